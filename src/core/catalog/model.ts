@@ -1,0 +1,61 @@
+import type { Span } from "../text/span.js";
+
+/** One step into a catalog's groups: a member's name, or an index into a list of texts. */
+export type PathPart = string | number;
+export type EntryPath = readonly PathPart[];
+
+/** One key with its text in one catalog file. */
+export interface Entry {
+  /** The path joined by the book's separator: what code asks for, without a namespace. */
+  readonly key: string;
+  readonly path: EntryPath;
+  readonly text: string;
+  /** What the file holds: a text, or something else where a text is expected (`text` is then as written). */
+  readonly kind: "text" | "number" | "boolean" | "null";
+  readonly keySpan: Span;
+  /** The value as written, quotes included. */
+  readonly valueSpan: Span;
+}
+
+/** Something that keeps a catalog file from being read, or from being read whole. */
+export interface CatalogProblem {
+  readonly code: "syntax" | "merge-marker" | "shape";
+  readonly message: string;
+  readonly remedy: string;
+  readonly span: Span;
+}
+
+/** A catalog file's text, read. With a problem, `entries` holds what could be made out before it. */
+export interface CatalogContent {
+  readonly entries: readonly Entry[];
+  /** Keys of groups without any member, which hold no entry but are there. */
+  readonly emptyGroups: readonly EntryPath[];
+  readonly problems: readonly CatalogProblem[];
+}
+
+/** Changes to one catalog file. Paths to set or remove must be in it, paths to add must not. */
+export interface CatalogChanges {
+  readonly set?: readonly PathText[];
+  readonly add?: readonly PathText[];
+  readonly remove?: readonly EntryPath[];
+  /** The paths of the source catalog in order: added entries go where this has them. */
+  readonly order?: readonly EntryPath[];
+}
+
+export interface PathText {
+  readonly path: EntryPath;
+  readonly text: string;
+}
+
+/** How one kind of file holds a catalog. */
+export interface CatalogFormat {
+  readonly name: string;
+  /** Reads a file's text. `separator` stands between the parts of a key. Never throws. */
+  read(text: string, separator: string): CatalogContent;
+  /** The text with changes made in place: what they do not touch stays as it is. The text must be readable. */
+  edit(text: string, changes: CatalogChanges): string;
+  /** The text of a new catalog without entries. */
+  readonly empty: string;
+  /** Where, in the file's text, a code unit of an entry's text is written. */
+  offsetInFile(text: string, entry: Entry, offset: number): number;
+}

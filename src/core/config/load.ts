@@ -1,0 +1,249 @@
+import { findNodeAtLocation, parseTree, printParseErrorCode, type Node, type ParseError } from "jsonc-parser";
+import * as v from "valibot";
+import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Document } from "yaml";
+import type { Files } from "../files/files.js";
+import { parseTag } from "../locale/tag.js";
+import { lineIndex } from "../text/line-index.js";
+import { nearest } from "../text/nearest.js";
+import { configSchema, type Config } from "./schema.js";
+
+/** The names under which a configuration is looked for, in this order. */
+export const configFileNames = ["fond.config.json", "fond.config.yaml", "fond.config.yml"] as const;
+
+/** Something wrong with the configuration: where, what was found, what was expected, what to do. */
+export interface ConfigProblem {
+  readonly file: string;
+  readonly line: number;
+  readonly column: number;
+  /** The place inside the configuration: `books[0].files`; empty for the whole. */
+  readonly path: string;
+  readonly message: string;
+  readonly remedy: string;
+}
+
+export type ConfigResult =
+  | { readonly ok: true; readonly file: string; readonly config: Config }
+  | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
+
+/** Where the value or key at a path stands, as an offset. */
+type Locate = (path: readonly (string | number)[], wantKey: boolean) => number;
+
+type Parsed =
+  | { readonly ok: true; readonly value: unknown; readonly locate: Locate }
+  | { readonly ok: false; readonly errors: readonly { readonly offset: number; readonly message: string }[] };
+
+/** Finds, reads and checks the configuration. `file` names it; without it the usual names are tried. */
+export function loadConfig(files: Files, file?: string): ConfigResult {
+  const name = file ?? configFileNames.find((candidate) => files.read(candidate).ok) ?? configFileNames[0];
+  const read = files.read(name);
+  if (!read.ok) {
+    const remedy =
+      read.trouble === "absent"
+        ? "run `fond init` to write one from what is in the project, or name one with --config"
+        : "see that it can be read";
+    return failed(name, `${name}: ${read.detail}`, remedy);
+  }
+  const parsed = /\.ya?ml$/.test(name) ? parseYaml(read.text) : parseJson(read.text);
+  const index = lineIndex(read.text);
+  if (!parsed.ok) {
+    return {
+      ok: false,
+      problems: parsed.errors.map((error) => ({
+        file: name,
+        ...index.position(error.offset),
+        path: "",
+        message: error.message,
+        remedy: "correct the file's syntax here",
+      })),
+    };
+  }
+  const { value, locate } = parsed;
+  const at = (path: readonly (string | number)[], wantKey = false) => index.position(locate(path, wantKey));
+  const checked = v.safeParse(configSchema, value);
+  if (!checked.success) {
+    const problems = checked.issues.map((issue) => {
+      const path = pathOf(issue);
+      const unknownKey = issue.type === "strict_object" && issue.expected === "never";
+      const missing = issue.type === "strict_object" && issue.received === "undefined" && !unknownKey;
+      const place = missing ? path.slice(0, -1) : path;
+      return {
+        file: name,
+        ...at(place, unknownKey),
+        path: showPath(path),
+        ...wordIssue(issue, path, unknownKey, missing),
+      };
+    });
+    return { ok: false, problems };
+  }
+  const problems = checkMeaning(checked.output).map(({ path, message, remedy }) => ({
+    file: name,
+    ...at(path),
+    path: showPath(path),
+    message,
+    remedy,
+  }));
+  return problems.length === 0 ? { ok: true, file: name, config: checked.output } : { ok: false, problems };
+}
+
+/** What a schema cannot say: tags that are no tags, names used twice. */
+function checkMeaning(config: Config): { path: (string | number)[]; message: string; remedy: string }[] {
+  const problems: { path: (string | number)[]; message: string; remedy: string }[] = [];
+  const tags = [
+    { path: ["source"], tag: config.source },
+    ...config.targets.map((tag, index) => ({ path: ["targets", index], tag })),
+  ];
+  const seen = new Set<string>();
+  for (const { path, tag } of tags) {
+    const parsed = parseTag(tag);
+    if (!parsed) {
+      const hyphenated = tag.replaceAll("_", "-");
+      const remedy =
+        parseTag(hyphenated) && hyphenated !== tag
+          ? `write “${hyphenated}”; how file names spell it is set by “spelling”`
+          : "write a tag such as de or pt-BR (BCP 47)";
+      problems.push({ path, message: `“${tag}” is not a language tag`, remedy });
+    } else if (seen.has(parsed.tag))
+      problems.push({ path, message: `the locale “${tag}” is there twice`, remedy: "keep one of the two" });
+    if (parsed) seen.add(parsed.tag);
+  }
+  config.books.forEach((book, index) => {
+    if (config.books.findIndex((other) => other.name === book.name) < index)
+      problems.push({
+        path: ["books", index, "name"],
+        message: `two books are named “${book.name}”`,
+        remedy: "give each book a name of its own",
+      });
+  });
+  return problems;
+}
+
+function wordIssue(
+  issue: v.BaseIssue<unknown>,
+  path: readonly (string | number)[],
+  unknownKey: boolean,
+  missing: boolean,
+): { message: string; remedy: string } {
+  const last = path[path.length - 1];
+  if (unknownKey) {
+    const allowed = allowedKeys(path.slice(0, -1));
+    const near = nearest(String(last), allowed);
+    return {
+      message: `“${last}” is no setting here`,
+      remedy: near ? `did you mean “${near}”?` : `the settings here are ${allowed.join(", ")}`,
+    };
+  }
+  if (missing) return { message: `“${last}” is missing`, remedy: "add it: every configuration needs it" };
+  const expected = issue.message;
+  const found = JSON.stringify(issue.input) ?? "nothing";
+  const words = expected.split(/, | or /);
+  const near =
+    typeof issue.input === "string" && words.every((word) => /^[\w-]+$/.test(word))
+      ? nearest(issue.input, words)
+      : undefined;
+  return {
+    message: `found ${found.length > 60 ? `${found.slice(0, 57)}…` : found}, expected ${expected}`,
+    remedy: near ? `did you mean “${near}”?` : "change it to what is expected",
+  };
+}
+
+/** The keys that the schema allows at a path. */
+function allowedKeys(path: readonly (string | number)[]): string[] {
+  let schema: unknown = configSchema;
+  for (const part of path) {
+    schema = unwrap(schema);
+    const here = schema as { entries?: Record<string, unknown>; item?: unknown };
+    schema = typeof part === "number" ? here.item : here.entries?.[part];
+  }
+  const { entries } = (unwrap(schema) ?? {}) as { entries?: Record<string, unknown> };
+  return Object.keys(entries ?? {});
+}
+
+function unwrap(schema: unknown): unknown {
+  let current = schema as { wrapped?: unknown; pipe?: readonly unknown[] } | undefined;
+  while (current?.wrapped !== undefined || current?.pipe !== undefined)
+    current = (current.wrapped ?? current.pipe?.[0]) as typeof current;
+  return current;
+}
+
+function pathOf(issue: v.BaseIssue<unknown>): (string | number)[] {
+  return (issue.path ?? []).map((item) => item.key as string | number);
+}
+
+function showPath(path: readonly (string | number)[]): string {
+  return path
+    .map((part, index) => (typeof part === "number" ? `[${part}]` : index === 0 ? part : `.${part}`))
+    .join("");
+}
+
+function parseJson(text: string): Parsed {
+  const errors: ParseError[] = [];
+  const tree = parseTree(text, errors, { allowTrailingComma: true });
+  if (errors.length > 0 || !tree) {
+    const found = errors.length > 0 ? errors : [{ error: 4, offset: 0, length: 0 }];
+    return {
+      ok: false,
+      errors: found.map((error) => ({
+        offset: error.offset,
+        message: `not valid JSON: ${spacedWords(printParseErrorCode(error.error))}`,
+      })),
+    };
+  }
+  return {
+    ok: true,
+    value: valueOf(tree),
+    locate(path, wantKey) {
+      const node = findNodeAtLocation(tree, [...path]);
+      if (!node) return tree.offset;
+      const key = node.parent?.type === "property" ? node.parent.children?.[0] : undefined;
+      return (wantKey && key ? key : node).offset;
+    },
+  };
+}
+
+/** `PropertyNameExpected` in words. */
+function spacedWords(code: string): string {
+  return code.replace(/([a-z])([A-Z])/g, "$1 $2").toLowerCase();
+}
+
+function valueOf(node: Node): unknown {
+  if (node.type === "array") return (node.children ?? []).map(valueOf);
+  if (node.type !== "object") return node.value as unknown;
+  return Object.fromEntries(
+    (node.children ?? []).flatMap((property) => {
+      const [key, value] = property.children ?? [];
+      return key && value ? [[key.value as string, valueOf(value)]] : [];
+    }),
+  );
+}
+
+function parseYaml(text: string): Parsed {
+  const document = parseDocument(text, { lineCounter: new LineCounter(), prettyErrors: false });
+  if (document.errors.length > 0)
+    return {
+      ok: false,
+      errors: document.errors.map((error) => ({
+        offset: error.pos[0],
+        message: `not valid YAML: ${error.message}`,
+      })),
+    };
+  return {
+    ok: true,
+    value: document.toJS() as unknown,
+    locate: (path, wantKey) => yamlOffset(document, path, wantKey),
+  };
+}
+
+function yamlOffset(document: Document, path: readonly (string | number)[], wantKey: boolean): number {
+  const parent = document.getIn(path.slice(0, -1), true);
+  const last = path[path.length - 1];
+  if (wantKey && isMap(parent)) {
+    const pair = parent.items.find((item) => isScalar(item.key) && item.key.value === last);
+    if (isScalar(pair?.key)) return pair.key.range?.[0] ?? 0;
+  }
+  const node = path.length === 0 ? document.contents : document.getIn([...path], true);
+  return isScalar(node) || isMap(node) || isSeq(node) ? (node.range?.[0] ?? 0) : 0;
+}
+
+function failed(file: string, message: string, remedy: string): ConfigResult {
+  return { ok: false, problems: [{ file, line: 1, column: 1, path: "", message, remedy }] };
+}

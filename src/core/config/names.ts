@@ -1,0 +1,3 @@
+/** The message syntaxes that a book can name. */
+export const messageSyntaxNames = ["icu"] as const;
+export type MessageSyntax = (typeof messageSyntaxNames)[number];

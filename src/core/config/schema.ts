@@ -1,0 +1,74 @@
+import * as v from "valibot";
+import { messageSyntaxNames } from "./names.js";
+
+const nonEmpty = (what: string) =>
+  v.pipe(v.string(`${what}, as text in quotes`), v.nonEmpty(`${what}, not an empty text`));
+const globs = v.array(nonEmpty("a glob pattern"), "a list of glob patterns");
+
+const lookupSchema = v.union(
+  [
+    v.strictObject({ call: nonEmpty("the name of a function, or object.method") }),
+    v.strictObject({
+      component: nonEmpty("the name of a component"),
+      key: nonEmpty("the prop that holds the key"),
+    }),
+  ],
+  'a lookup such as { "call": "t" } or { "component": "Message", "key": "id" }',
+);
+
+const emitSchema = v.strictObject({
+  call: v.optional(nonEmpty("an expression with {key} and {args}")),
+  rich: v.optional(nonEmpty("an expression with {key} and {args}")),
+  import: v.optional(
+    v.union(
+      [nonEmpty("an import line"), v.array(nonEmpty("an import line"))],
+      "an import line, or a list of them",
+    ),
+  ),
+  setup: v.optional(nonEmpty("a line that the component needs before the lookup")),
+  atLoad: v.optional(v.boolean("true or false")),
+});
+
+const namingSchema = v.strictObject({
+  shape: v.optional(v.picklist(["nested", "flat"], "nested or flat")),
+  case: v.optional(v.picklist(["camel", "kebab", "snake"], "camel, kebab or snake")),
+  pattern: v.optional(nonEmpty("a pattern such as {folder}.{file}.{slug}")),
+  separator: v.optional(nonEmpty("the text between the parts of a key")),
+  namespace: v.optional(nonEmpty("the text between namespace and key")),
+});
+
+const bookSchema = v.strictObject({
+  name: v.pipe(nonEmpty("a name"), v.regex(/^[\w-]+$/, "a name of letters, digits, - and _")),
+  code: v.optional(globs, []),
+  ignore: v.optional(globs, []),
+  files: v.pipe(nonEmpty("a path with {locale}"), v.includes("{locale}", "a path with {locale} in it")),
+  spelling: v.optional(
+    v.union(
+      [v.picklist(["hyphen", "underscore"]), v.record(v.string(), v.string())],
+      'hyphen, underscore, or a map such as { "de": "de_DE" }',
+    ),
+    "hyphen",
+  ),
+  syntax: v.optional(v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")), "icu"),
+  plurals: v.optional(v.picklist(["inline"], "inline"), "inline"),
+  lookups: v.optional(v.array(lookupSchema, "a list of lookups"), [{ call: "t" }]),
+  emit: v.optional(emitSchema, {}),
+  naming: v.optional(namingSchema, {}),
+  fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),
+});
+
+const ruleLevel = v.picklist(["off", "info", "warning", "error"], "off, info, warning or error");
+
+/** The shape of the configuration file. The text of each check says what is expected there. */
+export const configSchema = v.strictObject({
+  source: nonEmpty("the source locale's tag"),
+  targets: v.array(nonEmpty("a locale's tag"), "a list of locale tags"),
+  ledger: v.optional(nonEmpty("a folder"), "fond-ledger"),
+  books: v.pipe(v.array(bookSchema, "a list of books"), v.minLength(1, "at least one book")),
+  rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
+});
+
+export type Config = v.InferOutput<typeof configSchema>;
+export type BookConfig = Config["books"][number];
+export type LookupConfig = BookConfig["lookups"][number];
+export type RuleLevel = v.InferOutput<typeof ruleLevel>;

@@ -1,0 +1,22 @@
+import { cldrSupplemental } from "./cldr.js";
+
+interface ParentLocales {
+  readonly parentLocales: { readonly parentLocale: Readonly<Record<string, string>> };
+}
+
+/**
+ * The locales that a locale inherits from, nearest first, without the root: CLDR's explicit parents
+ * (UTS #35 Part 1, "Parent Locales"), else the tag shortened by its last subtag.
+ * `es-MX` gives `es-419`, `es`; a script other than the language's usual one (`zh-Hant`) ends the chain.
+ */
+export function parentsOf(tag: string): readonly string[] {
+  const explicit = cldrSupplemental<ParentLocales>("parentLocales").parentLocales.parentLocale;
+  const chain: string[] = [];
+  for (let current = tag; ;) {
+    const cut = current.lastIndexOf("-");
+    const parent: string | undefined = explicit[current] ?? (cut > 0 ? current.slice(0, cut) : undefined);
+    if (parent === undefined || parent === "root" || chain.includes(parent)) return chain;
+    chain.push(parent);
+    current = parent;
+  }
+}

@@ -1,0 +1,88 @@
+import { cldrSupplemental } from "./cldr.js";
+import { parseTag } from "./tag.js";
+
+interface LikelySubtags {
+  readonly likelySubtags: Readonly<Record<string, string>>;
+}
+
+interface TerritoryInfo {
+  readonly territoryInfo: Readonly<
+    Record<
+      string,
+      {
+        readonly _population: string;
+        readonly languagePopulation?: Readonly<
+          Record<string, { readonly _populationPercent: string; readonly _officialStatus?: string }>
+        >;
+      }
+    >
+  >;
+}
+
+/** What is doubtful about a locale's name, and what was likely meant. */
+export interface TagDoubt {
+  /** `invalid`: no tag, or of no language that CLDR knows. `unlikely`: a tag, but surely another was meant. */
+  readonly kind: "invalid" | "unlikely";
+  readonly message: string;
+  readonly suggestion: string | undefined;
+}
+
+/**
+ * Whether a locale's name, as a file or the configuration writes it, is doubtful: not a BCP 47 tag, of an
+ * unknown language, or a country's code (ISO 3166) where a language's (ISO 639) belongs. `companions` are the
+ * project's other locales: a code that is both is doubted only where its country's language is the likelier one.
+ */
+export function doubtTag(written: string, companions: readonly string[]): TagDoubt | undefined {
+  const tag = parseTag(written.replaceAll("_", "-"));
+  const country = /^[A-Za-z]{2}$/.test(written) ? countryLanguages(written.toUpperCase()) : [];
+  const free = country.filter((language) => !companions.some((other) => other.split("-")[0] === language));
+  const suggestion = free[0] ?? country[0];
+  const countryName = () => nameOf("region", written.toUpperCase());
+  if (!tag || !isKnownLanguage(tag.language)) {
+    if (suggestion === undefined)
+      return { kind: "invalid", message: `“${written}” is not a language tag (BCP 47)`, suggestion };
+    return {
+      kind: "invalid",
+      message: `“${written}” is a country's code (${countryName()}), not a language's`,
+      suggestion,
+    };
+  }
+  if (suggestion === undefined || country.includes(tag.language) || !isMinor(tag.language)) return undefined;
+  const message = `“${written}” is the language ${nameOf("language", tag.language)}; the country ${countryName()} has the same code`;
+  return { kind: "unlikely", message, suggestion };
+}
+
+/** Whether CLDR knows the language at all. */
+export function isKnownLanguage(language: string): boolean {
+  return language in cldrSupplemental<LikelySubtags>("likelySubtags").likelySubtags || language === "en";
+}
+
+/** The official languages of a country, the most spoken first, as languages without region. */
+function countryLanguages(region: string): string[] {
+  const population =
+    cldrSupplemental<TerritoryInfo>("territoryInfo").territoryInfo[region]?.languagePopulation ?? {};
+  return Object.entries(population)
+    .filter(([, info]) => info._officialStatus?.startsWith("official") ?? false)
+    .sort(([, a], [, b]) => Number(b._populationPercent) - Number(a._populationPercent))
+    .map(([language]) => language.split("_")[0] ?? language);
+}
+
+/** Fewer speakers than this, or no official standing anywhere: products in it are rare, country codes by mistake are not. */
+const fewSpeakers = 300_000;
+
+function isMinor(language: string): boolean {
+  let speakers = 0;
+  let official = false;
+  for (const territory of Object.values(cldrSupplemental<TerritoryInfo>("territoryInfo").territoryInfo)) {
+    for (const [name, info] of Object.entries(territory.languagePopulation ?? {})) {
+      if (name.split("_")[0] !== language) continue;
+      speakers += (Number(territory._population) * Number(info._populationPercent)) / 100;
+      official ||= info._officialStatus !== undefined;
+    }
+  }
+  return !official || speakers < fewSpeakers;
+}
+
+function nameOf(type: "region" | "language", code: string): string {
+  return new Intl.DisplayNames(["en"], { type }).of(code) ?? code;
+}

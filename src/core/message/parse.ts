@@ -1,0 +1,40 @@
+import type { MessageSyntax } from "../config/names.js";
+import { messageFacts, type MessageFacts } from "./facts.js";
+import type { Message, MessageNode } from "./model.js";
+import { parseIcu } from "./syntaxes/icu.js";
+import { printIcu } from "./syntaxes/icu-print.js";
+
+/** A message together with what it uses. */
+export interface ReadMessage extends Message {
+  readonly facts: MessageFacts;
+}
+
+/** A reader that parses equal texts once. */
+export interface MessageReader {
+  read(text: string): ReadMessage;
+  print(nodes: readonly MessageNode[]): string;
+}
+
+/** A reader for one book's syntax; what it has read it keeps, so it should live no longer than one run. */
+export function messageReader(syntax: MessageSyntax): MessageReader {
+  const known = new Map<string, ReadMessage>();
+  const { parse, print } = implementations[syntax];
+  return {
+    read(text) {
+      let message = known.get(text);
+      if (!message) {
+        const parsed = parse(text);
+        message = { ...parsed, facts: messageFacts(parsed) };
+        known.set(text, message);
+      }
+      return message;
+    },
+    print,
+  };
+}
+
+const implementations: Readonly<
+  Record<MessageSyntax, { parse(text: string): Message; print(nodes: readonly MessageNode[]): string }>
+> = {
+  icu: { parse: (text) => parseIcu(text), print: (nodes) => printIcu(nodes) },
+};

@@ -1,0 +1,784 @@
+import type { Span } from "../../text/span.js";
+import type {
+  ArgumentFormat,
+  ArgumentStyle,
+  Branch,
+  Message,
+  MessageNode,
+  MessageProblem,
+  MessageProblemCode,
+  TagNode,
+} from "../model.js";
+
+/** What a book can change about how its ICU messages are read. */
+export interface IcuOptions {
+  /** Whether `<b>…</b>` is rich text (the default) or plain characters. */
+  readonly tags?: boolean;
+}
+
+/** Deeper nesting than this is a problem, not a message: nobody writes it, and no consumer need recurse further. */
+export const deepestNesting = 200;
+
+/** A message with more problems than this is not a message: the rest would help nobody. */
+const mostProblems = 100;
+
+/** Elements that HTML never closes (HTML Living Standard, 13.1.2 "void elements"). */
+const voidElements = new Set([
+  "area",
+  "base",
+  "br",
+  "col",
+  "embed",
+  "hr",
+  "img",
+  "input",
+  "link",
+  "meta",
+  "source",
+  "track",
+  "wbr",
+]);
+
+const nameUnit = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
+const spaces = /\p{Pattern_White_Space}*/uy;
+const signedNumber = /[+-]?(?:\d+(?:\.\d*)?|\.\d+)/y;
+const tagStart = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)(?=[\s/>])/y;
+
+/**
+ * Reads an ICU MessageFormat (version 1) message, as ICU's MessagePattern does with apostrophe mode
+ * DOUBLE_OPTIONAL, plus rich-text tags. One pass; never throws. A problem does not end the reading:
+ * the tree holds what could be made out. A plural or select without `other` is a tree without it and no
+ * problem here, since rules judge that.
+ */
+export function parseIcu(source: string, options: IcuOptions = {}): Message {
+  if (!/['{}<]/.test(source)) {
+    const nodes: MessageNode[] =
+      source === "" ? [] : [{ kind: "text", value: source, span: { start: 0, end: source.length } }];
+    return { source, nodes, problems: [], quoted: [] };
+  }
+  return new IcuReader(source, options.tags ?? true).read();
+}
+
+/** Something that holds nodes while it is being read: the message itself, a branch, a tag, or a tag's attributes. */
+interface Container {
+  readonly kind: "root" | "branch" | "tag" | "attributes";
+  readonly nodes: MessageNode[];
+  readonly start: number;
+  /** Whether `#` stands for a number here: directly in a plural's branch, or in tags in it. */
+  readonly counts: boolean;
+  readonly selector?: string;
+  readonly selectorSpan?: Span;
+  readonly tag?: OpenTag;
+  /** How many tags of each name are open in this branch or root, so that a stray closing tag is known at once. */
+  readonly openTags: Map<string, number>;
+}
+
+interface OpenTag {
+  readonly name: string;
+  readonly start: number;
+  openEnd: number;
+  attributes: MessageNode[];
+}
+
+/** A plural or select while its branches are being read. */
+interface Choice {
+  readonly kind: "choice";
+  readonly type: "plural" | "selectordinal" | "select";
+  readonly name: string;
+  readonly nameSpan: Span;
+  readonly start: number;
+  readonly branches: Branch[];
+  /** How many problems there were before it, so that an empty choice is reported only where nothing else was. */
+  readonly problemsBefore: number;
+  offset: number;
+}
+
+class IcuReader {
+  private at = 0;
+  private readonly stack: (Container | Choice)[] = [];
+  private readonly problems: MessageProblem[] = [];
+  private readonly quoted: Span[] = [];
+
+  constructor(
+    private readonly source: string,
+    private readonly tags: boolean,
+  ) {}
+
+  read(): Message {
+    const root: Container = { kind: "root", nodes: [], start: 0, counts: false, openTags: new Map() };
+    this.stack.push(root);
+    for (;;) {
+      const top = this.stack[this.stack.length - 1] ?? root;
+      if (top.kind === "choice") this.readChoicePart(top);
+      else if (!this.readContent(top)) break;
+    }
+    return { source: this.source, nodes: root.nodes, problems: this.problems, quoted: this.quoted };
+  }
+
+  /** Reads text up to the next construct and that construct's start or end. False at the end of the message. */
+  private readContent(container: Container): boolean {
+    const { source } = this;
+    const start = this.at;
+    let value = "";
+    let copied = start;
+    const flush = (end: number) => {
+      value += source.slice(copied, end);
+      if (end > start) container.nodes.push({ kind: "text", value, span: { start, end } });
+    };
+    while (this.at < source.length) {
+      const unit = source[this.at];
+      if (unit === "'") {
+        const next = source[this.at + 1];
+        if (next === "'") {
+          value += source.slice(copied, this.at + 1);
+          this.at += 2;
+          copied = this.at;
+        } else if (
+          next === "{" ||
+          next === "}" ||
+          (next === "#" && container.counts) ||
+          (next === "<" && this.isTagAt(this.at + 1))
+        ) {
+          value += source.slice(copied, this.at) + this.readQuoted();
+          copied = this.at;
+        } else this.at++;
+      } else if (unit === "{") {
+        flush(this.at);
+        this.readArgument(container);
+        return true;
+      } else if (unit === "}" && this.inBranch()) {
+        flush(this.at);
+        this.closeBranch();
+        return true;
+      } else if (unit === "}") {
+        this.problem(
+          "warning",
+          "brace-unmatched",
+          this.at,
+          this.at + 1,
+          "a } that closes nothing",
+          "remove it, or write '}' to show it",
+        );
+        this.at++;
+      } else if (unit === "#" && container.counts) {
+        flush(this.at);
+        container.nodes.push({ kind: "count", span: { start: this.at, end: this.at + 1 } });
+        this.at++;
+        return true;
+      } else if (container.kind === "attributes" && (unit === ">" || unit === "/") && this.endsOpeningTag()) {
+        flush(this.at);
+        this.closeAttributes(container);
+        return true;
+      } else if (unit === "<" && container.kind !== "attributes" && this.isTagAt(this.at)) {
+        flush(this.at);
+        this.readTag(container);
+        return true;
+      } else this.at++;
+    }
+    flush(this.at);
+    return this.closeAtEnd();
+  }
+
+  /** From an apostrophe that starts quoting to the one that ends it, or to the end: the text without the quote marks. */
+  private readQuoted(): string {
+    const { source } = this;
+    const start = this.at;
+    let value = "";
+    let from = start + 1;
+    for (;;) {
+      const mark = source.indexOf("'", from);
+      if (mark < 0) {
+        value += source.slice(from);
+        this.at = source.length;
+        break;
+      }
+      value += source.slice(from, mark);
+      if (source[mark + 1] !== "'") {
+        this.at = mark + 1;
+        break;
+      }
+      value += "'";
+      from = mark + 2;
+    }
+    this.quoted.push({ start, end: this.at });
+    return value;
+  }
+
+  /** `{name}`, `{name, type}`, `{name, type, style}`, or the start of a plural or select. */
+  private readArgument(container: Container): void {
+    const start = this.at;
+    this.at++;
+    this.skipSpaces();
+    const nameStart = this.at;
+    const name = this.match(nameUnit);
+    const nameSpan = { start: nameStart, end: this.at };
+    this.skipSpaces();
+    const after = this.source[this.at];
+    if (name === "" || (after !== "}" && after !== ",") || /^0\d|^\d+\D/.test(name)) {
+      this.recoverArgument(container, start, nameStart);
+      return;
+    }
+    this.at++;
+    if (after === "}") {
+      container.nodes.push({ kind: "argument", name, nameSpan, span: { start, end: this.at } });
+      return;
+    }
+    this.skipSpaces();
+    const typeStart = this.at;
+    const written = this.match(/[A-Za-z]+/y);
+    const type = written.toLowerCase();
+    const typeSpan = { start: typeStart, end: this.at };
+    this.skipSpaces();
+    const separator = this.source[this.at];
+    if (type === "plural" || type === "selectordinal" || type === "select") {
+      const problemsBefore = this.problems.length;
+      if (separator === ",") this.at++;
+      else
+        this.problem(
+          "error",
+          "branch-expected",
+          start,
+          this.at,
+          `a ${type} without branches`,
+          `write {${name}, ${type}, other {…}}`,
+        );
+      if (this.stack.length > deepestNesting) this.giveUp(start);
+      else
+        this.stack.push({
+          kind: "choice",
+          type,
+          name,
+          nameSpan,
+          start,
+          branches: [],
+          problemsBefore,
+          offset: 0,
+        });
+      return;
+    }
+    if (type === "" || (separator !== "}" && separator !== ",")) {
+      if (type === "" || separator !== undefined)
+        this.problem(
+          "error",
+          "argument-type",
+          typeStart,
+          Math.max(this.at, typeStart + 1),
+          "an argument's type is expected here",
+          "write number, date, time, plural, selectordinal or select, then a comma or }",
+        );
+      this.skipPastBrace();
+      this.checkClosed(start, name);
+      container.nodes.push({ kind: "argument", name, nameSpan, span: { start, end: this.at } });
+      return;
+    }
+    this.at++;
+    const style = separator === "," ? this.readStyle(type, start) : undefined;
+    const format: ArgumentFormat = style ? { type, style, typeSpan } : { type, typeSpan };
+    container.nodes.push({ kind: "argument", name, nameSpan, format, span: { start, end: this.at } });
+  }
+
+  /** The style of a simple argument, up to and including the argument's closing brace. */
+  private readStyle(type: string, argumentStart: number): ArgumentStyle {
+    const { source } = this;
+    this.skipSpaces();
+    const start = this.at;
+    let depth = 0;
+    let end = source.length;
+    let closed = false;
+    while (this.at < source.length) {
+      const unit = source[this.at];
+      if (unit === "'") {
+        const mark = source.indexOf("'", this.at + 1);
+        if (mark < 0) break;
+        this.at = mark + 1;
+        continue;
+      }
+      if (unit === "{") depth++;
+      else if (unit === "}" && depth-- === 0) {
+        end = this.at++;
+        closed = true;
+        break;
+      }
+      this.at++;
+    }
+    if (!closed) {
+      this.at = source.length;
+      this.problem(
+        "error",
+        "style-unclosed",
+        argumentStart,
+        source.length,
+        "this argument's style never ends",
+        "close it with }, and end quoted text in it with '",
+      );
+    }
+    const written = source.slice(start, end);
+    const text = written.replace(/\p{Pattern_White_Space}+$/u, "");
+    const span = { start, end: start + text.length };
+    if (text.startsWith("::")) return { kind: "skeleton", text: text.slice(2), span };
+    return { kind: isNamedStyle(type, text) ? "named" : "pattern", text, span };
+  }
+
+  /** Reads a plural's offset, one selector with the brace that opens its branch, or the brace that closes the choice. */
+  private readChoicePart(choice: Choice): void {
+    const { source } = this;
+    this.skipSpaces();
+    const start = this.at;
+    const unit = source[start];
+    if (unit === undefined || unit === "}") {
+      if (unit === "}") this.at++;
+      this.closeChoice(choice, unit === "}");
+      return;
+    }
+    if (choice.type !== "select" && choice.branches.length === 0 && source.startsWith("offset:", start)) {
+      this.at += "offset:".length;
+      this.skipSpaces();
+      const number = this.match(signedNumber);
+      if (number === "")
+        this.problem(
+          "error",
+          "offset",
+          start,
+          this.at,
+          "a number is expected after offset:",
+          "write offset:1, for example",
+        );
+      else choice.offset = Number(number);
+      if (number !== "" || !/^[^\s{}]/.test(source.slice(this.at, this.at + 1))) return;
+    }
+    const selector = choice.type !== "select" && unit === "=" ? this.readExact() : this.match(nameUnit);
+    const selectorSpan = { start, end: this.at };
+    this.skipSpaces();
+    if (selector !== "" && source[this.at] === "{") {
+      if (choice.branches.some((branch) => branch.selector === selector))
+        this.problem(
+          "error",
+          "branch-duplicate",
+          start,
+          selectorSpan.end,
+          `the branch ${selector} is there twice`,
+          "keep one of the two",
+        );
+      this.at++;
+      this.stack.push({
+        kind: "branch",
+        nodes: [],
+        start,
+        counts: choice.type !== "select",
+        selector,
+        selectorSpan,
+        openTags: new Map(),
+      });
+      return;
+    }
+    if (selector === "" && source[this.at] === "{") {
+      this.problem(
+        "error",
+        "branch-expected",
+        start,
+        start + 1,
+        "a branch without a selector",
+        choice.type === "select"
+          ? "name the case before the {, such as other {…}"
+          : "name the category before the {, such as other {…}",
+      );
+      this.at++;
+      this.stack.push({
+        kind: "branch",
+        nodes: [],
+        start,
+        counts: choice.type !== "select",
+        selector: "",
+        selectorSpan,
+        openTags: new Map(),
+      });
+      return;
+    }
+    if (selector === "") this.at++;
+    const end = this.at > start ? Math.min(this.at, source.length) : start + 1;
+    const found = source.slice(start, selectorSpan.end) || source[start];
+    this.problem(
+      "error",
+      "branch-expected",
+      start,
+      Math.max(selectorSpan.end, start + 1),
+      `a branch is expected here, found “${found}”`,
+      "write a selector and its text in braces, such as other {…}",
+    );
+    this.at = Math.max(this.at, end);
+  }
+
+  private readExact(): string {
+    this.at++;
+    const number = this.match(signedNumber);
+    return number === "" ? "" : `=${Number(number)}`;
+  }
+
+  private closeChoice(choice: Choice, closed: boolean): void {
+    this.stack.pop();
+    const parent = this.stack[this.stack.length - 1];
+    const span = { start: choice.start, end: this.at };
+    if (!closed)
+      this.problem(
+        "error",
+        "argument-unclosed",
+        choice.start,
+        choice.nameSpan.end,
+        `the ${choice.type} of ${choice.name} is never closed`,
+        "count its braces: a } is missing",
+      );
+    if (choice.branches.length === 0 && closed && this.problems.length === choice.problemsBefore)
+      this.problem(
+        "error",
+        "branch-expected",
+        choice.start,
+        this.at,
+        `a ${choice.type} without branches`,
+        "give it at least other {…}",
+      );
+    const { name, nameSpan, branches, offset } = choice;
+    if (!parent || parent.kind === "choice") return;
+    if (choice.type === "select") parent.nodes.push({ kind: "select", name, nameSpan, branches, span });
+    else
+      parent.nodes.push({
+        kind: "plural",
+        pluralKind: choice.type === "plural" ? "cardinal" : "ordinal",
+        name,
+        nameSpan,
+        offset,
+        branches,
+        span,
+      });
+  }
+
+  /** At `}` inside a branch: closes tags left open in it, then the branch. */
+  private closeBranch(): void {
+    this.closeTagsLeftOpen();
+    this.at++;
+    this.endBranch();
+  }
+
+  private endBranch(): void {
+    const branch = this.stack.pop();
+    const choice = this.stack[this.stack.length - 1];
+    if (branch?.kind !== "branch" || choice?.kind !== "choice") return;
+    const span = { start: branch.start, end: this.at };
+    choice.branches.push({
+      selector: branch.selector ?? "",
+      nodes: branch.nodes,
+      span,
+      ...(branch.selectorSpan && { selectorSpan: branch.selectorSpan }),
+    });
+  }
+
+  /** At the end of the message: closes what is innermost, saying so. False when nothing is left open. */
+  private closeAtEnd(): boolean {
+    this.closeTagsLeftOpen();
+    const top = this.stack[this.stack.length - 1];
+    if (top?.kind !== "branch") return false;
+    this.problem(
+      "error",
+      "branch-unclosed",
+      top.start,
+      top.selectorSpan?.end ?? this.at,
+      `the branch ${top.selector ?? ""} is never closed`,
+      "count its braces: a } is missing",
+    );
+    this.endBranch();
+    const choice = this.stack[this.stack.length - 1];
+    if (choice?.kind === "choice") {
+      // The missing brace of the branch is the fault; the choice around it would be reported for the same one.
+      const before = this.problems.length;
+      this.closeChoice(choice, false);
+      this.problems.length = before;
+    }
+    return true;
+  }
+
+  private inBranch(): boolean {
+    for (let index = this.stack.length - 1; index >= 0; index--) {
+      const kind = this.stack[index]?.kind;
+      if (kind === "branch") return true;
+      if (kind === "root") return false;
+    }
+    return false;
+  }
+
+  /** Whether a tag starts at `offset`: a name, and a `>` before the next `<`. */
+  private isTagAt(offset: number): boolean {
+    if (!this.tags) return false;
+    tagStart.lastIndex = offset;
+    const match = tagStart.exec(this.source);
+    if (!match) return false;
+    for (let at = tagStart.lastIndex; at < this.source.length; at++) {
+      const unit = this.source[at];
+      if (unit === ">") return true;
+      if (unit === "<") return false;
+    }
+    return false;
+  }
+
+  private endsOpeningTag(): boolean {
+    return this.source[this.at] === ">" || this.source[this.at + 1] === ">";
+  }
+
+  private readTag(container: Container): void {
+    const start = this.at;
+    tagStart.lastIndex = start;
+    const match = tagStart.exec(this.source);
+    const name = match?.[2] ?? "";
+    if (match?.[1] === "/") {
+      this.at = this.source.indexOf(">", start) + 1;
+      this.closeTag(name, start);
+      return;
+    }
+    if (this.stack.length > deepestNesting) {
+      this.giveUp(start);
+      return;
+    }
+    this.at = tagStart.lastIndex;
+    const tag: OpenTag = { name, start, openEnd: start, attributes: [] };
+    this.stack.push({
+      kind: "attributes",
+      nodes: [],
+      start: this.at,
+      counts: container.counts,
+      tag,
+      openTags: new Map(),
+    });
+  }
+
+  private closeAttributes(attributes: Container): void {
+    this.stack.pop();
+    const parent = this.stack[this.stack.length - 1];
+    const tag = attributes.tag;
+    if (!tag || !parent || parent.kind === "choice") return;
+    const slash = this.source[this.at] === "/";
+    this.at += slash ? 2 : 1;
+    tag.openEnd = this.at;
+    tag.attributes = trimAttributes(attributes.nodes);
+    if (slash || voidElements.has(tag.name.toLowerCase())) {
+      parent.nodes.push(this.makeTag(tag, [], true));
+      return;
+    }
+    const { openTags } = parent;
+    openTags.set(tag.name, (openTags.get(tag.name) ?? 0) + 1);
+    this.stack.push({ kind: "tag", nodes: [], start: tag.start, counts: parent.counts, tag, openTags });
+  }
+
+  private closeTag(name: string, start: number): void {
+    const top = this.stack[this.stack.length - 1];
+    if (!top || top.kind === "choice" || !top.openTags.get(name)) {
+      this.problem(
+        "error",
+        "tag-unopened",
+        start,
+        this.at,
+        `</${name}> closes a tag that is not open here`,
+        `remove it, or open <${name}> before it`,
+      );
+      return;
+    }
+    for (;;) {
+      const open = this.popTag();
+      if (!open || open.name === name) return;
+      this.problem(
+        "error",
+        "tag-unclosed",
+        open.start,
+        open.openEnd,
+        `<${open.name}> is still open where </${name}> comes`,
+        `close </${open.name}> before </${name}>`,
+      );
+    }
+  }
+
+  private closeTagsLeftOpen(): void {
+    for (
+      let top = this.stack[this.stack.length - 1];
+      top?.kind === "tag" || top?.kind === "attributes";
+      top = this.stack[this.stack.length - 1]
+    ) {
+      const { tag } = top;
+      if (top.kind === "attributes") {
+        this.stack.pop();
+        if (tag)
+          this.problem(
+            "error",
+            "tag-unclosed",
+            tag.start,
+            this.at,
+            `the tag <${tag.name} never ends`,
+            "end it with >",
+          );
+      } else {
+        this.popTag();
+        if (tag)
+          this.problem(
+            "error",
+            "tag-unclosed",
+            tag.start,
+            tag.openEnd,
+            `<${tag.name}> is never closed`,
+            `write </${tag.name}> where it ends`,
+          );
+      }
+    }
+  }
+
+  /** Takes the innermost tag off the stack into its parent and returns it. */
+  private popTag(): OpenTag | undefined {
+    const container = this.stack[this.stack.length - 1];
+    if (container?.kind !== "tag" || !container.tag) return undefined;
+    this.stack.pop();
+    const { tag } = container;
+    container.openTags.set(tag.name, (container.openTags.get(tag.name) ?? 1) - 1);
+    const parent = this.stack[this.stack.length - 1];
+    if (parent && parent.kind !== "choice") parent.nodes.push(this.makeTag(tag, container.nodes, false));
+    return tag;
+  }
+
+  private makeTag(tag: OpenTag, children: MessageNode[], selfClosing: boolean): TagNode {
+    const { name, attributes, start, openEnd } = tag;
+    return {
+      kind: "tag",
+      name,
+      attributes,
+      children,
+      selfClosing,
+      span: { start, end: this.at },
+      openSpan: { start, end: openEnd },
+    };
+  }
+
+  /** A `{` that no argument follows: says why and goes on after the brace that closes it. */
+  private recoverArgument(container: Container, start: number, nameStart: number): void {
+    const { source } = this;
+    if (source[nameStart] === undefined) {
+      this.at = source.length;
+      this.checkClosed(start, "");
+      return;
+    }
+    this.at = nameStart;
+    const closed = this.skipPastBrace();
+    const written = source.slice(nameStart, closed ? this.at - 1 : this.at).trim();
+    const name = /^[^,{}]*/.exec(written)?.[0].trim() ?? "";
+    if (!closed) this.checkClosed(start, name);
+    else if (/^\S+\s+(plural|select|selectordinal|number|date|time)\b/.test(written))
+      this.problem(
+        "error",
+        "argument-name",
+        nameStart,
+        nameStart + name.length,
+        `a comma is missing in “${name}”`,
+        `write {${name.replace(/\s+/, ", ")}, …}`,
+      );
+    else if (written === "")
+      this.problem(
+        "error",
+        "argument-name",
+        start,
+        this.at,
+        "braces with no argument in them",
+        "name the argument, or write '{' and '}' to show braces",
+      );
+    else
+      this.problem(
+        "error",
+        "argument-name",
+        nameStart,
+        nameStart + name.length || this.at,
+        `“${name}” is not an argument name`,
+        "use letters, digits and _, or a number without leading zeros; to show braces, write '{' and '}'",
+      );
+    if (name !== "" && /^[^\s{}]+$/.test(name))
+      container.nodes.push({
+        kind: "argument",
+        name,
+        nameSpan: { start: nameStart, end: nameStart + name.length },
+        span: { start, end: this.at },
+      });
+  }
+
+  private checkClosed(start: number, name: string): void {
+    if (this.at >= this.source.length && this.source[this.at - 1] !== "}")
+      this.problem(
+        "error",
+        "argument-unclosed",
+        start,
+        this.source.length,
+        name === "" ? "a { that is never closed" : `the argument ${name} is never closed`,
+        name === "" ? "close it with }, or write '{' to show a brace" : `write {${name}}`,
+      );
+  }
+
+  /** Goes past the `}` that ends the braces around the current place. False where there is none. */
+  private skipPastBrace(): boolean {
+    let depth = 0;
+    while (this.at < this.source.length) {
+      const unit = this.source[this.at++];
+      if (unit === "{") depth++;
+      else if (unit === "}" && depth-- === 0) return true;
+    }
+    return false;
+  }
+
+  /** Too deep: takes the rest of the message as read. */
+  private giveUp(start: number): void {
+    this.problem(
+      "error",
+      "too-deep",
+      start,
+      start + 1,
+      `nested deeper than ${deepestNesting} levels`,
+      "split the message",
+    );
+    this.at = this.source.length;
+    this.stack.length = 1;
+  }
+
+  private problem(
+    severity: "error" | "warning",
+    code: MessageProblemCode,
+    start: number,
+    end: number,
+    message: string,
+    remedy: string,
+  ): void {
+    if (this.problems.length < mostProblems)
+      this.problems.push({ severity, code, message, remedy, span: { start, end } });
+  }
+
+  private skipSpaces(): void {
+    this.match(spaces);
+  }
+
+  private match(pattern: RegExp): string {
+    pattern.lastIndex = this.at;
+    const found = pattern.exec(this.source)?.[0] ?? "";
+    this.at += found.length;
+    return found;
+  }
+}
+
+/** Leading and trailing white space of the attributes means nothing. */
+function trimAttributes(nodes: readonly MessageNode[]): MessageNode[] {
+  const trimmed = nodes.map((node, index) => {
+    if (node.kind !== "text") return node;
+    let { value } = node;
+    if (index === 0) value = value.trimStart();
+    if (index === nodes.length - 1) value = value.trimEnd();
+    return { ...node, value };
+  });
+  return trimmed.filter((node) => node.kind !== "text" || node.value !== "");
+}
+
+const namedStyles: Readonly<Record<string, readonly string[]>> = {
+  number: ["integer", "currency", "percent"],
+  date: ["short", "medium", "long", "full"],
+  time: ["short", "medium", "long", "full"],
+};
+
+function isNamedStyle(type: string, text: string): boolean {
+  return namedStyles[type]?.includes(text) ?? false;
+}

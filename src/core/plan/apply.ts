@@ -1,0 +1,206 @@
+import type { WritableFiles } from "../files/files.js";
+import { contentDigest, type FileChange, type Plan } from "./plan.js";
+
+/** The file that says which plan is being carried out; it exists only while one is. */
+export const journalFile = ".fond-journal.json";
+
+/** How carrying out a plan ended. With `ok: false` every file is as it was. */
+export type ApplyResult =
+  | { readonly ok: true; readonly written: readonly string[] }
+  | { readonly ok: false; readonly file: string; readonly reason: string; readonly remedy: string };
+
+interface Step {
+  readonly file: string;
+  /** Where the new text waits; absent for a file to remove. */
+  readonly staged?: string;
+  /** Where a copy of the old text is kept until all is done; absent for a new file. */
+  readonly kept?: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+interface Journal {
+  readonly version: 1;
+  readonly steps: readonly Step[];
+}
+
+/**
+ * Carries a plan out, all of it or none of it: checks that no file changed since it was read, stages
+ * every new text beside its target, writes the journal, renames, and takes the journal away again.
+ * A run that is interrupted after the journal was written is finished by `recover`.
+ */
+export function applyPlan(files: WritableFiles, plan: Plan): ApplyResult {
+  const recovered = recover(files);
+  if (!recovered.ok) return recovered;
+  const changed = plan.changes.find((change) => !isAsPlanned(files, change));
+  if (changed) {
+    return {
+      ok: false,
+      file: changed.file,
+      reason: "it changed after it was read, so the plan no longer fits it",
+      remedy: "run the command again to plan with the file as it is now",
+    };
+  }
+  const beside: string[] = [];
+  const steps: Step[] = [];
+  let current = "";
+  const put = (file: string, ending: string, text: string | undefined, bom: boolean | undefined) => {
+    if (text === undefined) return undefined;
+    const name = nameBeside(file, ending);
+    beside.push(name);
+    files.write(name, (bom ? "\uFEFF" : "") + text);
+    return name;
+  };
+  try {
+    for (const change of plan.changes) {
+      current = change.file;
+      const staged = put(change.file, "new", change.after, change.bom);
+      const kept = put(change.file, "old", change.before, change.bom);
+      steps.push({
+        file: change.file,
+        ...(staged !== undefined && { staged }),
+        ...(kept !== undefined && { kept }),
+        before: contentDigest(change.before),
+        after: contentDigest(change.after),
+      });
+    }
+    current = journalFile;
+    const journal: Journal = { version: 1, steps };
+    files.write(`${journalFile}.new`, JSON.stringify(journal, undefined, 2) + "\n");
+    files.rename(`${journalFile}.new`, journalFile);
+  } catch (error) {
+    removeAll(files, beside);
+    return {
+      ok: false,
+      file: current,
+      reason: messageOf(error),
+      remedy: "nothing was changed; see that the file and its folder can be written",
+    };
+  }
+  const finished = recover(files);
+  return finished.ok ? { ok: true, written: plan.changes.map((change) => change.file) } : finished;
+}
+
+/**
+ * Finishes a plan whose journal is still there, as after a crash. Does nothing without a journal.
+ * A file that somebody changed in the meantime is not overwritten: then this says which.
+ */
+export function recover(files: WritableFiles): ApplyResult {
+  const read = files.read(journalFile);
+  if (!read.ok) {
+    if (read.trouble === "absent") return { ok: true, written: [] };
+    return {
+      ok: false,
+      file: journalFile,
+      reason: read.detail,
+      remedy: "see that it can be read, then run the command again",
+    };
+  }
+  const journal = parseJournal(read.text);
+  if (!journal) {
+    return {
+      ok: false,
+      file: journalFile,
+      reason: "this record of an interrupted run cannot be read",
+      remedy: `compare your files with version control, then remove ${journalFile}`,
+    };
+  }
+  const pending = journal.steps.filter((step) => digestNow(files, step.file) !== step.after);
+  for (const step of pending) {
+    if (
+      digestNow(files, step.file) !== step.before ||
+      (step.staged !== undefined && digestNow(files, step.staged) !== step.after)
+    ) {
+      return {
+        ok: false,
+        file: step.file,
+        reason: "an earlier run was interrupted while writing it, and it has changed since",
+        remedy: `compare it with ${step.staged ?? "version control"}, keep what you want, then remove ${journalFile}`,
+      };
+    }
+  }
+  const written: string[] = [];
+  for (const step of pending) {
+    try {
+      if (step.staged === undefined) files.remove(step.file);
+      else files.rename(step.staged, step.file);
+      written.push(step.file);
+    } catch (error) {
+      return undo(files, journal, written, step.file, messageOf(error));
+    }
+  }
+  close(files, journal);
+  return { ok: true, written };
+}
+
+/** Takes the journal away first: what then stands beside the targets has no meaning any more. */
+function close(files: WritableFiles, journal: Journal): void {
+  files.remove(journalFile);
+  removeAll(
+    files,
+    journal.steps.flatMap((step) => [step.staged, step.kept]),
+  );
+}
+
+function removeAll(files: WritableFiles, names: readonly (string | undefined)[]): void {
+  for (const name of names) if (name !== undefined && files.exists(name)) files.remove(name);
+}
+
+/** A rename was refused half-way: puts the old texts back. Where that is refused too, the journal stays. */
+function undo(
+  files: WritableFiles,
+  journal: Journal,
+  written: readonly string[],
+  file: string,
+  reason: string,
+): ApplyResult {
+  try {
+    for (const step of journal.steps) {
+      if (!written.includes(step.file)) continue;
+      if (step.kept === undefined) files.remove(step.file);
+      else files.rename(step.kept, step.file);
+    }
+    close(files, journal);
+    return {
+      ok: false,
+      file,
+      reason,
+      remedy: "nothing was changed; see that the file can be replaced, then run the command again",
+    };
+  } catch {
+    return {
+      ok: false,
+      file,
+      reason: `${reason}; ${written.length} of ${journal.steps.length} files were already written`,
+      remedy: "see that the file can be replaced, then run the command again: it finishes the rest first",
+    };
+  }
+}
+
+function isAsPlanned(files: WritableFiles, change: FileChange): boolean {
+  return digestNow(files, change.file) === contentDigest(change.before);
+}
+
+function digestNow(files: WritableFiles, file: string): string {
+  const read = files.read(file);
+  if (read.ok) return contentDigest(read.text);
+  return read.trouble === "absent" ? contentDigest(undefined) : read.trouble;
+}
+
+function nameBeside(file: string, ending: string): string {
+  const slash = file.lastIndexOf("/") + 1;
+  return `${file.slice(0, slash)}.${file.slice(slash)}.fond-${ending}`;
+}
+
+function parseJournal(text: string): Journal | undefined {
+  try {
+    const value = JSON.parse(text) as Partial<Journal> | null;
+    return value?.version === 1 && Array.isArray(value.steps) ? (value as Journal) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+function messageOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}

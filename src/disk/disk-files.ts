@@ -1,0 +1,102 @@
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  statSync,
+  chmodSync,
+  unlinkSync,
+  writeSync,
+} from "node:fs";
+import { dirname, join, posix, relative, sep } from "node:path";
+import ignore, { type Ignore } from "ignore";
+import { globSync } from "tinyglobby";
+import { decodeText, type FileQuery, type FileText, type WritableFiles } from "../core/files/files.js";
+
+/** What no query looks into unless a pattern names it outright. */
+const neverListed = ["**/node_modules/**", "**/.git/**"];
+
+/** The files below a folder on disk. `root` is absolute or relative to the process's working folder. */
+export function diskFiles(root: string): WritableFiles {
+  const absolute = (path: string) => join(root, path);
+  let ignoreRules: ((path: string) => boolean) | undefined;
+  return {
+    read(path): FileText {
+      try {
+        return decodeText(readFileSync(absolute(path)));
+      } catch (error) {
+        const code = (error as NodeJS.ErrnoException).code;
+        if (code === "ENOENT" || code === "ENOTDIR")
+          return { ok: false, trouble: "absent", detail: "there is no such file" };
+        return { ok: false, trouble: "unreadable", detail: reasonOf(error) };
+      }
+    },
+    list(query: FileQuery) {
+      if (query.patterns.length === 0) return [];
+      const found = globSync([...query.patterns], {
+        cwd: root,
+        ignore: [...neverListed, ...(query.ignore ?? [])],
+        followSymbolicLinks: false,
+        expandDirectories: false,
+      }).map((path) => path.split(sep).join("/"));
+      found.sort();
+      if (!query.respectIgnoreFiles) return found;
+      ignoreRules ??= readIgnoreFiles(root);
+      const ignored = ignoreRules;
+      return found.filter((path) => !ignored(path));
+    },
+    write(path, text) {
+      const target = absolute(path);
+      mkdirSync(dirname(target), { recursive: true });
+      const handle = openSync(target, "w");
+      try {
+        writeSync(handle, text);
+        fsyncSync(handle);
+      } finally {
+        closeSync(handle);
+      }
+    },
+    rename(from, to) {
+      const target = absolute(to);
+      if (existsSync(target)) chmodSync(absolute(from), statSync(target).mode);
+      mkdirSync(dirname(target), { recursive: true });
+      renameSync(absolute(from), target);
+    },
+    remove: (path) => unlinkSync(absolute(path)),
+    exists: (path) => existsSync(absolute(path)),
+  };
+}
+
+/** The system's reason in words, without its code and path. */
+export function reasonOf(error: unknown): string {
+  const { code, message } = error as NodeJS.ErrnoException;
+  if (code === "EACCES" || code === "EPERM") return "permission is denied";
+  if (code === "EISDIR") return "it is a folder";
+  if (code === "EROFS") return "the file system is read-only";
+  if (code === "ENOSPC") return "the disk is full";
+  return message;
+}
+
+/** Every `.gitignore` below the root as one test; each holds for its own folder, the nearest one decides. */
+function readIgnoreFiles(root: string): (path: string) => boolean {
+  const rules = globSync("**/.gitignore", {
+    cwd: root,
+    dot: true,
+    ignore: neverListed,
+    followSymbolicLinks: false,
+  })
+    .map((file) => ({
+      folder: posix.dirname(file.split(sep).join("/")),
+      rules: ignore().add(readFileSync(join(root, file), "utf8")),
+    }))
+    .sort((a, b) => b.folder.length - a.folder.length);
+  return (path) => rules.some(({ folder, rules }) => isIgnored(rules, folder, path));
+}
+
+function isIgnored(rules: Ignore, folder: string, path: string): boolean {
+  const inside = folder === "." ? path : relative(folder, path).split(sep).join("/");
+  return !inside.startsWith("..") && rules.ignores(inside);
+}
