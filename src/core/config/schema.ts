@@ -25,7 +25,6 @@ const emitSchema = v.strictObject({
       "an import line, or a list of them",
     ),
   ),
-  setup: v.optional(nonEmpty("a line that the component needs before the lookup")),
   atLoad: v.optional(v.boolean("true or false")),
 });
 
@@ -51,7 +50,7 @@ const bookSchema = v.strictObject({
   ),
   syntax: v.optional(v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")), "icu"),
   plurals: v.optional(v.picklist(["inline"], "inline"), "inline"),
-  lookups: v.optional(v.array(lookupSchema, "a list of lookups"), [{ call: "t" }]),
+  lookups: v.optional(v.array(lookupSchema, "a list of lookups"), []),
   emit: v.optional(emitSchema, {}),
   naming: v.optional(namingSchema, {}),
   fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),

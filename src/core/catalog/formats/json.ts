@@ -292,8 +292,8 @@ class JsonEditor {
     const siblings = this.order.at(path);
     for (const [name, value] of additions) {
       const there = group.byName.get(name);
-      if (there && value instanceof Map && there.value.children) continue;
-      if (there) throw new Error(`${[...path, name].join(".")} is there already`);
+      if (there && !removed.has(there) && value instanceof Map && there.value.children) continue;
+      if (there && !removed.has(there)) throw new Error(`${[...path, name].join(".")} is there already`);
       const after = insertionIndex(group, removed, siblings, name);
       inserted.set(after, [...(inserted.get(after) ?? []), { name, value }]);
     }

@@ -1,0 +1,18 @@
+import { lintProject } from "../../core/project/project.js";
+import { findingsJson } from "../../output/json.js";
+import { lineReader, openOrFail, scopeOf, type CommandContext } from "../context.js";
+import { exitStatus, type ExitStatus } from "../exit.js";
+import { countFindings, renderFindings } from "../terminal/findings.js";
+
+/** Checks the catalogs and the code's use of them. */
+export function runLint(context: CommandContext, paths: readonly string[]): ExitStatus {
+  const project = openOrFail(context);
+  const findings = lintProject(project, scopeOf(context, paths));
+  if (context.options.format === "json") context.print(findingsJson("lint", findings));
+  else {
+    const { style, width, options } = context;
+    context.print(renderFindings(findings, lineReader(context), style, width, options.verbose ?? false));
+    context.print(`${style.bold(countFindings(findings, style))}\n`);
+  }
+  return findings.some(({ severity }) => severity === "error") ? exitStatus.toSettle : exitStatus.inOrder;
+}

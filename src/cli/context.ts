@@ -1,0 +1,233 @@
+import { readFileSync, statSync, writeFileSync } from "node:fs";
+import { relative, resolve, sep } from "node:path";
+import type { Command } from "commander";
+import type { WritableFiles } from "../core/files/files.js";
+import { applyPlan } from "../core/plan/apply.js";
+import type { Plan } from "../core/plan/plan.js";
+import { openProject, type Project, type Scope } from "../core/project/project.js";
+import { nearest } from "../core/text/nearest.js";
+import { diskFiles, reasonOf } from "../disk/disk-files.js";
+import { planJson } from "../output/json.js";
+import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
+import { renderPlan, sumUp } from "./terminal/plan.js";
+import { makeStyle, wantsColor, type Style } from "./terminal/style.js";
+
+/** The options that every command has. */
+export interface CommonOptions {
+  readonly config?: string;
+  readonly cwd: string;
+  readonly book?: readonly string[];
+  readonly locale?: readonly string[];
+  readonly format: "text" | "json";
+  readonly output?: string;
+  readonly quiet?: boolean;
+  readonly verbose?: boolean;
+  readonly color: boolean;
+}
+
+/** The options of commands that write. */
+export interface WriteOptions {
+  readonly write?: boolean;
+  readonly check?: boolean;
+}
+
+/** What a command works with: its options, where it prints, and how. */
+export interface CommandContext {
+  readonly options: CommonOptions;
+  readonly style: Style;
+  /** The columns that text may take. */
+  readonly width: number;
+  readonly files: WritableFiles;
+  /** Prints part of the result to stdout, or to the file of --output. */
+  print(text: string): void;
+  /** Says something beside the result, on stderr; nothing with --quiet. */
+  say(text: string): void;
+  /** Writes the file of --output, if there is one. */
+  finish(): void;
+}
+
+/** Adds the options that every command has. */
+export function withCommonOptions(command: Command): Command {
+  return command
+    .option("--config <file>", "the configuration to use, relative to --cwd")
+    .option("--cwd <folder>", "the project's folder", ".")
+    .option("--book <name...>", "only these books")
+    .option("--locale <tag...>", "only these locales")
+    .option("--format <kind>", "how to print the result: text or json", oneOf("text", "json"), "text")
+    .option("--output <file>", "write the result to a file instead of printing it")
+    .option("--quiet", "print the result alone, no hints")
+    .option("--verbose", "leave nothing out")
+    .option("--no-color", "no colours (NO_COLOR does the same)");
+}
+
+/** Adds --write and --check. */
+export function withWriteOptions(command: Command): Command {
+  return command
+    .option("--write", "carry the plan out, all of it or none of it")
+    .option("--check", "print the plan and exit with status 1 if it is not empty");
+}
+
+/** Makes a command's context from its options. */
+export function commandContext(options: CommonOptions): CommandContext {
+  const toFile = options.output !== undefined;
+  const color =
+    !toFile && options.format === "text" && wantsColor(process.stdout, options.color, process.env);
+  const collected: string[] = [];
+  const { cwd } = options;
+  let isFolder = false;
+  try {
+    isFolder = statSync(cwd).isDirectory();
+  } catch {
+    // Said below.
+  }
+  if (!isFolder)
+    throw new CommandError(
+      `there is no folder ${cwd}`,
+      "name the project's folder with --cwd",
+      exitStatus.usage,
+    );
+  return {
+    options,
+    style: makeStyle(color),
+    width: Number(process.env["COLUMNS"]) || process.stdout.columns || 100,
+    files: diskFiles(cwd),
+    print(text) {
+      if (toFile) collected.push(text);
+      else process.stdout.write(text);
+    },
+    say(text) {
+      if (!options.quiet) process.stderr.write(text + "\n");
+    },
+    finish() {
+      if (options.output === undefined) return;
+      try {
+        writeFileSync(options.output, collected.join(""));
+      } catch (error) {
+        throw new CommandError(
+          `${options.output} cannot be written: ${reasonOf(error)}`,
+          "name another file with --output",
+          exitStatus.trouble,
+        );
+      }
+    },
+  };
+}
+
+/** Opens the project, or ends the command with everything that is wrong with its configuration. */
+export function openOrFail({ files, options }: CommandContext): Project {
+  const opened = openProject(files, options.config);
+  if (!opened.ok) {
+    const lines = opened.problems.map(
+      ({ file, line, column, path, message, remedy }) =>
+        `${file}:${line}:${column}: ${path === "" ? "" : `${path}: `}${message}\n  → ${remedy}`,
+    );
+    throw new CommandError(lines.join("\n"), "", exitStatus.usage);
+  }
+  const { project } = opened;
+  mustBeKnown(
+    "book",
+    options.book,
+    project.config.books.map(({ name }) => name),
+  );
+  mustBeKnown("locale", options.locale, [project.config.source, ...project.config.targets]);
+  return project;
+}
+
+/** What the options narrow the run to. `paths` are files or folders, relative to where the command was called. */
+export function scopeOf({ options, files }: CommandContext, paths: readonly string[] = []): Scope {
+  const root = resolve(options.cwd);
+  const wanted = paths.map((path) => {
+    const inside = relative(root, resolve(path)).split(sep).join("/");
+    if (!files.exists(inside))
+      throw new CommandError(
+        `there is no file or folder ${path}`,
+        "check the path; it is relative to where you are",
+        exitStatus.usage,
+      );
+    return inside;
+  });
+  const isWanted = (file: string) =>
+    wanted.some((path) => path === "" || file === path || file.startsWith(`${path}/`));
+  return {
+    ...(options.book && { books: options.book }),
+    ...(options.locale && { locales: options.locale }),
+    ...(wanted.length > 0 && { path: isWanted }),
+  };
+}
+
+/** Prints a plan, carries it out where that is wanted, and says how the command ends. */
+export function settlePlan(
+  context: CommandContext,
+  command: string,
+  plan: Plan,
+  options: WriteOptions,
+): ExitStatus {
+  const { style } = context;
+  const isEmpty = plan.changes.length === 0;
+  if (context.options.format === "json") context.print(planJson(command, plan));
+  else
+    context.print(
+      renderPlan(plan, style) + style.bold(isEmpty ? "Nothing to do." : `${sumUp(plan)}.`) + "\n",
+    );
+  if (options.check) return isEmpty ? exitStatus.inOrder : exitStatus.toSettle;
+  if (isEmpty) return exitStatus.inOrder;
+  if (!options.write) {
+    context.say("Nothing was changed; --write carries this out.");
+    return exitStatus.inOrder;
+  }
+  const applied = applyPlan(context.files, plan);
+  if (!applied.ok)
+    throw new CommandError(`${applied.file}: ${applied.reason}`, applied.remedy, exitStatus.trouble);
+  context.say(
+    style.green(`Written: ${applied.written.length} ${applied.written.length === 1 ? "file" : "files"}.`),
+  );
+  return exitStatus.inOrder;
+}
+
+/** The line of a file for excerpts; each file is read once. */
+export function lineReader(context: CommandContext): (file: string, line: number) => string {
+  const lines = new Map<string, readonly string[]>();
+  return (file, line) => {
+    let all = lines.get(file);
+    if (!all) {
+      all = readLines(resolve(context.options.cwd, file));
+      lines.set(file, all);
+    }
+    return all[line - 1] ?? "";
+  };
+}
+
+function readLines(path: string): readonly string[] {
+  try {
+    return readFileSync(path, "utf8")
+      .replace(/^\uFEFF/, "")
+      .split(/\r\n|\n|\r/);
+  } catch {
+    return [];
+  }
+}
+
+/** A parser for an option that takes one of a few words. */
+export function oneOf<Word extends string>(...words: readonly Word[]): (value: string) => Word {
+  return (value) => {
+    const found = words.find((word) => word === value);
+    if (found) return found;
+    const near = nearest(value, words);
+    throw new CommandError(
+      `“${value}” is not one of ${words.join(", ")}`,
+      near ? `did you mean ${near}?` : "choose one of them",
+      exitStatus.usage,
+    );
+  };
+}
+
+function mustBeKnown(what: string, wanted: readonly string[] | undefined, known: readonly string[]): void {
+  const unknown = wanted?.find((name) => !known.includes(name));
+  if (unknown === undefined) return;
+  const near = nearest(unknown, known);
+  throw new CommandError(
+    `the configuration has no ${what} “${unknown}”`,
+    near ? `did you mean “${near}”?` : `it has ${known.join(", ")}`,
+    exitStatus.usage,
+  );
+}

@@ -1,0 +1,145 @@
+#!/usr/bin/env node
+import { readFileSync } from "node:fs";
+import { Command, CommanderError, InvalidArgumentError } from "commander";
+import {
+  commandContext,
+  oneOf,
+  withCommonOptions,
+  withWriteOptions,
+  type WriteOptions,
+  type CommandContext,
+  type CommonOptions,
+} from "./context.js";
+import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
+import { makeStyle, wantsColor } from "./terminal/style.js";
+
+type Run<Options> = (
+  context: CommandContext,
+  paths: readonly string[],
+  options: Options,
+) => ExitStatus | Promise<ExitStatus>;
+
+/** Registers one command; what it needs is loaded when it runs. */
+function register<Options>(command: Command, run: Run<Options>): void {
+  withCommonOptions(command).action(async (...given: unknown[]) => {
+    const paths =
+      command.registeredArguments.length > 0 ? (given[0] as readonly string[] | string | undefined) : [];
+    const options = command.opts() as CommonOptions & Options;
+    const context = commandContext(options);
+    process.exitCode = await run(context, typeof paths === "string" ? [paths] : (paths ?? []), options);
+    context.finish();
+  });
+}
+
+function buildProgram(): Command {
+  const manifest = JSON.parse(readFileSync(new URL("../../../package.json", import.meta.url), "utf8")) as {
+    version: string;
+  };
+  const program = new Command("fond")
+    .description(
+      "Keeps the books of a localised product: text out of code, keys in step, faults found before release.",
+    )
+    .version(manifest.version, "--version", "print the version")
+    .helpOption("--help", "print this help")
+    .showSuggestionAfterError()
+    .configureOutput({ outputError: (text, write) => write(`fond: ${text.replace(/^error: /, "")}`) })
+    .exitOverride();
+  const add = (name: string, description: string) =>
+    program
+      .command(name)
+      .description(description)
+      .exitOverride()
+      .helpOption("--help", "print this help")
+      .configureOutput(program.configureOutput());
+
+  register(
+    withWriteOptions(add("init", "look at the project and write its configuration")),
+    async (context, _, options) => (await import("./commands/init.js")).runInit(context, options),
+  );
+  register<{ all?: boolean }>(
+    add("survey", "find hard-coded interface text in code, judged and explained")
+      .argument("[paths...]", "files or folders to look at")
+      .option("--all", "list what was judged to be code as well"),
+    async (context, paths, options) =>
+      (await import("./commands/survey.js")).runSurvey(context, paths, options),
+  );
+  register<{ include?: readonly "unclear"[]; limit?: number }>(
+    withWriteOptions(
+      add("extract", "give hard-coded text keys, move it into the source catalog, put lookups in its place"),
+    )
+      .argument("[paths...]", "files or folders to take text from")
+      .option(
+        "--include <verdict...>",
+        "take literals of this verdict too: unclear",
+        (value, previous?: readonly "unclear"[]) => [...(previous ?? []), oneOf("unclear")(value)],
+      )
+      .option("--limit <number>", "take no more than this many", wholeNumber),
+    async (context, paths, options) =>
+      (await import("./commands/extract.js")).runExtract(context, paths, options),
+  );
+  register<{ keepExtra?: boolean }>(
+    withWriteOptions(add("reconcile", "bring every locale into step with the source catalog")).option(
+      "--keep-extra",
+      "leave keys that the source lacks where they are",
+    ),
+    async (context, _, options) => (await import("./commands/reconcile.js")).runReconcile(context, options),
+  );
+  register(
+    add("lint", "check the catalogs and the code's use of them").argument(
+      "[paths...]",
+      "report only on these files or folders",
+    ),
+    async (context, paths) => (await import("./commands/lint.js")).runLint(context, paths),
+  );
+  register(add("balance", "show how far each locale is"), async (context) =>
+    (await import("./commands/balance.js")).runBalance(context),
+  );
+  register(
+    add("demo", "walk through the whole job on a sample project").argument(
+      "[folder]",
+      "the new folder to do it in",
+      "fond-demo",
+    ),
+    async (context, paths) => (await import("./commands/demo.js")).runDemo(context, paths[0] ?? "fond-demo"),
+  );
+  return program;
+}
+
+function wholeNumber(value: string): number {
+  const number = Number(value);
+  if (!Number.isInteger(number) || number < 1)
+    throw new InvalidArgumentError("It takes a whole number from 1.");
+  return number;
+}
+
+async function main(): Promise<void> {
+  process.on("SIGINT", () => process.exit(exitStatus.interrupted));
+  // A reader such as `head` that has seen enough closes the pipe: that is no trouble.
+  process.stdout.on("error", (error: NodeJS.ErrnoException) =>
+    process.exit(error.code === "EPIPE" ? exitStatus.inOrder : exitStatus.trouble),
+  );
+  try {
+    await buildProgram().parseAsync(process.argv);
+  } catch (error) {
+    process.exitCode = report(error);
+  }
+}
+
+/** Says what went wrong on stderr and gives the status to end with. */
+function report(error: unknown): ExitStatus {
+  if (error instanceof CommanderError) return error.exitCode === 0 ? exitStatus.inOrder : exitStatus.usage;
+  const style = makeStyle(wantsColor(process.stderr, !process.argv.includes("--no-color"), process.env));
+  if (error instanceof CommandError) {
+    process.stderr.write(
+      `${style.red("fond:")} ${error.message}\n${error.remedy === "" ? "" : `  → ${error.remedy}\n`}`,
+    );
+    return error.status;
+  }
+  const detail = error instanceof Error ? (error.stack ?? error.message) : String(error);
+  process.stderr.write(
+    `${style.red("fond:")} this is a fault of the program, not yours; nothing was written. Please report it with these lines:\n${detail}\n`,
+  );
+  return exitStatus.trouble;
+}
+
+await main();

@@ -1,0 +1,46 @@
+import { unifiedDiff } from "../../core/plan/diff.js";
+import { changeKind, type Plan } from "../../core/plan/plan.js";
+import { counted, type Style } from "./style.js";
+
+/** A plan for a person: each file's diff, what is left alone and why, and the sum of it. */
+export function renderPlan(plan: Plan, style: Style): string {
+  const lines: string[] = [];
+  for (const change of plan.changes) {
+    const kind = { create: "new file", change: "change", remove: "remove" }[changeKind(change)];
+    lines.push(`${style.bold(style.underline(change.file))} ${style.dim(`(${kind})`)}`);
+    for (const line of unifiedDiff(change).split("\n").slice(2)) lines.push(paintDiff(line, style));
+  }
+  lines.push(...renderNotes(plan, style));
+  return lines.join("\n") + (lines.length > 0 ? "\n" : "");
+}
+
+/** The sum of a plan in one line: “12 keys added, 2 files changed”. */
+export function sumUp(plan: Plan): string {
+  const counts = Object.entries(plan.summary).map(
+    ([what, count]) => `${count.toLocaleString("en")} ${count === 1 ? singular(what) : what}`,
+  );
+  const files =
+    plan.changes.length === 0 ? "no file to change" : `${counted(plan.changes.length, "file")} to change`;
+  return [...counts, files].join(", ");
+}
+
+function renderNotes(plan: Plan, style: Style): string[] {
+  if (plan.notes.length === 0) return [];
+  const lines = [style.bold("Left as it is")];
+  for (const { file, line, column, message, remedy } of plan.notes) {
+    const place = line === undefined ? file : `${file}:${line}:${column ?? 1}`;
+    lines.push(`  ${style.yellow(place)}  ${message}`, `    ${style.green("→")} ${remedy}`);
+  }
+  return [...lines, ""];
+}
+
+function paintDiff(line: string, style: Style): string {
+  if (line.startsWith("+")) return style.green(line);
+  if (line.startsWith("-")) return style.red(line);
+  return line.startsWith("@@") ? style.cyan(line) : style.dim(line);
+}
+
+/** “keys added” for one: “key added”. */
+function singular(what: string): string {
+  return what.replace(/^(\w+?)s\b/, "$1");
+}

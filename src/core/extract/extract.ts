@@ -1,0 +1,329 @@
+import { posix } from "node:path";
+import { isWhole, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import type { EntryPath, PathText } from "../catalog/model.js";
+import type { BookConfig } from "../config/schema.js";
+import type { MessageReader } from "../message/parse.js";
+import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
+import { calleeOf, lookupShapes } from "../source/book-code.js";
+import type { SourceFile } from "../source/model.js";
+import { parseScript, readScript } from "../source/readers/script/script.js";
+import {
+  importEdits,
+  isShadowed,
+  moduleBinding,
+  readImportLine,
+  type ImportLine,
+} from "../source/readers/script/scopes.js";
+import { surveyFile, type SurveyedLiteral, type Verdict } from "../survey/survey.js";
+import { applyEdits, type TextEdit } from "../text/edits.js";
+import type { Span } from "../text/span.js";
+import { emitLookup } from "./emit.js";
+import { keyNamer, type KeyNamer } from "./key-names.js";
+
+export interface ExtractOptions {
+  /** The verdicts that are extracted; `text` alone where not given. */
+  readonly verdicts?: readonly Verdict[];
+  /** How many literals at most. */
+  readonly limit?: number;
+}
+
+/** A literal that got a key. */
+export interface Extracted {
+  readonly file: string;
+  readonly line: number;
+  readonly column: number;
+  readonly key: string;
+  readonly message: string;
+  /** False where the catalog had the text under this key already. */
+  readonly isNew: boolean;
+}
+
+export interface ExtractPlan extends Plan {
+  readonly extracted: readonly Extracted[];
+}
+
+/**
+ * Plans the extraction of a book's text: keys, entries in the source catalogs, and lookups in the code's place.
+ * A literal that cannot be replaced safely stays and is noted with the reason. Every rewritten file is parsed
+ * again, and its new lookups found again, before it becomes part of the plan.
+ */
+export function planExtract(
+  book: Book,
+  sources: readonly SourceFile[],
+  reader: MessageReader,
+  options: ExtractOptions = {},
+): ExtractPlan {
+  const run = new Extraction(book, reader, options);
+  for (const source of sources) run.file(source);
+  return run.plan();
+}
+
+/** A literal that has its key, waiting for its place in the code to be written. */
+interface Chosen {
+  readonly found: SurveyedLiteral;
+  readonly key: string;
+  readonly isNew: boolean;
+}
+
+class Extraction {
+  private readonly namer: KeyNamer;
+  private readonly config: BookConfig;
+  private readonly imports: readonly ImportLine[];
+  private readonly changes: FileChange[] = [];
+  private readonly notes: PlanNote[] = [];
+  private readonly extracted: Extracted[] = [];
+  private readonly additions = new Map<string, PathText[]>();
+
+  constructor(
+    private readonly book: Book,
+    private readonly reader: MessageReader,
+    private readonly options: ExtractOptions,
+  ) {
+    this.config = book.config;
+    const existing = new Map<string, string>();
+    for (const catalog of this.sourceCatalogs())
+      for (const [key, entry] of catalog.byKey)
+        existing.set(book.fullKey(catalog.namespace, key), entry.text);
+    this.namer = keyNamer(book.config, separatorsOf(book.config), existing);
+    const lines = book.config.emit.import ?? [];
+    this.imports = (typeof lines === "string" ? [lines] : lines).flatMap(
+      (line) => readImportLine(line) ?? [],
+    );
+  }
+
+  file(source: SourceFile): void {
+    const wanted = this.options.verdicts ?? ["text"];
+    const candidates = surveyFile(source, this.config.name, this.reader).filter(
+      (literal) => wanted.includes(literal.verdict) && literal.waived === undefined,
+    );
+    if (candidates.length === 0) return;
+    if (source.problems.length > 0) {
+      this.noteAt(
+        source,
+        source.problems[0]?.span ?? { start: 0, end: 0 },
+        "the file does not parse, so nothing in it is rewritten",
+        "correct its syntax first",
+      );
+      return;
+    }
+    const { program } = parseScript(source.file, source.text);
+    const room = (this.options.limit ?? Infinity) - this.extracted.length;
+    const usable = candidates
+      .filter((found) => this.isUsable(source, found, program))
+      .slice(0, Math.max(room, 0));
+    const chosen: Chosen[] = [];
+    for (const found of usable) {
+      const { fullKey, isNew } = this.namer.nameFor({
+        file: source.file,
+        literal: found.literal,
+        message: found.message,
+      });
+      if (isNew && !this.hasRoomFor(fullKey)) {
+        this.noteAt(
+          source,
+          found.literal.span,
+          `${fullKey} has no catalog to go to`,
+          "correct the source catalog first; its problems are listed by `fond lint`",
+        );
+        continue;
+      }
+      chosen.push({ found, key: fullKey, isNew });
+    }
+    this.rewrite(source, chosen, program);
+  }
+
+  plan(): ExtractPlan {
+    for (const catalog of this.sourceCatalogs()) {
+      const added = this.additions.get(catalog.namespace ?? "");
+      if (added) this.changes.push(catalogChange(catalog, added));
+      this.additions.delete(catalog.namespace ?? "");
+    }
+    for (const [namespace, added] of this.additions) {
+      const file = this.book.layout.path(
+        this.book.sourceLocale,
+        this.book.layout.hasNamespaces ? namespace : undefined,
+      );
+      const format = this.book.catalogs[0]?.format;
+      if (format)
+        this.changes.push({ file, before: undefined, after: format.edit(format.empty, { add: added }) });
+    }
+    const files = new Set(this.extracted.map(({ file }) => file)).size;
+    const fresh = new Set(this.extracted.filter(({ isNew }) => isNew).map(({ key }) => key)).size;
+    const summary: Record<string, number> =
+      this.extracted.length === 0
+        ? {}
+        : { "texts replaced": this.extracted.length, "files rewritten": files, "keys added": fresh };
+    return { ...makePlan(this.changes, summary, this.notes), extracted: this.extracted };
+  }
+
+  private sourceCatalogs(): readonly Catalog[] {
+    return this.book.catalogs.filter((catalog) => catalog.locale === this.book.sourceLocale);
+  }
+
+  /** Whether replacing the literal keeps the program's behaviour; says why where not. */
+  private isUsable(
+    source: SourceFile,
+    found: SurveyedLiteral,
+    program: ReturnType<typeof parseScript>["program"],
+  ): boolean {
+    const { literal } = found;
+    const refuse = (message: string, remedy: string) => {
+      this.noteAt(source, literal.span, message, remedy);
+      return false;
+    };
+    if (literal.obstacle) return refuse(literal.obstacle.reason, literal.obstacle.remedy);
+    if (literal.context.atLoad && !this.config.emit.atLoad)
+      return refuse(
+        "it is evaluated once, when the file is loaded, before a locale is chosen",
+        "move it into the function that uses it, or set emit.atLoad where your lookups can run that early",
+      );
+    const emission = emitLookup(this.config, literal, "", '"', () => "");
+    if (!emission)
+      return refuse(
+        "the text has elements in it and the book has no way to write that",
+        'set emit.rich, such as "rich(\\"{key}\\"{args})"',
+      );
+    const name = (calleeOf(emission.template) ?? "").split(".")[0] ?? "";
+    if (name === "" || name === "this") return true;
+    if (isShadowed(program, literal.span.start, name))
+      return refuse(`“${name}” means something else here`, `rename the variable ${name} in this function`);
+    const binding = moduleBinding(program, name);
+    if (binding === "local")
+      return refuse(`the file declares a “${name}” of its own`, `rename it, or choose another name in emit`);
+    if (!binding && !this.imports.some((line) => line.names.some(({ local }) => local === name)))
+      return refuse(`“${name}” is not imported here`, "set emit.import to the line that brings it in");
+    return true;
+  }
+
+  private rewrite(
+    source: SourceFile,
+    chosen: readonly Chosen[],
+    program: ReturnType<typeof parseScript>["program"],
+  ): void {
+    if (chosen.length === 0) return;
+    const quote = dominantQuote(source.text);
+    const templates = new Set<string>();
+    const editsWithin = (span: Span, own?: Chosen): TextEdit[] => {
+      const inside = chosen.filter(({ found }) => found !== own?.found && contains(span, found.literal.span));
+      const outermost = inside.filter(
+        ({ found }) =>
+          !inside.some(
+            (other) => other.found !== found && contains(other.found.literal.span, found.literal.span),
+          ),
+      );
+      return outermost.flatMap((one) => {
+        const emission = emitLookup(this.config, one.found.literal, one.key, quote, (part) =>
+          codeOf(part, one),
+        );
+        if (!emission) return [];
+        templates.add(emission.template);
+        return [{ ...one.found.literal.span, replacement: emission.replacement }];
+      });
+    };
+    const codeOf = (span: Span, own: Chosen): string => {
+      const edits = editsWithin(span, own).map((edit) => ({
+        ...edit,
+        start: edit.start - span.start,
+        end: edit.end - span.start,
+      }));
+      return applyEdits(source.text.slice(span.start, span.end), edits);
+    };
+    const edits = editsWithin({ start: 0, end: source.text.length });
+    const called = new Set([...templates].map((template) => (calleeOf(template) ?? "").split(".")[0]));
+    const needed = this.imports
+      .filter((line) => line.names.some(({ local }) => called.has(local)))
+      .map((line) => relativeImport(line, source.file, [...called]))
+      .flatMap((line) => line ?? []);
+    const after = applyEdits(source.text, [...edits, ...importEdits(program, source.text, needed)]);
+    const again = readScript(source.file, after, source.bom, lookupShapes(this.config));
+    const problem = again.problems[0];
+    const keys = new Set(again.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
+    const lost = chosen.find(({ key }) => !keys.has(key));
+    if (problem || lost) {
+      const why = problem
+        ? `would not parse any more (${problem.message})`
+        : `would not be seen to ask for ${lost?.key ?? ""}`;
+      this.noteAt(
+        source,
+        chosen[0]?.found.literal.span ?? { start: 0, end: 0 },
+        `the rewritten file ${why}, so it is left as it is`,
+        "check the templates in emit and the lookups of the book",
+      );
+      return;
+    }
+    this.changes.push({ file: source.file, before: source.text, after, bom: source.bom });
+    for (const { found, key, isNew } of chosen) {
+      const { file, line, column, message } = found;
+      this.extracted.push({ file, line, column, key, message, isNew });
+      if (isNew) this.addEntry(key, message);
+    }
+  }
+
+  /** Whether the catalog that a key belongs to can take it. */
+  private hasRoomFor(fullKey: string): boolean {
+    const { namespace } = this.splitKey(fullKey);
+    const catalog = this.book.catalog(this.book.sourceLocale, namespace);
+    return catalog === undefined || isWhole(catalog);
+  }
+
+  private addEntry(fullKey: string, message: string): void {
+    const { namespace, key } = this.splitKey(fullKey);
+    const { parts } = separatorsOf(this.config);
+    const path: EntryPath = this.config.naming.shape === "flat" ? [key] : key.split(parts);
+    const id = namespace ?? "";
+    this.additions.set(id, [...(this.additions.get(id) ?? []), { path, text: message }]);
+  }
+
+  private splitKey(fullKey: string): { namespace: string | undefined; key: string } {
+    if (!this.book.layout.hasNamespaces) return { namespace: undefined, key: fullKey };
+    const separator = separatorsOf(this.config).namespace;
+    const at = fullKey.indexOf(separator);
+    return { namespace: fullKey.slice(0, at), key: fullKey.slice(at + separator.length) };
+  }
+
+  private noteAt(source: SourceFile, span: Span, message: string, remedy: string): void {
+    this.notes.push({ file: source.file, ...source.lines.position(span.start), message, remedy });
+  }
+}
+
+function catalogChange(catalog: Catalog, added: readonly PathText[]): FileChange {
+  const order = [...catalog.entries.map((entry) => entry.path), ...added.map(({ path }) => path)];
+  return {
+    file: catalog.file,
+    before: catalog.exists ? catalog.content : undefined,
+    after: catalog.format.edit(catalog.content, { add: added, order }),
+    bom: catalog.bom,
+  };
+}
+
+/** The import line as one file writes it: `{to:web/messages}` becomes the way there, and only names in use stay. */
+function relativeImport(
+  line: ImportLine,
+  file: string,
+  called: readonly (string | undefined)[],
+): ImportLine | undefined {
+  const written = line.line.replace(/\{to:([^}]+)\}/, (_, target: string) => {
+    const way = posix.relative(posix.dirname(file), target);
+    return way.startsWith(".") ? way : `./${way}`;
+  });
+  const read = readImportLine(written);
+  if (!read) return undefined;
+  const names = read.names.filter(({ local, named }) => !named || called.includes(local));
+  const unused = read.names.filter((name) => !names.includes(name));
+  if (unused.length === 0) return read;
+  const kept = names.filter(({ named }) => named).map((name) => name.written);
+  return readImportLine(written.replace(/\{[^}]*\}/, `{ ${kept.join(", ")} }`));
+}
+
+/** The quote that the file's own strings use more. */
+function dominantQuote(text: string): '"' | "'" {
+  const imports = [...text.matchAll(/\bfrom\s*(["'])/g)].map((match) => match[1]);
+  const marks =
+    imports.length > 0 ? imports : [...text.matchAll(/[=(,:[]\s*(["'])/g)].map((match) => match[1]);
+  const single = marks.filter((mark) => mark === "'").length;
+  return single > marks.length - single ? "'" : '"';
+}
+
+function contains(outer: Span, inner: Span): boolean {
+  return outer.start <= inner.start && inner.end <= outer.end;
+}

@@ -1,0 +1,182 @@
+import type { BookConfig } from "../config/schema.js";
+import { fixedText, type Literal } from "../source/model.js";
+import { digestOf } from "../text/digest.js";
+
+/** Makes keys for texts of code, none of which clashes with another or with a group. */
+export interface KeyNamer {
+  /** The key for a text: one it already has in its group or in this run, else a new one. */
+  nameFor(request: KeyRequest): { readonly fullKey: string; readonly isNew: boolean };
+}
+
+export interface KeyRequest {
+  readonly file: string;
+  readonly literal: Literal;
+  /** The message that the key will stand for. */
+  readonly message: string;
+}
+
+/** The pattern for keys where a book gives none: the file says the section, the words the rest. */
+export const defaultPattern = "{file}.{slug}";
+
+/** How many words of a text a key takes, and how many code units at most. */
+const mostWords = 5;
+const mostUnits = 40;
+
+/** A namer for one run on one book. `existing` holds the source texts by full key. */
+export function keyNamer(
+  book: BookConfig,
+  separators: { parts: string; namespace: string },
+  existing: ReadonlyMap<string, string>,
+): KeyNamer {
+  const taken = new Map(existing);
+  const groups = new Set<string>();
+  const split = (key: string) => (separators.parts === "" ? [key] : key.split(separators.parts));
+  const addGroups = (key: string) => {
+    const parts = split(key);
+    for (let depth = 1; depth < parts.length; depth++)
+      groups.add(parts.slice(0, depth).join(separators.parts));
+  };
+  for (const key of taken.keys()) addGroups(key);
+  const roles = new Map<string, string>();
+  const pattern = book.naming.pattern ?? defaultPattern;
+  const letterCase = book.naming.case ?? "camel";
+
+  const build = (file: string, literal: Literal, slug: string): string => {
+    const { folder, name } = placeOf(file);
+    const { context } = literal;
+    const values: Readonly<Record<string, string>> = {
+      folder,
+      file: name,
+      component: context.component ?? name,
+      element: context.element ?? "",
+      role: roleWord(literal),
+      slug,
+      hash: digestOf(fixedText(literal.pieces)).slice(0, 6),
+    };
+    const parts = pattern
+      .split(".")
+      .map((part) =>
+        part.replace(/\{(\w+)\}/g, (_, placeholder: string) =>
+          toCase(wordsOf(values[placeholder] ?? ""), letterCase),
+        ),
+      )
+      .filter((part) => part !== "");
+    return joinKey(parts, separators, book.files.includes("{namespace}"));
+  };
+  const isFree = (key: string) => {
+    if (taken.has(key) || groups.has(key)) return false;
+    const parts = split(key);
+    return !parts.some((_, depth) => depth > 0 && taken.has(parts.slice(0, depth).join(separators.parts)));
+  };
+  return {
+    nameFor({ file, literal, message }) {
+      const role = `${file}\u0000${roleWord(literal)}\u0000${message}`;
+      const known = roles.get(role);
+      if (known !== undefined) return { fullKey: known, isNew: false };
+      const slug = slugOf(literal);
+      const suffixes = ["", ` ${roleWord(literal)}`];
+      for (let attempt = 0; ; attempt++) {
+        const key = build(
+          file,
+          literal,
+          attempt < suffixes.length
+            ? slug + (suffixes[attempt] ?? "")
+            : `${slug}${suffixes[1] ?? ""} ${attempt}`,
+        );
+        const isFound = attempt === 0 && existing.get(key) === message;
+        if (!isFound && !isFree(key)) continue;
+        roles.set(role, key);
+        if (!isFound) {
+          taken.set(key, message);
+          addGroups(key);
+        }
+        return { fullKey: key, isNew: !isFound };
+      }
+    },
+  };
+}
+
+/** The namespace of keys whose pattern gives none, in a book that has namespaces. */
+const commonNamespace = "common";
+
+/** A key from its parts: the first is the namespace in a book that has namespaces. */
+function joinKey(
+  parts: readonly string[],
+  separators: { parts: string; namespace: string },
+  hasNamespace: boolean,
+): string {
+  if (!hasNamespace) return parts.join(separators.parts);
+  const [namespace, ...rest] = parts.length < 2 ? [commonNamespace, ...parts] : parts;
+  return `${namespace}${separators.namespace}${rest.join(separators.parts)}`;
+}
+
+/** The folder's and file's names; a file named `index` goes by its folder. */
+function placeOf(file: string): { folder: string; name: string } {
+  const parts = file.split("/");
+  const base = parts.pop() ?? "";
+  const name = base.replace(/\.[^.]+$/, "").replace(/\.[^.]+$/, "");
+  const folder = parts[parts.length - 1] ?? "";
+  return name === "index" && folder !== ""
+    ? { folder: parts[parts.length - 2] ?? "", name: folder }
+    : { folder, name };
+}
+
+/** What a literal is, in one word: its attribute, its element, or how code uses it. */
+function roleWord(literal: Literal): string {
+  const { role, name, element, properties } = literal.context;
+  if (role === "content") return element ?? "text";
+  if (properties && properties.length > 0) return properties[properties.length - 1] ?? role;
+  return role === "attribute" || role === "property" || role === "variable"
+    ? (name ?? role)
+    : role === "argument"
+      ? "message"
+      : role;
+}
+
+const fillers = new Set([
+  "a",
+  "an",
+  "the",
+  "of",
+  "to",
+  "and",
+  "or",
+  "is",
+  "are",
+  "in",
+  "on",
+  "at",
+  "for",
+  "with",
+]);
+
+/** The words of a text that name it best; a digest's start where it has none that a key can hold. */
+function slugOf(literal: Literal): string {
+  const words = wordsOf(
+    fixedText(literal.pieces).normalize("NFD").replace(/\p{M}/gu, "").replace(/['’]/g, ""),
+  );
+  const telling = words.filter((word) => !fillers.has(word));
+  const chosen = (words.length > mostWords && telling.length > 0 ? telling : words).slice(0, mostWords);
+  while (chosen.length > 1 && chosen.join("").length > mostUnits) chosen.pop();
+  return chosen.length > 0
+    ? chosen.join(" ").slice(0, mostUnits)
+    : `text ${digestOf(fixedText(literal.pieces)).slice(0, 6)}`;
+}
+
+/** The words of a name or text that a key can hold, in lower case: `bookingPage` and `booking-page` give the same. */
+function wordsOf(text: string): string[] {
+  return (
+    text
+      .replace(/([a-z0-9])([A-Z])/g, "$1 $2")
+      .toLowerCase()
+      .match(/[a-z0-9]+/g) ?? []
+  );
+}
+
+function toCase(words: readonly string[], letterCase: "camel" | "kebab" | "snake"): string {
+  if (letterCase === "kebab") return words.join("-");
+  if (letterCase === "snake") return words.join("_");
+  return words
+    .map((word, index) => (index === 0 ? word : word.charAt(0).toUpperCase() + word.slice(1)))
+    .join("");
+}

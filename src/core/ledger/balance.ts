@@ -1,0 +1,94 @@
+import { isWhole, type Book } from "../catalog/book.js";
+import { parentsOf } from "../locale/fallback.js";
+import type { MessageReader } from "../message/parse.js";
+import type { Ledger } from "./ledger.js";
+import { standingOf } from "./standing.js";
+
+/** How far one locale of a book is. Counts are keys. */
+export interface LocaleBalance {
+  readonly locale: string;
+  /** Translated, reviewed or final, stale ones included. */
+  readonly translated: number;
+  /** Reviewed or final. */
+  readonly reviewed: number;
+  readonly stale: number;
+  /** There, and not translated yet. */
+  readonly initial: number;
+  readonly missing: number;
+  readonly extra: number;
+  /** Translated and not stale, over all keys of the source; 1 for a book without keys. */
+  readonly share: number;
+}
+
+export interface BookBalance {
+  readonly name: string;
+  readonly keys: number;
+  readonly locales: readonly LocaleBalance[];
+  /** Catalogs that cannot be read: their keys count as missing. */
+  readonly unreadable: readonly string[];
+}
+
+/** Counts how far every target locale of a book is. A key that a locale inherits counts by the parent's translation. */
+export function balanceBook(
+  book: Book,
+  reader: MessageReader,
+  ledger: (locale: string) => Ledger,
+  locales?: readonly string[],
+): BookBalance {
+  const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
+  const keys = sources.reduce((sum, catalog) => sum + catalog.byKey.size, 0);
+  return {
+    name: book.config.name,
+    keys,
+    locales: book.targetLocales
+      .filter((locale) => !locales || locales.includes(locale))
+      .map((locale) => balanceLocale(book, locale, reader, ledger, keys)),
+    unreadable: book.catalogs.filter((catalog) => !isWhole(catalog)).map((catalog) => catalog.file),
+  };
+}
+
+function balanceLocale(
+  book: Book,
+  locale: string,
+  reader: MessageReader,
+  ledger: (locale: string) => Ledger,
+  keys: number,
+): LocaleBalance {
+  const count = { translated: 0, reviewed: 0, stale: 0, initial: 0, missing: 0, extra: 0 };
+  const chain = [
+    locale,
+    ...parentsOf(locale).filter(
+      (parent) => parent !== book.sourceLocale && book.targetLocales.includes(parent),
+    ),
+  ];
+  for (const source of book.catalogs) {
+    if (source.locale !== book.sourceLocale) continue;
+    for (const entry of source.byKey.values()) {
+      const holder = chain.find((one) => book.catalog(one, source.namespace)?.byKey.has(entry.key));
+      const there =
+        holder === undefined ? undefined : book.catalog(holder, source.namespace)?.byKey.get(entry.key);
+      if (holder === undefined || !there) {
+        count.missing++;
+        continue;
+      }
+      const record = ledger(holder).records.get(book.fullKey(source.namespace, entry.key));
+      const { state, stale } = standingOf({
+        record,
+        source: entry.text,
+        message: reader.read(entry.text),
+        text: there.text,
+      });
+      if (state === "initial") count.initial++;
+      else count.translated++;
+      if (state === "reviewed" || state === "final") count.reviewed++;
+      if (stale) count.stale++;
+    }
+  }
+  for (const catalog of book.catalogs) {
+    if (catalog.locale !== locale) continue;
+    const source = book.catalog(book.sourceLocale, catalog.namespace);
+    for (const key of catalog.byKey.keys()) if (!source?.byKey.has(key)) count.extra++;
+  }
+  const share = keys === 0 ? 1 : Math.round((10_000 * (count.translated - count.stale)) / keys) / 10_000;
+  return { locale, ...count, share };
+}

@@ -1,0 +1,144 @@
+import { isWhole, type Book, type Catalog } from "../catalog/book.js";
+import type { RuleLevel } from "../config/schema.js";
+import type { Ledger } from "../ledger/ledger.js";
+import type { MessageReader, ReadMessage } from "../message/parse.js";
+import type { BookCode } from "../source/book-code.js";
+import type { Range, Span } from "../text/span.js";
+import type { Finding } from "./finding.js";
+import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
+import { rules as allRules } from "./rules/index.js";
+
+/** One book with all that the rules look at. */
+export interface LintSubject {
+  readonly book: Book;
+  /** The book's code; undefined for a book of catalogs alone. */
+  readonly code: BookCode | undefined;
+  readonly reader: MessageReader;
+  ledger(locale: string): Ledger;
+}
+
+export interface LintOptions {
+  /** The levels that the configuration sets, by rule. */
+  readonly levels?: Readonly<Record<string, RuleLevel>>;
+  /** The rules to run; all where not given. */
+  readonly rules?: readonly Rule[];
+  /** Only findings about these locales, or about none; all where not given. */
+  readonly locales?: readonly string[];
+}
+
+/** Runs the rules over one book. Findings come sorted by file and place, the same from run to run. */
+export function lintBook(subject: LintSubject, options: LintOptions = {}): Finding[] {
+  const findings: Finding[] = [];
+  for (const rule of options.rules ?? allRules) {
+    const level = options.levels?.[rule.id];
+    if (level === "off") continue;
+    runRule(rule, contextFor(rule, level, subject, findings), subject);
+  }
+  const { locales } = options;
+  const wanted = locales
+    ? findings.filter(({ locale }) => locale === undefined || locales.includes(locale))
+    : findings;
+  return sortFindings(wanted);
+}
+
+/** Sorts findings by file, place, rule and key. */
+export function sortFindings(findings: readonly Finding[]): Finding[] {
+  const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+  return [...findings].sort(
+    (a, b) =>
+      compare(a.file, b.file) ||
+      a.line - b.line ||
+      a.column - b.column ||
+      compare(a.rule, b.rule) ||
+      compare(a.key ?? "", b.key ?? "") ||
+      compare(a.message, b.message),
+  );
+}
+
+function runRule(rule: Rule, context: RuleContext, subject: LintSubject): void {
+  const { book, reader } = subject;
+  rule.book?.(context);
+  for (const catalog of [...book.catalogs, ...book.strays]) {
+    if (!catalog.exists) continue;
+    rule.file?.(context, catalog);
+    if (!rule.entry && !rule.pair) continue;
+    if (book.strays.includes(catalog)) continue;
+    for (const entry of catalog.byKey.values()) {
+      const view: EntryView = { catalog, entry, message: reader.read(entry.text), locale: catalog.locale };
+      const broken = isBroken(view.message);
+      if (!broken || rule.readsBroken) rule.entry?.(context, view);
+      if (!rule.pair || broken || catalog.locale === book.sourceLocale) continue;
+      const source = context.sourceOf(catalog, entry.key);
+      if (source && !isBroken(source.message)) rule.pair(context, view, source);
+    }
+  }
+}
+
+/** Whether a message could not be read as it is written: what it seems to lack may be in the part that was lost. */
+function isBroken(message: ReadMessage): boolean {
+  return message.problems.some((problem) => problem.severity === "error");
+}
+
+function contextFor(
+  rule: Rule,
+  level: Exclude<RuleLevel, "off"> | undefined,
+  subject: LintSubject,
+  findings: Finding[],
+): RuleContext {
+  const { book, code, reader } = subject;
+  const add = (
+    file: string,
+    range: Range,
+    words: Words,
+    more: Pick<Finding, "locale" | "namespace" | "key">,
+  ) =>
+    findings.push({
+      rule: rule.id,
+      severity: level ?? words.severity ?? rule.level,
+      message: words.message,
+      remedy: words.remedy,
+      file,
+      line: range.line,
+      column: range.column,
+      endLine: range.endLine,
+      endColumn: range.endColumn,
+      book: book.config.name,
+      ...more,
+    });
+  return {
+    book,
+    code,
+    ledger: subject.ledger,
+    message: reader.read,
+    sourceOf(catalog, key) {
+      const source = book.catalog(book.sourceLocale, catalog.namespace);
+      const entry = source?.byKey.get(key);
+      return source && entry
+        ? { catalog: source, entry, message: reader.read(entry.text), locale: source.locale }
+        : undefined;
+    },
+    report(catalog, place, words) {
+      const key = place.at === "file" ? place.key : place.entry.key;
+      add(catalog.file, catalog.lines.range(spanInFile(catalog, place)), words, {
+        locale: catalog.locale,
+        ...(catalog.namespace !== undefined && { namespace: catalog.namespace }),
+        ...(key !== undefined && { key }),
+      });
+    },
+    reportCode(source, span, { key, ...words }) {
+      add(source.file, source.lines.range(span), words, key === undefined ? {} : { key });
+    },
+    reportFile(file, words) {
+      add(file, { line: 1, column: 1, endLine: 1, endColumn: 1 }, words, {});
+    },
+  };
+}
+
+function spanInFile(catalog: Catalog, place: CatalogPlace): Span {
+  if (place.at === "file") return place.span;
+  if (place.at === "key") return place.entry.keySpan;
+  const { entry, span } = place;
+  if (!span || !isWhole(catalog)) return entry.valueSpan;
+  const offset = (unit: number) => catalog.format.offsetInFile(catalog.content, entry, unit);
+  return { start: offset(span.start), end: offset(span.end) };
+}

@@ -1,0 +1,14 @@
+import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plural-rules.js";
+
+/** The first numbers of a category as a reader writes them: “2, 3, 4, 22 …”. Whole numbers if it has any. */
+export function numbersOf(locale: string, kind: PluralKind, category: PluralCategory): string {
+  const samples = pluralRules(locale, kind).samples(category);
+  const whole = samples.filter((sample) => !sample.includes("."));
+  const chosen = whole.length > 0 ? whole : samples;
+  return chosen.slice(0, 4).join(", ") + (chosen.length > 4 ? " …" : "");
+}
+
+/** A locale's language in English: “Polish”. */
+export function languageName(locale: string): string {
+  return new Intl.DisplayNames(["en"], { type: "language" }).of(locale) ?? locale;
+}

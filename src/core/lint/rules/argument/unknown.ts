@@ -1,0 +1,36 @@
+import { matchNames } from "../../name-match.js";
+import { defineRule } from "../../rule.js";
+
+export const argumentUnknown = defineRule({
+  id: "argument/unknown",
+  level: "error",
+  summary: "An argument that the source does not have.",
+  why: "The program passes no such value: it throws an error, or users see the braces. Translated and misspelt names are the usual cause.",
+  examples: {
+    bad: [
+      { source: "Hello {name}", target: "Hallo {nmae}" },
+      { source: "{count} bikes", target: "{anzahl} Räder", note: "the name was translated" },
+    ],
+    good: [{ source: "Hello {name}", target: "Hallo {name}" }],
+  },
+  pair(context, { catalog, entry, message }, source) {
+    const { unknown } = matchNames(source.message.facts.arguments, message.facts.arguments);
+    for (const { name, meant } of unknown) {
+      for (const node of message.facts.arguments.get(name) ?? []) {
+        const known = [...source.message.facts.arguments.keys()];
+        context.report(
+          catalog,
+          { at: "message", entry, ...(node.nameSpan && { span: node.nameSpan }) },
+          {
+            message: `the source has no argument {${name}}`,
+            remedy: meant
+              ? `write {${meant}}`
+              : known.length > 0
+                ? `the source has ${known.map((one) => `{${one}}`).join(", ")}`
+                : "remove it: the source has no arguments",
+          },
+        );
+      }
+    }
+  },
+});

@@ -1,0 +1,40 @@
+import { defineRule } from "../../rule.js";
+
+export const fileUnreadable = defineRule({
+  id: "file/unreadable",
+  level: "error",
+  summary: "A catalog, or a file of code, that cannot be read whole.",
+  why: "A catalog that does not parse is gone for users as a whole: they see raw keys, or the program does not start. Nothing else is reported about such a file, because what it seems to lack may be in the part that could not be read. Of code that does not parse, the part that could be read is still looked at.",
+  examples: {
+    bad: [
+      {
+        raw: true,
+        target: '{ "greeting": "Er sagte "hallo" zu mir" }',
+        note: "a quote inside a text ends it",
+      },
+      { raw: true, target: '{ "a": "eins"\n  "b": "zwei" }', note: "a comma is missing" },
+    ],
+    good: [{ raw: true, target: '{ "greeting": "Er sagte \\"hallo\\" zu mir" }' }],
+  },
+  file(context, catalog) {
+    for (const problem of catalog.problems) {
+      if (problem.code !== "merge-marker")
+        context.report(catalog, { at: "file", span: problem.span }, problem);
+    }
+  },
+  book(context) {
+    for (const { file, detail } of context.code?.unread ?? [])
+      context.reportFile(file, {
+        message: `the file cannot be read: ${detail}`,
+        remedy: "see that it is text in UTF-8 and can be opened",
+      });
+    for (const source of context.code?.files ?? []) {
+      const problem = source.problems[0];
+      if (problem)
+        context.reportCode(source, problem.span, {
+          message: `the code does not parse: ${problem.message}`,
+          remedy: problem.remedy,
+        });
+    }
+  },
+});

@@ -1,0 +1,43 @@
+import { isWhole } from "../../../catalog/book.js";
+import { nearest } from "../../../text/nearest.js";
+import { defineRule } from "../../rule.js";
+
+export const keyExtra = defineRule({
+  id: "key/extra",
+  level: "warning",
+  summary: "A key that the source lacks.",
+  why: "Nothing asks for it, or it is misspelt and the real key is missing. Translators go on looking after it for nothing.",
+  examples: {
+    bad: [
+      { source: { save: "Save" }, target: { save: "Sichern", quit: "Beenden" } },
+      {
+        source: { search: "Search" },
+        target: { serach: "Suchen" },
+        note: "misspelt, so the real key is missing too",
+      },
+    ],
+    good: [{ source: { save: "Save" }, target: { save: "Sichern" } }],
+  },
+  book(context) {
+    const { book } = context;
+    for (const catalog of book.catalogs) {
+      const source = book.catalog(book.sourceLocale, catalog.namespace);
+      if (catalog.locale === book.sourceLocale || !isWhole(catalog) || (source && !isWhole(source))) continue;
+      for (const entry of catalog.byKey.values()) {
+        if (source?.byKey.has(entry.key)) continue;
+        const missing = [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key));
+        const meant = nearest(entry.key, missing);
+        context.report(
+          catalog,
+          { at: "key", entry },
+          {
+            message: `“${entry.key}” is not in the source catalog`,
+            remedy: meant
+              ? `rename it to “${meant}”, which is missing here`
+              : "`fond reconcile` sets it aside; it comes back if the key does",
+          },
+        );
+      }
+    }
+  },
+});

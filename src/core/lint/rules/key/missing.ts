@@ -1,0 +1,46 @@
+import { isWhole } from "../../../catalog/book.js";
+import { parentsOf } from "../../../locale/fallback.js";
+import { defineRule } from "../../rule.js";
+
+export const keyMissing = defineRule({
+  id: "key/missing",
+  level: "error",
+  summary: "A source key that a locale lacks.",
+  why: "Users of that locale see the source language, the raw key, or nothing, depending on the program. A regional variant may lean on its language: `fr-CA` lacks nothing that `fr` has.",
+  examples: {
+    bad: [{ source: { save: "Save", open: "Open" }, target: { save: "Sichern" } }],
+    good: [{ source: { save: "Save", open: "Open" }, target: { save: "Sichern", open: "Öffnen" } }],
+  },
+  book(context) {
+    const { book } = context;
+    for (const catalog of book.catalogs) {
+      if (catalog.locale === book.sourceLocale || !isWhole(catalog)) continue;
+      const source = book.catalog(book.sourceLocale, catalog.namespace);
+      if (!source || !isWhole(source)) continue;
+      const leansOn = parentsOf(catalog.locale)
+        .filter((parent) => parent !== book.sourceLocale && book.targetLocales.includes(parent))
+        .flatMap((parent) => book.catalog(parent, catalog.namespace) ?? []);
+      // A key that is not there is pointed to where it belongs: behind the one that precedes it in the source.
+      let place = { start: 0, end: 0 };
+      for (const entry of source.byKey.values()) {
+        const there = catalog.byKey.get(entry.key);
+        if (there) place = { start: there.valueSpan.end, end: there.valueSpan.end };
+        else if (!leansOn.some((parent) => parent.byKey.has(entry.key))) {
+          const where = catalog.exists ? "" : `; there is no file ${catalog.file}`;
+          context.report(
+            catalog,
+            { at: "file", span: place, key: entry.key },
+            {
+              message: `“${entry.key}” is missing in ${catalog.locale}${where}`,
+              remedy: `translate “${shorten(entry.text)}”; \`fond reconcile\` makes the place for it`,
+            },
+          );
+        }
+      }
+    }
+  },
+});
+
+function shorten(text: string): string {
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}

@@ -1,0 +1,80 @@
+import { isWhole } from "../../../catalog/book.js";
+import type { LookupKey } from "../../../source/model.js";
+import { nearest } from "../../../text/nearest.js";
+import { composedKeyTest } from "../../code-use.js";
+import { defineRule } from "../../rule.js";
+
+export const keyUndefined = defineRule({
+  id: "key/undefined",
+  level: "error",
+  summary: "Code asks for a key that the source catalogs do not have.",
+  why: "The user sees the raw key or nothing, and no error says so. Keys put together at run time are checked by their fixed parts: at least one key must fit.",
+  examples: {
+    bad: [
+      {
+        source: { title: "Sailings" },
+        target: { title: "Abfahrten" },
+        code: 'export const title = () => t("titel");',
+      },
+      {
+        source: { "status.open": "Open" },
+        target: { "status.open": "Offen" },
+        code: "export const label = (s) => t(`state.${s}`);",
+      },
+    ],
+    good: [
+      {
+        source: { title: "Sailings" },
+        target: { title: "Abfahrten" },
+        code: 'export const title = () => t("title");',
+      },
+      {
+        source: { "status.open": "Open" },
+        target: { "status.open": "Offen" },
+        code: "export const label = (s) => t(`status.${s}`);",
+      },
+    ],
+  },
+  book(context) {
+    const { book, code } = context;
+    const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
+    if (!code || sources.some((catalog) => !isWhole(catalog))) return;
+    const known = new Set(
+      sources.flatMap((catalog) =>
+        [...catalog.byKey.keys()].map((key) => book.fullKey(catalog.namespace, key)),
+      ),
+    );
+    const files = sources.map((catalog) => catalog.file);
+    const lookedIn = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
+    for (const source of code.files) {
+      for (const { key, keySpan } of source.lookups) {
+        if (key.kind === "unknown" || isKnown(key, known)) continue;
+        const written = key.kind === "fixed" ? key.value : key.parts.map((part) => part ?? "…").join("");
+        const isGroup = [...known].some((other) => other.startsWith(`${written}.`));
+        const near = key.kind === "fixed" ? nearest(written, known) : undefined;
+        context.reportCode(source, keySpan, {
+          key: written,
+          message:
+            key.kind === "fixed"
+              ? isGroup
+                ? `“${written}” is a group of keys, not a text`
+                : `no catalog has “${written}”`
+              : `no key fits “${written}”`,
+          remedy: near
+            ? `did you mean “${near}”?`
+            : isGroup
+              ? "ask for one of the keys in it"
+              : `add it to the source catalog (looked in ${lookedIn}), or correct the key`,
+        });
+      }
+    }
+  },
+});
+
+function isKnown(key: LookupKey, known: ReadonlySet<string>): boolean {
+  if (key.kind === "fixed") return known.has(key.value);
+  if (key.kind === "unknown") return true;
+  const fits = composedKeyTest(key.parts);
+  for (const candidate of known) if (fits(candidate)) return true;
+  return false;
+}

@@ -1,0 +1,67 @@
+import { composedKeyTest } from "../../code-use.js";
+import { defineRule } from "../../rule.js";
+
+export const keyUnused = defineRule({
+  id: "key/unused",
+  level: "warning",
+  summary: "A source key that no code asks for.",
+  why: "Deleted components leave their keys behind, and every locale goes on paying for them. A key counts as used where code asks for it, where a key put together at run time may become it, and where it stands as a string anywhere in the code. With a file of code that cannot be read, nothing is called unused.",
+  examples: {
+    bad: [
+      {
+        source: { title: "Sailings", old: "Timetable" },
+        target: { title: "Abfahrten", old: "Fahrplan" },
+        code: 'export const title = () => t("title");',
+      },
+    ],
+    good: [
+      {
+        source: { title: "Sailings" },
+        target: { title: "Abfahrten" },
+        code: 'export const title = () => t("title");',
+      },
+      {
+        source: { "status.open": "Open" },
+        target: { "status.open": "Offen" },
+        code: "export const label = (s) => t(`status.${s}`);",
+      },
+      {
+        source: { title: "Sailings" },
+        target: { title: "Abfahrten" },
+        code: 'const tab = { label: "title" };\nexport const label = () => t(tab.label);',
+      },
+    ],
+  },
+  book(context) {
+    const { book, code } = context;
+    if (!code || code.unread.length > 0 || code.files.some((file) => file.problems.length > 0)) return;
+    const asked = new Set<string>();
+    const tests: ((key: string) => boolean)[] = [];
+    let indirect = 0;
+    for (const file of code.files) {
+      for (const mention of file.mentions) asked.add(mention);
+      for (const { key } of file.lookups) {
+        if (key.kind === "fixed") asked.add(key.value);
+        else if (key.kind === "composed") tests.push(composedKeyTest(key.parts));
+        else indirect++;
+      }
+    }
+    const caution =
+      indirect > 0 ? ` (${indirect} lookups take their key from a variable: check those first)` : "";
+    for (const catalog of book.catalogs) {
+      if (catalog.locale !== book.sourceLocale) continue;
+      for (const entry of catalog.byKey.values()) {
+        const full = book.fullKey(catalog.namespace, entry.key);
+        if (asked.has(full) || tests.some((test) => test(full))) continue;
+        context.report(
+          catalog,
+          { at: "key", entry },
+          {
+            message: `no code asks for “${full}”`,
+            remedy: `remove it from the source catalog${caution}; \`fond reconcile\` then sets its translations aside`,
+          },
+        );
+      }
+    }
+  },
+});

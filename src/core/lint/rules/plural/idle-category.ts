@@ -1,0 +1,58 @@
+import { hasPluralRules, pluralCategoryNames, pluralRules } from "../../../locale/plural-rules.js";
+import { nearest } from "../../../text/nearest.js";
+import { languageName } from "../../plural-words.js";
+import { defineRule } from "../../rule.js";
+
+export const pluralIdleCategory = defineRule({
+  id: "plural/idle-category",
+  level: "warning",
+  summary: "A plural branch that the locale never selects.",
+  why: "The text in it is never shown, and often holds what belongs elsewhere: a Japanese `one`, a German `zero` where `=0` was meant.",
+  examples: {
+    bad: [
+      {
+        locale: "ja",
+        source: "{n, plural, one {# bike} other {# bikes}}",
+        target: "{n, plural, one {自転車1台} other {自転車#台}}",
+      },
+      {
+        source: "{n, plural, =0 {no bikes} one {# bike} other {# bikes}}",
+        target: "{n, plural, zero {keine Räder} one {# Rad} other {# Räder}}",
+      },
+    ],
+    good: [
+      {
+        locale: "ar",
+        source: "{n, plural, one {# day} other {# days}}",
+        target: "{n, plural, zero {لا أيام} one {يوم} two {يومان} few {# أيام} many {# يومًا} other {# يوم}}",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    for (const plural of message.facts.plurals) {
+      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      const used: readonly string[] = pluralRules(locale, plural.pluralKind).categories;
+      for (const branch of plural.branches) {
+        const { selector } = branch;
+        if (selector.startsWith("=") || used.includes(selector)) continue;
+        const isCategory = (pluralCategoryNames as readonly string[]).includes(selector);
+        const exact = { zero: "=0", one: "=1", two: "=2" }[selector];
+        const near = nearest(selector, used);
+        context.report(
+          catalog,
+          { at: "message", entry, ...(branch.selectorSpan && { span: branch.selectorSpan }) },
+          {
+            message: isCategory
+              ? `${languageName(locale)} never selects “${selector}”`
+              : `“${selector}” is no plural category`,
+            remedy: isCategory
+              ? `remove the branch${exact ? `, or write ${exact} if exactly that number is meant` : ""}`
+              : near
+                ? `did you mean “${near}”?`
+                : `the categories here are ${used.join(", ")}; an exact number is written =1`,
+          },
+        );
+      }
+    }
+  },
+});

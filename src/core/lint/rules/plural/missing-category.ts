@@ -1,0 +1,75 @@
+import { hasPluralRules, pluralRules, type PluralCategory } from "../../../locale/plural-rules.js";
+import type { PluralNode } from "../../../message/model.js";
+import { languageName, numbersOf } from "../../plural-words.js";
+import { defineRule } from "../../rule.js";
+
+export const pluralMissingCategory = defineRule({
+  id: "plural/missing-category",
+  level: "error",
+  summary: "A plural without a category that the locale needs.",
+  why: "Languages choose between up to six forms (CLDR's plural rules). Where one is missing users read the form `other` instead, which is wrong grammar. An exact number does for a category that stands for that number alone: `=1` for `one` in Polish, not in Russian.",
+  examples: {
+    bad: [
+      {
+        locale: "pl",
+        source: "{n, plural, one {# bike} other {# bikes}}",
+        target: "{n, plural, one {# rower} other {# rowerów}}",
+      },
+      {
+        locale: "fr",
+        source: "{n, plural, one {# bike} other {# bikes}}",
+        target: "{n, plural, one {# vélo} other {# vélos}}",
+        note: "1 000 000 takes many: un million de vélos",
+      },
+    ],
+    good: [
+      {
+        locale: "pl",
+        source: "{n, plural, one {# bike} other {# bikes}}",
+        target: "{n, plural, one {# rower} few {# rowery} many {# rowerów} other {# roweru}}",
+      },
+      {
+        locale: "ja",
+        source: "{n, plural, one {# bike} other {# bikes}}",
+        target: "{n, plural, other {自転車#台}}",
+      },
+      {
+        locale: "pl",
+        source: "{n, plural, one {# bike} other {# bikes}}",
+        target: "{n, plural, =1 {rower} few {# rowery} many {# rowerów} other {# roweru}}",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    for (const plural of message.facts.plurals) {
+      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      const missing = pluralRules(locale, plural.pluralKind).categories.filter(
+        (category) => category !== "other" && !covers(plural, locale, category),
+      );
+      if (missing.length === 0) continue;
+      const language = languageName(locale);
+      const told = missing
+        .map((category) => `“${category}” (${numbersOf(locale, plural.pluralKind, category)})`)
+        .join(" and ");
+      context.report(
+        catalog,
+        { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
+        {
+          message: `the ${plural.pluralKind === "ordinal" ? "ordinal" : "plural"} of {${plural.name}} lacks ${told}, which ${language} needs; users read “other” there`,
+          remedy: `add ${missing.map((category) => `${category} {…}`).join(" ")}`,
+        },
+      );
+    }
+  },
+});
+
+/** Whether a branch takes the numbers of a category: its own, or an exact number that is all the category stands for. */
+function covers(plural: PluralNode, locale: string, category: PluralCategory): boolean {
+  if (plural.branches.some(({ selector }) => selector === category)) return true;
+  const only = pluralRules(locale, plural.pluralKind).onlyWholeNumber(category);
+  return (
+    only !== undefined &&
+    plural.offset === 0 &&
+    plural.branches.some(({ selector }) => selector === `=${only}`)
+  );
+}

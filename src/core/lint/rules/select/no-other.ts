@@ -1,0 +1,30 @@
+import { defineRule } from "../../rule.js";
+
+export const selectNoOther = defineRule({
+  id: "select/no-other",
+  level: "error",
+  summary: "A select without the case `other`.",
+  why: "`other` takes every value that no case names, now or later. Without it the program throws an error.",
+  examples: {
+    bad: [{ source: "{deck, select, upper {Upper} other {Main}}", target: "{deck, select, upper {Oben}}" }],
+    good: [
+      {
+        source: "{deck, select, upper {Upper} other {Main}}",
+        target: "{deck, select, upper {Oben} other {Haupt}}",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message }) {
+    for (const select of message.facts.selects) {
+      if (select.branches.some(({ selector }) => selector === "other")) continue;
+      context.report(
+        catalog,
+        { at: "message", entry, ...(select.nameSpan && { span: select.nameSpan }) },
+        {
+          message: `the select of {${select.name}} has no “other”`,
+          remedy: "add other {…} with the text for every value that no case names",
+        },
+      );
+    }
+  },
+});

@@ -1,0 +1,56 @@
+import { defineRule } from "../../rule.js";
+
+export const syntaxApostrophe = defineRule({
+  id: "syntax/apostrophe",
+  level: "error",
+  summary: "An apostrophe that quotes, and so shows a placeholder as plain characters.",
+  why: "In ICU messages an apostrophe right before a brace or tag starts quoted text: `l'{name}` shows users the characters `{name}`. French, Italian and English contractions run into it. Reported where what is quoted is an argument or tag of the source, or where the quoting runs to the end of the message.",
+  examples: {
+    bad: [
+      { locale: "fr", source: "Island {name}", target: "L'île d'{name}" },
+      { locale: "it", source: "About <b>{boat}</b>", target: "Sull'<b>{boat}</b>" },
+    ],
+    good: [
+      { locale: "fr", source: "Island {name}", target: "L'île d''{name}" },
+      {
+        locale: "fr",
+        source: "Island {name}",
+        target: "L’île d’{name}",
+        note: "a typographic apostrophe never quotes",
+      },
+      { source: "Type '{'name'}'", target: "Tippen Sie '{'name'}'", note: "quoted in the source too" },
+    ],
+  },
+  pair(context, { catalog, entry, message }, source) {
+    for (const span of message.quoted) {
+      const quoted = message.source.slice(span.start, span.end);
+      const eaten = eatenBy(quoted, source.message.facts, message.facts);
+      const isOpen = !quoted.endsWith("'") || quoted.length === 1;
+      if (eaten === undefined && !(isOpen && source.message.quoted.length === 0)) continue;
+      context.report(
+        catalog,
+        { at: "message", entry, span },
+        {
+          message: eaten
+            ? `the apostrophe quotes ${eaten}, so users see those characters`
+            : "the apostrophe quotes everything to the end of the message",
+          remedy: "write ’ (U+2019), or double the apostrophe: ''",
+        },
+      );
+    }
+  },
+});
+
+interface Names {
+  readonly arguments: ReadonlyMap<string, unknown>;
+  readonly tags: ReadonlyMap<string, unknown>;
+}
+
+/** The argument or tag of the source that quoted text hides, as it is written; undefined where there is none. */
+export function eatenBy(quoted: string, source: Names, target: Names): string | undefined {
+  for (const name of source.arguments.keys())
+    if (!target.arguments.has(name) && quoted.includes(`{${name}`)) return `{${name}}`;
+  for (const name of source.tags.keys())
+    if (!target.tags.has(name) && quoted.includes(`<${name}`)) return `<${name}>`;
+  return undefined;
+}

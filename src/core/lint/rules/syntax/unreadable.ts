@@ -1,0 +1,30 @@
+import { defineRule } from "../../rule.js";
+
+export const syntaxUnreadable = defineRule({
+  id: "syntax/unreadable",
+  level: "error",
+  summary: "A message that its syntax cannot parse.",
+  why: "The program throws an error or shows the message with its braces. Such a message gets no other finding: what it seems to lack may be in the part that could not be read. What only some programs refuse, such as a lone closing brace, is a warning.",
+  examples: {
+    bad: [
+      { source: "{count} bikes", target: "{count Fahrräder" },
+      {
+        source: "{count, plural, one {bike} other {bikes}}",
+        target: "{count, plural, one {Rad} other {Räder}",
+        note: "a brace too few",
+      },
+      { source: "Read <b>this</b>", target: "Lies <b>das", note: "a tag that is not closed" },
+    ],
+    good: [
+      { source: "{count} bikes", target: "{count} Fahrräder" },
+      { source: "5 < 6", target: "5 < 6" },
+    ],
+  },
+  readsBroken: true,
+  entry(context, { catalog, entry, message }) {
+    for (const { severity, message: what, remedy, span } of message.problems) {
+      const words = { message: what, remedy, ...(severity === "warning" && { severity }) };
+      context.report(catalog, { at: "message", entry, span }, words);
+    }
+  },
+});

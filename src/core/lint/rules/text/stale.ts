@@ -1,0 +1,44 @@
+import { standingOf } from "../../../ledger/standing.js";
+import { defineRule } from "../../rule.js";
+
+export const textStale = defineRule({
+  id: "text/stale",
+  level: "warning",
+  summary: "A translation whose source text changed after it was made.",
+  why: "It may say what is no longer true: an old price, a rule that was dropped. The ledger knows which source text a translation was made from; a translation edited since counts as made from the new one.",
+  examples: {
+    bad: [
+      {
+        source: "Check-in closes 20 minutes before",
+        target: "Check-in schließt 30 Minuten vorher",
+        madeFrom: "Check-in closes 30 minutes before",
+      },
+    ],
+    good: [
+      {
+        source: "Check-in closes 20 minutes before",
+        target: "Check-in schließt 20 Minuten vorher",
+        madeFrom: "Check-in closes 20 minutes before",
+      },
+    ],
+  },
+  pair(context, { catalog, entry, locale }, source) {
+    const record = context.ledger(locale).records.get(context.book.fullKey(catalog.namespace, entry.key));
+    if (!record) return;
+    const { stale } = standingOf({
+      record,
+      source: source.entry.text,
+      message: source.message,
+      text: entry.text,
+    });
+    if (!stale) return;
+    context.report(
+      catalog,
+      { at: "message", entry },
+      {
+        message: `the source text changed after this was translated (${record.date})`,
+        remedy: `compare it with “${source.entry.text}” and correct it`,
+      },
+    );
+  },
+});

@@ -1,0 +1,186 @@
+import { loadBook, type Book } from "../catalog/book.js";
+import { loadConfig, type ConfigProblem } from "../config/load.js";
+import type { BookConfig, Config } from "../config/schema.js";
+import { planExtract, type ExtractOptions, type ExtractPlan } from "../extract/extract.js";
+import type { Files } from "../files/files.js";
+import { balanceBook, type BookBalance } from "../ledger/balance.js";
+import { readLedger, type Ledger } from "../ledger/ledger.js";
+import type { Finding } from "../lint/finding.js";
+import { lintBook, sortFindings } from "../lint/lint.js";
+import type { Rule } from "../lint/rule.js";
+import { rules as allRules } from "../lint/rules/index.js";
+import { messageReader, type MessageReader } from "../message/parse.js";
+import { makePlan, type Plan } from "../plan/plan.js";
+import { planReconcile } from "../reconcile/reconcile.js";
+import { readBookCode, type UnreadSource } from "../source/book-code.js";
+import type { SourceFile } from "../source/model.js";
+import { surveyFile, type SurveyedLiteral } from "../survey/survey.js";
+
+/** A project that is open: its files and its configuration. What it reads it keeps, so it should live no longer than one run. */
+export interface Project {
+  readonly files: Files;
+  readonly configFile: string;
+  readonly config: Config;
+}
+
+export type OpenResult =
+  | { readonly ok: true; readonly project: Project }
+  | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
+
+/** Opens a project. `configFile` names the configuration; without it the usual names are tried. */
+export function openProject(files: Files, configFile?: string): OpenResult {
+  const loaded = loadConfig(files, configFile);
+  if (!loaded.ok) return loaded;
+  const unknown = Object.keys(loaded.config.rules).find((id) => !allRules.some((rule) => rule.id === id));
+  if (unknown !== undefined) {
+    const problem = {
+      file: loaded.file,
+      line: 1,
+      column: 1,
+      path: `rules["${unknown}"]`,
+      message: `there is no rule “${unknown}”`,
+      remedy: "`fond lint --help` says where the rules are listed",
+    };
+    return { ok: false, problems: [problem] };
+  }
+  return { ok: true, project: { files, configFile: loaded.file, config: loaded.config } };
+}
+
+/** What narrows a run. */
+export interface Scope {
+  /** Only these books; all where not given. */
+  readonly books?: readonly string[];
+  /** Only these target locales; all where not given. */
+  readonly locales?: readonly string[];
+  /** Whether a file of code is looked at; all where not given. */
+  readonly path?: (file: string) => boolean;
+}
+
+/** What a survey found, in the order of books and files. */
+export interface SurveyResult {
+  readonly literals: readonly SurveyedLiteral[];
+  /** How many files of code were read. */
+  readonly files: number;
+  readonly unread: readonly UnreadSource[];
+  /** Files that do not parse, read as far as it went. */
+  readonly broken: readonly SourceFile[];
+}
+
+/** Finds and judges the literals of a project's code. */
+export function surveyProject(project: Project, scope: Scope = {}): SurveyResult {
+  const literals: SurveyedLiteral[] = [];
+  const unread: UnreadSource[] = [];
+  const broken: SourceFile[] = [];
+  let files = 0;
+  for (const config of booksIn(project, scope)) {
+    const reader = messageReader(config.syntax);
+    const code = readBookCode(project.files, config, scope.path);
+    for (const source of code.files) {
+      literals.push(...surveyFile(source, config.name, reader));
+      if (source.problems.length > 0) broken.push(source);
+    }
+    unread.push(...code.unread);
+    files += code.files.length;
+  }
+  return { literals, files, unread, broken };
+}
+
+/** Plans the extraction of a project's text. */
+export function extractProject(
+  project: Project,
+  scope: Scope = {},
+  options: ExtractOptions = {},
+): ExtractPlan & { readonly unread: readonly UnreadSource[] } {
+  const plans: ExtractPlan[] = [];
+  const unread: UnreadSource[] = [];
+  for (const config of booksIn(project, scope)) {
+    const code = readBookCode(project.files, config, scope.path);
+    unread.push(...code.unread);
+    const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
+    const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
+    plans.push(
+      planExtract(loadBook(project.files, project.config, config), code.files, messageReader(config.syntax), {
+        ...options,
+        ...limit,
+      }),
+    );
+  }
+  const summary: Record<string, number> = {};
+  for (const plan of plans)
+    for (const [what, count] of Object.entries(plan.summary)) summary[what] = (summary[what] ?? 0) + count;
+  return {
+    ...makePlan(
+      plans.flatMap((plan) => plan.changes),
+      summary,
+      plans.flatMap((plan) => plan.notes),
+    ),
+    extracted: plans.flatMap((plan) => plan.extracted),
+    unread,
+  };
+}
+
+/** Plans what brings the locales of a project into step. `today` is a day as YYYY-MM-DD. */
+export function reconcileProject(
+  project: Project,
+  scope: Scope,
+  today: string,
+  options: { readonly keepExtra?: boolean } = {},
+): Plan {
+  const books = booksIn(project, scope).map((config) => loadBook(project.files, project.config, config));
+  const readers = new Map<Book, MessageReader>();
+  return planReconcile(project.files, books, {
+    ledgerFolder: project.config.ledger,
+    today,
+    ...(scope.locales && { locales: scope.locales }),
+    ...options,
+    reader(book) {
+      const reader = readers.get(book) ?? messageReader(book.config.syntax);
+      readers.set(book, reader);
+      return reader;
+    },
+  });
+}
+
+/** Runs the rules over a project's catalogs and code. `path` narrows what is reported, not what is read. */
+export function lintProject(project: Project, scope: Scope = {}, rules?: readonly Rule[]): Finding[] {
+  const findings = booksIn(project, scope).flatMap((config) => {
+    const book = loadBook(project.files, project.config, config);
+    const code = config.code.length > 0 ? readBookCode(project.files, config) : undefined;
+    return lintBook(
+      { book, code, reader: messageReader(config.syntax), ledger: ledgers(project, config) },
+      {
+        levels: project.config.rules,
+        ...(rules && { rules }),
+        ...(scope.locales && { locales: scope.locales }),
+      },
+    );
+  });
+  const { path } = scope;
+  return sortFindings(path ? findings.filter(({ file }) => path(file)) : findings);
+}
+
+/** Counts how far every locale of a project is. */
+export function balanceProject(project: Project, scope: Scope = {}): BookBalance[] {
+  return booksIn(project, scope).map((config) =>
+    balanceBook(
+      loadBook(project.files, project.config, config),
+      messageReader(config.syntax),
+      ledgers(project, config),
+      scope.locales,
+    ),
+  );
+}
+
+function booksIn(project: Project, scope: Scope): readonly BookConfig[] {
+  return project.config.books.filter((book) => !scope.books || scope.books.includes(book.name));
+}
+
+/** The ledgers of a book, each read once. */
+function ledgers(project: Project, config: BookConfig): (locale: string) => Ledger {
+  const read = new Map<string, Ledger>();
+  return (locale) => {
+    const ledger = read.get(locale) ?? readLedger(project.files, project.config.ledger, config.name, locale);
+    read.set(locale, ledger);
+    return ledger;
+  };
+}

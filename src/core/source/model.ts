@@ -1,0 +1,148 @@
+import type { LineIndex } from "../text/line-index.js";
+import type { Span } from "../text/span.js";
+
+/** What one file of code holds for this job: strings, and places that ask for keys. */
+export interface SourceFile {
+  readonly file: string;
+  readonly text: string;
+  readonly bom: boolean;
+  readonly lines: LineIndex;
+  readonly literals: readonly Literal[];
+  readonly lookups: readonly Lookup[];
+  /** Every fixed string of the code, whatever it is for: a key that stands here may be asked for indirectly. */
+  readonly mentions: ReadonlySet<string>;
+  readonly problems: readonly SourceProblem[];
+}
+
+/** Why a file of code could not be read, or not whole. */
+export interface SourceProblem {
+  readonly message: string;
+  readonly remedy: string;
+  readonly span: Span;
+}
+
+/** A string in code, or text of an interface with everything that belongs to its sentence. */
+export interface Literal {
+  readonly form: LiteralForm;
+  /** What a rewrite replaces. */
+  readonly span: Span;
+  readonly pieces: readonly Piece[];
+  readonly context: LiteralContext;
+  /** Set where a comment in the code says that this is no interface text, with its reason. */
+  readonly skipped?: string;
+  /** Set where a rewrite could not keep the program's behaviour, or would break a sentence apart. */
+  readonly obstacle?: Obstacle;
+}
+
+/**
+ * What a literal is in its language's grammar, and so what must stand in its place:
+ * `content` text between tags, `phrase` text with expressions or elements between tags,
+ * `attribute` an attribute's quoted value, `string` and `template` expressions.
+ */
+export type LiteralForm = "content" | "phrase" | "attribute" | "string" | "template";
+
+/** Part of a literal. Spans are in the file. */
+export type Piece =
+  | { readonly kind: "text"; readonly value: string; readonly span: Span }
+  | {
+      readonly kind: "argument";
+      readonly name: string;
+      readonly code: string;
+      readonly span: Span;
+      readonly mayBeAbsent: boolean;
+    }
+  | {
+      readonly kind: "tag";
+      readonly name: string;
+      readonly span: Span;
+      /** From `<` to `>`; the whole element where it has no content. */
+      readonly open: Span;
+      readonly close: Span | undefined;
+      readonly pieces: readonly Piece[];
+    };
+
+export interface Obstacle {
+  readonly reason: string;
+  readonly remedy: string;
+}
+
+/** Where a literal stands and what the code does with it. */
+export interface LiteralContext {
+  readonly role: LiteralRole;
+  /** What the role is about: the attribute, property or variable, the function called, the operator. */
+  readonly name?: string;
+  /** The element or component, for content and attributes. */
+  readonly element?: string;
+  /** The place among a call's arguments, from 0. */
+  readonly index?: number;
+  /** The names of the properties around it, outermost first, for a literal inside an object. */
+  readonly properties?: readonly string[];
+  /** The function, component or class that it stands in, innermost that has a name. */
+  readonly component?: string;
+  /** Whether it is evaluated once, when the file is loaded, and not each time a function runs. */
+  readonly atLoad: boolean;
+}
+
+export type LiteralRole =
+  | "content"
+  | "attribute"
+  | "argument"
+  | "property"
+  | "variable"
+  | "assignment"
+  | "returned"
+  | "compared"
+  | "key"
+  | "index"
+  | "parameter"
+  | "thrown"
+  | "tagged"
+  | "type"
+  | "module"
+  | "member"
+  | "other";
+
+/** A place that asks for a key. */
+export interface Lookup {
+  readonly span: Span;
+  /** The key's place: the string's inside, without quotes. */
+  readonly keySpan: Span;
+  readonly key: LookupKey;
+  /** The arguments passed by name, or undefined where code alone cannot tell (a variable, a spread). */
+  readonly argumentNames: readonly string[] | undefined;
+}
+
+/** What code says of the key: all of it, its fixed parts (null stands for what is known at run time only), or nothing. */
+export type LookupKey =
+  | { readonly kind: "fixed"; readonly value: string }
+  | { readonly kind: "composed"; readonly parts: readonly (string | null)[] }
+  | { readonly kind: "unknown" };
+
+/** What a book says about how its code asks for keys. */
+export interface LookupShapes {
+  readonly calls: ReadonlySet<string>;
+  /** The prop that holds the key, by component. */
+  readonly components: ReadonlyMap<string, string>;
+}
+
+/** Text of pieces as a user reads it, arguments and empty elements in braces: `Room {name}`. */
+export function readableText(pieces: readonly Piece[]): string {
+  return pieces
+    .map((piece) =>
+      piece.kind === "text"
+        ? piece.value
+        : piece.kind === "argument"
+          ? `{${piece.name}}`
+          : readableText(piece.pieces),
+    )
+    .join("");
+}
+
+/** The fixed text of pieces alone, without what is filled in. */
+export function fixedText(pieces: readonly Piece[]): string {
+  return pieces
+    .map((piece) =>
+      piece.kind === "text" ? piece.value : piece.kind === "tag" ? fixedText(piece.pieces) : "",
+    )
+    .join("");
+}

@@ -1,0 +1,225 @@
+import type { JSXElementName, Node } from "oxc-parser";
+import type { LiteralContext, LiteralRole } from "../../model.js";
+
+/** The nodes around the one being read, outermost first. */
+export type Ancestors = readonly Node[];
+
+/** Where a literal stands and what the code does with it, read off the nodes around it. */
+export function contextOf(node: Node, ancestors: Ancestors): LiteralContext {
+  const component = enclosingName(ancestors);
+  const base = { atLoad: isEvaluatedAtLoad(ancestors), ...(component !== undefined && { component }) };
+  const properties: string[] = [];
+  let inner = node;
+  for (let index = ancestors.length - 1; index >= 0; index--) {
+    const outer = ancestors[index];
+    if (!outer) break;
+    const found = roleIn(outer, inner, ancestors, index, properties);
+    if (found)
+      return { ...base, ...found, ...(properties.length > 0 && { properties: [...properties].reverse() }) };
+    inner = outer;
+  }
+  return { ...base, role: "other" };
+}
+
+/** The role that an outer node gives to what it holds; undefined where the value merely passes through it. */
+function roleIn(
+  outer: Node,
+  inner: Node,
+  ancestors: Ancestors,
+  index: number,
+  properties: string[],
+): Pick<LiteralContext, "role" | "name" | "element" | "index"> | undefined {
+  switch (outer.type) {
+    case "JSXAttribute": {
+      const opening = ancestors[index - 1];
+      const element = opening?.type === "JSXOpeningElement" ? elementName(opening.name) : undefined;
+      const name =
+        outer.name.type === "JSXIdentifier"
+          ? outer.name.name
+          : `${outer.name.namespace.name}:${outer.name.name.name}`;
+      return { role: "attribute", name, ...(element !== undefined && { element }) };
+    }
+    case "JSXElement":
+      return { role: "content", element: elementName(outer.openingElement.name) };
+    case "JSXFragment":
+      return { role: "content" };
+    case "CallExpression":
+    case "NewExpression": {
+      if (outer.callee === inner) return { role: "member" };
+      const at = outer.arguments.findIndex((argument) => argument === inner);
+      return { role: "argument", name: calleeName(outer.callee) ?? "", index: at };
+    }
+    case "Property":
+      if (outer.key === inner && !(outer.shorthand && outer.value === inner)) return { role: "key" };
+      properties.push(propertyName(outer.key) ?? "");
+      return undefined;
+    case "ObjectExpression": {
+      const holder = ancestors[index - 1];
+      if (
+        holder &&
+        (holder.type === "Property" || holder.type === "ArrayExpression" || isPassing(holder.type))
+      )
+        return undefined;
+      const around = roleOfHolder(ancestors, index);
+      const name = properties[0] ?? "";
+      return around?.role === "argument" && around.name !== undefined
+        ? { role: "property", name, element: around.name }
+        : { role: "property", name };
+    }
+    case "PropertyDefinition":
+      if (outer.key === inner) return { role: "key" };
+      return asProperty(properties, propertyName(outer.key) ?? "");
+    case "MethodDefinition":
+      return { role: "key" };
+    case "VariableDeclarator":
+      return asProperty(properties, outer.id.type === "Identifier" ? outer.id.name : "", "variable");
+    case "AssignmentExpression":
+      return asProperty(properties, calleeName(outer.left) ?? "", "assignment");
+    case "AssignmentPattern":
+      return { role: "parameter", name: outer.left.type === "Identifier" ? outer.left.name : "" };
+    case "ReturnStatement":
+      return { role: "returned", name: enclosingName(ancestors.slice(0, index)) ?? "" };
+    case "ArrowFunctionExpression":
+      return { role: "returned", name: enclosingName(ancestors.slice(0, index + 1)) ?? "" };
+    case "BinaryExpression":
+      return { role: "compared", name: outer.operator };
+    case "SwitchCase":
+    case "SwitchStatement":
+      return { role: "compared", name: "case" };
+    case "ConditionalExpression":
+      return outer.test === inner ? { role: "compared", name: "condition" } : undefined;
+    case "IfStatement":
+    case "WhileStatement":
+      return { role: "compared", name: "condition" };
+    case "MemberExpression":
+      return outer.computed && outer.property === inner ? { role: "index" } : { role: "member" };
+    case "ThrowStatement":
+      return { role: "thrown" };
+    case "TaggedTemplateExpression":
+      return { role: "tagged", name: calleeName(outer.tag) ?? "" };
+    case "ImportDeclaration":
+    case "ExportNamedDeclaration":
+    case "ExportAllDeclaration":
+    case "ImportExpression":
+    case "ImportAttribute":
+      return { role: "module" };
+    case "TSLiteralType":
+    case "TSEnumMember":
+    case "TSModuleDeclaration":
+    case "TSImportType":
+    case "TSExternalModuleReference":
+      return { role: "type" };
+    case "ExpressionStatement":
+    case "Program":
+    case "BlockStatement":
+      return { role: "other" };
+    default:
+      return undefined;
+  }
+}
+
+function asProperty(
+  properties: readonly string[],
+  holder: string,
+  role: LiteralRole = "property",
+): Pick<LiteralContext, "role" | "name" | "element"> {
+  const inside = properties[0];
+  return inside === undefined ? { role, name: holder } : { role: "property", name: inside, element: holder };
+}
+
+/** What an object as a whole is for: its role one level up, without its members. */
+function roleOfHolder(
+  ancestors: Ancestors,
+  index: number,
+): Pick<LiteralContext, "role" | "name"> | undefined {
+  const node = ancestors[index];
+  const outer = ancestors[index - 1];
+  return node && outer ? roleIn(outer, node, ancestors, index - 1, []) : undefined;
+}
+
+/** Nodes that hand their value on unchanged. */
+function isPassing(type: Node["type"]): boolean {
+  return /^(TSAsExpression|TSSatisfiesExpression|TSNonNullExpression|ParenthesizedExpression|LogicalExpression|ConditionalExpression|JSXExpressionContainer)$/.test(
+    type,
+  );
+}
+
+/** The name of a function or member being called or assigned: `toast.error`, `alert`, `this.setError`. */
+export function calleeName(node: Node): string | undefined {
+  switch (node.type) {
+    case "Identifier":
+      return node.name;
+    case "ThisExpression":
+      return "this";
+    case "Super":
+      return "super";
+    case "MemberExpression": {
+      const object = calleeName(node.object);
+      const property = !node.computed && "name" in node.property ? node.property.name : "[]";
+      return object === undefined ? property : `${object}.${property}`;
+    }
+    case "ChainExpression":
+    case "TSNonNullExpression":
+    case "ParenthesizedExpression":
+      return calleeName(node.expression);
+    case "CallExpression":
+      return calleeName(node.callee);
+    default:
+      return undefined;
+  }
+}
+
+export function propertyName(key: Node): string | undefined {
+  if (key.type === "Identifier" || key.type === "PrivateIdentifier") return key.name;
+  return key.type === "Literal" ? String(key.value) : undefined;
+}
+
+export function elementName(name: JSXElementName): string {
+  switch (name.type) {
+    case "JSXIdentifier":
+      return name.name;
+    case "JSXNamespacedName":
+      return `${name.namespace.name}:${name.name.name}`;
+    case "JSXMemberExpression":
+      return `${elementName(name.object)}.${name.property.name}`;
+  }
+}
+
+function enclosingName(ancestors: Ancestors): string | undefined {
+  for (let index = ancestors.length - 1; index >= 0; index--) {
+    const node = ancestors[index];
+    const holder = ancestors[index - 1];
+    switch (node?.type) {
+      case "FunctionDeclaration":
+      case "FunctionExpression":
+      case "ClassDeclaration":
+      case "ClassExpression":
+        if (node.id) return node.id.name;
+        break;
+      case "VariableDeclarator":
+        if (node.id.type === "Identifier" && node.init && isFunctionLike(node.init)) return node.id.name;
+        break;
+      case "MethodDefinition":
+        if (holder) return propertyName(node.key);
+        break;
+      default:
+    }
+  }
+  return undefined;
+}
+
+/** A function, or a call that wraps one (`memo(() => …)`). */
+function isFunctionLike(node: Node): boolean {
+  if (node.type === "ArrowFunctionExpression" || node.type === "FunctionExpression") return true;
+  return node.type === "CallExpression" && node.arguments.some(isFunctionLike);
+}
+
+function isEvaluatedAtLoad(ancestors: Ancestors): boolean {
+  return !ancestors.some(
+    (node) =>
+      node.type === "FunctionDeclaration" ||
+      node.type === "FunctionExpression" ||
+      node.type === "ArrowFunctionExpression" ||
+      (node.type === "PropertyDefinition" && !node.static),
+  );
+}

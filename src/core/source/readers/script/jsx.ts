@@ -1,0 +1,282 @@
+import { decodeHTMLStrict } from "entities";
+import type { Expression, JSXChild, JSXElement, Node } from "oxc-parser";
+import type { Span } from "../../../text/span.js";
+import type { Obstacle, Piece } from "../../model.js";
+import { elementName } from "./context.js";
+import { isGluing, PieceList } from "./pieces.js";
+
+/** Neighbouring children of an element that a user reads as one text. */
+export interface TextRun {
+  readonly form: "content" | "phrase";
+  readonly span: Span;
+  readonly pieces: readonly Piece[];
+  readonly obstacle: Obstacle | undefined;
+  /** The nodes that are part of the text itself and so no literals of their own. */
+  readonly consumed: readonly Node[];
+}
+
+/** Elements that stand inside a sentence (HTML Living Standard, 3.2.5.2.5 "phrasing content", those with text). */
+const inlineElements = new Set(
+  "a abbr b bdi bdo cite code data del dfn em i ins kbd mark q s samp small span strong sub sup time u var".split(
+    " ",
+  ),
+);
+const lineBreaks = new Set(["br", "wbr"]);
+
+/** Names of values that are usually elements, not text. */
+const elementValue =
+  /(^|[.])(children|content|slot|fallback)$|(icon|element|node|component|badge|avatar|slot|children)s?$/i;
+
+/** Finds the texts among an element's children. `isLookup` tells calls that ask for a key: these end a text. */
+export function textRuns(
+  children: readonly JSXChild[],
+  code: string,
+  isLookup: (expression: Expression) => boolean,
+): TextRun[] {
+  const runs: TextRun[] = [];
+  let current: JSXChild[] = [];
+  const finish = () => {
+    const run = readRun(current, code, isLookup);
+    if (run) runs.push(run);
+    current = [];
+  };
+  for (const child of children) {
+    if (belongsToText(child, isLookup)) current.push(child);
+    else finish();
+  }
+  finish();
+  return runs;
+}
+
+/** JSX's reading of text between tags: lines trimmed, blank ones dropped, the rest joined by a space, entities decoded. */
+export function jsxTextValue(raw: string): string {
+  const lines = raw.split(/\r\n|\n|\r/);
+  const kept = lines.map((line, index) => {
+    let text = line.replaceAll("\t", " ");
+    if (index > 0) text = text.replace(/^ +/, "");
+    if (index < lines.length - 1) text = text.replace(/ +$/, "");
+    return text;
+  });
+  const lastIndex = kept.findLastIndex((line) => /[^ ]/.test(line));
+  const joined = kept
+    .map((line, index) =>
+      line === "" ? "" : index !== lastIndex && index < lines.length - 1 ? `${line} ` : line,
+    )
+    .join("");
+  return decodeHTMLStrict(joined);
+}
+
+function readRun(
+  nodes: readonly JSXChild[],
+  code: string,
+  isLookup: (expression: Expression) => boolean,
+): TextRun | undefined {
+  let from = 0;
+  let to = nodes.length;
+  const isOutside = (child: JSXChild | undefined) =>
+    child !== undefined && (isBlank(child) || isEmptyElement(child));
+  while (from < to && isOutside(nodes[from])) from++;
+  while (to > from && isOutside(nodes[to - 1])) to--;
+  const inside = nodes.slice(from, to);
+  const first = inside[0];
+  const last = inside[inside.length - 1];
+  if (!first || !last) return undefined;
+  if (!inside.some(isWordy)) {
+    // Values and chosen words alone, as in `{count} {count === 1 ? "bike" : "bikes"}`: a sentence all the same.
+    const list = new PieceList(code);
+    if (inside.length > 1) addChildren(list, inside, [], code, isLookup);
+    const span = { start: first.start, end: last.end };
+    return list.obstacle && { form: "phrase", span, pieces: [], obstacle: list.obstacle, consumed: [] };
+  }
+  if (inside.length === 1 && first.type === "JSXExpressionContainer") return undefined;
+  const list = new PieceList(code);
+  const consumed: Node[] = [];
+  addChildren(list, inside, consumed, code, isLookup);
+  const start =
+    first.type === "JSXText" ? first.start + leadingSpace(code.slice(first.start, first.end)) : first.start;
+  const end = last.type === "JSXText" ? last.end - trailingSpace(code.slice(last.start, last.end)) : last.end;
+  return {
+    form: inside.length === 1 && first.type === "JSXText" ? "content" : "phrase",
+    span: { start, end },
+    pieces: trimPieces(list.pieces),
+    obstacle: list.obstacle,
+    consumed,
+  };
+}
+
+function addChildren(
+  list: PieceList,
+  children: readonly JSXChild[],
+  consumed: Node[],
+  code: string,
+  isLookup: (expression: Expression) => boolean,
+): void {
+  for (const child of children) {
+    if (child.type === "JSXText") {
+      consumed.push(child);
+      list.text(jsxTextValue(code.slice(child.start, child.end)), child.start, child.end);
+    } else if (child.type === "JSXExpressionContainer" && child.expression.type !== "JSXEmptyExpression") {
+      if (isTextExpression(child.expression)) consumed.push(child.expression);
+      list.expression(child.expression);
+    } else if (child.type === "JSXElement") {
+      consumed.push(child);
+      addElement(list, child, consumed, code, isLookup);
+    }
+  }
+}
+
+function addElement(
+  list: PieceList,
+  element: JSXElement,
+  consumed: Node[],
+  code: string,
+  isLookup: (expression: Expression) => boolean,
+): void {
+  const inner = list.nested();
+  addChildren(inner, element.children, consumed, code, isLookup);
+  list.obstacle ??= inner.obstacle;
+  const { openingElement: open, closingElement: close } = element;
+  list.pieces.push({
+    kind: "tag",
+    name: list.uniqueName(tagName(element), code.slice(open.start, open.end)),
+    span: { start: element.start, end: element.end },
+    open: { start: open.start, end: open.end },
+    close: close ? { start: close.start, end: close.end } : undefined,
+    pieces: inner.pieces,
+  });
+}
+
+/** A name for an element inside a message: what it leads to or is for, else what it is. */
+function tagName(element: JSXElement): string {
+  const name = elementName(element.openingElement.name).split(/[.:]/).pop() ?? "tag";
+  const plain = name.charAt(0).toLowerCase() + name.slice(1);
+  if (plain === "a" || plain === "link" || plain === "navLink") return "link";
+  return plain.replace(/[^A-Za-z0-9]/g, "") || "tag";
+}
+
+/** Whether a child can be part of one text with its neighbours. */
+function belongsToText(child: JSXChild, isLookup: (expression: Expression) => boolean): boolean {
+  switch (child.type) {
+    case "JSXText":
+      return true;
+    case "JSXExpressionContainer":
+      return child.expression.type === "JSXEmptyExpression" || isPlainValue(child.expression, isLookup);
+    case "JSXElement": {
+      const name = elementName(child.openingElement.name);
+      if (lineBreaks.has(name)) return true;
+      const isComponent = /^[A-Z]/.test(name) || name.includes(".");
+      if (!isComponent && !inlineElements.has(name)) return isEmptyElement(child) && !child.children.length;
+      return child.children.every((inner) => belongsToText(inner, isLookup));
+    }
+    default:
+      return false;
+  }
+}
+
+/** Whether an expression's value is text or a number, as far as code shows, and no element, lookup or nothing at all. */
+function isPlainValue(expression: Expression, isLookup: (expression: Expression) => boolean): boolean {
+  if (isLookup(expression)) return false;
+  switch (expression.type) {
+    case "Identifier":
+      return !elementValue.test(expression.name);
+    case "MemberExpression":
+      return (
+        expression.computed ||
+        !("name" in expression.property) ||
+        !elementValue.test(expression.property.name)
+      );
+    case "ChainExpression":
+    case "TSNonNullExpression":
+      return isPlainValue(expression.expression, isLookup);
+    case "Literal":
+      return typeof expression.value === "string" || typeof expression.value === "number";
+    case "TemplateLiteral":
+      return expression.expressions.every((inner) => isPlainValue(inner, isLookup));
+    case "CallExpression":
+      return (
+        !/(^|\.)(render|map|filter|children)/i.test(callText(expression.callee)) &&
+        !expression.arguments.some(holdsElement)
+      );
+    case "BinaryExpression":
+      return (
+        expression.left.type !== "PrivateIdentifier" &&
+        isPlainValue(expression.left, isLookup) &&
+        isPlainValue(expression.right, isLookup)
+      );
+    case "ConditionalExpression":
+      return isPlainValue(expression.consequent, isLookup) && isPlainValue(expression.alternate, isLookup);
+    default:
+      return false;
+  }
+}
+
+function callText(callee: Node): string {
+  if (callee.type === "Identifier") return callee.name;
+  return callee.type === "MemberExpression" && "name" in callee.property ? `.${callee.property.name}` : "";
+}
+
+function holdsElement(node: Node): boolean {
+  if (node.type === "JSXElement" || node.type === "JSXFragment") return true;
+  return node.type === "ArrowFunctionExpression" && holdsElement(node.body);
+}
+
+/** Whether a child has words of its own, at its top level. */
+function isWordy(child: JSXChild): boolean {
+  if (child.type === "JSXText") return /\p{L}/u.test(decodeHTMLStrict(child.value));
+  return (
+    child.type === "JSXExpressionContainer" &&
+    isTextExpression(child.expression) &&
+    hasLetters(child.expression)
+  );
+}
+
+function isTextExpression(node: Node): boolean {
+  if (node.type === "Literal") return typeof node.value === "string";
+  return node.type === "TemplateLiteral" || (node.type === "BinaryExpression" && isGluing(node));
+}
+
+function hasLetters(node: Node): boolean {
+  if (node.type === "Literal") return typeof node.value === "string" && /\p{L}/u.test(node.value);
+  if (node.type === "TemplateLiteral")
+    return node.quasis.some((quasi) => /\p{L}/u.test(quasi.value.cooked ?? ""));
+  return node.type === "BinaryExpression" && (hasLetters(node.left) || hasLetters(node.right));
+}
+
+/** White space, a comment, or `{" "}`: nothing that a text begins or ends with. */
+function isBlank(child: JSXChild): boolean {
+  if (child.type === "JSXText") return /^[ \t\r\n]*$/.test(child.value);
+  if (child.type !== "JSXExpressionContainer") return false;
+  const { expression } = child;
+  return (
+    expression.type === "JSXEmptyExpression" ||
+    (expression.type === "Literal" && typeof expression.value === "string" && expression.value.trim() === "")
+  );
+}
+
+/** An element that holds no text and no values. */
+function isEmptyElement(child: JSXChild): boolean {
+  return (
+    (child.type === "JSXElement" || child.type === "JSXFragment") &&
+    child.children.every((inner) => isBlank(inner) || isEmptyElement(inner))
+  );
+}
+
+function leadingSpace(raw: string): number {
+  return /^[ \t\r\n]*/.exec(raw)?.[0].length ?? 0;
+}
+
+function trailingSpace(raw: string): number {
+  return /[ \t\r\n]*$/.exec(raw)?.[0].length ?? 0;
+}
+
+/** The pieces without the white space at their ends, which stays outside in the code. */
+function trimPieces(pieces: readonly Piece[]): Piece[] {
+  const trimmed = pieces.map((piece, index) => {
+    if (piece.kind !== "text") return piece;
+    let { value } = piece;
+    if (index === 0) value = value.replace(/^[ \t\r\n]+/, "");
+    if (index === pieces.length - 1) value = value.replace(/[ \t\r\n]+$/, "");
+    return { ...piece, value };
+  });
+  return trimmed.filter((piece) => piece.kind !== "text" || piece.value !== "");
+}

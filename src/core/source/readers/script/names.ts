@@ -1,0 +1,73 @@
+import type { Expression, Node } from "oxc-parser";
+
+/**
+ * A name for the value of an expression, as a message's argument: `user.profile.firstName` gives `firstName`,
+ * `formatPrice(total)` gives `price`, `bikes.length` gives `bikeCount`. `value` where nothing can be made out.
+ */
+export function nameForExpression(expression: Expression): string {
+  return toName(namePart(expression)) ?? "value";
+}
+
+function namePart(node: Node): string | undefined {
+  switch (node.type) {
+    case "Identifier":
+      return node.name;
+    case "MemberExpression": {
+      if (node.computed) return namePart(node.object);
+      const property = "name" in node.property ? node.property.name : undefined;
+      if (property === "length" || property === "size") {
+        const counted = namePart(node.object);
+        return counted && `${singular(counted)}Count`;
+      }
+      if (property === "value" || property === "current") return namePart(node.object) ?? property;
+      return property;
+    }
+    case "CallExpression": {
+      const { callee } = node;
+      const called =
+        callee.type === "MemberExpression"
+          ? namePart(callee)
+          : callee.type === "Identifier"
+            ? callee.name
+            : undefined;
+      const noun = called && /^(?:get|format|render|to|compute|calculate|use)([A-Z]\w*)$/.exec(called)?.[1];
+      const generic =
+        !noun ||
+        /^(String|Fixed|LocaleString|LocaleDateString|LocaleTimeString|LowerCase|UpperCase|ISOString|Precision)$/.test(
+          noun,
+        );
+      if (!generic) return noun;
+      if (callee.type === "MemberExpression") return namePart(callee.object) ?? called;
+      const first = node.arguments[0];
+      return (first && first.type !== "SpreadElement" ? namePart(first) : undefined) ?? called;
+    }
+    case "ChainExpression":
+    case "TSNonNullExpression":
+    case "TSAsExpression":
+    case "ParenthesizedExpression":
+      return namePart(node.expression);
+    case "BinaryExpression":
+    case "LogicalExpression":
+      return namePart(node.left) ?? namePart(node.right);
+    case "UnaryExpression":
+      return namePart(node.argument);
+    case "ConditionalExpression":
+      return namePart(node.consequent) ?? namePart(node.alternate);
+    default:
+      return undefined;
+  }
+}
+
+function toName(words: string | undefined): string | undefined {
+  const cleaned = words?.replace(/[^A-Za-z0-9_]/g, "").replace(/^\d+/, "");
+  if (!cleaned) return undefined;
+  if (/^[A-Z0-9_]+$/.test(cleaned))
+    return cleaned.toLowerCase().replace(/_+([a-z0-9])/g, (_, unit: string) => unit.toUpperCase());
+  return cleaned.charAt(0).toLowerCase() + cleaned.slice(1);
+}
+
+function singular(name: string): string {
+  if (/ies$/.test(name)) return `${name.slice(0, -3)}y`;
+  if (/(ches|shes|sses|xes)$/.test(name)) return name.slice(0, -2);
+  return /[^s]s$/.test(name) ? name.slice(0, -1) : name;
+}

@@ -1,0 +1,130 @@
+import type { BinaryExpression, Expression, Node, PrivateInExpression, TemplateLiteral } from "oxc-parser";
+import type { Obstacle, Piece } from "../../model.js";
+import { nameForExpression } from "./names.js";
+
+/** Pieces of one literal being read, its argument names kept apart. */
+export class PieceList {
+  readonly pieces: Piece[] = [];
+  obstacle: Obstacle | undefined;
+
+  constructor(
+    private readonly code: string,
+    private readonly names: Map<string, string> = new Map(),
+  ) {}
+
+  /** A list for what is inside a tag: its own pieces, the same argument names. */
+  nested(): PieceList {
+    return new PieceList(this.code, this.names);
+  }
+
+  text(value: string, start: number, end: number): void {
+    if (value === "") return;
+    const last = this.pieces[this.pieces.length - 1];
+    if (last?.kind === "text")
+      this.pieces[this.pieces.length - 1] = {
+        kind: "text",
+        value: last.value + value,
+        span: { start: last.span.start, end },
+      };
+    else this.pieces.push({ kind: "text", value, span: { start, end } });
+  }
+
+  /** Adds the value of an expression: fixed text is text, anything else an argument. */
+  expression(expression: Expression): void {
+    const { start, end } = expression;
+    if (expression.type === "Literal" && typeof expression.value === "string")
+      this.text(expression.value, start, end);
+    else if (expression.type === "TemplateLiteral") this.template(expression);
+    else if (expression.type === "BinaryExpression" && isGluing(expression)) this.glued(expression);
+    else {
+      this.obstacle ??= obstacleIn(expression);
+      const code = this.code.slice(start, end);
+      this.pieces.push({
+        kind: "argument",
+        name: this.uniqueName(nameForExpression(expression), code),
+        code,
+        span: { start, end },
+        mayBeAbsent: mayBeAbsent(expression),
+      });
+    }
+  }
+
+  template(template: TemplateLiteral): void {
+    template.quasis.forEach((quasi, index) => {
+      this.text(quasi.value.cooked ?? quasi.value.raw, quasi.start, quasi.end);
+      const expression = template.expressions[index];
+      if (expression) this.expression(expression);
+    });
+  }
+
+  /** `"a" + b + "c"`, as far to the left as it is text that is being put together. */
+  glued(node: BinaryExpression): void {
+    const { left, right } = node;
+    if (left.type === "BinaryExpression" && isGluing(left)) this.glued(left);
+    else this.expression(left as Expression);
+    this.expression(right);
+  }
+
+  /** `wanted`, or with a number behind it where other code of this literal has that name already. */
+  uniqueName(wanted: string, code: string): string {
+    for (let number = 1; ; number++) {
+      const name = number === 1 ? wanted : `${wanted}${number}`;
+      const holder = this.names.get(name);
+      if (holder === undefined || holder === code) {
+        this.names.set(name, code);
+        return name;
+      }
+    }
+  }
+}
+
+/** Whether a `+` puts text together: one of the operands that it joins is a string or template. */
+export function isGluing(node: BinaryExpression | PrivateInExpression): node is BinaryExpression {
+  if (node.operator !== "+") return false;
+  for (let current: Node = node; ;) {
+    if (current.type !== "BinaryExpression" || current.operator !== "+") return isText(current);
+    if (isText(current.right)) return true;
+    current = current.left;
+  }
+}
+
+function isText(node: Node): boolean {
+  return node.type === "TemplateLiteral" || (node.type === "Literal" && typeof node.value === "string");
+}
+
+/** Why an expression inside a text keeps it from becoming one message: it chooses between words itself. */
+function obstacleIn(expression: Expression): Obstacle | undefined {
+  if (!choosesWords(expression)) return undefined;
+  const counts =
+    expression.type === "ConditionalExpression" && /===?|!==?|[<>]/.test(testOperator(expression.test));
+  return counts
+    ? {
+        reason: "the sentence chooses a word by a number or value in code",
+        remedy: "write it as one message with a plural or select, then look that up",
+      }
+    : {
+        reason: "the sentence has a word in it that code chooses",
+        remedy: "write one message for each case, or a select",
+      };
+}
+
+function testOperator(test: Expression): string {
+  return test.type === "BinaryExpression" ? test.operator : "";
+}
+
+function choosesWords(node: Expression): boolean {
+  if (node.type === "ConditionalExpression") return hasWords(node.consequent) || hasWords(node.alternate);
+  if (node.type === "LogicalExpression") return hasWords(node.right);
+  return false;
+}
+
+function hasWords(node: Expression): boolean {
+  if (node.type === "Literal") return typeof node.value === "string" && /\p{L}/u.test(node.value);
+  if (node.type === "TemplateLiteral") return node.quasis.some((quasi) => /\p{L}/u.test(quasi.value.raw));
+  return choosesWords(node) || (node.type === "BinaryExpression" && isGluing(node));
+}
+
+/** Whether the expression says itself that it may be null or undefined, which JSX shows as nothing. */
+function mayBeAbsent(expression: Expression): boolean {
+  return expression.type === "ChainExpression";
+}

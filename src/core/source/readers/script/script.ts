@@ -1,0 +1,278 @@
+import { decodeHTMLStrict } from "entities";
+import {
+  parseSync,
+  visitorKeys,
+  type Comment,
+  type Expression,
+  type JSXChild,
+  type Node,
+  type Program,
+} from "oxc-parser";
+import { lineIndex } from "../../../text/line-index.js";
+import type { Span } from "../../../text/span.js";
+import type {
+  Literal,
+  LiteralForm,
+  Lookup,
+  LookupShapes,
+  Obstacle,
+  Piece,
+  SourceFile,
+  SourceProblem,
+} from "../../model.js";
+import { contextOf } from "./context.js";
+import { textRuns } from "./jsx.js";
+import { isLookupCall, readCallLookup, readComponentLookup } from "./lookups.js";
+import { isGluing, PieceList } from "./pieces.js";
+
+/** The endings of files that this reader reads. */
+export const scriptEndings = [".js", ".jsx", ".mjs", ".cjs", ".ts", ".tsx", ".mts", ".cts"] as const;
+
+/** Parses a script for this reader and for rewriting; positions are UTF-16 code units. */
+export function parseScript(
+  file: string,
+  text: string,
+): { program: Program; comments: readonly Comment[]; problems: readonly SourceProblem[] } {
+  const lang = /\.d\.[mc]?ts$/.test(file)
+    ? "dts"
+    : file.endsWith(".tsx")
+      ? "tsx"
+      : /\.[mc]?ts$/.test(file)
+        ? "ts"
+        : "jsx";
+  const { program, comments, errors } = parseSync(file, text, {
+    lang,
+    sourceType: "unambiguous",
+    preserveParens: false,
+  });
+  const problems = errors
+    .filter((error) => error.severity === "Error")
+    .map((error): SourceProblem => {
+      const label = error.labels[0];
+      return {
+        message: error.message.charAt(0).toLowerCase() + error.message.slice(1),
+        remedy:
+          error.helpMessage ?? "correct the code here; what could be read of the file is still looked at",
+        span: { start: label?.start ?? 0, end: label?.end ?? 0 },
+      };
+    });
+  return { program, comments, problems };
+}
+
+/** Reads JavaScript, TypeScript and JSX: literals with their context, and lookups. Never throws on bad code. */
+export function readScript(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
+  const { program, comments, problems } = parseScript(file, text);
+  const reader = new ScriptReader(text, shapes);
+  const lines = lineIndex(text);
+  let tooDeep: SourceProblem | undefined;
+  try {
+    reader.visit(program);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    tooDeep = {
+      message: "the code is nested too deeply to read whole",
+      remedy: "split the expression; the rest of the file was read",
+      span: { start: 0, end: 1 },
+    };
+  }
+  const skips = skipMarks(comments, lines.position);
+  const literals = reader.literals.map((literal) => {
+    const reason = skips.get(lines.position(literal.span.start).line);
+    return reason === undefined ? literal : { ...literal, skipped: reason };
+  });
+  literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
+  reader.lookups.sort((a, b) => a.span.start - b.span.start);
+  return {
+    file,
+    text,
+    bom,
+    lines,
+    literals,
+    lookups: reader.lookups,
+    mentions: reader.mentions,
+    problems: tooDeep ? [...problems, tooDeep] : problems,
+  };
+}
+
+/** The lines that a comment `fond: skip REASON` speaks for: its own and the next. */
+function skipMarks(
+  comments: readonly Comment[],
+  position: (offset: number) => { line: number },
+): ReadonlyMap<number, string> {
+  const lines = new Map<number, string>();
+  for (const comment of comments) {
+    const mark = /^\s*\*?\s*fond:\s*skip\b[\s:]*(.*?)\s*$/s.exec(comment.value);
+    if (!mark) continue;
+    const { line } = position(comment.end);
+    lines.set(line, mark[1] ?? "");
+    lines.set(line + 1, mark[1] ?? "");
+  }
+  return lines;
+}
+
+class ScriptReader {
+  readonly literals: Literal[] = [];
+  readonly lookups: Lookup[] = [];
+  readonly mentions = new Set<string>();
+  private readonly ancestors: Node[] = [];
+  /** Nodes that are part of a literal or lookup already found. */
+  private readonly consumed = new Set<Node>();
+  /** Sentences that cannot be rewritten as a whole, so neither can the words in them. */
+  private readonly obstructed: { span: Span; obstacle: Obstacle }[] = [];
+
+  constructor(
+    private readonly text: string,
+    private readonly shapes: LookupShapes,
+  ) {}
+
+  visit(node: Node): void {
+    switch (node.type) {
+      case "ImportDeclaration":
+      case "ExportAllDeclaration":
+      case "TSEnumDeclaration":
+      case "TSInterfaceDeclaration":
+      case "TSTypeAliasDeclaration":
+      case "TSTypeAnnotation":
+      case "TSTypeParameterInstantiation":
+      case "TSTypeParameterDeclaration":
+      case "TSModuleDeclaration":
+        return;
+      case "ExpressionStatement":
+        if ("directive" in node && node.directive) return;
+        break;
+      case "Literal":
+        if (typeof node.value === "string") this.string(node, node.value);
+        return;
+      case "TemplateLiteral":
+        this.template(node, (list) => list.template(node));
+        break;
+      case "TaggedTemplateExpression":
+        this.consumed.add(node.quasi);
+        break;
+      case "BinaryExpression":
+        if (isGluing(node)) {
+          this.template(node, (list) => list.glued(node));
+          this.consumeGlued(node);
+        }
+        break;
+      case "CallExpression":
+        if (isLookupCall(node, this.shapes)) this.addLookup(readCallLookup(node));
+        break;
+      case "JSXOpeningElement": {
+        const found = readComponentLookup(node, this.shapes);
+        if (found) this.addLookup(found);
+        break;
+      }
+      case "JSXElement":
+      case "JSXFragment":
+        if (!this.consumed.has(node)) this.runs(node, node.children);
+        break;
+      case "JSXAttribute":
+        if (node.value?.type === "Literal" && !this.consumed.has(node.value)) {
+          const { value } = node;
+          this.ancestors.push(node);
+          this.add("attribute", value, value, [
+            {
+              kind: "text",
+              value: decodeHTMLStrict(value.value),
+              span: { start: value.start + 1, end: value.end - 1 },
+            },
+          ]);
+          this.ancestors.pop();
+          this.mentions.add(value.value);
+          return;
+        }
+        break;
+      default:
+    }
+    this.visitChildren(node);
+  }
+
+  private visitChildren(node: Node): void {
+    this.ancestors.push(node);
+    for (const key of visitorKeys[node.type] ?? []) {
+      const child = (node as unknown as Record<string, Node | readonly (Node | null)[] | null | undefined>)[
+        key
+      ];
+      if (Array.isArray(child)) {
+        for (const item of child as readonly (Node | null)[]) if (item) this.visit(item);
+      } else if (child) this.visit(child as Node);
+    }
+    this.ancestors.pop();
+  }
+
+  private string(node: Node & Span, value: string): void {
+    this.mentions.add(value);
+    if (this.consumed.has(node)) return;
+    this.add("string", node, node, [
+      { kind: "text", value, span: { start: node.start + 1, end: node.end - 1 } },
+    ]);
+  }
+
+  private template(node: Expression, fill: (list: PieceList) => void): void {
+    if (this.consumed.has(node)) return;
+    const list = new PieceList(this.text);
+    fill(list);
+    const only = list.pieces.length === 1 ? list.pieces[0] : undefined;
+    if (only?.kind === "text") this.mentions.add(only.value);
+    this.add("template", node, node, list.pieces, list.obstacle);
+  }
+
+  /** The strings and templates that a `+` joins belong to the whole. */
+  private consumeGlued(node: Node): void {
+    if (node.type === "BinaryExpression" && isGluing(node)) {
+      this.consumed.add(node);
+      this.consumeGlued(node.left);
+      this.consumeGlued(node.right);
+    } else if (node.type === "TemplateLiteral" || node.type === "Literal") this.consumed.add(node);
+  }
+
+  private runs(node: Node, children: readonly JSXChild[]): void {
+    this.ancestors.push(node);
+    for (const run of textRuns(children, this.text, (expression) => isLookupCall(expression, this.shapes))) {
+      const first = run.consumed[0];
+      this.add(run.form, first ?? node, run.span, run.pieces, run.obstacle);
+      for (const part of run.consumed) {
+        this.consumed.add(part);
+        this.consumeGlued(part);
+      }
+    }
+    this.ancestors.pop();
+  }
+
+  private addLookup(found: { lookups: readonly Lookup[]; keyNodes: readonly Node[] }): void {
+    this.lookups.push(...found.lookups);
+    for (const node of found.keyNodes) {
+      this.consumed.add(node);
+      this.consumeGlued(node);
+    }
+  }
+
+  private add(
+    form: LiteralForm,
+    node: Node,
+    span: Span,
+    pieces: readonly Piece[],
+    obstacle?: Obstacle,
+  ): void {
+    if (obstacle) this.obstructed.push({ span: { start: span.start, end: span.end }, obstacle });
+    if (!hasLetters(pieces)) return;
+    const within = this.obstructed.find(
+      (outer) => outer.span.start <= span.start && span.end <= outer.span.end,
+    );
+    const found = within?.obstacle ?? obstacle;
+    this.literals.push({
+      form,
+      span: { start: span.start, end: span.end },
+      pieces,
+      context: contextOf(node, this.ancestors),
+      ...(found && { obstacle: found }),
+    });
+  }
+}
+
+function hasLetters(pieces: readonly Piece[]): boolean {
+  return pieces.some((piece) =>
+    piece.kind === "text" ? /\p{L}/u.test(piece.value) : piece.kind === "tag" && hasLetters(piece.pieces),
+  );
+}

@@ -1,0 +1,148 @@
+import { fixedText, type Literal } from "../source/model.js";
+import * as habits from "./script-habits.js";
+import { shapeOf } from "./shape.js";
+import type { EvidenceName } from "./weights.js";
+
+/** One thing that speaks for or against a literal being text, with its reason in words. */
+export interface Evidence {
+  readonly name: EvidenceName;
+  readonly reason: string;
+}
+
+type Witness = (literal: Literal) => Evidence | readonly Evidence[] | undefined;
+
+const evidence = (name: EvidenceName, reason: string): Evidence => ({ name, reason });
+
+/** Everything that is known about a literal, in the order in which it is said. */
+export function gatherEvidence(literal: Literal): readonly Evidence[] {
+  return witnesses.flatMap((witness) => witness(literal) ?? []);
+}
+
+/** The name that the literal's value is given: the innermost property, else what the role is about. */
+function givenName(literal: Literal): string {
+  const { properties, name } = literal.context;
+  return properties?.[properties.length - 1] ?? name ?? "";
+}
+
+const content: Witness = ({ context, form }) => {
+  if (context.role !== "content") return undefined;
+  const place = context.element === undefined ? "between tags" : `in <${context.element}>`;
+  if (context.element !== undefined && habits.codeElements.has(context.element))
+    return evidence("contentOfCodeElement", `content of <${context.element}>`);
+  return evidence("content", form === "content" || form === "phrase" ? `text ${place}` : `shown ${place}`);
+};
+
+const attribute: Witness = (literal) => {
+  const { context } = literal;
+  if (context.role !== "attribute") return undefined;
+  const { element = "", properties } = context;
+  const name = givenName(literal);
+  if (properties) return byName(name, `property ${name} given to <${element}>`);
+  if (habits.textAttributes.has(name)) return evidence("textAttribute", `${name} of <${element}>`);
+  if (/^on[A-Z]/.test(name) || (/^on[a-z]+$/.test(name) && /^[a-z]/.test(element)))
+    return evidence("eventAttribute", `event handler ${name}`);
+  if (habits.codeAttributes.has(name) || /^data-|^xlink:|^xmlns:/.test(name))
+    return evidence("codeAttribute", `${name} of <${element}>`);
+  if (/^[a-z]/.test(element) && !element.includes("-")) {
+    if (name === "value" && /^(?:button|option)$/.test(element)) return undefined;
+    return evidence("unknownElementAttribute", `${name} of <${element}>`);
+  }
+  if (habits.textNameEnding.test(name)) return evidence("textProp", `${name} of <${element}>`);
+  return byName(name, `${name} of <${element}>`);
+};
+
+function byName(name: string, reason: string): Evidence | undefined {
+  if (habits.textNameEnding.test(name)) return evidence("textName", reason);
+  if (habits.codeNameEnding.test(name)) return evidence("codeName", reason);
+  return undefined;
+}
+
+const called: Witness = (literal) => {
+  const { context } = literal;
+  if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
+  const callee = (context.role === "argument" ? context.name : context.element) ?? "";
+  if (context.role === "property") return undefined;
+  if (habits.developerCall.test(callee)) return evidence("codeCall", `written by ${callee}() for developers`);
+  if (habits.textCall.test(callee)) return evidence("textCall", `shown by ${callee}()`);
+  if (habits.errorConstructor.test(callee))
+    return evidence("developerError", `message of ${callee}, which developers read`);
+  if (habits.codeCall.test(callee)) return evidence("codeCall", `argument of ${callee}()`);
+  return evidence("unknownCall", `argument of ${callee || "a call"}()`);
+};
+
+const named: Witness = (literal) => {
+  const { role } = literal.context;
+  const name = givenName(literal);
+  if (role === "property") return byName(name, `property ${name}`);
+  if (role === "parameter") return byName(name, `default of ${name}`);
+  if (role === "variable")
+    return byName(name, `value of ${name}`) ?? evidence("plainVariable", `value of ${name || "a variable"}`);
+  if (role === "assignment") {
+    if (habits.textMember.test(name)) return evidence("textMember", `assigned to ${name}`);
+    return byName(name, `assigned to ${name}`);
+  }
+  if (role === "returned" && habits.textNameEnding.test(name))
+    return evidence("returnedFromTextFunction", `returned by ${name}`);
+  return undefined;
+};
+
+const used: Witness = ({ context }) => {
+  switch (context.role) {
+    case "compared":
+      return evidence(
+        "compared",
+        context.name === "case"
+          ? "a case of a switch"
+          : context.name === "condition"
+            ? "decides a condition"
+            : `compared with ${context.name}`,
+      );
+    case "key":
+      return evidence("objectKey", "the name of a property");
+    case "index":
+      return evidence("index", "picks a property");
+    case "tagged":
+      return habits.codeTemplateTag.test(context.name ?? "")
+        ? evidence("tagged", `a template of ${context.name}`)
+        : evidence("unknownCall", `a template of ${context.name}`);
+    case "type":
+    case "module":
+      return evidence("typeOrModule", context.role === "type" ? "part of a type" : "the name of a module");
+    case "member":
+      return evidence("methodOfString", "a method is called on it");
+    case "thrown":
+      return evidence("developerError", "thrown, so developers read it");
+    default:
+      return undefined;
+  }
+};
+
+const shaped: Witness = (literal) => {
+  const found = shapeOf(fixedText(literal.pieces));
+  const inContent = literal.context.role === "content";
+  const all: Evidence[] = found.otherScript
+    ? [evidence("otherScript", "letters of a script that code is not written in")]
+    : [];
+  switch (found.name) {
+    case "technical":
+      return [...all, evidence("technicalShape", found.reason)];
+    case "identifier":
+      return [...all, evidence(inContent ? "identifierShapeInContent" : "identifierShape", found.reason)];
+    case "classList":
+      return inContent ? all : [...all, evidence("classListShape", found.reason)];
+    case "sentence":
+      return [...all, evidence("sentence", found.reason)];
+    case "words":
+      return [...all, evidence("severalWords", found.reason)];
+    case "capitalised":
+      return [...all, evidence("capitalisedWord", found.reason)];
+    case "lowerCase":
+      return [...all, evidence("lowerCaseWord", found.reason)];
+    case "short":
+      return [...all, evidence("tooShort", found.reason)];
+    case "other":
+      return all;
+  }
+};
+
+const witnesses: readonly Witness[] = [content, attribute, called, named, used, shaped];

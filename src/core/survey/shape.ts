@@ -1,0 +1,114 @@
+/** What a literal's text looks like, whatever the code does with it. */
+export interface Shape {
+  readonly name:
+    | "technical"
+    | "identifier"
+    | "classList"
+    | "sentence"
+    | "words"
+    | "capitalised"
+    | "lowerCase"
+    | "other"
+    | "short";
+  /** In words: “looks like a path”. */
+  readonly reason: string;
+  /** Letters of a script that code is not written in. */
+  readonly otherScript: boolean;
+}
+
+const technical: readonly (readonly [RegExp, string])[] = [
+  [/^(?:[a-z][a-z0-9+.-]*:)?\/\/\S+$/i, "a URL"],
+  [/^(?:mailto|tel|data|blob|about|javascript|file|urn|sms|ws|wss|https?):\S*$/i, "a URL"],
+  [/^[\w.+-]+@[\w-]+\.[\w.-]+$/, "an e-mail address"],
+  [/^\.{0,2}\/[\w@~:?&=%#.,[\](){}*$/-]*$/, "a path"],
+  [/^(?:[\w@~-]+\/)+[\w@.*-]*$/, "a path"],
+  [
+    /^[\w-]+\.(?:js|jsx|ts|tsx|mjs|css|scss|json|html?|png|jpe?g|svg|gif|webp|ico|md|txt|pdf|xml|csv|ya?ml|woff2?|mp[34])$/i,
+    "a file name",
+  ],
+  [/^#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i, "a colour"],
+  [
+    /^(?:rgba?|hsla?|var|calc|url|linear-gradient|translate[XY]?|scale|rotate|cubic-bezier|repeat|minmax|clamp)\(.*\)$/i,
+    "a CSS value",
+  ],
+  [
+    /^-?[\d.]+(?:px|r?em|%|v[hw]|ch|fr|m?s|deg|pt|dppx)(?:\s+(?:-?[\d.]+(?:px|r?em|%|v[hw])|auto|0))*$/,
+    "a CSS size",
+  ],
+  [
+    /^[MmLlHhVvCcSsQqTtAaZz][\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*\d[\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*$/,
+    "the path of a drawing",
+  ],
+  [
+    /^(?=.*(?:y|d|H|h|m))[yMdDHhmsSaAEeLQwzZXxGuk]+(?:[-/.:, T']+[yMdDHhmsSaAEeLQwzZXxGuk]+)+$/,
+    "a date pattern",
+  ],
+  [/^(?:application|audio|font|image|model|multipart|text|video)\/[\w.+*-]+(?:;.*)?$/, "a media type"],
+  [
+    /^\s*(?:SELECT|INSERT INTO|UPDATE|DELETE FROM|CREATE TABLE|ALTER TABLE|WITH)\s.+\b(?:FROM|SET|VALUES|WHERE|AS|TABLE|ADD)\b/s,
+    "SQL",
+  ],
+  [/^\s*<[a-z!/][\s\S]*>\s*$/i, "markup"],
+  [/^[.#][\w-]+(?:[\s>+~,]+[.#]?[\w-]+(?:\[[^\]]*\])?)*$/, "a CSS selector"],
+  [/^\[[\w-]+(?:[~|^$*]?=.*)?\]$/, "a CSS selector"],
+  [/^(?:[0-9a-f]{8}-){1}(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i, "an identifier"],
+  [/^(?=.*\d)[A-Za-z0-9+/_-]{24,}={0,2}$/, "an encoded value"],
+  [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*.*\)$/, "a media query"],
+  [/^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})+$/, "a locale"],
+  [/^(?:use strict|use client|use server)$/, "a directive"],
+  [/^&[a-z0-9#]+;$/i, "a character reference"],
+];
+
+/** Judges the form of a literal's fixed text. */
+export function shapeOf(fixed: string): Shape {
+  const text = fixed.trim();
+  const otherScript = /[^\P{L}\p{Script=Latin}]/u.test(text.replace(/[µΩπΔ]/g, ""));
+  const shape = (name: Shape["name"], reason: string): Shape => ({ name, reason, otherScript });
+  for (const [pattern, what] of technical)
+    if (pattern.test(text)) return shape("technical", `looks like ${what}`);
+  const tokens = text.split(/\s+/);
+  if (tokens.length === 1) return shape(...wordShape(text));
+  if (isClassList(tokens)) return shape("classList", "looks like CSS classes");
+  if (tokens.every((token) => identifierReason(token) !== undefined))
+    return shape("identifier", "every part looks like an identifier");
+  const ends = /[.!?…:。！？؟]["”’»)]?$/.test(text);
+  const starts = /^[\p{Lu}\p{Lt}¿¡"“‘«„]/u.test(text);
+  if (starts || ends)
+    return shape(
+      "sentence",
+      starts ? "several words that start with a capital" : "several words with an end mark",
+    );
+  return shape("words", "several words");
+}
+
+function wordShape(word: string): [Shape["name"], string] {
+  const identifier = identifierReason(word);
+  if (identifier) return ["identifier", identifier];
+  if (word.replace(/[^\p{L}]/gu, "").length < 2) return ["short", "a single letter"];
+  if (/^\p{Lu}/u.test(word)) return ["capitalised", "a word with a capital"];
+  if (/^[\p{Ll}][\p{Ll}'’-]*$/u.test(word)) return ["lowerCase", "a single word in lower case"];
+  return ["other", "a single word"];
+}
+
+function identifierReason(word: string): string | undefined {
+  if (/^[a-z][a-z0-9]*(?:[A-Z][a-z0-9]*)+$/.test(word)) return "looks like a camelCase name";
+  if (/^[A-Z][a-z0-9]+(?:[A-Z][a-z0-9]+)+$/.test(word)) return "looks like a PascalCase name";
+  if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)+$/.test(word)) return "looks like a snake_case name";
+  if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
+  if (/^[A-Za-z][\w-]*(?:[.:][A-Za-z][\w-]*)+$/.test(word)) return "looks like a dotted name";
+  if (/^[@$#][A-Za-z][\w-]*$/.test(word)) return "looks like a name with a mark";
+  if (/^[A-Za-z_]\w*[[(].*[\])]$/.test(word)) return "looks like code";
+  if (/^[A-Za-z]+\d[\w]*$/.test(word)) return "looks like a name with digits";
+  return undefined;
+}
+
+function isClassList(tokens: readonly string[]): boolean {
+  const plain = tokens.every((token) =>
+    /^-?[a-z][a-z0-9]*(?:[-_:/.[\]#%a-z0-9()]*[a-z0-9\])%])?$/.test(token),
+  );
+  return (
+    plain &&
+    tokens.some((token) => /[-_:/[\]]|[a-z]\d/.test(token)) &&
+    !tokens.some((token) => /[.]$/.test(token))
+  );
+}

@@ -1,0 +1,44 @@
+/**
+ * What each piece of evidence weighs, in log-odds: added up, the score is 1 / (1 + e^-sum).
+ * Positive speaks for text that users read, negative for code. All weights stand here so that they
+ * can be tuned against each other.
+ */
+export const weights = {
+  content: 3.5,
+  contentOfCodeElement: -4,
+  textAttribute: 3.5,
+  codeAttribute: -6,
+  eventAttribute: -6,
+  textProp: 2.2,
+  unknownElementAttribute: -2,
+  textCall: 2.8,
+  codeCall: -5,
+  unknownCall: -0.8,
+  developerError: -1.6,
+  textName: 2,
+  codeName: -3,
+  plainVariable: -0.6,
+  textMember: 3,
+  compared: -5,
+  objectKey: -7,
+  index: -6,
+  tagged: -5,
+  typeOrModule: -9,
+  methodOfString: -2.5,
+  returnedFromTextFunction: 1.2,
+  sentence: 2.2,
+  severalWords: 1.4,
+  capitalisedWord: 0.6,
+  lowerCaseWord: -1.4,
+  otherScript: 4,
+  identifierShape: -3.4,
+  identifierShapeInContent: -1,
+  technicalShape: -4.5,
+  classListShape: -3,
+  tooShort: -1.5,
+} as const;
+
+export type EvidenceName = keyof typeof weights;
+
+/** From this score on a literal is `text`; at most `code` and it is `code`; between them it is `unclear`. */
+export const thresholds = { text: 0.75, code: 0.3 } as const;

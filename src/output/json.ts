@@ -1,0 +1,76 @@
+import type { ExtractPlan } from "../core/extract/extract.js";
+import type { BookBalance } from "../core/ledger/balance.js";
+import type { Finding } from "../core/lint/finding.js";
+import { unifiedDiff } from "../core/plan/diff.js";
+import { changeKind, type Plan } from "../core/plan/plan.js";
+import type { SurveyResult } from "../core/project/project.js";
+
+/** The version of the JSON documents: raised when something in them is renamed or removed. */
+const version = 1;
+
+/** One JSON document for a command's result, ending in a line feed. */
+function documentFor(command: string, content: object): string {
+  return JSON.stringify({ command, version, ...content }, undefined, 2) + "\n";
+}
+
+/** A survey. Literals judged `code` are in it only where `all` says so; the counts hold every literal. */
+export function surveyJson(result: SurveyResult, all: boolean): string {
+  const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
+  for (const { verdict, waived } of result.literals) counts[waived === undefined ? verdict : "waived"]++;
+  const literals = result.literals
+    .filter(({ verdict, waived }) => all || (verdict !== "code" && waived === undefined))
+    .map(
+      ({
+        file,
+        line,
+        column,
+        endLine,
+        endColumn,
+        text,
+        message,
+        verdict,
+        score,
+        reason,
+        context,
+        book,
+        waived,
+      }) => ({
+        file,
+        line,
+        column,
+        endLine,
+        endColumn,
+        text,
+        message,
+        verdict,
+        score,
+        reason,
+        context,
+        book,
+        ...(waived !== undefined && { waived }),
+      }),
+    );
+  return documentFor("survey", { literals, counts });
+}
+
+/** Findings with their counts by severity. */
+export function findingsJson(command: string, findings: readonly Finding[]): string {
+  const counts = { error: 0, warning: 0, info: 0 };
+  for (const { severity } of findings) counts[severity]++;
+  return documentFor(command, { findings, counts });
+}
+
+export function balanceJson(books: readonly BookBalance[]): string {
+  return documentFor("balance", { books: books.map(({ name, keys, locales }) => ({ name, keys, locales })) });
+}
+
+/** A plan: every file that it would change, as a unified diff, and what it leaves alone. */
+export function planJson(command: string, plan: Plan | ExtractPlan): string {
+  const edits = plan.changes.map((change) => ({
+    file: change.file,
+    kind: changeKind(change),
+    diff: unifiedDiff(change),
+  }));
+  const extracted = "extracted" in plan ? { extracted: plan.extracted } : {};
+  return documentFor(command, { edits, summary: plan.summary, notes: plan.notes, ...extracted });
+}
