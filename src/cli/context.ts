@@ -9,7 +9,7 @@ import { nearest } from "../core/text/nearest.js";
 import { diskFiles, reasonOf } from "../disk/disk-files.js";
 import { planJson } from "../output/json.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
-import { renderPlan, sumUp } from "./terminal/plan.js";
+import { listPlan, renderPlan, sumUp } from "./terminal/plan.js";
 import { makeStyle, wantsColor, type Style } from "./terminal/style.js";
 
 /** The options that every command has. */
@@ -165,10 +165,10 @@ export function settlePlan(
   const { style } = context;
   const isEmpty = plan.changes.length === 0;
   if (context.options.format === "json") context.print(planJson(command, plan));
-  else
-    context.print(
-      renderPlan(plan, style) + style.bold(isEmpty ? "Nothing to do." : `${sumUp(plan)}.`) + "\n",
-    );
+  else {
+    const body = options.write && !context.options.verbose ? listPlan(plan, style) : renderPlan(plan, style);
+    context.print(body + style.bold(isEmpty ? "Nothing to do." : `${sumUp(plan)}.`) + "\n");
+  }
   if (options.check) return isEmpty ? exitStatus.inOrder : exitStatus.toSettle;
   if (isEmpty) return exitStatus.inOrder;
   if (!options.write) {

@@ -52,7 +52,7 @@ function buildProgram(): Command {
       .helpOption("--help", "print this help")
       .configureOutput(program.configureOutput());
 
-  register(
+  register<WriteOptions>(
     withWriteOptions(add("init", "look at the project and write its configuration")),
     async (context, _, options) => (await import("./commands/init.js")).runInit(context, options),
   );

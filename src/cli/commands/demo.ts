@@ -1,5 +1,218 @@
-import type { CommandContext } from "../context.js";
-import { exitStatus, type ExitStatus } from "../exit.js";
-export function runDemo(_context: CommandContext, _folder: string): ExitStatus {
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmdirSync,
+  writeFileSync,
+} from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+import { loadBook } from "../../core/catalog/book.js";
+import type { PathText } from "../../core/catalog/model.js";
+import { loadConfig } from "../../core/config/load.js";
+import { diskFiles, reasonOf } from "../../disk/disk-files.js";
+import { commandContext, type CommandContext, type CommonOptions } from "../context.js";
+import { byHand, findings, type Settlement } from "../demo/settlements.js";
+import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { runBalance } from "./balance.js";
+import { runExtract } from "./extract.js";
+import { runLint } from "./lint.js";
+import { runReconcile } from "./reconcile.js";
+import { runSurvey } from "./survey.js";
+
+/** Copies the sample project to a new folder and walks through the whole job in it. */
+export function runDemo(context: CommandContext, folder: string): ExitStatus {
+  if (context.options.format !== "text")
+    throw new CommandError("demo prints text only", "leave out --format", exitStatus.usage);
+  const target = resolve(context.options.cwd, folder);
+  if (existsSync(target) && readdirSync(target).length > 0)
+    throw new CommandError(
+      `${folder} is there already and not empty`,
+      "name another folder: fond demo FOLDER",
+      exitStatus.usage,
+    );
+  copySample(target, folder);
+  new Walk(context, target, folder).all();
   return exitStatus.inOrder;
+}
+
+function copySample(target: string, folder: string): void {
+  const sample = fileURLToPath(new URL("../../../../demo/booking/", import.meta.url));
+  try {
+    mkdirSync(target, { recursive: true });
+    cpSync(sample, target, {
+      recursive: true,
+      filter: (path) => !/[\\/](node_modules|\.site-[^\\/]*)$/.test(path.replace(/[\\/]$/, "")),
+    });
+  } catch (error) {
+    throw new CommandError(
+      `the sample project cannot be copied to ${folder}: ${reasonOf(error)}`,
+      "name another folder: fond demo FOLDER",
+      exitStatus.trouble,
+    );
+  }
+}
+
+class Walk {
+  private step = 0;
+  private readonly inner: CommandContext;
+
+  constructor(
+    private readonly context: CommandContext,
+    private readonly target: string,
+    private readonly folder: string,
+  ) {
+    const { color, verbose } = context.options;
+    const options: CommonOptions = {
+      cwd: target,
+      format: "text",
+      color,
+      quiet: true,
+      ...(verbose !== undefined && { verbose }),
+    };
+    this.inner = {
+      ...commandContext(options),
+      style: context.style,
+      width: context.width,
+      print: context.print,
+    };
+  }
+
+  all(): void {
+    this.tell(
+      `The booking site of Lanternfish Ferries is now in ${this.folder}: a small site in TSX,`,
+      "catalogs in six languages, part of its text still in the code, and one of each common mistake.",
+    );
+
+    this.head(
+      "What is still hard-coded?",
+      "survey judges every string of the code and says why. It changes nothing.",
+    );
+    this.run("survey web/pages/sailings.tsx web/pages/search.tsx", () =>
+      runSurvey(
+        this.inner,
+        ["web/pages/sailings.tsx", "web/pages/search.tsx"].map((path) => join(this.target, path)),
+        {},
+      ),
+    );
+
+    this.head(
+      "Take it out of the code",
+      "extract names keys, moves the text to the source catalog and puts lookups in its place.",
+      "Without --write it only shows the plan; here for one file:",
+    );
+    this.run("extract web/pages/sailings.tsx", () =>
+      runExtract(this.inner, [join(this.target, "web/pages/sailings.tsx")], {}),
+    );
+    this.tell("The plan looks right, so it is carried out for the whole site:");
+    this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
+
+    this.head(
+      "What extract left to a person",
+      "It refuses what might change the program's behaviour, and says why. These are settled by hand:",
+    );
+    this.settle(byHand);
+    this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
+
+    this.head(
+      "Every language in step",
+      "reconcile adds the new keys to every locale where the source has them, with the plural forms that",
+      "the language needs, sets aside what the source no longer has, and writes the ledger.",
+    );
+    this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
+
+    this.head(
+      "What would break for users?",
+      "lint reads every message and compares it with its source, its locale and the code.",
+    );
+    this.run("lint", () => runLint(this.inner, []));
+
+    this.head("Settle the findings", "Each is corrected where it stands:");
+    this.settle(findings);
+    this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
+
+    this.head(
+      "The translations come back",
+      "Translators filled in the new texts (translators/*.json). A last reconcile enters them in the ledger.",
+    );
+    this.translate();
+    this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
+    this.run("lint", () => runLint(this.inner, []));
+
+    this.head("How far is each language?");
+    this.run("balance", () => runBalance(this.inner));
+
+    this.tell(
+      "",
+      `The folder ${this.folder} is yours to play with. Break something and run \`fond lint --cwd ${this.folder}\`.`,
+    );
+  }
+
+  private head(title: string, ...why: readonly string[]): void {
+    const { style } = this.context;
+    this.step++;
+    this.context.print(`\n${style.inverse(` ${this.step} `)} ${style.bold(title)}\n`);
+    this.tell(...why);
+  }
+
+  private tell(...lines: readonly string[]): void {
+    for (const line of lines) this.context.print(`${line}\n`);
+  }
+
+  private run(command: string, action: () => ExitStatus): void {
+    const { style } = this.context;
+    this.context.print(`\n${style.cyan("$")} ${style.bold(`fond ${command}`)}\n`);
+    action();
+  }
+
+  private settle(settlements: readonly Settlement[]): void {
+    const { style } = this.context;
+    for (const one of settlements) {
+      const path = join(this.target, one.file);
+      this.context.print(`\n  ${style.green("✓")} ${one.fault}\n    ${style.dim(one.file)}\n`);
+      if (one.kind === "rename") {
+        renameSync(path, join(this.target, one.to));
+        rmdirSync(dirname(path));
+        this.context.print(`    ${style.red(`- ${one.file}`)}\n    ${style.green(`+ ${one.to}`)}\n`);
+        continue;
+      }
+      const text = readFileSync(path, "utf8");
+      if (!text.includes(one.from)) throw new Error(`the sample project has no “${one.from}” in ${one.file}`);
+      writeFileSync(
+        path,
+        text.replace(one.from, () => one.to),
+      );
+      for (const line of one.from.split("\n")) this.context.print(`    ${style.red(`- ${line}`)}\n`);
+      if (one.to !== "")
+        for (const line of one.to.split("\n")) this.context.print(`    ${style.green(`+ ${line}`)}\n`);
+    }
+  }
+
+  /** Enters the translators' texts in the catalogs, in place. */
+  private translate(): void {
+    const files = diskFiles(this.target);
+    const loaded = loadConfig(files);
+    const config = loaded.ok ? loaded.config.books[0] : undefined;
+    if (!loaded.ok || !config) throw new Error("the sample project's configuration cannot be read");
+    const book = loadBook(files, loaded.config, config);
+    for (const locale of book.targetLocales) {
+      const texts = JSON.parse(
+        readFileSync(join(this.target, "translators", `${locale}.json`), "utf8"),
+      ) as Record<string, string>;
+      let count = 0;
+      for (const catalog of book.catalogs.filter((one) => one.locale === locale)) {
+        const set = [...catalog.byKey.values()].flatMap((entry): PathText[] => {
+          const text = texts[book.fullKey(catalog.namespace, entry.key)];
+          return text === undefined ? [] : [{ path: entry.path, text }];
+        });
+        if (set.length > 0)
+          writeFileSync(join(this.target, catalog.file), catalog.format.edit(catalog.content, { set }));
+        count += set.length;
+      }
+      this.context.print(`  ${this.context.style.green("✓")} ${locale}: ${count} texts\n`);
+    }
+  }
 }

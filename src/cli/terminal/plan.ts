@@ -14,6 +14,13 @@ export function renderPlan(plan: Plan, style: Style): string {
   return lines.join("\n") + (lines.length > 0 ? "\n" : "");
 }
 
+/** The files of a plan without their diffs, for when it is carried out. */
+export function listPlan(plan: Plan, style: Style): string {
+  const mark = { create: style.green("new    "), change: "change ", remove: style.red("remove ") };
+  const lines = plan.changes.map((change) => `  ${mark[changeKind(change)]} ${change.file}`);
+  return [...lines, ...(plan.notes.length > 0 ? [""] : []), ...renderNotes(plan, style)].join("\n") + "\n";
+}
+
 /** The sum of a plan in one line: “12 keys added, 2 files changed”. */
 export function sumUp(plan: Plan): string {
   const counts = Object.entries(plan.summary).map(

@@ -5,7 +5,7 @@ import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { calleeOf, lookupShapes } from "../source/book-code.js";
-import type { SourceFile } from "../source/model.js";
+import type { Obstacle, SourceFile } from "../source/model.js";
 import { parseScript, readScript } from "../source/readers/script/script.js";
 import {
   importEdits,
@@ -108,9 +108,17 @@ class Extraction {
     }
     const { program } = parseScript(source.file, source.text);
     const room = (this.options.limit ?? Infinity) - this.extracted.length;
-    const usable = candidates
-      .filter((found) => this.isUsable(source, found, program))
-      .slice(0, Math.max(room, 0));
+    const refused: Span[] = [];
+    const usable = candidates.filter((found) => {
+      // The words inside a sentence that stays are not refused once more.
+      if (refused.some((span) => contains(span, found.literal.span))) return false;
+      const why = this.refusal(found, program);
+      if (!why) return true;
+      refused.push(found.literal.span);
+      this.noteAt(source, found.literal.span, `“${shorten(found.text)}” stays: ${why.reason}`, why.remedy);
+      return false;
+    });
+    usable.splice(Math.max(room, 0));
     const chosen: Chosen[] = [];
     for (const found of usable) {
       const { fullKey, isNew } = this.namer.nameFor({
@@ -160,39 +168,43 @@ class Extraction {
     return this.book.catalogs.filter((catalog) => catalog.locale === this.book.sourceLocale);
   }
 
-  /** Whether replacing the literal keeps the program's behaviour; says why where not. */
-  private isUsable(
-    source: SourceFile,
-    found: SurveyedLiteral,
+  /** Why replacing the literal might change what the program does; undefined where it is safe. */
+  private refusal(
+    { literal }: SurveyedLiteral,
     program: ReturnType<typeof parseScript>["program"],
-  ): boolean {
-    const { literal } = found;
-    const refuse = (message: string, remedy: string) => {
-      this.noteAt(source, literal.span, message, remedy);
-      return false;
-    };
-    if (literal.obstacle) return refuse(literal.obstacle.reason, literal.obstacle.remedy);
+  ): Obstacle | undefined {
+    if (literal.obstacle) return literal.obstacle;
     if (literal.context.atLoad && !this.config.emit.atLoad)
-      return refuse(
-        "it is evaluated once, when the file is loaded, before a locale is chosen",
-        "move it into the function that uses it, or set emit.atLoad where your lookups can run that early",
-      );
+      return {
+        reason: "it is evaluated once, when the file is loaded, before a locale is chosen",
+        remedy:
+          "move it into the function that uses it, or set emit.atLoad where your lookups can run that early",
+      };
     const emission = emitLookup(this.config, literal, "", '"', () => "");
     if (!emission)
-      return refuse(
-        "the text has elements in it and the book has no way to write that",
-        'set emit.rich, such as "rich(\\"{key}\\"{args})"',
-      );
+      return {
+        reason: "it has elements in it and the book has no way to write that",
+        remedy: 'set emit.rich, such as "rich(\\"{key}\\"{args})"',
+      };
     const name = (calleeOf(emission.template) ?? "").split(".")[0] ?? "";
-    if (name === "" || name === "this") return true;
+    if (name === "" || name === "this") return undefined;
     if (isShadowed(program, literal.span.start, name))
-      return refuse(`“${name}” means something else here`, `rename the variable ${name} in this function`);
+      return {
+        reason: `“${name}” means something else here`,
+        remedy: `rename the variable ${name} in this function`,
+      };
     const binding = moduleBinding(program, name);
     if (binding === "local")
-      return refuse(`the file declares a “${name}” of its own`, `rename it, or choose another name in emit`);
+      return {
+        reason: `the file declares a “${name}” of its own`,
+        remedy: "rename it, or choose another name in emit",
+      };
     if (!binding && !this.imports.some((line) => line.names.some(({ local }) => local === name)))
-      return refuse(`“${name}” is not imported here`, "set emit.import to the line that brings it in");
-    return true;
+      return {
+        reason: `“${name}” is not imported here`,
+        remedy: "set emit.import to the line that brings it in",
+      };
+    return undefined;
   }
 
   private rewrite(
@@ -322,6 +334,10 @@ function dominantQuote(text: string): '"' | "'" {
     imports.length > 0 ? imports : [...text.matchAll(/[=(,:[]\s*(["'])/g)].map((match) => match[1]);
   const single = marks.filter((mark) => mark === "'").length;
   return single > marks.length - single ? "'" : '"';
+}
+
+function shorten(text: string): string {
+  return text.length > 50 ? `${text.slice(0, 47)}…` : text;
 }
 
 function contains(outer: Span, inner: Span): boolean {

@@ -1,5 +1,5 @@
 import type { BookConfig } from "../config/schema.js";
-import { fixedText, type Literal } from "../source/model.js";
+import { fixedText, type Literal, type Piece } from "../source/model.js";
 import { digestOf } from "../text/digest.js";
 
 /** Makes keys for texts of code, none of which clashes with another or with a group. */
@@ -19,7 +19,7 @@ export interface KeyRequest {
 export const defaultPattern = "{file}.{slug}";
 
 /** How many words of a text a key takes, and how many code units at most. */
-const mostWords = 5;
+const mostWords = 4;
 const mostUnits = 40;
 
 /** A namer for one run on one book. `existing` holds the source texts by full key. */
@@ -133,34 +133,34 @@ function roleWord(literal: Literal): string {
       : role;
 }
 
-const fillers = new Set([
-  "a",
-  "an",
-  "the",
-  "of",
-  "to",
-  "and",
-  "or",
-  "is",
-  "are",
-  "in",
-  "on",
-  "at",
-  "for",
-  "with",
-]);
+const fillers = new Set(
+  "a an the of to and or is are was be been it its in on at by for from with this that these those you your yours we our i my please not no do does".split(
+    " ",
+  ),
+);
 
-/** The words of a text that name it best; a digest's start where it has none that a key can hold. */
+/** The words of a text that name it best, with what is filled in where there are few; a digest's start where a key can hold none of them. */
 function slugOf(literal: Literal): string {
-  const words = wordsOf(
-    fixedText(literal.pieces).normalize("NFD").replace(/\p{M}/gu, "").replace(/['’]/g, ""),
-  );
+  const words = wordsOf(foldToAscii(fixedText(literal.pieces)));
   const telling = words.filter((word) => !fillers.has(word));
-  const chosen = (words.length > mostWords && telling.length > 0 ? telling : words).slice(0, mostWords);
-  while (chosen.length > 1 && chosen.join("").length > mostUnits) chosen.pop();
-  return chosen.length > 0
-    ? chosen.join(" ").slice(0, mostUnits)
+  const filledIn = argumentWords(literal.pieces);
+  const chosen = telling.length > 1 || (telling.length > 0 && filledIn.length > 0) ? telling : words;
+  const named = chosen.length < 3 ? [...new Set([...chosen, ...filledIn])] : chosen;
+  const kept = named.slice(0, mostWords);
+  while (kept.length > 1 && kept.join("").length > mostUnits) kept.pop();
+  return words.length > 0
+    ? kept.join(" ").slice(0, mostUnits)
     : `text ${digestOf(fixedText(literal.pieces)).slice(0, 6)}`;
+}
+
+function foldToAscii(text: string): string {
+  return text.normalize("NFD").replace(/\p{M}/gu, "").replace(/['’]/g, "");
+}
+
+function argumentWords(pieces: readonly Piece[]): string[] {
+  return pieces.flatMap((piece) =>
+    piece.kind === "argument" ? wordsOf(piece.name) : piece.kind === "tag" ? argumentWords(piece.pieces) : [],
+  );
 }
 
 /** The words of a name or text that a key can hold, in lower case: `bookingPage` and `booking-page` give the same. */

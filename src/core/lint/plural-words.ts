@@ -5,7 +5,12 @@ export function numbersOf(locale: string, kind: PluralKind, category: PluralCate
   const samples = pluralRules(locale, kind).samples(category);
   const whole = samples.filter((sample) => !sample.includes("."));
   const chosen = whole.length > 0 ? whole : samples;
-  return chosen.slice(0, 4).join(", ") + (chosen.length > 4 ? " …" : "");
+  const shown = chosen
+    .slice(0, 4)
+    .map((number) =>
+      number.length > 4 && !number.includes(".") ? Number(number).toLocaleString("en") : number,
+    );
+  return shown.join(", ") + (chosen.length > 4 ? " …" : "");
 }
 
 /** A locale's language in English: “Polish”. */

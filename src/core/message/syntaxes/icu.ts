@@ -22,22 +22,8 @@ export const deepestNesting = 200;
 /** A message with more problems than this is not a message: the rest would help nobody. */
 const mostProblems = 100;
 
-/** Elements that HTML never closes (HTML Living Standard, 13.1.2 "void elements"). */
-const voidElements = new Set([
-  "area",
-  "base",
-  "br",
-  "col",
-  "embed",
-  "hr",
-  "img",
-  "input",
-  "link",
-  "meta",
-  "source",
-  "track",
-  "wbr",
-]);
+/** Elements that HTML never closes (HTML Living Standard, 13.1.2 "void elements"), those that stand in text. */
+const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
 
 const nameUnit = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
 const spaces = /\p{Pattern_White_Space}*/uy;
@@ -557,7 +543,7 @@ class IcuReader {
     this.at += slash ? 2 : 1;
     tag.openEnd = this.at;
     tag.attributes = trimAttributes(attributes.nodes);
-    if (slash || voidElements.has(tag.name.toLowerCase())) {
+    if (slash) {
       parent.nodes.push(this.makeTag(tag, [], true));
       return;
     }
@@ -580,16 +566,19 @@ class IcuReader {
       return;
     }
     for (;;) {
-      const open = this.popTag();
-      if (!open || open.name === name) return;
-      this.problem(
-        "error",
-        "tag-unclosed",
-        open.start,
-        open.openEnd,
-        `<${open.name}> is still open where </${name}> comes`,
-        `close </${open.name}> before </${name}>`,
-      );
+      const innermost = this.stack[this.stack.length - 1];
+      const isIt = innermost?.kind === "tag" && innermost.tag?.name === name;
+      const open = this.popTag(!isIt);
+      if (isIt) return;
+      if (open)
+        this.problem(
+          "error",
+          "tag-unclosed",
+          open.start,
+          open.openEnd,
+          `<${open.name}> is still open where </${name}> comes`,
+          `close </${open.name}> before </${name}>`,
+        );
     }
   }
 
@@ -612,8 +601,7 @@ class IcuReader {
             "end it with >",
           );
       } else {
-        this.popTag();
-        if (tag)
+        if (this.popTag(true) && tag)
           this.problem(
             "error",
             "tag-unclosed",
@@ -626,15 +614,26 @@ class IcuReader {
     }
   }
 
-  /** Takes the innermost tag off the stack into its parent and returns it. */
-  private popTag(): OpenTag | undefined {
+  /**
+   * Takes the innermost tag off the stack into its parent and returns it. One that was left open and that HTML
+   * never closes stands alone, and what follows it is not inside it: then nothing is returned to complain of.
+   */
+  private popTag(leftOpen: boolean): OpenTag | undefined {
     const container = this.stack[this.stack.length - 1];
     if (container?.kind !== "tag" || !container.tag) return undefined;
     this.stack.pop();
     const { tag } = container;
     container.openTags.set(tag.name, (container.openTags.get(tag.name) ?? 1) - 1);
     const parent = this.stack[this.stack.length - 1];
-    if (parent && parent.kind !== "choice") parent.nodes.push(this.makeTag(tag, container.nodes, false));
+    if (!parent || parent.kind === "choice") return tag;
+    if (leftOpen && voidElements.has(tag.name.toLowerCase())) {
+      parent.nodes.push(
+        { ...this.makeTag(tag, [], true), span: { start: tag.start, end: tag.openEnd } },
+        ...container.nodes,
+      );
+      return undefined;
+    }
+    parent.nodes.push(this.makeTag(tag, container.nodes, false));
     return tag;
   }
 

@@ -1,5 +1,6 @@
 import { isWhole } from "../../../catalog/book.js";
 import { parentsOf } from "../../../locale/fallback.js";
+import { doubtTag } from "../../../locale/mistaken-tag.js";
 import { defineRule } from "../../rule.js";
 
 export const keyMissing = defineRule({
@@ -17,6 +18,16 @@ export const keyMissing = defineRule({
       if (catalog.locale === book.sourceLocale || !isWhole(catalog)) continue;
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (!source || !isWhole(source)) continue;
+      // A catalog that only carries a wrong code is reported as that, and not as a catalog without keys.
+      if (
+        !catalog.exists &&
+        book.strays.some(
+          (stray) =>
+            stray.namespace === catalog.namespace &&
+            doubtTag(stray.locale, [])?.suggestion === catalog.locale,
+        )
+      )
+        continue;
       const leansOn = parentsOf(catalog.locale)
         .filter((parent) => parent !== book.sourceLocale && book.targetLocales.includes(parent))
         .flatMap((parent) => book.catalog(parent, catalog.namespace) ?? []);

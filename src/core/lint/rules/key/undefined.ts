@@ -1,7 +1,7 @@
 import { isWhole } from "../../../catalog/book.js";
 import type { LookupKey } from "../../../source/model.js";
 import { nearest } from "../../../text/nearest.js";
-import { composedKeyTest } from "../../code-use.js";
+import { composedKeyTest, sourceKeys } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUndefined = defineRule({
@@ -39,11 +39,7 @@ export const keyUndefined = defineRule({
     const { book, code } = context;
     const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
     if (!code || sources.some((catalog) => !isWhole(catalog))) return;
-    const known = new Set(
-      sources.flatMap((catalog) =>
-        [...catalog.byKey.keys()].map((key) => book.fullKey(catalog.namespace, key)),
-      ),
-    );
+    const known = sourceKeys(book);
     const files = sources.map((catalog) => catalog.file);
     const lookedIn = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
     for (const source of code.files) {

@@ -1,4 +1,5 @@
-import { composedKeyTest } from "../../code-use.js";
+import { composedKeyTest, sourceKeys } from "../../code-use.js";
+import { nearest } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUnused = defineRule({
@@ -37,11 +38,14 @@ export const keyUnused = defineRule({
     if (!code || code.unread.length > 0 || code.files.some((file) => file.problems.length > 0)) return;
     const asked = new Set<string>();
     const tests: ((key: string) => boolean)[] = [];
+    const known = sourceKeys(book);
     let indirect = 0;
     for (const file of code.files) {
       for (const mention of file.mentions) asked.add(mention);
       for (const { key } of file.lookups) {
-        if (key.kind === "fixed") asked.add(key.value);
+        // A misspelt key is reported where it is asked for; the one that was meant is not unused as well.
+        if (key.kind === "fixed")
+          asked.add(known.has(key.value) ? key.value : (nearest(key.value, known) ?? key.value));
         else if (key.kind === "composed") tests.push(composedKeyTest(key.parts));
         else indirect++;
       }

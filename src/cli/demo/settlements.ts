@@ -1,0 +1,130 @@
+/** One correction that the walk-through makes in the sample project: what it settles, and how. */
+export type Settlement =
+  | {
+      readonly kind: "replace";
+      /** The finding or note in a few words. */
+      readonly fault: string;
+      readonly file: string;
+      readonly from: string;
+      readonly to: string;
+    }
+  | { readonly kind: "rename"; readonly fault: string; readonly file: string; readonly to: string };
+
+/** What extraction leaves to a person: text that is evaluated too early, and a word chosen by a number. */
+export const byHand: readonly Settlement[] = [
+  {
+    kind: "replace",
+    fault: "The age groups were a constant, evaluated before a locale is chosen: now a function.",
+    file: "web/pages/passengers.tsx",
+    from: 'const ageGroups = [\n  { id: "adult", label: "Adult, 16 and over" },\n  { id: "child", label: "Child under 16" },\n];',
+    to: 'const ageGroups = () => [\n  { id: "adult", label: "Adult, 16 and over" },\n  { id: "child", label: "Child under 16" },\n];',
+  },
+  {
+    kind: "replace",
+    fault: "The page calls it.",
+    file: "web/pages/passengers.tsx",
+    from: "{ageGroups.map(",
+    to: "{ageGroups().map(",
+  },
+  {
+    kind: "replace",
+    fault: "“1 bike, 2 bikes” was put together in code: now one message with a plural.",
+    file: "web/pages/passengers.tsx",
+    from: '<p>\n        {bikes} {bikes === 1 ? "bike" : "bikes"} on deck\n      </p>',
+    to: '<p>{t("passengers.bikesOnDeck", { count: bikes })}</p>',
+  },
+  {
+    kind: "replace",
+    fault: "Its text, in the source catalog.",
+    file: "web/locales/en/passengers.json",
+    from: '  "name": "Name of passenger {number}"',
+    to: '  "name": "Name of passenger {number}",\n  "bikesOnDeck": "{count, plural, one {# bike on deck} other {# bikes on deck}}"',
+  },
+];
+
+/** The findings of `lint`, settled one by one. */
+export const findings: readonly Settlement[] = [
+  {
+    kind: "replace",
+    fault: "key/undefined: a key misspelt in code, so users saw “sailings.list.depature”.",
+    file: "web/pages/sailings.tsx",
+    from: "sailings.list.depature",
+    to: "sailings.list.departure",
+  },
+  {
+    kind: "replace",
+    fault: "argument/unknown: the German translator translated the placeholder.",
+    file: "web/locales/de/search.json",
+    from: "{anzahl, plural,",
+    to: "{count, plural,",
+  },
+  {
+    kind: "replace",
+    fault: "syntax/apostrophe: the apostrophe of d' quoted {island}; a typographic one does not.",
+    file: "web/locales/fr/sailings.json",
+    from: "d'{island}",
+    to: "d’{island}",
+  },
+  {
+    kind: "replace",
+    fault: "plural/missing-category: French needs many, for a million bikes.",
+    file: "web/locales/fr/passengers.json",
+    from: "one {# vélo} other",
+    to: "one {# vélo} many {# de vélos} other",
+  },
+  {
+    kind: "replace",
+    fault: "plural/missing-category: Polish has four forms, not English's two.",
+    file: "web/locales/pl/passengers.json",
+    from: "one {# dorosły} other {# dorosłych}",
+    to: "one {# dorosły} few {# dorosłych} many {# dorosłych} other {# dorosłego}",
+  },
+  {
+    kind: "replace",
+    fault: "tag/missing: the link to the conditions was lost.",
+    file: "web/locales/pl/fares.json",
+    from: "akceptujesz warunki przewozu",
+    to: "akceptujesz <terms>warunki przewozu</terms>",
+  },
+  {
+    kind: "replace",
+    fault: "plural/idle-category: Japanese never selects one.",
+    file: "web/locales/ja/passengers.json",
+    from: "one {自転車1台} ",
+    to: "",
+  },
+  {
+    kind: "replace",
+    fault: "select/cases: the case upper was translated, so it was never chosen.",
+    file: "web/locales/ja/sailings.json",
+    from: "上 {上甲板}",
+    to: "upper {上甲板}",
+  },
+  {
+    kind: "replace",
+    fault: "key/duplicate: total was there twice, and the second won.",
+    file: "web/locales/ar/basket.json",
+    from: ',\n  "total": "الإجمالي: {price}"',
+    to: "",
+  },
+  {
+    kind: "replace",
+    fault: "text/stale: the source no longer speaks of Saturdays.",
+    file: "web/locales/de/fares.json",
+    from: "Samstags schließt der Check-in {minutes} Minuten vor der Abfahrt.",
+    to: "Der Check-in schließt {minutes} Minuten vor der Abfahrt.",
+  },
+  {
+    kind: "replace",
+    fault: "key/unused: the timetable page is long gone.",
+    file: "web/locales/en/common.json",
+    from: ',\n    "timetable": "Timetable"',
+    to: "",
+  },
+  {
+    kind: "rename",
+    fault: "file/locale-code: jp is Japan's code; the language is ja.",
+    file: "web/locales/jp/fares.json",
+    to: "web/locales/ja/fares.json",
+  },
+];
