@@ -4,6 +4,8 @@ import type { Branch, MessageNode } from "../model.js";
 interface Surroundings {
   readonly counts: boolean;
   readonly tags: boolean;
+  /** Whether a brace or tag follows the last node, which an apostrophe before it would quote. */
+  readonly enclosed: boolean;
 }
 
 /**
@@ -11,7 +13,7 @@ interface Surroundings {
  * on one line, branches in the order given; text is quoted only where it must be.
  */
 export function printIcu(nodes: readonly MessageNode[], options: { readonly tags?: boolean } = {}): string {
-  return printNodes(nodes, { counts: false, tags: options.tags ?? true });
+  return printNodes(nodes, { counts: false, tags: options.tags ?? true, enclosed: false });
 }
 
 function printNodes(nodes: readonly MessageNode[], around: Surroundings): string {
@@ -36,15 +38,17 @@ function printNode(node: Exclude<MessageNode, { kind: "text" }>, around: Surroun
     case "plural": {
       const type = node.pluralKind === "cardinal" ? "plural" : "selectordinal";
       const offset = node.offset === 0 ? "" : ` offset:${node.offset}`;
-      return `{${node.name}, ${type},${offset}${printBranches(node.branches, { ...around, counts: true })}}`;
+      return `{${node.name}, ${type},${offset}${printBranches(node.branches, { ...around, counts: true, enclosed: true })}}`;
     }
     case "select":
-      return `{${node.name}, select,${printBranches(node.branches, { ...around, counts: false })}}`;
+      return `{${node.name}, select,${printBranches(node.branches, { ...around, counts: false, enclosed: true })}}`;
     case "tag": {
       const attributes =
-        node.attributes.length === 0 ? "" : ` ${printNodes(node.attributes, { ...around, tags: false })}`;
+        node.attributes.length === 0
+          ? ""
+          : ` ${printNodes(node.attributes, { ...around, tags: false, enclosed: true })}`;
       if (node.selfClosing) return `<${node.name}${attributes}/>`;
-      return `<${node.name}${attributes}>${printNodes(node.children, around)}</${node.name}>`;
+      return `<${node.name}${attributes}>${printNodes(node.children, { ...around, enclosed: true })}</${node.name}>`;
     }
   }
 }
@@ -58,39 +62,37 @@ function printBranches(branches: readonly Branch[], around: Surroundings): strin
  * unless what follows would make it start quoting; inside quotes it is doubled.
  */
 function quote(text: string, around: Surroundings, next: MessageNode | undefined): string {
-  const special = (unit: string, at: number) =>
-    unit === "{" ||
-    unit === "}" ||
-    (unit === "#" && around.counts) ||
-    (unit === "<" && around.tags && /^<\/?[A-Za-z]/.test(text.slice(at, at + 3)));
   let result = "";
   for (let at = 0; at < text.length;) {
     const unit = text.charAt(at);
-    if (unit === "'") {
-      const following = text.charAt(at + 1);
-      const atEnd = at + 1 === text.length;
-      const risky = following === "'" || special(following, at + 1) || (atEnd && next !== undefined);
-      result += risky ? "''" : "'";
-      at++;
-    } else if (special(unit, at)) {
-      let end = at + 1;
-      while (end < text.length && special(text.charAt(end), end)) end++;
-      result += `'${text.slice(at, end)}'`;
-      at = end;
-      // An apostrophe right behind the closing mark would be read as one quoted apostrophe.
-      if (text.charAt(at) === "'") {
-        result = `${result.slice(0, -1)}''`;
-        at++;
-        while (text.charAt(at) === "'") {
-          result += "''";
-          at++;
-        }
-        result += "'";
+    if (specialLength(text, at, around) > 0) {
+      // What must be quoted right behind joins the same quotes, and so do apostrophes, doubled.
+      let quoted = "";
+      for (;;) {
+        const length = specialLength(text, at, around);
+        if (length === 0 && text.charAt(at) !== "'") break;
+        quoted += length > 0 ? text.slice(at, at + length) : "''";
+        at += Math.max(length, 1);
       }
+      result += `'${quoted}'`;
+    } else if (unit === "'") {
+      const following =
+        at + 1 < text.length
+          ? text.charAt(at + 1) === "'" || specialLength(text, at + 1, around) > 0
+          : next !== undefined || around.enclosed;
+      result += following ? "''" : "'";
+      at++;
     } else {
       result += unit;
       at++;
     }
   }
   return result;
+}
+
+/** How many code units at a place mean something to ICU: a brace, a `#` that counts, the start of a tag. */
+function specialLength(text: string, at: number, around: Surroundings): number {
+  const unit = text.charAt(at);
+  if (unit === "{" || unit === "}" || (unit === "#" && around.counts)) return 1;
+  return unit === "<" && around.tags ? (/^<\/?[A-Za-z]/.exec(text.slice(at, at + 3))?.[0].length ?? 0) : 0;
 }

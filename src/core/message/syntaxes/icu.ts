@@ -123,7 +123,7 @@ class IcuReader {
           next === "{" ||
           next === "}" ||
           (next === "#" && container.counts) ||
-          (next === "<" && this.isTagAt(this.at + 1))
+          (next === "<" && this.isTagLikeAt(this.at + 1))
         ) {
           value += source.slice(copied, this.at) + this.readQuoted();
           copied = this.at;
@@ -504,6 +504,11 @@ class IcuReader {
     return false;
   }
 
+  /** Whether what stands at `offset` is near enough to a tag for an apostrophe before it to quote it. */
+  private isTagLikeAt(offset: number): boolean {
+    return this.tags && /^<\/?[A-Za-z]/.test(this.source.slice(offset, offset + 3));
+  }
+
   private endsOpeningTag(): boolean {
     return this.source[this.at] === ">" || this.source[this.at + 1] === ">";
   }
@@ -744,8 +749,15 @@ class IcuReader {
     message: string,
     remedy: string,
   ): void {
-    if (this.problems.length < mostProblems)
-      this.problems.push({ severity, code, message, remedy, span: { start, end } });
+    if (this.problems.length >= mostProblems) return;
+    const last = Math.min(end, this.source.length);
+    this.problems.push({
+      severity,
+      code,
+      message,
+      remedy,
+      span: { start: Math.min(start, last), end: last },
+    });
   }
 
   private skipSpaces(): void {

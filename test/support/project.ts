@@ -1,0 +1,80 @@
+import { spawnSync } from "node:child_process";
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+/** The repository's root, seen from the compiled tests. */
+export const root = fileURLToPath(new URL("../../../", import.meta.url));
+const program = join(root, "dist/src/cli/main.js");
+const folders: string[] = [];
+
+/** A new folder with the given files, removed by `cleanUp`. */
+export function temporaryProject(files: Readonly<Record<string, string | Uint8Array>> = {}): string {
+  const folder = mkdtempSync(join(tmpdir(), "fond-"));
+  folders.push(folder);
+  for (const [path, content] of Object.entries(files)) {
+    mkdirSync(dirname(join(folder, path)), { recursive: true });
+    writeFileSync(join(folder, path), content);
+  }
+  return folder;
+}
+
+export function cleanUp(): void {
+  for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
+}
+
+/** Every file below a folder with its text, but for node_modules. */
+export function filesIn(folder: string): Record<string, string> {
+  const found: Record<string, string> = {};
+  for (const path of readdirSync(folder, { recursive: true, encoding: "utf8" }).sort()) {
+    if (path.startsWith("node_modules") || !statSync(join(folder, path)).isFile()) continue;
+    found[path.replaceAll("\\", "/")] = readFileSync(join(folder, path), "utf8");
+  }
+  return found;
+}
+
+export interface Outcome {
+  readonly status: number | null;
+  readonly stdout: string;
+  readonly stderr: string;
+}
+
+/** Runs the built program in a folder. */
+export function fond(cwd: string, ...args: readonly string[]): Outcome {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
+    cwd,
+    encoding: "utf8",
+    env: { ...process.env, NODE_OPTIONS: "", FORCE_COLOR: "0", COLUMNS: "100" },
+  });
+  return { status, stdout, stderr };
+}
+
+/** A small project of one book: English source, German and Polish targets, one file of code. */
+export function smallProject(more: Readonly<Record<string, string>> = {}): Record<string, string> {
+  return {
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: ["de", "pl"],
+      books: [
+        {
+          name: "app",
+          code: ["src/**/*.tsx"],
+          files: "texts/{locale}.json",
+          lookups: [{ call: "t" }, { call: "rich" }],
+          emit: { rich: 'rich("{key}"{args})', import: 'import { t, rich } from "{to:src/messages}";' },
+          naming: { pattern: "{file}.{slug}" },
+        },
+      ],
+    }),
+    "texts/en.json":
+      '{\n  "home": {\n    "title": "Sailings",\n    "count": "{n, plural, one {# boat} other {# boats}}"\n  }\n}\n',
+    "texts/de.json":
+      '{\n  "home": {\n    "title": "Abfahrten",\n    "count": "{n, plural, one {# Schiff} other {# Schiffe}}"\n  }\n}\n',
+    "texts/pl.json":
+      '{\n  "home": {\n    "title": "Rejsy",\n    "count": "{n, plural, one {# statek} few {# statki} many {# statków} other {# statku}}"\n  }\n}\n',
+    "src/home.tsx":
+      'import { t } from "./messages";\n\nexport function Home({ n }: { n: number }) {\n  return (\n    <main>\n      <h1>{t("home.title")}</h1>\n      <p>{t("home.count", { n })}</p>\n    </main>\n  );\n}\n',
+    ...more,
+  };
+}
