@@ -18,6 +18,7 @@ const layers = [
   "extract",
   "reconcile",
   "lint",
+  "project",
 ];
 const src = join(dirname(dirname(fileURLToPath(import.meta.url))), "src");
 const forbiddenInCore = /^(node:(fs|process|child_process|readline|tty)|commander|picocolors)(\/|$)/;

@@ -51,7 +51,7 @@ function renderBook(book: BookBalance, style: Style, width: number): string {
 }
 
 function renderLocale(locale: LocaleBalance, style: Style, barWidth: number): string[] {
-  const paint = locale.share >= 1 ? style.green : locale.share >= 0.8 ? style.yellow : style.red;
+  const paint = locale.share >= 1 ? style.green : locale.share >= 0.5 ? style.yellow : style.red;
   const filled = locale.share >= 1 ? barWidth : Math.min(barWidth - 1, Math.round(locale.share * barWidth));
   const bar = paint("█".repeat(filled)) + style.dim("░".repeat(barWidth - filled));
   const share = `${(Math.floor(locale.share * 1000) / 10).toFixed(1)} %`;

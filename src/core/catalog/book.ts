@@ -47,11 +47,6 @@ export function separatorsOf(book: BookConfig): { readonly parts: string; readon
   return { parts, namespace: book.naming.namespace ?? parts };
 }
 
-/** The format for a file name. */
-export function formatFor(_file: string): CatalogFormat {
-  return jsonFormat;
-}
-
 /** Reads every catalog of a book. Files that cannot be read are there with their problem; nothing is thrown. */
 export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const layout = bookLayout(book);
@@ -118,7 +113,7 @@ export function readCatalog(
   namespace: string | undefined,
   separator: string,
 ): Catalog {
-  const format = formatFor(file);
+  const format = jsonFormat;
   const base = { file, locale, namespace, format };
   const read = files.read(file);
   if (!read.ok) {

@@ -92,20 +92,21 @@ class Extraction {
   }
 
   file(source: SourceFile): void {
+    const [problem] = source.problems;
+    if (problem) {
+      this.noteAt(
+        source,
+        problem.span,
+        `the file does not parse, so nothing in it is rewritten: ${problem.message}`,
+        "correct its syntax first",
+      );
+      return;
+    }
     const wanted = this.options.verdicts ?? ["text"];
     const candidates = surveyFile(source, this.config.name, this.reader).filter(
       (literal) => wanted.includes(literal.verdict) && literal.waived === undefined,
     );
     if (candidates.length === 0) return;
-    if (source.problems.length > 0) {
-      this.noteAt(
-        source,
-        source.problems[0]?.span ?? { start: 0, end: 0 },
-        "the file does not parse, so nothing in it is rewritten",
-        "correct its syntax first",
-      );
-      return;
-    }
     const { program } = parseScript(source.file, source.text);
     const room = (this.options.limit ?? Infinity) - this.extracted.length;
     const refused: Span[] = [];
@@ -244,7 +245,7 @@ class Extraction {
     const called = new Set([...templates].map((template) => (calleeOf(template) ?? "").split(".")[0]));
     const needed = this.imports
       .filter((line) => line.names.some(({ local }) => called.has(local)))
-      .map((line) => relativeImport(line, source.file, [...called]))
+      .map((line) => relativeImport(line, source.file, [...called], quote))
       .flatMap((line) => line ?? []);
     const after = applyEdits(source.text, [...edits, ...importEdits(program, source.text, needed)]);
     const again = readScript(source.file, after, source.bom, lookupShapes(this.config));
@@ -313,18 +314,19 @@ function relativeImport(
   line: ImportLine,
   file: string,
   called: readonly (string | undefined)[],
+  quote: '"' | "'",
 ): ImportLine | undefined {
   const written = line.line.replace(/\{to:([^}]+)\}/, (_, target: string) => {
     const way = posix.relative(posix.dirname(file), target);
     return way.startsWith(".") ? way : `./${way}`;
   });
-  const read = readImportLine(written);
+  const read = readImportLine(quote === "'" ? written.replaceAll('"', "'") : written);
   if (!read) return undefined;
   const names = read.names.filter(({ local, named }) => !named || called.includes(local));
   const unused = read.names.filter((name) => !names.includes(name));
   if (unused.length === 0) return read;
   const kept = names.filter(({ named }) => named).map((name) => name.written);
-  return readImportLine(written.replace(/\{[^}]*\}/, `{ ${kept.join(", ")} }`));
+  return readImportLine(read.line.replace(/\{[^}]*\}/, `{ ${kept.join(", ")} }`));
 }
 
 /** The quote that the file's own strings use more. */

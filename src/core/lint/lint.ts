@@ -29,10 +29,13 @@ export interface LintOptions {
 /** Runs the rules over one book. Findings come sorted by file and place, the same from run to run. */
 export function lintBook(subject: LintSubject, options: LintOptions = {}): Finding[] {
   const findings: Finding[] = [];
-  for (const rule of options.rules ?? allRules) {
+  const running = (options.rules ?? allRules).flatMap((rule) => {
     const level = options.levels?.[rule.id];
-    if (level === "off") continue;
-    runRule(rule, contextFor(rule, level, subject, findings), subject);
+    return level === "off" ? [] : [{ rule, context: contextFor(rule, level, subject, findings) }];
+  });
+  for (const { rule, context } of running) rule.book?.(context);
+  for (const catalog of [...subject.book.catalogs, ...subject.book.strays]) {
+    if (catalog.exists) lintCatalog(catalog, running, subject);
   }
   const { locales } = options;
   const wanted = locales
@@ -55,22 +58,33 @@ export function sortFindings(findings: readonly Finding[]): Finding[] {
   );
 }
 
-function runRule(rule: Rule, context: RuleContext, subject: LintSubject): void {
-  const { book, reader } = subject;
-  rule.book?.(context);
-  for (const catalog of [...book.catalogs, ...book.strays]) {
-    if (!catalog.exists) continue;
-    rule.file?.(context, catalog);
-    if (!rule.entry && !rule.pair) continue;
-    if (book.strays.includes(catalog)) continue;
-    for (const entry of catalog.byKey.values()) {
-      const view: EntryView = { catalog, entry, message: reader.read(entry.text), locale: catalog.locale };
-      const broken = isBroken(view.message);
-      if (!broken || rule.readsBroken) rule.entry?.(context, view);
-      if (!rule.pair || broken || catalog.locale === book.sourceLocale) continue;
-      const source = context.sourceOf(catalog, entry.key);
-      if (source && !isBroken(source.message)) rule.pair(context, view, source);
-    }
+interface RunningRule {
+  readonly rule: Rule;
+  readonly context: RuleContext;
+}
+
+/** Shows one catalog to every rule: the file, then each entry, read once for all of them. */
+function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, reader }: LintSubject): void {
+  for (const { rule, context } of running) rule.file?.(context, catalog);
+  if (book.strays.includes(catalog)) return;
+  const onEntries = running.filter(({ rule }) => rule.entry);
+  const onPairs = catalog.locale === book.sourceLocale ? [] : running.filter(({ rule }) => rule.pair);
+  const sources = book.catalog(book.sourceLocale, catalog.namespace);
+  for (const entry of catalog.byKey.values()) {
+    const message = reader.read(entry.text);
+    const view: EntryView = { catalog, entry, message, locale: catalog.locale };
+    const broken = isBroken(message);
+    for (const { rule, context } of onEntries) if (!broken || rule.readsBroken) rule.entry?.(context, view);
+    const sourceEntry = broken || onPairs.length === 0 ? undefined : sources?.byKey.get(entry.key);
+    if (!sources || !sourceEntry) continue;
+    const source: EntryView = {
+      catalog: sources,
+      entry: sourceEntry,
+      message: reader.read(sourceEntry.text),
+      locale: book.sourceLocale,
+    };
+    if (!isBroken(source.message))
+      for (const { rule, context } of onPairs) rule.pair?.(context, view, source);
   }
 }
 

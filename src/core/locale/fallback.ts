@@ -15,7 +15,7 @@ export function parentsOf(tag: string): readonly string[] {
   for (let current = tag; ;) {
     const cut = current.lastIndexOf("-");
     const parent: string | undefined = explicit[current] ?? (cut > 0 ? current.slice(0, cut) : undefined);
-    if (parent === undefined || parent === "root" || chain.includes(parent)) return chain;
+    if (parent === undefined || parent === "root" || parent === "und" || chain.includes(parent)) return chain;
     chain.push(parent);
     current = parent;
   }

@@ -65,9 +65,10 @@ export function planInit(files: Files): InitResult {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
   const grounds: string[] = [];
-  const books = findBooks(files);
+  const found = findBooks(files);
   const code = readAllCode(files);
-  const sourceLocale = chooseSource(books, grounds);
+  const sourceLocale = chooseSource(found[0], grounds);
+  const books = withSource(found, sourceLocale, grounds);
   const targets = [...new Set(books.flatMap((book) => [...book.locales.keys()]))]
     .filter((locale) => locale !== sourceLocale)
     .sort();
@@ -86,12 +87,30 @@ export function planInit(files: Files): InitResult {
     });
   }
   const config = { source: sourceLocale, targets, books: written };
-  const after = JSON.stringify(config, undefined, 2) + "\n";
+  const after = compactJson(config);
   const plan = makePlan([{ file: configFileNames[0], before: undefined, after }], {
     books: written.length,
     locales: targets.length + 1,
   });
   return { ok: true, plan: { ...plan, grounds } };
+}
+
+/** JSON with two spaces of indent, lists and objects of plain values on one line where they fit. */
+function compactJson(value: object): string {
+  const wide = JSON.stringify(value, undefined, 2);
+  const narrow = wide.replace(
+    /([[{])\n\s+([^[\]{}]*?)\n\s+([\]}])/g,
+    (whole: string, open: string, inner: string, close: string) => {
+      const line = inner.replace(/\n\s+/g, " ");
+      const pad = open === "{" ? " " : "";
+      return line.length > 90 ? whole : open + pad + line + pad + close;
+    },
+  );
+  return narrow + "\n";
+}
+
+function timesIn(count: number): string {
+  return count === 1 ? "once" : `${count} times`;
 }
 
 /** Groups JSON files by what is left when the locale is taken out of their path. */
@@ -177,19 +196,28 @@ function readEntries(files: Files, file: string): string[] | undefined {
     : entries.map((entry) => entry.key);
 }
 
-function chooseSource(books: readonly FoundBook[], grounds: string[]): string {
-  const totals = new Map<string, number>();
-  for (const book of books)
-    for (const [locale, count] of book.locales) totals.set(locale, (totals.get(locale) ?? 0) + count);
-  const ranked = [...totals].sort(
-    ([a, x], [b, y]) => y - x || Number(b === "en") - Number(a === "en") || (a < b ? -1 : 1),
-  );
-  const [best] = ranked;
+/** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations. */
+function chooseSource(book: FoundBook | undefined, grounds: string[]): string {
+  const totals = book?.locales ?? new Map<string, number>();
+  const most = Math.max(...totals.values());
+  const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
+  const [best] = [...totals]
+    .filter(([, count]) => count >= most * 0.9)
+    .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
   if (!best) return "en";
   grounds.push(
-    `“${best[0]}” is taken as the source locale: it has the most keys (${best[1]}). Change “source” if the texts are written in another.`,
+    `“${best[0]}” is taken as the source locale, with ${best[1]} keys. Change “source” if the texts are written in another.`,
   );
   return best[0];
+}
+
+/** Leaves out groups of files without the source locale: they cannot be a book, but may be on their way to or from translators. */
+function withSource(books: readonly FoundBook[], source: string, grounds: string[]): FoundBook[] {
+  return books.filter((book) => {
+    const has = book.locales.has(source);
+    if (!has) grounds.push(`${book.files} has no “${source}” and is left out.`);
+    return has;
+  });
 }
 
 function describeBook(
@@ -211,9 +239,9 @@ function describeBook(
     ...found.components.map(({ name: component, prop: key }) => ({ component, key })),
   ];
   for (const { name: call, count } of found.calls)
-    grounds.push(`${call}(…) asks for its keys ${count} times.`);
+    grounds.push(`${call}(…) asks for its keys ${timesIn(count)}.`);
   for (const { name: component, prop, count } of found.components)
-    grounds.push(`<${component} ${prop}=…> asks for its keys ${count} times.`);
+    grounds.push(`<${component} ${prop}=…> asks for its keys ${timesIn(count)}.`);
   if (lookups.length === 0) grounds.push("No lookup of its keys was found in the code; t(…) is proposed.");
   const main = found.calls[0];
   return {
@@ -297,7 +325,7 @@ function codeGlobs(code: readonly SourceFile[], grounds: string[]): string[] {
     });
   grounds.push(
     globs.length > 0
-      ? `Code is in ${globs.join(", ")} (${code.length} files).`
+      ? `Code is in ${globs.join(", ")} (${code.length} ${code.length === 1 ? "file" : "files"}).`
       : "No JavaScript or TypeScript was found; set “code” to where it is.",
   );
   return globs;

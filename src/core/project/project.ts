@@ -14,6 +14,7 @@ import { makePlan, type Plan } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
 import { readBookCode, type UnreadSource } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
+import { nearest } from "../text/nearest.js";
 import { surveyFile, type SurveyedLiteral } from "../survey/survey.js";
 
 /** A project that is open: its files and its configuration. What it reads it keeps, so it should live no longer than one run. */
@@ -33,13 +34,17 @@ export function openProject(files: Files, configFile?: string): OpenResult {
   if (!loaded.ok) return loaded;
   const unknown = Object.keys(loaded.config.rules).find((id) => !allRules.some((rule) => rule.id === id));
   if (unknown !== undefined) {
+    const near = nearest(
+      unknown,
+      allRules.map(({ id }) => id),
+    );
     const problem = {
       file: loaded.file,
       line: 1,
       column: 1,
       path: `rules["${unknown}"]`,
       message: `there is no rule “${unknown}”`,
-      remedy: "`fond lint --help` says where the rules are listed",
+      remedy: near ? `did you mean “${near}”?` : `the rules are ${allRules.map(({ id }) => id).join(", ")}`,
     };
     return { ok: false, problems: [problem] };
   }

@@ -293,13 +293,20 @@ class JsonEditor {
     for (const [name, value] of additions) {
       const there = group.byName.get(name);
       if (there && !removed.has(there) && value instanceof Map && there.value.children) continue;
+      if (there && !removed.has(there) && typeof value === "string" && !holdsValue(there.value)) {
+        this.edits.push({ start: there.valueStart, end: there.end, replacement: this.encode(value) });
+        continue;
+      }
       if (there && !removed.has(there)) throw new Error(`${[...path, name].join(".")} is there already`);
       const after = insertionIndex(group, removed, siblings, name);
       inserted.set(after, [...(inserted.get(after) ?? []), { name, value }]);
     }
     for (const list of inserted.values()) list.sort((a, b) => siblings.rank(a.name) - siblings.rank(b.name));
     if (inserted.size === 0 && removed.size === 0) return false;
-    if (inserted.size === 0 && removed.size === group.members.length && depth > 0) return true;
+    const nothingLeft =
+      inserted.size === 0 &&
+      group.members.every((member) => removed.has(member) || !holdsValue(member.value));
+    if (nothingLeft && depth > 0) return true;
     this.rewriteMembers(group, removed, inserted);
     return false;
   }
@@ -493,6 +500,12 @@ function additionTree(additions: readonly PathText[]): AdditionGroup {
     });
   }
   return root;
+}
+
+/** Whether there is any text below a node; groups in groups alone hold none. */
+function holdsValue(node: Node): boolean {
+  if (node.type === "object" || node.type === "array") return (node.children ?? []).some(holdsValue);
+  return node.type === "property" ? node.children?.[1] === undefined || holdsValue(node.children[1]) : true;
 }
 
 function pathSet(paths: readonly EntryPath[]): ReadonlySet<string> {

@@ -1,0 +1,27 @@
+/** The shortest of several runs, in milliseconds: the one that the machine disturbed least. */
+export function shortest(runs: number, work: () => unknown): number {
+  let best = Infinity;
+  for (let run = 0; run < runs; run++) {
+    const start = performance.now();
+    work();
+    best = Math.min(best, performance.now() - start);
+  }
+  return best;
+}
+
+export interface Comparison {
+  readonly what: string;
+  readonly against: string;
+  readonly milliseconds: number;
+  readonly baseline: number;
+  /** The ratio that the project sets itself; undefined where there is none yet. */
+  readonly aim?: number;
+}
+
+/** One line: the ratio, what it compares, and how it stands to its aim. */
+export function showComparison({ what, against, milliseconds, baseline, aim }: Comparison): string {
+  const ratio = milliseconds / baseline;
+  const verdict =
+    aim === undefined ? "" : ratio <= aim ? `  (aim ${aim} x: met)` : `  (aim ${aim} x: NOT met)`;
+  return `${ratio.toFixed(2).padStart(7)} x  ${what}: ${milliseconds.toFixed(0)} ms, against ${against}: ${baseline.toFixed(0)} ms${verdict}`;
+}

@@ -1,0 +1,135 @@
+// Makes the pictures in docs/screenshots/ again: runs the built program on a copy of the sample project
+// with colours on, and draws what it prints in a terminal window of 1280x800 with headless Chromium.
+import { execFileSync, spawnSync } from "node:child_process";
+import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const program = join(root, "dist", "src", "cli", "main.js");
+const pictures = join(root, "docs", "screenshots");
+const columns = 116;
+const rows = 38;
+
+/** Each picture: the commands that lead up to it, the one that it shows, and how many lines to skip. */
+const shots = [
+  {
+    name: "init",
+    prepare: [],
+    run: ["init", "--cwd", "."],
+    before: (folder) => rmSync(join(folder, "fond.config.json")),
+  },
+  { name: "survey", run: ["survey", "web/pages"] },
+  { name: "extract", run: ["extract", "web/pages/sailings.tsx", "web/pages/passengers.tsx"] },
+  { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"], skip: 12 },
+  { name: "lint", run: ["lint"] },
+  { name: "balance", prepare: [["extract", "--write"]], run: ["balance"] },
+  { name: "demo", run: ["demo", "walk"] },
+];
+
+const chromium = [
+  process.env.CHROMIUM,
+  "/usr/bin/chromium",
+  "/usr/bin/chromium-browser",
+  "/usr/bin/google-chrome",
+].find((path) => path && existsSync(path));
+if (!chromium) {
+  console.error(
+    "Pictures need Chromium: install it (on Debian: apt-get install chromium fonts-dejavu fonts-noto-core fonts-noto-cjk), or name it in CHROMIUM.",
+  );
+  process.exit(1);
+}
+
+const only = process.argv.slice(2);
+mkdirSync(pictures, { recursive: true });
+const work = mkdtempSync(join(tmpdir(), "fond-shots-"));
+try {
+  for (const shot of shots) if (only.length === 0 || only.includes(shot.name)) take(shot);
+} finally {
+  rmSync(work, { recursive: true, force: true });
+}
+
+function take({ name, prepare = [], run, skip = 0, before }) {
+  const folder = join(work, name);
+  cpSync(join(root, "demo", "booking"), folder, { recursive: true });
+  before?.(folder);
+  const env = { ...process.env, FORCE_COLOR: "1", COLUMNS: String(columns) };
+  for (const args of prepare)
+    execFileSync(process.execPath, [program, ...args], { cwd: folder, env, stdio: "ignore" });
+  const { stdout, stderr } = spawnSync(process.execPath, [program, ...run], {
+    cwd: folder,
+    env,
+    encoding: "utf8",
+  });
+  const prompt = `\u001b[36m$\u001b[39m \u001b[1mfond ${run.join(" ").replace(" --cwd .", "")}\u001b[22m`;
+  const printed =
+    `${stderr.startsWith("\u001b[2m·") || name === "init" ? stderr + stdout : stdout + stderr}`.split("\n");
+  const lines = [prompt, ...(skip > 0 ? ["\u001b[2m…\u001b[22m"] : []), ...printed.slice(skip)].slice(
+    0,
+    rows,
+  );
+  const page = join(work, `${name}.html`);
+  writeFileSync(page, html(`fond ${run[0]}`, lines.map(toHtml).join("\n")));
+  const target = join(pictures, `${name}.png`);
+  execFileSync(
+    chromium,
+    [
+      "--headless=new",
+      "--no-sandbox",
+      "--disable-gpu",
+      "--hide-scrollbars",
+      "--force-device-scale-factor=1",
+      "--window-size=1280,800",
+      `--screenshot=${target}`,
+      `file://${page}`,
+    ],
+    { stdio: "ignore" },
+  );
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+/** One line with ANSI colours (ECMA-48, 8.3.117 SGR) as HTML. */
+function toHtml(line) {
+  const names = ["black", "red", "green", "yellow", "blue", "magenta", "cyan", "white"];
+  const on = new Set();
+  let color = "";
+  let result = "";
+  for (const part of line.split(/(\u001b\[[\d;]*m)/)) {
+    const codes = /^\u001b\[([\d;]*)m$/.exec(part)?.[1];
+    if (codes === undefined) {
+      if (part === "") continue;
+      const text = part.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll(">", "&gt;");
+      result += `<span class="${[...on, color].filter(Boolean).join(" ")}">${text}</span>`;
+      continue;
+    }
+    for (const code of codes.split(";").map(Number)) {
+      const style = { 1: "bold", 2: "dim", 4: "underline", 7: "inverse" }[code];
+      if (style) on.add(style);
+      else if (code === 22) ["bold", "dim"].forEach((one) => on.delete(one));
+      else if (code === 24) on.delete("underline");
+      else if (code === 27) on.delete("inverse");
+      else if (code >= 30 && code <= 37) color = names[code - 30];
+      else if (code >= 90 && code <= 97) color = names[code - 90];
+      else if (code === 39) color = "";
+      else if (code === 0) {
+        on.clear();
+        color = "";
+      }
+    }
+  }
+  return result;
+}
+
+function html(title, body) {
+  return `<!doctype html><meta charset="utf-8"><style>
+    html { background: #2b303b; }
+    body { margin: 14px; }
+    .window { height: 770px; border-radius: 9px; overflow: hidden; background: #14171d; box-shadow: 0 8px 30px #0008; }
+    .bar { height: 30px; background: #3a404c; color: #c5cad4; font: 13px/30px "DejaVu Sans", sans-serif; text-align: center; position: relative; }
+    .bar::before { content: "● ● ●"; position: absolute; left: 14px; letter-spacing: 3px; color: #7d8697; }
+    pre { margin: 0; padding: 12px 18px; color: #d7dbe3; font: 15.5px/18.6px "DejaVu Sans Mono", "Noto Sans Mono CJK JP", monospace; unicode-bidi: plaintext; }
+    .bold { font-weight: bold; color: #fff; } .dim { color: #7f8796; } .underline { text-decoration: underline; } .inverse { background: #d7dbe3; color: #14171d; }
+    .red { color: #ff7b72; } .green { color: #7ee787; } .yellow { color: #e3b341; } .cyan { color: #79c0ff; } .blue { color: #6aa5ff; } .magenta { color: #d2a8ff; }
+  </style><div class="window"><div class="bar">${title}</div><pre>${body}</pre></div>`;
+}

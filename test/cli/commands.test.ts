@@ -1,0 +1,407 @@
+import { afterAll, describe, expect, test } from "@jest/globals";
+import { chmodSync, existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { cleanUp, filesIn, fond, smallProject, temporaryProject } from "../support/project.js";
+
+afterAll(cleanUp);
+
+const hardCoded =
+  'export function Late({ boat }: { boat: string }) {\n  return <p title="Delay notice">The {boat} is late</p>;\n}\n';
+const json = (text: string) => JSON.parse(text) as Record<string, unknown>;
+
+describe("every command that writes", () => {
+  const commands: [string, string[], Record<string, string>][] = [
+    ["extract", [], { "src/late.tsx": hardCoded }],
+    ["reconcile", [], { "texts/de.json": "{}\n" }],
+  ];
+  test.each(commands)(
+    "%s prints its plan and changes nothing; --check says whether it is empty; --write carries it out",
+    (command, args, more) => {
+      const folder = temporaryProject(smallProject(more));
+      const before = filesIn(folder);
+      const dry = fond(folder, command, ...args);
+      expect(dry.status).toBe(0);
+      expect(dry.stdout).toMatch(/^\+/m);
+      expect(dry.stderr).toContain("--write");
+      expect(filesIn(folder)).toEqual(before);
+      expect(fond(folder, command, ...args, "--check").status).toBe(1);
+      expect(filesIn(folder)).toEqual(before);
+      expect(fond(folder, command, ...args, "--write").status).toBe(0);
+      expect(filesIn(folder)).not.toEqual(before);
+      const again = fond(folder, command, ...args, "--check");
+      expect(again).toMatchObject({ status: 0 });
+      expect(again.stdout).toContain("Nothing to do.");
+    },
+  );
+
+  test("a plan as JSON holds edits with file, kind and diff, and a summary", () => {
+    const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
+    const { status, stdout } = fond(folder, "extract", "--format", "json");
+    expect(status).toBe(0);
+    const result = json(stdout);
+    expect(result).toMatchObject({
+      command: "extract",
+      version: 1,
+      summary: { "texts replaced": 2, "files rewritten": 1, "keys added": 2 },
+    });
+    const edits = result["edits"] as { file: string; kind: string; diff: string }[];
+    expect(edits.map(({ file, kind }) => [file, kind])).toEqual([
+      ["src/late.tsx", "change"],
+      ["texts/en.json", "change"],
+    ]);
+    expect(edits[0]?.diff).toContain(
+      '+  return <p title={t("late.delayNotice")}>{t("late.lateBoat", { boat })}</p>;',
+    );
+  });
+});
+
+describe("survey", () => {
+  test("as JSON: every field of the contract", () => {
+    const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
+    const { status, stdout, stderr } = fond(folder, "survey", "--format", "json");
+    expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
+    const result = json(stdout);
+    expect(result).toMatchObject({
+      command: "survey",
+      version: 1,
+      counts: { text: 2, unclear: 0, code: 0, waived: 0 },
+    });
+    expect((result["literals"] as object[])[1]).toEqual({
+      file: "src/late.tsx",
+      line: 2,
+      column: 34,
+      endLine: 2,
+      endColumn: 52,
+      text: "The {boat} is late",
+      message: "The {boat} is late",
+      verdict: "text",
+      score: expect.any(Number),
+      reason: expect.stringContaining("<p>"),
+      context: expect.objectContaining({ role: "content", element: "p", component: "Late" }),
+      book: "app",
+    });
+  });
+
+  test("paths narrow it, from wherever it is called", () => {
+    const folder = temporaryProject(
+      smallProject({
+        "src/late.tsx": hardCoded,
+        "src/deep/other.tsx": "export const A = () => <p>Other text</p>;",
+      }),
+    );
+    const files = (outcome: { stdout: string }) =>
+      (json(outcome.stdout)["literals"] as { file: string }[]).map(({ file }) => file);
+    expect(files(fond(folder, "survey", "--format", "json", "src/deep"))).toEqual(["src/deep/other.tsx"]);
+    expect(files(fond(join(folder, "src"), "survey", "--format", "json", "--cwd", "..", "deep"))).toEqual([
+      "src/deep/other.tsx",
+    ]);
+  });
+
+  test("for people: file, line with the place marked, reason, counts", () => {
+    const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
+    const { stdout } = fond(folder, "survey");
+    expect(stdout).toContain("src/late.tsx\n");
+    expect(stdout).toMatch(/2 │ return <p title="Delay notice">.*\n\s+│ \s+\^{14}\n/);
+    expect(stdout).toContain("2 text, 0 unclear, 0 code in 2 files.");
+  });
+
+  test("a file that does not parse is told of, and the others are read", () => {
+    const folder = temporaryProject(
+      smallProject({ "src/late.tsx": hardCoded, "src/broken.tsx": "let x = ;" }),
+    );
+    const { status, stdout, stderr } = fond(folder, "survey", "--format", "json");
+    expect(status).toBe(0);
+    expect(stderr).toMatch(/^src\/broken\.tsx:1:9: /);
+    expect(json(stdout)).toMatchObject({ counts: { text: 2 } });
+  });
+
+  test("a file that is no text is told of with status 3", () => {
+    const folder = temporaryProject(smallProject());
+    writeFileSync(join(folder, "src/binary.tsx"), Buffer.from([0x61, 0xff, 0xfe, 0x00]));
+    const { status, stderr } = fond(folder, "survey");
+    expect(status).toBe(3);
+    expect(stderr).toMatch(/src\/binary\.tsx: not read: byte 1 is not valid UTF-8/);
+  });
+
+  test("files that .gitignore excludes are not code", () => {
+    const folder = temporaryProject(smallProject({ ".gitignore": "late.*\n", "src/late.tsx": hardCoded }));
+    expect(json(fond(folder, "survey", "--format", "json").stdout)).toMatchObject({ counts: { text: 0 } });
+  });
+});
+
+describe("lint", () => {
+  test("in order: status 0", () => {
+    const { status, stdout } = fond(temporaryProject(smallProject()), "lint");
+    expect({ status, stdout }).toEqual({ status: 0, stdout: "✓ no findings\n" });
+  });
+
+  test("an error: status 1, and every field of the contract", () => {
+    const folder = temporaryProject(
+      smallProject({ "texts/de.json": '{\n  "home": {\n    "title": "Abfahrten"\n  }\n}\n' }),
+    );
+    const { status, stdout } = fond(folder, "lint", "--format", "json");
+    expect(status).toBe(1);
+    expect(json(stdout)).toEqual({
+      command: "lint",
+      version: 1,
+      findings: [
+        {
+          rule: "key/missing",
+          severity: "error",
+          message: expect.stringContaining("home.count"),
+          remedy: expect.any(String),
+          file: "texts/de.json",
+          line: 3,
+          column: 25,
+          endLine: 3,
+          endColumn: 25,
+          book: "app",
+          locale: "de",
+          key: "home.count",
+        },
+      ],
+      counts: { error: 1, warning: 0, info: 0 },
+    });
+  });
+
+  test("warnings alone: status 0; a rule's level is the configuration's", () => {
+    const folder = temporaryProject(
+      smallProject({ "src/home.tsx": 'export const a = () => t("home.title");\n' }),
+    );
+    expect(fond(folder, "lint").status).toBe(0);
+    const config = json(readFileSync(join(folder, "fond.config.json"), "utf8"));
+    writeFileSync(
+      join(folder, "fond.config.json"),
+      JSON.stringify({ ...config, rules: { "key/unused": "error" } }),
+    );
+    expect(fond(folder, "lint").status).toBe(1);
+    writeFileSync(
+      join(folder, "fond.config.json"),
+      JSON.stringify({ ...config, rules: { "key/unused": "off" } }),
+    );
+    expect(fond(folder, "lint").stdout).toContain("no findings");
+  });
+
+  test("--locale and paths narrow what is reported", () => {
+    const folder = temporaryProject(smallProject({ "texts/de.json": "{}", "texts/pl.json": "{}" }));
+    const files = (...args: string[]) =>
+      new Set(
+        (
+          json(fond(folder, "lint", "--format", "json", ...args).stdout)["findings"] as { file: string }[]
+        ).map(({ file }) => file),
+      );
+    expect([...files()]).toEqual(["texts/de.json", "texts/pl.json"]);
+    expect([...files("--locale", "pl")]).toEqual(["texts/pl.json"]);
+    expect([...files("texts/de.json")]).toEqual(["texts/de.json"]);
+  });
+
+  test("one broken file does not hide findings in others", () => {
+    const folder = temporaryProject(
+      smallProject({ "texts/de.json": '{ "home": ', "texts/pl.json": '{ "home": { "title": "Rejsy" } }' }),
+    );
+    const found = (
+      json(fond(folder, "lint", "--format", "json").stdout)["findings"] as { rule: string; file: string }[]
+    ).map(({ rule, file }) => `${rule} ${file}`);
+    expect(found).toEqual(["file/unreadable texts/de.json", "key/missing texts/pl.json"]);
+  });
+
+  test("--output writes the result to a file", () => {
+    const folder = temporaryProject(smallProject());
+    const { stdout } = fond(folder, "lint", "--format", "json", "--output", "found.json");
+    expect(stdout).toBe("");
+    expect(json(readFileSync(join(folder, "found.json"), "utf8"))).toMatchObject({ command: "lint" });
+  });
+});
+
+describe("balance", () => {
+  test("as JSON and for people", () => {
+    const folder = temporaryProject(
+      smallProject({ "texts/pl.json": '{ "home": { "title": "Sailings", "more": "x" } }' }),
+    );
+    expect(json(fond(folder, "balance", "--format", "json").stdout)).toEqual({
+      command: "balance",
+      version: 1,
+      books: [
+        {
+          name: "app",
+          keys: 2,
+          locales: [
+            {
+              locale: "de",
+              translated: 2,
+              reviewed: 0,
+              stale: 0,
+              initial: 0,
+              missing: 0,
+              extra: 0,
+              share: 1,
+            },
+            {
+              locale: "pl",
+              translated: 0,
+              reviewed: 0,
+              stale: 0,
+              initial: 1,
+              missing: 1,
+              extra: 1,
+              share: 0,
+            },
+          ],
+        },
+      ],
+    });
+    const { stdout } = fond(folder, "balance");
+    expect(stdout).toMatch(/^app 2 keys\n/);
+    expect(stdout).toMatch(/^pl\s+░+\s+0\.0 %\s+0\s+0\s+0\s+1\s+1\s+1$/m);
+    expect(stdout).toMatch(/^de\s+█+\s+100\.0 %/m);
+  });
+});
+
+describe("init", () => {
+  test("finds catalogs, locales, source, lookups and where they are imported from", () => {
+    const folder = temporaryProject(smallProject());
+    rmSync(join(folder, "fond.config.json"));
+    const dry = fond(folder, "init");
+    expect(dry.status).toBe(0);
+    expect(existsSync(join(folder, "fond.config.json"))).toBe(false);
+    expect(dry.stderr).toContain("texts/{locale}.json holds 2 keys in de, en, pl.");
+    expect(fond(folder, "init", "--write").status).toBe(0);
+    expect(json(readFileSync(join(folder, "fond.config.json"), "utf8"))).toEqual({
+      source: "en",
+      targets: ["de", "pl"],
+      books: [
+        {
+          name: "texts",
+          code: ["src/**/*.tsx"],
+          files: "texts/{locale}.json",
+          lookups: [{ call: "t" }],
+          emit: { call: 't("{key}"{args})', import: 'import { t } from "{to:src/messages}";' },
+        },
+      ],
+    });
+    expect(fond(folder, "lint").status).toBe(0);
+    expect(fond(folder, "init", "--write")).toMatchObject({ status: 2 });
+  });
+
+  test("finds namespaces, underscores and components", () => {
+    const catalog = (text: string) => JSON.stringify({ title: text, note: text });
+    const folder = temporaryProject({
+      "app/locales/en/home.json": catalog("Home"),
+      "app/locales/en/fares.json": catalog("Fares"),
+      "app/locales/pt_BR/home.json": catalog("Início"),
+      "app/locales/pt_BR/fares.json": catalog("Tarifas"),
+      "app/page.jsx": 'export const A = () => <Text id="home.title">{say("fares.note")}</Text>;',
+      "package.json": '{ "name": "en" }',
+    });
+    fond(folder, "init", "--write");
+    expect(json(readFileSync(join(folder, "fond.config.json"), "utf8"))).toMatchObject({
+      source: "en",
+      targets: ["pt-BR"],
+      books: [
+        {
+          code: ["app/**/*.jsx"],
+          files: "app/locales/{locale}/{namespace}.json",
+          spelling: "underscore",
+          lookups: [{ call: "say" }, { component: "Text", key: "id" }],
+        },
+      ],
+    });
+    expect(fond(folder, "balance").status).toBe(0);
+  });
+
+  test("an empty project gets a configuration to start from", () => {
+    const folder = temporaryProject();
+    expect(fond(folder, "init", "--write").status).toBe(0);
+    for (const command of ["survey", "extract", "reconcile", "lint", "balance"])
+      expect([command, fond(folder, command).status]).toEqual([command, 0]);
+  });
+});
+
+describe("wrong usage and trouble", () => {
+  const cases: [string, Record<string, string>, string[], number, RegExp][] = [
+    ["no configuration", {}, ["lint"], 2, /fond\.config\.json.*\n.*fond init/],
+    [
+      "a broken configuration",
+      { "fond.config.json": "{" },
+      ["lint"],
+      2,
+      /fond\.config\.json:1:\d: not valid JSON/,
+    ],
+    [
+      "a wrong setting",
+      { "fond.config.json": '{ "source": "en", "targets": [], "books": [], "bokos": 1 }' },
+      ["lint"],
+      2,
+      /1:47: bokos: .*\n.*“books”/,
+    ],
+    [
+      "a rule that is none",
+      smallProject({
+        "fond.config.json":
+          '{ "source": "en", "targets": [], "books": [{ "name": "a", "files": "{locale}.json" }], "rules": { "key/mising": "off" } }',
+      }),
+      ["lint"],
+      2,
+      /no rule “key\/mising”/,
+    ],
+    ["an unknown command", {}, ["lnit"], 2, /unknown command 'lnit'/],
+    ["an unknown option", {}, ["lint", "--fromat", "json"], 2, /unknown option '--fromat'/],
+    ["an unknown format", {}, ["lint", "--format", "jsn"], 2, /did you mean json/],
+    ["an unknown locale", smallProject(), ["lint", "--locale", "dee"], 2, /no locale “dee”\n.*“de”/],
+    ["an unknown book", smallProject(), ["lint", "--book", "ap"], 2, /no book “ap”\n.*“app”/],
+    ["a path that is not there", smallProject(), ["survey", "sorc"], 2, /no file or folder sorc/],
+    ["a folder that is not there", {}, ["lint", "--cwd", "nowhere"], 2, /no folder nowhere/],
+    ["a limit that is no number", smallProject(), ["extract", "--limit", "some"], 2, /whole number/],
+    [
+      "an output that cannot be written",
+      smallProject(),
+      ["lint", "--output", "no/such/folder.json"],
+      3,
+      /cannot be written/,
+    ],
+  ];
+  test.each(cases)("%s", (_, files, args, status, words) => {
+    const folder = temporaryProject(files);
+    const before = filesIn(folder);
+    const outcome = fond(folder, ...args);
+    expect(outcome.stderr).toMatch(words);
+    expect(outcome.stderr).not.toContain("    at ");
+    expect(outcome.status).toBe(status);
+    expect(outcome.stdout).toBe("");
+    expect(filesIn(folder)).toEqual(before);
+  });
+
+  test("no catalogs at all: every key is missing, and reconcile has nothing to go by", () => {
+    const folder = temporaryProject(smallProject());
+    rmSync(join(folder, "texts"), { recursive: true });
+    const found = json(fond(folder, "lint", "--format", "json").stdout)["findings"] as { rule: string }[];
+    expect(new Set(found.map(({ rule }) => rule))).toEqual(new Set(["key/undefined"]));
+    expect(fond(folder, "reconcile", "--check").status).toBe(0);
+  });
+
+  test("a folder that cannot be written to: status 3, nothing changed", () => {
+    if (process.getuid?.() === 0) return;
+    const folder = temporaryProject(smallProject({ "texts/de.json": "{}\n" }));
+    chmodSync(join(folder, "texts"), 0o555);
+    const outcome = fond(folder, "reconcile", "--write");
+    chmodSync(join(folder, "texts"), 0o755);
+    expect(outcome.status).toBe(3);
+    expect(readFileSync(join(folder, "texts/de.json"), "utf8")).toBe("{}\n");
+  });
+
+  test("a file where a folder must be made: status 3, nothing changed", () => {
+    const folder = temporaryProject(smallProject({ "fond-ledger": "in the way", "texts/de.json": "{}\n" }));
+    const before = filesIn(folder);
+    const outcome = fond(folder, "reconcile", "--write");
+    expect(outcome.status).toBe(3);
+    expect(outcome.stderr).toContain("fond-ledger");
+    expect(filesIn(folder)).toEqual(before);
+  });
+
+  test("--help and --version are no errors", () => {
+    const folder = temporaryProject();
+    expect(fond(folder, "--help")).toMatchObject({ status: 0 });
+    expect(fond(folder, "lint", "--help").stdout).toContain("--locale");
+    expect(fond(folder, "--version").stdout).toMatch(/^\d+\.\d+\.\d+\n$/);
+  });
+});

@@ -1,0 +1,114 @@
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { execFileSync } from "node:child_process";
+import { cpSync, readFileSync, symlinkSync } from "node:fs";
+import { join } from "node:path";
+import { cleanUp, filesIn, fond, root, temporaryProject } from "../support/project.js";
+
+afterAll(cleanUp);
+
+/** A copy of the sample project that can be compiled and run. */
+function sample(): string {
+  const folder = temporaryProject();
+  cpSync(join(root, "demo/booking"), folder, { recursive: true });
+  symlinkSync(join(root, "node_modules"), join(folder, "node_modules"));
+  return folder;
+}
+
+const render = (folder: string, locale: string) =>
+  execFileSync(process.execPath, ["render.mjs", locale], { cwd: folder, encoding: "utf8" });
+const typeCheck = (folder: string) =>
+  execFileSync(process.execPath, [join(root, "node_modules/typescript/bin/tsc"), "-p", folder], {
+    encoding: "utf8",
+  });
+
+describe("extraction from the sample project", () => {
+  let folder = "";
+  let before = "";
+  beforeAll(() => {
+    folder = sample();
+    before = render(folder, "en");
+    expect(fond(folder, "extract", "--write").status).toBe(0);
+  });
+
+  test("the site in its source language is the same before and after", () => {
+    expect(before).toContain("Please read");
+    expect(readFileSync(join(folder, "web/pages/basket.tsx"), "utf8")).not.toContain("Please read");
+    expect(render(folder, "en")).toBe(before);
+  });
+
+  test("it still type-checks", () => {
+    expect(() => typeCheck(folder)).not.toThrow();
+  });
+
+  test("running it again changes nothing", () => {
+    expect(fond(folder, "extract", "--check")).toMatchObject({ status: 0 });
+  });
+});
+
+describe("lint of the sample project", () => {
+  test("finds each of its mistakes, once", () => {
+    const { stdout, status } = fond(join(root, "demo/booking"), "lint", "--format", "json");
+    const { findings } = JSON.parse(stdout) as { findings: { rule: string; file: string; key?: string }[] };
+    expect(status).toBe(1);
+    expect(
+      findings.map(({ rule, file, key }) => `${rule} ${file.replace("web/", "")} ${key ?? ""}`.trim()).sort(),
+    ).toEqual([
+      "argument/unknown locales/de/search.json results",
+      "file/locale-code locales/jp/fares.json",
+      "key/duplicate locales/ar/basket.json total",
+      "key/extra locales/pl/common.json nav.help",
+      "key/missing locales/ja/search.json form.submit",
+      "key/undefined pages/sailings.tsx sailings.list.depature",
+      "key/unused locales/en/common.json nav.timetable",
+      "plural/idle-category locales/ja/passengers.json bikes",
+      "plural/missing-category locales/fr/passengers.json bikes",
+      "plural/missing-category locales/pl/passengers.json adults",
+      "select/cases locales/ja/sailings.json list.deck",
+      "syntax/apostrophe locales/fr/sailings.json title",
+      "tag/missing locales/pl/fares.json terms",
+      "text/stale locales/de/fares.json checkIn",
+    ]);
+  });
+});
+
+describe("the walk through the job", () => {
+  let folder = "";
+  let told = "";
+  beforeAll(() => {
+    folder = temporaryProject();
+    const outcome = fond(folder, "demo", "walk");
+    expect(outcome).toMatchObject({ status: 0, stderr: "" });
+    told = outcome.stdout;
+    symlinkSync(join(root, "node_modules"), join(folder, "walk/node_modules"));
+  });
+
+  test("goes through the commands in the order of the work", () => {
+    const commands = [...told.matchAll(/^\$ fond (\w+)/gm)].map((match) => match[1]);
+    expect([...new Set(commands)]).toEqual(["survey", "extract", "reconcile", "lint", "balance"]);
+  });
+
+  test("ends in order, with every language whole", () => {
+    const walk = join(folder, "walk");
+    expect(fond(walk, "lint").stdout).toBe("✓ no findings\n");
+    expect(fond(walk, "reconcile", "--check").status).toBe(0);
+    expect(fond(walk, "extract", "--check").status).toBe(0);
+    const { books } = JSON.parse(fond(walk, "balance", "--format", "json").stdout) as {
+      books: { locales: { share: number }[] }[];
+    };
+    expect(books[0]?.locales.map(({ share }) => share)).toEqual([1, 1, 1, 1, 1]);
+  });
+
+  test("leaves a site that type-checks and speaks six languages", () => {
+    const walk = join(folder, "walk");
+    expect(() => typeCheck(walk)).not.toThrow();
+    expect(render(walk, "fr")).toContain("1 vélo à bord");
+    expect(render(walk, "pl")).toContain("Dorosły, od 16 lat");
+    expect(render(walk, "en")).not.toMatch(/[a-z]+\.[a-z]+[A-Z]/);
+  });
+
+  test("never writes into a folder that is not empty", () => {
+    const before = filesIn(folder);
+    expect(fond(folder, "demo", "walk").status).toBe(2);
+    expect(filesIn(folder)).toEqual(before);
+  });
+});

@@ -1,0 +1,296 @@
+import { afterAll, describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { symlinkSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { pathToFileURL } from "node:url";
+import typescript from "typescript";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { extractProject, openProject } from "../../../src/core/project/project.js";
+import type { ExtractPlan } from "../../../src/core/extract/extract.js";
+import { cleanUp, root, smallProject, temporaryProject } from "../../support/project.js";
+
+afterAll(cleanUp);
+
+function extract(
+  code: string,
+  options: Parameters<typeof extractProject>[2] = {},
+  more: Record<string, string> = {},
+): ExtractPlan & { code: string; texts: Record<string, Record<string, string>> } {
+  const files = memoryFiles(smallProject({ "src/page.tsx": code, ...more }));
+  const opened = openProject(files);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const plan = extractProject(opened.project, { path: (file) => file === "src/page.tsx" }, options);
+  const after = (file: string) => plan.changes.find((change) => change.file === file)?.after;
+  return {
+    ...plan,
+    code: after("src/page.tsx") ?? code,
+    texts: JSON.parse(after("texts/en.json") ?? "{}") as Record<string, Record<string, string>>,
+  };
+}
+
+const component = (body: string) => `export function Page({ name, n, items, t2 }) {\n  return ${body};\n}\n`;
+
+describe("what takes the text's place", () => {
+  const cases: [string, string, string, Record<string, string>][] = [
+    ["text", "<p> Hello </p>", '<p> {t("page.hello")} </p>', { hello: "Hello" }],
+    [
+      "an attribute",
+      '<p title="Deck plan" />',
+      '<p title={t("page.deckPlan")} />',
+      { deckPlan: "Deck plan" },
+    ],
+    [
+      "a string in braces",
+      '<p>{n ? "All aboard" : null}</p>',
+      '<p>{n ? t("page.allAboard") : null}</p>',
+      { allAboard: "All aboard" },
+    ],
+    [
+      "values become arguments",
+      "<p>Hello {name}, deck {items.length}</p>",
+      '<p>{t("page.helloDeckNameItem", { name, itemCount: items.length })}</p>',
+      { helloDeckNameItem: "Hello {name}, deck {itemCount}" },
+    ],
+    [
+      "what may be absent shows as nothing",
+      "<p>Hello {name?.first}</p>",
+      '<p>{t("page.helloFirst", { first: name?.first ?? "" })}</p>',
+      { helloFirst: "Hello {first}" },
+    ],
+    [
+      "a template",
+      "<p title={`Deck ${n}`} />",
+      '<p title={t("page.deckN", { n })} />',
+      { deckN: "Deck {n}" },
+    ],
+    [
+      "elements become tags",
+      "<p>Read <a href={name}>this page</a> first</p>",
+      '<p>{rich("page.readPageFirst", { link: (children) => <a href={name}>{children}</a> })}</p>',
+      { readPageFirst: "Read <link>this page</link> first" },
+    ],
+    [
+      "braces in text are quoted in the message",
+      '<p title="Type {x}" />',
+      '<p title={t("page.typeX")} />',
+      { typeX: "Type '{'x'}'" },
+    ],
+    [
+      "entities are decoded",
+      "<p>Food &amp; drink&nbsp;here</p>",
+      '<p>{t("page.foodDrinkHere")}</p>',
+      { foodDrinkHere: "Food & drink\u00a0here" },
+    ],
+    [
+      "text inside an element of a text",
+      '<p>Read <a title="A help page">this page</a> first</p>',
+      '<p>{rich("page.readPageFirst", { link: (children) => <a title={t("page.helpPage")}>{children}</a> })}</p>',
+      { readPageFirst: "Read <link>this page</link> first", helpPage: "A help page" },
+    ],
+    [
+      "the same text in the same role has one key",
+      "<><p>Hello</p><p>Hello</p></>",
+      '<><p>{t("page.hello")}</p><p>{t("page.hello")}</p></>',
+      { hello: "Hello" },
+    ],
+    [
+      "the same text in another role has its own",
+      '<p title="Full fare">Full fare</p>',
+      '<p title={t("page.fullFare")}>{t("page.fullFareP")}</p>',
+      { fullFare: "Full fare", fullFareP: "Full fare" },
+    ],
+  ];
+  test.each(cases)("%s", (_, body, after, texts) => {
+    const result = extract(component(body));
+    expect(result.notes).toEqual([]);
+    expect(result.code).toContain(after);
+    expect(result.texts["page"]).toEqual(texts);
+  });
+
+  test("what is needed is imported, once, and joined to an import that is there", () => {
+    const fresh = extract('import a from "a";\nexport const A = () => <p>Hello there <b>you all</b></p>;');
+    expect(fresh.code).toContain('import a from "a";\nimport { rich } from "./messages";\n');
+    const joined = extract(
+      'import { t } from "./messages";\nexport const A = () => <p>Hello there <b>you all</b></p>;',
+    );
+    expect(joined.code).toContain('import { t, rich } from "./messages";\n');
+    const directive = extract('"use client";\nexport const A = () => <p>Hello there</p>;');
+    expect(directive.code).toContain('"use client";\nimport { t } from "./messages";\n');
+  });
+
+  test("the file's quotes are used", () => {
+    expect(extract("import a from 'a';\nexport const A = () => <p>Hello there</p>;").code).toContain(
+      "import { t } from './messages';\nexport const A = () => <p>{t('page.helloThere')}</p>;",
+    );
+  });
+
+  test("keys never clash with a key or group that is there", () => {
+    const texts = '{ "page": { "hello": "Other text", "save": { "now": "x" } } }';
+    const { extracted } = extract(component("<><p>Hello</p><b>Save</b></>"), {}, { "texts/en.json": texts });
+    expect(extracted.map(({ key }) => key)).toEqual(["page.helloP", "page.saveB"]);
+  });
+
+  test("a text that the catalog has under its key is found again", () => {
+    const { extracted, changes } = extract(
+      component("<p>Hello</p>"),
+      {},
+      { "texts/en.json": '{ "page": { "hello": "Hello" } }' },
+    );
+    expect(extracted).toMatchObject([{ key: "page.hello", isNew: false }]);
+    expect(changes.map(({ file }) => file)).toEqual(["src/page.tsx"]);
+  });
+
+  test("a text in another script gets a key all the same", () => {
+    const { extracted } = extract(component("<p>Добро пожаловать</p>"));
+    expect(extracted[0]?.key).toMatch(/^page\.text[0-9a-zA-Z]{6}$/);
+  });
+
+  test("running it again changes nothing", () => {
+    const first = extract(component('<p title="Deck plan">Hello {name}, <b>all of you</b></p>'));
+    const texts = first.changes.find(({ file }) => file === "texts/en.json")?.after ?? "";
+    expect(extract(first.code, {}, { "texts/en.json": texts }).changes).toEqual([]);
+  });
+
+  test("a limit takes a part", () => {
+    expect(
+      extract(component("<><p>One text</p><p>Two texts</p><p>Three texts</p></>"), { limit: 2 }).extracted,
+    ).toHaveLength(2);
+  });
+});
+
+describe("what is left alone, with the reason", () => {
+  const cases: [string, string, RegExp][] = [
+    ["evaluated when the file is loaded", 'const labels = { title: "Deck plan" };', /loaded/],
+    [
+      "a word chosen by a number",
+      component('<p>{n} {n === 1 ? "boat" : "boats"} here</p>'),
+      /chooses a word/,
+    ],
+    [
+      "the lookup's name means something else",
+      "export const A = ({ list }) => list.map((t) => <p>Hello there</p>);",
+      /“t” means something else/,
+    ],
+    [
+      "the file has its own function of that name",
+      "function t() {}\nexport const A = () => <p>Hello there</p>;",
+      /declares a “t”/,
+    ],
+    ["the file does not parse", "export const A = () => <p>Hello there</p>;\nlet x = ;", /does not parse/],
+  ];
+  test.each(cases)("%s", (_, code, reason) => {
+    const { notes, changes } = extract(code);
+    expect(changes).toEqual([]);
+    expect(notes).toHaveLength(1);
+    expect(notes[0]?.message).toMatch(reason);
+    expect(notes[0]?.remedy).not.toBe("");
+  });
+
+  test("nothing is taken that a comment excuses, or that is unclear", () => {
+    expect(extract("export const A = () => <p>{/* fond: skip a name */}Ninth Wave</p>;").extracted).toEqual(
+      [],
+    );
+    expect(extract('export const f = () => g("Heron");').extracted).toEqual([]);
+    expect(
+      extract('export const f = () => g("Heron");', { verdicts: ["text", "unclear"] }).extracted,
+    ).toHaveLength(1);
+  });
+
+  test("a source catalog that cannot be read is not written to", () => {
+    const { changes, notes } = extract(component("<p>Hello there</p>"), {}, { "texts/en.json": '{ "a": ' });
+    expect(changes).toEqual([]);
+    expect(notes[0]?.message).toContain("no catalog");
+  });
+});
+
+/** Random JSX of text, values and elements. */
+const { children } = fc.letrec<{ children: string; child: string }>((tie) => ({
+  child: fc.oneof(
+    { maxDepth: 2 },
+    fc.constantFrom(
+      "Hello",
+      " two words ",
+      "it's {'{'}",
+      "\n    over\n    lines\n  ",
+      "a &amp; b",
+      "<br />",
+      " ",
+      "{name}",
+      "{n}",
+      "{name.length}",
+      '{" "}',
+      '{"quoted text"}',
+      "{`about ${name}`}",
+      "{null}",
+    ),
+    tie("children").map((inner) => `<b>${inner}</b>`),
+    tie("children").map((inner) => `<a href="/x" title="Some title">${inner}</a>`),
+    tie("children").map((inner) => `<p>${inner}</p>`),
+  ),
+  children: fc.array(tie("child"), { minLength: 1, maxLength: 4 }).map((list) => list.join("")),
+}));
+
+const runtime = `import { createElement, Fragment } from "preact";
+import { readFileSync } from "node:fs";
+let texts;
+export const install = (found) => { texts = found; };
+const find = (key) => key.split(".").reduce((at, part) => at[part], texts);
+function format(text, values) {
+  const out = []; let at = 0;
+  while (at < text.length) {
+    const rest = text.slice(at); let m;
+    if ((m = /^''/.exec(rest))) { out.push("'"); at += 2; }
+    else if ((m = /^'([{}<][^']*)'/.exec(rest))) { out.push(m[1]); at += m[0].length; }
+    else if ((m = /^\\{(\\w+)\\}/.exec(rest))) { out.push(values[m[1]]); at += m[0].length; }
+    else if ((m = /^<(\\w+)\\/>/.exec(rest))) { out.push(values[m[1]]()); at += m[0].length; }
+    else if ((m = /^<(\\w+)>/.exec(rest))) {
+      let depth = 0, end = at; const re = new RegExp("<(/?)" + m[1] + "(/?)>", "g"); re.lastIndex = at; let k;
+      while ((k = re.exec(text))) { if (k[2]) continue; depth += k[1] ? -1 : 1; if (depth === 0) { end = k.index; break; } }
+      out.push(values[m[1]](format(text.slice(at + m[0].length, end), values))); at = end + m[0].length + 1;
+    } else { out.push(text[at]); at++; }
+  }
+  return out;
+}
+export const t = (key, values = {}) => format(find(key), values).join("");
+export const rich = (key, values) => createElement(Fragment, null, ...format(find(key), values));
+`;
+
+test("random JSX renders the same before and after", async () => {
+  const samples = fc.sample(children, { numRuns: 150, seed: 20261123 });
+  const code = `import { t, rich } from "./messages.js";\nexport const used = [t, rich];\n${samples.map((body, index) => `export const P${index} = ({ name, n }) => <div>${body}</div>;`).join("\n")}\n`;
+  const result = extract(code);
+  expect(result.extracted.length).toBeGreaterThan(150);
+  const compile = (text: string) =>
+    typescript.transpileModule(text, {
+      fileName: "page.tsx",
+      compilerOptions: {
+        jsx: typescript.JsxEmit.ReactJSX,
+        jsxImportSource: "preact",
+        module: typescript.ModuleKind.ESNext,
+        target: typescript.ScriptTarget.ES2022,
+      },
+    }).outputText;
+  const folder = temporaryProject({
+    "package.json": '{ "type": "module" }',
+    "messages.js": runtime,
+    "before.js": compile(code),
+    "after.js": compile(result.code),
+    "render.mjs": `import { h } from "preact"; import { render } from "preact-render-to-string"; import { install } from "./messages.js";
+import { readFileSync } from "node:fs";
+install(JSON.parse(readFileSync(new URL("./texts.json", import.meta.url), "utf8")));
+export async function pages(file) { const made = await import(file); return Object.keys(made).filter((k) => k !== "used").map((k) => [k, render(h(made[k], { name: "Ines", n: 3 }))]); }`,
+    "texts.json": JSON.stringify(result.texts),
+  });
+  symlinkSync(join(root, "node_modules"), join(folder, "node_modules"));
+  writeFileSync(
+    join(folder, "run.mjs"),
+    'import { pages } from "./render.mjs"; console.log(JSON.stringify([await pages("./before.js"), await pages("./after.js")]));',
+  );
+  const { execFileSync } = await import("node:child_process");
+  const [before, after] = JSON.parse(
+    execFileSync(process.execPath, [join(folder, "run.mjs")], { encoding: "utf8" }),
+  ) as [[string, string][], [string, string][]];
+  expect(pathToFileURL(folder).href).toContain("fond-");
+  expect(after).toEqual(before);
+  expect(before).toHaveLength(150);
+});

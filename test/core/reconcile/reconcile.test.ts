@@ -1,0 +1,243 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles, type MemoryFiles } from "../../../src/core/files/memory-files.js";
+import { applyPlan } from "../../../src/core/plan/apply.js";
+import type { Plan } from "../../../src/core/plan/plan.js";
+import {
+  balanceProject,
+  lintProject,
+  openProject,
+  reconcileProject,
+  type Project,
+} from "../../../src/core/project/project.js";
+import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
+import { printIcu } from "../../../src/core/message/syntaxes/icu-print.js";
+import { scaffoldPlurals } from "../../../src/core/reconcile/plural-scaffold.js";
+import { smallProject } from "../../support/project.js";
+
+const day = "2026-03-01";
+
+function open(more: Record<string, string> = {}): { files: MemoryFiles; project: Project } {
+  const files = memoryFiles(smallProject(more));
+  const opened = openProject(files);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  return { files, project: opened.project };
+}
+
+function reconcile(files: MemoryFiles, project: Project, today = day): Plan {
+  const plan = reconcileProject(project, {}, today);
+  expect(applyPlan(files, plan)).toMatchObject({ ok: true });
+  return plan;
+}
+
+const en = (home: Record<string, string>) => `${JSON.stringify({ home }, undefined, 2)}\n`;
+
+describe("keys in step", () => {
+  test("with nothing to do no catalog changes, and a second run changes nothing at all", () => {
+    const { files, project } = open();
+    const plan = reconcile(files, project);
+    expect(plan.changes.map(({ file }) => file)).toEqual([
+      "fond-ledger/app.de.txt",
+      "fond-ledger/app.pl.txt",
+    ]);
+    expect(reconcile(files, project, "2027-01-01").changes).toEqual([]);
+  });
+
+  test("a missing key is added where the source has it, with the plural forms of the locale", () => {
+    const { files, project } = open({ "texts/pl.json": '{\n  "home": {\n    "title": "Rejsy"\n  }\n}\n' });
+    reconcile(files, project);
+    expect(files.contents.get("texts/pl.json")).toBe(
+      '{\n  "home": {\n    "title": "Rejsy",\n    "count": "{n, plural, one {# boat} few {# boats} many {# boats} other {# boats}}"\n  }\n}\n',
+    );
+    expect(files.contents.get("fond-ledger/app.pl.txt")).toMatch(
+      /^home\.count\tinitial\t[0-9a-f]{16}\t[0-9a-f]{16}\tcopy\t2026-03-01$/m,
+    );
+  });
+
+  test("a locale without any file gets one", () => {
+    const { files, project } = open();
+    files.contents.delete("texts/de.json");
+    reconcile(files, project);
+    expect(
+      Object.keys((JSON.parse(files.contents.get("texts/de.json") ?? "{}") as { home: object }).home),
+    ).toEqual(["title", "count"]);
+  });
+
+  test("a key that left is set aside with its text, and comes back with it", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const whole = files.contents.get("texts/en.json") ?? "";
+    files.contents.set("texts/en.json", en({ count: "{n, plural, one {# boat} other {# boats}}" }));
+    const plan = reconcile(files, project);
+    expect(plan.summary).toEqual({ "keys set aside": 2 });
+    expect(files.contents.get("texts/de.json")).not.toContain("Abfahrten");
+    expect(files.contents.get("fond-ledger/app.de.attic.txt")).toContain("Abfahrten");
+    files.contents.set("texts/en.json", whole);
+    const back = reconcile(files, project);
+    expect(back.summary).toEqual({ "keys restored": 2 });
+    expect(files.contents.get("texts/de.json")).toContain('"title": "Abfahrten"');
+    expect(files.contents.has("fond-ledger/app.de.attic.txt")).toBe(false);
+  });
+
+  test("extra keys can be left", () => {
+    const { project } = open({
+      "texts/de.json": '{\n  "home": {\n    "title": "A",\n    "count": "B",\n    "more": "C"\n  }\n}\n',
+    });
+    expect(
+      reconcileProject(project, {}, day, { keepExtra: true }).changes.map(({ file }) => file),
+    ).not.toContain("texts/de.json");
+  });
+
+  test("a catalog that writes keys flat goes on doing so", () => {
+    const { files, project } = open({ "texts/de.json": '{\n  "home.title": "Abfahrten"\n}\n' });
+    reconcile(files, project);
+    expect(files.contents.get("texts/de.json")).toContain('  "home.count": "{n, plural,');
+  });
+
+  test("a text in the way of a group is said, not overwritten", () => {
+    const { project } = open({ "texts/en.json": '{ "a": { "b": "x" } }', "texts/de.json": '{ "a": "y" }' });
+    const plan = reconcileProject(project, { locales: ["de"] }, day, { keepExtra: true });
+    expect(plan.notes).toMatchObject([{ file: "texts/de.json", line: 1, column: 3 }]);
+    expect(plan.changes.map(({ file }) => file)).not.toContain("texts/de.json");
+  });
+
+  test("a broken catalog is left alone, its ledger too, and the others are done", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const ledger = files.contents.get("fond-ledger/app.de.txt");
+    files.contents.set("texts/de.json", '{ "home": {');
+    files.contents.set(
+      "texts/en.json",
+      en({ title: "Sailings", count: "{n, plural, one {# boat} other {# boats}}", more: "More" }),
+    );
+    const plan = reconcile(files, project);
+    expect(plan.notes.map(({ file }) => file)).toEqual(["texts/de.json"]);
+    expect(files.contents.get("texts/de.json")).toBe('{ "home": {');
+    expect(files.contents.get("fond-ledger/app.de.txt")).toBe(ledger);
+    expect(files.contents.get("texts/pl.json")).toContain('"more": "More"');
+  });
+
+  test("a regional variant lacks nothing that its language has", () => {
+    const { files, project } = open();
+    const config = JSON.parse(files.contents.get("fond.config.json") ?? "{}") as { targets: string[] };
+    config.targets = ["de", "de-AT"];
+    files.contents.set("fond.config.json", JSON.stringify(config));
+    files.contents.set("texts/de-AT.json", '{\n  "home": {\n    "title": "Abfahrten heute"\n  }\n}\n');
+    const opened = openProject(files);
+    if (!opened.ok) throw new Error("the configuration is sound");
+    expect(reconcileProject(opened.project, {}, day).changes.map(({ file }) => file)).not.toContain(
+      "texts/de-AT.json",
+    );
+    expect(lintProject(opened.project, {}).filter(({ rule }) => rule === "key/missing")).toEqual([]);
+    expect(balanceProject(opened.project)[0]?.locales[1]).toMatchObject({
+      locale: "de-AT",
+      missing: 0,
+      share: 1,
+    });
+    expect(project.config.targets).toEqual(["de", "pl"]);
+  });
+});
+
+describe("the ledger", () => {
+  test("a changed source makes translations stale until they are edited", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    files.contents.set(
+      "texts/en.json",
+      (files.contents.get("texts/en.json") ?? "").replace("Sailings", "All sailings"),
+    );
+    expect(reconcile(files, project).summary).toEqual({ "translations stale": 2 });
+    const stale = () =>
+      lintProject(project)
+        .filter(({ rule }) => rule === "text/stale")
+        .map(({ locale }) => locale);
+    expect(stale()).toEqual(["de", "pl"]);
+    files.contents.set(
+      "texts/de.json",
+      (files.contents.get("texts/de.json") ?? "").replace("Abfahrten", "Alle Abfahrten"),
+    );
+    expect(stale()).toEqual(["pl"]);
+    reconcile(files, project);
+    expect(
+      balanceProject(project)[0]?.locales.map(({ locale, stale: count, share }) => [locale, count, share]),
+    ).toEqual([
+      ["de", 0, 1],
+      ["pl", 1, 0.5],
+    ]);
+  });
+
+  test("a state stays until the text changes, and never rises by itself", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const raised = (files.contents.get("fond-ledger/app.de.txt") ?? "").replaceAll(
+      "\ttranslated\t",
+      "\treviewed\t",
+    );
+    files.contents.set("fond-ledger/app.de.txt", raised);
+    expect(reconcile(files, project).changes).toEqual([]);
+    files.contents.set(
+      "texts/de.json",
+      (files.contents.get("texts/de.json") ?? "").replace("Abfahrten", "Fahrten"),
+    );
+    reconcile(files, project);
+    expect(files.contents.get("fond-ledger/app.de.txt")).toMatch(/home\.title\ttranslated/);
+    expect(files.contents.get("fond-ledger/app.de.txt")).toMatch(/home\.count\treviewed/);
+  });
+
+  test("conflict markers and nonsense in it are repaired with a word", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const sound = files.contents.get("fond-ledger/app.de.txt") ?? "";
+    files.contents.set("fond-ledger/app.de.txt", `<<<<<<< ours\n${sound}=======\nnonsense\n>>>>>>> theirs\n`);
+    const plan = reconcile(files, project);
+    expect(plan.notes.map(({ line }) => line)).toEqual([1, 5, 6, 7]);
+    expect(files.contents.get("fond-ledger/app.de.txt")).toBe(sound);
+  });
+
+  test("without it states are worked out from the texts", () => {
+    const { project } = open({ "texts/de.json": '{ "home": { "title": "Sailings", "count": "" } }' });
+    expect(balanceProject(project)[0]?.locales[0]).toEqual({
+      locale: "de",
+      translated: 0,
+      reviewed: 0,
+      stale: 0,
+      initial: 2,
+      missing: 0,
+      extra: 0,
+      share: 0,
+    });
+  });
+
+  test("keys with tabs, line ends and marks survive it", () => {
+    const odd = { "a\tb": "x y", "#c": "z", "d\\n": "w" };
+    const { files, project } = open({
+      "texts/en.json": JSON.stringify(odd),
+      "texts/de.json": JSON.stringify({ ...odd, gone: "line\nline" }),
+    });
+    reconcile(files, project);
+    expect(files.contents.get("fond-ledger/app.de.attic.txt")).toContain("line\\nline");
+    expect(reconcile(files, project).changes).toEqual([]);
+  });
+});
+
+test.each([
+  ["ja", "{n, plural, one {# boat} other {# boats}}", "{n, plural, other {# boats}}"],
+  [
+    "ar",
+    "{n, plural, =0 {none} one {# b} other {# bs}}",
+    "{n, plural, =0 {none} zero {# bs} one {# b} two {# bs} few {# bs} many {# bs} other {# bs}}",
+  ],
+  [
+    "fr",
+    "<b>{n, plural, one {# b} other {# bs}}</b>",
+    "<b>{n, plural, one {# b} many {# bs} other {# bs}}</b>",
+  ],
+  ["de", "{n, plural, one {# b} other {# bs}}", "{n, plural, one {# b} other {# bs}}"],
+  ["de", "{n, selectordinal, one {#st} other {#th}}", "{n, selectordinal, other {#th}}"],
+  [
+    "pl",
+    "{g, select, a {{n, plural, one {x} other {y}}} other {z}}",
+    "{g, select, a {{n, plural, one {x} few {y} many {y} other {y}}} other {z}}",
+  ],
+])("a plural for %s: %s", (locale, source, expected) => {
+  expect(printIcu(scaffoldPlurals(parseIcu(source).nodes, locale))).toBe(expected);
+});
