@@ -3,7 +3,7 @@ import globals from "globals";
 import typescript from "typescript-eslint";
 
 export default typescript.config(
-  { ignores: ["dist/", "node_modules/", "demo/", "test/fixtures/"] },
+  { ignores: ["dist/", "node_modules/", "demo/", "fond-demo/", "test/fixtures/"] },
   js.configs.recommended,
   ...typescript.configs.strict,
   {

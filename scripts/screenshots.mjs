@@ -22,7 +22,7 @@ const shots = [
   },
   { name: "survey", run: ["survey", "web/pages"] },
   { name: "extract", run: ["extract", "web/pages/sailings.tsx", "web/pages/passengers.tsx"] },
-  { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"], skip: 12 },
+  { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
   { name: "lint", run: ["lint"] },
   { name: "balance", prepare: [["extract", "--write"]], run: ["balance"] },
   { name: "demo", run: ["demo", "walk"] },

@@ -166,7 +166,10 @@ export function settlePlan(
   const isEmpty = plan.changes.length === 0;
   if (context.options.format === "json") context.print(planJson(command, plan));
   else {
-    const body = options.write && !context.options.verbose ? listPlan(plan, style) : renderPlan(plan, style);
+    const body =
+      options.write && !context.options.verbose
+        ? listPlan(plan, style)
+        : renderPlan(plan, style, context.options.verbose ?? false);
     context.print(body + style.bold(isEmpty ? "Nothing to do." : `${sumUp(plan)}.`) + "\n");
   }
   if (options.check) return isEmpty ? exitStatus.inOrder : exitStatus.toSettle;

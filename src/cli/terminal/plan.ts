@@ -3,12 +3,14 @@ import { changeKind, type Plan } from "../../core/plan/plan.js";
 import { counted, type Style } from "./style.js";
 
 /** A plan for a person: each file's diff, what is left alone and why, and the sum of it. */
-export function renderPlan(plan: Plan, style: Style): string {
+export function renderPlan(plan: Plan, style: Style, verbose: boolean): string {
   const lines: string[] = [];
   for (const change of plan.changes) {
     const kind = { create: "new file", change: "change", remove: "remove" }[changeKind(change)];
     lines.push(`${style.bold(style.underline(change.file))} ${style.dim(`(${kind})`)}`);
-    for (const line of unifiedDiff(change).split("\n").slice(2)) lines.push(paintDiff(line, style));
+    const diff = unifiedDiff(change).split("\n").slice(2);
+    if (change.isRecord && !verbose) lines.push(...countDiff(diff, style));
+    else for (const line of diff) lines.push(paintDiff(line, style));
   }
   lines.push(...renderNotes(plan, style));
   return lines.join("\n") + (lines.length > 0 ? "\n" : "");
@@ -39,6 +41,15 @@ function renderNotes(plan: Plan, style: Style): string[] {
     lines.push(`  ${style.yellow(place)}  ${message}`, `    ${style.green("→")} ${remedy}`);
   }
   return [...lines, ""];
+}
+
+/** How much a diff changes, for files that nobody reads line by line. */
+function countDiff(diff: readonly string[], style: Style): string[] {
+  const count = (mark: string) => diff.filter((line) => line.startsWith(mark)).length;
+  return [
+    `  ${style.green(`+${count("+")}`)} ${style.red(`-${count("-")}`)} ${style.dim("lines (--verbose shows them)")}`,
+    "",
+  ];
 }
 
 function paintDiff(line: string, style: Style): string {

@@ -1,5 +1,6 @@
 import type { BookConfig, Config } from "../config/schema.js";
 import type { Files } from "../files/files.js";
+import { canonicalTag } from "../locale/tag.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
 import { jsonFormat } from "./formats/json.js";
 import { bookLayout, type Layout } from "./layout.js";
@@ -57,15 +58,16 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const found = new Map<string, Catalog>();
   const strays: Catalog[] = [];
   const namespaces = new Set<string | undefined>();
-  const others = new Set<string | undefined>();
   for (const file of files.list({ patterns: [layout.glob], ignore: book.ignore })) {
     const place = layout.place(file);
     if (!place) continue;
-    const catalog = read(file, place.locale, place.namespace);
-    if (!locales.includes(place.locale)) strays.push(catalog);
+    // Letter case means nothing in a tag: the configuration's way of writing it is the one that counts.
+    const locale = locales.find((one) => canonicalTag(one) === canonicalTag(place.locale));
+    const catalog = read(file, locale ?? place.locale, place.namespace);
+    if (locale === undefined) strays.push(catalog);
     else {
-      found.set(catalogId(place.locale, place.namespace), catalog);
-      (place.locale === config.source ? namespaces : others).add(place.namespace);
+      found.set(catalogId(locale, place.namespace), catalog);
+      if (locale === config.source) namespaces.add(place.namespace);
     }
   }
   if (!layout.hasNamespaces) namespaces.add(undefined);

@@ -86,8 +86,8 @@ export function ledgerChanges(
   const atticText = attic.size === 0 ? undefined : writeLines(attic, ({ kept }) => [escapeField(kept)]);
   const changes: FileChange[] = [];
   if (records.size > 0 || ledger.exists)
-    changes.push({ file: ledger.file, before: ledger.texts.ledger, after: ledgerText });
-  changes.push({ file: ledger.atticFile, before: ledger.texts.attic, after: atticText });
+    changes.push({ file: ledger.file, before: ledger.texts.ledger, after: ledgerText, isRecord: true });
+  changes.push({ file: ledger.atticFile, before: ledger.texts.attic, after: atticText, isRecord: true });
   return changes.filter(({ before, after }) => before !== after);
 }
 

@@ -8,6 +8,8 @@ export interface FileChange {
   readonly after: string | undefined;
   /** Whether the file starts with a byte order mark, which stays. */
   readonly bom?: boolean;
+  /** Whether it is a record that the project keeps for itself: people are shown how much changes in it, not what. */
+  readonly isRecord?: boolean;
 }
 
 /** Everything that a command would change, and what it has to say about it. */
