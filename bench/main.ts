@@ -25,11 +25,11 @@ console.log("Ratios of one run on this machine; the shortest of three for each s
 const code = tsxFiles(1300, 5400);
 const coded = project(code, ["web/**/*.tsx"]);
 console.log(`Survey of ${Object.keys(code).length} TSX files, ${megabytes(code)} MB`);
-const parsing = shortest(3, () => {
+const parsing = await shortest(3, () => {
   // The tree is made in JavaScript when `program` is first read.
   for (const [file, text] of Object.entries(code)) void parseSync(file, text).program;
 });
-const surveying = shortest(3, () => surveyProject(coded));
+const surveying = await shortest(3, () => surveyProject(coded));
 console.log(
   showComparison({
     what: "survey",
@@ -45,10 +45,10 @@ const linted = project(catalogs, []);
 console.log(
   `\nLint of ${Object.keys(catalogs).length} JSON catalogs, ${3400 * thirtyLocales.length} messages, ${megabytes(catalogs)} MB`,
 );
-const reading = shortest(3, () => {
+const reading = await shortest(3, () => {
   for (const text of Object.values(catalogs)) JSON.parse(text);
 });
-const linting = shortest(3, () => lintProject(linted));
+const linting = await shortest(3, () => lintProject(linted));
 console.log(
   showComparison({
     what: "lint",

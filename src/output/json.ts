@@ -34,6 +34,8 @@ export function surveyJson(result: SurveyResult, all: boolean): string {
         context,
         book,
         waived,
+        remarks,
+        note,
       }) => ({
         file,
         line,
@@ -48,6 +50,8 @@ export function surveyJson(result: SurveyResult, all: boolean): string {
         context,
         book,
         ...(waived !== undefined && { waived }),
+        ...(remarks && { remarks }),
+        ...(note !== undefined && { note }),
       }),
     );
   return documentFor("survey", { literals, counts });

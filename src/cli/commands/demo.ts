@@ -24,7 +24,7 @@ import { runReconcile } from "./reconcile.js";
 import { runSurvey } from "./survey.js";
 
 /** Copies the sample project to a new folder and walks through the whole job in it. */
-export function runDemo(context: CommandContext, folder: string): ExitStatus {
+export async function runDemo(context: CommandContext, folder: string): Promise<ExitStatus> {
   if (context.options.format !== "text")
     throw new CommandError("demo prints text only", "leave out --format", exitStatus.usage);
   const target = resolve(context.options.cwd, folder);
@@ -35,7 +35,7 @@ export function runDemo(context: CommandContext, folder: string): ExitStatus {
       exitStatus.usage,
     );
   copySample(target, folder);
-  new Walk(context, target, folder).all();
+  await new Walk(context, target, folder).all();
   return exitStatus.inOrder;
 }
 
@@ -81,7 +81,7 @@ class Walk {
     };
   }
 
-  all(): void {
+  async all(): Promise<void> {
     this.tell(
       `The booking site of Lanternfish Ferries is now in ${this.folder}: a small site in TSX,`,
       "catalogs in six languages, part of its text still in the code, and one of each common mistake.",
@@ -91,7 +91,7 @@ class Walk {
       "What is still hard-coded?",
       "survey judges every string of the code and says why. It changes nothing.",
     );
-    this.run("survey web/pages/sailings.tsx web/pages/search.tsx", () =>
+    await this.run("survey web/pages/sailings.tsx web/pages/search.tsx", () =>
       runSurvey(
         this.inner,
         ["web/pages/sailings.tsx", "web/pages/search.tsx"].map((path) => join(this.target, path)),
@@ -104,46 +104,46 @@ class Walk {
       "extract names keys, moves the text to the source catalog and puts lookups in its place.",
       "Without --write it only shows the plan; here for one file:",
     );
-    this.run("extract web/pages/sailings.tsx", () =>
+    await this.run("extract web/pages/sailings.tsx", () =>
       runExtract(this.inner, [join(this.target, "web/pages/sailings.tsx")], {}),
     );
     this.tell("The plan looks right, so it is carried out for the whole site:");
-    this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
+    await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
 
     this.head(
       "What extract left to a person",
       "It refuses what might change the program's behaviour, and says why. These are settled by hand:",
     );
     this.settle(byHand);
-    this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
+    await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
 
     this.head(
       "Every language in step",
       "reconcile adds the new keys to every locale where the source has them, with the plural forms that",
       "the language needs, sets aside what the source no longer has, and writes the ledger.",
     );
-    this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
+    await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
 
     this.head(
       "What would break for users?",
       "lint reads every message and compares it with its source, its locale and the code.",
     );
-    this.run("lint", () => runLint(this.inner, []));
+    await this.run("lint", () => runLint(this.inner, []));
 
     this.head("Settle the findings", "Each is corrected where it stands:");
     this.settle(findings);
-    this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
+    await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
 
     this.head(
       "The translations come back",
       "Translators filled in the new texts (translators/*.json). A last reconcile enters them in the ledger.",
     );
     this.translate();
-    this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
-    this.run("lint", () => runLint(this.inner, []));
+    await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
+    await this.run("lint", () => runLint(this.inner, []));
 
     this.head("How far is each language?");
-    this.run("balance", () => runBalance(this.inner));
+    await this.run("balance", () => runBalance(this.inner));
 
     this.tell(
       "",
@@ -162,10 +162,10 @@ class Walk {
     for (const line of lines) this.context.print(`${line}\n`);
   }
 
-  private run(command: string, action: () => ExitStatus): void {
+  private async run(command: string, action: () => ExitStatus | Promise<ExitStatus>): Promise<void> {
     const { style } = this.context;
     this.context.print(`\n${style.cyan("$")} ${style.bold(`fond ${command}`)}\n`);
-    action();
+    await action();
   }
 
   private settle(settlements: readonly Settlement[]): void {

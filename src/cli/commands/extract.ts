@@ -10,13 +10,13 @@ export interface ExtractCommandOptions extends WriteOptions {
 }
 
 /** Moves text from code into the source catalog and puts lookups in its place. */
-export function runExtract(
+export async function runExtract(
   context: CommandContext,
   paths: readonly string[],
   options: ExtractCommandOptions,
-): ExitStatus {
+): Promise<ExitStatus> {
   const project = openOrFail(context);
-  const plan = extractProject(project, scopeOf(context, paths), {
+  const plan = await extractProject(project, scopeOf(context, paths), {
     verdicts: ["text", ...(options.include ?? [])],
     ...(options.limit !== undefined && { limit: options.limit }),
   });

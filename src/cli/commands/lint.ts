@@ -5,9 +5,9 @@ import { exitStatus, type ExitStatus } from "../exit.js";
 import { countFindings, renderFindings } from "../terminal/findings.js";
 
 /** Checks the catalogs and the code's use of them. */
-export function runLint(context: CommandContext, paths: readonly string[]): ExitStatus {
+export async function runLint(context: CommandContext, paths: readonly string[]): Promise<ExitStatus> {
   const project = openOrFail(context);
-  const findings = lintProject(project, scopeOf(context, paths));
+  const findings = await lintProject(project, scopeOf(context, paths));
   if (context.options.format === "json") context.print(findingsJson("lint", findings));
   else {
     const { style, width, options } = context;

@@ -7,13 +7,13 @@ import { excerpt } from "../terminal/excerpt.js";
 import { counted } from "../terminal/style.js";
 
 /** Finds hard-coded text in code. */
-export function runSurvey(
+export async function runSurvey(
   context: CommandContext,
   paths: readonly string[],
   options: { readonly all?: boolean },
-): ExitStatus {
+): Promise<ExitStatus> {
   const project = openOrFail(context);
-  const result = surveyProject(project, scopeOf(context, paths));
+  const result = await surveyProject(project, scopeOf(context, paths));
   sayWhatWasNotRead(context, result);
   if (context.options.format === "json") context.print(surveyJson(result, options.all ?? false));
   else context.print(render(context, result, options.all ?? false));

@@ -5,16 +5,48 @@ const nonEmpty = (what: string) =>
   v.pipe(v.string(`${what}, as text in quotes`), v.nonEmpty(`${what}, not an empty text`));
 const globs = v.array(nonEmpty("a glob pattern"), "a list of glob patterns");
 
+const argumentPlace = v.pipe(
+  v.number("the place of an argument, from 0"),
+  v.integer("a whole number"),
+  v.minValue(0, "a number from 0"),
+);
+
 const lookupSchema = v.union(
   [
-    v.strictObject({ call: nonEmpty("the name of a function, or object.method") }),
+    v.strictObject({
+      call: nonEmpty("the name of a function, or object.method"),
+      default: v.optional(argumentPlace),
+    }),
     v.strictObject({
       component: nonEmpty("the name of a component"),
       key: nonEmpty("the prop that holds the key"),
+      default: v.optional(nonEmpty("the prop that holds default text")),
+    }),
+    v.strictObject({
+      maker: nonEmpty("the function that makes a lookup"),
+      gives: v.optional(nonEmpty("the member of its result that is the lookup")),
+      namespace: v.optional(argumentPlace),
+      prefix: v.optional(argumentPlace),
+    }),
+    v.strictObject({ attribute: nonEmpty("the attribute whose value is a key") }),
+    v.strictObject({ filter: nonEmpty("the filter that a key goes through") }),
+    v.strictObject({
+      tag: nonEmpty("the tag that asks for a key"),
+      key: nonEmpty("its attribute that holds the key"),
+    }),
+    v.strictObject({
+      binding: v.pipe(nonEmpty("a pattern around KEY"), v.includes("KEY", "a pattern with KEY in it")),
     }),
   ],
-  'a lookup such as { "call": "t" } or { "component": "Message", "key": "id" }',
+  'a lookup such as { "call": "t" }, { "component": "Message", "key": "id" } or { "filter": "text" }',
 );
+
+const habitsSchema = v.strictObject({
+  textAttributes: v.optional(v.array(nonEmpty("the name of an attribute")), []),
+  codeAttributes: v.optional(v.array(nonEmpty("the name of an attribute")), []),
+  textCalls: v.optional(v.array(nonEmpty("the name of a function, or object.method")), []),
+  codeCalls: v.optional(v.array(nonEmpty("the name of a function, or object.method")), []),
+});
 
 const emitSchema = v.strictObject({
   call: v.optional(nonEmpty("an expression with {key} and {args}")),
@@ -51,6 +83,15 @@ const bookSchema = v.strictObject({
   syntax: v.optional(v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")), "icu"),
   plurals: v.optional(v.picklist(["inline"], "inline"), "inline"),
   lookups: v.optional(v.array(lookupSchema, "a list of lookups"), []),
+  assumed: v.optional(v.array(nonEmpty("a pattern for keys"), "a list of patterns for keys"), []),
+  relative: v.optional(
+    v.strictObject({
+      root: v.optional(v.string("a folder"), ""),
+      pattern: v.optional(nonEmpty("a pattern such as {folders}.{file}"), "{folders}.{file}"),
+    }),
+  ),
+  marked: v.optional(v.array(nonEmpty("the name of an attribute"), "a list of attributes"), []),
+  habits: v.optional(habitsSchema),
   emit: v.optional(emitSchema, {}),
   naming: v.optional(namingSchema, {}),
   fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),

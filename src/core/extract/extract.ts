@@ -6,7 +6,7 @@ import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { calleeOf, lookupShapes } from "../source/book-code.js";
 import type { Obstacle, SourceFile } from "../source/model.js";
-import { parseScript, readScript } from "../source/readers/script/script.js";
+import { parseScript, readScript, scriptEndings } from "../source/readers/script/script.js";
 import {
   importEdits,
   isShadowed,
@@ -103,10 +103,20 @@ class Extraction {
       return;
     }
     const wanted = this.options.verdicts ?? ["text"];
-    const candidates = surveyFile(source, this.config.name, this.reader).filter(
+    const candidates = surveyFile(source, this.config.name, this.reader, this.config.habits).filter(
       (literal) => wanted.includes(literal.verdict) && literal.waived === undefined,
     );
     if (candidates.length === 0) return;
+    const [firstFound] = candidates;
+    if (firstFound && !scriptEndings.some((ending) => source.file.endsWith(ending))) {
+      this.noteAt(
+        source,
+        firstFound.literal.span,
+        `${candidates.length} texts stay: only scripts are rewritten yet`,
+        "move them by hand; `fond survey` lists them",
+      );
+      return;
+    }
     const { program } = parseScript(source.file, source.text);
     const room = (this.options.limit ?? Infinity) - this.extracted.length;
     const refused: Span[] = [];

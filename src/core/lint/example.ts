@@ -27,6 +27,8 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         syntax: "icu",
         plurals: "inline",
         lookups: [{ call: "t" }],
+        assumed: [],
+        marked: [],
         emit: {},
         naming: {},
         fill: "source",

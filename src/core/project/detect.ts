@@ -7,6 +7,7 @@ import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { canonicalTag, parseTag } from "../locale/tag.js";
 import { makePlan, type Plan } from "../plan/plan.js";
 import { scriptEndings, readScript } from "../source/readers/script/script.js";
+import { noShapes } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { readableText } from "../source/model.js";
 
@@ -303,9 +304,7 @@ function readAllCode(files: Files): SourceFile[] {
   const patterns = scriptEndings.map((ending) => `**/*${ending}`);
   return files.list({ patterns, ignore: otherCode, respectIgnoreFiles: true }).flatMap((file) => {
     const read = files.read(file);
-    return read.ok
-      ? [readScript(file, read.text, read.bom, { calls: new Set(), components: new Map() })]
-      : [];
+    return read.ok ? [readScript(file, read.text, read.bom, noShapes)] : [];
   });
 }
 

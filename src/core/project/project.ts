@@ -12,8 +12,9 @@ import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type Plan } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
-import { readBookCode, type UnreadSource } from "../source/book-code.js";
+import { listCode, readBookCode, type UnreadSource } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
+import { prepareReaders } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
 import { surveyFile, type SurveyedLiteral } from "../survey/survey.js";
 
@@ -72,16 +73,17 @@ export interface SurveyResult {
 }
 
 /** Finds and judges the literals of a project's code. */
-export function surveyProject(project: Project, scope: Scope = {}): SurveyResult {
+export async function surveyProject(project: Project, scope: Scope = {}): Promise<SurveyResult> {
   const literals: SurveyedLiteral[] = [];
   const unread: UnreadSource[] = [];
   const broken: SourceFile[] = [];
   let files = 0;
   for (const config of booksIn(project, scope)) {
     const reader = messageReader(config.syntax);
+    await prepareReaders(listCode(project.files, config, scope.path));
     const code = readBookCode(project.files, config, scope.path);
     for (const source of code.files) {
-      literals.push(...surveyFile(source, config.name, reader));
+      literals.push(...surveyFile(source, config.name, reader, config.habits));
       if (source.problems.length > 0) broken.push(source);
     }
     unread.push(...code.unread);
@@ -91,14 +93,15 @@ export function surveyProject(project: Project, scope: Scope = {}): SurveyResult
 }
 
 /** Plans the extraction of a project's text. */
-export function extractProject(
+export async function extractProject(
   project: Project,
   scope: Scope = {},
   options: ExtractOptions = {},
-): ExtractPlan & { readonly unread: readonly UnreadSource[] } {
+): Promise<ExtractPlan & { readonly unread: readonly UnreadSource[] }> {
   const plans: ExtractPlan[] = [];
   const unread: UnreadSource[] = [];
   for (const config of booksIn(project, scope)) {
+    await prepareReaders(listCode(project.files, config, scope.path));
     const code = readBookCode(project.files, config, scope.path);
     unread.push(...code.unread);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
@@ -147,7 +150,12 @@ export function reconcileProject(
 }
 
 /** Runs the rules over a project's catalogs and code. `path` narrows what is reported, not what is read. */
-export function lintProject(project: Project, scope: Scope = {}, rules?: readonly Rule[]): Finding[] {
+export async function lintProject(
+  project: Project,
+  scope: Scope = {},
+  rules?: readonly Rule[],
+): Promise<Finding[]> {
+  for (const config of booksIn(project, scope)) await prepareReaders(listCode(project.files, config));
   const findings = booksIn(project, scope).flatMap((config) => {
     const book = loadBook(project.files, project.config, config);
     const code = config.code.length > 0 ? readBookCode(project.files, config) : undefined;

@@ -1,6 +1,6 @@
 import type { BookConfig } from "../config/schema.js";
 import type { Files } from "../files/files.js";
-import { readScript, scriptEndings } from "./readers/script/script.js";
+import { isReadable, readSource } from "./read.js";
 import type { LookupShapes, SourceFile } from "./model.js";
 
 /** A file of a book's code that could not be read at all. */
@@ -20,17 +20,79 @@ export const defaultCall = 't("{key}"{args})';
 
 /** The lookups that a book names and those that its extraction writes, ready for a reader. */
 export function lookupShapes(book: BookConfig): LookupShapes {
-  const calls = new Set<string>();
-  const components = new Map<string, string>();
+  const calls = new Map<string, { default?: number }>();
+  const components = new Map<string, { key: string; default?: string }>();
+  const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }>();
+  const attributes = new Set<string>();
+  const filters = new Set<string>();
+  const bindings: RegExp[] = [];
   for (const lookup of book.lookups) {
-    if ("call" in lookup) calls.add(lookup.call);
-    else components.set(lookup.component, lookup.key);
+    if ("call" in lookup) calls.set(lookup.call, lookup);
+    else if ("component" in lookup) components.set(lookup.component, lookup);
+    else if ("tag" in lookup) components.set(lookup.tag, lookup);
+    else if ("maker" in lookup) makers.set(lookup.maker, lookup);
+    else if ("attribute" in lookup) attributes.add(lookup.attribute);
+    else if ("filter" in lookup) filters.add(lookup.filter);
+    else bindings.push(bindingPattern(lookup.binding));
   }
   for (const template of [book.emit.call ?? defaultCall, book.emit.rich]) {
     const name = template && calleeOf(template);
-    if (name) calls.add(name);
+    if (name && !calls.has(name)) calls.set(name, {});
   }
-  return { calls, components };
+  const parts = book.naming.separator ?? ".";
+  const separators = { parts, namespace: book.naming.namespace ?? parts };
+  const { relative } = book;
+  return {
+    calls,
+    components,
+    makers,
+    attributes,
+    filters,
+    bindings,
+    marked: new Set(book.marked),
+    separators,
+    ...(relative && { relative: (file: string) => relativePrefix(file, relative, parts) }),
+  };
+}
+
+/** No lookups at all: for reading code whose lookups are still to be found. */
+export const noShapes: LookupShapes = {
+  calls: new Map(),
+  components: new Map(),
+  makers: new Map(),
+  attributes: new Set(),
+  filters: new Set(),
+  bindings: [],
+  marked: new Set(),
+  separators: { parts: ".", namespace: "." },
+};
+
+/** `text: say(KEY)` as an expression: KEY with or without quotes, white space as it comes. */
+function bindingPattern(pattern: string): RegExp {
+  const parts = pattern.split("KEY").map((part) =>
+    part
+      .trim()
+      .replace(/[.*+?^${}()|[\]\\]/g, "\\$&")
+      .replace(/\s+/g, "\\s*"),
+  );
+  return new RegExp(parts.join("\\s*[\"'`]?([\\p{L}\\p{N}_.:/-]+)[\"'`]?\\s*"), "u");
+}
+
+/** What a leading separator stands for: the folders below the root and the file's name, as the pattern has them. */
+function relativePrefix(
+  file: string,
+  { root, pattern }: { root: string; pattern: string },
+  separator: string,
+): string {
+  const inside = root !== "" && file.startsWith(`${root}/`) ? file.slice(root.length + 1) : file;
+  const folders = inside.split("/");
+  const name = (folders.pop() ?? "").replace(/\..*$/, "").replace(/^_/, "");
+  return pattern
+    .replace("{folders}", folders.join(separator))
+    .replace("{file}", name)
+    .split(".")
+    .filter(Boolean)
+    .join(separator);
 }
 
 /** The function that a template such as `t("{key}"{args})` calls; undefined where it is no plain call. */
@@ -45,7 +107,7 @@ export function listCode(
   only: (file: string) => boolean = () => true,
 ): readonly string[] {
   const listed = files.list({ patterns: book.code, ignore: book.ignore, respectIgnoreFiles: true });
-  return listed.filter((file) => only(file) && scriptEndings.some((ending) => file.endsWith(ending)));
+  return listed.filter((file) => only(file) && isReadable(file));
 }
 
 /** Reads a book's code. A file that cannot be read is told of and the rest are read. */
@@ -56,7 +118,7 @@ export function readBookCode(files: Files, book: BookConfig, only?: (file: strin
   for (const file of listCode(files, book, only)) {
     const source = files.read(file);
     if (!source.ok) unread.push({ file, detail: source.detail });
-    else read.push(readScript(file, source.text, source.bom, shapes));
+    else read.push(readSource(file, source.text, source.bom, shapes));
   }
   return { files: read, unread };
 }

@@ -1,6 +1,9 @@
 import type { LineIndex } from "../text/line-index.js";
 import type { Span } from "../text/span.js";
 
+/** The families of host languages: what a file's names and habits are judged by. */
+export type HostLanguage = "script" | "markup" | "ruby" | "php" | "java" | "python" | "go" | "csharp";
+
 /** What one file of code holds for this job: strings, and places that ask for keys. */
 export interface SourceFile {
   readonly file: string;
@@ -28,7 +31,11 @@ export interface Literal {
   readonly span: Span;
   readonly pieces: readonly Piece[];
   readonly context: LiteralContext;
-  /** Set where a comment in the code says that this is no interface text, with its reason. */
+  /** What a literal is besides its text: put together from pieces, chosen by a number or a language, a fixed format. */
+  readonly remarks?: readonly Remark[];
+  /** What a comment beside it tells translators. */
+  readonly note?: string;
+  /** Set where a comment or the markup says that it is not to be translated, with its reason. */
   readonly skipped?: string;
   /** Set where a rewrite could not keep the program's behaviour, or would break a sentence apart. */
   readonly obstacle?: Obstacle;
@@ -61,6 +68,13 @@ export type Piece =
       readonly pieces: readonly Piece[];
     };
 
+/** Something about a literal that translators or code will trip over. */
+export interface Remark {
+  readonly kind: "glued" | "plural-by-hand" | "chosen-by-language" | "fixed-format";
+  /** In words: “put together with +”. */
+  readonly message: string;
+}
+
 export interface Obstacle {
   readonly reason: string;
   readonly remedy: string;
@@ -68,6 +82,7 @@ export interface Obstacle {
 
 /** Where a literal stands and what the code does with it. */
 export interface LiteralContext {
+  readonly language: HostLanguage;
   readonly role: LiteralRole;
   /** What the role is about: the attribute, property or variable, the function called, the operator. */
   readonly name?: string;
@@ -108,6 +123,8 @@ export interface Lookup {
   /** The key's place: the string's inside, without quotes. */
   readonly keySpan: Span;
   readonly key: LookupKey;
+  /** The text that code gives for a key without one. */
+  readonly defaultText?: string;
   /** The arguments passed by name, or undefined where code alone cannot tell (a variable, a spread). */
   readonly argumentNames: readonly string[] | undefined;
 }
@@ -120,9 +137,26 @@ export type LookupKey =
 
 /** What a book says about how its code asks for keys. */
 export interface LookupShapes {
-  readonly calls: ReadonlySet<string>;
-  /** The prop that holds the key, by component. */
-  readonly components: ReadonlyMap<string, string>;
+  /** Functions and methods that take a key first, with the place of an argument that holds default text. */
+  readonly calls: ReadonlyMap<string, { readonly default?: number }>;
+  /** The props that hold the key and default text, by component or tag. */
+  readonly components: ReadonlyMap<string, { readonly key: string; readonly default?: string }>;
+  /** Functions that make a lookup, with the places of a namespace and of a prefix for its keys. */
+  readonly makers: ReadonlyMap<
+    string,
+    { readonly gives?: string; readonly namespace?: number; readonly prefix?: number }
+  >;
+  /** Attributes whose value is a key. */
+  readonly attributes: ReadonlySet<string>;
+  readonly filters: ReadonlySet<string>;
+  /** Patterns of attribute values around a key, which is their first group. */
+  readonly bindings: readonly RegExp[];
+  /** Attributes that mark an element's content, or with `-name` behind one of its attributes, as text. */
+  readonly marked: ReadonlySet<string>;
+  /** What stands between the parts of a key, and between namespace and key. */
+  readonly separators: { readonly parts: string; readonly namespace: string };
+  /** What a key with a leading separator stands for in a file; undefined where the book has no such keys. */
+  relative?(file: string): string;
 }
 
 /** Text of pieces as a user reads it, arguments and empty elements in braces: `Room {name}`. */

@@ -1,5 +1,6 @@
 import { fixedText, type Literal } from "../source/model.js";
-import * as habits from "./script-habits.js";
+import { habitsOf, type OwnHabits } from "./habits/index.js";
+import type { Habits } from "./habits/habits.js";
 import { shapeOf } from "./shape.js";
 import type { EvidenceName } from "./weights.js";
 
@@ -9,13 +10,18 @@ export interface Evidence {
   readonly reason: string;
 }
 
-type Witness = (literal: Literal) => Evidence | readonly Evidence[] | undefined;
+type Witness = (
+  literal: Literal,
+  habits: Habits,
+  own: OwnHabits | undefined,
+) => Evidence | readonly Evidence[] | undefined;
 
 const evidence = (name: EvidenceName, reason: string): Evidence => ({ name, reason });
 
 /** Everything that is known about a literal, in the order in which it is said. */
-export function gatherEvidence(literal: Literal): readonly Evidence[] {
-  return witnesses.flatMap((witness) => witness(literal) ?? []);
+export function gatherEvidence(literal: Literal, own?: OwnHabits): readonly Evidence[] {
+  const habits = habitsOf[literal.context.language];
+  return witnesses.flatMap((witness) => witness(literal, habits, own) ?? []);
 }
 
 /** The name that the literal's value is given: the innermost property, else what the role is about. */
@@ -24,7 +30,7 @@ function givenName(literal: Literal): string {
   return properties?.[properties.length - 1] ?? name ?? "";
 }
 
-const content: Witness = ({ context, form }) => {
+const content: Witness = ({ context, form }, habits) => {
   if (context.role !== "content") return undefined;
   const place = context.element === undefined ? "between tags" : `in <${context.element}>`;
   if (context.element !== undefined && habits.codeElements.has(context.element))
@@ -32,61 +38,71 @@ const content: Witness = ({ context, form }) => {
   return evidence("content", form === "content" || form === "phrase" ? `text ${place}` : `shown ${place}`);
 };
 
-const attribute: Witness = (literal) => {
+const attribute: Witness = (literal, habits, own) => {
   const { context } = literal;
   if (context.role !== "attribute") return undefined;
   const { element = "", properties } = context;
   const name = givenName(literal);
-  if (properties) return byName(name, `property ${name} given to <${element}>`);
-  if (habits.textAttributes.has(name)) return evidence("textAttribute", `${name} of <${element}>`);
+  if (properties) return byName(name, `property ${name} given to <${element}>`, habits);
+  if (habits.textAttributes.has(name) || own?.textAttributes.includes(name))
+    return evidence("textAttribute", `${name} of <${element}>`);
   if (/^on[A-Z]/.test(name) || (/^on[a-z]+$/.test(name) && /^[a-z]/.test(element)))
     return evidence("eventAttribute", `event handler ${name}`);
-  if (habits.codeAttributes.has(name) || /^data-|^xlink:|^xmlns:/.test(name))
+  if (
+    habits.codeAttributes.has(name) ||
+    own?.codeAttributes.includes(name) ||
+    /^data-|^xlink:|^xmlns:/.test(name)
+  )
     return evidence("codeAttribute", `${name} of <${element}>`);
   if (/^[a-z]/.test(element) && !element.includes("-")) {
     if (name === "value" && /^(?:button|option)$/.test(element)) return undefined;
     return evidence("unknownElementAttribute", `${name} of <${element}>`);
   }
-  if (habits.textNameEnding.test(name)) return evidence("textProp", `${name} of <${element}>`);
-  return byName(name, `${name} of <${element}>`);
+  if (habits.textName.test(name)) return evidence("textProp", `${name} of <${element}>`);
+  return byName(name, `${name} of <${element}>`, habits);
 };
 
-function byName(name: string, reason: string): Evidence | undefined {
-  if (habits.textNameEnding.test(name)) return evidence("textName", reason);
-  if (habits.codeNameEnding.test(name)) return evidence("codeName", reason);
+function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
+  if (habits.textName.test(name)) return evidence("textName", reason);
+  if (habits.codeName.test(name)) return evidence("codeName", reason);
   return undefined;
 }
 
-const called: Witness = (literal) => {
+const called: Witness = (literal, habits, own) => {
   const { context } = literal;
   if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
   const callee = (context.role === "argument" ? context.name : context.element) ?? "";
   if (context.role === "property") return undefined;
   if (habits.developerCall.test(callee)) return evidence("codeCall", `written by ${callee}() for developers`);
-  if (habits.textCall.test(callee)) return evidence("textCall", `shown by ${callee}()`);
-  if (habits.errorConstructor.test(callee))
+  if (habits.textCall.test(callee) || own?.textCalls.includes(callee))
+    return evidence("textCall", `shown by ${callee}()`);
+  if (habits.errorCall.test(callee))
     return evidence("developerError", `message of ${callee}, which developers read`);
-  if (habits.codeCall.test(callee)) return evidence("codeCall", `argument of ${callee}()`);
+  if (habits.codeCall.test(callee) || own?.codeCalls.includes(callee))
+    return evidence("codeCall", `argument of ${callee}()`);
   return evidence("unknownCall", `argument of ${callee || "a call"}()`);
 };
 
-const named: Witness = (literal) => {
+const named: Witness = (literal, habits) => {
   const { role } = literal.context;
   const name = givenName(literal);
-  if (role === "property") return byName(name, `property ${name}`);
-  if (role === "parameter") return byName(name, `default of ${name}`);
+  if (role === "property") return byName(name, `property ${name}`, habits);
+  if (role === "parameter") return byName(name, `default of ${name}`, habits);
   if (role === "variable")
-    return byName(name, `value of ${name}`) ?? evidence("plainVariable", `value of ${name || "a variable"}`);
+    return (
+      byName(name, `value of ${name}`, habits) ??
+      evidence("plainVariable", `value of ${name || "a variable"}`)
+    );
   if (role === "assignment") {
     if (habits.textMember.test(name)) return evidence("textMember", `assigned to ${name}`);
-    return byName(name, `assigned to ${name}`);
+    return byName(name, `assigned to ${name}`, habits);
   }
-  if (role === "returned" && habits.textNameEnding.test(name))
+  if (role === "returned" && habits.textName.test(name))
     return evidence("returnedFromTextFunction", `returned by ${name}`);
   return undefined;
 };
 
-const used: Witness = ({ context }) => {
+const used: Witness = ({ context }, habits) => {
   switch (context.role) {
     case "compared":
       return evidence(
@@ -102,7 +118,7 @@ const used: Witness = ({ context }) => {
     case "index":
       return evidence("index", "picks a property");
     case "tagged":
-      return habits.codeTemplateTag.test(context.name ?? "")
+      return habits.codeTemplate.test(context.name ?? "")
         ? evidence("tagged", `a template of ${context.name}`)
         : evidence("unknownCall", `a template of ${context.name}`);
     case "type":

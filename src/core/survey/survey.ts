@@ -3,6 +3,7 @@ import type { MessageReader } from "../message/parse.js";
 import { literalNodes } from "../source/literal-message.js";
 import { readableText, type Literal, type LiteralContext, type SourceFile } from "../source/model.js";
 import { gatherEvidence } from "./evidence.js";
+import type { OwnHabits } from "./habits/index.js";
 import { thresholds, weights } from "./weights.js";
 
 /** Whether users read a literal: surely, perhaps, or not. */
@@ -28,12 +29,16 @@ export interface SurveyedLiteral extends Range, Judgement {
   readonly context: LiteralContext;
   /** The reason given in a comment for leaving it alone. */
   readonly waived?: string;
+  /** What else is to be said of it: put together from pieces, chosen by a number or a language, a fixed format. */
+  readonly remarks?: readonly string[];
+  /** What a comment beside it tells translators. */
+  readonly note?: string;
   readonly literal: Literal;
 }
 
 /** Judges one literal by everything known about it. */
-export function judgeLiteral(literal: Literal): Judgement {
-  const evidence = gatherEvidence(literal);
+export function judgeLiteral(literal: Literal, own?: OwnHabits): Judgement {
+  const evidence = gatherEvidence(literal, own);
   let sum = 0;
   for (const { name } of evidence) sum += weights[name];
   const score = Math.round(100 / (1 + Math.exp(-sum))) / 100;
@@ -52,7 +57,12 @@ export function judgeLiteral(literal: Literal): Judgement {
 }
 
 /** Judges every literal of one file of code, in the order of the file. */
-export function surveyFile(source: SourceFile, book: string, reader: MessageReader): SurveyedLiteral[] {
+export function surveyFile(
+  source: SourceFile,
+  book: string,
+  reader: MessageReader,
+  own?: OwnHabits,
+): SurveyedLiteral[] {
   return source.literals.map((literal) => {
     const text = readableText(literal.pieces);
     return {
@@ -61,9 +71,11 @@ export function surveyFile(source: SourceFile, book: string, reader: MessageRead
       book,
       text: isContent(literal) ? text.replace(/[ \t\r\n]+/g, " ").trim() : text,
       message: reader.print(literalNodes(literal.pieces)),
-      ...judgeLiteral(literal),
+      ...judgeLiteral(literal, own),
       context: literal.context,
       ...(literal.skipped !== undefined && { waived: literal.skipped }),
+      ...(literal.remarks && { remarks: literal.remarks.map(({ message }) => message) }),
+      ...(literal.note !== undefined && { note: literal.note }),
       literal,
     };
   });

@@ -11,15 +11,15 @@ import { cleanUp, root, smallProject, temporaryProject } from "../../support/pro
 
 afterAll(cleanUp);
 
-function extract(
+async function extract(
   code: string,
   options: Parameters<typeof extractProject>[2] = {},
   more: Record<string, string> = {},
-): ExtractPlan & { code: string; texts: Record<string, Record<string, string>> } {
+): Promise<ExtractPlan & { code: string; texts: Record<string, Record<string, string>> }> {
   const files = memoryFiles(smallProject({ "src/page.tsx": code, ...more }));
   const opened = openProject(files);
   if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-  const plan = extractProject(opened.project, { path: (file) => file === "src/page.tsx" }, options);
+  const plan = await extractProject(opened.project, { path: (file) => file === "src/page.tsx" }, options);
   const after = (file: string) => plan.changes.find((change) => change.file === file)?.after;
   return {
     ...plan,
@@ -100,38 +100,44 @@ describe("what takes the text's place", () => {
       { fullFare: "Full fare", fullFareP: "Full fare" },
     ],
   ];
-  test.each(cases)("%s", (_, body, after, texts) => {
-    const result = extract(component(body));
+  test.each(cases)("%s", async (_, body, after, texts) => {
+    const result = await extract(component(body));
     expect(result.notes).toEqual([]);
     expect(result.code).toContain(after);
     expect(result.texts["page"]).toEqual(texts);
   });
 
-  test("what is needed is imported, once, and joined to an import that is there", () => {
-    const fresh = extract('import a from "a";\nexport const A = () => <p>Hello there <b>you all</b></p>;');
+  test("what is needed is imported, once, and joined to an import that is there", async () => {
+    const fresh = await extract(
+      'import a from "a";\nexport const A = () => <p>Hello there <b>you all</b></p>;',
+    );
     expect(fresh.code).toContain('import a from "a";\nimport { rich } from "./messages";\n');
-    const joined = extract(
+    const joined = await extract(
       'import { t } from "./messages";\nexport const A = () => <p>Hello there <b>you all</b></p>;',
     );
     expect(joined.code).toContain('import { t, rich } from "./messages";\n');
-    const directive = extract('"use client";\nexport const A = () => <p>Hello there</p>;');
+    const directive = await extract('"use client";\nexport const A = () => <p>Hello there</p>;');
     expect(directive.code).toContain('"use client";\nimport { t } from "./messages";\n');
   });
 
-  test("the file's quotes are used", () => {
-    expect(extract("import a from 'a';\nexport const A = () => <p>Hello there</p>;").code).toContain(
+  test("the file's quotes are used", async () => {
+    expect((await extract("import a from 'a';\nexport const A = () => <p>Hello there</p>;")).code).toContain(
       "import { t } from './messages';\nexport const A = () => <p>{t('page.helloThere')}</p>;",
     );
   });
 
-  test("keys never clash with a key or group that is there", () => {
+  test("keys never clash with a key or group that is there", async () => {
     const texts = '{ "page": { "hello": "Other text", "save": { "now": "x" } } }';
-    const { extracted } = extract(component("<><p>Hello</p><b>Save</b></>"), {}, { "texts/en.json": texts });
+    const { extracted } = await extract(
+      component("<><p>Hello</p><b>Save</b></>"),
+      {},
+      { "texts/en.json": texts },
+    );
     expect(extracted.map(({ key }) => key)).toEqual(["page.helloP", "page.saveB"]);
   });
 
-  test("a text that the catalog has under its key is found again", () => {
-    const { extracted, changes } = extract(
+  test("a text that the catalog has under its key is found again", async () => {
+    const { extracted, changes } = await extract(
       component("<p>Hello</p>"),
       {},
       { "texts/en.json": '{ "page": { "hello": "Hello" } }' },
@@ -140,20 +146,21 @@ describe("what takes the text's place", () => {
     expect(changes.map(({ file }) => file)).toEqual(["src/page.tsx"]);
   });
 
-  test("a text in another script gets a key all the same", () => {
-    const { extracted } = extract(component("<p>Добро пожаловать</p>"));
+  test("a text in another script gets a key all the same", async () => {
+    const { extracted } = await extract(component("<p>Добро пожаловать</p>"));
     expect(extracted[0]?.key).toMatch(/^page\.text[0-9a-zA-Z]{6}$/);
   });
 
-  test("running it again changes nothing", () => {
-    const first = extract(component('<p title="Deck plan">Hello {name}, <b>all of you</b></p>'));
+  test("running it again changes nothing", async () => {
+    const first = await extract(component('<p title="Deck plan">Hello {name}, <b>all of you</b></p>'));
     const texts = first.changes.find(({ file }) => file === "texts/en.json")?.after ?? "";
-    expect(extract(first.code, {}, { "texts/en.json": texts }).changes).toEqual([]);
+    expect((await extract(first.code, {}, { "texts/en.json": texts })).changes).toEqual([]);
   });
 
-  test("a limit takes a part", () => {
+  test("a limit takes a part", async () => {
     expect(
-      extract(component("<><p>One text</p><p>Two texts</p><p>Three texts</p></>"), { limit: 2 }).extracted,
+      (await extract(component("<><p>One text</p><p>Two texts</p><p>Three texts</p></>"), { limit: 2 }))
+        .extracted,
     ).toHaveLength(2);
   });
 });
@@ -178,26 +185,30 @@ describe("what is left alone, with the reason", () => {
     ],
     ["the file does not parse", "export const A = () => <p>Hello there</p>;\nlet x = ;", /does not parse/],
   ];
-  test.each(cases)("%s", (_, code, reason) => {
-    const { notes, changes } = extract(code);
+  test.each(cases)("%s", async (_, code, reason) => {
+    const { notes, changes } = await extract(code);
     expect(changes).toEqual([]);
     expect(notes).toHaveLength(1);
     expect(notes[0]?.message).toMatch(reason);
     expect(notes[0]?.remedy).not.toBe("");
   });
 
-  test("nothing is taken that a comment excuses, or that is unclear", () => {
-    expect(extract("export const A = () => <p>{/* fond: skip a name */}Ninth Wave</p>;").extracted).toEqual(
-      [],
-    );
-    expect(extract('export const f = () => g("Heron");').extracted).toEqual([]);
+  test("nothing is taken that a comment excuses, or that is unclear", async () => {
     expect(
-      extract('export const f = () => g("Heron");', { verdicts: ["text", "unclear"] }).extracted,
+      (await extract("export const A = () => <p>{/* fond: skip a name */}Ninth Wave</p>;")).extracted,
+    ).toEqual([]);
+    expect((await extract('export const f = () => g("Heron");')).extracted).toEqual([]);
+    expect(
+      (await extract('export const f = () => g("Heron");', { verdicts: ["text", "unclear"] })).extracted,
     ).toHaveLength(1);
   });
 
-  test("a source catalog that cannot be read is not written to", () => {
-    const { changes, notes } = extract(component("<p>Hello there</p>"), {}, { "texts/en.json": '{ "a": ' });
+  test("a source catalog that cannot be read is not written to", async () => {
+    const { changes, notes } = await extract(
+      component("<p>Hello there</p>"),
+      {},
+      { "texts/en.json": '{ "a": ' },
+    );
     expect(changes).toEqual([]);
     expect(notes[0]?.message).toContain("no catalog");
   });
@@ -258,7 +269,7 @@ export const rich = (key, values) => createElement(Fragment, null, ...format(fin
 test("random JSX renders the same before and after", async () => {
   const samples = fc.sample(children, { numRuns: 150, seed: 20261123 });
   const code = `import { t, rich } from "./messages.js";\nexport const used = [t, rich];\n${samples.map((body, index) => `export const P${index} = ({ name, n }) => <div>${body}</div>;`).join("\n")}\n`;
-  const result = extract(code);
+  const result = await extract(code);
   expect(result.extracted.length).toBeGreaterThan(150);
   const compile = (text: string) =>
     typescript.transpileModule(text, {

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { noShapes } from "../../../src/core/source/book-code.js";
 import {
   fixedText,
   readableText,
@@ -9,8 +10,16 @@ import { jsxTextValue } from "../../../src/core/source/readers/script/jsx.js";
 import { readScript } from "../../../src/core/source/readers/script/script.js";
 
 const shapes: LookupShapes = {
-  calls: new Set(["t", "messages.get"]),
-  components: new Map([["Message", "id"]]),
+  ...noShapes,
+  calls: new Map([
+    ["t", {}],
+    ["messages.get", { default: 1 }],
+  ]),
+  components: new Map([["Message", { key: "id", default: "text" }]]),
+  makers: new Map([
+    ["useTexts", { gives: "say", namespace: 0, prefix: 1 }],
+    ["textsOf", { namespace: 0 }],
+  ]),
 };
 const read = (code: string, file = "code.tsx"): SourceFile => readScript(file, code, false, shapes);
 
@@ -198,6 +207,24 @@ describe("lookups", () => {
     ],
     ["a variable", "t(x)", [["unknown", []]]],
     ["another function", 'u("a"); t.u("b");', []],
+    [
+      "a hook's result",
+      'function A() { const { say } = useTexts("home"); say("a", { n }); }',
+      [["home.a", ["n"]]],
+    ],
+    [
+      "a hook's result under another name, with a prefix",
+      'function A() { const { say: s } = useTexts("home", "form"); s("a"); }',
+      [["home.form.a", []]],
+    ],
+    ["a hook's result as an object", 'const x = useTexts("home"); x.say("a");', [["home.a", []]]],
+    ["a maker's result", 'const tx = await textsOf("home"); tx(`a.${b}`);', [[["home.a.", null], []]]],
+    [
+      "a namespace known at run time only",
+      'const { say } = useTexts(which); say("a");',
+      [[[null, ".a"], []]],
+    ],
+    ["a name bound elsewhere only", 'function A() { const { say } = useTexts("home"); } say("a");', []],
   ];
   test.each(cases)("%s", (_, code, expected) => {
     const found = read(code).lookups.map(({ key, argumentNames }) => [

@@ -1,11 +1,12 @@
 import { describe, expect, test } from "@jest/globals";
+import { noShapes } from "../../../src/core/source/book-code.js";
 import { messageReader } from "../../../src/core/message/parse.js";
 import { readScript } from "../../../src/core/source/readers/script/script.js";
 import { surveyFile } from "../../../src/core/survey/survey.js";
 
 const survey = (code: string) =>
   surveyFile(
-    readScript("code.tsx", code, false, { calls: new Set(["t"]), components: new Map() }),
+    readScript("code.tsx", code, false, { ...noShapes, calls: new Map([["t", {}]]) }),
     "app",
     messageReader("icu"),
   );

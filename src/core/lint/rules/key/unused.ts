@@ -1,4 +1,4 @@
-import { composedKeyTest, sourceKeys } from "../../code-use.js";
+import { assumedKeyTest, composedKeyTest, sourceKeys } from "../../code-use.js";
 import { nearest } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
@@ -37,7 +37,7 @@ export const keyUnused = defineRule({
     const { book, code } = context;
     if (!code || code.unread.length > 0 || code.files.some((file) => file.problems.length > 0)) return;
     const asked = new Set<string>();
-    const tests: ((key: string) => boolean)[] = [];
+    const tests = book.config.assumed.map(assumedKeyTest);
     const known = sourceKeys(book);
     let indirect = 0;
     for (const file of code.files) {

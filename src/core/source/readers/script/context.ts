@@ -7,7 +7,11 @@ export type Ancestors = readonly Node[];
 /** Where a literal stands and what the code does with it, read off the nodes around it. */
 export function contextOf(node: Node, ancestors: Ancestors): LiteralContext {
   const component = enclosingName(ancestors);
-  const base = { atLoad: isEvaluatedAtLoad(ancestors), ...(component !== undefined && { component }) };
+  const base = {
+    language: "script" as const,
+    atLoad: isEvaluatedAtLoad(ancestors),
+    ...(component !== undefined && { component }),
+  };
   const properties: string[] = [];
   let inner = node;
   for (let index = ancestors.length - 1; index >= 0; index--) {

@@ -1,59 +1,151 @@
-import type { CallExpression, Expression, JSXOpeningElement, Node } from "oxc-parser";
+import type { CallExpression, Expression, JSXOpeningElement, Node, VariableDeclarator } from "oxc-parser";
+import type { Span } from "../../../text/span.js";
 import type { Lookup, LookupKey, LookupShapes } from "../../model.js";
 import { calleeName, elementName, propertyName } from "./context.js";
 import { isGluing } from "./pieces.js";
 
-/** A lookup together with the nodes that write its key, which are no literals. */
+/** A lookup together with the nodes that write its key or default text, which are no literals of their own. */
 export interface FoundLookup {
   readonly lookups: readonly Lookup[];
   readonly keyNodes: readonly Node[];
 }
 
-/** Whether an expression is a call that asks for a key. */
-export function isLookupCall(node: Node, shapes: LookupShapes): node is CallExpression {
-  if (node.type !== "CallExpression") return false;
-  const name = calleeName(node.callee);
-  return name !== undefined && shapes.calls.has(name);
+/** A name that stands for a lookup in part of a file. */
+interface BoundName {
+  readonly name: string;
+  readonly scope: Span;
+  /** What precedes every key; null for what is known at run time only. */
+  readonly prefix: readonly (string | null)[];
 }
 
-/** Reads `t("key", { … })`. A key chosen by a condition gives a lookup for each of its values. */
-export function readCallLookup(call: CallExpression): FoundLookup {
-  const [first, second] = call.arguments;
-  if (!first || first.type === "SpreadElement") return { lookups: [], keyNodes: [] };
-  const argumentNames =
-    second === undefined ? [] : second.type === "SpreadElement" ? undefined : namesIn(second);
-  return keyAlternatives(first, { start: call.start, end: call.end }, argumentNames);
+/** Finds the lookups of one file: by the book's shapes, and by names that the file binds to lookups itself. */
+export class LookupReader {
+  private readonly bound: BoundName[] = [];
+
+  constructor(private readonly shapes: LookupShapes) {}
+
+  /** Takes note of `const { t: say } = useTexts("search")`: from here to the end of `scope`, `say` is a lookup. */
+  bind(declarator: VariableDeclarator, scope: Span): void {
+    const call = declarator.init?.type === "AwaitExpression" ? declarator.init.argument : declarator.init;
+    if (call?.type !== "CallExpression") return;
+    const maker = this.shapes.makers.get(calleeName(call.callee) ?? "");
+    if (!maker) return;
+    const { parts, namespace } = this.shapes.separators;
+    const prefix = [
+      ...fixedArgument(call, maker.namespace, namespace),
+      ...fixedArgument(call, maker.prefix, parts),
+    ];
+    const { id } = declarator;
+    const add = (name: string) => this.bound.push({ name, scope, prefix });
+    if (id.type === "Identifier") add(maker.gives === undefined ? id.name : `${id.name}.${maker.gives}`);
+    else if (id.type === "ObjectPattern" && maker.gives !== undefined) {
+      for (const property of id.properties) {
+        if (property.type !== "Property" || propertyName(property.key) !== maker.gives) continue;
+        const value = property.value.type === "AssignmentPattern" ? property.value.left : property.value;
+        if (value.type === "Identifier") add(value.name);
+      }
+    } else if (id.type === "ArrayPattern") {
+      const [first] = id.elements;
+      if (first?.type === "Identifier") add(first.name);
+    }
+  }
+
+  /** Whether an expression is a call that asks for a key. */
+  isLookup(node: Node): node is CallExpression {
+    if (node.type !== "CallExpression") return false;
+    const name = calleeName(node.callee);
+    return (
+      name !== undefined && (this.shapes.calls.has(name) || this.bindingOf(name, node.start) !== undefined)
+    );
+  }
+
+  /** Reads `t("key", { … })`. A key chosen by a condition gives a lookup for each of its values. */
+  readCall(call: CallExpression): FoundLookup {
+    const [first, second] = call.arguments;
+    if (!first || first.type === "SpreadElement") return { lookups: [], keyNodes: [] };
+    const name = calleeName(call.callee) ?? "";
+    const prefix = this.bindingOf(name, call.start)?.prefix ?? [];
+    const defaultAt = this.shapes.calls.get(name)?.default;
+    const given = defaultAt === undefined ? undefined : call.arguments[defaultAt];
+    const defaultText =
+      given?.type === "Literal" && typeof given.value === "string" ? given.value : undefined;
+    const values = defaultAt === 1 ? call.arguments[2] : second;
+    const argumentNames =
+      values === undefined ? [] : values.type === "SpreadElement" ? undefined : namesIn(values);
+    const found = keyAlternatives(
+      first,
+      { start: call.start, end: call.end },
+      argumentNames,
+      prefix,
+      defaultText,
+    );
+    return given && defaultText !== undefined ? { ...found, keyNodes: [...found.keyNodes, given] } : found;
+  }
+
+  /** Reads `<Message id="key" …>`; undefined where the component's key prop is not there. */
+  readComponent(opening: JSXOpeningElement): FoundLookup | undefined {
+    const shape = this.shapes.components.get(elementName(opening.name));
+    if (!shape) return undefined;
+    const given = shape.default === undefined ? undefined : attributeValue(opening, shape.default);
+    const defaultText =
+      given?.type === "Literal" && typeof given.value === "string" ? given.value : undefined;
+    const key = attributeValue(opening, shape.key);
+    if (!key) return undefined;
+    const found = keyAlternatives(
+      key,
+      { start: opening.start, end: opening.end },
+      undefined,
+      [],
+      defaultText,
+    );
+    return given && defaultText !== undefined ? { ...found, keyNodes: [...found.keyNodes, given] } : found;
+  }
+
+  private bindingOf(name: string, offset: number): BoundName | undefined {
+    return this.bound.findLast(
+      (one) => one.name === name && one.scope.start <= offset && offset < one.scope.end,
+    );
+  }
 }
 
-/** Reads `<Message id="key" …>`; undefined where the component's key prop is not there. */
-export function readComponentLookup(
-  opening: JSXOpeningElement,
-  shapes: LookupShapes,
-): FoundLookup | undefined {
-  const keyProp = shapes.components.get(elementName(opening.name));
-  if (keyProp === undefined) return undefined;
+function fixedArgument(
+  call: CallExpression,
+  place: number | undefined,
+  separator: string,
+): (string | null)[] {
+  const argument = place === undefined ? undefined : call.arguments[place];
+  if (!argument) return [];
+  return argument.type === "Literal" && typeof argument.value === "string"
+    ? [argument.value + separator]
+    : [null, separator];
+}
+
+function attributeValue(opening: JSXOpeningElement, name: string): Expression | undefined {
   for (const attribute of opening.attributes) {
     if (
       attribute.type !== "JSXAttribute" ||
       attribute.name.type !== "JSXIdentifier" ||
-      attribute.name.name !== keyProp
+      attribute.name.name !== name
     )
       continue;
     const { value } = attribute;
-    const key = value?.type === "JSXExpressionContainer" ? value.expression : value;
-    if (!key || key.type === "JSXEmptyExpression") return undefined;
-    return keyAlternatives(key as Expression, { start: opening.start, end: opening.end }, undefined);
+    const found = value?.type === "JSXExpressionContainer" ? value.expression : value;
+    return found && found.type !== "JSXEmptyExpression" ? (found as Expression) : undefined;
   }
   return undefined;
 }
 
 function keyAlternatives(
   key: Expression,
-  span: { start: number; end: number },
+  span: Span,
   argumentNames: readonly string[] | undefined,
+  prefix: readonly (string | null)[],
+  defaultText: string | undefined,
 ): FoundLookup {
   if (key.type === "ConditionalExpression") {
-    const parts = [key.consequent, key.alternate].map((part) => keyAlternatives(part, span, argumentNames));
+    const parts = [key.consequent, key.alternate].map((part) =>
+      keyAlternatives(part, span, argumentNames, prefix, defaultText),
+    );
     return {
       lookups: parts.flatMap((part) => part.lookups),
       keyNodes: parts.flatMap((part) => part.keyNodes),
@@ -61,15 +153,19 @@ function keyAlternatives(
   }
   const isQuoted = key.type === "Literal" || key.type === "TemplateLiteral";
   const keySpan = isQuoted ? { start: key.start + 1, end: key.end - 1 } : { start: key.start, end: key.end };
-  const read = readKey(key);
-  return {
-    lookups: [{ span, keySpan, key: read, argumentNames }],
-    keyNodes: read.kind === "unknown" ? [] : [key],
+  const read = readKey(key, prefix);
+  const lookup: Lookup = {
+    span,
+    keySpan,
+    key: read,
+    argumentNames,
+    ...(defaultText !== undefined && { defaultText }),
   };
+  return { lookups: [lookup], keyNodes: read.kind === "unknown" ? [] : [key] };
 }
 
-function readKey(node: Expression): LookupKey {
-  const parts = keyParts(node);
+function readKey(node: Expression, prefix: readonly (string | null)[]): LookupKey {
+  const parts = joined([...prefix, ...keyParts(node)]);
   const [only] = parts;
   if (parts.length === 1 && typeof only === "string") return { kind: "fixed", value: only };
   return parts.some((part) => part !== null && part !== "")

@@ -22,7 +22,7 @@ import type {
 } from "../../model.js";
 import { contextOf } from "./context.js";
 import { textRuns } from "./jsx.js";
-import { isLookupCall, readCallLookup, readComponentLookup } from "./lookups.js";
+import { LookupReader } from "./lookups.js";
 import { isGluing, PieceList } from "./pieces.js";
 
 /** The endings of files that this reader reads. */
@@ -120,10 +120,14 @@ class ScriptReader {
   /** Sentences that cannot be rewritten as a whole, so neither can the words in them. */
   private readonly obstructed: { span: Span; obstacle: Obstacle }[] = [];
 
+  private readonly lookupReader: LookupReader;
+
   constructor(
     private readonly text: string,
-    private readonly shapes: LookupShapes,
-  ) {}
+    shapes: LookupShapes,
+  ) {
+    this.lookupReader = new LookupReader(shapes);
+  }
 
   visit(node: Node): void {
     switch (node.type) {
@@ -146,6 +150,9 @@ class ScriptReader {
       case "TemplateLiteral":
         this.template(node, (list) => list.template(node));
         break;
+      case "VariableDeclarator":
+        this.lookupReader.bind(node, this.enclosingScope());
+        break;
       case "TaggedTemplateExpression":
         this.consumed.add(node.quasi);
         break;
@@ -156,10 +163,10 @@ class ScriptReader {
         }
         break;
       case "CallExpression":
-        if (isLookupCall(node, this.shapes)) this.addLookup(readCallLookup(node));
+        if (this.lookupReader.isLookup(node)) this.addLookup(this.lookupReader.readCall(node));
         break;
       case "JSXOpeningElement": {
-        const found = readComponentLookup(node, this.shapes);
+        const found = this.lookupReader.readComponent(node);
         if (found) this.addLookup(found);
         break;
       }
@@ -229,7 +236,7 @@ class ScriptReader {
 
   private runs(node: Node, children: readonly JSXChild[]): void {
     this.ancestors.push(node);
-    for (const run of textRuns(children, this.text, (expression) => isLookupCall(expression, this.shapes))) {
+    for (const run of textRuns(children, this.text, (expression) => this.lookupReader.isLookup(expression))) {
       const first = run.consumed[0];
       this.add(run.form, first ?? node, run.span, run.pieces, run.obstacle);
       for (const part of run.consumed) {
@@ -238,6 +245,17 @@ class ScriptReader {
       }
     }
     this.ancestors.pop();
+  }
+
+  /** The innermost function, or the whole file. */
+  private enclosingScope(): Span {
+    const found = this.ancestors.findLast(
+      (node) =>
+        node.type === "FunctionDeclaration" ||
+        node.type === "FunctionExpression" ||
+        node.type === "ArrowFunctionExpression",
+    );
+    return found ? { start: found.start, end: found.end } : { start: 0, end: this.text.length };
   }
 
   private addLookup(found: { lookups: readonly Lookup[]; keyNodes: readonly Node[] }): void {

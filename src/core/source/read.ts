@@ -1,0 +1,105 @@
+import { readCode } from "./readers/code/code.js";
+import { loadGrammars } from "./readers/code/grammars.js";
+import { languageOf, type CodeLanguage } from "./readers/code/languages.js";
+import { dialectOf } from "./readers/markup/islands.js";
+import { isMarkup, readMarkup } from "./readers/markup/markup.js";
+import { readScript, scriptEndings } from "./readers/script/script.js";
+import type { Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
+
+/** Larger files are generated or minified: nobody writes text in them, and reading them takes long. In UTF-16 code units. */
+export const largestFile = 5_000_000;
+
+/** Whether there is a reader for a file, by its name. */
+export function isReadable(file: string): boolean {
+  return isScript(file) || isMarkup(file) || languageOf(file) !== undefined;
+}
+
+/** Loads what reading these files needs, such as grammars; before any of them is read. */
+export async function prepareReaders(files: Iterable<string>): Promise<void> {
+  const wanted = new Set<CodeLanguage>();
+  for (const file of files) {
+    const language = languageOf(file);
+    if (language) wanted.add(language);
+    const island = dialectOf(file)?.language;
+    if (island === "ruby" || island === "java" || island === "php") wanted.add(island);
+  }
+  await loadGrammars(wanted);
+}
+
+/** Reads a file of code by the reader that its name asks for. Never throws on bad code. */
+export function readSource(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
+  const problem = unreadable(text);
+  if (problem)
+    return {
+      ...readScript(file.replace(/\.[^.]*$/, ".js"), "", bom, shapes),
+      file,
+      text,
+      problems: [problem],
+    };
+  const source = readByName(file, text, bom, shapes);
+  return shapes.relative
+    ? { ...source, lookups: resolveRelative(source.lookups, shapes.relative(file), shapes.separators.parts) }
+    : source;
+}
+
+function readByName(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
+  if (isScript(file)) return readScript(file, text, bom, shapes);
+  if (!isMarkup(file)) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
+  const page = readMarkup(file, text, bom, shapes, (language, code) =>
+    readCode(language, file, code, false, shapes),
+  );
+  if (!/\.(?:php|phtml|ctp)$/.test(file) || file.endsWith(".blade.php")) return page;
+  const code = readCode("php", file, text, bom, shapes);
+  if (!/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return code;
+  const literals = [...page.literals, ...code.literals].sort(
+    (a, b) => a.span.start - b.span.start || b.span.end - a.span.end,
+  );
+  return {
+    ...page,
+    literals,
+    lookups: [...page.lookups, ...code.lookups].sort((a, b) => a.span.start - b.span.start),
+    mentions: new Set([...page.mentions, ...code.mentions]),
+    problems: code.problems,
+  };
+}
+
+function isScript(file: string): boolean {
+  return scriptEndings.some((ending) => file.endsWith(ending));
+}
+
+function unreadable(text: string): SourceProblem | undefined {
+  const place = { start: 0, end: 0 };
+  if (text.length > largestFile)
+    return {
+      message: "the file is too large to be written by hand, and is passed over",
+      remedy: "leave it out with the book's “ignore”",
+      span: place,
+    };
+  if (text.includes("\0"))
+    return {
+      message: "the file holds NUL bytes, so it is no code, and is passed over",
+      remedy: "leave it out with the book's “ignore”",
+      span: place,
+    };
+  const isMinified = text.length > 50_000 && text.length / (1 + (text.match(/\n/g)?.length ?? 0)) > 5_000;
+  if (isMinified)
+    return {
+      message: "the file is minified, and is passed over",
+      remedy: "leave it out with the book's “ignore”",
+      span: place,
+    };
+  return undefined;
+}
+
+/** Keys that start with a separator are relative to their file. */
+function resolveRelative(lookups: readonly Lookup[], prefix: string, separator: string): Lookup[] {
+  return lookups.map((lookup) => {
+    const { key } = lookup;
+    if (key.kind === "fixed" && key.value.startsWith(separator))
+      return { ...lookup, key: { kind: "fixed", value: prefix + key.value } };
+    const [first, ...rest] = key.kind === "composed" ? key.parts : [];
+    if (typeof first === "string" && first.startsWith(separator))
+      return { ...lookup, key: { kind: "composed", parts: [prefix + first, ...rest] } };
+    return lookup;
+  });
+}

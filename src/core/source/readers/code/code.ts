@@ -1,0 +1,555 @@
+import { lineIndex } from "../../../text/line-index.js";
+import type { Span } from "../../../text/span.js";
+import type {
+  Literal,
+  LiteralContext,
+  LiteralRole,
+  Lookup,
+  LookupKey,
+  LookupShapes,
+  Piece,
+  SourceFile,
+  SourceProblem,
+} from "../../model.js";
+import { nameFromCode, uniqueNames } from "../expression-names.js";
+import { parseCode } from "./grammars.js";
+import { languages, type CodeLanguage, type LanguageSpec } from "./languages.js";
+import { childIn, namedChildren, type CodeNode } from "./tree.js";
+
+/** Reads Ruby, PHP, Java, Python, Go or C#: literals with their context, and lookups as calls. The grammar must be loaded. */
+export function readCode(
+  language: CodeLanguage,
+  file: string,
+  text: string,
+  bom: boolean,
+  shapes: LookupShapes,
+): SourceFile {
+  const root = parseCode(language, text);
+  const reader = new CodeReader(language, text, shapes);
+  reader.visit(root);
+  const lines = lineIndex(text);
+  const marks = new Map<number, { kind: string; text: string }>();
+  for (const comment of reader.comments) {
+    const mark = /fond:\s*(skip|note)\b[\s:]*([^\r\n]*?)\s*(?:\*\/)?$/m.exec(
+      text.slice(comment.start, comment.end),
+    );
+    if (!mark) continue;
+    const { line } = lines.position(Math.max(comment.end - 1, comment.start));
+    for (const at of [line, line + 1]) marks.set(at, { kind: mark[1] ?? "", text: mark[2] ?? "" });
+  }
+  const literals = reader.literals.map((literal) => {
+    const mark = marks.get(lines.position(literal.span.start).line);
+    if (!mark) return literal;
+    return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
+  });
+  literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
+  reader.lookups.sort((a, b) => a.span.start - b.span.start);
+  return {
+    file,
+    text,
+    bom,
+    lines,
+    literals,
+    lookups: reader.lookups,
+    mentions: reader.mentions,
+    problems: reader.problems,
+  };
+}
+
+class CodeReader {
+  readonly literals: Literal[] = [];
+  readonly lookups: Lookup[] = [];
+  readonly mentions = new Set<string>();
+  readonly problems: SourceProblem[] = [];
+  readonly comments: CodeNode[] = [];
+  private readonly ancestors: CodeNode[] = [];
+  private readonly consumed = new Set<CodeNode>();
+  private readonly spec: LanguageSpec;
+
+  constructor(
+    private readonly language: CodeLanguage,
+    private readonly text: string,
+    private readonly shapes: LookupShapes,
+  ) {
+    this.spec = languages[language];
+  }
+
+  visit(node: CodeNode): void {
+    const { spec } = this;
+    if (node.isError && this.problems.length === 0)
+      this.problems.push({
+        message: "the code does not parse here",
+        remedy: "correct the code; the rest of the file was read",
+        span: { start: node.start, end: Math.max(node.end, node.start + 1) },
+      });
+    if (spec.comments.includes(node.type)) {
+      this.comments.push(node);
+      return;
+    }
+    if (spec.imports.includes(node.type)) return;
+    if (this.isDocumentation(node)) return;
+    if (spec.calls.includes(node.type)) this.call(node);
+    if (!this.consumed.has(node)) {
+      if (this.isGluing(node)) {
+        this.glued(node);
+        this.consumeGlued(node);
+      } else if (this.isFormatOperator(node)) this.formatOperator(node);
+      else if (spec.strings.includes(node.type)) this.string(node);
+    }
+    this.ancestors.push(node);
+    for (const child of node.children) this.visit(child);
+    this.ancestors.pop();
+  }
+
+  /** Strings that document the code: Python's, standing alone as a statement. */
+  private isDocumentation(node: CodeNode): boolean {
+    return (
+      this.language === "python" &&
+      node.type === "expression_statement" &&
+      node.children.length === 1 &&
+      (node.children[0]?.type === "string" || node.children[0]?.type === "concatenated_string")
+    );
+  }
+
+  /** A call: a lookup, a pattern that is filled, or neither. */
+  private call(node: CodeNode): void {
+    const callee = this.calleeOf(node);
+    const given = this.argumentsOf(node);
+    const short = callee.split(/[.:>]+/).pop() ?? callee;
+    const shape =
+      this.shapes.calls.get(callee) ??
+      (this.shapes.calls.has(short) && callee.replace(/^(?:\$?this|self|view|helpers)[.>:-]+/, "") === short
+        ? this.shapes.calls.get(short)
+        : undefined);
+    const [first] = given;
+    if (shape && first) {
+      const key = this.keyOf(first);
+      const inner = this.innerSpan(first);
+      const names = given.slice(1).flatMap((argument) => this.argumentNames(argument));
+      const fallback = shape.default === undefined ? undefined : given[shape.default];
+      this.lookups.push({
+        span: { start: node.start, end: node.end },
+        keySpan: inner,
+        key,
+        argumentNames: names.includes(undefined) ? undefined : (names as string[]),
+        ...(fallback &&
+          this.spec.strings.includes(fallback.type) && { defaultText: this.plainText(fallback) }),
+      });
+      if (key.kind !== "unknown") this.consume(first);
+      if (fallback) this.consume(fallback);
+      if (key.kind === "fixed") this.mentions.add(key.value);
+      return;
+    }
+    const place = this.spec.formats[callee] ?? (short !== callee ? this.spec.formats[short] : undefined);
+    if (place === undefined) return;
+    const receiver = childIn(node, "object") ?? childIn(node, "receiver") ?? receiverOf(node);
+    const pattern = place < 0 ? receiver : given[place];
+    if (!pattern || !this.spec.strings.includes(pattern.type)) return;
+    this.filled(node, pattern, place < 0 ? given : given.slice(place + 1));
+  }
+
+  /** A pattern with its values, as one literal in the place of the whole call. */
+  private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[]): void {
+    const unique = uniqueNames();
+    const pieces: Piece[] = [];
+    const text = this.plainText(pattern);
+    const inner = this.innerSpan(pattern);
+    let next = 0;
+    let at = 0;
+    for (const match of text.matchAll(
+      /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*\d*(?:\.\d+)?[sdifgxXvqcbtTn@]|\{(\d+|\w+)?(?::[^}]*)?\}/g,
+    )) {
+      if (match[0] === "%%") continue;
+      if (match.index > at) pieces.push({ kind: "text", value: text.slice(at, match.index), span: inner });
+      const place =
+        match[1] !== undefined
+          ? Number(match[1]) - 1
+          : match[3] !== undefined && /^\d+$/.test(match[3])
+            ? Number(match[3])
+            : next++;
+      const named = match[2] ?? (match[3] !== undefined && !/^\d+$/.test(match[3]) ? match[3] : undefined);
+      const value = values[place];
+      const code = named ?? (value ? this.text.slice(value.start, value.end) : match[0]);
+      pieces.push({
+        kind: "argument",
+        name: unique(named ?? nameFromCode(code), code),
+        code,
+        span: value ? { start: value.start, end: value.end } : inner,
+        mayBeAbsent: false,
+      });
+      at = match.index + match[0].length;
+    }
+    if (at < text.length)
+      pieces.push({ kind: "text", value: text.slice(at).replaceAll("%%", "%"), span: inner });
+    this.consume(pattern);
+    this.add("template", whole, pieces);
+  }
+
+  /** `"%s bikes" % count` in Python and Ruby. */
+  private isFormatOperator(node: CodeNode): boolean {
+    if (!this.spec.binaries.includes(node.type) || this.operatorOf(node) !== "%") return false;
+    const left = childIn(node, "left");
+    return left !== undefined && this.spec.strings.includes(left.type);
+  }
+
+  private formatOperator(node: CodeNode): void {
+    const left = childIn(node, "left");
+    const right = childIn(node, "right");
+    if (!left || !right) return;
+    const values = /^(tuple|array|parenthesized_expression)$/.test(right.type)
+      ? namedChildren(right)
+      : [right];
+    this.filled(node, left, values);
+  }
+
+  private isGluing(node: CodeNode): boolean {
+    if (!this.spec.binaries.includes(node.type) || !this.spec.concatenation.includes(this.operatorOf(node)))
+      return false;
+    const sides = [childIn(node, "left"), childIn(node, "right")];
+    return sides.some(
+      (side) => side !== undefined && (this.spec.strings.includes(side.type) || this.isGluing(side)),
+    );
+  }
+
+  private glued(node: CodeNode): void {
+    const unique = uniqueNames();
+    const pieces: Piece[] = [];
+    const add = (part: CodeNode | undefined) => {
+      if (!part) return;
+      if (this.isGluing(part)) {
+        add(childIn(part, "left"));
+        add(childIn(part, "right"));
+      } else if (this.spec.strings.includes(part.type)) pieces.push(...this.piecesOf(part, unique));
+      else pieces.push(this.argument(part, unique));
+    };
+    add(node);
+    const remarks = [{ kind: "glued" as const, message: `put together with ${this.operatorOf(node)}` }];
+    this.add("template", node, joinTexts(pieces), remarks);
+  }
+
+  private consumeGlued(node: CodeNode): void {
+    this.consumed.add(node);
+    for (const side of [childIn(node, "left"), childIn(node, "right")]) {
+      if (!side) continue;
+      if (this.isGluing(side)) this.consumeGlued(side);
+      else if (this.spec.strings.includes(side.type)) this.consume(side);
+    }
+  }
+
+  private consume(node: CodeNode): void {
+    this.consumed.add(node);
+    for (const child of node.children)
+      if (this.spec.strings.includes(child.type) || this.spec.contents.includes(child.type))
+        this.consume(child);
+    if (node.type === "argument") for (const child of node.children) this.consume(child);
+  }
+
+  private string(node: CodeNode): void {
+    const pieces = joinTexts(this.piecesOf(node, uniqueNames()));
+    const isPlain = pieces.every(({ kind }) => kind === "text");
+    if (isPlain) this.mentions.add(this.plainText(node));
+    this.consume(node);
+    this.add(isPlain ? "string" : "template", node, pieces);
+  }
+
+  private add(
+    form: "string" | "template",
+    node: CodeNode,
+    pieces: readonly Piece[],
+    remarks: Literal["remarks"] = [],
+  ): void {
+    if (!pieces.some((piece) => piece.kind === "text" && /\p{L}/u.test(piece.value))) return;
+    this.literals.push({
+      form,
+      span: { start: node.start, end: node.end },
+      pieces,
+      context: this.contextOf(node),
+      ...(remarks.length > 0 && pieces.length > 1 && { remarks }),
+    });
+  }
+
+  /** The text and values of a string, in order. */
+  private piecesOf(node: CodeNode, unique: (wanted: string, code: string) => string): Piece[] {
+    if (node.type === "concatenated_string")
+      return node.children.flatMap((child) =>
+        this.spec.strings.includes(child.type) ? this.piecesOf(child, unique) : [],
+      );
+    const inner = this.innerSpan(node);
+    const pieces: Piece[] = [];
+    let at = inner.start;
+    const put = (to: number) => {
+      if (to > at)
+        pieces.push({
+          kind: "text",
+          value: this.unescape(this.text.slice(at, to)),
+          span: { start: at, end: to },
+        });
+    };
+    for (const child of node.children) {
+      if (
+        !this.spec.interpolations.includes(child.type) ||
+        child.start < inner.start ||
+        child.end > inner.end
+      )
+        continue;
+      const braced =
+        this.language === "php" && this.text[child.start - 1] === "{" && this.text[child.end] === "}";
+      put(braced ? child.start - 1 : child.start);
+      pieces.push(this.argument(child, unique));
+      at = braced ? child.end + 1 : child.end;
+    }
+    put(inner.end);
+    return pieces;
+  }
+
+  private argument(node: CodeNode, unique: (wanted: string, code: string) => string): Piece {
+    const isWrapped = /^interpolation$/.test(node.type);
+    const code = this.text.slice(node.start, node.end).replace(isWrapped ? /^(?:#\{|\{)|\}$/g : /^$/, "");
+    return {
+      kind: "argument",
+      name: unique(nameFromCode(code), code),
+      code: code.trim(),
+      span: { start: node.start, end: node.end },
+      mayBeAbsent: false,
+    };
+  }
+
+  /** The inside of a string, without its quotes and prefix. */
+  private innerSpan(node: CodeNode): Span {
+    if (node.type === "argument") return this.innerSpan(namedChildren(node)[0] ?? node);
+    if (!this.spec.strings.includes(node.type)) return { start: node.start, end: node.end };
+    const written = this.text.slice(node.start, node.end);
+    const open =
+      /^(?:[rRbBuUfF]{0,2}|[$@]{0,2})(?:"""|'''|["'`])|^%[qQwW]?[([{|<!/]|^<<<\s*["']?\w+["']?\r?\n/.exec(
+        written,
+      )?.[0].length ?? 0;
+    const close =
+      node.type === "heredoc_body" ? 0 : (/(?:"""|'''|["'`)\]}|>!/])$/.exec(written)?.[0].length ?? 0);
+    const isTriple = /^(?:\w{0,2}|[$@]{0,2})(?:"""|''')/.test(written);
+    return {
+      start: node.start + open,
+      end: Math.max(node.end - (isTriple ? 3 : Math.min(close, 1)), node.start + open),
+    };
+  }
+
+  private plainText(node: CodeNode): string {
+    const inner = this.innerSpan(node);
+    return this.unescape(this.text.slice(inner.start, inner.end));
+  }
+
+  private unescape(text: string): string {
+    if (!text.includes("\\")) return text;
+    const named: Readonly<Record<string, string>> = { n: "\n", t: "\t", r: "\r", "0": "\0" };
+    return text.replace(
+      /\\(?:u\{?([0-9a-fA-F]{4,6})\}?|x([0-9a-fA-F]{2})|([\s\S]))/g,
+      (_, unicode: string | undefined, hex: string | undefined, unit: string | undefined) =>
+        unicode !== undefined || hex !== undefined
+          ? String.fromCodePoint(parseInt(unicode ?? hex ?? "0", 16))
+          : (named[unit ?? ""] ?? unit ?? ""),
+    );
+  }
+
+  private keyOf(argument: CodeNode): LookupKey {
+    const node = argument.type === "argument" ? (namedChildren(argument)[0] ?? argument) : argument;
+    if (/^(simple_symbol|hash_key_symbol)$/.test(node.type))
+      return { kind: "fixed", value: this.text.slice(node.start, node.end).replace(/^:|:$/g, "") };
+    if (!this.spec.strings.includes(node.type) && !this.isGluing(node)) return { kind: "unknown" };
+    const parts: (string | null)[] = [];
+    const collect = (part: CodeNode | undefined) => {
+      if (!part) return;
+      if (this.isGluing(part)) {
+        collect(childIn(part, "left"));
+        collect(childIn(part, "right"));
+      } else if (this.spec.strings.includes(part.type))
+        parts.push(
+          ...this.piecesOf(part, uniqueNames()).map((piece) => (piece.kind === "text" ? piece.value : null)),
+        );
+      else parts.push(null);
+    };
+    collect(node);
+    const fixed = parts.filter((part): part is string => part !== null).join("");
+    if (!parts.includes(null)) return { kind: "fixed", value: fixed };
+    return fixed === "" ? { kind: "unknown" } : { kind: "composed", parts };
+  }
+
+  /** The names that an argument passes: of keywords and hashes; undefined in the list where code cannot tell. */
+  private argumentNames(node: CodeNode): (string | undefined)[] {
+    const inner = node.type === "argument" ? (namedChildren(node)[0] ?? node) : node;
+    if (this.spec.pairs.includes(inner.type)) return [this.pairName(inner)];
+    if (/^(hash|dictionary|array_creation_expression)$/.test(inner.type))
+      return namedChildren(inner).flatMap((child) =>
+        this.spec.pairs.includes(child.type) ? [this.pairName(child)] : [undefined],
+      );
+    if (
+      /splat|spread|variadic/.test(inner.type) ||
+      inner.type === "identifier" ||
+      inner.type === "variable_name"
+    )
+      return [undefined];
+    return [];
+  }
+
+  private pairName(node: CodeNode): string {
+    const key =
+      childIn(node, "key") ?? childIn(node, "name") ?? childIn(node, "left") ?? namedChildren(node)[0];
+    return key ? this.text.slice(key.start, key.end).replace(/^[:"'$@]+|[:"']+$/g, "") : "";
+  }
+
+  private operatorOf(node: CodeNode): string {
+    const operator =
+      childIn(node, "operator") ?? childIn(node, "operators") ?? node.children.find(({ named }) => !named);
+    return operator ? this.text.slice(operator.start, operator.end) : "";
+  }
+
+  /** The function or method that a call names: `flash.alert`, `Toast.makeText`, `setError`. */
+  private calleeOf(node: CodeNode): string {
+    const given = node.children.find(({ type }) => this.spec.arguments.includes(type));
+    const head = childIn(node, "function") ?? undefined;
+    const end = given?.start ?? head?.end ?? node.end;
+    const written = this.text
+      .slice(node.start, end)
+      .replace(/\s+/g, "")
+      .replace(/^new(?=[A-Z])/, "");
+    return written
+      .replace(/->|::|\?\./g, ".")
+      .replace(/\([^()]*\)/g, "")
+      .replace(/^[$@]+/, "")
+      .replace(/[({].*$/, "")
+      .replace(/[!?]$/, "")
+      .slice(-80);
+  }
+
+  private argumentsOf(node: CodeNode): readonly CodeNode[] {
+    const list = node.children.find(({ type }) => this.spec.arguments.includes(type));
+    return list ? namedChildren(list).filter(({ type }) => !this.spec.comments.includes(type)) : [];
+  }
+
+  private contextOf(node: CodeNode): LiteralContext {
+    const base = {
+      language: this.language,
+      atLoad: !this.ancestors.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type)),
+    };
+    const component = this.enclosingName();
+    const common = { ...base, ...(component !== undefined && { component }) };
+    const properties: string[] = [];
+    let inner = node;
+    for (let index = this.ancestors.length - 1; index >= 0; index--) {
+      const outer = this.ancestors[index];
+      if (!outer) break;
+      const role = this.roleIn(outer, inner, index, properties);
+      if (role)
+        return {
+          ...common,
+          ...role,
+          ...(properties.length > 0 && { properties: [...properties].reverse() }),
+        };
+      inner = outer;
+    }
+    return { ...common, role: "other" };
+  }
+
+  private roleIn(
+    outer: CodeNode,
+    inner: CodeNode,
+    index: number,
+    properties: string[],
+  ): { role: LiteralRole; name?: string; index?: number; element?: string } | undefined {
+    const { spec } = this;
+    const { type } = outer;
+    if (spec.annotations.includes(type)) return this.annotationRole(outer, properties);
+    if (spec.pairs.includes(type)) {
+      if (inner === namedChildren(outer)[0] && outer.children.length > 1) return { role: "key" };
+      properties.push(this.pairName(outer));
+      const holder = this.ancestors[index - 1];
+      if (type === "assignment_expression" && holder && !/initializer|argument|attribute/.test(holder.type))
+        return { role: "assignment", name: properties.pop() ?? "" };
+      return undefined;
+    }
+    if (spec.arguments.includes(type)) {
+      const call = this.ancestors[index - 1];
+      if (!call || !spec.calls.includes(call.type)) return undefined;
+      const at = namedChildren(outer).indexOf(inner);
+      const name = this.calleeOf(call);
+      if (properties.length > 0) return { role: "property", name: properties[0] ?? "", element: name };
+      const role = spec.throws.length === 0 && /(?:^|\.)raise$/.test(name) ? "thrown" : "argument";
+      return { role, name, index: at };
+    }
+    if (spec.calls.includes(type))
+      return inner.field === "receiver" || inner.field === "object" ? { role: "member" } : undefined;
+    if (spec.cases.includes(type) && inner.field !== "body" && inner.field !== "value_body")
+      return /statement|block/.test(inner.type) ? undefined : { role: "compared", name: "case" };
+    if (spec.subscripts.includes(type))
+      return inner === namedChildren(outer)[0] ? { role: "member" } : { role: "index" };
+    if (spec.binaries.includes(type)) {
+      const operator = this.operatorOf(outer);
+      return spec.comparisons.includes(operator) ? { role: "compared", name: operator } : undefined;
+    }
+    if (spec.assignments.includes(type)) {
+      const target = childIn(outer, "left") ?? childIn(outer, "name") ?? namedChildren(outer)[0];
+      if (target === inner) return undefined;
+      const name = target
+        ? this.text
+            .slice(target.start, target.end)
+            .replace(/^[$@]+/, "")
+            .replace(/->/g, ".")
+        : "";
+      if (properties.length > 0) return { role: "property", name: properties[0] ?? "", element: name };
+      const index0 = /\[\s*[:"']?(\w+)["']?\s*\]$/.exec(name)?.[1];
+      return index0 !== undefined || /[.]/.test(name)
+        ? { role: "assignment", name: index0 === undefined ? name : name.replace(/\[.*$/, `.${index0}`) }
+        : { role: "variable", name };
+    }
+    if (spec.returns.includes(type)) return { role: "returned", name: this.enclosingName() ?? "" };
+    if (spec.throws.includes(type)) return { role: "thrown" };
+    if (type === "echo_statement" || type === "print_intrinsic")
+      return { role: "argument", name: "echo", index: 0 };
+    if (spec.functions.includes(type)) return { role: "other" };
+    return undefined;
+  }
+
+  /** A name given in an annotation is text where its member says so: `[Display(Name = "Boat")]`. */
+  private annotationRole(
+    outer: CodeNode,
+    properties: readonly string[],
+  ): { role: LiteralRole; name: string } {
+    const name = /[A-Za-z_.]+/.exec(this.text.slice(outer.start, outer.end))?.[0] ?? "";
+    const member = properties[properties.length - 1];
+    return /^(?:message|description|displayName|title|label|errorMessage|prompt|name)$/i.test(member ?? "") &&
+      !/^(?:Column|Table|Route|JsonProperty|Named|RequestMapping|GetMapping|PathVariable|Query|Param|Bean|field_declaration)/.test(
+        name,
+      )
+      ? { role: "property", name: member ?? "" }
+      : { role: "type", name };
+  }
+
+  private enclosingName(): string | undefined {
+    for (let index = this.ancestors.length - 1; index >= 0; index--) {
+      const node = this.ancestors[index];
+      if (!node || !this.spec.functions.includes(node.type)) continue;
+      const name = childIn(node, "name");
+      if (name) return this.text.slice(name.start, name.end);
+    }
+    return undefined;
+  }
+}
+
+/** The string that a method is called on, in grammars whose calls hold a member expression. */
+function receiverOf(node: CodeNode): CodeNode | undefined {
+  const head = childIn(node, "function");
+  return head && (childIn(head, "object") ?? childIn(head, "expression") ?? childIn(head, "operand"));
+}
+
+function joinTexts(pieces: readonly Piece[]): Piece[] {
+  const joined: Piece[] = [];
+  for (const piece of pieces) {
+    const last = joined[joined.length - 1];
+    if (piece.kind === "text" && last?.kind === "text")
+      joined[joined.length - 1] = {
+        kind: "text",
+        value: last.value + piece.value,
+        span: { start: last.span.start, end: piece.span.end },
+      };
+    else joined.push(piece);
+  }
+  return joined;
+}

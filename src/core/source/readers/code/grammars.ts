@@ -1,0 +1,42 @@
+import { createRequire } from "node:module";
+import type { Language as LanguageType, Parser as ParserType } from "web-tree-sitter";
+import { copyTree, type CodeNode } from "./tree.js";
+import { languages, type CodeLanguage } from "./languages.js";
+
+const require = createRequire(import.meta.url);
+const parsers = new Map<CodeLanguage, ParserType>();
+let starting: Promise<typeof import("web-tree-sitter")> | undefined;
+
+/** Loads the grammars of some languages, each once. Reading code of a language needs its grammar loaded before. */
+export async function loadGrammars(wanted: Iterable<CodeLanguage>): Promise<void> {
+  for (const language of new Set(wanted)) {
+    if (parsers.has(language)) continue;
+    starting ??= start();
+    const { Language, Parser } = await starting;
+    const grammar: LanguageType = await Language.load(
+      require.resolve(`@vscode/tree-sitter-wasm/wasm/tree-sitter-${languages[language].grammar}.wasm`),
+    );
+    const parser = new Parser();
+    parser.setLanguage(grammar);
+    parsers.set(language, parser);
+  }
+}
+
+async function start(): Promise<typeof import("web-tree-sitter")> {
+  const module = await import("web-tree-sitter");
+  await module.Parser.init();
+  return module;
+}
+
+/** Parses code. Throws where the language's grammar is not loaded: that is a mistake of the caller. */
+export function parseCode(language: CodeLanguage, text: string): CodeNode {
+  const parser = parsers.get(language);
+  if (!parser) throw new Error(`the grammar of ${language} is not loaded`);
+  const tree = parser.parse(text);
+  if (!tree) throw new Error(`the parser of ${language} gave nothing`);
+  try {
+    return copyTree(tree);
+  } finally {
+    tree.delete();
+  }
+}

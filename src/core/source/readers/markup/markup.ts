@@ -1,0 +1,637 @@
+import { decodeHTML } from "entities";
+import { lineIndex } from "../../../text/line-index.js";
+import type { Span } from "../../../text/span.js";
+import type {
+  Literal,
+  LiteralContext,
+  Lookup,
+  LookupShapes,
+  Piece,
+  SourceFile,
+  SourceProblem,
+} from "../../model.js";
+import { nameFromCode, uniqueNames } from "../expression-names.js";
+import { readScript } from "../script/script.js";
+import { shiftLiteral, shiftLookup } from "../shift.js";
+import { readPlainExpression, readScriptExpression, type ExpressionContent } from "./expressions.js";
+import {
+  dialectOf,
+  findIslands,
+  islandMarks,
+  maskIslands,
+  type Dialect,
+  type Island,
+  type IslandLanguage,
+} from "./islands.js";
+import {
+  readTree,
+  type MarkupAttribute,
+  type MarkupElement,
+  type MarkupNode,
+  type MarkupText,
+} from "./tree.js";
+
+/** Reads the code of a template's islands in a language that has a reader of its own; the text is masked outside of them. */
+export type EmbeddedReader = (
+  language: Exclude<IslandLanguage, "script" | "expression">,
+  text: string,
+  shapes: LookupShapes,
+) => ExpressionContent;
+
+/** Whether this reader reads a file. */
+export function isMarkup(file: string): boolean {
+  return dialectOf(file) !== undefined;
+}
+
+/** Reads a page or template: text between tags, attributes, code in islands and in script elements. Never throws on bad markup. */
+export function readMarkup(
+  file: string,
+  text: string,
+  bom: boolean,
+  shapes: LookupShapes,
+  readEmbedded: EmbeddedReader,
+): SourceFile {
+  const dialect = dialectOf(file);
+  if (!dialect) throw new Error(`${file} is no markup`);
+  const reader = new MarkupReader(text, dialect, shapes, readEmbedded);
+  reader.read();
+  const { literals, lookups, mentions, problems } = reader;
+  literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
+  lookups.sort((a, b) => a.span.start - b.span.start);
+  return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
+}
+
+const inlineElements = new Set(
+  "a abbr b bdi bdo cite code data del dfn em font i ins kbd mark q s samp small span strike strong sub sup time tt u var br wbr".split(
+    " ",
+  ),
+);
+const emptyElements = new Set("br wbr img input hr svg".split(" "));
+/** Elements whose content is no text of the page. */
+const skippedElements = new Set(["script", "style", "template:raw"]);
+
+class MarkupReader {
+  readonly literals: Literal[] = [];
+  readonly lookups: Lookup[] = [];
+  readonly mentions = new Set<string>();
+  readonly problems: SourceProblem[] = [];
+  private readonly islands: readonly Island[];
+  private readonly masked: string;
+  /** Why literals here are not to be translated: the markup says so. */
+  private exempt: string | undefined;
+
+  constructor(
+    private readonly text: string,
+    private readonly dialect: Dialect,
+    private readonly shapes: LookupShapes,
+    private readonly readEmbedded: EmbeddedReader,
+  ) {
+    this.islands = findIslands(this.maskedScripts(), dialect);
+    this.masked = maskIslands(text, this.islands);
+  }
+
+  read(): void {
+    const root = readTree(this.masked);
+    this.elements(root);
+    this.islandCode(root);
+    this.applySkips();
+  }
+
+  /** Braces in scripts and styles are no islands: those parts are blanked while islands are looked for. */
+  private maskedScripts(): string {
+    if (
+      this.dialect.language === "ruby" ||
+      this.dialect.language === "java" ||
+      this.dialect.language === "php"
+    )
+      return this.text;
+    return this.text.replace(
+      /(<(script|style)\b[^>]*>)([\s\S]*?)(<\/\2\s*>)/gi,
+      (_, open: string, _name: string, body: string, close: string) => open + " ".repeat(body.length) + close,
+    );
+  }
+
+  private elements(parent: MarkupElement): void {
+    const outer = this.exempt;
+    this.exempt = this.exemption(parent) ?? outer;
+    if (parent.name !== "") this.attributes(parent);
+    const name = parent.name.toLowerCase();
+    if (name === "script") this.script(parent);
+    else if (!skippedElements.has(name)) {
+      if (!this.isLookupElement(parent)) this.runs(parent);
+      for (const child of parent.children) if (child.kind === "element") this.elements(child);
+    }
+    this.exempt = outer;
+  }
+
+  private exemption(element: MarkupElement): string | undefined {
+    const value = (name: string) =>
+      element.attributes.find((attribute) => attribute.name.toLowerCase() === name)?.raw;
+    if (value("translate")?.toLowerCase() === "no") return "translate=no";
+    if (element.name.toLowerCase() !== "html" && value("translate")?.toLowerCase() !== "yes") {
+      const lang = value("lang");
+      if (lang && /^[a-z]{2,3}(-|$)/i.test(lang) && element.parent?.name !== "") return `lang=${lang}`;
+    }
+    return undefined;
+  }
+
+  private script(element: MarkupElement): void {
+    const type = element.attributes.find((attribute) => attribute.name === "type")?.raw ?? "";
+    const lang = element.attributes.find((attribute) => attribute.name === "lang")?.raw ?? "js";
+    if (type !== "" && !/^(module|text\/(java|type)script|application\/javascript)$/i.test(type)) return;
+    for (const child of element.children) {
+      if (child.kind !== "text") continue;
+      const code = this.masked.slice(child.start, child.end).replace(/[\uE000-\uE002]/g, "0");
+      this.take(
+        this.shifted(
+          readScript(
+            `script.${lang === "ts" ? "ts" : lang === "tsx" ? "tsx" : "js"}`,
+            code,
+            false,
+            this.shapes,
+          ),
+          child.start,
+        ),
+      );
+    }
+  }
+
+  private shifted(source: SourceFile, by: number): ExpressionContent {
+    const problem = source.problems[0];
+    if (problem && this.problems.length === 0 && !/[\uE000-\uE002]/.test(this.masked))
+      this.problems.push({
+        ...problem,
+        span: { start: problem.span.start + by, end: problem.span.end + by },
+      });
+    return {
+      literals: source.literals.map((one) => shiftLiteral(one, by)),
+      lookups: source.lookups.map((one) => shiftLookup(one, by)),
+      mentions: source.mentions,
+    };
+  }
+
+  private take({ literals, lookups, mentions }: ExpressionContent): void {
+    for (const literal of literals)
+      this.literals.push(this.exempt === undefined ? literal : { ...literal, skipped: this.exempt });
+    this.lookups.push(...lookups);
+    for (const mention of mentions) this.mentions.add(mention);
+  }
+
+  private attributes(element: MarkupElement): void {
+    const component = this.shapes.components.get(element.name);
+    const marks = new Set<string>();
+    for (const { name } of element.attributes) {
+      for (const mark of this.shapes.marked)
+        if (name.startsWith(`${mark}-`)) marks.add(name.slice(mark.length + 1));
+    }
+    for (const attribute of element.attributes) {
+      const { raw, name } = attribute;
+      if (raw === undefined || raw === "") continue;
+      if (this.attributeLookup(element, attribute, component)) continue;
+      const bound = boundName(name, this.dialect.name);
+      if (bound !== undefined) {
+        const isEvent = bound.kind === "event";
+        const context = this.attributeContext(element, bound.name);
+        const inner =
+          this.dialect.name === "svelte"
+            ? undefined
+            : readScriptExpression(
+                this.text,
+                attribute.valueStart,
+                attribute.valueEnd,
+                this.shapes,
+                isEvent ? undefined : bound.kind === "content" ? this.contentContext(element) : context,
+              );
+        if (inner) this.take(inner);
+        continue;
+      }
+      this.mentions.add(raw);
+      this.attributeLiteral(element, attribute, marks.has(name));
+    }
+  }
+
+  private attributeLookup(
+    element: MarkupElement,
+    attribute: MarkupAttribute,
+    component: { key: string } | undefined,
+  ): boolean {
+    const { name, raw = "", valueStart, valueEnd } = attribute;
+    const add = (key: string, start: number) =>
+      this.lookups.push({
+        span: { start: element.start, end: element.openEnd },
+        keySpan: { start, end: start + key.length },
+        key: { kind: "fixed", value: key },
+        argumentNames: undefined,
+      });
+    if (/^[\uE000-\uE002]+$/.test(this.masked.slice(valueStart, valueEnd))) return false;
+    if (this.shapes.attributes.has(name) || component?.key === name) {
+      add(raw, valueStart);
+      return true;
+    }
+    for (const pattern of this.shapes.bindings) {
+      const match = pattern.exec(raw);
+      const key = match?.[1];
+      if (!match || key === undefined) continue;
+      add(key, valueStart + match.index + match[0].indexOf(key));
+      return true;
+    }
+    return false;
+  }
+
+  /** An attribute's value with what is filled in, as a literal. */
+  private attributeLiteral(element: MarkupElement, attribute: MarkupAttribute, isMarked: boolean): void {
+    const { valueStart, valueEnd, start, end, quoted, name } = attribute;
+    const unique = uniqueNames();
+    const pieces: Piece[] = [];
+    this.textPieces(valueStart, valueEnd, pieces, unique, false);
+    if (!hasLetters(pieces)) return;
+    const base = this.attributeContext(element, name);
+    this.add({
+      form: "attribute",
+      span: quoted
+        ? { start: valueStart - 1, end: valueEnd + 1 }
+        : { start: Math.max(valueStart, start), end },
+      pieces,
+      context: isMarked ? { ...base, name: "title" } : base,
+    });
+  }
+
+  private attributeContext(element: MarkupElement, name: string): LiteralContext {
+    const type = element.attributes
+      .find((attribute) => attribute.name.toLowerCase() === "type")
+      ?.raw?.toLowerCase();
+    const tag = element.name.toLowerCase();
+    const isButton =
+      tag === "input" && name.toLowerCase() === "value" && /^(submit|button|reset)$/.test(type ?? "");
+    const isMeta =
+      tag === "meta" &&
+      name.toLowerCase() === "content" &&
+      /description|title|site_name|application-name/i.test(metaName(element));
+    return {
+      language: "markup",
+      role: "attribute",
+      name: isButton || isMeta ? "title" : name,
+      element: element.name,
+      atLoad: false,
+    };
+  }
+
+  private contentContext(element: MarkupElement | undefined): LiteralContext {
+    return {
+      language: "markup",
+      role: "content",
+      ...(element && element.name !== "" && { element: element.name }),
+      atLoad: false,
+    };
+  }
+
+  private isLookupElement(element: MarkupElement): boolean {
+    return (
+      this.shapes.components.has(element.name) ||
+      element.attributes.some(({ name }) => this.shapes.attributes.has(name))
+    );
+  }
+
+  /** Neighbouring children that a user reads as one text. */
+  private runs(parent: MarkupElement): void {
+    let run: MarkupNode[] = [];
+    const finish = () => {
+      this.run(parent, run);
+      run = [];
+    };
+    for (const child of parent.children) {
+      if (child.kind === "element") {
+        if (this.isInline(child)) run.push(child);
+        else finish();
+        continue;
+      }
+      // Code between texts parts them: what follows may not be shown with what precedes.
+      for (const part of splitText(this.masked, child, islandMarks.code)) {
+        if (part === "break") finish();
+        else run.push(part);
+      }
+    }
+    finish();
+  }
+
+  private run(parent: MarkupElement, nodes: readonly MarkupNode[]): void {
+    let from = 0;
+    let to = nodes.length;
+    const isOutside = (node: MarkupNode | undefined) =>
+      node !== undefined && (node.kind === "text" ? this.isBlank(node) : this.isEmpty(node));
+    while (from < to && isOutside(nodes[from])) from++;
+    while (to > from && isOutside(nodes[to - 1])) to--;
+    const inside = nodes.slice(from, to);
+    const [first] = inside;
+    const last = inside[inside.length - 1];
+    if (!first || !last || !inside.some((node) => node.kind === "text" && /\p{L}/u.test(this.plain(node))))
+      return;
+    const unique = uniqueNames();
+    const pieces: Piece[] = [];
+    for (const node of inside) this.nodePieces(node, pieces, unique);
+    const trimmed = trimEnds(pieces);
+    if (!hasLetters(trimmed)) return;
+    const start =
+      first.kind === "text"
+        ? first.start + (/^[\s\uE002]*/.exec(this.masked.slice(first.start, first.end))?.[0].length ?? 0)
+        : first.start;
+    const end =
+      last.kind === "text"
+        ? last.end - (/[\s\uE002]*$/.exec(this.masked.slice(last.start, last.end))?.[0].length ?? 0)
+        : endOf(last);
+    const form = inside.length === 1 && trimmed.length === 1 ? "content" : "phrase";
+    this.inRun.push({ start, end });
+    this.add({ form, span: { start, end }, pieces: trimmed, context: this.contentContext(parent) });
+  }
+
+  /** The spans of texts that are literals already, so that elements inside them are none once more. */
+  private readonly inRun: Span[] = [];
+
+  private nodePieces(
+    node: MarkupNode,
+    pieces: Piece[],
+    unique: (wanted: string, code: string) => string,
+  ): void {
+    if (node.kind === "text") {
+      this.textPieces(node.start, node.end, pieces, unique, true);
+      return;
+    }
+    const inner: Piece[] = [];
+    for (const child of node.children) this.nodePieces(child, inner, unique);
+    const open = { start: node.start, end: node.openEnd };
+    const plain = node.name.toLowerCase();
+    const name = plain === "a" || plain === "router-link" ? "link" : plain.replace(/[^a-z0-9]/g, "") || "tag";
+    pieces.push({
+      kind: "tag",
+      name: unique(name, this.text.slice(open.start, open.end)),
+      span: { start: node.start, end: endOf(node) },
+      open,
+      close: node.close,
+      pieces: inner,
+    });
+  }
+
+  /** Text with what islands fill in, entities decoded; `collapse` reads white space as a page shows it. */
+  private textPieces(
+    start: number,
+    end: number,
+    pieces: Piece[],
+    unique: (wanted: string, code: string) => string,
+    collapse: boolean,
+  ): void {
+    let at = start;
+    const put = (from: number, to: number) => {
+      const raw = this.text.slice(from, to);
+      const value = decodeHTML(collapse ? raw.replace(/[ \t\r\n\f]+/g, " ") : raw);
+      if (value === "") return;
+      const last = pieces[pieces.length - 1];
+      if (last?.kind === "text")
+        pieces[pieces.length - 1] = {
+          kind: "text",
+          value: last.value + value,
+          span: { start: last.span.start, end: to },
+        };
+      else pieces.push({ kind: "text", value, span: { start: from, end: to } });
+    };
+    for (const island of this.islandsIn(start, end)) {
+      put(at, island.start);
+      at = island.end;
+      if (island.kind !== "output") continue;
+      const code = this.text.slice(island.codeStart, island.codeEnd).trim();
+      pieces.push({
+        kind: "argument",
+        name: unique(nameFromCode(code), code),
+        code,
+        span: { start: island.start, end: island.end },
+        mayBeAbsent: false,
+      });
+    }
+    put(at, end);
+  }
+
+  private islandsIn(start: number, end: number): readonly Island[] {
+    return this.islands.filter((island) => island.start >= start && island.end <= end);
+  }
+
+  private isInline(element: MarkupElement): boolean {
+    if (this.isLookupElement(element)) return false;
+    const name = element.name.toLowerCase();
+    const isCustom = /[A-Z]/.test(element.name) || element.name.includes("-");
+    if (emptyElements.has(name)) return true;
+    if (!isCustom && !inlineElements.has(name)) return false;
+    if (isCustom && element.children.length === 0) return true;
+    return element.children.every((child) =>
+      child.kind === "text"
+        ? !this.masked.slice(child.start, child.end).includes(islandMarks.code)
+        : this.isInline(child),
+    );
+  }
+
+  private isEmpty(element: MarkupElement): boolean {
+    return element.children.every((child) =>
+      child.kind === "text" ? this.isBlank(child) : this.isEmpty(child),
+    );
+  }
+
+  private isBlank(node: MarkupText): boolean {
+    return /^[\s\uE002]*$/.test(this.masked.slice(node.start, node.end));
+  }
+
+  /** The text of a node without islands, decoded. */
+  private plain(node: MarkupText): string {
+    return decodeHTML(this.masked.slice(node.start, node.end).replace(/[\uE000-\uE002]/g, ""));
+  }
+
+  private add(literal: Literal): void {
+    const within =
+      literal.form === "content" || literal.form === "phrase"
+        ? this.inRun.some(
+            (span) =>
+              span !== this.inRun[this.inRun.length - 1] &&
+              span.start <= literal.span.start &&
+              literal.span.end <= span.end,
+          )
+        : false;
+    if (within) return;
+    this.literals.push(this.exempt === undefined ? literal : { ...literal, skipped: this.exempt });
+  }
+
+  /** The code of the islands: strings that are shown, and lookups. */
+  private islandCode(root: MarkupElement): void {
+    const { language } = this.dialect;
+    if (language === "ruby" || language === "java" || language === "php") {
+      if (this.dialect.name === "php") return; // Its own reader reads the file's code.
+      const content = this.readEmbedded(language, this.codeAlone(language), this.shapes);
+      this.take({ ...content, literals: content.literals.map((literal) => this.inOutput(literal, root)) });
+      if (this.dialect.name === "jsp" || this.dialect.name === "directives") this.plainLookups();
+      return;
+    }
+    for (const island of this.islands) {
+      if (island.kind === "comment") continue;
+      const element = elementAt(root, island.start);
+      const attribute =
+        element && island.start < element.openEnd
+          ? element.attributes.find(({ start, end }) => start <= island.start && island.end <= end)
+          : undefined;
+      const place =
+        island.kind === "code"
+          ? undefined
+          : attribute && element
+            ? this.attributeContext(element, attribute.name.replace(/^[:[]|\]$/g, ""))
+            : this.contentContext(element);
+      const read = language === "expression" ? readPlainExpression : readScriptExpression;
+      this.take(read(this.text, island.codeStart, island.codeEnd, this.shapes, place));
+    }
+  }
+
+  /** Lookups in islands that are no whole statements of their language, such as `@lang('key')` and `${text('key')}`. */
+  private plainLookups(): void {
+    const known = new Set(this.lookups.map(({ keySpan }) => keySpan.start));
+    for (const island of this.islands) {
+      if (island.kind === "comment") continue;
+      const { lookups, mentions } = readPlainExpression(
+        this.text,
+        island.codeStart,
+        island.codeEnd,
+        this.shapes,
+        undefined,
+      );
+      this.take({
+        literals: [],
+        lookups: lookups.filter(({ keySpan }) => !known.has(keySpan.start)),
+        mentions,
+      });
+    }
+  }
+
+  private inOutput(literal: Literal, root: MarkupElement): Literal {
+    if (literal.context.role !== "other") return literal;
+    const island = this.islands.find(
+      ({ start, end }) => start <= literal.span.start && literal.span.end <= end,
+    );
+    return island?.kind === "output"
+      ? { ...literal, context: this.contentContext(elementAt(root, island.start)) }
+      : literal;
+  }
+
+  /** The islands' code as one program of the same length: white space for the markup, statement ends between islands. */
+  private codeAlone(language: "ruby" | "java" | "php"): string {
+    let code = "";
+    let at = 0;
+    const blank = (from: number, to: number) => this.text.slice(from, to).replace(/[^\r\n]/g, " ");
+    for (const island of this.islands) {
+      code += blank(at, island.start);
+      at = island.start;
+      if (
+        island.kind === "comment" ||
+        (this.dialect.name === "directives" && island.kind === "code" && this.text[island.start] === "@") ||
+        /^[$#]\{/.test(this.text.slice(island.start, island.start + 2))
+      )
+        continue;
+      const gap = blank(at, island.codeStart);
+      const ending = blank(island.codeEnd, island.end);
+      const inner = this.text.slice(island.codeStart, island.codeEnd);
+      const close =
+        ending.length > 0
+          ? `${language === "ruby" && /(?:\bdo(?:\s*\|[^|]*\|)?|\{\s*(?:\|[^|]*\|)?)\s*$/.test(inner) ? "\n" : ";"}${ending.slice(1)}`
+          : "";
+      code +=
+        language === "php" && gap.length >= 2 ? `${gap.slice(2)}  ${inner}${close}` : gap + inner + close;
+      at = island.end;
+    }
+    return code + blank(at, this.text.length);
+  }
+
+  /** Comments `fond: skip REASON` and `fond: note …` speak for what follows them. */
+  private applySkips(): void {
+    const marks = [
+      ...this.text.matchAll(/fond:\s*(skip|note)\b[\s:]*([^\r\n]*?)\s*(?:-->|--%?>|\*\/|--\}\}|#\}|%>|$)/gm),
+    ];
+    if (marks.length === 0) return;
+    const lines = lineIndex(this.text);
+    for (const mark of marks) {
+      const { line } = lines.position(mark.index);
+      const last = lines.position(mark.index + mark[0].length).line;
+      this.literals.forEach((literal, index) => {
+        const at = lines.position(literal.span.start).line;
+        if (at < line || at > last + 1) return;
+        this.literals[index] =
+          mark[1] === "skip" ? { ...literal, skipped: mark[2] ?? "" } : { ...literal, note: mark[2] ?? "" };
+      });
+    }
+  }
+}
+
+/** The attribute that a binding sets, and what its value is; undefined for a plain attribute. */
+function boundName(
+  name: string,
+  dialect: string,
+): { name: string; kind: "value" | "content" | "event" } | undefined {
+  const event = /^(?:@|v-on:|on:|\(|x-on:|hx-on)/.test(name);
+  if (event) return { name, kind: "event" };
+  const bound = /^(?::|v-bind:|x-bind:|\[(?:attr\.)?)([\w.-]+)\]?$/.exec(name);
+  if (bound) return { name: bound[1] ?? name, kind: "value" };
+  if (/^(?:v-text|v-html|x-text|x-html|\[innerText\]|\[textContent\])$/.test(name))
+    return { name, kind: "content" };
+  if (/^(?:v-|x-|\*|#)/.test(name) && dialect !== "php") return { name, kind: "event" };
+  return undefined;
+}
+
+function metaName(element: MarkupElement): string {
+  return element.attributes
+    .filter(({ name }) => name === "name" || name === "property")
+    .map(({ raw }) => raw ?? "")
+    .join(" ");
+}
+
+/** A text node parted wherever a mark stands in it. */
+function splitText(masked: string, node: MarkupText, mark: string): (MarkupText | "break")[] {
+  const parts: (MarkupText | "break")[] = [];
+  let from = node.start;
+  for (let at = node.start; at < node.end; at++) {
+    if (masked[at] !== mark) continue;
+    if (at > from) parts.push({ kind: "text", start: from, end: at });
+    if (parts[parts.length - 1] !== "break") parts.push("break");
+    from = at + 1;
+  }
+  if (from < node.end) parts.push({ kind: "text", start: from, end: node.end });
+  return parts;
+}
+
+function elementAt(root: MarkupElement, offset: number): MarkupElement | undefined {
+  let found: MarkupElement | undefined;
+  let at: MarkupElement | undefined = root;
+  while (at) {
+    const inner: MarkupElement | undefined = at.children.find(
+      (child): child is MarkupElement =>
+        child.kind === "element" && child.start <= offset && offset < endOf(child),
+    );
+    if (inner) found = inner;
+    at = inner;
+  }
+  return found;
+}
+
+function endOf(node: MarkupNode): number {
+  if (node.kind === "text") return node.end;
+  if (node.close) return node.close.end;
+  const last = node.children[node.children.length - 1];
+  return last ? endOf(last) : node.openEnd;
+}
+
+function hasLetters(pieces: readonly Piece[]): boolean {
+  return pieces.some((piece) =>
+    piece.kind === "text" ? /\p{L}/u.test(piece.value) : piece.kind === "tag" && hasLetters(piece.pieces),
+  );
+}
+
+function trimEnds(pieces: readonly Piece[]): Piece[] {
+  const trimmed = pieces.map((piece, index) => {
+    if (piece.kind !== "text") return piece;
+    let { value } = piece;
+    if (index === 0) value = value.replace(/^[ \t\r\n\f]+/, "");
+    if (index === pieces.length - 1) value = value.replace(/[ \t\r\n\f]+$/, "");
+    return { ...piece, value };
+  });
+  return trimmed.filter((piece) => piece.kind !== "text" || piece.value !== "");
+}

@@ -1,0 +1,22 @@
+import { callOf, never, type Habits } from "./habits.js";
+import { scriptHabits } from "./script.js";
+
+/** Go. */
+export const goHabits: Habits = {
+  ...scriptHabits,
+  textCall: callOf(`
+http\\.Error Flash AddFlash SetTitle SetText NewLabel NewButton NewWindow ShowInformation ShowConfirm NewCard AddMessage SetError AddError Alert
+NewMenuItem NewMenu NewTabItem NewCheck SetPlaceHolder
+`),
+  codeCall: callOf(`
+Get Set Getenv Setenv LookupEnv Join Split Contains HasPrefix HasSuffix Index Replace ReplaceAll Trim TrimPrefix TrimSuffix EqualFold Fields
+MustCompile Compile MatchString HandleFunc Handle Open Create ReadFile WriteFile ReadAll Query QueryRow Exec Prepare Parse ParseFiles
+ParseGlob ExecuteTemplate New Lookup Header Add Del Redirect Format StringVar IntVar BoolVar Flag FormValue PathValue URLParam Param
+Command LookPath Dial Listen ListenAndServe NewRequest Do Post Unmarshal Marshal Tag Atoi Abs Base Dir Fatal Fatalf Log Logf Errorf Run
+Skip Where Order Table Select Find First Joins Preload Group POST GET PUT DELETE PATCH Static Use Sprint WithField WithValue Bind
+`),
+  developerCall: /(?:^|\.)(?:log|logger|slog|zap|klog|glog|logrus|panic|t)(?:\.\w+)?$/,
+  errorCall: /(?:^|\.)(?:errors\.New|fmt\.Errorf|Errorf|Wrap|Wrapf|panic)$/,
+  textMember: /(?:^|\.)(?:Title|Message|Text|Label|Error|Flash|Notice)$/,
+  codeTemplate: never,
+};

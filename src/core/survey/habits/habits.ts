@@ -1,0 +1,43 @@
+/** What names mean in the programs of one host language: data that the evidence looks up. */
+export interface Habits {
+  /** Attributes and props whose value users read or hear. */
+  readonly textAttributes: ReadonlySet<string>;
+  /** Attributes and props whose value only programs read. */
+  readonly codeAttributes: ReadonlySet<string>;
+  /** Elements whose content is code, or is not shown. */
+  readonly codeElements: ReadonlySet<string>;
+  /** Names that hold text for users, by how they end. */
+  readonly textName: RegExp;
+  /** Names that hold something for programs, by how they end. */
+  readonly codeName: RegExp;
+  /** Calls that show their argument to users. */
+  readonly textCall: RegExp;
+  /** Calls whose argument no user sees. */
+  readonly codeCall: RegExp;
+  /** Calls that write for developers. */
+  readonly developerCall: RegExp;
+  /** Errors made for developers first, though users sometimes see them. */
+  readonly errorCall: RegExp;
+  /** Members and variables that show what is assigned to them. */
+  readonly textMember: RegExp;
+  /** Tags of templates that hold another language. */
+  readonly codeTemplate: RegExp;
+}
+
+/** The words of a list, as a set. */
+export function words(list: string): ReadonlySet<string> {
+  return new Set(list.trim().split(/\s+/));
+}
+
+/** A test for the last word of a name: of `page_title`, `pageTitle`, `PAGE_TITLE` and `title`. */
+export function nameEndingIn(list: string): RegExp {
+  return new RegExp(`(?:^|[a-z0-9_.-])(?:${list.trim().split(/\s+/).join("|")})$`, "i");
+}
+
+/** A test for a call by its last names: `alert`, `toast.error`. */
+export function callOf(list: string): RegExp {
+  return new RegExp(`(?:^|\\.)(?:${list.trim().split(/\s+/).join("|")})$`);
+}
+
+/** Matches nothing. */
+export const never = /(?!)/;

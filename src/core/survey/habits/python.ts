@@ -1,0 +1,29 @@
+import { callOf, nameEndingIn, never, type Habits } from "./habits.js";
+import { scriptHabits } from "./script.js";
+
+/** Python, with the habits of its web frameworks. */
+export const pythonHabits: Habits = {
+  ...scriptHabits,
+  textName: nameEndingIn(`
+title subtitle label text heading headline caption message description placeholder tooltip hint summary help help_text
+question answer greeting note notice warning legend alt prompt tagline intro blurb subject verbose_name verbose_name_plural
+short_description error_message success_message empty_label site_header site_title index_title
+`),
+  textCall: callOf(`
+flash messages\\.(?:success|error|warning|info|debug|add_message) ValidationError forms\\.ValidationError add_error showinfo showwarning showerror askyesno
+Label Button setText setWindowTitle setToolTip setStatusTip setPlaceholderText addAction QLabel QPushButton abort HttpResponse
+set_title alert InputRequired DataRequired StringField SubmitField PasswordField TextAreaField BooleanField SelectField SubmitButton
+`),
+  codeCall: callOf(`
+get getattr setattr hasattr delattr pop setdefault os\\.environ\\.get getenv open join split strip replace startswith endswith find encode decode format_map
+strftime strptime render render_template redirect url_for reverse path re_path include route add_url_rule getLogger import_module filter
+exclude order_by values values_list annotate execute fetch add_argument Column ForeignKey relationship Table String field namedtuple Enum
+TypeVar NewType patch Mock assertEqual assertIn assertRaises raises mark sub match search compile fullmatch findall loads dumps print
+register command option connect send emit select_one find_element find_element_by_id css xpath urlopen request post put delete head Path
+get_object_or_404 isinstance warn deprecated parametrize set_cookie get_json create_engine text migrate
+`),
+  developerCall: /(?:^|\.)(?:log|logger|logging|LOG|_logger|_LOGGER)\.\w+$|^print$/,
+  errorCall: /(?:^|\.)\w*(?:Error|Exception|Warning)$/,
+  textMember: /(?:^|\.)(?:title|short_description|verbose_name|help_text|label|site_header)$/,
+  codeTemplate: never,
+};
