@@ -39,5 +39,5 @@ export { planInit, type InitResult } from "./core/project/detect.js";
 export type { Finding, Severity } from "./core/lint/finding.js";
 export { rules } from "./core/lint/rules/index.js";
 export type { Rule } from "./core/lint/rule.js";
-export type { SurveyedLiteral, Verdict } from "./core/survey/survey.js";
+export type { FileSurvey, ReportedLiteral, Verdict } from "./core/survey/survey.js";
 export type { BookBalance, LocaleBalance } from "./core/ledger/balance.js";

@@ -10,6 +10,7 @@ import {
   type CommandContext,
   type CommonOptions,
 } from "./context.js";
+import type { SurveyCommandOptions } from "./commands/survey.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
 import { makeStyle, wantsColor } from "./terminal/style.js";
 
@@ -56,10 +57,12 @@ function buildProgram(): Command {
     withWriteOptions(add("init", "look at the project and write its configuration")),
     async (context, _, options) => (await import("./commands/init.js")).runInit(context, options),
   );
-  register<{ all?: boolean }>(
+  register<SurveyCommandOptions>(
     add("survey", "find hard-coded interface text in code, judged and explained")
       .argument("[paths...]", "files or folders to look at")
-      .option("--all", "list what was judged to be code as well"),
+      .option("--all", "list what was judged to be code as well")
+      .option("--jobs <number>", "how many threads at most", wholeNumber)
+      .option("--no-cache", "judge every file anew"),
     async (context, paths, options) =>
       (await import("./commands/survey.js")).runSurvey(context, paths, options),
   );

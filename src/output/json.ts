@@ -4,6 +4,7 @@ import type { Finding } from "../core/lint/finding.js";
 import { unifiedDiff } from "../core/plan/diff.js";
 import { changeKind, type Plan } from "../core/plan/plan.js";
 import type { SurveyResult } from "../core/project/project.js";
+import type { VerdictCounts } from "../core/survey/survey.js";
 
 /** The version of the JSON documents: raised when something in them is renamed or removed. */
 const version = 1;
@@ -13,12 +14,10 @@ function documentFor(command: string, content: object): string {
   return JSON.stringify({ command, version, ...content }, undefined, 2) + "\n";
 }
 
-/** A survey. Literals judged `code` are in it only where `all` says so; the counts hold every literal. */
-export function surveyJson(result: SurveyResult, all: boolean): string {
-  const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
-  for (const { verdict, waived } of result.literals) counts[waived === undefined ? verdict : "waived"]++;
-  const literals = result.literals
-    .filter(({ verdict, waived }) => all || (verdict !== "code" && waived === undefined))
+/** A survey: its literals, and counts of all of them. */
+export function surveyJson(result: SurveyResult): string {
+  const literals = result.files
+    .flatMap((file) => file.literals)
     .map(
       ({
         file,
@@ -54,7 +53,15 @@ export function surveyJson(result: SurveyResult, all: boolean): string {
         ...(note !== undefined && { note }),
       }),
     );
-  return documentFor("survey", { literals, counts });
+  return documentFor("survey", { literals, counts: sumCounts(result) });
+}
+
+/** The counts of all files of a survey together. */
+export function sumCounts(result: SurveyResult): VerdictCounts {
+  const sum = { text: 0, unclear: 0, code: 0, waived: 0 };
+  for (const { counts } of result.files)
+    for (const verdict of ["text", "unclear", "code", "waived"] as const) sum[verdict] += counts[verdict];
+  return sum;
 }
 
 /** Findings with their counts by severity. */

@@ -21,7 +21,8 @@ export function temporaryProject(files: Readonly<Record<string, string | Uint8Ar
 }
 
 export function cleanUp(): void {
-  for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
+  for (const folder of [...folders.splice(0), join(tmpdir(), "fond-test-cache")])
+    rmSync(folder, { recursive: true, force: true });
 }
 
 /** Every file below a folder with its text, but for node_modules. */
@@ -45,7 +46,13 @@ export function fond(cwd: string, ...args: readonly string[]): Outcome {
   const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
     cwd,
     encoding: "utf8",
-    env: { ...process.env, NODE_OPTIONS: "", FORCE_COLOR: "0", COLUMNS: "100" },
+    env: {
+      ...process.env,
+      NODE_OPTIONS: "",
+      XDG_CACHE_HOME: join(tmpdir(), "fond-test-cache"),
+      FORCE_COLOR: "0",
+      COLUMNS: "100",
+    },
   });
   return { status, stdout, stderr };
 }

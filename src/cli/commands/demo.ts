@@ -95,7 +95,7 @@ class Walk {
       runSurvey(
         this.inner,
         ["web/pages/sailings.tsx", "web/pages/search.tsx"].map((path) => join(this.target, path)),
-        {},
+        { cache: false },
       ),
     );
 

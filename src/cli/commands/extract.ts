@@ -20,7 +20,7 @@ export async function runExtract(
     verdicts: ["text", ...(options.include ?? [])],
     ...(options.limit !== undefined && { limit: options.limit }),
   });
-  sayWhatWasNotRead(context, plan);
+  sayWhatWasNotRead(context, plan.unread);
   const status = settlePlan(context, "extract", plan, options);
   return plan.unread.length > 0 && status === exitStatus.inOrder ? exitStatus.trouble : status;
 }

@@ -1,48 +1,60 @@
 import { surveyProject, type SurveyResult } from "../../core/project/project.js";
-import type { SurveyedLiteral, Verdict } from "../../core/survey/survey.js";
-import { surveyJson } from "../../output/json.js";
+import type { ReportedLiteral } from "../../core/survey/survey.js";
+import type { UnreadSource } from "../../core/source/book-code.js";
+import { diskSurveyCache } from "../../disk/survey-cache.js";
+import { surveyWorkers } from "../../disk/survey-workers.js";
+import { sumCounts, surveyJson } from "../../output/json.js";
 import { lineReader, openOrFail, scopeOf, type CommandContext } from "../context.js";
 import { exitStatus, type ExitStatus } from "../exit.js";
 import { excerpt } from "../terminal/excerpt.js";
+import { showProgress } from "../terminal/progress.js";
 import { counted } from "../terminal/style.js";
+
+export interface SurveyCommandOptions {
+  readonly all?: boolean;
+  readonly cache: boolean;
+  readonly jobs?: number;
+}
 
 /** Finds hard-coded text in code. */
 export async function runSurvey(
   context: CommandContext,
   paths: readonly string[],
-  options: { readonly all?: boolean },
+  options: SurveyCommandOptions,
 ): Promise<ExitStatus> {
   const project = openOrFail(context);
-  const result = await surveyProject(project, scopeOf(context, paths));
-  sayWhatWasNotRead(context, result);
-  if (context.options.format === "json") context.print(surveyJson(result, options.all ?? false));
-  else context.print(render(context, result, options.all ?? false));
+  const { cwd, quiet } = context.options;
+  const all = options.all ?? false;
+  const cache = options.cache ? diskSurveyCache(cwd) : undefined;
+  const progress = showProgress("survey", quiet ?? false);
+  const result = await surveyProject(project, scopeOf(context, paths), {
+    all,
+    ...(cache && { cache }),
+    elsewhere: surveyWorkers(cwd, project.configFile, all, options.jobs, progress.step),
+  });
+  progress.end();
+  cache?.save();
+  sayWhatWasNotRead(context, result.unread);
+  for (const { file, problem } of result.files)
+    if (problem)
+      context.say(`${file}:${problem.line}:${problem.column}: ${problem.message}\n  → ${problem.remedy}`);
+  if (context.options.format === "json") context.print(surveyJson(result));
+  else context.print(render(context, result));
   return result.unread.length > 0 ? exitStatus.trouble : exitStatus.inOrder;
 }
 
-/** Warns of code that could not be read, or not whole. */
-export function sayWhatWasNotRead(
-  context: CommandContext,
-  result: Pick<SurveyResult, "unread"> & Partial<Pick<SurveyResult, "broken">>,
-): void {
-  for (const { file, detail } of result.unread)
+/** Warns of code that could not be read. */
+export function sayWhatWasNotRead(context: CommandContext, unread: readonly UnreadSource[]): void {
+  for (const { file, detail } of unread)
     context.say(`${file}: not read: ${detail}\n  → see that it is text in UTF-8 and can be opened`);
-  for (const source of result.broken ?? []) {
-    const problem = source.problems[0];
-    if (!problem) continue;
-    const { line, column } = source.lines.position(problem.span.start);
-    context.say(`${source.file}:${line}:${column}: ${problem.message}\n  → ${problem.remedy}`);
-  }
 }
 
-function render(context: CommandContext, result: SurveyResult, all: boolean): string {
+function render(context: CommandContext, result: SurveyResult): string {
   const { style, width } = context;
   const lineOf = lineReader(context);
   const lines: string[] = [];
   let file = "";
-  const shown = result.literals.filter(
-    (literal) => all || (literal.verdict !== "code" && literal.waived === undefined),
-  );
+  const shown = result.files.flatMap(({ literals }) => literals);
   for (const literal of shown) {
     if (literal.file !== file) {
       file = literal.file;
@@ -53,21 +65,21 @@ function render(context: CommandContext, result: SurveyResult, all: boolean): st
       literal.waived === undefined ? "" : style.dim(` · left alone: ${literal.waived || "no reason given"}`);
     lines.push(`  ${paint(literal.verdict.padEnd(7))} ${shorten(literal, width - 12)}${waived}`);
     lines.push(...excerpt(lineOf(literal.file, literal.line), literal, width, style, paint));
-    lines.push(`         ${style.dim(`${literal.line}:${literal.column}  ${literal.reason}`)}`, "");
+    lines.push(`         ${style.dim(`${literal.line}:${literal.column}  ${literal.reason}`)}`);
+    for (const remark of literal.remarks ?? []) lines.push(`         ${style.yellow("!")} ${remark}`);
+    lines.push("");
   }
-  const count = (verdict: Verdict) =>
-    result.literals.filter((literal) => literal.verdict === verdict && literal.waived === undefined).length;
-  const waived = result.literals.filter((literal) => literal.waived !== undefined).length;
+  const { text, unclear, code, waived } = sumCounts(result);
   const parts = [
-    `${count("text")} text`,
-    `${count("unclear")} unclear`,
-    `${count("code")} code`,
+    `${text} text`,
+    `${unclear} unclear`,
+    `${code} code`,
     ...(waived > 0 ? [`${waived} left alone`] : []),
   ];
-  return `${lines.join("\n")}${lines.length > 0 ? "\n" : ""}${style.bold(`${parts.join(", ")} in ${counted(result.files, "file")}.`)}\n`;
+  return `${lines.join("\n")}${lines.length > 0 ? "\n" : ""}${style.bold(`${parts.join(", ")} in ${counted(result.files.length, "file")}.`)}\n`;
 }
 
-function shorten(literal: SurveyedLiteral, room: number): string {
+function shorten(literal: ReportedLiteral, room: number): string {
   const text = literal.message.replace(/\s+/g, " ");
   return text.length > room ? `${text.slice(0, Math.max(room - 1, 1))}…` : text;
 }

@@ -12,11 +12,12 @@ import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type Plan } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
-import { listCode, readBookCode, type UnreadSource } from "../source/book-code.js";
-import type { SourceFile } from "../source/model.js";
-import { prepareReaders } from "../source/read.js";
+import { listCode, lookupShapes, readBookCode, type UnreadSource } from "../source/book-code.js";
+import type { LookupShapes } from "../source/model.js";
+import { digestOf } from "../text/digest.js";
+import { prepareReaders, readSource } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
-import { surveyFile, type SurveyedLiteral } from "../survey/survey.js";
+import { reportFile, type FileSurvey } from "../survey/survey.js";
 
 /** A project that is open: its files and its configuration. What it reads it keeps, so it should live no longer than one run. */
 export interface Project {
@@ -64,32 +65,109 @@ export interface Scope {
 
 /** What a survey found, in the order of books and files. */
 export interface SurveyResult {
-  readonly literals: readonly SurveyedLiteral[];
-  /** How many files of code were read. */
-  readonly files: number;
+  readonly files: readonly FileSurvey[];
   readonly unread: readonly UnreadSource[];
-  /** Files that do not parse, read as far as it went. */
-  readonly broken: readonly SourceFile[];
+}
+
+/** Where surveys of files are kept from run to run, by a digest of all that they depend on. */
+export interface SurveyCache {
+  get(id: string): FileSurvey | undefined;
+  set(id: string, survey: FileSurvey): void;
+}
+
+/** Surveys some files of a book elsewhere, such as in other threads; results in the order of the files. */
+export type SurveyElsewhere = (
+  book: string,
+  files: readonly string[],
+) => Promise<readonly (FileSurvey | UnreadSource)[]>;
+
+export interface SurveyOptions {
+  /** Keeps what was judged to be code as well. */
+  readonly all?: boolean;
+  readonly cache?: SurveyCache;
+  readonly elsewhere?: SurveyElsewhere;
+  /** Told after each file how many of all are done. */
+  readonly progress?: (done: number, of: number) => void;
 }
 
 /** Finds and judges the literals of a project's code. */
-export async function surveyProject(project: Project, scope: Scope = {}): Promise<SurveyResult> {
-  const literals: SurveyedLiteral[] = [];
+export async function surveyProject(
+  project: Project,
+  scope: Scope = {},
+  options: SurveyOptions = {},
+): Promise<SurveyResult> {
+  const files: FileSurvey[] = [];
   const unread: UnreadSource[] = [];
-  const broken: SourceFile[] = [];
-  let files = 0;
   for (const config of booksIn(project, scope)) {
-    const reader = messageReader(config.syntax);
-    await prepareReaders(listCode(project.files, config, scope.path));
-    const code = readBookCode(project.files, config, scope.path);
-    for (const source of code.files) {
-      literals.push(...surveyFile(source, config.name, reader, config.habits));
-      if (source.problems.length > 0) broken.push(source);
+    const listed = listCode(project.files, config, scope.path);
+    const settings = options.cache ? digestOf(JSON.stringify([config, options.all ?? false])) : "";
+    const known = new Map<string, FileSurvey>();
+    const ids = new Map<string, string>();
+    if (options.cache) {
+      for (const file of listed) {
+        const read = project.files.read(file);
+        if (!read.ok) continue;
+        const id = `${settings} ${digestOf(read.text)} ${file}`;
+        ids.set(file, id);
+        const kept = options.cache.get(id);
+        if (kept) known.set(file, kept);
+      }
     }
-    unread.push(...code.unread);
-    files += code.files.length;
+    const left = listed.filter((file) => !known.has(file));
+    const found = new Map((await surveySome(project, config, left, options)).map((one) => [one.file, one]));
+    for (const file of listed) {
+      const one = known.get(file) ?? found.get(file);
+      if (!one) continue;
+      if ("detail" in one) unread.push(one);
+      else {
+        files.push(one);
+        options.cache?.set(ids.get(file) ?? "", one);
+      }
+    }
   }
-  return { literals, files, unread, broken };
+  return { files, unread };
+}
+
+async function surveySome(
+  project: Project,
+  config: BookConfig,
+  files: readonly string[],
+  options: SurveyOptions,
+): Promise<readonly (FileSurvey | UnreadSource)[]> {
+  if (options.elsewhere && files.length > 0) return options.elsewhere(config.name, files);
+  await prepareReaders(files);
+  return files.map((file, index) => {
+    options.progress?.(index, files.length);
+    return surveyOne(project, config, file, options.all ?? false);
+  });
+}
+
+/** Surveys one file of a book. What the file needs must be prepared before. */
+export function surveyOne(
+  project: Project,
+  config: BookConfig,
+  file: string,
+  all: boolean,
+): FileSurvey | UnreadSource {
+  const read = project.files.read(file);
+  if (!read.ok) return { file, detail: read.detail };
+  const tools = surveyTools(config);
+  return reportFile(
+    readSource(file, read.text, read.bom, tools.shapes),
+    config.name,
+    tools.reader,
+    config.habits,
+    all,
+  );
+}
+
+const tools = new WeakMap<BookConfig, { shapes: LookupShapes; reader: MessageReader }>();
+
+/** The shapes and the reader of a book, made once. */
+function surveyTools(config: BookConfig): { shapes: LookupShapes; reader: MessageReader } {
+  const made = tools.get(config) ?? { shapes: lookupShapes(config), reader: messageReader(config.syntax) };
+  tools.set(config, made);
+  return made;
 }
 
 /** Plans the extraction of a project's text. */

@@ -74,6 +74,8 @@ const called: Witness = (literal, habits, own) => {
   const callee = (context.role === "argument" ? context.name : context.element) ?? "";
   if (context.role === "property") return undefined;
   if (habits.developerCall.test(callee)) return evidence("codeCall", `written by ${callee}() for developers`);
+  if (context.index === 0 && habits.namedFirst.test(callee) && !/\s/.test(fixedText(literal.pieces).trim()))
+    return evidence("codeCall", `names what ${callee}() is about`);
   if (habits.textCall.test(callee) || own?.textCalls.includes(callee))
     return evidence("textCall", `shown by ${callee}()`);
   if (habits.errorCall.test(callee))
@@ -150,10 +152,19 @@ const shaped: Witness = (literal) => {
       return [...all, evidence("sentence", found.reason)];
     case "words":
       return [...all, evidence("severalWords", found.reason)];
+    case "datePattern":
+      return [
+        ...all,
+        evidence(literal.context.role === "argument" ? "datePattern" : "technicalShape", found.reason),
+      ];
     case "capitalised":
-      return [...all, evidence("capitalisedWord", found.reason)];
-    case "lowerCase":
-      return [...all, evidence("lowerCaseWord", found.reason)];
+    case "lowerCase": {
+      if (isBesideValue(literal)) return [...all, evidence("severalWords", "a word beside a value")];
+      return [
+        ...all,
+        evidence(found.name === "capitalised" ? "capitalisedWord" : "lowerCaseWord", found.reason),
+      ];
+    }
     case "short":
       return [...all, evidence("tooShort", found.reason)];
     case "other":
@@ -161,4 +172,20 @@ const shaped: Witness = (literal) => {
   }
 };
 
-const witnesses: readonly Witness[] = [content, attribute, called, named, used, shaped];
+/** Whether a word stands beside a value with white space between them, as words in a sentence do. */
+function isBesideValue({ pieces }: Literal): boolean {
+  return (
+    pieces.some(({ kind }) => kind === "argument") &&
+    pieces.some((piece) => piece.kind === "text" && /\s/.test(piece.value))
+  );
+}
+
+const remarked: Witness = ({ remarks }) => {
+  if (remarks?.some(({ kind }) => kind === "plural-by-hand"))
+    return evidence("pluralByHand", "a plural made by hand");
+  if (remarks?.some(({ kind }) => kind === "chosen-by-language"))
+    return evidence("chosenByLanguage", "chosen by language in code");
+  return undefined;
+};
+
+const witnesses: readonly Witness[] = [content, attribute, called, named, used, shaped, remarked];

@@ -2,6 +2,7 @@
 export interface Shape {
   readonly name:
     | "technical"
+    | "datePattern"
     | "identifier"
     | "classList"
     | "sentence"
@@ -39,10 +40,6 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /^[MmLlHhVvCcSsQqTtAaZz][\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*\d[\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*$/,
     "the path of a drawing",
   ],
-  [
-    /^(?=.*(?:y|d|H|h|m))[yMdDHhmsSaAEeLQwzZXxGuk]+(?:[-/.:, T']+[yMdDHhmsSaAEeLQwzZXxGuk]+)+$/,
-    "a date pattern",
-  ],
   [/^(?:application|audio|font|image|model|multipart|text|video)\/[\w.+*-]+(?:;.*)?$/, "a media type"],
   [
     /^\s*(?:SELECT|INSERT INTO|UPDATE|DELETE FROM|CREATE TABLE|ALTER TABLE|WITH)\s.+\b(?:FROM|SET|VALUES|WHERE|AS|TABLE|ADD)\b/s,
@@ -66,6 +63,8 @@ export function shapeOf(fixed: string): Shape {
   const shape = (name: Shape["name"], reason: string): Shape => ({ name, reason, otherScript });
   for (const [pattern, what] of technical)
     if (pattern.test(text)) return shape("technical", `looks like ${what}`);
+  if (isDatePattern(text))
+    return shape("datePattern", "a date or time in a fixed pattern, where the locale has its own");
   const tokens = text.split(/\s+/);
   if (tokens.length === 1) return shape(...wordShape(text));
   if (isClassList(tokens)) return shape("classList", "looks like CSS classes");
@@ -79,6 +78,13 @@ export function shapeOf(fixed: string): Shape {
       starts ? "several words that start with a capital" : "several words with an end mark",
     );
   return shape("words", "several words");
+}
+
+/** Letters of date patterns (UTS #35 Part 4, "Date Format Patterns", or strftime's) with marks between them. */
+function isDatePattern(text: string): boolean {
+  if (text.length > 30 || /[a-z]{5}/i.test(text)) return false;
+  const isWhole = /^(?:%?[yYMdDHhmsSaAEeLQwzZXxGukpIjBb]{1,4}[-/.:, T']*)+$/.test(text);
+  return isWhole && /[yY]{2,4}|%[YymdHM]|[Hh]{1,2}:mm|dd?[./-]M{1,2}/.test(text);
 }
 
 function wordShape(word: string): [Shape["name"], string] {

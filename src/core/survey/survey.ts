@@ -18,8 +18,8 @@ export interface Judgement {
   readonly reason: string;
 }
 
-/** A literal with its judgement and place. */
-export interface SurveyedLiteral extends Range, Judgement {
+/** A literal with its judgement and place, as it is reported. */
+export interface ReportedLiteral extends Range, Judgement {
   readonly file: string;
   readonly book: string;
   /** What the user reads, white space as rendered. */
@@ -33,7 +33,60 @@ export interface SurveyedLiteral extends Range, Judgement {
   readonly remarks?: readonly string[];
   /** What a comment beside it tells translators. */
   readonly note?: string;
+}
+
+/** The same with what was read, for a rewrite. */
+export interface SurveyedLiteral extends ReportedLiteral {
   readonly literal: Literal;
+}
+
+/** How many literals got which verdict; those excused by a comment or the markup count as `waived` alone. */
+export interface VerdictCounts {
+  readonly text: number;
+  readonly unclear: number;
+  readonly code: number;
+  readonly waived: number;
+}
+
+/** What the survey says of one file. */
+export interface FileSurvey {
+  readonly file: string;
+  /** Without what was judged `code` or is waived, unless all was asked for. */
+  readonly literals: readonly ReportedLiteral[];
+  readonly counts: VerdictCounts;
+  /** The first place where the file does not parse. */
+  readonly problem?: {
+    readonly line: number;
+    readonly column: number;
+    readonly message: string;
+    readonly remedy: string;
+  };
+}
+
+/** Surveys one file that was read. `all` keeps what was judged to be code as well. */
+export function reportFile(
+  source: SourceFile,
+  book: string,
+  reader: MessageReader,
+  own: OwnHabits | undefined,
+  all: boolean,
+): FileSurvey {
+  const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
+  const literals: ReportedLiteral[] = [];
+  const wanted = (verdict: Verdict, waived: boolean) => {
+    counts[waived ? "waived" : verdict]++;
+    return all || (verdict !== "code" && !waived);
+  };
+  for (const found of surveyFile(source, book, reader, own, wanted)) literals.push(withoutLiteral(found));
+  const [problem] = source.problems;
+  if (!problem) return { file: source.file, literals, counts };
+  const { message, remedy, span } = problem;
+  return {
+    file: source.file,
+    literals,
+    counts,
+    problem: { ...source.lines.position(span.start), message, remedy },
+  };
 }
 
 /** Judges one literal by everything known about it. */
@@ -41,6 +94,9 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits): Judgement {
   const evidence = gatherEvidence(literal, own);
   let sum = 0;
   for (const { name } of evidence) sum += weights[name];
+  // A fixed pattern for dates is neither: no text, and yet nothing that every locale can live with.
+  const fixedPattern = evidence.find(({ name }) => name === "datePattern");
+  if (fixedPattern) return { verdict: "unclear", score: 0.5, reason: fixedPattern.reason };
   const score = Math.round(100 / (1 + Math.exp(-sum))) / 100;
   const verdict: Verdict = score >= thresholds.text ? "text" : score <= thresholds.code ? "code" : "unclear";
   // What speaks for the verdict is said first; what speaks against it only explains a doubt.
@@ -56,29 +112,41 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits): Judgement {
   };
 }
 
-/** Judges every literal of one file of code, in the order of the file. */
+function withoutLiteral(found: SurveyedLiteral): ReportedLiteral {
+  const reported: ReportedLiteral & { literal?: Literal } = { ...found };
+  delete reported.literal;
+  return reported;
+}
+
+/** Judges every literal of one file of code, in the order of the file; `wanted` says which to keep. */
 export function surveyFile(
   source: SourceFile,
   book: string,
   reader: MessageReader,
   own?: OwnHabits,
+  wanted: (verdict: Verdict, waived: boolean) => boolean = () => true,
 ): SurveyedLiteral[] {
-  return source.literals.map((literal) => {
+  const found: SurveyedLiteral[] = [];
+  for (const literal of source.literals) {
+    const judgement = judgeLiteral(literal, own);
+    const isWaived = literal.skipped !== undefined;
+    if (!wanted(judgement.verdict, isWaived)) continue;
     const text = readableText(literal.pieces);
-    return {
+    found.push({
       file: source.file,
       ...source.lines.range(literal.span),
       book,
       text: isContent(literal) ? text.replace(/[ \t\r\n]+/g, " ").trim() : text,
       message: reader.print(literalNodes(literal.pieces)),
-      ...judgeLiteral(literal, own),
+      ...judgement,
       context: literal.context,
       ...(literal.skipped !== undefined && { waived: literal.skipped }),
       ...(literal.remarks && { remarks: literal.remarks.map(({ message }) => message) }),
       ...(literal.note !== undefined && { note: literal.note }),
       literal,
-    };
-  });
+    });
+  }
+  return found;
 }
 
 function isContent(literal: Literal): boolean {

@@ -34,6 +34,9 @@ export const weights = {
   identifierShape: -3.4,
   identifierShapeInContent: -1,
   technicalShape: -4.5,
+  datePattern: 0,
+  pluralByHand: 2,
+  chosenByLanguage: 1.5,
   classListShape: -3,
   tooShort: -1.5,
 } as const;

@@ -12,6 +12,8 @@ export interface Habits {
   readonly codeName: RegExp;
   /** Calls that show their argument to users. */
   readonly textCall: RegExp;
+  /** Those of them whose first argument names a field or a kind, and whose later ones are shown. */
+  readonly namedFirst: RegExp;
   /** Calls whose argument no user sees. */
   readonly codeCall: RegExp;
   /** Calls that write for developers. */

@@ -9,7 +9,7 @@ setText setTitle setToolTipText setLabel setMessage setHint setPlaceholder setHe
 setPromptText setPositiveButton setNegativeButton setNeutralButton makeText showMessageDialog showConfirmDialog showInputDialog
 JLabel JButton JCheckBox JRadioButton JMenu JMenuItem JFrame JDialog Label Button CheckBox RadioButton MenuItem Menu Tab Text Tooltip Alert
 addError addMessage addActionError addActionMessage addFieldError rejectValue reject FacesMessage addFlashAttribute createTitledBorder
-addTab setBorderTitle Notification showNotification setSubject showError showInfo showWarning alert
+addTab setBorderTitle Notification showNotification setSubject showError showInfo showWarning alert out\\.println out\\.print
 `),
   codeCall: callOf(`
 getParameter getAttribute setAttribute getProperty setProperty getenv getString getResource getResourceAsStream forName loadClass
@@ -18,7 +18,7 @@ remove getInt getLong getDouble getHeader setHeader addHeader sendRedirect getRe
 executeUpdate createQuery createNativeQuery createNamedQuery setParameter findViewById getIdentifier ofPattern SimpleDateFormat DateTimeFormatter
 DecimalFormat getLogger getInstance valueOf File Path Paths.get Path.of URI URL create of getMethod getDeclaredField getField setContentType
 setCharacterEncoding addServlet addFilter setActionCommand getActionCommand firePropertyChange addPropertyChangeListener getBundle
-assertEquals assertTrue assertThat Locale ModelAndView addObject addAttribute setViewName Qualifier println print getElementById
+assertEquals assertTrue assertThat Locale ModelAndView addObject addAttribute setViewName Qualifier getElementById
 getElementsByTagName appendChild setIconImage ImageIcon getContext lookup setId addStyleName setStyle setName
 `),
   developerCall: /(?:^|\.)(?:log|LOG|logger|LOGGER|Log|System\.(?:out|err))\.\w+$/,

@@ -38,6 +38,10 @@ alert confirm prompt toast(?:\\.\\w+)? notify(?:\\.\\w+)? notification(?:\\.\\w+
 showMessage showError showToast showNotification setError setMessage setErrorMessage setNotice
 setWarning setStatusText setStatusMessage setCustomValidity say flash enqueueSnackbar
 `),
+  namedFirst: callOf(`
+addError addFlash flash setFlash addFieldError rejectValue AddModelError add_error errors\\\\.add form\\\\.add_error addFlashAttribute
+addMessage label f\\\\.label form\\\\.label withErrors
+`),
   codeCall: callOf(`
 require import fetch querySelector querySelectorAll getElementById getElementsByClassName
 getElementsByTagName closest matches createElement createElementNS addEventListener

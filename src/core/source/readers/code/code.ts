@@ -8,9 +8,11 @@ import type {
   LookupKey,
   LookupShapes,
   Piece,
+  Remark,
   SourceFile,
   SourceProblem,
 } from "../../model.js";
+import { choiceRemark } from "../choice-remark.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { parseCode } from "./grammars.js";
 import { languages, type CodeLanguage, type LanguageSpec } from "./languages.js";
@@ -64,6 +66,7 @@ class CodeReader {
   readonly comments: CodeNode[] = [];
   private readonly ancestors: CodeNode[] = [];
   private readonly consumed = new Set<CodeNode>();
+  private readonly remarked: { start: number; end: number; remark: Remark }[] = [];
   private readonly spec: LanguageSpec;
 
   constructor(
@@ -89,6 +92,7 @@ class CodeReader {
     if (spec.imports.includes(node.type)) return;
     if (this.isDocumentation(node)) return;
     if (spec.calls.includes(node.type)) this.call(node);
+    if (/conditional|ternary/.test(node.type)) this.choice(node);
     if (!this.consumed.has(node)) {
       if (this.isGluing(node)) {
         this.glued(node);
@@ -109,6 +113,14 @@ class CodeReader {
       node.children.length === 1 &&
       (node.children[0]?.type === "string" || node.children[0]?.type === "concatenated_string")
     );
+  }
+
+  /** Words chosen by a number or by the language: told of with each of them. */
+  private choice(node: CodeNode): void {
+    const [test] = namedChildren(node);
+    if (!test) return;
+    const remark = choiceRemark(this.text.slice(test.start, test.end));
+    if (remark) this.remarked.push({ start: test.end, end: node.end, remark });
   }
 
   /** A call: a lookup, a pattern that is filled, or neither. */
@@ -152,37 +164,41 @@ class CodeReader {
   private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[]): void {
     const unique = uniqueNames();
     const pieces: Piece[] = [];
-    const text = this.plainText(pattern);
-    const inner = this.innerSpan(pattern);
     let next = 0;
-    let at = 0;
-    for (const match of text.matchAll(
-      /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*\d*(?:\.\d+)?[sdifgxXvqcbtTn@]|\{(\d+|\w+)?(?::[^}]*)?\}/g,
-    )) {
-      if (match[0] === "%%") continue;
-      if (match.index > at) pieces.push({ kind: "text", value: text.slice(at, match.index), span: inner });
-      const place =
-        match[1] !== undefined
-          ? Number(match[1]) - 1
-          : match[3] !== undefined && /^\d+$/.test(match[3])
-            ? Number(match[3])
-            : next++;
-      const named = match[2] ?? (match[3] !== undefined && !/^\d+$/.test(match[3]) ? match[3] : undefined);
-      const value = values[place];
-      const code = named ?? (value ? this.text.slice(value.start, value.end) : match[0]);
-      pieces.push({
-        kind: "argument",
-        name: unique(named ?? nameFromCode(code), code),
-        code,
-        span: value ? { start: value.start, end: value.end } : inner,
-        mayBeAbsent: false,
-      });
-      at = match.index + match[0].length;
+    for (const piece of this.piecesOf(pattern, unique)) {
+      if (piece.kind !== "text") {
+        pieces.push(piece);
+        continue;
+      }
+      const { value: text, span } = piece;
+      let at = 0;
+      const put = (to: number) => {
+        if (to > at) pieces.push({ kind: "text", value: text.slice(at, to).replaceAll("%%", "%"), span });
+      };
+      for (const match of text.matchAll(
+        /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*\d*(?:\.\d+)?[sdifgxXvqcbtTn@]|\{(\d+|\w+)?(?::[^}]*)?\}/g,
+      )) {
+        if (match[0] === "%%") continue;
+        put(match.index);
+        at = match.index + match[0].length;
+        const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
+        const place = match[1] !== undefined ? Number(match[1]) - 1 : isNumber ? Number(match[3]) : next++;
+        const named = match[2] ?? (isNumber ? undefined : match[3]);
+        const value = values[place];
+        const code = named ?? (value ? this.text.slice(value.start, value.end) : match[0]);
+        const where = value ? { start: value.start, end: value.end } : span;
+        pieces.push({
+          kind: "argument",
+          name: unique(named ?? nameFromCode(code), code),
+          code,
+          span: where,
+          mayBeAbsent: false,
+        });
+      }
+      put(text.length);
     }
-    if (at < text.length)
-      pieces.push({ kind: "text", value: text.slice(at).replaceAll("%%", "%"), span: inner });
     this.consume(pattern);
-    this.add("template", whole, pieces);
+    this.add("template", whole, joinTexts(pieces));
   }
 
   /** `"%s bikes" % count` in Python and Ruby. */
@@ -256,15 +272,20 @@ class CodeReader {
     form: "string" | "template",
     node: CodeNode,
     pieces: readonly Piece[],
-    remarks: Literal["remarks"] = [],
+    own: readonly Remark[] = [],
   ): void {
     if (!pieces.some((piece) => piece.kind === "text" && /\p{L}/u.test(piece.value))) return;
+    const chosen = this.remarked
+      .filter(({ start, end }) => start <= node.start && node.end <= end)
+      .map(({ remark }) => remark);
+    const remarks = [...(pieces.length > 1 ? own : []), ...chosen];
+    const span = { start: node.start, end: node.end };
     this.literals.push({
       form,
-      span: { start: node.start, end: node.end },
+      span,
       pieces,
       context: this.contextOf(node),
-      ...(remarks.length > 0 && pieces.length > 1 && { remarks }),
+      ...(remarks.length > 0 && { remarks }),
     });
   }
 

@@ -1,11 +1,13 @@
 import { createRequire } from "node:module";
-import type { Language as LanguageType, Parser as ParserType } from "web-tree-sitter";
+import type * as TreeSitterModule from "web-tree-sitter";
 import { copyTree, type CodeNode } from "./tree.js";
 import { languages, type CodeLanguage } from "./languages.js";
 
 const require = createRequire(import.meta.url);
-const parsers = new Map<CodeLanguage, ParserType>();
-let starting: Promise<typeof import("web-tree-sitter")> | undefined;
+type TreeSitter = typeof TreeSitterModule;
+
+const parsers = new Map<CodeLanguage, TreeSitterModule.Parser>();
+let starting: Promise<TreeSitter> | undefined;
 
 /** Loads the grammars of some languages, each once. Reading code of a language needs its grammar loaded before. */
 export async function loadGrammars(wanted: Iterable<CodeLanguage>): Promise<void> {
@@ -13,7 +15,7 @@ export async function loadGrammars(wanted: Iterable<CodeLanguage>): Promise<void
     if (parsers.has(language)) continue;
     starting ??= start();
     const { Language, Parser } = await starting;
-    const grammar: LanguageType = await Language.load(
+    const grammar = await Language.load(
       require.resolve(`@vscode/tree-sitter-wasm/wasm/tree-sitter-${languages[language].grammar}.wasm`),
     );
     const parser = new Parser();
@@ -22,7 +24,7 @@ export async function loadGrammars(wanted: Iterable<CodeLanguage>): Promise<void
   }
 }
 
-async function start(): Promise<typeof import("web-tree-sitter")> {
+async function start(): Promise<TreeSitter> {
   const module = await import("web-tree-sitter");
   await module.Parser.init();
   return module;

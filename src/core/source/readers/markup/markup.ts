@@ -86,7 +86,12 @@ class MarkupReader {
     private readonly shapes: LookupShapes,
     private readonly readEmbedded: EmbeddedReader,
   ) {
-    this.islands = findIslands(this.maskedScripts(), dialect);
+    // A lookup's output is a text of its own: it parts what stands around it, as other code does.
+    this.islands = findIslands(this.maskedScripts(), dialect).map((island) =>
+      island.kind === "output" && this.holdsLookup(text.slice(island.codeStart, island.codeEnd))
+        ? { ...island, kind: "code" as const }
+        : island,
+    );
     this.masked = maskIslands(text, this.islands);
   }
 
@@ -95,6 +100,18 @@ class MarkupReader {
     this.elements(root);
     this.islandCode(root);
     this.applySkips();
+  }
+
+  private holdsLookup(code: string): boolean {
+    const called = [...code.matchAll(/(?<![\w.$])([\w$.]+)\s*(?:\(\s*)?(?=["':])/g)].some((match) =>
+      this.shapes.calls.has(match[1] ?? ""),
+    );
+    return (
+      called ||
+      [...code.matchAll(/["'`]\s*\|(?!\|)\s*([\w$]+)/g)].some((match) =>
+        this.shapes.filters.has(match[1] ?? ""),
+      )
+    );
   }
 
   /** Braces in scripts and styles are no islands: those parts are blanked while islands are looked for. */
@@ -203,6 +220,20 @@ class MarkupReader {
                 isEvent ? undefined : bound.kind === "content" ? this.contentContext(element) : context,
               );
         if (inner) this.take(inner);
+        continue;
+      }
+      if (
+        /^on[a-z]+$/i.test(name) &&
+        /["'`]/.test(raw) &&
+        !raw.includes("&") &&
+        !/[\uE000-\uE002]/.test(this.masked.slice(attribute.valueStart, attribute.valueEnd))
+      ) {
+        this.take(
+          this.shifted(
+            readScript("handler.js", `(()=>{${raw}\n})`, false, this.shapes),
+            attribute.valueStart - "(()=>{".length,
+          ),
+        );
         continue;
       }
       this.mentions.add(raw);

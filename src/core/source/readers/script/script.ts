@@ -6,9 +6,11 @@ import {
   type Expression,
   type JSXChild,
   type Node,
+  type ObjectExpression,
   type Program,
 } from "oxc-parser";
 import { lineIndex } from "../../../text/line-index.js";
+import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
 import type { Span } from "../../../text/span.js";
 import type {
   Literal,
@@ -17,10 +19,12 @@ import type {
   LookupShapes,
   Obstacle,
   Piece,
+  Remark,
   SourceFile,
   SourceProblem,
 } from "../../model.js";
-import { contextOf } from "./context.js";
+import { choiceRemark } from "../choice-remark.js";
+import { contextOf, propertyName } from "./context.js";
 import { textRuns } from "./jsx.js";
 import { LookupReader } from "./lookups.js";
 import { isGluing, PieceList } from "./pieces.js";
@@ -43,6 +47,8 @@ export function parseScript(
   const { program, comments, errors } = parseSync(file, text, {
     lang,
     sourceType: "unambiguous",
+    // Types hold no text, and without them the tree is a third smaller.
+    astType: "js",
     preserveParens: false,
   });
   const problems = errors
@@ -75,10 +81,11 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
       span: { start: 0, end: 1 },
     };
   }
-  const skips = skipMarks(comments, lines.position);
+  const marks = commentMarks(comments, lines.position);
   const literals = reader.literals.map((literal) => {
-    const reason = skips.get(lines.position(literal.span.start).line);
-    return reason === undefined ? literal : { ...literal, skipped: reason };
+    const mark = marks.get(lines.position(literal.span.start).line);
+    if (!mark) return literal;
+    return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
   });
   literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
   reader.lookups.sort((a, b) => a.span.start - b.span.start);
@@ -94,18 +101,24 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
   };
 }
 
-/** The lines that a comment `fond: skip REASON` speaks for: its own and the next. */
-function skipMarks(
+interface CommentMark {
+  readonly kind: "skip" | "note";
+  readonly text: string;
+}
+
+/** The lines that a comment `fond: skip REASON` or `fond: note …` speaks for: its own and the next. */
+function commentMarks(
   comments: readonly Comment[],
   position: (offset: number) => { line: number },
-): ReadonlyMap<number, string> {
-  const lines = new Map<number, string>();
+): ReadonlyMap<number, CommentMark> {
+  const lines = new Map<number, CommentMark>();
   for (const comment of comments) {
-    const mark = /^\s*\*?\s*fond:\s*skip\b[\s:]*(.*?)\s*$/s.exec(comment.value);
-    if (!mark) continue;
+    const match = /^\s*\*?\s*fond:\s*(skip|note)\b[\s:]*(.*?)\s*$/s.exec(comment.value);
+    if (!match) continue;
+    const mark: CommentMark = { kind: match[1] === "note" ? "note" : "skip", text: match[2] ?? "" };
     const { line } = position(comment.end);
-    lines.set(line, mark[1] ?? "");
-    lines.set(line + 1, mark[1] ?? "");
+    lines.set(line, mark);
+    lines.set(line + 1, mark);
   }
   return lines;
 }
@@ -120,6 +133,7 @@ class ScriptReader {
   /** Sentences that cannot be rewritten as a whole, so neither can the words in them. */
   private readonly obstructed: { span: Span; obstacle: Obstacle }[] = [];
 
+  private readonly remarked: { start: number; end: number; remark: Remark }[] = [];
   private readonly lookupReader: LookupReader;
 
   constructor(
@@ -149,6 +163,19 @@ class ScriptReader {
         return;
       case "TemplateLiteral":
         this.template(node, (list) => list.template(node));
+        break;
+      case "ConditionalExpression": {
+        const remark = choiceRemark(this.text.slice(node.test.start, node.test.end));
+        if (remark) this.remarked.push({ start: node.test.end, end: node.end, remark });
+        break;
+      }
+      case "ObjectExpression":
+        if (isKeyedByLocale(node.properties))
+          this.remarked.push({
+            start: node.start,
+            end: node.end,
+            remark: { kind: "chosen-by-language", message: "one of several languages in code" },
+          });
         break;
       case "VariableDeclarator":
         this.lookupReader.bind(node, this.enclosingScope());
@@ -279,14 +306,33 @@ class ScriptReader {
       (outer) => outer.span.start <= span.start && span.end <= outer.span.end,
     );
     const found = within?.obstacle ?? obstacle;
+    const remarks = this.remarked
+      .filter((one) => one.start <= span.start && span.end <= one.end)
+      .map((one) => one.remark);
+    if (form === "template" && node.type === "BinaryExpression" && pieces.length > 1)
+      remarks.unshift({ kind: "glued", message: "put together with +" });
+    if (found?.reason.includes("chooses a word") && !remarks.some(({ kind }) => kind === "plural-by-hand"))
+      remarks.push({ kind: "plural-by-hand", message: "a plural made by hand" });
     this.literals.push({
       form,
       span: { start: span.start, end: span.end },
       pieces,
       context: contextOf(node, this.ancestors),
+      ...(remarks.length > 0 && { remarks }),
       ...(found && { obstacle: found }),
     });
   }
+}
+
+/** Whether an object's keys are all locales, two at least: texts in several languages side by side. */
+function isKeyedByLocale(properties: ObjectExpression["properties"]): boolean {
+  if (properties.length < 2) return false;
+  return properties.every((property) => {
+    const name = property.type === "Property" && !property.computed ? propertyName(property.key) : undefined;
+    return (
+      name !== undefined && /^[a-z]{2}(?:[-_][A-Za-z]{2,4})?$/.test(name) && isKnownLanguage(name.slice(0, 2))
+    );
+  });
 }
 
 function hasLetters(pieces: readonly Piece[]): boolean {

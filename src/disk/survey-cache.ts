@@ -1,0 +1,76 @@
+import { mkdirSync, readFileSync, renameSync, statSync, writeFileSync } from "node:fs";
+import { homedir } from "node:os";
+import { dirname, join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+import type { SurveyCache } from "../core/project/project.js";
+import type { FileSurvey } from "../core/survey/survey.js";
+import { digestOf } from "../core/text/digest.js";
+
+/** A cache of surveys on disk, and how to keep what this run added. */
+export interface DiskSurveyCache extends SurveyCache {
+  /** Writes the surveys that this run asked for or added; others are dropped. A cache that cannot be written is no trouble. */
+  save(): void;
+}
+
+/**
+ * The cache of one project, below `XDG_CACHE_HOME` (else `~/.cache`), outside of the project. It is only read if it was
+ * written by this build of the program; a damaged one counts as empty.
+ */
+export function diskSurveyCache(root: string): DiskSurveyCache {
+  const home = process.env["XDG_CACHE_HOME"] ?? join(homedir(), ".cache");
+  const file = join(home, "fond-ledger", `${digestOf(resolve(root))}.json`);
+  const build = buildStamp();
+  const before = readEntries(file, build);
+  const now = new Map<string, FileSurvey>();
+  let changed = false;
+  return {
+    get(id) {
+      const found = before.get(id);
+      if (found) now.set(id, found);
+      return found;
+    },
+    set(id, survey) {
+      if (!before.has(id)) changed = true;
+      now.set(id, survey);
+    },
+    save() {
+      if (!changed) return;
+      try {
+        mkdirSync(dirname(file), { recursive: true });
+        const waiting = `${file}.${process.pid}`;
+        writeFileSync(waiting, JSON.stringify({ build, entries: [...now] }));
+        renameSync(waiting, file);
+      } catch {
+        // Without a cache the next run is slower, nothing more.
+      }
+    },
+  };
+}
+
+function readEntries(file: string, build: string): ReadonlyMap<string, FileSurvey> {
+  try {
+    const held = JSON.parse(readFileSync(file, "utf8")) as {
+      build?: string;
+      entries?: [string, FileSurvey][];
+    };
+    return held.build === build && Array.isArray(held.entries)
+      ? new Map(held.entries)
+      : new Map<string, FileSurvey>();
+  } catch {
+    return new Map();
+  }
+}
+
+/** What changes with every build, so that a new judgement never reads an old one's cache. */
+function buildStamp(): string {
+  const core = fileURLToPath(new URL("../core/", import.meta.url));
+  const parts = [
+    "survey/survey.js",
+    "survey/evidence.js",
+    "survey/weights.js",
+    "survey/shape.js",
+    "source/read.js",
+    "source/readers/script/script.js",
+  ];
+  return parts.map((part) => statSync(join(core, part)).mtimeMs).join(" ");
+}
