@@ -2,7 +2,7 @@ import { fixedText, type Literal } from "../source/model.js";
 import { habitsOf, type OwnHabits } from "./habits/index.js";
 import type { Habits } from "./habits/habits.js";
 import { shapeOf } from "./shape.js";
-import type { EvidenceName } from "./weights.js";
+import { settled, weights, type EvidenceName } from "./weights.js";
 
 /** One thing that speaks for or against a literal being text, with its reason in words. */
 export interface Evidence {
@@ -21,7 +21,17 @@ const evidence = (name: EvidenceName, reason: string): Evidence => ({ name, reas
 /** Everything that is known about a literal, in the order in which it is said. */
 export function gatherEvidence(literal: Literal, own?: OwnHabits): readonly Evidence[] {
   const habits = habitsOf[literal.context.language];
-  return witnesses.flatMap((witness) => witness(literal, habits, own) ?? []);
+  const found: Evidence[] = [];
+  const ask = (witness: Witness) => {
+    const told = witness(literal, habits, own);
+    if (!told) return;
+    if (Array.isArray(told)) found.push(...(told as readonly Evidence[]));
+    else found.push(told as Evidence);
+  };
+  placing.forEach(ask);
+  // What surely is code by its place alone need not be looked at.
+  if (!found.some(({ name }) => weights[name] <= settled)) looking.forEach(ask);
+  return found;
 }
 
 /** The name that the literal's value is given: the innermost property, else what the role is about. */
@@ -188,4 +198,5 @@ const remarked: Witness = ({ remarks }) => {
   return undefined;
 };
 
-const witnesses: readonly Witness[] = [content, attribute, called, named, used, shaped, remarked];
+const placing: readonly Witness[] = [content, attribute, called, named, used];
+const looking: readonly Witness[] = [shaped, remarked];

@@ -41,6 +41,9 @@ export const weights = {
   tooShort: -1.5,
 } as const;
 
+/** Evidence of at most this weight settles the matter: the text itself is not looked at any more. */
+export const settled = -6;
+
 export type EvidenceName = keyof typeof weights;
 
 /** From this score on a literal is `text`; at most `code` and it is `code`; between them it is `unclear`. */

@@ -4,12 +4,19 @@ import type { LiteralContext, LiteralRole } from "../../model.js";
 /** The nodes around the one being read, outermost first. */
 export type Ancestors = readonly Node[];
 
+/** The named functions and classes around the node being read, kept while the tree is walked. */
+export interface Enclosing {
+  readonly names: readonly string[];
+  /** How many functions and instance fields are around it: with none, it is evaluated when the file is loaded. */
+  readonly deferred: number;
+}
+
 /** Where a literal stands and what the code does with it, read off the nodes around it. */
-export function contextOf(node: Node, ancestors: Ancestors): LiteralContext {
-  const component = enclosingName(ancestors);
+export function contextOf(node: Node, ancestors: Ancestors, enclosing: Enclosing): LiteralContext {
+  const component = enclosing.names[enclosing.names.length - 1];
   const base = {
     language: "script" as const,
-    atLoad: isEvaluatedAtLoad(ancestors),
+    atLoad: enclosing.deferred === 0,
     ...(component !== undefined && { component }),
   };
   const properties: string[] = [];
@@ -19,10 +26,21 @@ export function contextOf(node: Node, ancestors: Ancestors): LiteralContext {
     if (!outer) break;
     const found = roleIn(outer, inner, ancestors, index, properties);
     if (found)
-      return { ...base, ...found, ...(properties.length > 0 && { properties: [...properties].reverse() }) };
+      return withName({
+        ...base,
+        ...found,
+        ...(properties.length > 0 && { properties: [...properties].reverse() }),
+      });
     inner = outer;
   }
   return { ...base, role: "other" };
+}
+
+/** What a function returns is about what the function is named for. */
+function withName(context: LiteralContext): LiteralContext {
+  return context.role === "returned" && context.component !== undefined
+    ? { ...context, name: context.component }
+    : context;
 }
 
 /** The role that an outer node gives to what it holds; undefined where the value merely passes through it. */
@@ -82,9 +100,9 @@ function roleIn(
     case "AssignmentPattern":
       return { role: "parameter", name: outer.left.type === "Identifier" ? outer.left.name : "" };
     case "ReturnStatement":
-      return { role: "returned", name: enclosingName(ancestors.slice(0, index)) ?? "" };
+      return { role: "returned" };
     case "ArrowFunctionExpression":
-      return { role: "returned", name: enclosingName(ancestors.slice(0, index + 1)) ?? "" };
+      return { role: "returned" };
     case "BinaryExpression":
       return { role: "compared", name: outer.operator };
     case "SwitchCase":
@@ -189,27 +207,23 @@ export function elementName(name: JSXElementName): string {
   }
 }
 
-function enclosingName(ancestors: Ancestors): string | undefined {
-  for (let index = ancestors.length - 1; index >= 0; index--) {
-    const node = ancestors[index];
-    const holder = ancestors[index - 1];
-    switch (node?.type) {
-      case "FunctionDeclaration":
-      case "FunctionExpression":
-      case "ClassDeclaration":
-      case "ClassExpression":
-        if (node.id) return node.id.name;
-        break;
-      case "VariableDeclarator":
-        if (node.id.type === "Identifier" && node.init && isFunctionLike(node.init)) return node.id.name;
-        break;
-      case "MethodDefinition":
-        if (holder) return propertyName(node.key);
-        break;
-      default:
-    }
+/** The name that a node gives to what is inside it; undefined for a node that names nothing. */
+export function nameGivenBy(node: Node): string | undefined {
+  switch (node.type) {
+    case "FunctionDeclaration":
+    case "FunctionExpression":
+    case "ClassDeclaration":
+    case "ClassExpression":
+      return node.id?.name;
+    case "VariableDeclarator":
+      return node.id.type === "Identifier" && node.init && isFunctionLike(node.init)
+        ? node.id.name
+        : undefined;
+    case "MethodDefinition":
+      return propertyName(node.key);
+    default:
+      return undefined;
   }
-  return undefined;
 }
 
 /** A function, or a call that wraps one (`memo(() => …)`). */
@@ -218,12 +232,13 @@ function isFunctionLike(node: Node): boolean {
   return node.type === "CallExpression" && node.arguments.some(isFunctionLike);
 }
 
-function isEvaluatedAtLoad(ancestors: Ancestors): boolean {
-  return !ancestors.some(
-    (node) =>
-      node.type === "FunctionDeclaration" ||
-      node.type === "FunctionExpression" ||
-      node.type === "ArrowFunctionExpression" ||
-      (node.type === "PropertyDefinition" && !node.static),
+/** Whether what is inside a node is evaluated later than when the file is loaded. */
+export function isDeferring(node: Node): boolean {
+  const { type } = node;
+  return (
+    type === "FunctionDeclaration" ||
+    type === "FunctionExpression" ||
+    type === "ArrowFunctionExpression" ||
+    (type === "PropertyDefinition" && !node.static)
   );
 }

@@ -24,7 +24,7 @@ import type {
   SourceProblem,
 } from "../../model.js";
 import { choiceRemark } from "../choice-remark.js";
-import { contextOf, propertyName } from "./context.js";
+import { contextOf, isDeferring, nameGivenBy, propertyName } from "./context.js";
 import { textRuns } from "./jsx.js";
 import { LookupReader } from "./lookups.js";
 import { isGluing, PieceList } from "./pieces.js";
@@ -123,11 +123,39 @@ function commentMarks(
   return lines;
 }
 
+/** Nodes that hold nothing to read. */
+const leaves: ReadonlySet<string> = new Set([
+  "Identifier",
+  "JSXIdentifier",
+  "JSXText",
+  "JSXEmptyExpression",
+  "ThisExpression",
+  "PrivateIdentifier",
+  "TemplateElement",
+  "JSXClosingElement",
+  "EmptyStatement",
+  "Super",
+]);
+
+/** The children of each kind of node that can hold text or lookups: types and decorators' types cannot. */
+const childKeys: Readonly<Record<string, readonly string[]>> = Object.fromEntries(
+  Object.entries(visitorKeys).map(([type, keys]) => [
+    type,
+    keys.filter(
+      (key) =>
+        !/^(typeAnnotation|typeArguments|typeParameters|returnType|superTypeArguments|implements|closingElement|label)$/.test(
+          key,
+        ),
+    ),
+  ]),
+);
+
 class ScriptReader {
   readonly literals: Literal[] = [];
   readonly lookups: Lookup[] = [];
   readonly mentions = new Set<string>();
   private readonly ancestors: Node[] = [];
+  private readonly enclosing = { names: [] as string[], deferred: 0 };
   /** Nodes that are part of a literal or lookup already found. */
   private readonly consumed = new Set<Node>();
   /** Sentences that cannot be rewritten as a whole, so neither can the words in them. */
@@ -223,16 +251,25 @@ class ScriptReader {
   }
 
   private visitChildren(node: Node): void {
+    const { enclosing } = this;
+    const name = nameGivenBy(node);
+    const defers = isDeferring(node);
+    if (name !== undefined) enclosing.names.push(name);
+    if (defers) enclosing.deferred++;
     this.ancestors.push(node);
-    for (const key of visitorKeys[node.type] ?? []) {
+    for (const key of childKeys[node.type] ?? []) {
       const child = (node as unknown as Record<string, Node | readonly (Node | null)[] | null | undefined>)[
         key
       ];
+      if (!child) continue;
       if (Array.isArray(child)) {
-        for (const item of child as readonly (Node | null)[]) if (item) this.visit(item);
-      } else if (child) this.visit(child as Node);
+        for (const item of child as readonly (Node | null)[])
+          if (item && !leaves.has(item.type)) this.visit(item);
+      } else if (!leaves.has((child as Node).type)) this.visit(child as Node);
     }
     this.ancestors.pop();
+    if (defers) enclosing.deferred--;
+    if (name !== undefined) enclosing.names.pop();
   }
 
   private string(node: Node & Span, value: string): void {
@@ -317,7 +354,7 @@ class ScriptReader {
       form,
       span: { start: span.start, end: span.end },
       pieces,
-      context: contextOf(node, this.ancestors),
+      context: contextOf(node, this.ancestors, this.enclosing),
       ...(remarks.length > 0 && { remarks }),
       ...(found && { obstacle: found }),
     });
