@@ -258,7 +258,12 @@ class Extraction {
       .map((line) => relativeImport(line, source.file, [...called], quote))
       .flatMap((line) => line ?? []);
     const after = applyEdits(source.text, [...edits, ...importEdits(program, source.text, needed)]);
-    const again = readScript(source.file, after, source.bom, lookupShapes(this.config));
+    const again = readScript(
+      source.file,
+      after,
+      source.bom,
+      lookupShapes(this.config, this.book.sourceLocale),
+    );
     const problem = again.problems[0];
     const keys = new Set(again.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
     const lost = chosen.find(({ key }) => !keys.has(key));

@@ -38,7 +38,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
   const book = config.books[0];
   if (!book) return [];
   const files = memoryFiles(exampleFiles(example, locale));
-  const code = book.code.length > 0 ? readBookCode(files, book) : undefined;
+  const code = book.code.length > 0 ? readBookCode(files, book, config.source) : undefined;
   const subject = {
     book: loadBook(files, config, book),
     code,

@@ -100,7 +100,9 @@ export async function surveyProject(
   const unread: UnreadSource[] = [];
   for (const config of booksIn(project, scope)) {
     const listed = listCode(project.files, config, scope.path);
-    const settings = options.cache ? digestOf(JSON.stringify([config, options.all ?? false])) : "";
+    const settings = options.cache
+      ? digestOf(JSON.stringify([config, project.config.source, options.all ?? false]))
+      : "";
     const known = new Map<string, FileSurvey>();
     const ids = new Map<string, string>();
     if (options.cache) {
@@ -151,7 +153,7 @@ export function surveyOne(
 ): FileSurvey | UnreadSource {
   const read = project.files.read(file);
   if (!read.ok) return { file, detail: read.detail };
-  const tools = surveyTools(config);
+  const tools = surveyTools(config, project.config.source);
   return reportFile(
     readSource(file, read.text, read.bom, tools.shapes),
     config.name,
@@ -164,8 +166,11 @@ export function surveyOne(
 const tools = new WeakMap<BookConfig, { shapes: LookupShapes; reader: MessageReader }>();
 
 /** The shapes and the reader of a book, made once. */
-function surveyTools(config: BookConfig): { shapes: LookupShapes; reader: MessageReader } {
-  const made = tools.get(config) ?? { shapes: lookupShapes(config), reader: messageReader(config.syntax) };
+function surveyTools(config: BookConfig, source: string): { shapes: LookupShapes; reader: MessageReader } {
+  const made = tools.get(config) ?? {
+    shapes: lookupShapes(config, source),
+    reader: messageReader(config.syntax),
+  };
   tools.set(config, made);
   return made;
 }
@@ -180,7 +185,7 @@ export async function extractProject(
   const unread: UnreadSource[] = [];
   for (const config of booksIn(project, scope)) {
     await prepareReaders(listCode(project.files, config, scope.path));
-    const code = readBookCode(project.files, config, scope.path);
+    const code = readBookCode(project.files, config, project.config.source, scope.path);
     unread.push(...code.unread);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
@@ -236,7 +241,8 @@ export async function lintProject(
   for (const config of booksIn(project, scope)) await prepareReaders(listCode(project.files, config));
   const findings = booksIn(project, scope).flatMap((config) => {
     const book = loadBook(project.files, project.config, config);
-    const code = config.code.length > 0 ? readBookCode(project.files, config) : undefined;
+    const code =
+      config.code.length > 0 ? readBookCode(project.files, config, project.config.source) : undefined;
     return lintBook(
       { book, code, reader: messageReader(config.syntax), ledger: ledgers(project, config) },
       {

@@ -19,7 +19,7 @@ export interface BookCode {
 export const defaultCall = 't("{key}"{args})';
 
 /** The lookups that a book names and those that its extraction writes, ready for a reader. */
-export function lookupShapes(book: BookConfig): LookupShapes {
+export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShapes {
   const calls = new Map<string, { default?: number }>();
   const components = new Map<string, { key: string; default?: string }>();
   const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }>();
@@ -51,6 +51,7 @@ export function lookupShapes(book: BookConfig): LookupShapes {
     bindings,
     marked: new Set(book.marked),
     separators,
+    sourceLanguage: sourceLocale.split("-")[0] ?? sourceLocale,
     ...(relative && { relative: (file: string) => relativePrefix(file, relative, parts) }),
   };
 }
@@ -111,8 +112,13 @@ export function listCode(
 }
 
 /** Reads a book's code. A file that cannot be read is told of and the rest are read. */
-export function readBookCode(files: Files, book: BookConfig, only?: (file: string) => boolean): BookCode {
-  const shapes = lookupShapes(book);
+export function readBookCode(
+  files: Files,
+  book: BookConfig,
+  sourceLocale: string,
+  only?: (file: string) => boolean,
+): BookCode {
+  const shapes = lookupShapes(book, sourceLocale);
   const read: SourceFile[] = [];
   const unread: UnreadSource[] = [];
   for (const file of listCode(files, book, only)) {

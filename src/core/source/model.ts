@@ -155,6 +155,8 @@ export interface LookupShapes {
   readonly marked: ReadonlySet<string>;
   /** What stands between the parts of a key, and between namespace and key. */
   readonly separators: { readonly parts: string; readonly namespace: string };
+  /** The language that texts are written in: markup in another one is not to be translated. */
+  readonly sourceLanguage?: string;
   /** What a key with a leading separator stands for in a file; undefined where the book has no such keys. */
   relative?(file: string): string;
 }

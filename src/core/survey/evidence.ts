@@ -98,7 +98,14 @@ const called: Witness = (literal, habits, own) => {
 const named: Witness = (literal, habits) => {
   const { role } = literal.context;
   const name = givenName(literal);
-  if (role === "property") return byName(name, `property ${name}`, habits);
+  if (role === "property") {
+    const own = byName(name, `property ${name}`, habits);
+    const holder = literal.context.element?.replace(/s$/, "") ?? "";
+    return (
+      own ??
+      (habits.textName.test(holder) ? evidence("textHolder", `one of ${literal.context.element}`) : undefined)
+    );
+  }
   if (role === "parameter") return byName(name, `default of ${name}`, habits);
   if (role === "variable")
     return (
@@ -170,17 +177,27 @@ const shaped: Witness = (literal) => {
     case "capitalised":
     case "lowerCase": {
       if (isBesideValue(literal)) return [...all, evidence("severalWords", "a word beside a value")];
-      return [
-        ...all,
-        evidence(found.name === "capitalised" ? "capitalisedWord" : "lowerCaseWord", found.reason),
-      ];
+      if (found.name === "lowerCase") return [...all, evidence("lowerCaseWord", found.reason)];
+      return [...all, evidence(isNamedValue(literal) ? "capitalisedValue" : "capitalisedWord", found.reason)];
     }
+    case "capitals":
+      return inContent || isBesideValue(literal) ? all : [...all, evidence("allCapitals", found.reason)];
     case "short":
       return [...all, evidence("tooShort", found.reason)];
     case "other":
       return all;
   }
 };
+
+/** Whether the literal is the value of a name, as data is: a name of somebody, a unit, a code. */
+function isNamedValue({ context }: Literal): boolean {
+  return (
+    context.role === "property" ||
+    context.role === "variable" ||
+    context.role === "attribute" ||
+    context.role === "assignment"
+  );
+}
 
 /** Whether a word stands beside a value with white space between them, as words in a sentence do. */
 function isBesideValue({ pieces }: Literal): boolean {

@@ -6,6 +6,7 @@ export interface Shape {
     | "identifier"
     | "classList"
     | "sentence"
+    | "capitals"
     | "words"
     | "capitalised"
     | "lowerCase"
@@ -28,6 +29,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "a file name",
   ],
   [/^#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i, "a colour"],
+  [
+    /^-?[\d.]+(?:px|r?em|%)?\s+(?:solid|dashed|dotted|double|auto|ease|linear|0|-?[\d.]+(?:px|r?em|%))\b/,
+    "a CSS value",
+  ],
   [
     /^(?:rgba?|hsla?|var|calc|url|linear-gradient|translate[XY]?|scale|rotate|cubic-bezier|repeat|minmax|clamp)\(.*\)$/i,
     "a CSS value",
@@ -53,6 +58,8 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*.*\)$/, "a media query"],
   [/^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})+$/, "a locale"],
   [/^(?:use strict|use client|use server)$/, "a directive"],
+  [/^(?:(?:Ctrl|Cmd|CtrlCmd|Alt|Shift|Meta|Mod|Option|Command)\s?[+-]\s?)+\S+$/i, "a keyboard shortcut"],
+  [/^(?:Escape|Backspace|Arrow(?:Up|Down|Left|Right)|Page(?:Up|Down)|F\d{1,2})$/, "the name of a key"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
 ];
 
@@ -91,6 +98,7 @@ function wordShape(word: string): [Shape["name"], string] {
   const identifier = identifierReason(word);
   if (identifier) return ["identifier", identifier];
   if (word.replace(/[^\p{L}]/gu, "").length < 2) return ["short", "a single letter"];
+  if (/^[A-Z][A-Z0-9+-]+$/.test(word)) return ["capitals", "a word in capitals"];
   if (/^\p{Lu}/u.test(word)) return ["capitalised", "a word with a capital"];
   if (/^[\p{Ll}][\p{Ll}'’-]*$/u.test(word)) return ["lowerCase", "a single word in lower case"];
   return ["other", "a single word"];
@@ -102,6 +110,7 @@ function identifierReason(word: string): string | undefined {
   if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)+$/.test(word)) return "looks like a snake_case name";
   if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
   if (/^[A-Za-z][\w-]*(?:[.:][A-Za-z][\w-]*)+$/.test(word)) return "looks like a dotted name";
+  if (/^[A-Z]\w*(?:::[A-Z]\w*)+$/.test(word)) return "looks like the name of a class";
   if (/^[@$#][A-Za-z][\w-]*$/.test(word)) return "looks like a name with a mark";
   if (/^[A-Za-z_]\w*[[(].*[\])]$/.test(word)) return "looks like code";
   if (/^[A-Za-z]+\d[\w]*$/.test(word)) return "looks like a name with digits";

@@ -31,9 +31,13 @@ export function words(list: string): ReadonlySet<string> {
   return new Set(list.trim().split(/\s+/));
 }
 
-/** A test for the last word of a name: of `page_title`, `pageTitle`, `PAGE_TITLE` and `title`. */
+/** A test for the last word of a name: of `page_title`, `pageTitle`, `PAGE_TITLE` and `title`; not of `subtitle` for `title`. */
 export function nameEndingIn(list: string): RegExp {
-  return new RegExp(`(?:^|[a-z0-9_.-])(?:${list.trim().split(/\s+/).join("|")})$`, "i");
+  const plain = list.trim().split(/\s+/);
+  const capitalised = plain.map((word) => word.charAt(0).toUpperCase() + word.slice(1));
+  const upper = plain.map((word) => word.toUpperCase());
+  const start = `(?:^|[_.-])(?:${[...plain, ...capitalised, ...upper].join("|")})`;
+  return new RegExp(`(?:${start}|[a-z0-9](?:${[...capitalised, ...upper].join("|")}))$`);
 }
 
 /** A test for a call by its last names: `alert`, `toast.error`. */

@@ -12,7 +12,7 @@ short_description error_message success_message empty_label site_header site_tit
   textCall: callOf(`
 flash messages\\.(?:success|error|warning|info|debug|add_message) ValidationError forms\\.ValidationError add_error showinfo showwarning showerror askyesno
 Label Button setText setWindowTitle setToolTip setStatusTip setPlaceholderText addAction QLabel QPushButton abort HttpResponse
-set_title alert InputRequired DataRequired StringField SubmitField PasswordField TextAreaField BooleanField SelectField SubmitButton
+set_title alert models\\.\\w+Field InputRequired DataRequired StringField SubmitField PasswordField TextAreaField BooleanField SelectField SubmitButton
 `),
   codeCall: callOf(`
 get getattr setattr hasattr delattr pop setdefault os\\.environ\\.get getenv open join split strip replace startswith endswith find encode decode format_map

@@ -7,7 +7,7 @@ export const rubyHabits: Habits = {
   textName: nameEndingIn(`
 notice alert title subtitle label text heading headline caption message description placeholder tooltip hint summary
 question answer greeting note warning legend alt prompt tagline intro blurb confirm confirmation subject body_text
-submit success error flash
+submit success error flash disable_with prompt include_blank
 `),
   textCall: callOf(`
 link_to button_to submit submit_tag label label_tag content_tag mail_to button button_tag legend link_to_if

@@ -19,7 +19,7 @@ export const scriptHabits: Habits = {
 `),
   codeElements: words("code pre kbd samp var script style noscript template"),
   textName: nameEndingIn(`
-title subtitle label text heading headline caption message messages description placeholder tooltip
+title subtitle header label text heading headline caption message messages description placeholder tooltip
 hint summary question answer greeting note notice warning legend alt cta copy prompt tagline intro
 blurb helpText confirmation instructions? subject footnote disclaimer reason
 `),
@@ -29,7 +29,7 @@ routes icon variant color colour size kind mode method event action format forma
 language currency testid role target rel slug code codes token field column property prop selector
 env version status state theme align position placement direction display unit style styles endpoint
 scope tag channel topic mime encoding charset pattern regex regexp prefix suffix ext extension file
-filename dir folder query sql command cmd level namespace module package host domain protocol header
+filename dir folder query sql command cmd level namespace module package host domain protocol 
 cookie param params attribute attr element font fontFamily easing transition animation cursor
 timezone tz keybinding keybindings shortcut classlist charset glob marker delimiter separator
 `),

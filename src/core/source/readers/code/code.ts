@@ -429,6 +429,7 @@ class CodeReader {
     const end = given?.start ?? head?.end ?? node.end;
     const written = this.text
       .slice(node.start, end)
+      .replace(/"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'/g, "_")
       .replace(/\s+/g, "")
       .replace(/^new(?=[A-Z])/, "");
     return written
@@ -442,7 +443,12 @@ class CodeReader {
 
   private argumentsOf(node: CodeNode): readonly CodeNode[] {
     const list = node.children.find(({ type }) => this.spec.arguments.includes(type));
-    return list ? namedChildren(list).filter(({ type }) => !this.spec.comments.includes(type)) : [];
+    if (!list) return [];
+    const given = namedChildren(list).filter(({ type }) => !this.spec.comments.includes(type));
+    return given.map((argument) => {
+      const inside = argument.type === "argument" ? namedChildren(argument) : [];
+      return inside.length === 1 ? (inside[0] ?? argument) : argument;
+    });
   }
 
   private contextOf(node: CodeNode): LiteralContext {
@@ -497,6 +503,13 @@ class CodeReader {
     }
     if (spec.calls.includes(type))
       return inner.field === "receiver" || inner.field === "object" ? { role: "member" } : undefined;
+    if (type === "anonymous_object_creation_expression") {
+      const before = outer.children.slice(0, outer.children.indexOf(inner)).findLast(({ named }) => named);
+      if (before) properties.push(this.text.slice(before.start, before.end));
+      return undefined;
+    }
+    if (inner.type === "then" || (spec.cases.includes(type) && spec.cases.includes(inner.type)))
+      return undefined;
     if (spec.cases.includes(type) && inner.field !== "body" && inner.field !== "value_body")
       return /statement|block/.test(inner.type) ? undefined : { role: "compared", name: "case" };
     if (spec.subscripts.includes(type))

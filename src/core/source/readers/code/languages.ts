@@ -124,7 +124,7 @@ export const languages: Readonly<Record<CodeLanguage, LanguageSpec>> = {
     subscripts: ["array_access"],
     returns: ["return_statement"],
     throws: ["throw_statement"],
-    annotations: ["annotation", "annotation_argument_list"],
+    annotations: ["annotation"],
     imports: ["import_declaration", "package_declaration"],
     functions: ["method_declaration", "class_declaration", "constructor_declaration"],
     comments: ["line_comment", "block_comment"],

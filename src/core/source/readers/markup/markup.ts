@@ -145,10 +145,10 @@ class MarkupReader {
     const value = (name: string) =>
       element.attributes.find((attribute) => attribute.name.toLowerCase() === name)?.raw;
     if (value("translate")?.toLowerCase() === "no") return "translate=no";
-    if (element.name.toLowerCase() !== "html" && value("translate")?.toLowerCase() !== "yes") {
-      const lang = value("lang");
-      if (lang && /^[a-z]{2,3}(-|$)/i.test(lang) && element.parent?.name !== "") return `lang=${lang}`;
-    }
+    const lang = /^(html|script|style|template)$/i.test(element.name) ? undefined : value("lang");
+    const language = lang?.split("-")[0]?.toLowerCase();
+    if (language && /^[a-z]{2,3}$/.test(language) && language !== this.shapes.sourceLanguage)
+      return `lang=${lang}`;
     return undefined;
   }
 

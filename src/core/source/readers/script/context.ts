@@ -83,10 +83,13 @@ function roleIn(
       )
         return undefined;
       const around = roleOfHolder(ancestors, index);
-      const name = properties[0] ?? "";
-      return around?.role === "argument" && around.name !== undefined
-        ? { role: "property", name, element: around.name }
-        : { role: "property", name };
+      const isNamed =
+        around?.name !== undefined && /^(argument|variable|assignment|property)$/.test(around.role);
+      return {
+        role: "property",
+        name: properties[0] ?? "",
+        ...(isNamed && around.name !== undefined && { element: around.name }),
+      };
     }
     case "PropertyDefinition":
       if (outer.key === inner) return { role: "key" };

@@ -1,0 +1,67 @@
+import { messageReader } from "../../src/core/message/parse.js";
+import { noShapes } from "../../src/core/source/book-code.js";
+import { prepareReaders, readSource } from "../../src/core/source/read.js";
+import { surveyFile } from "../../src/core/survey/survey.js";
+
+/** How the survey judged one labelled file. */
+export interface Measured {
+  readonly language: string;
+  /** All literals that were read. */
+  readonly literals: number;
+  /** What users read, by the labels. */
+  readonly labelled: number;
+  /** Labels that a literal judged `text` covers. */
+  readonly found: number;
+  /** Literals judged `text`. */
+  readonly called: number;
+  /** Those of them that cover a label. */
+  readonly right: number;
+  readonly missed: readonly string[];
+  readonly wrong: readonly string[];
+}
+
+const shapes = {
+  ...noShapes,
+  sourceLanguage: "en",
+  calls: new Map([
+    ["t", {}],
+    ["I18n.t", {}],
+  ]),
+  filters: new Set(["trans"]),
+};
+
+/** Surveys a file in which guillemets stand around what users read; they are taken out before it is read. */
+export async function measureFile(name: string, labelled: string): Promise<Measured> {
+  const labels: { start: number; end: number }[] = [];
+  const open: number[] = [];
+  let text = "";
+  for (const unit of labelled) {
+    if (unit === "«") open.push(text.length);
+    else if (unit === "»") labels.push({ start: open.pop() ?? 0, end: text.length });
+    else text += unit;
+  }
+  await prepareReaders([name]);
+  const found = surveyFile(readSource(name, text, false, shapes), "labels", messageReader("icu"));
+  const texts = found.filter(({ verdict, waived }) => verdict === "text" && waived === undefined);
+  const covers = (span: { start: number; end: number }, label: { start: number; end: number }) =>
+    span.start < label.end && label.start < span.end;
+  const missed = labels.filter((label) => !texts.some(({ literal }) => covers(literal.span, label)));
+  const wrong = texts.filter(({ literal }) => !labels.some((label) => covers(literal.span, label)));
+  return {
+    language: /\.(?:[cm]?[jt]sx?)$/.test(name)
+      ? "script"
+      : /\.(?:rb|java|py|go|cs)$/.test(name)
+        ? (name.split(".").pop() ?? "")
+        : "markup",
+    literals: found.length,
+    labelled: labels.length,
+    found: labels.length - missed.length,
+    called: texts.length,
+    right: texts.length - wrong.length,
+    missed: missed.map((label) => {
+      const literal = found.find((one) => covers(one.literal.span, label));
+      return `missed ${text.slice(label.start, label.end).slice(0, 50)}: ${literal ? `${literal.verdict} ${literal.score} ${literal.reason}` : "not read"}`;
+    }),
+    wrong: wrong.map(({ message, score, reason }) => `wrong ${message.slice(0, 50)}: ${score} ${reason}`),
+  };
+}
