@@ -1,6 +1,6 @@
 import { readFileSync, statSync, writeFileSync } from "node:fs";
 import { relative, resolve, sep } from "node:path";
-import type { Command } from "commander";
+import { InvalidArgumentError, type Command } from "commander";
 import type { WritableFiles } from "../core/files/files.js";
 import { applyPlan } from "../core/plan/apply.js";
 import type { Plan } from "../core/plan/plan.js";
@@ -20,6 +20,7 @@ export interface CommonOptions {
   readonly locale?: readonly string[];
   readonly format: "text" | "json";
   readonly output?: string;
+  readonly jobs?: number;
   readonly quiet?: boolean;
   readonly verbose?: boolean;
   readonly color: boolean;
@@ -55,6 +56,7 @@ export function withCommonOptions(command: Command): Command {
     .option("--locale <tag...>", "only these locales")
     .option("--format <kind>", "how to print the result: text or json", oneOf("text", "json"), "text")
     .option("--output <file>", "write the result to a file instead of printing it")
+    .option("--jobs <number>", "how many threads at most, where a command uses several", wholeNumber)
     .option("--quiet", "print the result alone, no hints")
     .option("--verbose", "leave nothing out")
     .option("--no-color", "no colours (NO_COLOR does the same)");
@@ -123,7 +125,8 @@ export function openOrFail({ files, options }: CommandContext): Project {
     );
     throw new CommandError(lines.join("\n"), "", exitStatus.usage);
   }
-  const { project } = opened;
+  const { project, warnings } = opened;
+  for (const warning of warnings) process.stderr.write(options.quiet ? "" : `${warning}\n`);
   mustBeKnown(
     "book",
     options.book,
@@ -208,6 +211,14 @@ function readLines(path: string): readonly string[] {
   } catch {
     return [];
   }
+}
+
+/** A parser for an option that takes a whole number from 1. */
+export function wholeNumber(value: string): number {
+  const number = Number(value);
+  if (!Number.isInteger(number) || number < 1)
+    throw new InvalidArgumentError("It takes a whole number from 1.");
+  return number;
 }
 
 /** A parser for an option that takes one of a few words. */

@@ -1,9 +1,10 @@
 #!/usr/bin/env node
 import { readFileSync } from "node:fs";
-import { Command, CommanderError, InvalidArgumentError } from "commander";
+import { Command, CommanderError } from "commander";
 import {
   commandContext,
   oneOf,
+  wholeNumber,
   withCommonOptions,
   withWriteOptions,
   type WriteOptions,
@@ -61,7 +62,6 @@ function buildProgram(): Command {
     add("survey", "find hard-coded interface text in code, judged and explained")
       .argument("[paths...]", "files or folders to look at")
       .option("--all", "list what was judged to be code as well")
-      .option("--jobs <number>", "how many threads at most", wholeNumber)
       .option("--no-cache", "judge every file anew"),
     async (context, paths, options) =>
       (await import("./commands/survey.js")).runSurvey(context, paths, options),
@@ -106,13 +106,6 @@ function buildProgram(): Command {
     async (context, paths) => (await import("./commands/demo.js")).runDemo(context, paths[0] ?? "fond-demo"),
   );
   return program;
-}
-
-function wholeNumber(value: string): number {
-  const number = Number(value);
-  if (!Number.isInteger(number) || number < 1)
-    throw new InvalidArgumentError("It takes a whole number from 1.");
-  return number;
 }
 
 async function main(): Promise<void> {

@@ -371,6 +371,22 @@ describe("wrong usage and trouble", () => {
     expect(filesIn(folder)).toEqual(before);
   });
 
+  test("a rule of another version is told of and passed over", () => {
+    const config = json(smallProject()["fond.config.json"] ?? "");
+    const folder = temporaryProject(
+      smallProject({
+        "fond.config.json": JSON.stringify({
+          ...config,
+          audit: { translated: 1 },
+          rules: { "shape/of-things-to-come": "off" },
+        }),
+      }),
+    );
+    const { status, stderr, stdout } = fond(folder, "lint", "--jobs", "2");
+    expect({ status, stdout }).toEqual({ status: 0, stdout: "✓ no findings\n" });
+    expect(stderr).toContain("“shape/of-things-to-come”");
+  });
+
   test("no catalogs at all: every key is missing, and reconcile has nothing to go by", () => {
     const folder = temporaryProject(smallProject());
     rmSync(join(folder, "texts"), { recursive: true });

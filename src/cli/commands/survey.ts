@@ -13,7 +13,6 @@ import { counted } from "../terminal/style.js";
 export interface SurveyCommandOptions {
   readonly all?: boolean;
   readonly cache: boolean;
-  readonly jobs?: number;
 }
 
 /** Finds hard-coded text in code. */
@@ -30,7 +29,7 @@ export async function runSurvey(
   const result = await surveyProject(project, scopeOf(context, paths), {
     all,
     ...(cache && { cache }),
-    elsewhere: surveyWorkers(cwd, project.configFile, all, options.jobs, progress.step),
+    elsewhere: surveyWorkers(cwd, project.configFile, all, context.options.jobs, progress.step),
   });
   progress.end();
   cache?.save();

@@ -99,6 +99,19 @@ const bookSchema = v.strictObject({
 
 const ruleLevel = v.picklist(["off", "info", "warning", "error"], "off, info, warning or error");
 
+const share = v.pipe(
+  v.number("a share from 0 to 1"),
+  v.minValue(0, "a share from 0 to 1"),
+  v.maxValue(1, "a share from 0 to 1"),
+);
+
+/** What a release asks of every locale: shares of all keys. Held here for the commands that judge a release. */
+const auditSchema = v.strictObject({
+  translated: v.optional(share),
+  reviewed: v.optional(share),
+  stale: v.optional(share),
+});
+
 /** The shape of the configuration file. The text of each check says what is expected there. */
 export const configSchema = v.strictObject({
   source: nonEmpty("the source locale's tag"),
@@ -106,6 +119,7 @@ export const configSchema = v.strictObject({
   ledger: v.optional(nonEmpty("a folder"), "fond-ledger"),
   books: v.pipe(v.array(bookSchema, "a list of books"), v.minLength(1, "at least one book")),
   rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
+  audit: v.optional(auditSchema),
 });
 
 export type Config = v.InferOutput<typeof configSchema>;

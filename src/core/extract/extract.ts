@@ -210,7 +210,13 @@ class Extraction {
         reason: `the file declares a “${name}” of its own`,
         remedy: "rename it, or choose another name in emit",
       };
-    if (!binding && !this.imports.some((line) => line.names.some(({ local }) => local === name)))
+    // A project that names the call and no import has it everywhere, or brings it in by itself.
+    const isEverywhere = this.config.emit.call !== undefined && this.config.emit.import === undefined;
+    if (
+      !binding &&
+      !isEverywhere &&
+      !this.imports.some((line) => line.names.some(({ local }) => local === name))
+    )
       return {
         reason: `“${name}” is not imported here`,
         remedy: "set emit.import to the line that brings it in",

@@ -27,30 +27,32 @@ export interface Project {
 }
 
 export type OpenResult =
-  | { readonly ok: true; readonly project: Project }
+  | { readonly ok: true; readonly project: Project; readonly warnings: readonly string[] }
   | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
 
 /** Opens a project. `configFile` names the configuration; without it the usual names are tried. */
 export function openProject(files: Files, configFile?: string): OpenResult {
   const loaded = loadConfig(files, configFile);
   if (!loaded.ok) return loaded;
-  const unknown = Object.keys(loaded.config.rules).find((id) => !allRules.some((rule) => rule.id === id));
-  if (unknown !== undefined) {
-    const near = nearest(
-      unknown,
-      allRules.map(({ id }) => id),
-    );
+  const ids = allRules.map(({ id }) => id);
+  const unknown = Object.keys(loaded.config.rules).filter((id) => !ids.includes(id));
+  // A name that is nearly a rule's is a slip of the pen; any other may be a rule of a version to come.
+  const misspelt = unknown.find((id) => nearest(id, ids) !== undefined);
+  if (misspelt !== undefined) {
     const problem = {
       file: loaded.file,
       line: 1,
       column: 1,
-      path: `rules["${unknown}"]`,
-      message: `there is no rule “${unknown}”`,
-      remedy: near ? `did you mean “${near}”?` : `the rules are ${allRules.map(({ id }) => id).join(", ")}`,
+      path: `rules["${misspelt}"]`,
+      message: `there is no rule “${misspelt}”`,
+      remedy: `did you mean “${nearest(misspelt, ids)}”?`,
     };
     return { ok: false, problems: [problem] };
   }
-  return { ok: true, project: { files, configFile: loaded.file, config: loaded.config } };
+  const warnings = unknown.map(
+    (id) => `${loaded.file}: there is no rule “${id}” in this version; its level is ignored`,
+  );
+  return { ok: true, project: { files, configFile: loaded.file, config: loaded.config }, warnings };
 }
 
 /** What narrows a run. */

@@ -157,6 +157,23 @@ describe("what takes the text's place", () => {
     expect((await extract(first.code, {}, { "texts/en.json": texts })).changes).toEqual([]);
   });
 
+  test("where the book names the call and no import, the function is there everywhere; where it names neither, it must be imported", async () => {
+    const settings = (emit: object) => ({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [{ name: "app", code: ["src/*.tsx"], files: "texts/{locale}.json", emit }],
+      }),
+    });
+    const code = "export const A = () => <p>Hello there</p>;";
+    expect((await extract(code, {}, settings({ call: 'say("{key}"{args})' }))).code).toBe(
+      'export const A = () => <p>{say("page.helloThere")}</p>;',
+    );
+    expect((await extract(code, {}, settings({}))).notes[0]?.message).toContain("“t” is not imported here");
+    const imported = `import { t } from "./x";\n${code}`;
+    expect((await extract(imported, {}, settings({}))).code).toContain('{t("page.helloThere")}');
+  });
+
   test("a limit takes a part", async () => {
     expect(
       (await extract(component("<><p>One text</p><p>Two texts</p><p>Three texts</p></>"), { limit: 2 }))
