@@ -1,17 +1,26 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join } from "node:path";
 import { parseSync } from "oxc-parser";
 import { memoryFiles } from "../src/core/files/memory-files.js";
 import { lintProject, openProject, surveyProject, type Project } from "../src/core/project/project.js";
+import { diskFiles } from "../src/disk/disk-files.js";
+import { diskSurveyCache } from "../src/disk/survey-cache.js";
+import { surveyWorkers } from "../src/disk/survey-workers.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles } from "./generate.js";
 import { shortest, showComparison } from "./measure.js";
 
-/** Opens a made-up project of one book. */
-function project(files: Record<string, string>, code: readonly string[]): Project {
-  const config = {
+function configFor(code: readonly string[]): object {
+  return {
     source: "en",
     targets: thirtyLocales.slice(1),
     books: [{ name: "bench", code, files: "web/locales/{locale}.json" }],
   };
-  const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(config) }));
+}
+
+/** Opens a made-up project of one book. */
+function project(files: Record<string, string>, code: readonly string[]): Project {
+  const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(configFor(code)) }));
   if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
   return opened.project;
 }
@@ -39,6 +48,52 @@ console.log(
     aim: 1.5,
   }),
 );
+
+const folder = mkdtempSync(join(tmpdir(), "fond-bench-"));
+process.env["XDG_CACHE_HOME"] = join(folder, "cache");
+for (const [file, text] of Object.entries({
+  ...code,
+  "fond.config.json": JSON.stringify(configFor(["web/**/*.tsx"])),
+})) {
+  mkdirSync(dirname(join(folder, file)), { recursive: true });
+  writeFileSync(join(folder, file), text);
+}
+const onDisk = openProject(diskFiles(folder));
+if (!onDisk.ok) throw new Error(JSON.stringify(onDisk.problems));
+const surveyWith = (jobs: number) =>
+  shortest(3, () =>
+    surveyProject(
+      onDisk.project,
+      {},
+      { elsewhere: surveyWorkers(folder, "fond.config.json", false, jobs, () => undefined) },
+    ),
+  );
+const oneThread = await surveyWith(1);
+console.log(
+  showComparison({
+    what: "survey in two threads",
+    against: "in one",
+    milliseconds: await surveyWith(2),
+    baseline: oneThread,
+    aim: 1,
+  }),
+);
+const cached = async () => {
+  const cache = diskSurveyCache(folder);
+  await surveyProject(onDisk.project, {}, { cache });
+  cache.save();
+};
+const firstRun = await shortest(1, cached);
+console.log(
+  showComparison({
+    what: "survey again, nothing changed",
+    against: "the first run",
+    milliseconds: await shortest(3, cached),
+    baseline: firstRun,
+    aim: 0.25,
+  }),
+);
+rmSync(folder, { recursive: true, force: true });
 
 const catalogs = jsonCatalogs(thirtyLocales, 3400);
 const linted = project(catalogs, []);

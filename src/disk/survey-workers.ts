@@ -49,7 +49,9 @@ export function surveyWorkers(
     };
     const helper = () =>
       new Promise<void>((resolve, reject) => {
-        const worker = new Worker(new URL("./survey-worker.js", import.meta.url));
+        const worker = new Worker(new URL("./survey-worker.js", import.meta.url), {
+          resourceLimits: { maxYoungGenerationSizeMb: 64 },
+        });
         let index = -1;
         const give = () => {
           index = next++;

@@ -73,11 +73,13 @@ export function reportFile(
 ): FileSurvey {
   const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
   const literals: ReportedLiteral[] = [];
-  const wanted = (verdict: Verdict, waived: boolean) => {
-    counts[waived ? "waived" : verdict]++;
-    return all || (verdict !== "code" && !waived);
-  };
-  for (const found of surveyFile(source, book, reader, own, wanted)) literals.push(withoutLiteral(found));
+  for (const literal of source.literals) {
+    const judgement = judgeLiteral(literal, own);
+    const isWaived = literal.skipped !== undefined;
+    counts[isWaived ? "waived" : judgement.verdict]++;
+    if (all || (judgement.verdict !== "code" && !isWaived))
+      literals.push(reportLiteral(source, literal, judgement, book, reader));
+  }
   const [problem] = source.problems;
   if (!problem) return { file: source.file, literals, counts };
   const { message, remedy, span } = problem;
@@ -112,41 +114,47 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits): Judgement {
   };
 }
 
-function withoutLiteral(found: SurveyedLiteral): ReportedLiteral {
-  const reported: ReportedLiteral & { literal?: Literal } = { ...found };
-  delete reported.literal;
-  return reported;
-}
-
-/** Judges every literal of one file of code, in the order of the file; `wanted` says which to keep. */
+/** Judges every literal of one file of code, in the order of the file. */
 export function surveyFile(
   source: SourceFile,
   book: string,
   reader: MessageReader,
   own?: OwnHabits,
-  wanted: (verdict: Verdict, waived: boolean) => boolean = () => true,
 ): SurveyedLiteral[] {
-  const found: SurveyedLiteral[] = [];
-  for (const literal of source.literals) {
-    const judgement = judgeLiteral(literal, own);
-    const isWaived = literal.skipped !== undefined;
-    if (!wanted(judgement.verdict, isWaived)) continue;
-    const text = readableText(literal.pieces);
-    found.push({
-      file: source.file,
-      ...source.lines.range(literal.span),
-      book,
-      text: isContent(literal) ? text.replace(/[ \t\r\n]+/g, " ").trim() : text,
-      message: reader.print(literalNodes(literal.pieces)),
-      ...judgement,
-      context: literal.context,
-      ...(literal.skipped !== undefined && { waived: literal.skipped }),
-      ...(literal.remarks && { remarks: literal.remarks.map(({ message }) => message) }),
-      ...(literal.note !== undefined && { note: literal.note }),
-      literal,
-    });
-  }
-  return found;
+  return source.literals.map((literal) => ({
+    ...reportLiteral(source, literal, judgeLiteral(literal, own), book, reader),
+    literal,
+  }));
+}
+
+function reportLiteral(
+  source: SourceFile,
+  literal: Literal,
+  judgement: Judgement,
+  book: string,
+  reader: MessageReader,
+): ReportedLiteral {
+  const text = readableText(literal.pieces);
+  const { line, column, endLine, endColumn } = source.lines.range(literal.span);
+  const { verdict, score, reason } = judgement;
+  const { context, skipped, remarks, note } = literal;
+  return {
+    file: source.file,
+    line,
+    column,
+    endLine,
+    endColumn,
+    book,
+    text: isContent(literal) ? text.replace(/[ \t\r\n]+/g, " ").trim() : text,
+    message: reader.print(literalNodes(literal.pieces)),
+    verdict,
+    score,
+    reason,
+    context,
+    ...(skipped !== undefined && { waived: skipped }),
+    ...(remarks && { remarks: remarks.map(({ message }) => message) }),
+    ...(note !== undefined && { note }),
+  };
 }
 
 function isContent(literal: Literal): boolean {

@@ -39,11 +39,14 @@ export function readCode(
     const { line } = lines.position(Math.max(comment.end - 1, comment.start));
     for (const at of [line, line + 1]) marks.set(at, { kind: mark[1] ?? "", text: mark[2] ?? "" });
   }
-  const literals = reader.literals.map((literal) => {
-    const mark = marks.get(lines.position(literal.span.start).line);
-    if (!mark) return literal;
-    return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
-  });
+  const literals =
+    marks.size === 0
+      ? reader.literals
+      : reader.literals.map((literal) => {
+          const mark = marks.get(lines.position(literal.span.start).line);
+          if (!mark) return literal;
+          return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
+        });
   literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
   reader.lookups.sort((a, b) => a.span.start - b.span.start);
   return {

@@ -13,34 +13,29 @@ export interface Enclosing {
 
 /** Where a literal stands and what the code does with it, read off the nodes around it. */
 export function contextOf(node: Node, ancestors: Ancestors, enclosing: Enclosing): LiteralContext {
-  const component = enclosing.names[enclosing.names.length - 1];
-  const base = {
-    language: "script" as const,
-    atLoad: enclosing.deferred === 0,
-    ...(component !== undefined && { component }),
-  };
   const properties: string[] = [];
   let inner = node;
-  for (let index = ancestors.length - 1; index >= 0; index--) {
+  let found: ReturnType<typeof roleIn>;
+  for (let index = ancestors.length - 1; index >= 0 && !found; index--) {
     const outer = ancestors[index];
     if (!outer) break;
-    const found = roleIn(outer, inner, ancestors, index, properties);
-    if (found)
-      return withName({
-        ...base,
-        ...found,
-        ...(properties.length > 0 && { properties: [...properties].reverse() }),
-      });
+    found = roleIn(outer, inner, ancestors, index, properties);
     inner = outer;
   }
-  return { ...base, role: "other" };
-}
-
-/** What a function returns is about what the function is named for. */
-function withName(context: LiteralContext): LiteralContext {
-  return context.role === "returned" && context.component !== undefined
-    ? { ...context, name: context.component }
-    : context;
+  const context: { -readonly [Key in keyof LiteralContext]: LiteralContext[Key] } = {
+    language: "script",
+    atLoad: enclosing.deferred === 0,
+    role: found?.role ?? "other",
+  };
+  const component = enclosing.names[enclosing.names.length - 1];
+  if (component !== undefined) context.component = component;
+  if (found?.name !== undefined) context.name = found.name;
+  if (found?.element !== undefined) context.element = found.element;
+  if (found?.index !== undefined) context.index = found.index;
+  if (properties.length > 0) context.properties = properties.reverse();
+  // What a function returns is about what the function is named for.
+  if (context.role === "returned" && component !== undefined) context.name = component;
+  return context;
 }
 
 /** The role that an outer node gives to what it holds; undefined where the value merely passes through it. */

@@ -82,11 +82,14 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
     };
   }
   const marks = commentMarks(comments, lines.position);
-  const literals = reader.literals.map((literal) => {
-    const mark = marks.get(lines.position(literal.span.start).line);
-    if (!mark) return literal;
-    return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
-  });
+  const literals =
+    marks.size === 0
+      ? reader.literals
+      : reader.literals.map((literal) => {
+          const mark = marks.get(lines.position(literal.span.start).line);
+          if (!mark) return literal;
+          return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
+        });
   literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
   reader.lookups.sort((a, b) => a.span.start - b.span.start);
   return {
@@ -122,6 +125,18 @@ function commentMarks(
   }
   return lines;
 }
+
+/** Nodes that name what is in them, or put off when it is evaluated. */
+const framing: ReadonlySet<string> = new Set([
+  "FunctionDeclaration",
+  "FunctionExpression",
+  "ArrowFunctionExpression",
+  "ClassDeclaration",
+  "ClassExpression",
+  "VariableDeclarator",
+  "MethodDefinition",
+  "PropertyDefinition",
+]);
 
 /** Nodes that hold nothing to read. */
 const leaves: ReadonlySet<string> = new Set([
@@ -252,8 +267,9 @@ class ScriptReader {
 
   private visitChildren(node: Node): void {
     const { enclosing } = this;
-    const name = nameGivenBy(node);
-    const defers = isDeferring(node);
+    const frames = framing.has(node.type);
+    const name = frames ? nameGivenBy(node) : undefined;
+    const defers = frames && isDeferring(node);
     if (name !== undefined) enclosing.names.push(name);
     if (defers) enclosing.deferred++;
     this.ancestors.push(node);
