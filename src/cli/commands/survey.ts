@@ -65,7 +65,8 @@ function render(context: CommandContext, result: SurveyResult): string {
     lines.push(`  ${paint(literal.verdict.padEnd(7))} ${shorten(literal, width - 12)}${waived}`);
     lines.push(...excerpt(lineOf(literal.file, literal.line), literal, width, style, paint));
     lines.push(`         ${style.dim(`${literal.line}:${literal.column}  ${literal.reason}`)}`);
-    for (const remark of literal.remarks ?? []) lines.push(`         ${style.yellow("!")} ${remark}`);
+    for (const remark of literal.remarks ?? [])
+      if (!literal.reason.includes(remark)) lines.push(`         ${style.yellow("!")} ${remark}`);
     lines.push("");
   }
   const { text, unclear, code, waived } = sumCounts(result);

@@ -78,12 +78,16 @@ export function planInit(files: Files): InitResult {
     describeBook(book, names[index] ?? "app", code, books.length > 1, grounds),
   );
   if (books.length === 0) {
-    grounds.push("No catalogs were found, so new ones are proposed in locales/.");
+    grounds.push(
+      "No catalogs were found, so new ones are proposed in locales/. Name the locales that you translate into in “targets”.",
+    );
+    grounds.push(
+      "Before the first extract, set “emit” in the book: the call that you want in the code, and the import that brings it in.",
+    );
     written.push({
       name: "app",
       code: codeGlobs(code, grounds),
       files: "locales/{locale}.json",
-      emit: {},
       lookups: [{ call: "t" }],
     });
   }
@@ -251,12 +255,14 @@ function describeBook(
     files: book.files,
     ...(book.spelling === "underscore" && { spelling: book.spelling }),
     lookups: lookups.length > 0 ? lookups : [{ call: "t" }],
-    emit: {
-      ...(main && { call: `${main.name}("{key}"{args})` }),
-      ...(main?.from !== undefined && {
-        import: `import { ${main.name.split(".")[0]} } from "${main.from}";`,
-      }),
-    },
+    ...(main && {
+      emit: {
+        call: `${main.name}("{key}"{args})`,
+        ...(main.from !== undefined && {
+          import: `import { ${main.name.split(".")[0] ?? main.name} } from "${main.from}";`,
+        }),
+      },
+    }),
   };
 }
 

@@ -52,7 +52,11 @@ function namePart(node: Node): string | undefined {
     case "UnaryExpression":
       return namePart(node.argument);
     case "ConditionalExpression":
-      return namePart(node.consequent) ?? namePart(node.alternate);
+      return namePart(node.consequent) ?? namePart(node.alternate) ?? namePart(node.test);
+    case "TemplateLiteral": {
+      const [first] = node.expressions;
+      return first && namePart(first);
+    }
     default:
       return undefined;
   }
