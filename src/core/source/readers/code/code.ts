@@ -12,7 +12,9 @@ import type {
   SourceFile,
   SourceProblem,
 } from "../../model.js";
+import { hasLetters, joinTexts } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
+import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { parseCode } from "./grammars.js";
 import { languages, type CodeLanguage, type LanguageSpec } from "./languages.js";
@@ -30,23 +32,10 @@ export function readCode(
   const reader = new CodeReader(language, text, shapes);
   reader.visit(root);
   const lines = lineIndex(text);
-  const marks = new Map<number, { kind: string; text: string }>();
-  for (const comment of reader.comments) {
-    const mark = /fond:\s*(skip|note)\b[\s:]*([^\r\n]*?)\s*(?:\*\/)?$/m.exec(
-      text.slice(comment.start, comment.end),
-    );
-    if (!mark) continue;
-    const { line } = lines.position(Math.max(comment.end - 1, comment.start));
-    for (const at of [line, line + 1]) marks.set(at, { kind: mark[1] ?? "", text: mark[2] ?? "" });
-  }
-  const literals =
-    marks.size === 0
-      ? reader.literals
-      : reader.literals.map((literal) => {
-          const mark = marks.get(lines.position(literal.span.start).line);
-          if (!mark) return literal;
-          return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
-        });
+  const marks: CommentMarks = new Map();
+  for (const { start, end } of reader.comments)
+    markComment(marks, text.slice(start, end).trimEnd(), lines.position(Math.max(end - 1, start)).line);
+  const literals = applyMarks(reader.literals, marks, lines);
   literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
   reader.lookups.sort((a, b) => a.span.start - b.span.start);
   return {
@@ -277,7 +266,7 @@ class CodeReader {
     pieces: readonly Piece[],
     own: readonly Remark[] = [],
   ): void {
-    if (!pieces.some((piece) => piece.kind === "text" && /\p{L}/u.test(piece.value))) return;
+    if (!hasLetters(pieces)) return;
     const chosen = this.remarked
       .filter(({ start, end }) => start <= node.start && node.end <= end)
       .map(({ remark }) => remark);
@@ -574,19 +563,4 @@ class CodeReader {
 function receiverOf(node: CodeNode): CodeNode | undefined {
   const head = childIn(node, "function");
   return head && (childIn(head, "object") ?? childIn(head, "expression") ?? childIn(head, "operand"));
-}
-
-function joinTexts(pieces: readonly Piece[]): Piece[] {
-  const joined: Piece[] = [];
-  for (const piece of pieces) {
-    const last = joined[joined.length - 1];
-    if (piece.kind === "text" && last?.kind === "text")
-      joined[joined.length - 1] = {
-        kind: "text",
-        value: last.value + piece.value,
-        span: { start: last.span.start, end: piece.span.end },
-      };
-    else joined.push(piece);
-  }
-  return joined;
 }

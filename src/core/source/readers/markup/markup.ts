@@ -10,6 +10,8 @@ import type {
   SourceFile,
   SourceProblem,
 } from "../../model.js";
+import { hasLetters, trimEnds } from "../../pieces.js";
+import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { readScript } from "../script/script.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
@@ -573,23 +575,17 @@ class MarkupReader {
     return code + blank(at, this.text.length);
   }
 
-  /** Comments `fond: skip REASON` and `fond: note …` speak for what follows them. */
+  /** Comments of the page speak for what follows them; those in its code were heard by the reader of that code. */
   private applySkips(): void {
-    const marks = [
-      ...this.text.matchAll(/fond:\s*(skip|note)\b[\s:]*([^\r\n]*?)\s*(?:-->|--%?>|\*\/|--\}\}|#\}|%>|$)/gm),
-    ];
-    if (marks.length === 0) return;
+    const marks: CommentMarks = new Map();
     const lines = lineIndex(this.text);
-    for (const mark of marks) {
-      const { line } = lines.position(mark.index);
-      const last = lines.position(mark.index + mark[0].length).line;
-      this.literals.forEach((literal, index) => {
-        const at = lines.position(literal.span.start).line;
-        if (at < line || at > last + 1) return;
-        this.literals[index] =
-          mark[1] === "skip" ? { ...literal, skipped: mark[2] ?? "" } : { ...literal, note: mark[2] ?? "" };
-      });
-    }
+    for (const comment of this.text.matchAll(
+      /<!--[\s\S]*?-->|<%--[\s\S]*?--%>|<%#[\s\S]*?%>|\{\{!?--[\s\S]*?--\}\}|\{#[\s\S]*?#\}/g,
+    ))
+      if (comment[0].includes("fond:"))
+        markComment(marks, comment[0], lines.position(comment.index + comment[0].length - 1).line);
+    const marked = applyMarks(this.literals, marks, lines);
+    this.literals.splice(0, this.literals.length, ...marked);
   }
 }
 
@@ -648,21 +644,4 @@ function endOf(node: MarkupNode): number {
   if (node.close) return node.close.end;
   const last = node.children[node.children.length - 1];
   return last ? endOf(last) : node.openEnd;
-}
-
-function hasLetters(pieces: readonly Piece[]): boolean {
-  return pieces.some((piece) =>
-    piece.kind === "text" ? /\p{L}/u.test(piece.value) : piece.kind === "tag" && hasLetters(piece.pieces),
-  );
-}
-
-function trimEnds(pieces: readonly Piece[]): Piece[] {
-  const trimmed = pieces.map((piece, index) => {
-    if (piece.kind !== "text") return piece;
-    let { value } = piece;
-    if (index === 0) value = value.replace(/^[ \t\r\n\f]+/, "");
-    if (index === pieces.length - 1) value = value.replace(/[ \t\r\n\f]+$/, "");
-    return { ...piece, value };
-  });
-  return trimmed.filter((piece) => piece.kind !== "text" || piece.value !== "");
 }

@@ -2,6 +2,7 @@ import { decodeHTMLStrict } from "entities";
 import type { Expression, JSXChild, JSXElement, Node } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
 import type { Obstacle, Piece } from "../../model.js";
+import { trimEnds } from "../../pieces.js";
 import { elementName } from "./context.js";
 import { isGluing, PieceList } from "./pieces.js";
 
@@ -98,7 +99,7 @@ function readRun(
   return {
     form: inside.length === 1 && first.type === "JSXText" ? "content" : "phrase",
     span: { start, end },
-    pieces: trimPieces(list.pieces),
+    pieces: trimEnds(list.pieces),
     obstacle: list.obstacle,
     consumed,
   };
@@ -267,16 +268,4 @@ function leadingSpace(raw: string): number {
 
 function trailingSpace(raw: string): number {
   return /[ \t\r\n]*$/.exec(raw)?.[0].length ?? 0;
-}
-
-/** The pieces without the white space at their ends, which stays outside in the code. */
-function trimPieces(pieces: readonly Piece[]): Piece[] {
-  const trimmed = pieces.map((piece, index) => {
-    if (piece.kind !== "text") return piece;
-    let { value } = piece;
-    if (index === 0) value = value.replace(/^[ \t\r\n]+/, "");
-    if (index === pieces.length - 1) value = value.replace(/[ \t\r\n]+$/, "");
-    return { ...piece, value };
-  });
-  return trimmed.filter((piece) => piece.kind !== "text" || piece.value !== "");
 }

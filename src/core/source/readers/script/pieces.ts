@@ -1,5 +1,6 @@
 import type { BinaryExpression, Expression, Node, PrivateInExpression, TemplateLiteral } from "oxc-parser";
 import type { Obstacle, Piece } from "../../model.js";
+import { uniqueNames } from "../expression-names.js";
 import { nameForExpression } from "./names.js";
 
 /** Pieces of one literal being read, its argument names kept apart. */
@@ -9,12 +10,13 @@ export class PieceList {
 
   constructor(
     private readonly code: string,
-    private readonly names: Map<string, string> = new Map(),
+    /** `wanted`, or with a number behind it where other code of this literal has that name already. */
+    readonly uniqueName: (wanted: string, code: string) => string = uniqueNames(),
   ) {}
 
   /** A list for what is inside a tag: its own pieces, the same argument names. */
   nested(): PieceList {
-    return new PieceList(this.code, this.names);
+    return new PieceList(this.code, this.uniqueName);
   }
 
   text(value: string, start: number, end: number): void {
@@ -63,18 +65,6 @@ export class PieceList {
     if (left.type === "BinaryExpression" && isGluing(left)) this.glued(left);
     else this.expression(left as Expression);
     this.expression(right);
-  }
-
-  /** `wanted`, or with a number behind it where other code of this literal has that name already. */
-  uniqueName(wanted: string, code: string): string {
-    for (let number = 1; ; number++) {
-      const name = number === 1 ? wanted : `${wanted}${number}`;
-      const holder = this.names.get(name);
-      if (holder === undefined || holder === code) {
-        this.names.set(name, code);
-        return name;
-      }
-    }
   }
 }
 

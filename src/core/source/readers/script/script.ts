@@ -23,7 +23,9 @@ import type {
   SourceFile,
   SourceProblem,
 } from "../../model.js";
+import { hasLetters } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
+import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { contextOf, isDeferring, nameGivenBy, propertyName } from "./context.js";
 import { textRuns } from "./jsx.js";
 import { LookupReader } from "./lookups.js";
@@ -81,15 +83,10 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
       span: { start: 0, end: 1 },
     };
   }
-  const marks = commentMarks(comments, lines.position);
-  const literals =
-    marks.size === 0
-      ? reader.literals
-      : reader.literals.map((literal) => {
-          const mark = marks.get(lines.position(literal.span.start).line);
-          if (!mark) return literal;
-          return mark.kind === "skip" ? { ...literal, skipped: mark.text } : { ...literal, note: mark.text };
-        });
+  const marks: CommentMarks = new Map();
+  for (const { value, end } of comments)
+    if (value.includes("fond:")) markComment(marks, value, lines.position(end).line);
+  const literals = applyMarks(reader.literals, marks, lines);
   literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
   reader.lookups.sort((a, b) => a.span.start - b.span.start);
   return {
@@ -102,28 +99,6 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
     mentions: reader.mentions,
     problems: tooDeep ? [...problems, tooDeep] : problems,
   };
-}
-
-interface CommentMark {
-  readonly kind: "skip" | "note";
-  readonly text: string;
-}
-
-/** The lines that a comment `fond: skip REASON` or `fond: note …` speaks for: its own and the next. */
-function commentMarks(
-  comments: readonly Comment[],
-  position: (offset: number) => { line: number },
-): ReadonlyMap<number, CommentMark> {
-  const lines = new Map<number, CommentMark>();
-  for (const comment of comments) {
-    const match = /^\s*\*?\s*fond:\s*(skip|note)\b[\s:]*(.*?)\s*$/s.exec(comment.value);
-    if (!match) continue;
-    const mark: CommentMark = { kind: match[1] === "note" ? "note" : "skip", text: match[2] ?? "" };
-    const { line } = position(comment.end);
-    lines.set(line, mark);
-    lines.set(line + 1, mark);
-  }
-  return lines;
 }
 
 /** Nodes that name what is in them, or put off when it is evaluated. */
@@ -386,10 +361,4 @@ function isKeyedByLocale(properties: ObjectExpression["properties"]): boolean {
       name !== undefined && /^[a-z]{2}(?:[-_][A-Za-z]{2,4})?$/.test(name) && isKnownLanguage(name.slice(0, 2))
     );
   });
-}
-
-function hasLetters(pieces: readonly Piece[]): boolean {
-  return pieces.some((piece) =>
-    piece.kind === "text" ? /\p{L}/u.test(piece.value) : piece.kind === "tag" && hasLetters(piece.pieces),
-  );
 }

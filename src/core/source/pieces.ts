@@ -1,0 +1,36 @@
+import type { Piece } from "./model.js";
+
+/** Whether pieces hold words: letters in their fixed text, at any depth. */
+export function hasLetters(pieces: readonly Piece[]): boolean {
+  return pieces.some((piece) =>
+    piece.kind === "text" ? /\p{L}/u.test(piece.value) : piece.kind === "tag" && hasLetters(piece.pieces),
+  );
+}
+
+/** The pieces without the white space at their ends, which stays outside in the code; other spaces (U+00A0 …) are text. */
+export function trimEnds(pieces: readonly Piece[]): Piece[] {
+  const trimmed = pieces.map((piece, index) => {
+    if (piece.kind !== "text") return piece;
+    let { value } = piece;
+    if (index === 0) value = value.replace(/^[ \t\r\n\f]+/, "");
+    if (index === pieces.length - 1) value = value.replace(/[ \t\r\n\f]+$/, "");
+    return { ...piece, value };
+  });
+  return trimmed.filter((piece) => piece.kind !== "text" || piece.value !== "");
+}
+
+/** Neighbouring texts made one. */
+export function joinTexts(pieces: readonly Piece[]): Piece[] {
+  const joined: Piece[] = [];
+  for (const piece of pieces) {
+    const last = joined[joined.length - 1];
+    if (piece.kind === "text" && last?.kind === "text")
+      joined[joined.length - 1] = {
+        kind: "text",
+        value: last.value + piece.value,
+        span: { start: last.span.start, end: piece.span.end },
+      };
+    else joined.push(piece);
+  }
+  return joined;
+}
