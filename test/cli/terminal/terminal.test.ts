@@ -1,0 +1,118 @@
+import { describe, expect, test } from "@jest/globals";
+import { excerpt } from "../../../src/cli/terminal/excerpt.js";
+import { countFindings, renderFindings } from "../../../src/cli/terminal/findings.js";
+import { listPlan, renderPlan, sumUp } from "../../../src/cli/terminal/plan.js";
+import { counted, makeStyle, wantsColor } from "../../../src/cli/terminal/style.js";
+import type { Finding } from "../../../src/core/lint/finding.js";
+import { makePlan } from "../../../src/core/plan/plan.js";
+
+const style = makeStyle(false);
+const plain = (text: string) => text;
+
+describe("an excerpt", () => {
+  const at = (line: string, column: number, endColumn: number, width = 60) =>
+    excerpt(line, { line: 7, column, endLine: 7, endColumn }, width, style, plain);
+
+  test("shows the line without its indent, and marks the place", () => {
+    expect(at('    "key": "text",', 5, 10)).toEqual(['     7 │ "key": "text",', "       │ ^^^^^"]);
+  });
+
+  test("is cut around a place far to the right, and never wider than asked", () => {
+    const long = `${"x".repeat(200)}HERE${"y".repeat(200)}`;
+    const [line = "", marks = ""] = at(long, 201, 205);
+    expect(line.length).toBeLessThanOrEqual(60);
+    expect(line.slice(marks.indexOf("^"), marks.lastIndexOf("^") + 1)).toBe("HERE");
+  });
+
+  test("counts wide letters as two columns", () => {
+    const [line = "", marks = ""] = at('"日本": "x"', 7, 10);
+    expect(line).toContain('"日本": "x"');
+    expect(marks.indexOf("^")).toBe(line.indexOf('"x"') + 2);
+  });
+
+  test("marks something even where the place is empty or past the end", () => {
+    expect(at("ab", 3, 3)[1]).toContain("^");
+    expect(at("ab", 50, 60)[1]).toContain("^");
+  });
+});
+
+describe("findings for people", () => {
+  const finding = (rule: string, line: number, severity: Finding["severity"] = "error"): Finding => ({
+    rule,
+    severity,
+    message: "it is wrong",
+    remedy: "right it",
+    file: "a.json",
+    line,
+    column: 1,
+    endLine: line,
+    endColumn: 2,
+    book: "app",
+    locale: "de",
+    key: `k${line}`,
+  });
+
+  test("many of one kind in one file are summed up, unless all are wanted", () => {
+    const many = Array.from({ length: 9 }, (_, index) => finding("key/missing", index + 1));
+    const short = renderFindings(many, () => "line", style, 80, false);
+    expect(short.match(/it is wrong/g)).toHaveLength(5);
+    expect(short).toContain("… and 4 more findings of key/missing");
+    expect(renderFindings(many, () => "line", style, 80, true).match(/it is wrong/g)).toHaveLength(9);
+  });
+
+  test("are counted by level and file", () => {
+    expect(
+      countFindings([finding("a/b", 1), finding("a/b", 2, "warning"), finding("a/b", 3, "warning")], style),
+    ).toBe("1 error, 2 warnings in 1 file");
+    expect(countFindings([], style)).toBe("✓ no findings");
+  });
+});
+
+describe("a plan for people", () => {
+  const plan = makePlan(
+    [
+      { file: "a.json", before: "1\n", after: "2\n" },
+      { file: "ledger.txt", before: "1\n", after: "1\n2\n", isRecord: true },
+      { file: "new.json", before: undefined, after: "x\n" },
+    ],
+    { "keys added": 1, "texts replaced": 2 },
+    [{ file: "b.ts", line: 3, column: 4, message: "it stays", remedy: "move it" }],
+  );
+
+  test("shows diffs, sums up records, and says what is left and why", () => {
+    const text = renderPlan(plan, style, false);
+    expect(text).toContain("a.json (change)\n@@ -1,1 +1,1 @@\n-1\n+2");
+    expect(text).toContain("ledger.txt (change)\n  +1 -0 lines");
+    expect(text).toContain("new.json (new file)");
+    expect(text).toContain("b.ts:3:4  it stays\n    → move it");
+    expect(renderPlan(plan, style, true)).toContain(" 1\n+2");
+  });
+
+  test("is summed up in one line, singular where it is one", () => {
+    expect(sumUp(plan)).toBe("1 key added, 2 texts replaced, 3 files to change");
+    expect(listPlan(plan, style)).toContain("  new     new.json\n");
+  });
+});
+
+describe("colour", () => {
+  test.each([
+    [{ isTTY: true }, true, {}, true],
+    [{ isTTY: false }, true, {}, false],
+    [{ isTTY: true }, false, {}, false],
+    [{ isTTY: true }, true, { NO_COLOR: "1" }, false],
+    [{ isTTY: true }, true, { NO_COLOR: "" }, true],
+    [{ isTTY: false }, true, { FORCE_COLOR: "1" }, true],
+    [{ isTTY: true }, true, { FORCE_COLOR: "0" }, false],
+    [{ isTTY: true }, true, { TERM: "dumb" }, false],
+  ])("%j, --color %s, %j: %s", (stream, flag, env, expected) => {
+    expect(wantsColor(stream, flag, env)).toBe(expected);
+  });
+
+  test("counts have their noun", () => {
+    expect([counted(1, "key"), counted(0, "key"), counted(2000, "entry", "entries")]).toEqual([
+      "1 key",
+      "0 keys",
+      "2,000 entries",
+    ]);
+  });
+});
