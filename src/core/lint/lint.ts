@@ -1,7 +1,7 @@
 import { isWhole, type Book, type Catalog } from "../catalog/book.js";
 import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
-import type { MessageReader, ReadMessage } from "../message/parse.js";
+import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
 import type { Finding } from "./finding.js";
@@ -73,9 +73,9 @@ function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, 
   for (const entry of catalog.byKey.values()) {
     const message = reader.read(entry.text);
     const view: EntryView = { catalog, entry, message, locale: catalog.locale };
-    const broken = isBroken(message);
-    for (const { rule, context } of onEntries) if (!broken || rule.readsBroken) rule.entry?.(context, view);
-    const sourceEntry = broken || onPairs.length === 0 ? undefined : sources?.byKey.get(entry.key);
+    const { isBroken } = message;
+    for (const { rule, context } of onEntries) if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
+    const sourceEntry = isBroken || onPairs.length === 0 ? undefined : sources?.byKey.get(entry.key);
     if (!sources || !sourceEntry) continue;
     const source: EntryView = {
       catalog: sources,
@@ -83,14 +83,8 @@ function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, 
       message: reader.read(sourceEntry.text),
       locale: book.sourceLocale,
     };
-    if (!isBroken(source.message))
-      for (const { rule, context } of onPairs) rule.pair?.(context, view, source);
+    if (!source.message.isBroken) for (const { rule, context } of onPairs) rule.pair?.(context, view, source);
   }
-}
-
-/** Whether a message could not be read as it is written: what it seems to lack may be in the part that was lost. */
-function isBroken(message: ReadMessage): boolean {
-  return message.problems.some((problem) => problem.severity === "error");
 }
 
 function contextFor(

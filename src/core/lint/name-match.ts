@@ -17,6 +17,7 @@ export function matchNames(
   source: ReadonlyMap<string, unknown>,
   target: ReadonlyMap<string, unknown>,
 ): NameMatch {
+  if (source.size === 0 && target.size === 0) return nothingToMatch;
   const missing = [...source.keys()].filter((name) => !target.has(name));
   const strange = [...target.keys()].filter((name) => !source.has(name));
   const open = new Set(missing);
@@ -27,6 +28,8 @@ export function matchNames(
   });
   return { missing: missing.filter((name) => open.has(name)), unknown };
 }
+
+const nothingToMatch: NameMatch = { missing: [], unknown: [] };
 
 /** Whether a name stands in quoted text, where an apostrophe hides it: that is reported as such. */
 export function isQuotedAway(message: ReadMessage, opening: string): boolean {

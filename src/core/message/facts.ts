@@ -18,7 +18,14 @@ const none: MessageFacts = { arguments: new Map(), plurals: [], selects: [], tag
 export function messageFacts(message: Message): MessageFacts {
   const only = message.nodes[0];
   if (message.nodes.length === 0) return none;
-  if (message.nodes.length === 1 && only?.kind === "text") return { ...none, text: only.value };
+  if (message.nodes.length === 1 && only?.kind === "text")
+    return {
+      arguments: none.arguments,
+      plurals: none.plurals,
+      selects: none.selects,
+      tags: none.tags,
+      text: only.value,
+    };
   const found = {
     arguments: new Map<string, (ArgumentNode | PluralNode | SelectNode)[]>(),
     plurals: [] as PluralNode[],

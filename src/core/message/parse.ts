@@ -7,6 +7,8 @@ import { printIcu } from "./syntaxes/icu-print.js";
 /** A message together with what it uses. */
 export interface ReadMessage extends Message {
   readonly facts: MessageFacts;
+  /** Whether it could not be read as it is written: what it seems to lack may be in the part that was lost. */
+  readonly isBroken: boolean;
 }
 
 /** A reader that parses equal texts once. */
@@ -24,7 +26,9 @@ export function messageReader(syntax: MessageSyntax): MessageReader {
       let message = known.get(text);
       if (!message) {
         const parsed = parse(text);
-        message = { ...parsed, facts: messageFacts(parsed) };
+        const { source, nodes, problems, quoted } = parsed;
+        const isBroken = problems.length > 0 && problems.some(({ severity }) => severity === "error");
+        message = { source, nodes, problems, quoted, facts: messageFacts(parsed), isBroken };
         known.set(text, message);
       }
       return message;
