@@ -200,6 +200,16 @@ describe("what is left alone, with the reason", () => {
       "function t() {}\nexport const A = () => <p>Hello there</p>;",
       /declares a “t”/,
     ],
+    [
+      "the values of an enum",
+      'export enum Deck { Main = "Main deck with seats", Car = "car" }',
+      /enum's values are fixed/,
+    ],
+    [
+      "a constant of fixed values",
+      'export const f = () => ({ label: "Deck plan here" }) as const;',
+      /“as const” takes fixed values/,
+    ],
     ["the file does not parse", "export const A = () => <p>Hello there</p>;\nlet x = ;", /does not parse/],
   ];
   test.each(cases)("%s", async (_, code, reason) => {

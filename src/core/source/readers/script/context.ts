@@ -89,6 +89,8 @@ function roleIn(
     case "PropertyDefinition":
       if (outer.key === inner) return { role: "key" };
       return asProperty(properties, propertyName(outer.key) ?? "");
+    case "TSEnumMember":
+      return outer.id === inner ? { role: "key" } : { role: "property", name: propertyName(outer.id) ?? "" };
     case "MethodDefinition":
       return { role: "key" };
     case "VariableDeclarator":
@@ -124,7 +126,6 @@ function roleIn(
     case "ImportAttribute":
       return { role: "module" };
     case "TSLiteralType":
-    case "TSEnumMember":
     case "TSModuleDeclaration":
     case "TSImportType":
     case "TSExternalModuleReference":

@@ -148,7 +148,7 @@ class ScriptReader {
   private readonly enclosing = { names: [] as string[], deferred: 0 };
   /** Nodes that are part of a literal or lookup already found. */
   private readonly consumed = new Set<Node>();
-  /** Sentences that cannot be rewritten as a whole, so neither can the words in them. */
+  /** Parts of the code that cannot be rewritten as a whole, so neither can the words in them. */
   private readonly obstructed: { span: Span; obstacle: Obstacle }[] = [];
 
   private readonly remarked: { start: number; end: number; remark: Remark }[] = [];
@@ -165,7 +165,6 @@ class ScriptReader {
     switch (node.type) {
       case "ImportDeclaration":
       case "ExportAllDeclaration":
-      case "TSEnumDeclaration":
       case "TSInterfaceDeclaration":
       case "TSTypeAliasDeclaration":
       case "TSTypeAnnotation":
@@ -173,6 +172,22 @@ class ScriptReader {
       case "TSTypeParameterDeclaration":
       case "TSModuleDeclaration":
         return;
+      case "TSEnumMember":
+        if (node.initializer)
+          this.obstruct(
+            node.initializer,
+            "an enum's values are fixed when it is compiled",
+            "turn the enum's texts into a function from its members",
+          );
+        break;
+      case "TSAsExpression":
+        if (this.text.slice(node.typeAnnotation.start, node.typeAnnotation.end) === "const")
+          this.obstruct(
+            node.expression,
+            "“as const” takes fixed values only",
+            "take the text out of the constant",
+          );
+        break;
       case "ExpressionStatement":
         if ("directive" in node && node.directive) return;
         break;
@@ -300,6 +315,10 @@ class ScriptReader {
       }
     }
     this.ancestors.pop();
+  }
+
+  private obstruct({ start, end }: Span, reason: string, remedy: string): void {
+    this.obstructed.push({ span: { start, end }, obstacle: { reason, remedy } });
   }
 
   /** The innermost function, or the whole file. */
