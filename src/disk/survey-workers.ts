@@ -19,7 +19,7 @@ const fewFiles = 150;
 /** How many files are handed to a worker at a time. */
 const portion = 40;
 
-/** Surveys in as many threads as `jobs` says; undefined where one is enough. */
+/** Surveys in as many threads as `jobs` says (as there are processors, where it says nothing); few files in this one alone. */
 export function surveyWorkers(
   root: string,
   configFile: string,

@@ -16,43 +16,7 @@ function documentFor(command: string, content: object): string {
 
 /** A survey: its literals, and counts of all of them. */
 export function surveyJson(result: SurveyResult): string {
-  const literals = result.files
-    .flatMap((file) => file.literals)
-    .map(
-      ({
-        file,
-        line,
-        column,
-        endLine,
-        endColumn,
-        text,
-        message,
-        verdict,
-        score,
-        reason,
-        context,
-        book,
-        waived,
-        remarks,
-        note,
-      }) => ({
-        file,
-        line,
-        column,
-        endLine,
-        endColumn,
-        text,
-        message,
-        verdict,
-        score,
-        reason,
-        context,
-        book,
-        ...(waived !== undefined && { waived }),
-        ...(remarks && { remarks }),
-        ...(note !== undefined && { note }),
-      }),
-    );
+  const literals = result.files.flatMap((file) => file.literals);
   return documentFor("survey", { literals, counts: sumCounts(result) });
 }
 

@@ -1,5 +1,6 @@
 import { posix } from "node:path";
 import { isWhole, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import { jsonFormat } from "../catalog/formats/json.js";
 import type { EntryPath, PathText } from "../catalog/model.js";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
@@ -137,7 +138,7 @@ class Extraction {
         literal: found.literal,
         message: found.message,
       });
-      if (isNew && !this.hasRoomFor(fullKey)) {
+      if (!this.hasRoomFor(fullKey)) {
         this.noteAt(
           source,
           found.literal.span,
@@ -162,9 +163,11 @@ class Extraction {
         this.book.sourceLocale,
         this.book.layout.hasNamespaces ? namespace : undefined,
       );
-      const format = this.book.catalogs[0]?.format;
-      if (format)
-        this.changes.push({ file, before: undefined, after: format.edit(format.empty, { add: added }) });
+      this.changes.push({
+        file,
+        before: undefined,
+        after: jsonFormat.edit(jsonFormat.empty, { add: added }),
+      });
     }
     const files = new Set(this.extracted.map(({ file }) => file)).size;
     const fresh = new Set(this.extracted.filter(({ isNew }) => isNew).map(({ key }) => key)).size;

@@ -95,8 +95,19 @@ class LocaleWork {
     const source = this.book.catalog(this.book.sourceLocale, catalog.namespace);
     const broken = [catalog, ...(source ? [source] : [])].find((one) => !isWhole(one));
     if (broken) {
-      this.keepRecords(catalog, source);
+      this.keepRecords(catalog);
       this.noteBroken(broken);
+      return undefined;
+    }
+    if (!this.hasSource(source) && catalog.byKey.size > 0) {
+      this.keepRecords(catalog);
+      const wanted = this.book.layout.path(this.book.sourceLocale, catalog.namespace);
+      this.notes.push({
+        file: catalog.file,
+        message: `left alone, because there is no source catalog ${wanted}`,
+        remedy:
+          "check “source” and “files” in the configuration; without a source every key would count as extra",
+      });
       return undefined;
     }
     const sourceEntries = source ? [...source.byKey.values()] : [];
@@ -121,6 +132,15 @@ class LocaleWork {
       order: sourceEntries.map(placement.pathOf),
     });
     return { file, before: catalog.exists ? catalog.content : undefined, after, bom };
+  }
+
+  /**
+   * Whether there is a source to go by. A namespace that only a target has is one that left the source, as long as
+   * the source has others; with no source catalog at all it is the configuration that is wrong, or a file that was moved.
+   */
+  private hasSource(source: Catalog | undefined): boolean {
+    if (source) return source.exists;
+    return this.book.catalogs.some((catalog) => catalog.locale === this.book.sourceLocale && catalog.exists);
   }
 
   /** A source key that this locale lacks: from the attic, or filled as the book wants. */
@@ -202,12 +222,7 @@ class LocaleWork {
     this.tally["keys set aside"]++;
   }
 
-  private keepRecords(catalog: Catalog, source: Catalog | undefined): void {
-    for (const key of new Set([...(source?.byKey.keys() ?? []), ...catalog.byKey.keys()])) {
-      const full = this.book.fullKey(catalog.namespace, key);
-      const record = this.ledger.records.get(full);
-      if (record) this.records.set(full, record);
-    }
+  private keepRecords(catalog: Catalog): void {
     // What could not be read may hold any key of the namespace, so all of its records stay.
     const prefix = this.book.fullKey(catalog.namespace, "");
     for (const [full, record] of this.ledger.records)

@@ -230,6 +230,40 @@ describe("what is left alone, with the reason", () => {
     ).toHaveLength(1);
   });
 
+  test("a namespace without any catalog yet gets one, and no text is lost", async () => {
+    const config = {
+      source: "en",
+      targets: ["de"],
+      books: [
+        {
+          name: "app",
+          code: ["src/page.tsx"],
+          files: "new/{locale}/{namespace}.json",
+          emit: { call: 't("{key}"{args})' },
+        },
+      ],
+    };
+    const { changes, extracted } = await extract(
+      component("<p>Hello there</p>"),
+      {},
+      { "fond.config.json": JSON.stringify(config) },
+    );
+    expect(extracted.map(({ key }) => key)).toEqual(["page.helloThere"]);
+    expect(changes.find(({ file }) => file === "new/en/page.json")?.after).toBe(
+      '{\n  "helloThere": "Hello there"\n}\n',
+    );
+  });
+
+  test("a text that is there twice stays too where the source catalog cannot be read", async () => {
+    const { changes, notes } = await extract(
+      component("<><p>Hello there</p><p>Hello there</p></>"),
+      {},
+      { "texts/en.json": '{ "a": ' },
+    );
+    expect(changes).toEqual([]);
+    expect(notes).toHaveLength(2);
+  });
+
   test("a source catalog that cannot be read is not written to", async () => {
     const { changes, notes } = await extract(
       component("<p>Hello there</p>"),

@@ -116,6 +116,40 @@ describe("keys in step", () => {
     expect(files.contents.get("texts/pl.json")).toContain('"more": "More"');
   });
 
+  test("without any source catalog no translation is touched, and its ledger neither", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const before = new Map(files.contents);
+    files.contents.delete("texts/en.json");
+    before.delete("texts/en.json");
+    const plan = reconcile(files, project);
+    expect(plan.changes).toEqual([]);
+    expect(plan.notes.map(({ file }) => file)).toEqual(["texts/de.json", "texts/pl.json"]);
+    expect(plan.notes[0]?.message).toContain("no source catalog texts/en.json");
+    expect(new Map(files.contents)).toEqual(before);
+  });
+
+  test("a namespace that left the source is set aside with its file, where the source has others", () => {
+    const files = memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: ["de"],
+        books: [{ name: "app", files: "t/{locale}/{namespace}.json" }],
+      }),
+      "t/en/home.json": '{"a":"One text"}',
+      "t/de/home.json": '{"a":"Ein Text"}',
+      "t/de/old.json": '{"b":"Alter Text"}',
+    });
+    const opened = openProject(files);
+    if (!opened.ok) throw new Error("the configuration is sound");
+    expect(reconcile(files, opened.project).summary).toEqual({ "keys set aside": 1 });
+    expect(files.contents.has("t/de/old.json")).toBe(false);
+    expect(files.contents.get("fond-ledger/app.de.attic.txt")).toContain("Alter Text");
+    files.contents.set("t/en/old.json", '{"b":"Old text"}');
+    reconcile(files, opened.project);
+    expect(files.contents.get("t/de/old.json")).toContain('"b": "Alter Text"');
+  });
+
   test("a regional variant lacks nothing that its language has", async () => {
     const { files, project } = open();
     const config = JSON.parse(files.contents.get("fond.config.json") ?? "{}") as { targets: string[] };

@@ -224,6 +224,14 @@ describe("text in markup", () => {
     expect(shown(file, text)).toEqual(expected);
   });
 
+  test("a dash behind a percent mark puts out in one dialect and only trims in another", () => {
+    expect(shown("a.ejs", "<p>Hello <%- name %></p>")).toEqual([["Hello {name}", "Hello <%- name %>"]]);
+    expect(shown("a.erb", "<p>Hello <%- if name -%>you<%- end -%></p>")).toEqual([
+      ["Hello", "Hello"],
+      ["you", "you"],
+    ]);
+  });
+
   test("comments excuse and explain", () => {
     const { literals } = read(
       "a.html",

@@ -23,9 +23,10 @@ export const keyExtra = defineRule({
     for (const catalog of book.catalogs) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (catalog.locale === book.sourceLocale || !isWhole(catalog) || (source && !isWhole(source))) continue;
+      let missing: readonly string[] | undefined;
       for (const entry of catalog.byKey.values()) {
         if (source?.byKey.has(entry.key)) continue;
-        const missing = [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key));
+        missing ??= [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key));
         const meant = nearest(entry.key, missing);
         context.report(
           catalog,

@@ -19,13 +19,14 @@ export interface Dialect {
   islands(text: string): Island[];
 }
 
-const percent = (text: string): Island[] =>
+/** Marks in percent signs. A dash behind the opening one puts out unescaped in some dialects and only trims space in others. */
+const percent = (text: string, dashPutsOut: boolean): Island[] =>
   matchAll(text, /<%(--|[#=@!_-]|==)?([\s\S]*?)([-_]|--)?%>/g, (match) => {
-    const [whole, mark = "", code = "", close = ""] = match;
+    const [whole, mark = "", , close = ""] = match;
     const kind =
       mark === "#" || mark === "--"
         ? "comment"
-        : mark === "=" || mark === "==" || (mark === "-" && /^\s*\w/.test(code) && whole.length > 0)
+        : mark === "=" || mark === "==" || (mark === "-" && dashPutsOut)
           ? "output"
           : "code";
     const start = match.index + 2 + mark.length;
@@ -148,11 +149,15 @@ const expressionLanguage = (text: string): Island[] =>
   }));
 
 const dialects: readonly (readonly [RegExp, Dialect])[] = [
-  [/\.(?:erb|rhtml)$/, { name: "erb", language: "ruby", islands: percent }],
-  [/\.ejs$/, { name: "ejs", language: "script", islands: percent }],
+  [/\.(?:erb|rhtml)$/, { name: "erb", language: "ruby", islands: (text) => percent(text, false) }],
+  [/\.ejs$/, { name: "ejs", language: "script", islands: (text) => percent(text, true) }],
   [
     /\.(?:jsp|jspf|jspx|tag|tagx)$/,
-    { name: "jsp", language: "java", islands: (text) => [...percent(text), ...expressionLanguage(text)] },
+    {
+      name: "jsp",
+      language: "java",
+      islands: (text) => [...percent(text, false), ...expressionLanguage(text)],
+    },
   ],
   [
     /\.blade\.php$/,

@@ -70,7 +70,7 @@ const inlineElements = new Set(
 );
 const emptyElements = new Set("br wbr img input hr svg".split(" "));
 /** Elements whose content is no text of the page. */
-const skippedElements = new Set(["script", "style", "template:raw"]);
+const skippedElements = new Set(["script", "style"]);
 
 class MarkupReader {
   readonly literals: Literal[] = [];
