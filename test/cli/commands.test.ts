@@ -387,6 +387,15 @@ describe("wrong usage and trouble", () => {
     expect(stderr).toContain("“shape/of-things-to-come”");
   });
 
+  test("a source catalog that is not there is one finding, not one for each key", () => {
+    const folder = temporaryProject(smallProject({ "src/home.tsx": "export const nothing = 0;\n" }));
+    rmSync(join(folder, "texts/en.json"));
+    const { stdout, status } = fond(folder, "lint", "--format", "json");
+    const found = json(stdout)["findings"] as { rule: string; file: string }[];
+    expect(found.map(({ rule, file }) => [rule, file])).toEqual([["file/unreadable", "texts/en.json"]]);
+    expect(status).toBe(1);
+  });
+
   test("no catalogs at all: every key is missing, and reconcile has nothing to go by", () => {
     const folder = temporaryProject(smallProject());
     rmSync(join(folder, "texts"), { recursive: true });
