@@ -6,6 +6,7 @@ import { applyPlan } from "../core/plan/apply.js";
 import type { Plan } from "../core/plan/plan.js";
 import { openProject, type Project, type Scope } from "../core/project/project.js";
 import { nearest } from "../core/text/nearest.js";
+import { changedLines, type ChangedLines } from "../disk/git.js";
 import { diskFiles, reasonOf } from "../disk/disk-files.js";
 import { planJson } from "../output/json.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
@@ -188,6 +189,39 @@ export function settlePlan(
     style.green(`Written: ${applied.written.length} ${applied.written.length === 1 ? "file" : "files"}.`),
   );
   return exitStatus.inOrder;
+}
+
+/** The options that narrow a run to what Git says has changed. */
+export interface ChangeOptions {
+  readonly since?: string;
+  readonly staged?: boolean;
+}
+
+/** Adds --since and --staged. */
+export function withChangeOptions(command: Command): Command {
+  return command
+    .option("--since <revision>", "only what this Git revision does not have")
+    .option("--staged", "only what is staged for the next commit");
+}
+
+/** The changed lines that the options narrow the run to; undefined where they do not. */
+export function changesOf(
+  { options: { cwd } }: CommandContext,
+  { since, staged }: ChangeOptions,
+): ChangedLines | undefined {
+  if (since === undefined && !staged) return undefined;
+  if (since !== undefined && staged)
+    throw new CommandError("--since and --staged do not go together", "choose one of them", exitStatus.usage);
+  const found = changedLines(cwd, since === undefined ? { staged: true } : { since });
+  if (!found.ok)
+    throw new CommandError(
+      found.reason,
+      since === undefined
+        ? "run it inside a Git repository"
+        : `check the revision “${since}”; \`git log\` lists what there is`,
+      exitStatus.usage,
+    );
+  return found.changes;
 }
 
 /** The line of a file for excerpts; each file is read once. */

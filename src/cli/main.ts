@@ -5,13 +5,16 @@ import {
   commandContext,
   oneOf,
   wholeNumber,
+  withChangeOptions,
   withCommonOptions,
   withWriteOptions,
+  type ChangeOptions,
   type WriteOptions,
   type CommandContext,
   type CommonOptions,
 } from "./context.js";
 import type { SurveyCommandOptions } from "./commands/survey.js";
+import type { WaiveCommandOptions } from "./commands/waive.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
 import { makeStyle, wantsColor } from "./terminal/style.js";
 
@@ -59,7 +62,7 @@ function buildProgram(): Command {
     async (context, _, options) => (await import("./commands/init.js")).runInit(context, options),
   );
   register<SurveyCommandOptions>(
-    add("survey", "find hard-coded interface text in code, judged and explained")
+    withChangeOptions(add("survey", "find hard-coded interface text in code, judged and explained"))
       .argument("[paths...]", "files or folders to look at")
       .option("--all", "list what was judged to be code as well")
       .option("--no-cache", "judge every file anew"),
@@ -87,12 +90,22 @@ function buildProgram(): Command {
     ),
     async (context, _, options) => (await import("./commands/reconcile.js")).runReconcile(context, options),
   );
-  register(
-    add("lint", "check the catalogs and the code's use of them").argument(
+  register<ChangeOptions>(
+    withChangeOptions(add("lint", "check the catalogs and the code's use of them")).argument(
       "[paths...]",
       "report only on these files or folders",
     ),
-    async (context, paths) => (await import("./commands/lint.js")).runLint(context, paths),
+    async (context, paths, options) => (await import("./commands/lint.js")).runLint(context, paths, options),
+  );
+  register<WaiveCommandOptions>(
+    withWriteOptions(add("waive", "accept a finding or a literal as it is, with a reason"))
+      .argument("[place]", "a literal's place in code, as file:line or file:line:column")
+      .option("--rule <rule>", "accept findings of this rule")
+      .option("--key <pattern>", "only on these keys (* and ** stand for parts)")
+      .option("--reason <words>", "why it is accepted")
+      .option("--until <day>", "the last day on which it counts, as YYYY-MM-DD"),
+    async (context, places, options) =>
+      (await import("./commands/waive.js")).runWaive(context, places[0], options),
   );
   register(add("balance", "show how far each locale is"), async (context) =>
     (await import("./commands/balance.js")).runBalance(context),

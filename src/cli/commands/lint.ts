@@ -1,13 +1,26 @@
 import { lintProject } from "../../core/project/project.js";
 import { findingsJson } from "../../output/json.js";
-import { lineReader, openOrFail, scopeOf, type CommandContext } from "../context.js";
+import {
+  changesOf,
+  lineReader,
+  openOrFail,
+  scopeOf,
+  type ChangeOptions,
+  type CommandContext,
+} from "../context.js";
 import { exitStatus, type ExitStatus } from "../exit.js";
 import { countFindings, renderFindings } from "../terminal/findings.js";
 
 /** Checks the catalogs and the code's use of them. */
-export async function runLint(context: CommandContext, paths: readonly string[]): Promise<ExitStatus> {
+export async function runLint(
+  context: CommandContext,
+  paths: readonly string[],
+  options: ChangeOptions = {},
+): Promise<ExitStatus> {
   const project = openOrFail(context);
-  const findings = await lintProject(project, scopeOf(context, paths));
+  const changes = changesOf(context, options);
+  const all = await lintProject(project, scopeOf(context, paths));
+  const findings = changes ? all.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : all;
   if (context.options.format === "json") context.print(findingsJson("lint", findings));
   else {
     const { style, width, options } = context;

@@ -4,13 +4,21 @@ import type { UnreadSource } from "../../core/source/book-code.js";
 import { diskSurveyCache } from "../../disk/survey-cache.js";
 import { surveyWorkers } from "../../disk/survey-workers.js";
 import { sumCounts, surveyJson } from "../../output/json.js";
-import { lineReader, openOrFail, scopeOf, type CommandContext } from "../context.js";
+import {
+  changesOf,
+  lineReader,
+  openOrFail,
+  scopeOf,
+  type ChangeOptions,
+  type CommandContext,
+} from "../context.js";
+import type { ChangedLines } from "../../disk/git.js";
 import { exitStatus, type ExitStatus } from "../exit.js";
 import { excerpt } from "../terminal/excerpt.js";
 import { showProgress } from "../terminal/progress.js";
 import { counted } from "../terminal/style.js";
 
-export interface SurveyCommandOptions {
+export interface SurveyCommandOptions extends ChangeOptions {
   readonly all?: boolean;
   readonly cache: boolean;
 }
@@ -26,13 +34,20 @@ export async function runSurvey(
   const all = options.all ?? false;
   const cache = options.cache ? diskSurveyCache(cwd) : undefined;
   const progress = showProgress("survey", quiet ?? false);
-  const result = await surveyProject(project, scopeOf(context, paths), {
+  const changes = changesOf(context, options);
+  const scope = scopeOf(context, paths);
+  const { path = () => true } = scope;
+  const narrowed = changes
+    ? { ...scope, path: (file: string) => path(file) && changes.hasFile(file) }
+    : scope;
+  const whole = await surveyProject(project, narrowed, {
     all,
     ...(cache && { cache }),
     elsewhere: surveyWorkers(cwd, project.configFile, all, context.options.jobs, progress.step),
   });
   progress.end();
   cache?.save();
+  const result = changes ? inChanges(whole, changes) : whole;
   sayWhatWasNotRead(context, result.unread);
   for (const { file, problem } of result.files)
     if (problem)
@@ -40,6 +55,17 @@ export async function runSurvey(
   if (context.options.format === "json") context.print(surveyJson(result));
   else context.print(render(context, result));
   return result.unread.length > 0 ? exitStatus.trouble : exitStatus.inOrder;
+}
+
+/** What of a survey stands in changed lines; code that was not listed is not counted. */
+function inChanges(result: SurveyResult, changes: ChangedLines): SurveyResult {
+  const files = result.files.map((file) => {
+    const literals = file.literals.filter(({ line, endLine }) => changes.has(file.file, line, endLine));
+    const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
+    for (const { verdict, waived } of literals) counts[waived === undefined ? verdict : "waived"]++;
+    return { ...file, literals, counts };
+  });
+  return { ...result, files };
 }
 
 /** Warns of code that could not be read. */

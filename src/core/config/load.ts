@@ -4,6 +4,7 @@ import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Document } fro
 import type { Files } from "../files/files.js";
 import { parseTag } from "../locale/tag.js";
 import { lineIndex } from "../text/line-index.js";
+import type { Position } from "../text/span.js";
 import { nearest } from "../text/nearest.js";
 import { configSchema, type Config } from "./schema.js";
 
@@ -43,8 +44,35 @@ export function loadConfig(files: Files, file?: string): ConfigResult {
         : "see that it can be read";
     return failed(name, `${name}: ${read.detail}`, remedy);
   }
-  const parsed = /\.ya?ml$/.test(name) ? parseYaml(read.text) : parseJson(read.text);
-  const index = lineIndex(read.text);
+  const checked = checkSettings(name, read.text, configSchema);
+  if (!checked.ok) return checked;
+  const problems = checkMeaning(checked.value).map(({ path, message, remedy }) => ({
+    file: name,
+    ...checked.at(path),
+    path: showPath(path),
+    message,
+    remedy,
+  }));
+  return problems.length === 0 ? { ok: true, file: name, config: checked.value } : { ok: false, problems };
+}
+
+/** Settings that were checked, with the places of what is in them. */
+export type CheckedSettings<Value> =
+  | {
+      readonly ok: true;
+      readonly value: Value;
+      readonly at: (path: readonly (string | number)[]) => Position;
+    }
+  | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
+
+/** Parses a file of settings (JSON with comments, or YAML by its name) and checks it against a schema. */
+export function checkSettings<Schema extends v.GenericSchema>(
+  name: string,
+  text: string,
+  schema: Schema,
+): CheckedSettings<v.InferOutput<Schema>> {
+  const parsed = /\.ya?ml$/.test(name) ? parseYaml(text) : parseJson(text);
+  const index = lineIndex(text);
   if (!parsed.ok) {
     return {
       ok: false,
@@ -59,7 +87,7 @@ export function loadConfig(files: Files, file?: string): ConfigResult {
   }
   const { value, locate } = parsed;
   const at = (path: readonly (string | number)[], wantKey = false) => index.position(locate(path, wantKey));
-  const checked = v.safeParse(configSchema, value);
+  const checked = v.safeParse(schema, value);
   if (!checked.success) {
     const problems = checked.issues.map((issue) => {
       const path = pathOf(issue);
@@ -70,19 +98,12 @@ export function loadConfig(files: Files, file?: string): ConfigResult {
         file: name,
         ...at(place, unknownKey),
         path: showPath(path),
-        ...wordIssue(issue, path, unknownKey, missing),
+        ...wordIssue(schema, issue, path, unknownKey, missing),
       };
     });
     return { ok: false, problems };
   }
-  const problems = checkMeaning(checked.output).map(({ path, message, remedy }) => ({
-    file: name,
-    ...at(path),
-    path: showPath(path),
-    message,
-    remedy,
-  }));
-  return problems.length === 0 ? { ok: true, file: name, config: checked.output } : { ok: false, problems };
+  return { ok: true, value: checked.output, at };
 }
 
 /** What a schema cannot say: tags that are no tags, names used twice. */
@@ -118,6 +139,7 @@ function checkMeaning(config: Config): { path: (string | number)[]; message: str
 }
 
 function wordIssue(
+  schema: v.GenericSchema,
   issue: v.BaseIssue<unknown>,
   path: readonly (string | number)[],
   unknownKey: boolean,
@@ -125,7 +147,7 @@ function wordIssue(
 ): { message: string; remedy: string } {
   const last = path[path.length - 1];
   if (unknownKey) {
-    const allowed = allowedKeys(path.slice(0, -1));
+    const allowed = allowedKeys(schema, path.slice(0, -1));
     const near = nearest(String(last), allowed);
     return {
       message: `“${last}” is no setting here`,
@@ -147,8 +169,8 @@ function wordIssue(
 }
 
 /** The keys that the schema allows at a path. */
-function allowedKeys(path: readonly (string | number)[]): string[] {
-  let schema: unknown = configSchema;
+function allowedKeys(whole: v.GenericSchema, path: readonly (string | number)[]): string[] {
+  let schema: unknown = whole;
   for (const part of path) {
     schema = unwrap(schema);
     const here = schema as { entries?: Record<string, unknown>; item?: unknown };

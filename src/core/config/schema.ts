@@ -90,7 +90,24 @@ const bookSchema = v.strictObject({
       pattern: v.optional(nonEmpty("a pattern such as {folders}.{file}"), "{folders}.{file}"),
     }),
   ),
-  marked: v.optional(v.array(nonEmpty("the name of an attribute"), "a list of attributes"), []),
+  marked: v.optional(
+    v.array(
+      v.union(
+        [
+          nonEmpty("the name of an attribute"),
+          v.strictObject({
+            attribute: nonEmpty("the name of an attribute"),
+            meaning: v.optional(nonEmpty("the name of an attribute")),
+            note: v.optional(nonEmpty("the name of an attribute")),
+            key: v.optional(nonEmpty("the name of an attribute")),
+          }),
+        ],
+        "the name of an attribute, or an object with attribute, meaning, note and key",
+      ),
+      "a list of attributes",
+    ),
+    [],
+  ),
   habits: v.optional(habitsSchema),
   emit: v.optional(emitSchema, {}),
   naming: v.optional(namingSchema, {}),
@@ -117,6 +134,7 @@ export const configSchema = v.strictObject({
   source: nonEmpty("the source locale's tag"),
   targets: v.array(nonEmpty("a locale's tag"), "a list of locale tags"),
   ledger: v.optional(nonEmpty("a folder"), "fond-ledger"),
+  waivers: v.optional(nonEmpty("a file"), "fond.waivers.json"),
   books: v.pipe(v.array(bookSchema, "a list of books"), v.minLength(1, "at least one book")),
   rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
   audit: v.optional(auditSchema),

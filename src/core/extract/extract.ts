@@ -15,7 +15,7 @@ import {
   readImportLine,
   type ImportLine,
 } from "../source/readers/script/scopes.js";
-import { surveyFile, type SurveyedLiteral, type Verdict } from "../survey/survey.js";
+import { surveyFile, type LiteralWaivers, type SurveyedLiteral, type Verdict } from "../survey/survey.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { emitLookup } from "./emit.js";
@@ -26,6 +26,8 @@ export interface ExtractOptions {
   readonly verdicts?: readonly Verdict[];
   /** How many literals at most. */
   readonly limit?: number;
+  /** What is accepted as it is. */
+  readonly waivers?: LiteralWaivers;
 }
 
 /** A literal that got a key. */
@@ -104,9 +106,13 @@ class Extraction {
       return;
     }
     const wanted = this.options.verdicts ?? ["text"];
-    const candidates = surveyFile(source, this.config.name, this.reader, this.config.habits).filter(
-      (literal) => wanted.includes(literal.verdict) && literal.waived === undefined,
-    );
+    const candidates = surveyFile(
+      source,
+      this.config.name,
+      this.reader,
+      this.config.habits,
+      this.options.waivers,
+    ).filter((literal) => wanted.includes(literal.verdict) && literal.waived === undefined);
     if (candidates.length === 0) return;
     const [firstFound] = candidates;
     if (firstFound && !scriptEndings.some((ending) => source.file.endsWith(ending))) {

@@ -18,14 +18,3 @@ export function sourceKeys(book: Book): ReadonlySet<string> {
     ),
   );
 }
-
-/** A test for the keys that a framework asks for by itself: `*` stands for one part of a key, `**` for any number of them. */
-export function assumedKeyTest(pattern: string): (key: string) => boolean {
-  const parts = pattern
-    .split(/(\*\*|\*)/)
-    .map((part) =>
-      part === "**" ? ".+" : part === "*" ? "[^.]+" : part.replace(/[.+?^${}()|[\]\\]/g, "\\$&"),
-    );
-  const expression = new RegExp(`^${parts.join("")}$`, "s");
-  return (key) => expression.test(key);
-}

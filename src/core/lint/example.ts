@@ -16,6 +16,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
     source: "en",
     targets: [locale],
     ledger: "ledger",
+    waivers: "fond.waivers.json",
     rules: {},
     books: [
       {

@@ -1,5 +1,6 @@
 import { loadBook, type Book } from "../catalog/book.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
+import { loadWaivers, type Waivers } from "../config/waivers.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import { planExtract, type ExtractOptions, type ExtractPlan } from "../extract/extract.js";
 import type { Files } from "../files/files.js";
@@ -24,14 +25,19 @@ export interface Project {
   readonly files: Files;
   readonly configFile: string;
   readonly config: Config;
+  readonly waivers: Waivers;
 }
 
 export type OpenResult =
   | { readonly ok: true; readonly project: Project; readonly warnings: readonly string[] }
   | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
 
-/** Opens a project. `configFile` names the configuration; without it the usual names are tried. */
-export function openProject(files: Files, configFile?: string): OpenResult {
+/** Opens a project. `configFile` names the configuration; without it the usual names are tried. `today` is a day as YYYY-MM-DD. */
+export function openProject(
+  files: Files,
+  configFile?: string,
+  today: string = new Date().toISOString().slice(0, 10),
+): OpenResult {
   const loaded = loadConfig(files, configFile);
   if (!loaded.ok) return loaded;
   const ids = allRules.map(({ id }) => id);
@@ -52,7 +58,10 @@ export function openProject(files: Files, configFile?: string): OpenResult {
   const warnings = unknown.map(
     (id) => `${loaded.file}: there is no rule “${id}” in this version; its level is ignored`,
   );
-  return { ok: true, project: { files, configFile: loaded.file, config: loaded.config }, warnings };
+  const waived = loadWaivers(files, loaded.config.waivers, today);
+  if (!waived.ok) return waived;
+  const { config, file } = loaded;
+  return { ok: true, project: { files, configFile: file, config, waivers: waived.waivers }, warnings };
 }
 
 /** What narrows a run. */
@@ -103,7 +112,9 @@ export async function surveyProject(
   for (const config of booksIn(project, scope)) {
     const listed = listCode(project.files, config, scope.path);
     const settings = options.cache
-      ? digestOf(JSON.stringify([config, project.config.source, options.all ?? false]))
+      ? digestOf(
+          JSON.stringify([config, project.config.source, options.all ?? false, project.waivers.signature]),
+        )
       : "";
     const known = new Map<string, FileSurvey>();
     const ids = new Map<string, string>();
@@ -162,6 +173,7 @@ export function surveyOne(
     tools.reader,
     config.habits,
     all,
+    project.waivers,
   );
 }
 
@@ -195,6 +207,7 @@ export async function extractProject(
       planExtract(loadBook(project.files, project.config, config), code.files, messageReader(config.syntax), {
         ...options,
         ...limit,
+        waivers: project.waivers,
       }),
     );
   }
@@ -255,7 +268,28 @@ export async function lintProject(
     );
   });
   const { path } = scope;
-  return sortFindings(path ? findings.filter(({ file }) => path(file)) : findings);
+  const open = findings.filter((finding) => !project.waivers.finding(finding));
+  const isWhole = !path && !scope.books && !scope.locales && !rules;
+  const all = isWhole ? [...open, ...idleWaivers(project)] : open;
+  return sortFindings(path ? all.filter(({ file }) => path(file)) : all);
+}
+
+/** Waivers that hide nothing any more, as findings: what they accepted is gone, or its time is over. */
+function idleWaivers({ waivers, config }: Project): Finding[] {
+  return waivers.idle().map(({ line, column, waiver, isOver }) => ({
+    rule: "waiver/idle",
+    severity: "warning",
+    message: isOver
+      ? `this waiver ended on ${waiver.until ?? ""} (“${waiver.reason}”)`
+      : `this waiver hides nothing any more (“${waiver.reason}”)`,
+    remedy: isOver ? "settle what it accepted, or give it a new day" : "take it out",
+    file: waivers.file,
+    line,
+    column,
+    endLine: line,
+    endColumn: column,
+    book: waiver.book ?? config.books[0]?.name ?? "",
+  }));
 }
 
 /** Counts how far every locale of a project is. */

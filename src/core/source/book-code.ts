@@ -49,7 +49,9 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     attributes,
     filters,
     bindings,
-    marked: new Set(book.marked),
+    marked: new Map(
+      book.marked.map((mark) => (typeof mark === "string" ? [mark, {}] : [mark.attribute, mark])),
+    ),
     separators,
     sourceLanguage: sourceLocale.split("-")[0] ?? sourceLocale,
     ...(relative && { relative: (file: string) => relativePrefix(file, relative, parts) }),
@@ -64,7 +66,7 @@ export const noShapes: LookupShapes = {
   attributes: new Set(),
   filters: new Set(),
   bindings: [],
-  marked: new Set(),
+  marked: new Map(),
   separators: { parts: ".", namespace: "." },
 };
 

@@ -15,6 +15,8 @@ export interface SourceFile {
   /** Every fixed string of the code, whatever it is for: a key that stands here may be asked for indirectly. */
   readonly mentions: ReadonlySet<string>;
   readonly problems: readonly SourceProblem[];
+  /** Templates of markup in a script: the insides of the literals behind tags such as html. */
+  readonly templates?: readonly Span[];
 }
 
 /** Why a file of code could not be read, or not whole. */
@@ -33,8 +35,12 @@ export interface Literal {
   readonly context: LiteralContext;
   /** What a literal is besides its text: put together from pieces, chosen by a number or a language, a fixed format. */
   readonly remarks?: readonly Remark[];
-  /** What a comment beside it tells translators. */
+  /** What a comment or an attribute beside it tells translators. */
   readonly note?: string;
+  /** The key that the markup itself gives it. */
+  readonly key?: string;
+  /** The message as the template itself writes it, where that is a whole message in ICU's syntax. */
+  readonly written?: string;
   /** Set where a comment or the markup says that it is not to be translated, with its reason. */
   readonly skipped?: string;
   /** Set where a rewrite could not keep the program's behaviour, or would break a sentence apart. */
@@ -152,13 +158,20 @@ export interface LookupShapes {
   /** Patterns of attribute values around a key, which is their first group. */
   readonly bindings: readonly RegExp[];
   /** Attributes that mark an element's content, or with `-name` behind one of its attributes, as text. */
-  readonly marked: ReadonlySet<string>;
+  readonly marked: ReadonlyMap<string, MarkCompanions>;
   /** What stands between the parts of a key, and between namespace and key. */
   readonly separators: { readonly parts: string; readonly namespace: string };
   /** The language that texts are written in: markup in another one is not to be translated. */
   readonly sourceLanguage?: string;
   /** What a key with a leading separator stands for in a file; undefined where the book has no such keys. */
   relative?(file: string): string;
+}
+
+/** The attributes that say more of what a mark marks. */
+export interface MarkCompanions {
+  readonly meaning?: string | undefined;
+  readonly note?: string | undefined;
+  readonly key?: string | undefined;
 }
 
 /** Text of pieces as a user reads it, arguments and empty elements in braces: `Room {name}`. */

@@ -4,7 +4,9 @@ import { languageOf, type CodeLanguage } from "./readers/code/languages.js";
 import { dialectOf } from "./readers/markup/islands.js";
 import { isMarkup, readMarkup } from "./readers/markup/markup.js";
 import { readScript, scriptEndings } from "./readers/script/script.js";
-import type { Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
+import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
+import type { ExpressionContent } from "./readers/markup/expressions.js";
+import { shiftLiteral, shiftLookup } from "./readers/shift.js";
 
 /** Larger files are generated or minified: nobody writes text in them, and reading them takes long. In UTF-16 code units. */
 export const largestFile = 5_000_000;
@@ -43,10 +45,10 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
 }
 
 function readByName(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
-  if (isScript(file)) return readScript(file, text, bom, shapes);
+  if (isScript(file)) return withTemplates(readScript(file, text, bom, shapes), shapes);
   if (!isMarkup(file)) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
   const page = readMarkup(file, text, bom, shapes, (language, code) =>
-    readCode(language, file, code, false, shapes),
+    language === "php" ? readOpenPhp(file, code, shapes) : readCode(language, file, code, false, shapes),
   );
   if (!/\.(?:php|phtml|ctp)$/.test(file) || file.endsWith(".blade.php")) return page;
   const code = readCode("php", file, text, bom, shapes);
@@ -60,6 +62,57 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
     lookups: [...page.lookups, ...code.lookups].sort((a, b) => a.span.start - b.span.start),
     mentions: new Set([...page.mentions, ...code.mentions]),
     problems: code.problems,
+  };
+}
+
+/** A script with what the templates of markup in it hold. */
+function withTemplates(script: SourceFile, shapes: LookupShapes): SourceFile {
+  const { templates = [], text } = script;
+  if (templates.length === 0) return script;
+  const literals = new Map<string, Literal>();
+  const lookups = new Map<number, Lookup>();
+  const idOf = ({ span }: Literal) => `${span.start}-${span.end}`;
+  for (const literal of script.literals) literals.set(idOf(literal), literal);
+  for (const lookup of script.lookups) lookups.set(lookup.keySpan.start, lookup);
+  for (const { start, end } of templates) {
+    const page = readMarkup(`${script.file}.template-literal`, text.slice(start, end), false, shapes, () => ({
+      literals: [],
+      lookups: [],
+      mentions: [],
+    }));
+    for (const found of page.literals) {
+      const literal = shiftLiteral(found, start);
+      const known = literals.get(idOf(literal));
+      // What stands in an expression was read with the script; the page knows where its value goes.
+      if (known && known.context.role !== "tagged") continue;
+      literals.set(idOf(literal), {
+        ...literal,
+        obstacle: {
+          reason: "it stands in a template of markup",
+          remedy: "move it by hand, or into a component",
+        },
+      });
+    }
+    for (const found of page.lookups) {
+      const lookup = shiftLookup(found, start);
+      if (!lookups.has(lookup.keySpan.start)) lookups.set(lookup.keySpan.start, lookup);
+    }
+  }
+  return {
+    ...script,
+    literals: [...literals.values()].sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end),
+    lookups: [...lookups.values()].sort((a, b) => a.span.start - b.span.start),
+  };
+}
+
+/** Reads PHP that stands without its opening tag. */
+function readOpenPhp(file: string, code: string, shapes: LookupShapes): ExpressionContent {
+  const open = "<?php ";
+  const { literals, lookups, mentions } = readCode("php", file, open + code, false, shapes);
+  return {
+    literals: literals.map((one) => shiftLiteral(one, -open.length)),
+    lookups: lookups.map((one) => shiftLookup(one, -open.length)),
+    mentions,
   };
 }
 

@@ -10,20 +10,31 @@ export interface Evidence {
   readonly reason: string;
 }
 
+/** Where a literal stands among those of its file. */
+export interface Place {
+  readonly literals: readonly Literal[];
+  readonly index: number;
+}
+
 type Witness = (
   literal: Literal,
   habits: Habits,
   own: OwnHabits | undefined,
+  place: Place,
 ) => Evidence | readonly Evidence[] | undefined;
 
 const evidence = (name: EvidenceName, reason: string): Evidence => ({ name, reason });
 
 /** Everything that is known about a literal, in the order in which it is said. */
-export function gatherEvidence(literal: Literal, own?: OwnHabits): readonly Evidence[] {
+export function gatherEvidence(
+  literal: Literal,
+  own?: OwnHabits,
+  place: Place = { literals: [literal], index: 0 },
+): readonly Evidence[] {
   const habits = habitsOf[literal.context.language];
   const found: Evidence[] = [];
   const ask = (witness: Witness) => {
-    const told = witness(literal, habits, own);
+    const told = witness(literal, habits, own, place);
     if (!told) return;
     if (Array.isArray(told)) found.push(...(told as readonly Evidence[]));
     else found.push(told as Evidence);
@@ -75,10 +86,15 @@ const attribute: Witness = (literal, habits, own) => {
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
   if (habits.textName.test(name)) return evidence("textName", reason);
   if (habits.codeName.test(name)) return evidence("codeName", reason);
+  if (habits.textPrefix.test(name)) return evidence("textName", reason);
   return undefined;
 }
 
-const called: Witness = (literal, habits, own) => {
+/** Methods that show what they are given, in whatever language: `setHeaderText`, `showError`; and what widgets are made with. */
+const textVerb =
+  /(?:^|\.)(?:(?:set|show|with)(?:[A-Z]\w*)?(?:Title|Text|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)(?:<\w*>)?)$/;
+
+const called: Witness = (literal, habits, own, place) => {
   const { context } = literal;
   if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
   const callee = (context.role === "argument" ? context.name : context.element) ?? "";
@@ -86,7 +102,27 @@ const called: Witness = (literal, habits, own) => {
   if (habits.developerCall.test(callee)) return evidence("codeCall", `written by ${callee}() for developers`);
   if (context.index === 0 && habits.namedFirst.test(callee) && !/\s/.test(fixedText(literal.pieces).trim()))
     return evidence("codeCall", `names what ${callee}() is about`);
-  if (habits.textCall.test(callee) || own?.textCalls.includes(callee))
+  const shown = habits.textAt.find(([call]) => call.test(callee));
+  if (shown)
+    return (context.index ?? 0) >= shown[1] && (context.index ?? 0) <= (shown[2] ?? shown[1])
+      ? evidence("textCall", `told of by ${callee}()`)
+      : evidence("codeCall", `names what ${callee}() is about`);
+  if (context.index === 1 && habits.namingCall.test(callee)) {
+    const named = neighbour(place, -1);
+    const name = named?.context.index === 0 && named.context.name === callee ? fixedText(named.pieces) : "";
+    if (habits.textAttributes.has(name)) return evidence("textAttribute", `${name}, set by ${callee}()`);
+    const holder = callee.replace(/\.[^.]*$/, "");
+    if (holder !== callee && habits.textHolder.test(holder))
+      return evidence("textHolder", `one of ${holder}`);
+    return (
+      byName(name, `${name}, set by ${callee}()`, habits) ??
+      (/-/.test(name)
+        ? evidence("codeCall", `argument of ${callee}()`)
+        : evidence("unknownCall", `argument of ${callee}()`))
+    );
+  }
+  if (habits.printingCall.test(callee)) return evidence("printed", `printed by ${callee}()`);
+  if (textVerb.test(callee) || habits.textCall.test(callee) || own?.textCalls.includes(callee))
     return evidence("textCall", `shown by ${callee}()`);
   if (habits.errorCall.test(callee))
     return evidence("developerError", `message of ${callee}, which developers read`);
@@ -100,21 +136,25 @@ const named: Witness = (literal, habits) => {
   const name = givenName(literal);
   if (role === "property") {
     const own = byName(name, `property ${name}`, habits);
-    const holder = literal.context.element?.replace(/s$/, "") ?? "";
-    return (
-      own ??
-      (habits.textName.test(holder) ? evidence("textHolder", `one of ${literal.context.element}`) : undefined)
-    );
+    const holder = literal.context.element ?? "";
+    return own ?? (habits.textHolder.test(holder) ? evidence("textHolder", `one of ${holder}`) : undefined);
   }
   if (role === "parameter") return byName(name, `default of ${name}`, habits);
-  if (role === "variable")
+  if (role === "variable") {
+    const holder = habits.textHolder.test(name) ? name : (literal.context.component ?? "");
     return (
       byName(name, `value of ${name}`, habits) ??
-      evidence("plainVariable", `value of ${name || "a variable"}`)
+      (habits.textHolder.test(holder)
+        ? evidence("textHolder", `one of ${holder}`)
+        : evidence("plainVariable", `value of ${name || "a variable"}`))
     );
+  }
   if (role === "assignment") {
     if (habits.textMember.test(name)) return evidence("textMember", `assigned to ${name}`);
-    return byName(name, `assigned to ${name}`, habits);
+    const holder = name.replace(/[.[][^.[]*$/, "");
+    return holder !== name && habits.textHolder.test(holder)
+      ? evidence("textHolder", `one of ${holder}`)
+      : byName(name, `assigned to ${name}`, habits);
   }
   if (role === "returned" && habits.textName.test(name))
     return evidence("returnedFromTextFunction", `returned by ${name}`);
@@ -152,7 +192,7 @@ const used: Witness = ({ context }, habits) => {
   }
 };
 
-const shaped: Witness = (literal) => {
+const shaped: Witness = (literal, _habits, _own, place) => {
   const found = shapeOf(fixedText(literal.pieces));
   const inContent = literal.context.role === "content";
   const all: Evidence[] = found.otherScript
@@ -176,8 +216,16 @@ const shaped: Witness = (literal) => {
       ];
     case "capitalised":
     case "lowerCase": {
-      if (isBesideValue(literal)) return [...all, evidence("severalWords", "a word beside a value")];
-      if (found.name === "lowerCase") return [...all, evidence("lowerCaseWord", found.reason)];
+      if (isBesideValue(literal) || isAppended(literal))
+        return [...all, evidence("severalWords", "a word beside a value")];
+      const company = companyOf(literal, found.name, place);
+      if (company) all.push(company);
+      if (found.name === "lowerCase") {
+        const { role, index = 0 } = literal.context;
+        // Behind what is shown often stands of which kind it is: `flash("Saved", "success")`.
+        const isLater = role === "argument" && index > 0;
+        return [...all, evidence(isLater ? "laterLowerCaseWord" : "lowerCaseWord", found.reason)];
+      }
       return [...all, evidence(isNamedValue(literal) ? "capitalisedValue" : "capitalisedWord", found.reason)];
     }
     case "capitals":
@@ -189,6 +237,82 @@ const shaped: Witness = (literal) => {
   }
 };
 
+/** What stands beside a single word: the same word as programs write it, or more of its kind. */
+function companyOf(literal: Literal, shape: "capitalised" | "lowerCase", place: Place): Evidence | undefined {
+  const word = fixedText(literal.pieces).trim();
+  const plain = plainWord(word);
+  const isTwin = (other: string) => other !== word && plainWord(other) === plain;
+  const beside = [neighbour(place, -1), neighbour(place, 1)].map((one) =>
+    one ? fixedText(one.pieces).trim() : "",
+  );
+  if (shape === "lowerCase")
+    return beside.some((other) => isTwin(other) && /^\p{Lu}/u.test(other))
+      ? evidence("codeTwin", "stands beside the same word with a capital")
+      : undefined;
+  const name = literal.context.role === "property" ? givenName(literal) : "";
+  if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
+  const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
+  if (twin !== undefined) return evidence("namedTwin", `what ${twin} is called`);
+  return isListed(literal, place) ? evidence("listed", "one of a list of such words") : undefined;
+}
+
+function plainWord(text: string): string {
+  return text.toLowerCase().replace(/[\s_.-]/g, "");
+}
+
+/** The next literal in a direction that is a value: names of properties and comparisons are passed over. */
+function neighbour({ literals, index }: Place, step: 1 | -1): Literal | undefined {
+  for (let at = index + step; at >= 0 && at < literals.length; at += step) {
+    const { role } = literals[at]?.context ?? {};
+    if (role !== "key" && role !== "compared") return literals[at];
+  }
+  return undefined;
+}
+
+/** Whether a word stands in a list or group whose members are all words with a capital, or longer texts. */
+function isListed(literal: Literal, { literals, index }: Place): boolean {
+  if (literal.context.role === "returned" || literal.context.role === "content") return false;
+  return membersAlike(literal, literals, index, listOf) > 1
+    ? true
+    : membersAlike(literal, literals, index, groupOf) > 1;
+}
+
+/** How many neighbours a word has in its group, itself counted; none where one of them is no such word. */
+function membersAlike(
+  literal: Literal,
+  literals: readonly Literal[],
+  index: number,
+  groupOf: (literal: Literal) => string,
+): number {
+  const group = groupOf(literal);
+  let members = 1;
+  for (const step of [-1, 1])
+    for (let at = index + step; at >= 0 && at < literals.length; at += step) {
+      const other = literals[at];
+      if (!other) break;
+      if (other.context.role === "key") continue;
+      if (groupOf(other) !== group) break;
+      const { name } = shapeOf(fixedText(other.pieces));
+      if (name !== "capitalised" && name !== "sentence" && name !== "words") return 0;
+      members++;
+    }
+  return members;
+}
+
+/** What the members of a list have in common: its name. */
+function listOf(literal: Literal): string {
+  return [groupOf(literal), literal.context.properties?.at(-1)].join("|");
+}
+
+/** What the members of an object or list have in common. */
+function groupOf({ context }: Literal): string {
+  const { role, name, element, index, properties, component } = context;
+  const path = properties?.slice(0, -1).join(".") ?? "";
+  return [role, role === "property" ? "" : name, element, index, path, properties?.length, component].join(
+    "|",
+  );
+}
+
 /** Whether the literal is the value of a name, as data is: a name of somebody, a unit, a code. */
 function isNamedValue({ context }: Literal): boolean {
   return (
@@ -196,6 +320,15 @@ function isNamedValue({ context }: Literal): boolean {
     context.role === "variable" ||
     context.role === "attribute" ||
     context.role === "assignment"
+  );
+}
+
+/** Whether a word is put to others with the space between them: `text.append(" is ")`. */
+function isAppended({ context, pieces }: Literal): boolean {
+  return (
+    context.role === "argument" &&
+    /(?:append|print|write)\w*$/i.test(context.name ?? "") &&
+    /^ +\S|\S +$/.test(fixedText(pieces))
   );
 }
 

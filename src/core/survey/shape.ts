@@ -52,6 +52,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^\s*<[a-z!/][\s\S]*>\s*$/i, "markup"],
   [/^[.#][\w-]+(?:[\s>+~,]+[.#]?[\w-]+(?:\[[^\]]*\])?)*$/, "a CSS selector"],
+  [/^[\w.#:\s,>*-]+\{\s*[\w-]+\s*:[^}]*\}/, "a style sheet"],
   [/^\[[\w-]+(?:[~|^$*]?=.*)?\]$/, "a CSS selector"],
   [/^(?:[0-9a-f]{8}-){1}(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i, "an identifier"],
   [/^(?=.*\d)[A-Za-z0-9+/_-]{24,}={0,2}$/, "an encoded value"],
@@ -60,6 +61,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:use strict|use client|use server)$/, "a directive"],
   [/^(?:(?:Ctrl|Cmd|CtrlCmd|Alt|Shift|Meta|Mod|Option|Command)\s?[+-]\s?)+\S+$/i, "a keyboard shortcut"],
   [/^(?:Escape|Backspace|Arrow(?:Up|Down|Left|Right)|Page(?:Up|Down)|F\d{1,2})$/, "the name of a key"],
+  [/^--?[a-z][\w-]*(?:[ =,].*)?$/i, "an option of a command"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
 ];
 
@@ -69,7 +71,14 @@ export function shapeOf(fixed: string): Shape {
   const otherScript = /[^\P{L}\p{Script=Latin}]/u.test(text.replace(/[µΩπΔ]/g, ""));
   const shape = (name: Shape["name"], reason: string): Shape => ({ name, reason, otherScript });
   for (const [pattern, what] of technical)
-    if (pattern.test(text)) return shape("technical", `looks like ${what}`);
+    if (pattern.test(text)) {
+      // Markup in a string may hold what users read, as a page does.
+      const inside = what === "markup" ? text.replace(/<[^>]*>/g, " ").trim() : "";
+      const found = /\p{L}{2}/u.test(inside) ? shapeOf(inside) : undefined;
+      return found && /^(?:sentence|words|capitalised)$/.test(found.name)
+        ? found
+        : shape("technical", `looks like ${what}`);
+    }
   if (isDatePattern(text))
     return shape("datePattern", "a date or time in a fixed pattern, where the locale has its own");
   const tokens = text.split(/\s+/);

@@ -2,7 +2,7 @@ import type { Range } from "../text/span.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalNodes } from "../source/literal-message.js";
 import { readableText, type Literal, type LiteralContext, type SourceFile } from "../source/model.js";
-import { gatherEvidence } from "./evidence.js";
+import { gatherEvidence, type Place } from "./evidence.js";
 import type { OwnHabits } from "./habits/index.js";
 import { thresholds, weights } from "./weights.js";
 
@@ -70,15 +70,17 @@ export function reportFile(
   reader: MessageReader,
   own: OwnHabits | undefined,
   all: boolean,
+  waivers?: LiteralWaivers,
 ): FileSurvey {
   const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
   const literals: ReportedLiteral[] = [];
-  for (const literal of source.literals) {
-    const judgement = judgeLiteral(literal, own);
-    const isWaived = literal.skipped !== undefined;
+  for (const [index, literal] of source.literals.entries()) {
+    const judgement = judgeLiteral(literal, own, { literals: source.literals, index });
+    const mayMatter = all || (judgement.verdict !== "code" && literal.skipped === undefined);
+    const report = mayMatter ? reportLiteral(source, literal, judgement, book, reader, waivers) : undefined;
+    const isWaived = (report ? report.waived : literal.skipped) !== undefined;
     counts[isWaived ? "waived" : judgement.verdict]++;
-    if (all || (judgement.verdict !== "code" && !isWaived))
-      literals.push(reportLiteral(source, literal, judgement, book, reader));
+    if (report && (all || !isWaived)) literals.push(report);
   }
   const [problem] = source.problems;
   if (!problem) return { file: source.file, literals, counts };
@@ -91,9 +93,14 @@ export function reportFile(
   };
 }
 
+/** What accepts literals as they are, by book, file and text: the reason, or undefined. */
+export interface LiteralWaivers {
+  literal(book: string, file: string, text: string): string | undefined;
+}
+
 /** Judges one literal by everything known about it. */
-export function judgeLiteral(literal: Literal, own?: OwnHabits): Judgement {
-  const evidence = gatherEvidence(literal, own);
+export function judgeLiteral(literal: Literal, own?: OwnHabits, place?: Place): Judgement {
+  const evidence = gatherEvidence(literal, own, place);
   let sum = 0;
   for (const { name } of evidence) sum += weights[name];
   // A fixed pattern for dates is neither: no text, and yet nothing that every locale can live with.
@@ -120,9 +127,17 @@ export function surveyFile(
   book: string,
   reader: MessageReader,
   own?: OwnHabits,
+  waivers?: LiteralWaivers,
 ): SurveyedLiteral[] {
-  return source.literals.map((literal) => ({
-    ...reportLiteral(source, literal, judgeLiteral(literal, own), book, reader),
+  return source.literals.map((literal, index) => ({
+    ...reportLiteral(
+      source,
+      literal,
+      judgeLiteral(literal, own, { literals: source.literals, index }),
+      book,
+      reader,
+      waivers,
+    ),
     literal,
   }));
 }
@@ -133,11 +148,14 @@ function reportLiteral(
   judgement: Judgement,
   book: string,
   reader: MessageReader,
+  waivers: LiteralWaivers | undefined,
 ): ReportedLiteral {
-  const text = readableText(literal.pieces);
+  const readable = readableText(literal.pieces);
+  const text = isContent(literal) ? readable.replace(/[ \t\r\n]+/g, " ").trim() : readable;
+  const waived = literal.skipped ?? waivers?.literal(book, source.file, text);
   const { line, column, endLine, endColumn } = source.lines.range(literal.span);
   const { verdict, score, reason } = judgement;
-  const { context, skipped, remarks, note } = literal;
+  const { context, remarks, note } = literal;
   return {
     file: source.file,
     line,
@@ -145,13 +163,13 @@ function reportLiteral(
     endLine,
     endColumn,
     book,
-    text: isContent(literal) ? text.replace(/[ \t\r\n]+/g, " ").trim() : text,
-    message: reader.print(literalNodes(literal.pieces)),
+    text,
+    message: literal.written ?? reader.print(literalNodes(literal.pieces)),
     verdict,
     score,
     reason,
     context,
-    ...(skipped !== undefined && { waived: skipped }),
+    ...(waived !== undefined && { waived }),
     ...(remarks && { remarks: remarks.map(({ message }) => message) }),
     ...(note !== undefined && { note }),
   };

@@ -15,7 +15,7 @@ export const weights = {
   codeCall: -5,
   unknownCall: -0.8,
   developerError: -1.6,
-  textName: 2.6,
+  textName: 2.8,
   codeName: -3,
   plainVariable: -0.6,
   textMember: 3,
@@ -33,15 +33,23 @@ export const weights = {
   textHolder: 1.2,
   allCapitals: -1.2,
   lowerCaseWord: -1.7,
+  laterLowerCaseWord: -2.6,
   otherScript: 4,
   identifierShape: -3.4,
   identifierShapeInContent: -1,
   technicalShape: -4.5,
   datePattern: 0,
-  pluralByHand: 2,
+  pluralByHand: 2.9,
   chosenByLanguage: 1.5,
   classListShape: -3,
   tooShort: -1.5,
+  /** Beside it stands the same word as a program writes it: `{ value: "rye", label: "Rye" }`. */
+  namedTwin: 1.6,
+  /** The other of the two. */
+  codeTwin: -3,
+  /** All of a list are words with a capital. */
+  listed: 1.3,
+  printed: -0.4,
 } as const;
 
 /** Evidence of at most this weight settles the matter: the text itself is not looked at any more. */
@@ -50,4 +58,4 @@ export const settled = -6;
 export type EvidenceName = keyof typeof weights;
 
 /** From this score on a literal is `text`; at most `code` and it is `code`; between them it is `unclear`. */
-export const thresholds = { text: 0.75, code: 0.3 } as const;
+export const thresholds = { text: 0.73, code: 0.3 } as const;

@@ -18,7 +18,7 @@ const shapes: LookupShapes = {
   attributes: new Set(["data-say"]),
   filters: new Set(["said"]),
   bindings: [/text:\s*say\(\s*["'`]?([\p{L}\p{N}_.:/-]+)["'`]?\s*\)/u],
-  marked: new Set(["say"]),
+  marked: new Map([["say", { note: "say-note", meaning: "say-meaning", key: "say-key" }]]),
   relative: (file) => file.replace(/\..*$/, "").replaceAll("/", "."),
 };
 
@@ -493,5 +493,76 @@ describe("awkward files", () => {
 
   test("a thousand levels of nesting end in no crash", () => {
     expect(() => read("a.html", "<div>".repeat(5_000) + "Deep text")).not.toThrow();
+  });
+});
+
+describe("marks with their companions", () => {
+  test("say what translators should know, and the key", () => {
+    const file = "a.html";
+    const html =
+      '<p say="a greeting" say-meaning="greeting" say-key="home.hello">Hello</p><p say say-note="short">Bye</p><p say-note="x">So</p>';
+    expect(
+      read(file, html).literals.map(({ pieces, note, key }) => [readableText(pieces), note, key]),
+    ).toEqual([
+      ["Hello", "greeting: a greeting", "home.hello"],
+      ["Bye", "short", undefined],
+      ["So", undefined, undefined],
+    ]);
+  });
+});
+
+describe("messages in templates", () => {
+  test.each([
+    ["{n, plural, =0 {None} other {{{n}} boats}}", "{n, plural, =0 {None} other {{n} boats}}"],
+    [
+      "Left {n, plural, one {a <b>day</b> ago} other {{{n}} days ago}}",
+      "Left {n, plural, one {a <b>day</b> ago} other {{n} days ago}}",
+    ],
+    ["{kind, select, a {One} other {Two}}", "{kind, select, a {One} other {Two}}"],
+    ["{n, plural, one {broken}", undefined],
+    ["Hello {{ name }}", undefined],
+  ])("%s", (text, message) => {
+    expect(read("a.html", `<p>${text}</p>`).literals[0]?.written).toBe(message);
+  });
+});
+
+describe("templates of markup in scripts", () => {
+  const code =
+    'const a = (n, ok) => html`<p title="A plan" class="x ${ok ? "is on" : ""}">Hello ${n}</p><b>${ok ? "Yes" : t("no.key")}</b>`;\nconst b = css`color: ${"red"}; content: "Some words"`;\nconst c = dedent`Words of ${a}`;';
+  test("are read as pages, their expressions once", () => {
+    const { literals, lookups } = read("a.js", code);
+    expect(
+      literals.map(({ pieces, context }) => [readableText(pieces), context.role, context.element]),
+    ).toEqual([
+      ["A plan", "attribute", "p"],
+      ["x {ok}", "attribute", "p"],
+      ["is on", "attribute", "p"],
+      ["Hello {n}", "content", "p"],
+      ["Yes", "content", "b"],
+      ["red", "tagged", undefined],
+      ["Words of {a}", "tagged", undefined],
+    ]);
+    expect(lookups.map(({ key }) => key)).toEqual([{ kind: "fixed", value: "no.key" }]);
+    for (const { span, pieces } of literals)
+      for (const piece of pieces) {
+        expect(piece.span.start).toBeGreaterThanOrEqual(span.start);
+        expect(piece.span.end).toBeLessThanOrEqual(span.end);
+      }
+  });
+});
+
+describe("code that does not parse", () => {
+  test("is told of with its place, and the other parts are read", () => {
+    const code =
+      'export const A = () => <p>First text</p>;\nfunction B( { return <p>Lost</p>; }\nexport const C = () => <p title={t("c.key")}>Third text</p>;\n';
+    const { literals, lookups, problems } = read("a.tsx", code);
+    expect(problems).toHaveLength(1);
+    expect(
+      literals.map(({ pieces, span }) => [readableText(pieces), code.slice(span.start, span.end)]),
+    ).toEqual([
+      ["First text", "First text"],
+      ["Third text", "Third text"],
+    ]);
+    expect(lookups.map(({ keySpan }) => code.slice(keySpan.start, keySpan.end))).toEqual(["c.key"]);
   });
 });

@@ -6,17 +6,18 @@ export const csharpHabits: Habits = {
   ...scriptHabits,
   textCall: callOf(`
 MessageBox\\.Show Show ShowMessage ShowDialog DisplayAlert DisplayActionSheet AddModelError Alert SetToolTip Toast ToolStripMenuItem
-WithMessage NotifyUser AddError ShowError ShowWarning ShowInfo ActionLink SubmitButton
+WithMessage Columns\\.Add Items\\.Add Items\\.AddRange Items\\.Insert BadRequest Problem NotFound Conflict NotifyUser AddError ShowError ShowWarning ShowInfo ActionLink SubmitButton
 `),
   codeCall: callOf(`
 GetValue SetValue GetString GetSection GetConnectionString Contains StartsWith EndsWith IndexOf Replace Split Join Equals Trim Parse TryParse
 ParseExact ToString Format MapRoute MapGet MapPost MapControllerRoute AddPolicy RedirectToAction RedirectToPage View PartialView Include Where
 OrderBy FromSql ExecuteSqlRaw HasColumnName ToTable HasName GetService Register GetType GetProperty GetMethod OpenRead ReadAllText WriteAllText Combine
-Exists GetEnvironmentVariable CreateLogger LogInformation LogWarning LogError LogDebug WriteLine Write Regex Uri HttpRequestMessage GetAsync
+Exists GetEnvironmentVariable CreateLogger LogInformation LogWarning LogError LogDebug Regex Uri HttpRequestMessage GetAsync
 PostAsync Add ContainsKey TryGetValue Remove FindControl FindResource Invoke SetProperty OnPropertyChanged RaisePropertyChanged nameof Guid
-CultureInfo DateTime Encoding GetEncoding Is AreEqual AddJsonFile UseSqlServer Content Url
+CultureInfo Font FontFamily DateTime Encoding GetEncoding Is AreEqual AddJsonFile UseSqlServer Content Url
 `),
-  developerCall: /(?:^|\.)(?:_?logger|_?log|Log|Console|Debug|Trace)\.\w+$/,
+  printingCall: callOf("Console\\.WriteLine Console\\.Write"),
+  developerCall: /(?:^|\.)(?:_?logger|_?log|Log|Console\.Error|Debug|Trace)\.\w+$/,
   errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,
   textMember:
     /(?:^|\.)(?:Title|Text|Message|Header|Caption|ToolTip|ToolTipText|Label|Placeholder|PlaceholderText|ErrorMessage|StatusMessage|Content|Description)$/,

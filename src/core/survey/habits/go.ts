@@ -6,15 +6,20 @@ export const goHabits: Habits = {
   ...scriptHabits,
   textCall: callOf(`
 http\\.Error Flash AddFlash SetTitle SetText NewLabel NewButton NewWindow ShowInformation ShowConfirm NewCard AddMessage SetError AddError Alert
-NewMenuItem NewMenu NewTabItem NewCheck SetPlaceHolder
+writeError writeJSONError respondError renderError NewMenuItem NewMenu NewTabItem NewCheck SetPlaceHolder
 `),
   codeCall: callOf(`
 Get Set Getenv Setenv LookupEnv Join Split Contains HasPrefix HasSuffix Index Replace ReplaceAll Trim TrimPrefix TrimSuffix EqualFold Fields
 MustCompile Compile MatchString HandleFunc Handle Open Create ReadFile WriteFile ReadAll Query QueryRow Exec Prepare Parse ParseFiles
-ParseGlob ExecuteTemplate New Lookup Header Add Del Redirect Format StringVar IntVar BoolVar Flag FormValue PathValue URLParam Param
+ParseGlob ExecuteTemplate New Lookup Header Add Del Redirect Format Flag FormValue PathValue URLParam Param
 Command LookPath Dial Listen ListenAndServe NewRequest Do Post Unmarshal Marshal Tag Atoi Abs Base Dir Fatal Fatalf Log Logf Errorf Run
 Skip Where Order Table Select Find First Joins Preload Group POST GET PUT DELETE PATCH Static Use Sprint WithField WithValue Bind
 `),
+  textAt: [
+    [/(?:^|\.)(?:flag|flags|fs|Flags\(\)|pflag)\.(?:String|Int|Int64|Uint|Bool|Float64|Duration)$/, 2],
+    [/(?:^|\.)(?:flag|flags|fs|pflag)\.(?:String|Int|Int64|Uint|Bool|Float64|Duration)Var$/, 3],
+  ],
+  printingCall: callOf("fmt\\.Print fmt\\.Println fmt\\.Printf Fprint Fprintf Fprintln"),
   developerCall: /(?:^|\.)(?:log|logger|slog|zap|klog|glog|logrus|panic|t)(?:\.\w+)?$/,
   errorCall: /(?:^|\.)(?:errors\.New|fmt\.Errorf|Errorf|Wrap|Wrapf|panic)$/,
   textMember: /(?:^|\.)(?:Title|Message|Text|Label|Error|Flash|Notice)$/,

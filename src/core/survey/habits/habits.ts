@@ -8,12 +8,22 @@ export interface Habits {
   readonly codeElements: ReadonlySet<string>;
   /** Names that hold text for users, by how they end. */
   readonly textName: RegExp;
+  /** Names that hold text for users, by how they begin. */
+  readonly textPrefix: RegExp;
+  /** Objects, lists and classes whose members are texts: `errors`, `Labels`. */
+  readonly textHolder: RegExp;
   /** Names that hold something for programs, by how they end. */
   readonly codeName: RegExp;
   /** Calls that show their argument to users. */
   readonly textCall: RegExp;
   /** Those of them whose first argument names a field or a kind, and whose later ones are shown. */
   readonly namedFirst: RegExp;
+  /** Calls with the places (the first, and the last where there are more) of what they show: what a command's option is for. */
+  readonly textAt: readonly (readonly [call: RegExp, first: number, last?: number])[];
+  /** Calls that give the name in their first argument the value in their second. */
+  readonly namingCall: RegExp;
+  /** Calls that write to a terminal, for users or for developers. */
+  readonly printingCall: RegExp;
   /** Calls whose argument no user sees. */
   readonly codeCall: RegExp;
   /** Calls that write for developers. */

@@ -9,7 +9,7 @@ setText setTitle setToolTipText setLabel setMessage setHint setPlaceholder setHe
 setPromptText setPositiveButton setNegativeButton setNeutralButton makeText showMessageDialog showConfirmDialog showInputDialog
 JLabel JButton JCheckBox JRadioButton JMenu JMenuItem JFrame JDialog Label Button CheckBox RadioButton MenuItem Menu Tab Text Tooltip Alert
 addError addMessage addActionError addActionMessage addFieldError rejectValue reject FacesMessage addFlashAttribute createTitledBorder
-addTab setBorderTitle Notification showNotification setSubject showError showInfo showWarning alert out\\.println out\\.print
+addTab setBorderTitle addItem setHeaderValue setError setAction setContentDescription setContentTitle setSummary TableColumn Snackbar\\.make setPositiveText addColumn\\.setHeader Notification\\.show H1 H2 H3 H4 Span forStatusAndDetail setTitle ResponseStatusException Notification showNotification setSubject showError showInfo showWarning alert out\\.println out\\.print
 `),
   codeCall: callOf(`
 getParameter getAttribute setAttribute getProperty setProperty getenv getString getResource getResourceAsStream forName loadClass
@@ -21,7 +21,11 @@ setCharacterEncoding addServlet addFilter setActionCommand getActionCommand fire
 assertEquals assertTrue assertThat Locale ModelAndView addObject addAttribute setViewName Qualifier getElementById
 getElementsByTagName appendChild setIconImage ImageIcon getContext lookup setId addStyleName setStyle setName
 `),
-  developerCall: /(?:^|\.)(?:log|LOG|logger|LOGGER|Log|System\.(?:out|err))\.\w+$/,
+  namingCall: callOf("addAttribute setAttribute put putExtra putString setProperty addObject setParameter"),
+  printingCall: callOf(
+    "System\\.out\\.println System\\.out\\.print System\\.out\\.printf System\\.out\\.format append getWriter\\.println getWriter\\.print getWriter\\.write",
+  ),
+  developerCall: /(?:^|\.)(?:log|LOG|logger|LOGGER|Log|System\.err)\.\w+$/,
   errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,
   textMember: /(?:^|\.)(?:title|message|text|label)$/,
   codeTemplate: never,

@@ -19,6 +19,8 @@ setParameter add_action add_filter do_action apply_filters get_option update_opt
 error_log trigger_error var_dump print_r assertSame assertEquals assertTrue expectException filter_input mb_convert_encoding iconv hash md5
 number_format createFormBuilder getRepository dispatch make bind singleton resolve string integer text boolean
 `),
+  textAt: [[callOf("section"), 1]],
+  namingCall: callOf("setAttribute"),
   developerCall: /(?:^|\.)(?:logger|log|Log|error_log)(?:\.|$)/,
   errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,
   textMember: /(?:^|\.)(?:title|message|error|success|notice|warning|info|label)$/,

@@ -7,25 +7,27 @@ export const rubyHabits: Habits = {
   textName: nameEndingIn(`
 notice alert title subtitle label text heading headline caption message description placeholder tooltip hint summary
 question answer greeting note warning legend alt prompt tagline intro blurb confirm confirmation subject body_text
-submit success error flash disable_with prompt include_blank
+submit success error flash disable_with prompt include_blank plain banner
 `),
   textCall: callOf(`
 link_to button_to submit submit_tag label label_tag content_tag mail_to button button_tag legend link_to_if
 link_to_unless_current errors\\.add add_error flash\\.now alert notice title page_title content_for simple_format
-field_set_tag
+field_set_tag options_for_select select f\\.select form\\.select pluralize abort
 `),
   codeCall: callOf(`
 require require_relative load autoload include extend attr_accessor attr_reader attr_writer belongs_to has_many has_one
 has_and_belongs_to_many scope validates validate before_action after_action around_action before_save after_save skip_before_action
-resources resource get post put patch delete match root namespace where find_by order joins group pluck select includes
+resources resource get post put patch delete match root namespace where find_by order joins group pluck includes
 send public_send respond_to\\? define_method instance_variable_get instance_variable_set const_get is_a\\? render partial
 redirect_to_path fetch dig key\\? has_key\\? gsub sub split join start_with\\? end_with\\? include\\? match\\? strftime
-puts print p pp raise_error describe context it expect let subject system exec open read write File\\.join 
+p pp raise_error describe context it expect let subject system exec open read write File\\.join 
 ENV\\.fetch image_tag stylesheet_link_tag javascript_include_tag asset_path path url_for add_index add_column create_table string text
 integer boolean datetime references remove_column execute delegate alias_method helper_method layout gem source group task desc
 to eq have_content setting header permit require_params
 `),
-  developerCall: /(?:^|\.)(?:logger|[A-Z]\w*\.logger|warn|puts)(?:\.|$)/,
+  printingCall: callOf("puts print"),
+  textAt: [[callOf("options\\.on opts\\.on parser\\.on option method_option desc"), 1, 9]],
+  developerCall: /(?:^|\.)(?:logger|[A-Z]\w*\.logger|warn)(?:\.|$)/,
   errorCall: /(?:^|\.)(?:raise|fail|\w+(?:Error|Exception)(?:\.new)?)$/,
   textMember: /(?:^|\.)(?:notice|alert|title|error|success|warning|info)$/,
   codeTemplate: never,

@@ -23,6 +23,10 @@ title subtitle header label text heading headline caption message messages descr
 hint summary question answer greeting note notice warning legend alt cta copy prompt tagline intro
 blurb helpText confirmation instructions? subject footnote disclaimer reason
 `),
+  textPrefix:
+    /^(?:title|label|text|msg|message|heading|caption|hint|tooltip)(?=[A-Z_])|^(?:TITLE|LABEL|TEXT|MSG|MESSAGE)_/,
+  textHolder:
+    /(?:^|[._]|[a-z])(?:[eE]rrors?|[mM]essages?|[lL]abels?|[tT]exts?|[tT]itles?|[hH]eadings?|[cC]aptions?|[tT]ooltips?|[hH]ints?|STRINGS|LABELS|MESSAGES|TITLES|ERRORS)$|^[Ss]trings$/,
   codeName: nameEndingIn(`
 id ids key keys type types class classes className classNames href url urls uri src path paths route
 routes icon variant color colour size kind mode method event action format formats locale lang
@@ -39,9 +43,12 @@ showMessage showError showToast showNotification setError setMessage setErrorMes
 setWarning setStatusText setStatusMessage setCustomValidity say flash enqueueSnackbar
 `),
   namedFirst: callOf(`
-addError addFlash flash setFlash addFieldError rejectValue AddModelError add_error errors\\\\.add form\\\\.add_error addFlashAttribute
-addMessage label f\\\\.label form\\\\.label withErrors
+addError addFlash flash setFlash addFieldError rejectValue AddModelError add_error errors\\.add form\\.add_error addFlashAttribute
+addMessage label f\\.label form\\.label withErrors select f\\.select form\\.select
 `),
+  textAt: [[callOf("option requiredOption argument addOption addHelpText"), 1]],
+  namingCall: callOf("setAttribute attr prop setProperty set put setParameter define"),
+  printingCall: callOf("process\\.stdout\\.write stdout\\.write"),
   codeCall: callOf(`
 require import fetch querySelector querySelectorAll getElementById getElementsByClassName
 getElementsByTagName closest matches createElement createElementNS addEventListener
@@ -57,12 +64,12 @@ parse resolve readFile readFileSync writeFile writeFileSync exec spawn env Numbe
 DateTimeFormat PluralRules ListFormat Collator DisplayNames RelativeTimeFormat supports matchMedia
 getPropertyValue setProperty getContext createObjectStore transaction objectStore log debug info
 warn error trace time timeEnd group assert invariant addRule deleteStyleRule insertRule open reject
-stop start mark measure executeCommand registerCommand command option
+stop start mark measure executeCommand registerCommand command option track
 `),
-  developerCall: /^(?:console|logger|log|debug)\./,
+  developerCall: /^(?:console|logger|log|debug|telemetry|analytics|metrics|tracker)\./,
   errorCall: /(?:^|\.)\w*(?:Error|Exception|unreachable)$/,
   textMember:
-    /(?:^|\.)(?:title|textContent|innerText|placeholder|alt|ariaLabel|ariaDescription|returnValue)$/,
+    /(?:^|\.)(?:title|textContent|innerText|innerHTML|outerText|placeholder|alt|ariaLabel|ariaDescription|returnValue)$/,
   codeTemplate:
     /^(?:css|styled|keyframes|createGlobalStyle|injectGlobal|gql|graphql|sql|html|svg|glsl|wgsl|String\.raw)\b/,
 };

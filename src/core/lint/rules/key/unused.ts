@@ -1,4 +1,5 @@
-import { assumedKeyTest, composedKeyTest, sourceKeys } from "../../code-use.js";
+import { keyTest } from "../../../text/key-pattern.js";
+import { composedKeyTest, sourceKeys } from "../../code-use.js";
 import { nearest } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
@@ -37,7 +38,7 @@ export const keyUnused = defineRule({
     const { book, code } = context;
     if (!code || code.unread.length > 0 || code.files.some((file) => file.problems.length > 0)) return;
     const asked = new Set<string>();
-    const tests = book.config.assumed.map(assumedKeyTest);
+    const tests = book.config.assumed.map((pattern) => keyTest(pattern));
     const known = sourceKeys(book);
     let indirect = 0;
     for (const file of code.files) {

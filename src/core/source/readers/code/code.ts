@@ -489,18 +489,47 @@ class CodeReader {
       if (!call || !spec.calls.includes(call.type)) return undefined;
       const at = namedChildren(outer).indexOf(inner);
       const name = this.calleeOf(call);
+      if (/(?:^|\.)Map\.(?:of|entry)$/.test(name)) {
+        if (at % 2 === 0) return { role: "key" };
+        const key = namedChildren(outer)[at - 1];
+        properties.push(key ? this.text.slice(key.start, key.end).replace(/^"|"$/g, "") : "");
+        return undefined;
+      }
+      // What is only wrapped is what it would be without the wrapping.
+      if (
+        /^(?:List|Set|Arrays|Optional|Stream|Collections|ImmutableList)\.(?:of|ofNullable|asList|singletonList)$/.test(
+          name,
+        )
+      )
+        return undefined;
       if (properties.length > 0) return { role: "property", name: properties[0] ?? "", element: name };
       const role = spec.throws.length === 0 && /(?:^|\.)raise$/.test(name) ? "thrown" : "argument";
       return { role, name, index: at };
     }
-    if (spec.calls.includes(type))
-      return inner.field === "receiver" || inner.field === "object" ? { role: "member" } : undefined;
+    if (spec.calls.includes(type)) {
+      if (inner.field !== "receiver" && inner.field !== "object") return undefined;
+      // What is asked whether it holds a value is only compared with; `[…].freeze` is its list all the same.
+      if (/(?:include|contains|member|cover)\w*$/.test(this.calleeOf(outer)))
+        return { role: "compared", name: "the members of a list" };
+      return spec.strings.includes(inner.type) || this.isGluing(inner) ? { role: "member" } : undefined;
+    }
+    if (type === "arrow_expression_clause") {
+      const holder = this.ancestors[index - 1];
+      const named = holder && childIn(holder, "name");
+      const name = named ? this.text.slice(named.start, named.end) : (this.enclosingName() ?? "");
+      return { role: "returned", name };
+    }
+    if (type === "switch_expression_arm" && inner === namedChildren(outer).at(-1)) return undefined;
     if (type === "anonymous_object_creation_expression") {
       const before = outer.children.slice(0, outer.children.indexOf(inner)).findLast(({ named }) => named);
       if (before) properties.push(this.text.slice(before.start, before.end));
       return undefined;
     }
-    if (inner.type === "then" || (spec.cases.includes(type) && spec.cases.includes(inner.type)))
+    if (
+      inner.type === "then" ||
+      inner.type === "else" ||
+      (spec.cases.includes(type) && spec.cases.includes(inner.type))
+    )
       return undefined;
     if (spec.cases.includes(type) && inner.field !== "body" && inner.field !== "value_body")
       return /statement|block/.test(inner.type) ? undefined : { role: "compared", name: "case" };
@@ -540,6 +569,11 @@ class CodeReader {
   ): { role: LiteralRole; name: string } {
     const name = /[A-Za-z_.]+/.exec(this.text.slice(outer.start, outer.end))?.[0] ?? "";
     const member = properties[properties.length - 1];
+    if (
+      member === undefined &&
+      /(?:^|[a-z])(?:Description|DisplayName|Category|Label|Title|Caption|Tooltip)$/.test(name)
+    )
+      return { role: "property", name: "label" };
     return /^(?:message|description|displayName|title|label|errorMessage|prompt|name)$/i.test(member ?? "") &&
       !/^(?:Column|Table|Route|JsonProperty|Named|RequestMapping|GetMapping|PathVariable|Query|Param|Bean|field_declaration)/.test(
         name,

@@ -7,6 +7,8 @@ export interface Island {
   /** The code without its marks. */
   readonly codeStart: number;
   readonly codeEnd: number;
+  /** Set where code that stands apart from the text around it puts a value on the page all the same. */
+  readonly isShown?: boolean;
 }
 
 /** What the code of a template's islands is written in; `expression` is a template language's own. */
@@ -36,6 +38,42 @@ const percent = (text: string, dashPutsOut: boolean): Island[] =>
       codeEnd: match.index + whole.length - 2 - close.length,
     };
   });
+
+/** Double braces alone: a third brace beside them belongs to the text, as in messages with plurals. */
+const twoBraces = (text: string): Island[] =>
+  matchAll(text, /\{\{(?!\{)((?:[^{}]|\{[^{}]*\})*)\}\}/g, (match) => ({
+    kind: "output",
+    codeStart: match.index + 2,
+    codeEnd: match.index + match[0].length - 2,
+  }));
+
+/** `${expression}` of a template literal, braces balanced. */
+const dollarBraces = (text: string): Island[] => {
+  const islands: Island[] = [];
+  for (let at = text.indexOf("${"); at >= 0; at = text.indexOf("${", at)) {
+    let depth = 0;
+    let end = at + 1;
+    for (; end < text.length; end++) {
+      const unit = text[end];
+      if (unit === "{") depth++;
+      else if (unit === "}" && --depth === 0) break;
+      else if (unit === '"' || unit === "'") {
+        const close = text.indexOf(unit, end + 1);
+        if (close < 0) break;
+        end = close;
+      }
+    }
+    islands.push({
+      kind: "output",
+      start: at,
+      end: Math.min(end + 1, text.length),
+      codeStart: at + 2,
+      codeEnd: end,
+    });
+    at = end + 1;
+  }
+  return islands;
+};
 
 const doubleBrace = (text: string): Island[] => [
   ...matchAll(text, /\{\{!--[\s\S]*?--\}\}|\{\{![\s\S]*?\}\}|\{#(?![a-z])[\s\S]*?#\}/g, () => ({
@@ -148,6 +186,9 @@ const expressionLanguage = (text: string): Island[] =>
     codeEnd: match.index + match[0].length - 1,
   }));
 
+/** The ending under which the markup reader takes the inside of a template literal. */
+const templateLiteralEnding = /\.template-literal$/;
+
 const dialects: readonly (readonly [RegExp, Dialect])[] = [
   [/\.(?:erb|rhtml)$/, { name: "erb", language: "ruby", islands: (text) => percent(text, false) }],
   [/\.ejs$/, { name: "ejs", language: "script", islands: (text) => percent(text, true) }],
@@ -164,6 +205,7 @@ const dialects: readonly (readonly [RegExp, Dialect])[] = [
     { name: "directives", language: "php", islands: (text) => [...directives(text), ...php(text)] },
   ],
   [/\.(?:php|phtml|ctp)$/, { name: "php", language: "php", islands: php }],
+  [templateLiteralEnding, { name: "tagged", language: "script", islands: dollarBraces }],
   [/\.svelte$/, { name: "svelte", language: "script", islands: singleBrace }],
   [/\.vue$/, { name: "vue", language: "script", islands: doubleBrace }],
   [
@@ -172,7 +214,7 @@ const dialects: readonly (readonly [RegExp, Dialect])[] = [
   ],
   [
     /\.(?:html?|xhtml|xml|svg)$/,
-    { name: "html", language: "script", islands: (text) => [...doubleBrace(text), ...blocks(text)] },
+    { name: "html", language: "script", islands: (text) => [...twoBraces(text), ...blocks(text)] },
   ],
 ];
 

@@ -1,4 +1,5 @@
 import { decodeHTML } from "entities";
+import { parseIcu } from "../../../message/syntaxes/icu.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
 import type {
@@ -91,7 +92,7 @@ class MarkupReader {
     // A lookup's output is a text of its own: it parts what stands around it, as other code does.
     this.islands = findIslands(this.maskedScripts(), dialect).map((island) =>
       island.kind === "output" && this.holdsLookup(text.slice(island.codeStart, island.codeEnd))
-        ? { ...island, kind: "code" as const }
+        ? { ...island, kind: "code" as const, isShown: true }
         : island,
     );
     this.masked = maskIslands(text, this.islands);
@@ -200,12 +201,12 @@ class MarkupReader {
     const component = this.shapes.components.get(element.name);
     const marks = new Set<string>();
     for (const { name } of element.attributes) {
-      for (const mark of this.shapes.marked)
+      for (const mark of this.shapes.marked.keys())
         if (name.startsWith(`${mark}-`)) marks.add(name.slice(mark.length + 1));
     }
     for (const attribute of element.attributes) {
       const { raw, name } = attribute;
-      if (raw === undefined || raw === "") continue;
+      if (raw === undefined || raw === "" || this.isMark(name)) continue;
       if (this.attributeLookup(element, attribute, component)) continue;
       const bound = boundName(name, this.dialect.name);
       if (bound !== undefined) {
@@ -241,6 +242,29 @@ class MarkupReader {
       this.mentions.add(raw);
       this.attributeLiteral(element, attribute, marks.has(name));
     }
+  }
+
+  /** Whether an attribute marks text or says more of it, and so is none itself. */
+  private isMark(name: string): boolean {
+    for (const [mark, { meaning, note, key }] of this.shapes.marked)
+      if (name === mark || name === meaning || name === note || name === key) return true;
+    return false;
+  }
+
+  /** What the marks of an element say of its content: meaning and note for translators, and its key. */
+  private marking(element: MarkupElement): Pick<Literal, "note" | "key"> {
+    const valueOf = (wanted: string | undefined) => {
+      const found = element.attributes.find(({ name }) => name === wanted)?.raw?.trim();
+      return wanted !== undefined && found ? decodeHTML(found) : undefined;
+    };
+    for (const [mark, companions] of this.shapes.marked) {
+      if (!element.attributes.some(({ name }) => name === mark)) continue;
+      const notes = [valueOf(companions.meaning), valueOf(companions.note) ?? valueOf(mark)];
+      const note = notes.filter((one) => one !== undefined).join(": ");
+      const key = valueOf(companions.key);
+      return { ...(note !== "" && { note }), ...(key !== undefined && { key }) };
+    }
+    return {};
   }
 
   private attributeLookup(
@@ -279,6 +303,7 @@ class MarkupReader {
     this.textPieces(valueStart, valueEnd, pieces, unique, false);
     if (!hasLetters(pieces)) return;
     const base = this.attributeContext(element, name);
+    const written = writtenMessage(pieces);
     this.add({
       form: "attribute",
       span: quoted
@@ -286,6 +311,7 @@ class MarkupReader {
         : { start: Math.max(valueStart, start), end },
       pieces,
       context: isMarked ? { ...base, name: "title" } : base,
+      ...(written !== undefined && { written }),
     });
   }
 
@@ -374,7 +400,15 @@ class MarkupReader {
         : endOf(last);
     const form = inside.length === 1 && trimmed.length === 1 ? "content" : "phrase";
     this.inRun.push({ start, end });
-    this.add({ form, span: { start, end }, pieces: trimmed, context: this.contentContext(parent) });
+    const written = writtenMessage(trimmed);
+    this.add({
+      form,
+      span: { start, end },
+      pieces: trimmed,
+      context: this.contentContext(parent),
+      ...this.marking(parent),
+      ...(written !== undefined && { written }),
+    });
   }
 
   /** The spans of texts that are literals already, so that elements inside them are none once more. */
@@ -501,17 +535,7 @@ class MarkupReader {
     }
     for (const island of this.islands) {
       if (island.kind === "comment") continue;
-      const element = elementAt(root, island.start);
-      const attribute =
-        element && island.start < element.openEnd
-          ? element.attributes.find(({ start, end }) => start <= island.start && island.end <= end)
-          : undefined;
-      const place =
-        island.kind === "code"
-          ? undefined
-          : attribute && element
-            ? this.attributeContext(element, attribute.name.replace(/^[:[]|\]$/g, ""))
-            : this.contentContext(element);
+      const place = island.kind === "code" && !island.isShown ? undefined : this.placeOf(island, root);
       const read = language === "expression" ? readPlainExpression : readScriptExpression;
       this.take(read(this.text, island.codeStart, island.codeEnd, this.shapes, place));
     }
@@ -542,9 +566,21 @@ class MarkupReader {
     const island = this.islands.find(
       ({ start, end }) => start <= literal.span.start && literal.span.end <= end,
     );
-    return island?.kind === "output"
-      ? { ...literal, context: this.contentContext(elementAt(root, island.start)) }
+    return island?.kind === "output" || island?.isShown
+      ? { ...literal, context: this.placeOf(island, root) }
       : literal;
+  }
+
+  /** Where an island's value is shown: in an attribute, or between tags. */
+  private placeOf(island: Island, root: MarkupElement): LiteralContext {
+    const element = elementAt(root, island.start);
+    const attribute =
+      element && island.start < element.openEnd
+        ? element.attributes.find(({ start, end }) => start <= island.start && island.end <= end)
+        : undefined;
+    return attribute && element
+      ? this.attributeContext(element, attribute.name.replace(/^[:[]|\]$/g, ""))
+      : this.contentContext(element);
   }
 
   /** The islands' code as one program of the same length: white space for the markup, statement ends between islands. */
@@ -555,12 +591,13 @@ class MarkupReader {
     for (const island of this.islands) {
       code += blank(at, island.start);
       at = island.start;
-      if (
-        island.kind === "comment" ||
-        (this.dialect.name === "directives" && island.kind === "code" && this.text[island.start] === "@") ||
-        /^[$#]\{/.test(this.text.slice(island.start, island.start + 2))
-      )
+      if (island.kind === "comment" || /^[$#]\{/.test(this.text.slice(island.start, island.start + 2)))
         continue;
+      if (this.dialect.name === "directives" && this.text[island.start] === "@") {
+        code += directiveCode(this.text.slice(island.start, island.end));
+        at = island.end;
+        continue;
+      }
       const gap = blank(at, island.codeStart);
       const ending = blank(island.codeEnd, island.end);
       const inner = this.text.slice(island.codeStart, island.codeEnd);
@@ -569,7 +606,7 @@ class MarkupReader {
           ? `${language === "ruby" && /(?:\bdo(?:\s*\|[^|]*\|)?|\{\s*(?:\|[^|]*\|)?)\s*$/.test(inner) ? "\n" : ";"}${ending.slice(1)}`
           : "";
       code +=
-        language === "php" && gap.length >= 2 ? `${gap.slice(2)}  ${inner}${close}` : gap + inner + close;
+        language === "php" && gap.length >= 2 ? `${gap.slice(2)}; ${inner}${close}` : gap + inner + close;
       at = island.end;
     }
     return code + blank(at, this.text.length);
@@ -587,6 +624,37 @@ class MarkupReader {
     const marked = applyMarks(this.literals, marks, lines);
     this.literals.splice(0, this.literals.length, ...marked);
   }
+}
+
+/**
+ * A directive as PHP of the same length: `@include('part', [...])` as a call, a condition's as an expression in
+ * parentheses, and white space for what is neither.
+ */
+function directiveCode(directive: string): string {
+  const blank = (text: string) => text.replace(/[^\r\n]/g, " ");
+  const open = directive.indexOf("(");
+  if (open < 0 || /^@(?:for|foreach|forelse|php|end\w*)\b/.test(directive)) return blank(directive);
+  const isCondition = /^@(?:if|elseif|unless|case|while|switch|isset|empty)\b/.test(directive);
+  const name = directive.slice(1, open).replace(/^include$/, "includ_");
+  // The statement ends in the place of the mark before it, so that nothing moves.
+  return `;${isCondition ? blank(name) : name}${directive.slice(open)}`;
+}
+
+/** Text that is a message in ICU's syntax already, as templates hold plurals and selects; undefined for plain text. */
+function writtenMessage(pieces: readonly Piece[]): string | undefined {
+  const write = (all: readonly Piece[]): string =>
+    all
+      .map((piece) =>
+        piece.kind === "text"
+          ? piece.value
+          : piece.kind === "argument"
+            ? `{${piece.name}}`
+            : `<${piece.name}>${write(piece.pieces)}</${piece.name}>`,
+      )
+      .join("");
+  const written = write(pieces);
+  if (!/\{\s*[\w$.]+\s*,\s*(?:plural|select|selectordinal)\s*,/.test(written)) return undefined;
+  return parseIcu(written).problems.length === 0 ? written : undefined;
 }
 
 /** The attribute that a binding sets, and what its value is; undefined for a plain attribute. */

@@ -26,6 +26,7 @@ import type {
 import { hasLetters } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
+import { shiftLiteral, shiftLookup } from "../shift.js";
 import { contextOf, isDeferring, nameGivenBy, propertyName } from "./context.js";
 import { textRuns } from "./jsx.js";
 import { LookupReader } from "./lookups.js";
@@ -67,9 +68,14 @@ export function parseScript(
   return { program, comments, problems };
 }
 
+/** Tags of templates in a language that holds no text for users. */
+const codeTags =
+  /(?:^|\.)(?:css|styled|keyframes|createGlobalStyle|injectGlobal|gql|graphql|sql|glsl|wgsl|String\.raw)\b/;
+
 /** Reads JavaScript, TypeScript and JSX: literals with their context, and lookups. Never throws on bad code. */
 export function readScript(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
   const { program, comments, problems } = parseScript(file, text);
+  if (problems.length > 0 && program.body.length === 0) return readInParts(file, text, bom, shapes, problems);
   const reader = new ScriptReader(text, shapes);
   const lines = lineIndex(text);
   let tooDeep: SourceProblem | undefined;
@@ -98,7 +104,37 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
     lookups: reader.lookups,
     mentions: reader.mentions,
     problems: tooDeep ? [...problems, tooDeep] : problems,
+    ...(reader.templates.length > 0 && { templates: reader.templates }),
   };
+}
+
+/** Reads what it can of a script that does not parse: each part that starts a line with a statement's word, by itself. */
+function readInParts(
+  file: string,
+  text: string,
+  bom: boolean,
+  shapes: LookupShapes,
+  problems: readonly SourceProblem[],
+): SourceFile {
+  const starts = [
+    ...text.matchAll(
+      /^(?=(?:import|export|function|class|const|let|var|async|interface|type|enum|abstract|declare|@\w)\b)/gm,
+    ),
+  ].map(({ index }) => index);
+  const literals: Literal[] = [];
+  const lookups: Lookup[] = [];
+  const mentions = new Set<string>();
+  if (starts.length > 1)
+    for (const [at, start] of starts.entries()) {
+      const part = text.slice(start, starts[at + 1] ?? text.length);
+      const { program } = parseScript(file, part);
+      if (program.body.length === 0) continue;
+      const read = readScript(file, part, false, shapes);
+      literals.push(...read.literals.map((one) => shiftLiteral(one, start)));
+      lookups.push(...read.lookups.map((one) => shiftLookup(one, start)));
+      for (const mention of read.mentions) mentions.add(mention);
+    }
+  return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
 }
 
 /** Nodes that name what is in them, or put off when it is evaluated. */
@@ -151,6 +187,7 @@ class ScriptReader {
   /** Parts of the code that cannot be rewritten as a whole, so neither can the words in them. */
   private readonly obstructed: { span: Span; obstacle: Obstacle }[] = [];
 
+  readonly templates: Span[] = [];
   private readonly remarked: { start: number; end: number; remark: Remark }[] = [];
   private readonly lookupReader: LookupReader;
 
@@ -213,9 +250,14 @@ class ScriptReader {
       case "VariableDeclarator":
         this.lookupReader.bind(node, this.enclosingScope());
         break;
-      case "TaggedTemplateExpression":
-        this.consumed.add(node.quasi);
+      case "TaggedTemplateExpression": {
+        const tag = this.text.slice(node.tag.start, node.tag.end);
+        if (/(?:^|\.)(?:html|svg|markup)$/.test(tag)) {
+          this.templates.push({ start: node.quasi.start + 1, end: node.quasi.end - 1 });
+          this.consumed.add(node.quasi);
+        } else if (codeTags.test(tag)) this.consumed.add(node.quasi);
         break;
+      }
       case "BinaryExpression":
         if (isGluing(node)) {
           this.template(node, (list) => list.glued(node));

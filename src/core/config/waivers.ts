@@ -1,0 +1,162 @@
+import { applyEdits, modify } from "jsonc-parser";
+import * as v from "valibot";
+import type { Files } from "../files/files.js";
+import { globTest } from "../files/glob.js";
+import { keyTest } from "../text/key-pattern.js";
+import { checkSettings, type ConfigProblem } from "./load.js";
+
+/** The file of waivers where a configuration names no other. */
+export const waiverFileName = "fond.waivers.json";
+
+const text = (expected: string) => v.pipe(v.string(expected), v.nonEmpty(expected));
+
+const common = {
+  reason: text("the reason why it is accepted"),
+  /** The last day on which it counts. */
+  until: v.optional(v.pipe(v.string("a day as YYYY-MM-DD"), v.isoDate("a day as YYYY-MM-DD"))),
+  book: v.optional(text("the name of a book")),
+  file: v.optional(text("a file or pattern of files")),
+};
+
+const literalWaiver = v.strictObject({ ...common, literal: text("the text of a literal") });
+const findingWaiver = v.strictObject({
+  ...common,
+  rule: text("a rule, or * for all"),
+  key: v.optional(text("a key or pattern of keys")),
+  locale: v.optional(text("a locale's tag")),
+});
+
+export const waiverSchema = v.strictObject({
+  waivers: v.array(
+    v.variant("literal", [
+      literalWaiver,
+      v.strictObject({ ...findingWaiver.entries, literal: v.optional(v.undefined()) }),
+    ]),
+    "a list of waivers",
+  ),
+});
+
+export type Waiver = v.InferOutput<typeof waiverSchema>["waivers"][number];
+
+/** What a project accepts as it is. Each waiver remembers whether it hid anything. */
+export interface Waivers {
+  readonly file: string;
+  /** Tells a change of the waivers from none. */
+  readonly signature: string;
+  /** The reason for which a literal is accepted; undefined where it is not. */
+  literal(book: string, file: string, text: string): string | undefined;
+  /** Whether a finding is accepted. */
+  finding(finding: WaivedFinding): boolean;
+  /** Those for findings that hid none so far, and those whose day is over. */
+  idle(): readonly IdleWaiver[];
+}
+
+/** What of a finding decides whether a waiver holds for it. */
+export interface WaivedFinding {
+  readonly rule: string;
+  readonly file: string;
+  readonly book: string;
+  readonly locale?: string;
+  readonly key?: string;
+}
+
+export interface IdleWaiver {
+  readonly line: number;
+  readonly column: number;
+  readonly waiver: Waiver;
+  readonly isOver: boolean;
+}
+
+export type WaiversResult =
+  | { readonly ok: true; readonly waivers: Waivers }
+  | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
+
+/** Reads a project's waivers; none where the file is not there. `today` is a day as YYYY-MM-DD. */
+export function loadWaivers(files: Files, file: string, today: string): WaiversResult {
+  const read = files.read(file);
+  if (!read.ok) {
+    if (read.trouble === "absent") return { ok: true, waivers: makeWaivers(file, "", [], today) };
+    const problem = {
+      file,
+      line: 1,
+      column: 1,
+      path: "",
+      message: read.detail,
+      remedy: "see that it can be read",
+    };
+    return { ok: false, problems: [problem] };
+  }
+  const checked = checkSettings(file, read.text, waiverSchema);
+  if (!checked.ok) return checked;
+  const placed = checked.value.waivers.map((waiver, index) => ({
+    waiver,
+    ...checked.at(["waivers", index]),
+  }));
+  return { ok: true, waivers: makeWaivers(file, read.text, placed, today) };
+}
+
+interface PlacedWaiver {
+  readonly waiver: Waiver;
+  readonly line: number;
+  readonly column: number;
+}
+
+function makeWaivers(file: string, text: string, placed: readonly PlacedWaiver[], today: string): Waivers {
+  const isOver = ({ until }: Waiver) => until !== undefined && until < today;
+  const used = new Set<Waiver>();
+  const inForce = placed.map(({ waiver }) => waiver).filter((waiver) => !isOver(waiver));
+  const tests = new Map<string, (value: string) => boolean>();
+  const matches = (kind: "path" | "key", pattern: string | undefined, value: string | undefined) => {
+    if (pattern === undefined) return true;
+    if (value === undefined) return false;
+    const id = `${kind} ${pattern}`;
+    const test = tests.get(id) ?? (kind === "path" ? globTest([pattern]) : keyTest(pattern));
+    tests.set(id, test);
+    return test(value);
+  };
+  return {
+    file,
+    signature: `${inForce.length < placed.length ? today : ""}${text}`,
+    literal(book, where, literal) {
+      const found = inForce.find(
+        (waiver) =>
+          waiver.literal === literal && (waiver.book ?? book) === book && matches("path", waiver.file, where),
+      );
+      return found?.reason;
+    },
+    finding({ rule, file: where, book, locale, key }) {
+      const found = inForce.find(
+        (waiver) =>
+          waiver.literal === undefined &&
+          (waiver.rule === rule || waiver.rule === "*") &&
+          (waiver.book ?? book) === book &&
+          (waiver.locale === undefined || waiver.locale === locale) &&
+          matches("key", waiver.key, key) &&
+          matches("path", waiver.file, where),
+      );
+      if (found) used.add(found);
+      return found !== undefined;
+    },
+    idle() {
+      return placed
+        .filter(({ waiver }) => isOver(waiver) || (waiver.literal === undefined && !used.has(waiver)))
+        .map((one) => ({ ...one, isOver: isOver(one.waiver) }));
+    },
+  };
+}
+
+/** The file of waivers with one more at its end, written as the tool writes it. `undefined` stands for no file yet. */
+export function addWaivers(before: string | undefined, added: readonly Waiver[]): string {
+  const start = before ?? '{\n  "waivers": []\n}\n';
+  return added.reduce(
+    (text, waiver) =>
+      applyEdits(
+        text,
+        modify(text, ["waivers", -1], waiver, {
+          isArrayInsertion: true,
+          formattingOptions: { insertSpaces: true, tabSize: 2, eol: text.includes("\r\n") ? "\r\n" : "\n" },
+        }),
+      ),
+    start,
+  );
+}
