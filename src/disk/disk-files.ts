@@ -1,10 +1,12 @@
 import {
   closeSync,
   existsSync,
+  lstatSync,
   fsyncSync,
   mkdirSync,
   openSync,
   readFileSync,
+  realpathSync,
   renameSync,
   statSync,
   chmodSync,
@@ -26,7 +28,14 @@ export function diskFiles(root: string): WritableFiles {
   return {
     read(path): FileText {
       try {
-        return decodeText(readFileSync(absolute(path)));
+        const target = absolute(path);
+        if (lstatSync(target).isSymbolicLink() && !isInside(root, target))
+          return {
+            ok: false,
+            trouble: "unreadable",
+            detail: "it is a symbolic link to a place outside the project",
+          };
+        return decodeText(readFileSync(target), path);
       } catch (error) {
         const code = (error as NodeJS.ErrnoException).code;
         if (code === "ENOENT" || code === "ENOTDIR")
@@ -48,26 +57,37 @@ export function diskFiles(root: string): WritableFiles {
       const ignored = ignoreRules;
       return found.filter((path) => !ignored(path));
     },
-    write(path, text) {
+    write(path, text, encoding) {
       const target = absolute(path);
       mkdirSync(dirname(target), { recursive: true });
       const handle = openSync(target, "w");
       try {
-        writeSync(handle, text);
+        writeSync(handle, encoding === "latin1" ? Buffer.from(text, "latin1") : Buffer.from(text, "utf8"));
         fsyncSync(handle);
       } finally {
         closeSync(handle);
       }
     },
     rename(from, to) {
-      const target = absolute(to);
-      if (existsSync(target)) chmodSync(absolute(from), statSync(target).mode);
+      // A link stays a link: what it leads to is replaced.
+      const target = existsSync(absolute(to)) ? realpathSync(absolute(to)) : absolute(to);
+      if (existsSync(target)) {
+        const { mode } = statSync(target);
+        if ((mode & 0o222) === 0) throw new Error("the file is read-only");
+        chmodSync(absolute(from), mode);
+      }
       mkdirSync(dirname(target), { recursive: true });
       renameSync(absolute(from), target);
     },
     remove: (path) => unlinkSync(absolute(path)),
     exists: (path) => existsSync(absolute(path)),
   };
+}
+
+/** Whether what a link leads to lies below a folder. */
+function isInside(root: string, link: string): boolean {
+  const way = relative(realpathSync(root), realpathSync(link));
+  return way !== ".." && !way.startsWith(`..${sep}`);
 }
 
 /** The system's reason in words, without its code and path. */

@@ -10,7 +10,7 @@ import {
 } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import { loadBook } from "../../core/catalog/book.js";
+import { editCatalog, loadBook } from "../../core/catalog/book.js";
 import type { PathText } from "../../core/catalog/model.js";
 import { loadConfig } from "../../core/config/load.js";
 import { diskFiles, reasonOf } from "../../disk/disk-files.js";
@@ -209,7 +209,7 @@ class Walk {
           return text === undefined ? [] : [{ path: entry.path, text }];
         });
         if (set.length > 0)
-          writeFileSync(join(this.target, catalog.file), catalog.format.edit(catalog.content, { set }));
+          writeFileSync(join(this.target, catalog.file), editCatalog(catalog, catalog.content, { set }));
         count += set.length;
       }
       this.context.print(`  ${this.context.style.green("✓")} ${locale}: ${count} texts\n`);

@@ -1,12 +1,15 @@
 import type { BookConfig, Config } from "../config/schema.js";
-import type { Files } from "../files/files.js";
+import type { Files, TextEncoding } from "../files/files.js";
+import type { FileChange } from "../plan/plan.js";
 import { canonicalTag } from "../locale/tag.js";
+import { keyTest } from "../text/key-pattern.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
-import { jsonFormat } from "./formats/json.js";
+import { formatOf } from "./formats/index.js";
 import { bookLayout, type Layout } from "./layout.js";
-import type { CatalogContent, CatalogFormat, CatalogProblem, Entry } from "./model.js";
+import type { CatalogChanges, CatalogContent, CatalogFormat, CatalogProblem, Entry } from "./model.js";
+import { localeInside, localesInside, viewed, viewOf, type CatalogView } from "./view.js";
 
-/** One catalog file of a book, or the place where one would be. */
+/** One catalog of a book: a file or a part of one, or the place where one would be. */
 export interface Catalog extends CatalogContent {
   readonly file: string;
   readonly locale: string;
@@ -15,7 +18,10 @@ export interface Catalog extends CatalogContent {
   /** The file's text as read, without its byte order mark; that of an empty catalog where there is no file. */
   readonly content: string;
   readonly bom: boolean;
+  readonly encoding?: TextEncoding;
   readonly format: CatalogFormat;
+  /** How its paths stand in the file. */
+  readonly view: CatalogView;
   /** The entries by key; of a key that is there twice, the last, as readers keep it. */
   readonly byKey: ReadonlyMap<string, Entry>;
   readonly lines: LineIndex;
@@ -36,8 +42,14 @@ export interface Book {
   /** Files of the book's layout whose locale the configuration does not name. */
   readonly strays: readonly Catalog[];
   catalog(locale: string, namespace: string | undefined): Catalog | undefined;
-  /** What code writes to ask for a key. */
+  /** A key with what tells its catalog from the book's others: the one that the ledger keeps. */
   fullKey(namespace: string | undefined, key: string): string;
+  /** What code writes to ask for a key. */
+  codeKey(namespace: string | undefined, key: string): string;
+  /** Whether a locale should have a key: not where the configuration says that only others have it. */
+  expects(locale: string, codeKey: string): boolean;
+  /** Whether a locale has a key on purpose that the source need not have. */
+  allows(locale: string, codeKey: string): boolean;
   /** The source entry that a key in code stands for. */
   resolve(fullKey: string): { readonly catalog: Catalog; readonly entry: Entry } | undefined;
 }
@@ -52,38 +64,73 @@ export function separatorsOf(book: BookConfig): { readonly parts: string; readon
 export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const layout = bookLayout(book);
   const separators = separatorsOf(book);
+  const format = formatOf(book);
+  const inside = localeInside(book);
   const locales = [config.source, ...config.targets];
-  const read = (file: string, locale: string, namespace: string | undefined) =>
-    readCatalog(files, file, locale, namespace, separators.parts);
+  // Letter case means nothing in a tag: the configuration's way of writing it is the one that counts.
+  const configured = (tag: string) => locales.find((one) => canonicalTag(one) === canonicalTag(tag));
   const found = new Map<string, Catalog>();
   const strays: Catalog[] = [];
   const namespaces = new Set<string | undefined>();
-  for (const file of files.list({ patterns: [layout.glob], ignore: book.ignore })) {
-    const place = layout.place(file);
-    if (!place) continue;
-    // Letter case means nothing in a tag: the configuration's way of writing it is the one that counts.
-    const locale = locales.find((one) => canonicalTag(one) === canonicalTag(place.locale));
-    const catalog = read(file, locale ?? place.locale, place.namespace);
+  const put = (file: FileContent, written: string, tag: string, namespace: string | undefined) => {
+    const locale = configured(tag);
+    const catalog = catalogIn(file, locale ?? tag, namespace, viewOf(inside, written), separators.parts);
     if (locale === undefined) strays.push(catalog);
     else {
-      found.set(catalogId(locale, place.namespace), catalog);
-      if (locale === config.source) namespaces.add(place.namespace);
+      found.set(catalogId(locale, namespace), catalog);
+      if (locale === config.source) namespaces.add(namespace);
     }
+  };
+  const read = new Map<string, FileContent>();
+  for (const file of files.list({ patterns: layout.globs, ignore: book.ignore })) {
+    const place = layout.place(file);
+    if (!place) continue;
+    const content = readFile(files, file, format, separators.parts);
+    read.set(file, content);
+    if (place.locale !== undefined && place.written !== undefined) {
+      // Below a root the file writes the locale as its own name does, or as it is.
+      const roots = inside ? localesInside(content.raw, inside) : [];
+      const written =
+        inside && !roots.includes(place.written) && roots.length === 1 ? (roots[0] ?? "") : place.written;
+      put(content, written, place.locale, place.namespace);
+    } else if (inside)
+      for (const written of localesInside(content.raw, inside))
+        put(content, written, layout.unspell(written), place.namespace);
   }
-  if (!layout.hasNamespaces) namespaces.add(undefined);
+  if (!layout.hasParts) namespaces.add(undefined);
+  else if (!layout.hasLocales) for (const file of read.keys()) namespaces.add(layout.place(file)?.namespace);
   const ordered = [...namespaces].sort();
   for (const locale of locales) {
     for (const namespace of ordered) {
       const id = catalogId(locale, namespace);
-      if (!found.has(id)) found.set(id, read(layout.path(locale, namespace), locale, namespace));
+      if (found.has(id)) continue;
+      const path = layout.path(locale, namespace);
+      const file = read.get(path) ?? readFile(files, path, format, separators.parts);
+      read.set(path, file);
+      found.set(
+        id,
+        catalogIn(file, locale, namespace, viewOf(inside, layout.spell(locale)), separators.parts),
+      );
     }
   }
   const catalogs = [...found.values()].sort(
     (a, b) =>
       locales.indexOf(a.locale) - locales.indexOf(b.locale) || compare(a.namespace ?? "", b.namespace ?? ""),
   );
-  const fullKey = (namespace: string | undefined, key: string) =>
-    namespace === undefined ? key : namespace + separators.namespace + key;
+  const codeKey = (namespace: string | undefined, key: string) => {
+    const written = layout.codeNamespace(namespace);
+    return written === undefined ? key : written + separators.namespace + key;
+  };
+  const fullKey = (namespace: string | undefined, key: string) => {
+    if (namespace === undefined) return key;
+    return layout.codeNamespace(namespace) === namespace
+      ? namespace + separators.namespace + key
+      : `${namespace}:${key}`;
+  };
+  const only = Object.entries(book.only ?? {}).map(([pattern, tags]) => ({
+    test: keyTest(pattern, separators.parts),
+    locales: tags.map((tag) => configured(tag) ?? tag),
+  }));
   return {
     config: book,
     layout,
@@ -94,9 +141,12 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     strays,
     catalog: (locale, namespace) => found.get(catalogId(locale, namespace)),
     fullKey,
+    codeKey,
+    expects: (locale, key) => only.every((one) => one.locales.includes(locale) || !one.test(key)),
+    allows: (locale, key) => only.some((one) => one.locales.includes(locale) && one.test(key)),
     resolve(full) {
       for (const namespace of namespaces) {
-        const prefix = namespace === undefined ? "" : namespace + separators.namespace;
+        const prefix = codeKey(namespace, "");
         if (!full.startsWith(prefix)) continue;
         const catalog = found.get(catalogId(config.source, namespace));
         const entry = catalog?.byKey.get(full.slice(prefix.length));
@@ -107,54 +157,130 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   };
 }
 
-/** Reads one catalog file. */
-export function readCatalog(
-  files: Files,
-  file: string,
-  locale: string,
-  namespace: string | undefined,
-  separator: string,
-): Catalog {
-  const format = jsonFormat;
-  const base = { file, locale, namespace, format };
+/** A catalog file as read, for all catalogs in it. */
+interface FileContent extends Pick<
+  Catalog,
+  "file" | "exists" | "content" | "bom" | "encoding" | "format" | "lines" | "unreadable"
+> {
+  /** Everything in the file. */
+  readonly raw: CatalogContent;
+}
+
+/** Files of more code units than this are no catalogs that people write. */
+const largestFile = 50_000_000;
+
+function readFile(files: Files, file: string, format: CatalogFormat, separator: string): FileContent {
+  const none = { entries: [], emptyGroups: [] };
   const read = files.read(file);
   if (!read.ok) {
-    const empty = {
-      ...base,
-      content: format.empty,
-      bom: false,
-      entries: [],
-      emptyGroups: [],
-      byKey: new Map<string, Entry>(),
-    };
-    const lines = lineIndex("");
-    if (read.trouble === "absent") return { ...empty, exists: false, problems: [], lines };
-    const problem: CatalogProblem = {
-      code: "syntax",
-      message:
-        read.trouble === "encoding"
-          ? `this is not UTF-8 text: ${read.detail}`
-          : `it cannot be read: ${read.detail}`,
-      remedy: read.trouble === "encoding" ? "save the file as UTF-8" : "see that it can be read",
-      span: { start: 0, end: 0 },
-    };
-    return { ...empty, exists: true, problems: [problem], lines, unreadable: read.detail };
+    const empty = { file, format, content: format.empty, bom: false, lines: lineIndex("") };
+    if (read.trouble === "absent") return { ...empty, exists: false, raw: { ...none, problems: [] } };
+    const problem = fileProblem(
+      read.trouble === "encoding"
+        ? `this is not UTF-8 text: ${read.detail}`
+        : `it cannot be read: ${read.detail}`,
+      read.trouble === "encoding" ? "save the file as UTF-8" : "see that it can be read",
+    );
+    return { ...empty, exists: true, raw: { ...none, problems: [problem] }, unreadable: read.detail };
   }
-  const content = format.read(read.text, separator);
-  return {
-    ...base,
-    ...content,
+  const { text, bom, encoding } = read;
+  const base = {
+    file,
+    format,
+    content: text,
+    bom,
+    ...(encoding && { encoding }),
     exists: true,
-    content: read.text,
-    bom: read.bom,
+    lines: lineIndex(text),
+  };
+  const trouble =
+    text.length > largestFile
+      ? fileProblem("it is larger than 50 MB", "split it, or check what wrote it")
+      : text.includes("\0")
+        ? {
+            ...fileProblem("it holds a NUL character, so it is no text", "check what wrote this file"),
+            span: { start: text.indexOf("\0"), end: text.indexOf("\0") + 1 },
+          }
+        : undefined;
+  return { ...base, raw: trouble ? { ...none, problems: [trouble] } : format.read(text, separator) };
+}
+
+function fileProblem(message: string, remedy: string): CatalogProblem {
+  return { code: "syntax", message, remedy, span: { start: 0, end: 0 } };
+}
+
+/** One catalog of a file. */
+function catalogIn(
+  { raw, ...file }: FileContent,
+  locale: string,
+  namespace: string | undefined,
+  view: CatalogView,
+  separator: string,
+): Catalog {
+  const content = viewed(raw, view, separator);
+  return {
+    ...file,
+    ...content,
+    locale,
+    namespace,
+    view,
     byKey: new Map(content.entries.map((entry) => [entry.key, entry])),
-    lines: lineIndex(read.text),
   };
 }
 
 /** Whether everything in the catalog could be read, so that what is not in it is really missing. */
 export function isWhole(catalog: Catalog): boolean {
   return catalog.problems.length === 0;
+}
+
+/** A file's text with changes made to one of its catalogs; `text` is the file as it is by now. */
+export function editCatalog(
+  { format, view, encoding }: Catalog,
+  text: string,
+  { set = [], add = [], remove = [], order = [] }: CatalogChanges,
+): string {
+  const placed = <Item extends { readonly path: Entry["path"] }>(items: readonly Item[]) =>
+    items.map((item) => ({ ...item, path: view.toFile(item.path) }));
+  return format.edit(
+    text,
+    {
+      set: placed(set),
+      add: placed(add),
+      remove: remove.map((path) => view.toFile(path)),
+      order: order.map((path) => view.toFile(path)),
+    },
+    encoding,
+  );
+}
+
+/** The texts of catalog files as changes to their catalogs leave them: several catalogs may stand in one file. */
+export interface CatalogEdits {
+  edit(catalog: Catalog, changes: CatalogChanges): void;
+  /** Takes a whole file away. */
+  remove(catalog: Catalog): void;
+  changes(): FileChange[];
+}
+
+export function catalogEdits(): CatalogEdits {
+  const files = new Map<string, { readonly catalog: Catalog; text: string | undefined }>();
+  return {
+    edit(catalog, changes) {
+      const file = files.get(catalog.file) ?? { catalog, text: catalog.content };
+      file.text = editCatalog(catalog, file.text ?? catalog.format.empty, changes);
+      files.set(catalog.file, file);
+    },
+    remove(catalog) {
+      files.set(catalog.file, { catalog, text: undefined });
+    },
+    changes: () =>
+      [...files.values()].map(({ catalog: { file, exists, content, bom, encoding }, text }) => ({
+        file,
+        before: exists ? content : undefined,
+        after: text,
+        bom,
+        ...(encoding && { encoding }),
+      })),
+  };
 }
 
 function catalogId(locale: string, namespace: string | undefined): string {

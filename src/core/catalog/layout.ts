@@ -3,37 +3,53 @@ import { canonicalTag, parseTag } from "../locale/tag.js";
 
 /** How a book's catalog files are named, ready to be asked both ways. */
 export interface Layout {
-  /** The glob pattern that finds every catalog file of the book, of whatever locale. */
-  readonly glob: string;
+  /** The glob patterns that find every catalog file of the book, of whatever locale. */
+  readonly globs: readonly string[];
+  /** Whether the names of files say a namespace that keys in code start with. */
   readonly hasNamespaces: boolean;
+  /** Whether the book has several catalogs a locale, told apart by namespace, folder or name. */
+  readonly hasParts: boolean;
+  /** Whether the paths say the locale; else a file holds several locales. */
+  readonly hasLocales: boolean;
   /** The locale and namespace that a file's path says, or undefined for a path of another shape. */
   place(file: string): CatalogPlace | undefined;
   /** The path of the catalog of a locale and namespace. */
   path(locale: string, namespace: string | undefined): string;
+  /** What code writes before a key of a catalog: its namespace, but not its folder or name. */
+  codeNamespace(namespace: string | undefined): string | undefined;
+  /** How file names and roots write a locale. */
+  spell(locale: string): string;
+  /** The tag that a spelling stands for; the same as written where it is no tag. */
+  unspell(written: string): string;
 }
 
 export interface CatalogPlace {
-  /** The locale as the path writes it. */
-  readonly written: string;
+  /** The locale as the path writes it; undefined where it does not. */
+  readonly written: string | undefined;
   /** The tag that this stands for; the same as written where it is no tag. */
-  readonly locale: string;
+  readonly locale: string | undefined;
+  /** What tells this catalog from others of its locale: namespace, folder and name, joined by slashes. */
   readonly namespace: string | undefined;
 }
 
+type Variable = "locale" | "namespace" | "dir" | "name";
+
+const variables = /(\{(?:locale|namespace|dir|name)\})/;
+
 /** Reads a book's `files` pattern and `spelling`. */
 export function bookLayout(book: Pick<BookConfig, "files" | "spelling">): Layout {
-  const parts = book.files.split(/(\{locale\}|\{namespace\})/);
-  const hasNamespaces = parts.includes("{namespace}");
-  const seen = new Set<string>();
-  const pattern = parts.map((part) => {
-    if (part !== "{locale}" && part !== "{namespace}") return escapeForRegExp(part);
-    const name = part.slice(1, -1);
-    if (seen.has(name)) return `\\k<${name}>`;
-    seen.add(name);
-    return name === "locale" ? "(?<locale>[^/]+?)" : "(?<namespace>[^/]+?)";
-  });
-  const matcher = new RegExp(`^${pattern.join("")}$`);
+  const parts = book.files.split(variables).filter((part) => part !== "");
+  const variableOf = (part: string): Variable | undefined =>
+    variables.test(part) ? (part.slice(1, -1) as Variable) : undefined;
+  const named = [...new Set(parts.flatMap((part) => variableOf(part) ?? []))];
+  const partNames = named.filter((name) => name !== "locale");
   const { spelling } = book;
+  // A locale spelled as nothing takes the separator before it along, or behind it where it comes first.
+  const hasBlank = typeof spelling === "object" && Object.values(spelling).includes("");
+  const full = matcherFor(parts);
+  const blank = hasBlank ? matcherFor(withoutLocale(parts)) : undefined;
+  const blankTag =
+    typeof spelling === "object" ? Object.keys(spelling).find((tag) => spelling[tag] === "") : undefined;
   const spell = (locale: string): string => {
     if (spelling === "hyphen") return locale;
     if (spelling === "underscore") return locale.replaceAll("-", "_");
@@ -44,25 +60,107 @@ export function bookLayout(book: Pick<BookConfig, "files" | "spelling">): Layout
       const known = Object.keys(spelling).find((tag) => spelling[tag] === written);
       if (known !== undefined) return known;
     }
-    const hyphenated = spelling === "underscore" ? written.replaceAll("_", "-") : written;
+    const hyphenated = spelling === "hyphen" ? written : written.replaceAll("_", "-");
     return parseTag(hyphenated) ? canonicalTag(hyphenated) : written;
   };
-  return {
-    glob: parts.map((part) => (part.startsWith("{") ? "*" : escapeForGlob(part))).join(""),
-    hasNamespaces,
-    place(file) {
-      const groups = matcher.exec(file)?.groups;
-      const written = groups?.["locale"];
-      if (written === undefined) return undefined;
-      return { written, locale: unspell(written), namespace: groups?.["namespace"] };
-    },
-    path: (locale, namespace) =>
-      parts
-        .map((part) =>
-          part === "{locale}" ? spell(locale) : part === "{namespace}" ? (namespace ?? "") : part,
-        )
-        .join(""),
+  const namespaceOf = (groups: Readonly<Record<string, string | undefined>>) =>
+    partNames.length === 0 ? undefined : partNames.map((name) => groups[name] ?? "").join("/");
+  const write = (pieces: readonly string[], locale: string, namespace: string | undefined) => {
+    const values = valuesOf(partNames, namespace);
+    return pieces
+      .map((part) => {
+        const variable = variableOf(part);
+        return variable === undefined ? part : variable === "locale" ? locale : (values[variable] ?? "");
+      })
+      .join("");
   };
+  const globOf = (pieces: readonly string[]) =>
+    pieces
+      .map((part) => {
+        const variable = variableOf(part);
+        return variable === undefined ? escapeForGlob(part) : variable === "dir" ? "**" : "*";
+      })
+      .join("");
+  return {
+    globs: [globOf(parts), ...(hasBlank ? [globOf(withoutLocale(parts))] : [])],
+    hasNamespaces: named.includes("namespace"),
+    hasParts: partNames.length > 0,
+    hasLocales: named.includes("locale"),
+    place(file) {
+      const groups = full.exec(file)?.groups;
+      const written = groups?.["locale"];
+      const isTag = written !== undefined && parseTag(unspell(written)) !== undefined;
+      // `messages.properties` also matches where a name could end in a locale: without one it is the blank spelling.
+      const plain = blank && !isTag ? blank.exec(file)?.groups : undefined;
+      if (plain && blankTag !== undefined)
+        return { written: "", locale: blankTag, namespace: namespaceOf(plain) };
+      if (blank && !groups && blank.test(file) && blankTag !== undefined)
+        return { written: "", locale: blankTag, namespace: undefined };
+      if (!groups && !(named.length === 0 && full.test(file))) return undefined;
+      return {
+        written,
+        locale: written === undefined ? undefined : unspell(written),
+        namespace: namespaceOf(groups ?? {}),
+      };
+    },
+    path(locale, namespace) {
+      const spelled = spell(locale);
+      return spelled === "" ? write(withoutLocale(parts), "", namespace) : write(parts, spelled, namespace);
+    },
+    codeNamespace: (namespace) =>
+      named.includes("namespace") ? valuesOf(partNames, namespace)["namespace"] : undefined,
+    spell,
+    unspell,
+  };
+}
+
+/** The parts of a namespace by the variables that they come from; a folder may have slashes itself. */
+function valuesOf(
+  names: readonly Variable[],
+  namespace: string | undefined,
+): Partial<Record<Variable, string>> {
+  if (namespace === undefined) return {};
+  if (names.length === 1) return { [names[0] ?? "namespace"]: namespace };
+  const pieces = namespace.split("/");
+  const values: Partial<Record<Variable, string>> = {};
+  const dirAt = names.indexOf("dir");
+  const surplus = pieces.length - names.length;
+  let at = 0;
+  for (const [index, name] of names.entries()) {
+    const width = index === dirAt ? 1 + Math.max(surplus, 0) : 1;
+    values[name] = pieces.slice(at, at + width).join("/");
+    at += width;
+  }
+  return values;
+}
+
+function matcherFor(parts: readonly string[]): RegExp {
+  const seen = new Set<string>();
+  const pattern = parts.map((part) => {
+    if (!variables.test(part)) return escapeForRegExp(part);
+    const name = part.slice(1, -1);
+    if (seen.has(name)) return `\\k<${name}>`;
+    seen.add(name);
+    return name === "dir" ? "(?<dir>.+?)" : `(?<${name}>[^/]+?)`;
+  });
+  return new RegExp(`^${pattern.join("")}$`);
+}
+
+/** The parts of a pattern for a locale that is spelled as nothing. */
+function withoutLocale(parts: readonly string[]): string[] {
+  const kept: string[] = [];
+  let dropsNext = false;
+  for (const part of parts) {
+    if (part !== "{locale}") {
+      kept.push(dropsNext ? part.replace(/^[-_./]/, "") : part);
+      dropsNext = false;
+      continue;
+    }
+    const before = kept.at(-1);
+    if (before !== undefined && /[-_.]$/.test(before)) kept[kept.length - 1] = before.slice(0, -1);
+    else dropsNext = true;
+  }
+  return kept;
 }
 
 function escapeForRegExp(text: string): string {

@@ -1,3 +1,4 @@
+import type { TextEncoding } from "../files/files.js";
 import type { Span } from "../text/span.js";
 
 /** One step into a catalog's groups: a member's name, or an index into a list of texts. */
@@ -15,6 +16,8 @@ export interface Entry {
   readonly keySpan: Span;
   /** The value as written, quotes included. */
   readonly valueSpan: Span;
+  /** Set where the value stands elsewhere in the file and is only referred to here, as by a merge key of YAML. */
+  readonly isInherited?: boolean;
 }
 
 /** Something that keeps a catalog file from being read, or from being read whole. */
@@ -45,6 +48,8 @@ export interface CatalogChanges {
 export interface PathText {
   readonly path: EntryPath;
   readonly text: string;
+  /** Said above the entry, in formats that have comments. */
+  readonly comment?: string;
 }
 
 /** How one kind of file holds a catalog. */
@@ -53,9 +58,12 @@ export interface CatalogFormat {
   /** Reads a file's text. `separator` stands between the parts of a key. Never throws. */
   read(text: string, separator: string): CatalogContent;
   /** The text with changes made in place: what they do not touch stays as it is. The text must be readable. */
-  edit(text: string, changes: CatalogChanges): string;
+  edit(text: string, changes: CatalogChanges, encoding?: TextEncoding): string;
   /** The text of a new catalog without entries. */
   readonly empty: string;
+  readonly hasComments: boolean;
+  /** Whether keys are always written whole, never as groups. */
+  readonly isFlat: boolean;
   /** Where, in the file's text, a code unit of an entry's text is written. */
   offsetInFile(text: string, entry: Entry, offset: number): number;
 }

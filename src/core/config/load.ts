@@ -128,6 +128,20 @@ function checkMeaning(config: Config): { path: (string | number)[]; message: str
     if (parsed) seen.add(parsed.tag);
   }
   config.books.forEach((book, index) => {
+    const isTable = book.format === "csv" || book.table !== undefined || /\.csv$/i.test(book.files);
+    if (!book.files.includes("{locale}") && !book.root && !book.leaf && !isTable)
+      problems.push({
+        path: ["books", index, "files"],
+        message: `found ${JSON.stringify(book.files)}, expected a path with {locale} in it`,
+        remedy:
+          "put {locale} where the paths differ; where one file holds all locales, say where with “root” or “leaf”",
+      });
+    if (book.root && book.leaf)
+      problems.push({
+        path: ["books", index, "leaf"],
+        message: "“root” and “leaf” do not go together",
+        remedy: "keep the one that says where the locale stands in the files",
+      });
     if (config.books.findIndex((other) => other.name === book.name) < index)
       problems.push({
         path: ["books", index, "name"],

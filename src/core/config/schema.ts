@@ -68,11 +68,38 @@ const namingSchema = v.strictObject({
   namespace: v.optional(nonEmpty("the text between namespace and key")),
 });
 
+const catalogFormats = ["json", "jsonc", "json5", "yaml", "properties", "csv"] as const;
+
+const columnNames = v.union(
+  [
+    nonEmpty("the name of a column"),
+    v.pipe(v.array(nonEmpty("the name of a column")), v.minLength(1, "a column")),
+  ],
+  "the name of a column, or a list of names",
+);
+
 const bookSchema = v.strictObject({
   name: v.pipe(nonEmpty("a name"), v.regex(/^[\w-]+$/, "a name of letters, digits, - and _")),
   code: v.optional(globs, []),
   ignore: v.optional(globs, []),
-  files: v.pipe(nonEmpty("a path with {locale}"), v.includes("{locale}", "a path with {locale} in it")),
+  files: nonEmpty("a path with {locale}"),
+  format: v.optional(v.picklist(catalogFormats, catalogFormats.join(", "))),
+  root: v.optional(v.literal("{locale}", "{locale}")),
+  leaf: v.optional(v.literal("{locale}", "{locale}")),
+  table: v.optional(
+    v.strictObject({
+      id: v.optional(columnNames),
+      locale: v.optional(nonEmpty("the name of a column")),
+      text: v.optional(columnNames),
+    }),
+  ),
+  only: v.optional(
+    v.record(
+      v.string(),
+      v.array(nonEmpty("a locale's tag"), "a list of locale tags"),
+      "a map from a pattern for keys to locales",
+    ),
+  ),
   spelling: v.optional(
     v.union(
       [v.picklist(["hyphen", "underscore"]), v.record(v.string(), v.string())],

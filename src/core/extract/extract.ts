@@ -1,6 +1,7 @@
 import { posix } from "node:path";
-import { isWhole, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
-import { jsonFormat } from "../catalog/formats/json.js";
+import { catalogEdits, isWhole, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import { formatOf } from "../catalog/formats/index.js";
+import { localeInside, viewOf } from "../catalog/view.js";
 import type { EntryPath, PathText } from "../catalog/model.js";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
@@ -86,7 +87,7 @@ class Extraction {
     const existing = new Map<string, string>();
     for (const catalog of this.sourceCatalogs())
       for (const [key, entry] of catalog.byKey)
-        existing.set(book.fullKey(catalog.namespace, key), entry.text);
+        existing.set(book.codeKey(catalog.namespace, key), entry.text);
     this.namer = keyNamer(book.config, separatorsOf(book.config), existing);
     const lines = book.config.emit.import ?? [];
     this.imports = (typeof lines === "string" ? [lines] : lines).flatMap(
@@ -159,21 +160,24 @@ class Extraction {
   }
 
   plan(): ExtractPlan {
+    const edits = catalogEdits();
     for (const catalog of this.sourceCatalogs()) {
       const added = this.additions.get(catalog.namespace ?? "");
-      if (added) this.changes.push(catalogChange(catalog, added));
+      if (added)
+        edits.edit(catalog, {
+          add: added,
+          order: [...catalog.entries.map((entry) => entry.path), ...added.map(({ path }) => path)],
+        });
       this.additions.delete(catalog.namespace ?? "");
     }
+    this.changes.push(...edits.changes());
+    const { layout, sourceLocale } = this.book;
     for (const [namespace, added] of this.additions) {
-      const file = this.book.layout.path(
-        this.book.sourceLocale,
-        this.book.layout.hasNamespaces ? namespace : undefined,
-      );
-      this.changes.push({
-        file,
-        before: undefined,
-        after: jsonFormat.edit(jsonFormat.empty, { add: added }),
-      });
+      const file = layout.path(sourceLocale, layout.hasNamespaces ? namespace : undefined);
+      const format = formatOf(this.config);
+      const view = viewOf(localeInside(this.config), layout.spell(sourceLocale));
+      const add = added.map(({ path, ...rest }) => ({ ...rest, path: view.toFile(path) }));
+      this.changes.push({ file, before: undefined, after: format.edit(format.empty, { add }) });
     }
     const files = new Set(this.extracted.map(({ file }) => file)).size;
     const fresh = new Set(this.extracted.filter(({ isNew }) => isNew).map(({ key }) => key)).size;
@@ -312,7 +316,8 @@ class Extraction {
   private addEntry(fullKey: string, message: string): void {
     const { namespace, key } = this.splitKey(fullKey);
     const { parts } = separatorsOf(this.config);
-    const path: EntryPath = this.config.naming.shape === "flat" ? [key] : key.split(parts);
+    const isFlat = this.config.naming.shape === "flat" || formatOf(this.config).isFlat;
+    const path: EntryPath = isFlat ? [key] : key.split(parts);
     const id = namespace ?? "";
     this.additions.set(id, [...(this.additions.get(id) ?? []), { path, text: message }]);
   }
@@ -327,16 +332,6 @@ class Extraction {
   private noteAt(source: SourceFile, span: Span, message: string, remedy: string): void {
     this.notes.push({ file: source.file, ...source.lines.position(span.start), message, remedy });
   }
-}
-
-function catalogChange(catalog: Catalog, added: readonly PathText[]): FileChange {
-  const order = [...catalog.entries.map((entry) => entry.path), ...added.map(({ path }) => path)];
-  return {
-    file: catalog.file,
-    before: catalog.exists ? catalog.content : undefined,
-    after: catalog.format.edit(catalog.content, { add: added, order }),
-    bom: catalog.bom,
-  };
 }
 
 /** The import line as one file writes it: `{to:web/messages}` becomes the way there, and only names in use stay. */

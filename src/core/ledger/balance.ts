@@ -55,6 +55,7 @@ function balanceLocale(
   keys: number,
 ): LocaleBalance {
   const count = { translated: 0, reviewed: 0, stale: 0, initial: 0, missing: 0, extra: 0 };
+  let spared = 0;
   const chain = [
     locale,
     ...parentsOf(locale).filter(
@@ -64,6 +65,10 @@ function balanceLocale(
   for (const source of book.catalogs) {
     if (source.locale !== book.sourceLocale) continue;
     for (const entry of source.byKey.values()) {
+      if (!book.expects(locale, book.codeKey(source.namespace, entry.key))) {
+        spared++;
+        continue;
+      }
       const holder = chain.find((one) => book.catalog(one, source.namespace)?.byKey.has(entry.key));
       const there =
         holder === undefined ? undefined : book.catalog(holder, source.namespace)?.byKey.get(entry.key);
@@ -87,8 +92,11 @@ function balanceLocale(
   for (const catalog of book.catalogs) {
     if (catalog.locale !== locale) continue;
     const source = book.catalog(book.sourceLocale, catalog.namespace);
-    for (const key of catalog.byKey.keys()) if (!source?.byKey.has(key)) count.extra++;
+    for (const key of catalog.byKey.keys())
+      if (!source?.byKey.has(key) && !book.allows(locale, book.codeKey(catalog.namespace, key)))
+        count.extra++;
   }
-  const share = keys === 0 ? 1 : Math.round((10_000 * (count.translated - count.stale)) / keys) / 10_000;
+  const wanted = keys - spared;
+  const share = wanted === 0 ? 1 : Math.round((10_000 * (count.translated - count.stale)) / wanted) / 10_000;
   return { locale, ...count, share };
 }

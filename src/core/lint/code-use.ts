@@ -14,7 +14,7 @@ export function sourceKeys(book: Book): ReadonlySet<string> {
   const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
   return new Set(
     sources.flatMap((catalog) =>
-      [...catalog.byKey.keys()].map((key) => book.fullKey(catalog.namespace, key)),
+      [...catalog.byKey.keys()].map((key) => book.codeKey(catalog.namespace, key)),
     ),
   );
 }

@@ -44,18 +44,18 @@ export function applyPlan(files: WritableFiles, plan: Plan): ApplyResult {
   const beside: string[] = [];
   const steps: Step[] = [];
   let current = "";
-  const put = (file: string, ending: string, text: string | undefined, bom: boolean | undefined) => {
+  const put = (ending: string, text: string | undefined, { file, bom, encoding }: FileChange) => {
     if (text === undefined) return undefined;
     const name = nameBeside(file, ending);
     beside.push(name);
-    files.write(name, (bom ? "\uFEFF" : "") + text);
+    files.write(name, (bom ? "\uFEFF" : "") + text, encoding);
     return name;
   };
   try {
     for (const change of plan.changes) {
       current = change.file;
-      const staged = put(change.file, "new", change.after, change.bom);
-      const kept = put(change.file, "old", change.before, change.bom);
+      const staged = put("new", change.after, change);
+      const kept = put("old", change.before, change);
       steps.push({
         file: change.file,
         ...(staged !== undefined && { staged }),

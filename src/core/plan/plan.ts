@@ -1,3 +1,4 @@
+import type { TextEncoding } from "../files/files.js";
 import { digestOf } from "../text/digest.js";
 
 /** One file as a plan would leave it. `before` is undefined for a new file, `after` for one to remove. */
@@ -8,6 +9,8 @@ export interface FileChange {
   readonly after: string | undefined;
   /** Whether the file starts with a byte order mark, which stays. */
   readonly bom?: boolean;
+  /** How the file is written, where it is not UTF-8. */
+  readonly encoding?: TextEncoding;
   /** Whether it is a record that the project keeps for itself: people are shown how much changes in it, not what. */
   readonly isRecord?: boolean;
 }

@@ -1,4 +1,11 @@
-import { isWhole, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import {
+  catalogEdits,
+  isWhole,
+  separatorsOf,
+  type Book,
+  type Catalog,
+  type CatalogEdits,
+} from "../catalog/book.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import type { Files } from "../files/files.js";
 import {
@@ -39,6 +46,7 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
   const tally = { "keys added": 0, "keys restored": 0, "keys set aside": 0, "translations stale": 0 };
   for (const book of books) {
     const reader = options.reader(book);
+    const edits = catalogEdits();
     for (const locale of book.targetLocales) {
       if (options.locales && !options.locales.includes(locale)) continue;
       const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale);
@@ -49,9 +57,11 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
           message: problem.message,
           remedy: "the rest was read; writing the plan repairs the file",
         });
-      const work = new LocaleWork(book, locale, ledger, reader, options, notes, tally);
-      changes.push(...work.catalogChanges(), ...work.ledgerChanges());
+      const work = new LocaleWork(book, locale, ledger, reader, options, notes, tally, edits);
+      work.changeCatalogs();
+      changes.push(...work.ledgerChanges());
     }
+    changes.push(...edits.changes());
   }
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
   return makePlan(changes, summary, notes);
@@ -74,6 +84,7 @@ class LocaleWork {
       "keys added" | "keys restored" | "keys set aside" | "translations stale",
       number
     >,
+    private readonly edits: CatalogEdits,
   ) {
     this.attic = new Map(ledger.attic);
     this.separator = separatorsOf(book.config).parts;
@@ -82,22 +93,21 @@ class LocaleWork {
     );
   }
 
-  catalogChanges(): FileChange[] {
-    const own = this.book.catalogs.filter((catalog) => catalog.locale === this.locale);
-    return own.flatMap((catalog) => this.catalogChange(catalog) ?? []);
+  changeCatalogs(): void {
+    for (const catalog of this.book.catalogs) if (catalog.locale === this.locale) this.changeCatalog(catalog);
   }
 
   ledgerChanges(): FileChange[] {
     return ledgerChanges(this.ledger, this.records, this.attic);
   }
 
-  private catalogChange(catalog: Catalog): FileChange | undefined {
+  private changeCatalog(catalog: Catalog): void {
     const source = this.book.catalog(this.book.sourceLocale, catalog.namespace);
     const broken = [catalog, ...(source ? [source] : [])].find((one) => !isWhole(one));
     if (broken) {
       this.keepRecords(catalog);
       this.noteBroken(broken);
-      return undefined;
+      return;
     }
     if (!this.hasSource(source) && catalog.byKey.size > 0) {
       this.keepRecords(catalog);
@@ -108,12 +118,16 @@ class LocaleWork {
         remedy:
           "check “source” and “files” in the configuration; without a source every key would count as extra",
       });
-      return undefined;
+      return;
     }
     const sourceEntries = source ? [...source.byKey.values()] : [];
     const extra = this.options.keepExtra
       ? []
-      : [...catalog.byKey.values()].filter((entry) => !source?.byKey.has(entry.key));
+      : [...catalog.byKey.values()].filter(
+          (entry) =>
+            !source?.byKey.has(entry.key) &&
+            !this.book.allows(this.locale, this.book.codeKey(catalog.namespace, entry.key)),
+        );
     const added: PathText[] = [];
     const placement = placementIn(catalog, this.separator, extra);
     for (const entry of sourceEntries) {
@@ -122,16 +136,16 @@ class LocaleWork {
       else this.addMissing(catalog, entry, placement, added);
     }
     for (const entry of extra) this.setAside(catalog, entry);
-    if (added.length === 0 && extra.length === 0) return undefined;
-    const { file, bom } = catalog;
-    if (!source && extra.length === catalog.byKey.size)
-      return { file, before: catalog.content, after: undefined, bom };
-    const after = catalog.format.edit(catalog.content, {
+    if (added.length === 0 && extra.length === 0) return;
+    if (!source && extra.length === catalog.byKey.size) {
+      this.edits.remove(catalog);
+      return;
+    }
+    this.edits.edit(catalog, {
       add: added,
-      remove: extra.map((entry) => entry.path),
+      remove: extra.filter((entry) => !entry.isInherited).map((entry) => entry.path),
       order: sourceEntries.map(placement.pathOf),
     });
-    return { file, before: catalog.exists ? catalog.content : undefined, after, bom };
   }
 
   /**
@@ -146,6 +160,7 @@ class LocaleWork {
   /** A source key that this locale lacks: from the attic, or filled as the book wants. */
   private addMissing(catalog: Catalog, source: Entry, placement: Placement, added: PathText[]): void {
     const full = this.book.fullKey(catalog.namespace, source.key);
+    if (!this.book.expects(this.locale, this.book.codeKey(catalog.namespace, source.key))) return;
     const kept = this.attic.get(full);
     if (!kept && (this.inherits || this.book.config.fill === "absent")) return;
     const path = placement.pathOf(source);
@@ -257,7 +272,7 @@ interface Placement {
 }
 
 function placementIn(catalog: Catalog, separator: string, leaving: readonly Entry[]): Placement {
-  const flat = isFlat(catalog, separator);
+  const flat = catalog.format.isFlat || isFlat(catalog, separator);
   const texts = new Map<string, Entry>();
   const groups = new Map<string, Entry>();
   const gone = new Set(leaving);

@@ -50,7 +50,7 @@ describe("reading", () => {
     ['"x"', '"x"', "an object in braces"],
     ["{'a':'b'}", "'a'", "single quotes"],
     ['{"a": "x" // note\n}', "// note", "a comment"],
-    ['{"a":"\\q"}', '"\\q"', "an escape"],
+    ['{"a":"\\q"}', "\\q", "an escape"],
     ['{\n<<<<<<< ours\n"a":"1"\n=======\n"a":"2"\n>>>>>>> theirs\n}', "<<<<<<< ours", "a conflict marker"],
   ];
   test.each(broken)("%j", (text, place, words) => {

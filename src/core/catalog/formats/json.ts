@@ -1,4 +1,3 @@
-import { parseTree, visit, type Node } from "jsonc-parser";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
 import type {
   CatalogChanges,
@@ -8,106 +7,138 @@ import type {
   Entry,
   EntryPath,
   PathPart,
-  PathText,
 } from "../model.js";
+import {
+  additionTree,
+  insertionIndex,
+  orderTree,
+  pathId,
+  pathSet,
+  type Addition,
+  type AdditionGroup,
+  type NewMember,
+  type OrderTree,
+} from "./edit-tree.js";
+import { mergeMarker } from "./merge-marker.js";
+import { jsonTree, scanJson, type JsonMember, type JsonNode, type JsonValueKind } from "./json-scan.js";
 
 /** Catalogs in JSON (RFC 8259): nested groups, flat keys, or both; lists of texts. */
-export const jsonFormat: CatalogFormat = {
-  name: "json",
-  read: (text, separator) => readJson(text, separator),
-  edit: editJson,
-  empty: "{}\n",
-  offsetInFile,
-};
+export const jsonFormat: CatalogFormat = makeJsonFormat("json", false);
 
-function readJson(text: string, separator: string): CatalogContent {
-  const marker = /^(<<<<<<<|=======|>>>>>>>)(?: .*)?$/m.exec(text);
-  if (marker && text.includes("<<<<<<<")) {
-    const problem: CatalogProblem = {
-      code: "merge-marker",
-      message: `a conflict marker of version control (${marker[1]})`,
-      remedy: "settle the conflict: keep the entries that belong here and remove the marker lines",
-      span: { start: marker.index, end: marker.index + marker[0].length },
-    };
-    return { entries: [], emptyGroups: [], problems: [problem] };
+/** The same with comments and commas at the end, as editors' own files have them. */
+export const jsoncFormat: CatalogFormat = makeJsonFormat("jsonc", true);
+
+/** JSON5: besides those, names without quotes and texts in single quotes. */
+export const json5Format: CatalogFormat = makeJsonFormat("json5", true);
+
+function makeJsonFormat(name: string, lenient: boolean): CatalogFormat {
+  return {
+    name,
+    read: (text, separator) => readJson(text, separator, lenient),
+    edit: (text, changes) => editJson(text, changes, lenient),
+    empty: "{}\n",
+    hasComments: lenient,
+    isFlat: false,
+    offsetInFile,
+  };
+}
+
+/** A group on the way down to an entry. */
+interface OpenGroup {
+  readonly parent: OpenGroup | undefined;
+  readonly name: PathPart;
+  readonly list: boolean;
+  /** The key of an entry in it, up to the entry's own name. */
+  readonly prefix: string;
+  members: number;
+}
+
+/** An entry whose path and spans are worked out when they are asked for: most never are. */
+class JsonEntry implements Entry {
+  constructor(
+    readonly key: string,
+    readonly text: string,
+    readonly kind: JsonValueKind,
+    private readonly group: OpenGroup,
+    private readonly name: PathPart,
+    private readonly keyStart: number,
+    private readonly keyEnd: number,
+    private readonly valueStart: number,
+    private readonly valueEnd: number,
+  ) {}
+
+  get path(): EntryPath {
+    return pathTo(this.group, this.name);
   }
+  get keySpan() {
+    return { start: this.keyStart, end: this.keyEnd };
+  }
+  get valueSpan() {
+    return { start: this.valueStart, end: this.valueEnd };
+  }
+}
+
+function pathTo(group: OpenGroup, name: PathPart): PathPart[] {
+  const path: PathPart[] = [name];
+  for (let at: OpenGroup | undefined = group; at?.parent; at = at.parent) path.push(at.name);
+  return path.reverse();
+}
+
+function readJson(text: string, separator: string, lenient: boolean): CatalogContent {
+  const marker = mergeMarker(text);
+  if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
   const entries: Entry[] = [];
   const emptyGroups: EntryPath[] = [];
   const problems: CatalogProblem[] = [];
-  const path: PathPart[] = [];
-  const open: { list: boolean; members: number }[] = [];
-  let keySpan = { start: 0, end: 0 };
-  const failed = () => problems.length > 0;
-  const beforeValue = () => {
-    const parent = open[open.length - 1];
-    if (parent?.list) path[path.length - 1] = parent.members;
-    if (parent) parent.members++;
-  };
-  const begin = (list: boolean) => {
-    beforeValue();
-    open.push({ list, members: 0 });
-    if (list) path.push(0);
-  };
-  const end = () => {
-    const group = open.pop();
-    if (group?.list) path.pop();
-    if (group?.members === 0 && open.length > 0 && !failed()) emptyGroups.push([...path]);
-    leaveMember();
-  };
-  const leaveMember = () => {
-    if (open.length > 0 && !open[open.length - 1]?.list) path.pop();
-  };
-  try {
-    visit(
-      text,
-      {
-        onObjectBegin: () => begin(false),
-        onArrayBegin: () => begin(true),
-        onObjectEnd: end,
-        onArrayEnd: end,
-        onObjectProperty(name, offset, length) {
-          path.push(name);
-          keySpan = { start: offset, end: offset + length };
-        },
-        onLiteralValue(value: unknown, offset, length) {
-          beforeValue();
-          const valueSpan = { start: offset, end: offset + length };
-          if (open.length === 0 && !failed()) problems.push(notAnObject(valueSpan));
-          if (failed()) return leaveMember();
-          entries.push({
-            key: path.length === 1 ? String(path[0]) : path.join(separator),
-            path: [...path],
-            text: typeof value === "string" ? value : text.slice(offset, offset + length),
-            kind:
-              typeof value === "string"
-                ? "text"
-                : typeof value === "number"
-                  ? "number"
-                  : value === null
-                    ? "null"
-                    : "boolean",
-            keySpan: open[open.length - 1]?.list ? valueSpan : keySpan,
-            valueSpan,
-          });
-          leaveMember();
-        },
-        onError(_error, offset, length) {
-          if (!failed()) problems.push(explain(text, offset, length));
-        },
+  let group: OpenGroup | undefined;
+  let name: PathPart = "";
+  let keyStart = 0;
+  let keyEnd = 0;
+  const broken = scanJson(
+    text,
+    {
+      begin(list, start) {
+        if (!group && list) problems.push(notAnObject({ start, end: start + 1 }));
+        const own = group?.list ? group.members : name;
+        if (group) group.members++;
+        const prefix = group ? group.prefix + String(own) + separator : "";
+        group = { parent: group, name: own, list, prefix, members: 0 };
       },
-      { disallowComments: true },
-    );
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    problems.push({
-      code: "syntax",
-      message: "groups are nested too deeply to read",
-      remedy: "check what wrote this file",
-      span: { start: 0, end: 1 },
-    });
-  }
-  if (!failed() && /^\s*\[/.test(text))
-    problems.push(notAnObject({ start: text.indexOf("["), end: text.indexOf("[") + 1 }));
+      end() {
+        if (group?.parent && group.members === 0) emptyGroups.push(pathTo(group.parent, group.name));
+        group = group?.parent;
+      },
+      key(written, start, end) {
+        name = written;
+        keyStart = start;
+        keyEnd = end;
+      },
+      value(kind, value, start, end) {
+        if (!group) {
+          problems.push(notAnObject({ start, end }));
+          return;
+        }
+        const own = group.list ? group.members : name;
+        group.members++;
+        const isItem = group.list;
+        entries.push(
+          new JsonEntry(
+            group.prefix + String(own),
+            value,
+            kind,
+            group,
+            own,
+            isItem ? start : keyStart,
+            isItem ? end : keyEnd,
+            start,
+            end,
+          ),
+        );
+      },
+    },
+    lenient,
+  );
+  if (broken) problems.push(explain(text, broken.offset, broken.length, lenient));
   return { entries, emptyGroups, problems };
 }
 
@@ -121,7 +152,7 @@ function notAnObject(span: { start: number; end: number }): CatalogProblem {
 }
 
 /** Words the first place where JSON breaks off by what most likely happened there. */
-function explain(text: string, offset: number, length: number): CatalogProblem {
+function explain(text: string, offset: number, length: number, lenient: boolean): CatalogProblem {
   const problem = (
     message: string,
     remedy: string,
@@ -139,14 +170,22 @@ function explain(text: string, offset: number, length: number): CatalogProblem {
   const lineEnd = text.indexOf("\n", offset) < 0 ? text.length : text.indexOf("\n", offset);
   const line = text.slice(lineStart, lineEnd);
   const found = text.slice(offset, offset + Math.max(length, 1));
-  if (found.startsWith("//") || found.startsWith("/*"))
-    return problem("a comment: JSON has none", "remove it, or keep notes for translators elsewhere");
+  if (!lenient && /^\/[/*]/.test(text.slice(offset, offset + 2)))
+    return problem(
+      "a comment: JSON has none",
+      'remove it, or set the book\'s “format” to "jsonc" where what reads the file allows comments',
+    );
   if (offset >= text.trimEnd().length)
     return problem(
       "the file ends too early",
       "close what is still open: a } is missing, or the end was cut off",
       before.length,
       before.length + 1,
+    );
+  if (/^\\[^"\\/bfnrtu]|^\\u(?![\da-fA-F]{4})/.test(found))
+    return problem(
+      "an escape that JSON does not know",
+      'JSON knows \\" \\\\ \\/ \\b \\f \\n \\r \\t and \\uXXXX',
     );
   if (found.startsWith("'")) return problem("a text in single quotes", 'JSON takes double quotes only: "…"');
   if (found.startsWith('"') && (unclosedOnLine(line) || length > lineEnd - offset))
@@ -177,11 +216,6 @@ function explain(text: string, offset: number, length: number): CatalogProblem {
       before.length - 1,
       before.length,
     );
-  if (/\\[^"\\/bfnrtu]/.test(found))
-    return problem(
-      "an escape that JSON does not know",
-      'JSON knows \\" \\\\ \\/ \\b \\f \\n \\r \\t and \\uXXXX',
-    );
   return problem(
     `“${found.slice(0, 20)}” is not expected here`,
     "check quotes, commas and braces just before it",
@@ -204,47 +238,36 @@ function offsetInFile(text: string, entry: Entry, offset: number): number {
   return at;
 }
 
-/** An object or list of the file with its members, for editing. */
-interface Group {
-  readonly node: Node;
-  readonly list: boolean;
-  readonly members: readonly Member[];
-  /** The last member of each name: the one that readers keep. */
-  readonly byName: ReadonlyMap<PathPart, Member>;
-}
-
-interface Member {
-  readonly name: PathPart;
-  readonly index: number;
-  /** The whole member: from its key to the end of its value. */
-  readonly start: number;
-  readonly end: number;
-  readonly valueStart: number;
-  readonly value: Node;
-}
-
-/** Additions as a tree: what is missing below a group. */
-type Addition = string | AdditionGroup;
-type AdditionGroup = Map<PathPart, Addition>;
-
-interface NewMember {
-  readonly name: PathPart;
-  readonly value: Addition;
-}
-
 interface JsonStyle {
   readonly lineEnd: string;
   readonly indent: string;
   readonly asciiOnly: boolean;
+  readonly quote: '"' | "'";
+  /** Whether names stand without quotes. */
+  readonly bareNames: boolean;
 }
 
-function editJson(text: string, changes: CatalogChanges): string {
-  const root = parseTree(text, [], { disallowComments: true });
-  if (root?.type !== "object") throw new Error("a JSON catalog that cannot be read cannot be edited");
-  const editor = new JsonEditor(text, styleOf(text), orderTree(changes.order ?? []));
+function editJson(text: string, changes: CatalogChanges, lenient: boolean): string {
+  const root = jsonTree(text, lenient);
+  if (root?.kind !== "object") throw new Error("a JSON catalog that cannot be read cannot be edited");
+  const editor = new JsonEditor(text, styleOf(text, root, lenient), orderTree(changes.order ?? []), lenient);
   for (const { path, text: value } of changes.set ?? []) editor.set(root, path, value);
   editor.change(root, [], additionTree(changes.add ?? []), pathSet(changes.remove ?? []), 0);
   return applyEdits(text, editor.edits);
+}
+
+/** An object or list with its members, for editing. */
+class Group {
+  /** The last member of each name: the one that readers keep. */
+  readonly byName: ReadonlyMap<PathPart, number>;
+
+  constructor(readonly node: JsonNode) {
+    this.byName = new Map(node.members.map(({ name }, index) => [name, index]));
+  }
+
+  get members(): readonly JsonMember[] {
+    return this.node.members;
+  }
 }
 
 class JsonEditor {
@@ -254,58 +277,62 @@ class JsonEditor {
     private readonly text: string,
     private readonly style: JsonStyle,
     private readonly order: OrderTree,
+    private readonly lenient: boolean,
   ) {}
 
-  set(root: Node, path: EntryPath, value: string): void {
-    let node: Node | undefined = root;
-    for (const part of path) node = node && groupOf(node).byName.get(part)?.value;
+  set(root: JsonNode, path: EntryPath, value: string): void {
+    let node: JsonNode | undefined = root;
+    for (const part of path) node = node?.members.findLast(({ name }) => name === part)?.value;
     if (!node) throw new Error(`no entry at ${path.join(".")}`);
-    this.edits.push({ start: node.offset, end: node.offset + node.length, replacement: this.encode(value) });
+    this.edits.push({ start: node.start, end: node.end, replacement: this.encode(value) });
   }
 
   /** Adds and removes members below one group. True when nothing of the group would be left. */
   change(
-    node: Node,
+    node: JsonNode,
     path: EntryPath,
     additions: AdditionGroup,
     removals: ReadonlySet<string>,
     depth: number,
   ): boolean {
-    const group = groupOf(node);
-    const removed = new Set<Member>();
+    if (additions.size === 0 && removals.size === 0) return false;
+    const group = new Group(node);
+    const removed = new Set<number>();
     const inserted = new Map<number, NewMember[]>();
-    for (const member of group.members) {
-      const memberPath = [...path, member.name];
-      if (removals.has(pathId(memberPath))) removed.add(member);
-      else if (member.value.type === "object" || member.value.type === "array") {
-        const below = additions.get(member.name);
-        const addBelow = below instanceof Map ? below : new Map<PathPart, Addition>();
+    for (const [index, { name, value }] of group.members.entries()) {
+      const memberPath = [...path, name];
+      if (removals.has(pathId(memberPath))) removed.add(index);
+      else if (isGroup(value)) {
+        const below = additions.get(name);
+        const addBelow = below && "below" in below ? below.below : (new Map() as AdditionGroup);
         if (addBelow.size === 0 && removals.size === 0) continue;
         const before = this.edits.length;
-        const hadMembers = (member.value.children ?? []).length > 0;
-        if (this.change(member.value, memberPath, addBelow, removals, depth + 1) && hadMembers) {
+        if (this.change(value, memberPath, addBelow, removals, depth + 1) && value.members.length > 0) {
           this.edits.length = before;
-          removed.add(member);
+          removed.add(index);
         }
       }
     }
     const siblings = this.order.at(path);
-    for (const [name, value] of additions) {
-      const there = group.byName.get(name);
-      if (there && !removed.has(there) && value instanceof Map && there.value.children) continue;
-      if (there && !removed.has(there) && typeof value === "string" && !holdsValue(there.value)) {
-        this.edits.push({ start: there.valueStart, end: there.end, replacement: this.encode(value) });
+    for (const [name, addition] of additions) {
+      const index = group.byName.get(name);
+      const there = index === undefined || removed.has(index) ? undefined : group.members[index];
+      if (there && "below" in addition && isGroup(there.value)) continue;
+      if (there && "text" in addition && !holdsValue(there.value)) {
+        const { start, end } = there.value;
+        this.edits.push({ start, end, replacement: this.encode(addition.text) });
         continue;
       }
-      if (there && !removed.has(there)) throw new Error(`${[...path, name].join(".")} is there already`);
-      const after = insertionIndex(group, removed, siblings, name);
-      inserted.set(after, [...(inserted.get(after) ?? []), { name, value }]);
+      if (there) throw new Error(`${[...path, name].join(".")} is there already`);
+      const kept = (at: number) => !removed.has(at);
+      const after = insertionIndex(group.members.length, group.byName, kept, siblings, name);
+      inserted.set(after, [...(inserted.get(after) ?? []), { name, addition }]);
     }
     for (const list of inserted.values()) list.sort((a, b) => siblings.rank(a.name) - siblings.rank(b.name));
     if (inserted.size === 0 && removed.size === 0) return false;
     const nothingLeft =
       inserted.size === 0 &&
-      group.members.every((member) => removed.has(member) || !holdsValue(member.value));
+      group.members.every(({ value }, index) => removed.has(index) || !holdsValue(value));
     if (nothingLeft && depth > 0) return true;
     this.rewriteMembers(group, removed, inserted);
     return false;
@@ -314,76 +341,112 @@ class JsonEditor {
   /** Writes the insertions (by the index of the kept member that they follow, -1 for the front) and removals of one group. */
   private rewriteMembers(
     group: Group,
-    removed: ReadonlySet<Member>,
+    removed: ReadonlySet<number>,
     inserted: ReadonlyMap<number, readonly NewMember[]>,
   ): void {
     const { members, node } = group;
     const first = members[0];
-    const multiline = !first || this.text.slice(node.offset, first.start).includes("\n");
+    const multiline = !first || this.text.slice(node.start, first.start).includes("\n");
     const indent =
-      first && multiline ? this.indentOf(first.start) : this.indentOf(node.offset) + this.style.indent;
+      first && multiline ? this.indentOf(first.start) : this.indentOf(node.start) + this.style.indent;
     const lead = multiline ? this.style.lineEnd + indent : " ";
-    const write = ({ name, value }: NewMember) =>
+    const write = ({ name, addition }: NewMember) =>
+      this.comment(addition, lead) +
       lead +
-      (group.list ? "" : JSON.stringify(name) + this.colon(first)) +
-      this.render(value, indent, multiline);
+      (node.kind === "list" ? "" : this.name(String(name)) + this.colon(first)) +
+      this.render(addition, indent, multiline);
     if (!first) {
       const texts = [...inserted.values()].flat().map(write);
-      const close = this.style.lineEnd + this.indentOf(node.offset);
+      const inside = { start: node.start + 1, end: node.end - 1 };
+      const isBlank = this.text.slice(inside.start, inside.end).trim() === "";
+      const close = this.style.lineEnd + this.indentOf(node.start);
       this.edits.push({
-        start: node.offset + 1,
-        end: node.offset + node.length - 1,
+        start: isBlank ? inside.start : inside.end,
+        end: inside.end,
         replacement: texts.join(",") + close,
       });
       return;
     }
     const lastIndex = members.length - 1;
-    const lastKept = members.findLast((member) => !removed.has(member))?.index ?? -1;
-    for (const member of removed)
+    const endsInComma = members[lastIndex]?.commaEnd !== undefined;
+    let lastKept = lastIndex;
+    while (removed.has(lastKept)) lastKept--;
+    for (const index of removed)
       this.edits.push({
-        start: this.slotStart(group, member.index),
-        end: this.slotEnd(group, member.index),
+        start: this.removalStart(group, index),
+        end: this.slotEnd(group, index),
         replacement: "",
       });
-    const keptMember = members[lastKept];
-    if (keptMember && lastKept < lastIndex && !inserted.has(lastKept))
-      this.edits.push({ start: keptMember.end, end: this.slotEnd(group, lastKept), replacement: "" });
+    const keptComma = members[lastKept]?.commaEnd;
+    if (keptComma !== undefined && lastKept < lastIndex && !endsInComma && !inserted.has(lastKept))
+      this.edits.push({ start: keptComma - 1, end: keptComma, replacement: "" });
     for (const [index, list] of inserted) {
-      const at = index < 0 ? node.offset + 1 : this.slotEnd(group, index);
-      const texts = list.map(write);
-      const commaBefore = index >= 0 && index === lastIndex ? "," : "";
-      const commaAfter = index === lastKept ? "" : ",";
-      this.edits.push({ start: at, end: at, replacement: commaBefore + texts.join(",") + commaAfter });
+      const member = members[index];
+      if (member && member.commaEnd === undefined)
+        this.edits.push({ start: member.value.end, end: member.value.end, replacement: "," });
+      const at = member ? this.slotEnd(group, index) : node.start + 1;
+      const commaAfter = index === lastKept && !endsInComma ? "" : ",";
+      this.edits.push({ start: at, end: at, replacement: list.map(write).join(",") + commaAfter });
     }
   }
 
-  private slotStart(group: Group, index: number): number {
-    return index === 0 ? group.node.offset + 1 : this.slotEnd(group, index - 1);
+  /** Where what belongs to a member starts: behind the member before it, but not the comments that a blank line parts from it. */
+  private removalStart(group: Group, index: number): number {
+    const start = index === 0 ? group.node.start + 1 : this.slotEnd(group, index - 1);
+    if (!this.lenient) return start;
+    const gap = this.text.slice(start, group.members[index]?.start ?? start);
+    const apart = [...gap.matchAll(/(?:\/\/[^\n]*|\*\/)[ \t]*\r?\n[ \t]*(?=\r?\n)/g)].at(-1);
+    return apart ? start + apart.index + apart[0].trimEnd().length : start;
   }
 
-  /** Behind the comma of a member, or behind the member where it is the last. */
+  /** Behind the comma of a member and a comment on the same line, or behind the member where it is the last. */
   private slotEnd(group: Group, index: number): number {
     const member = group.members[index];
-    if (!member) return group.node.offset + 1;
-    if (index === group.members.length - 1) return member.end;
-    return this.text.indexOf(",", member.end) + 1;
+    if (!member) return group.node.start + 1;
+    const end = member.commaEnd ?? member.value.end;
+    if (!this.lenient) return end;
+    const beside = /^[ \t]*(?:\/\/[^\r\n]*|\/\*(?:(?!\*\/)[^\n])*\*\/(?=[ \t]*\r?\n))/.exec(
+      this.text.slice(end, end + 2000),
+    );
+    return end + (beside?.[0].length ?? 0);
   }
 
-  private render(value: Addition, indent: string, multiline: boolean): string {
-    if (typeof value === "string") return this.encode(value);
-    const isList = [...value.keys()].every((name) => typeof name === "number");
+  private comment(addition: Addition, lead: string): string {
+    if (!this.lenient || !("text" in addition) || addition.comment === undefined) return "";
+    return addition.comment
+      .split("\n")
+      .map(
+        (line) =>
+          `${lead === " " ? "" : lead}// ${line}`.trimEnd() + (lead === " " ? this.style.lineEnd : ""),
+      )
+      .join("");
+  }
+
+  private render(addition: Addition, indent: string, multiline: boolean): string {
+    if ("text" in addition) return this.encode(addition.text);
+    const isList = [...addition.below.keys()].every((name) => typeof name === "number");
     const inner = indent + this.style.indent;
     const lead = multiline ? this.style.lineEnd + inner : " ";
-    const members = [...value].map(
+    const members = [...addition.below].map(
       ([name, below]) =>
-        lead + (isList ? "" : `${JSON.stringify(name)}: `) + this.render(below, inner, multiline),
+        this.comment(below, lead) +
+        lead +
+        (isList ? "" : `${this.name(String(name))}: `) +
+        this.render(below, inner, multiline),
     );
     const close = multiline ? this.style.lineEnd + indent : " ";
     return (isList ? "[" : "{") + members.join(",") + close + (isList ? "]" : "}");
   }
 
+  private name(name: string): string {
+    if (this.style.bareNames && /^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)) return name;
+    return this.style.quote === "'" ? this.encode(name) : JSON.stringify(name);
+  }
+
   private encode(value: string): string {
-    const json = JSON.stringify(value);
+    let json = JSON.stringify(value);
+    if (this.style.quote === "'")
+      json = `'${json.slice(1, -1).replaceAll('\\"', '"').replaceAll("'", "\\'")}'`;
     if (!this.style.asciiOnly) return json;
     return json.replace(
       /[\u007f-\uffff]/g,
@@ -391,10 +454,10 @@ class JsonEditor {
     );
   }
 
-  private colon(first: Member | undefined): string {
+  private colon(first: JsonMember | undefined): string {
     if (!first || typeof first.name === "number") return ": ";
-    const between = this.text.slice(first.start + JSON.stringify(first.name).length, first.valueStart);
-    return /^\s*:[ \t]*$/.test(between) ? between : ": ";
+    const between = this.text.slice(first.start, first.value.start);
+    return /\s*:[ \t]*$/.exec(between)?.[0].replace(/^[ \t]*[\r\n]+\s*/, "") ?? ": ";
   }
 
   private indentOf(offset: number): string {
@@ -403,122 +466,27 @@ class JsonEditor {
   }
 }
 
-function groupOf(node: Node): Group {
-  const list = node.type === "array";
-  const members = (node.children ?? []).map((child, index): Member => {
-    const value = list ? child : child.children?.[1];
-    if (!value) throw new Error("a JSON catalog that cannot be read cannot be edited");
-    const name = list ? index : (child.children?.[0]?.value as string);
-    return {
-      name,
-      index,
-      start: child.offset,
-      end: value.offset + value.length,
-      valueStart: value.offset,
-      value,
-    };
-  });
-  return { node, list, members, byName: new Map(members.map((member) => [member.name, member])) };
-}
-
-/** The index of the kept member that a new one follows; -1 for the front. */
-function insertionIndex(
-  group: Group,
-  removed: ReadonlySet<Member>,
-  siblings: Siblings,
-  name: PathPart,
-): number {
-  const keptUpTo = (index: number) => {
-    for (let at = index; at >= 0; at--) {
-      const member = group.members[at];
-      if (member && !removed.has(member)) return at;
-    }
-    return -1;
-  };
-  const usable = (sibling: PathPart | undefined) => {
-    const member = sibling === undefined ? undefined : group.byName.get(sibling);
-    return member && !removed.has(member) ? member : undefined;
-  };
-  const own = siblings.rank(name);
-  for (let rank = own - 1; rank >= 0 && own < siblings.names.length; rank--) {
-    const member = usable(siblings.names[rank]);
-    if (member) return member.index;
-  }
-  for (let rank = own + 1; rank < siblings.names.length; rank++) {
-    const member = usable(siblings.names[rank]);
-    if (member) return keptUpTo(member.index - 1);
-  }
-  return keptUpTo(group.members.length - 1);
-}
-
-/** The members of one group in the source catalog's order. */
-interface Siblings {
-  readonly names: readonly PathPart[];
-  /** The place of a name among them, or their number for one that is not there. */
-  rank(name: PathPart): number;
-}
-
-interface OrderTree {
-  at(path: EntryPath): Siblings;
-}
-
-function orderTree(paths: readonly EntryPath[]): OrderTree {
-  const ranks = new Map<string, Map<PathPart, number>>();
-  for (const path of paths) {
-    for (let depth = 0; depth < path.length; depth++) {
-      const id = pathId(path.slice(0, depth));
-      const group = ranks.get(id) ?? new Map<PathPart, number>();
-      ranks.set(id, group);
-      const name = path[depth] ?? "";
-      if (!group.has(name)) group.set(name, group.size);
-    }
-  }
-  return {
-    at(path) {
-      const group = ranks.get(pathId(path)) ?? new Map<PathPart, number>();
-      return { names: [...group.keys()], rank: (name) => group.get(name) ?? group.size };
-    },
-  };
-}
-
-function additionTree(additions: readonly PathText[]): AdditionGroup {
-  const root: AdditionGroup = new Map();
-  for (const { path, text } of additions) {
-    let group = root;
-    path.forEach((part, index) => {
-      if (index === path.length - 1) {
-        group.set(part, text);
-        return;
-      }
-      const next = group.get(part);
-      if (next instanceof Map) group = next;
-      else {
-        const made: AdditionGroup = new Map();
-        group.set(part, made);
-        group = made;
-      }
-    });
-  }
-  return root;
+function isGroup({ kind }: JsonNode): boolean {
+  return kind === "object" || kind === "list";
 }
 
 /** Whether there is any text below a node; groups in groups alone hold none. */
-function holdsValue(node: Node): boolean {
-  if (node.type === "object" || node.type === "array") return (node.children ?? []).some(holdsValue);
-  return node.type === "property" ? node.children?.[1] === undefined || holdsValue(node.children[1]) : true;
+function holdsValue(node: JsonNode): boolean {
+  return isGroup(node) ? node.members.some(({ value }) => holdsValue(value)) : true;
 }
 
-function pathSet(paths: readonly EntryPath[]): ReadonlySet<string> {
-  return new Set(paths.map(pathId));
-}
-
-function pathId(path: EntryPath): string {
-  return path.map(String).join("\u0000");
-}
-
-function styleOf(text: string): JsonStyle {
+function styleOf(text: string, root: JsonNode, lenient: boolean): JsonStyle {
   const lineEnd = /\r\n|\n|\r/.exec(text)?.[0] ?? "\n";
-  const indent = /^([ \t]+)\S/m.exec(text)?.[1] ?? "  ";
+  const indent = /^([ \t]+)["'\p{L}]/mu.exec(text)?.[1] ?? "  ";
   const asciiOnly = !/[\u007f-\uffff]/.test(text) && /\\u(?!00[01])[0-9a-fA-F]{4}/.test(text);
-  return { lineEnd, indent, asciiOnly };
+  const names = lenient ? root.members.map(({ start }) => text[start]) : [];
+  const firstText = (node: JsonNode): string | undefined =>
+    node.kind === "text" ? text[node.start] : node.members.map(({ value }) => firstText(value)).find(Boolean);
+  return {
+    lineEnd,
+    indent,
+    asciiOnly,
+    quote: lenient && firstText(root) === "'" ? "'" : '"',
+    bareNames: names.length > 0 && names.every((unit) => unit !== '"' && unit !== "'"),
+  };
 }

@@ -28,6 +28,7 @@ export const keyExtra = defineRule({
       let missing: readonly string[] | undefined;
       for (const entry of catalog.byKey.values()) {
         if (source?.byKey.has(entry.key)) continue;
+        if (book.allows(catalog.locale, book.codeKey(catalog.namespace, entry.key))) continue;
         missing ??= [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key));
         const meant = nearest(entry.key, missing);
         context.report(

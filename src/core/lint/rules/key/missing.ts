@@ -36,7 +36,10 @@ export const keyMissing = defineRule({
       for (const entry of source.byKey.values()) {
         const there = catalog.byKey.get(entry.key);
         if (there) place = { start: there.valueSpan.end, end: there.valueSpan.end };
-        else if (!leansOn.some((parent) => parent.byKey.has(entry.key))) {
+        else if (
+          book.expects(catalog.locale, book.codeKey(catalog.namespace, entry.key)) &&
+          !leansOn.some((parent) => parent.byKey.has(entry.key))
+        ) {
           const where = catalog.exists ? "" : `; there is no file ${catalog.file}`;
           context.report(
             catalog,

@@ -56,7 +56,7 @@ export const keyUnused = defineRule({
     for (const catalog of book.catalogs) {
       if (catalog.locale !== book.sourceLocale) continue;
       for (const entry of catalog.byKey.values()) {
-        const full = book.fullKey(catalog.namespace, entry.key);
+        const full = book.codeKey(catalog.namespace, entry.key);
         if (asked.has(full) || tests.some((test) => test(full))) continue;
         context.report(
           catalog,

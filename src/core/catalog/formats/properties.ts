@@ -1,0 +1,358 @@
+import type { TextEncoding } from "../../files/files.js";
+import { applyEdits, type TextEdit } from "../../text/edits.js";
+import type {
+  CatalogChanges,
+  CatalogContent,
+  CatalogFormat,
+  CatalogProblem,
+  Entry,
+  EntryPath,
+} from "../model.js";
+import { insertionIndex, orderTree, pathId, pathSet } from "./edit-tree.js";
+import { mergeMarker } from "./merge-marker.js";
+
+/** Catalogs in the format that `java.util.Properties` reads (its method `load`), whole. */
+export const propertiesFormat: CatalogFormat = {
+  name: "properties",
+  read: (text) => readProperties(text),
+  edit: editProperties,
+  empty: "",
+  hasComments: true,
+  isFlat: true,
+  offsetInFile,
+};
+
+/** An entry whose spans are worked out when they are asked for. */
+class PropertyEntry implements Entry {
+  readonly kind = "text";
+
+  constructor(
+    readonly key: string,
+    readonly text: string,
+    readonly keyStart: number,
+    readonly keyEnd: number,
+    readonly valueStart: number,
+    readonly valueEnd: number,
+  ) {}
+
+  get path(): EntryPath {
+    return [this.key];
+  }
+  get keySpan() {
+    return { start: this.keyStart, end: this.keyEnd };
+  }
+  get valueSpan() {
+    return { start: this.valueStart, end: this.valueEnd };
+  }
+}
+
+const space = 0x20;
+const tab = 0x09;
+const formFeed = 0x0c;
+
+function isBlank(unit: number): boolean {
+  return unit === space || unit === tab || unit === formFeed;
+}
+
+interface PropertiesContent extends CatalogContent {
+  readonly entries: readonly PropertyEntry[];
+}
+
+function readProperties(text: string): PropertiesContent {
+  const marker = mergeMarker(text);
+  if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
+  const entries: PropertyEntry[] = [];
+  const problems: CatalogProblem[] = [];
+  const { length } = text;
+  // A lone carriage return ends a line too, but hardly any file has one: without them lines end at line feeds.
+  const hasReturns = text.includes("\r");
+  let backslash = text.indexOf("\\");
+  for (let start = 0; start < length;) {
+    let end = hasReturns ? lineEndAt(text, start) : text.indexOf("\n", start);
+    if (end < 0) end = length;
+    let next = end + (text.charCodeAt(end) === 0x0d && text.charCodeAt(end + 1) === 0x0a ? 2 : 1);
+    let at = start;
+    while (at < end && isBlank(text.charCodeAt(at))) at++;
+    const first = text.charCodeAt(at);
+    if (at === end || first === 0x23 || first === 0x21) {
+      start = next;
+      continue;
+    }
+    if (backslash >= 0 && backslash < start) backslash = text.indexOf("\\", start);
+    if (backslash < 0 || backslash >= end) {
+      let keyEnd = at;
+      for (let unit = first; keyEnd < end; unit = text.charCodeAt(++keyEnd))
+        if (unit === 0x3d || unit === 0x3a || isBlank(unit)) break;
+      const valueStart = skipSeparator(text, keyEnd, end);
+      entries.push(
+        new PropertyEntry(text.slice(at, keyEnd), text.slice(valueStart, end), at, keyEnd, valueStart, end),
+      );
+      start = next;
+      continue;
+    }
+    while (isContinued(text, start, end) && next <= length) {
+      const from = next;
+      end = lineEndAt(text, from);
+      if (end < 0) end = length;
+      next = end + (text.charCodeAt(end) === 0x0d && text.charCodeAt(end + 1) === 0x0a ? 2 : 1);
+      start = from;
+      if (from >= length) break;
+    }
+    entries.push(readEscaped(text, at, end, problems));
+    start = next;
+  }
+  return { entries, emptyGroups: [], problems };
+}
+
+function lineEndAt(text: string, from: number): number {
+  const feed = text.indexOf("\n", from);
+  const back = text.slice(from, feed < 0 ? undefined : feed).indexOf("\r");
+  return back < 0 ? feed : from + back;
+}
+
+/** Whether a line ends in an odd number of backslashes. */
+function isContinued(text: string, start: number, end: number): boolean {
+  let count = 0;
+  while (end - 1 - count >= start && text.charCodeAt(end - 1 - count) === 0x5c) count++;
+  return count % 2 === 1;
+}
+
+/** Behind white space, one `=` or `:`, and white space. */
+function skipSeparator(text: string, from: number, end: number): number {
+  let at = from;
+  while (at < end && isBlank(text.charCodeAt(at))) at++;
+  const unit = text.charCodeAt(at);
+  if (at < end && (unit === 0x3d || unit === 0x3a)) at++;
+  while (at < end && isBlank(text.charCodeAt(at))) at++;
+  return at;
+}
+
+/** An entry with escapes or continuation lines. */
+function readEscaped(text: string, start: number, end: number, problems: CatalogProblem[]): PropertyEntry {
+  let keyEnd = start;
+  while (keyEnd < end) {
+    const unit = text.charCodeAt(keyEnd);
+    if (unit === 0x5c) {
+      const folded = foldLength(text, keyEnd, end);
+      keyEnd += folded > 0 ? folded : 2;
+    } else if (unit === 0x3d || unit === 0x3a || isBlank(unit)) break;
+    else keyEnd++;
+  }
+  keyEnd = Math.min(keyEnd, end);
+  let valueStart = keyEnd;
+  const skip = () => {
+    for (;;) {
+      const folded = foldLength(text, valueStart, end);
+      if (folded > 0) valueStart += folded;
+      else if (valueStart < end && isBlank(text.charCodeAt(valueStart))) valueStart++;
+      else return;
+    }
+  };
+  skip();
+  const unit = text.charCodeAt(valueStart);
+  if (valueStart < end && (unit === 0x3d || unit === 0x3a)) {
+    valueStart++;
+    skip();
+  }
+  return new PropertyEntry(
+    unescape(text, start, keyEnd, problems),
+    unescape(text, valueStart, end, problems),
+    start,
+    keyEnd,
+    valueStart,
+    end,
+  );
+}
+
+/** The length of a backslash at the end of a line with the line end and the next line's indent; 0 for anything else. */
+function foldLength(text: string, at: number, end: number): number {
+  if (text.charCodeAt(at) !== 0x5c || at >= end) return 0;
+  let after = at + 1;
+  if (text.charCodeAt(after) === 0x0d) after++;
+  if (text.charCodeAt(after) === 0x0a) after++;
+  if (after === at + 1) return 0;
+  while (after < end && isBlank(text.charCodeAt(after))) after++;
+  return Math.min(after, end) - at;
+}
+
+/** One decoded code unit at a time: where it is written, and what it stands for. */
+function* unitsIn(
+  text: string,
+  start: number,
+  end: number,
+): Generator<{ at: number; unit: string; isBad?: boolean }> {
+  for (let at = start; at < end;) {
+    if (text[at] !== "\\") {
+      yield { at, unit: text[at] ?? "" };
+      at++;
+      continue;
+    }
+    const folded = foldLength(text, at, end);
+    if (folded > 0) {
+      at += folded;
+      continue;
+    }
+    const letter = text[at + 1] ?? "";
+    if (letter === "u") {
+      const hex = text.slice(at + 2, Math.min(at + 6, end));
+      if (/^[\da-fA-F]{4}$/.test(hex)) yield { at, unit: String.fromCharCode(parseInt(hex, 16)) };
+      else yield { at, unit: text.slice(at, Math.min(at + 6, end)), isBad: true };
+      at += 6;
+      continue;
+    }
+    if (at + 1 < end) yield { at, unit: { t: "\t", n: "\n", r: "\r", f: "\f" }[letter] ?? letter };
+    at += 2;
+  }
+}
+
+function unescape(text: string, start: number, end: number, problems: CatalogProblem[]): string {
+  const raw = text.slice(start, end);
+  if (!raw.includes("\\")) return raw;
+  let value = "";
+  for (const { at, unit, isBad } of unitsIn(text, start, end)) {
+    value += unit;
+    if (isBad && problems.length === 0)
+      problems.push({
+        code: "syntax",
+        message: "an escape that is not complete: \\u takes four hexadecimal digits",
+        remedy: "write all four digits, or \\\\u for a backslash and a u",
+        span: { start: at, end: Math.min(at + 6, end) },
+      });
+  }
+  return value;
+}
+
+function offsetInFile(text: string, entry: Entry, offset: number): number {
+  const { start, end } = entry.valueSpan;
+  let index = 0;
+  for (const { at } of unitsIn(text, start, end)) if (index++ === offset) return at;
+  return end;
+}
+
+interface PropertiesStyle {
+  readonly lineEnd: string;
+  readonly separator: string;
+  /** From which code unit on characters are written as `\uXXXX`. */
+  readonly escapeFrom: number;
+  readonly upperHex: boolean;
+}
+
+function editProperties(text: string, changes: CatalogChanges, encoding?: TextEncoding): string {
+  const { entries } = readProperties(text);
+  const style = styleOf(text, entries, encoding);
+  const edits: TextEdit[] = [];
+  const byKey = new Map(entries.map((entry, index) => [entry.key, index]));
+  for (const { path, text: value } of changes.set ?? []) {
+    const entry = entries[byKey.get(path.join(".")) ?? -1];
+    if (!entry) throw new Error(`no entry at ${path.join(".")}`);
+    const needsSeparator = entry.valueStart === entry.keyEnd && value !== "";
+    edits.push({
+      start: entry.valueStart,
+      end: entry.valueEnd,
+      replacement: (needsSeparator ? style.separator : "") + escapeValue(value, style),
+    });
+  }
+  const removals = pathSet(changes.remove ?? []);
+  const removed = new Set<number>();
+  for (const [index, entry] of entries.entries()) {
+    if (!removals.has(pathId(entry.path))) continue;
+    removed.add(index);
+    const start = ownStart(text, entry, index);
+    edits.push({ start, end: lineAfter(text, entry.valueEnd), replacement: "" });
+  }
+  const flatOrder = orderTree((changes.order ?? []).map((path) => [path.join(".")])).at([]);
+  const inserted = new Map<number, { name: string; lines: string }[]>();
+  for (const { path, text: value, comment } of changes.add ?? []) {
+    const name = path.join(".");
+    const there = byKey.get(name);
+    if (there !== undefined && !removed.has(there)) throw new Error(`${name} is there already`);
+    const after = insertionIndex(entries.length, byKey, (index) => !removed.has(index), flatOrder, name);
+    const said = (comment === undefined ? [] : comment.split("\n")).map(
+      (line) => `# ${escapeUnits(line, style)}`.trimEnd() + style.lineEnd,
+    );
+    const line = escapeKey(name, style) + style.separator + escapeValue(value, style) + style.lineEnd;
+    inserted.set(after, [...(inserted.get(after) ?? []), { name, lines: said.join("") + line }]);
+  }
+  for (const [index, list] of inserted) {
+    list.sort((a, b) => flatOrder.rank(a.name) - flatOrder.rank(b.name));
+    const entry = entries[index];
+    const first = entries[0];
+    const at = entry ? lineAfter(text, entry.valueEnd) : first ? ownStart(text, first, 0) : text.length;
+    let lines = list.map((one) => one.lines).join("");
+    const isOpen = at > 0 && !/[\r\n]/.test(text[at - 1] ?? "");
+    if (isOpen) lines = style.lineEnd + (entry ? lines.slice(0, -style.lineEnd.length) : lines);
+    edits.push({ start: at, end: at, replacement: lines });
+  }
+  return applyEdits(text, edits);
+}
+
+/** Where an entry starts with the comments right above it; what opens the file stays, as it speaks of the file. */
+function ownStart(text: string, entry: PropertyEntry, index: number): number {
+  const lineStart = (offset: number) =>
+    Math.max(text.lastIndexOf("\n", offset - 1), text.lastIndexOf("\r", offset - 1)) + 1;
+  const own = lineStart(entry.keyStart);
+  let start = own;
+  while (start > 0) {
+    const end = start - (text.slice(start - 2, start) === "\r\n" ? 2 : 1);
+    const above = lineStart(end);
+    if (!/^[ \t\f]*[#!]/.test(text.slice(above, end))) break;
+    start = above;
+  }
+  return start === 0 && index === 0 ? own : start;
+}
+
+function lineAfter(text: string, offset: number): number {
+  if (text.startsWith("\r\n", offset)) return offset + 2;
+  return offset < text.length ? offset + 1 : offset;
+}
+
+function styleOf(
+  text: string,
+  entries: readonly PropertyEntry[],
+  encoding: TextEncoding | undefined,
+): PropertiesStyle {
+  const separators = new Map<string, number>();
+  for (const { keyEnd, valueStart } of entries.slice(0, 500)) {
+    const written = text.slice(keyEnd, valueStart);
+    if (/^[ \t]*[=:]?[ \t]*$/.test(written) && written !== "")
+      separators.set(written, (separators.get(written) ?? 0) + 1);
+  }
+  const [most] = [...separators].sort((a, b) => b[1] - a[1]);
+  const escapes = [...text.matchAll(/\\u([\da-fA-F]{4})/g)].slice(0, 200).map((match) => match[1] ?? "");
+  const foreign = escapes.filter((hex) => parseInt(hex, 16) > 0x7e);
+  const isPlainAscii = !/[\u0080-\uffff]/.test(text);
+  return {
+    lineEnd: /\r\n|\n|\r/.exec(text)?.[0] ?? "\n",
+    separator: most?.[0] ?? "=",
+    escapeFrom: isPlainAscii && foreign.length > 0 ? 0x7f : encoding === "latin1" ? 0x100 : 0x10000,
+    upperHex: foreign.some((hex) => /[A-F]/.test(hex)),
+  };
+}
+
+function escapeUnits(text: string, { escapeFrom, upperHex }: PropertiesStyle): string {
+  if (escapeFrom > 0xffff) return text;
+  let escaped = "";
+  for (let at = 0; at < text.length; at++) {
+    const unit = text.charCodeAt(at);
+    const hex = unit.toString(16).padStart(4, "0");
+    escaped += unit >= escapeFrom ? `\\u${upperHex ? hex.toUpperCase() : hex}` : (text[at] ?? "");
+  }
+  return escaped;
+}
+
+function escapeValue(value: string, style: PropertiesStyle): string {
+  const escaped = value.replace(/[\\\n\r\t\f]/g, escapeUnit).replace(/^ /, "\\ ");
+  return escapeUnits(escaped, style);
+}
+
+function escapeKey(key: string, style: PropertiesStyle): string {
+  const escaped = key
+    .replace(/[\\\n\r\t\f]/g, escapeUnit)
+    .replace(/[ =:]/g, "\\$&")
+    .replace(/^[#!]/, "\\$&");
+  return escapeUnits(escaped, style);
+}
+
+function escapeUnit(unit: string): string {
+  return { "\\": "\\\\", "\n": "\\n", "\r": "\\r", "\t": "\\t", "\f": "\\f" }[unit] ?? unit;
+}

@@ -1,0 +1,445 @@
+import type { EntryPath, PathPart } from "../model.js";
+
+/** An entry of a YAML file, with what it is and where it stands. */
+export interface YamlItem {
+  readonly key: string;
+  readonly text: string;
+  readonly kind: "text" | "number" | "boolean" | "null";
+  readonly keyStart: number;
+  readonly keyEnd: number;
+  readonly valueStart: number;
+  readonly valueEnd: number;
+  readonly group: YamlGroup;
+  readonly name: PathPart;
+}
+
+/** A mapping or list on the way down to an entry. */
+export interface YamlGroup {
+  readonly parent: YamlGroup | undefined;
+  readonly name: PathPart;
+  readonly prefix: string;
+  readonly indent: number;
+  /** Whether it is a list; unknown until its first member is met. */
+  list: boolean | undefined;
+  members: number;
+}
+
+export interface YamlLines {
+  readonly items: readonly YamlItem[];
+  readonly emptyGroups: readonly EntryPath[];
+}
+
+export function yamlPath(group: YamlGroup, name: PathPart): PathPart[] {
+  const path: PathPart[] = [name];
+  for (let at: YamlGroup | undefined = group; at?.parent; at = at.parent) path.push(at.name);
+  return path.reverse();
+}
+
+/** What a plain scalar stands for in YAML 1.2's core schema (section 10.3.2), and in YAML 1.1 where loaders differ: yes, no, on, off. */
+export function plainKind(text: string): YamlItem["kind"] {
+  const first = text.charCodeAt(0);
+  // Digits, signs and dots may begin numbers; of letters only those of the words below.
+  if (first >= 0x30 && first <= 0x39) return isNumber(text) ? "number" : "text";
+  switch (text) {
+    case "":
+    case "~":
+    case "null":
+    case "Null":
+    case "NULL":
+      return "null";
+    case "true":
+    case "True":
+    case "TRUE":
+    case "false":
+    case "False":
+    case "FALSE":
+    case "yes":
+    case "Yes":
+    case "YES":
+    case "no":
+    case "No":
+    case "NO":
+    case "on":
+    case "On":
+    case "ON":
+    case "off":
+    case "Off":
+    case "OFF":
+      return "boolean";
+    default:
+  }
+  return (first === 0x2b || first === 0x2d || first === 0x2e) && isNumber(text) ? "number" : "text";
+}
+
+function isNumber(text: string): boolean {
+  return /^(?:[-+]?(?:\d[\d_]*(?:\.\d*)?|\.\d+)(?:[eE][-+]?\d+)?|0o[0-7]+|0x[\da-fA-F]+|[-+]?\.(?:inf|Inf|INF)|\.(?:nan|NaN|NAN))$/.test(
+    text,
+  );
+}
+
+/** Signals what the quick reader leaves to a whole parser. */
+class Unusual extends Error {}
+
+/**
+ * Reads what nearly every catalog in YAML is made of: block mappings and lists of scalars on one line each, block scalars,
+ * and comments. Returns undefined for anything else (flow collections, anchors, tags, texts over several lines, several
+ * documents, anything doubtful): that is for a whole parser to read or to refuse.
+ */
+export function readYamlLines(text: string, separator: string): YamlLines | undefined {
+  if (/^(?:%|\.\.\.)|\t|\r(?!\n)|[\u0085\u2028\u2029\0]/m.test(text)) return undefined;
+  try {
+    return new LineReader(text, separator).read();
+  } catch (error) {
+    if (error instanceof Unusual) return undefined;
+    throw error;
+  }
+}
+
+class LineReader {
+  private readonly items: YamlItem[] = [];
+  private readonly emptyGroups: EntryPath[] = [];
+  private readonly hasReturns: boolean;
+  private next = 0;
+
+  constructor(
+    private readonly text: string,
+    private readonly separator: string,
+  ) {
+    this.hasReturns = text.includes("\r");
+  }
+
+  read(): YamlLines {
+    const { text } = this;
+    let group: YamlGroup = {
+      parent: undefined,
+      name: "",
+      prefix: "",
+      indent: 0,
+      list: undefined,
+      members: 0,
+    };
+    /** A key without a value on its line: what follows deeper is its group, else it is null. */
+    let pending:
+      { name: PathPart; keyStart: number; keyEnd: number; at: number; group: YamlGroup } | undefined;
+    let hasStarted = false;
+    const settle = () => {
+      if (!pending) return;
+      const { name, keyStart, keyEnd, at, group: owner } = pending;
+      this.add(owner, name, "", "null", keyStart, keyEnd, at, at);
+      pending = undefined;
+    };
+    for (let start = 0; start < text.length; start = this.next) {
+      const end = this.lineEnd(start);
+      let at = start;
+      while (text.charCodeAt(at) === 0x20) at++;
+      const first = text.charCodeAt(at);
+      if (at >= end || first === 0x23) continue;
+      const indent = at - start;
+      if (indent === 0 && first === 0x2d && text.startsWith("---", at)) {
+        if (hasStarted || end - at > 3) throw new Unusual();
+        hasStarted = true;
+        continue;
+      }
+      hasStarted = true;
+      const isItem = first === 0x2d && (at + 1 === end || text.charCodeAt(at + 1) === 0x20);
+      if (
+        pending &&
+        (indent > pending.group.indent || (isItem && indent === pending.group.indent && !pending.group.list))
+      ) {
+        const owner: YamlGroup = pending.group;
+        group = {
+          parent: owner,
+          name: pending.name,
+          prefix: owner.prefix + String(pending.name) + this.separator,
+          indent,
+          list: isItem,
+          members: 0,
+        };
+        owner.members++;
+        pending = undefined;
+      } else {
+        settle();
+        while (group.parent && (indent < group.indent || (group.list && !isItem && indent === group.indent)))
+          group = group.parent;
+        if (group.list === undefined) {
+          group.list = isItem;
+          if (indent !== 0) throw new Unusual();
+        }
+        if (indent !== group.indent || group.list !== isItem) throw new Unusual();
+      }
+      if (isItem) {
+        let value = at + 1;
+        while (text.charCodeAt(value) === 0x20) value++;
+        if (value >= end || text.charCodeAt(value) === 0x23) throw new Unusual();
+        // A mapping inside a list item is left to the whole parser.
+        this.value(group, group.members, value, value, value, end, indent, true);
+        continue;
+      }
+      let name: string;
+      let keyEnd: number;
+      if (first === 0x22 || first === 0x27) {
+        keyEnd = this.quotedEnd(at, end);
+        name = this.unquote(at, keyEnd);
+        if (text.charCodeAt(keyEnd) !== 0x3a) throw new Unusual();
+      } else {
+        if (!isPlainStart(text, at)) throw new Unusual();
+        keyEnd = this.plainKeyEnd(at, end);
+        name = text.slice(at, keyEnd);
+        if (/[ #]/.test(name) && (/ #/.test(name) || name.endsWith(" "))) throw new Unusual();
+      }
+      if (name === "<<") throw new Unusual();
+      let value = keyEnd + 1;
+      while (text.charCodeAt(value) === 0x20) value++;
+      if (value >= end || (text.charCodeAt(value) === 0x23 && value > keyEnd + 1)) {
+        pending = { name, keyStart: at, keyEnd, at: keyEnd + 1, group };
+        continue;
+      }
+      this.value(group, name, at, keyEnd, value, end, indent, false);
+    }
+    settle();
+    return { items: this.items, emptyGroups: this.emptyGroups };
+  }
+
+  /** The end of the line's content; `next` becomes the start of the line behind it. */
+  private lineEnd(start: number): number {
+    const feed = this.text.indexOf("\n", start);
+    let end = feed < 0 ? this.text.length : feed;
+    this.next = end + 1;
+    if (this.hasReturns && this.text.charCodeAt(end - 1) === 0x0d) end--;
+    return end;
+  }
+
+  private plainKeyEnd(start: number, end: number): number {
+    let colon = start;
+    for (;;) {
+      colon = this.text.indexOf(":", colon);
+      if (colon < 0 || colon >= end) throw new Unusual();
+      if (colon + 1 === end || this.text.charCodeAt(colon + 1) === 0x20) return colon;
+      colon++;
+    }
+  }
+
+  private value(
+    group: YamlGroup,
+    name: PathPart,
+    keyStart: number,
+    keyEnd: number,
+    start: number,
+    end: number,
+    indent: number,
+    isItem: boolean,
+  ): void {
+    const { text } = this;
+    const first = text.charCodeAt(start);
+    if (first === 0x22 || first === 0x27) {
+      const close = this.quotedEnd(start, end);
+      this.mustEnd(close, end);
+      this.add(group, name, this.unquote(start, close), "text", keyStart, keyEnd, start, close);
+      return;
+    }
+    if (first === 0x7c || first === 0x3e) {
+      this.block(group, name, keyStart, keyEnd, start, end, indent);
+      return;
+    }
+    if (!isPlainStart(text, start)) throw new Unusual();
+    let close = end;
+    const comment = text.indexOf(" #", start);
+    if (comment >= 0 && comment < end) close = comment;
+    while (text.charCodeAt(close - 1) === 0x20) close--;
+    const colon = text.indexOf(": ", start);
+    if ((colon >= 0 && colon < close) || text.charCodeAt(close - 1) === 0x3a) throw new Unusual();
+    const value = text.slice(start, close);
+    this.mustNotContinue(isItem ? indent + 1 : indent);
+    this.add(group, name, value, plainKind(value), keyStart, keyEnd, start, close);
+  }
+
+  /** What is deeper than a plain scalar's key goes on with it: such texts are left to the whole parser. */
+  private mustNotContinue(indent: number): void {
+    const { text } = this;
+    for (let at = this.next; at < text.length;) {
+      let column = 0;
+      while (text.charCodeAt(at + column) === 0x20) column++;
+      const unit = text.charCodeAt(at + column);
+      if (unit === 0x0a || unit === 0x0d) {
+        at = text.indexOf("\n", at) + 1;
+        if (at === 0) return;
+        continue;
+      }
+      if (column > indent && unit !== 0x23 && at + column < text.length) throw new Unusual();
+      return;
+    }
+  }
+
+  /** `|` and `>` (section 8.1): the indent of their first line, and what becomes of the line ends. */
+  private block(
+    group: YamlGroup,
+    name: PathPart,
+    keyStart: number,
+    keyEnd: number,
+    start: number,
+    headEnd: number,
+    indent: number,
+  ): void {
+    const { text } = this;
+    const head = /^([|>])([-+]?)(?: +#.*| *)$/.exec(text.slice(start, headEnd));
+    if (!head) throw new Unusual();
+    const [, style, chomping] = head;
+    const lines: string[] = [];
+    let inner = -1;
+    let valueEnd = Math.min(this.next, text.length);
+    for (let at = this.next; at < text.length; at = this.next) {
+      const resume = this.next;
+      const end = this.lineEnd(at);
+      let column = 0;
+      while (at + column < end && text.charCodeAt(at + column) === 0x20) column++;
+      if (at + column === end) {
+        if (inner >= 0 && column > inner) lines.push(text.slice(at + inner, end));
+        else if (inner < 0 && column > indent) throw new Unusual();
+        else lines.push("");
+        continue;
+      }
+      if (inner < 0) {
+        if (column <= indent) {
+          this.next = resume;
+          break;
+        }
+        inner = column;
+      } else if (column < inner) {
+        if (column > indent) throw new Unusual();
+        this.next = resume;
+        break;
+      }
+      lines.push(text.slice(at + inner, end));
+      valueEnd = Math.min(this.next, text.length);
+    }
+    if (inner < 0) throw new Unusual();
+    let trailing = 0;
+    while (lines[lines.length - 1 - trailing] === "") trailing++;
+    const content = trailing > 0 ? lines.slice(0, -trailing) : lines;
+    let value = style === "|" ? content.join("\n") : fold(content);
+    if (chomping === "+") {
+      if (!text.endsWith("\n") && this.next >= text.length) throw new Unusual();
+      value += "\n".repeat(trailing + 1);
+    } else if (chomping === "") {
+      if (this.next >= text.length && !text.endsWith("\n") && trailing === 0) throw new Unusual();
+      value += "\n";
+    }
+    this.add(group, name, value, "text", keyStart, keyEnd, start, valueEnd);
+  }
+
+  private quotedEnd(start: number, end: number): number {
+    const { text } = this;
+    const quote = text.charCodeAt(start);
+    for (let at = start + 1; at < end; at++) {
+      const unit = text.charCodeAt(at);
+      if (unit === 0x5c && quote === 0x22) at++;
+      else if (unit === quote) {
+        if (quote === 0x27 && text.charCodeAt(at + 1) === 0x27) at++;
+        else return at + 1;
+      }
+    }
+    throw new Unusual();
+  }
+
+  private unquote(start: number, end: number): string {
+    const inner = this.text.slice(start + 1, end - 1);
+    if (this.text.charCodeAt(start) === 0x27)
+      return inner.includes("'") ? inner.replaceAll("''", "'") : inner;
+    return inner.includes("\\") ? unescapeYaml(inner) : inner;
+  }
+
+  private mustEnd(from: number, end: number): void {
+    let at = from;
+    while (this.text.charCodeAt(at) === 0x20) at++;
+    if (at < end && (this.text.charCodeAt(at) !== 0x23 || at === from)) throw new Unusual();
+  }
+
+  private add(
+    group: YamlGroup,
+    name: PathPart,
+    text: string,
+    kind: YamlItem["kind"],
+    keyStart: number,
+    keyEnd: number,
+    valueStart: number,
+    valueEnd: number,
+  ): void {
+    group.members++;
+    this.items.push({
+      key: group.prefix + String(name),
+      text,
+      kind,
+      keyStart,
+      keyEnd,
+      valueStart,
+      valueEnd,
+      group,
+      name,
+    });
+  }
+}
+
+/** Whether a plain scalar may start here (section 7.3.3), none that could be anything else. */
+function isPlainStart(text: string, at: number): boolean {
+  const unit = text[at] ?? "";
+  if (unit === "-" || unit === "?" || unit === ":")
+    return !/[\s]|$^/.test(text[at + 1] ?? " ") && unit === "-";
+  return !/[,[\]{}#&*!|>'"%@`]/.test(unit);
+}
+
+/** Folds lines (section 8.1.3); lines that are indented more keep their line ends, and are left to the whole parser. */
+function fold(lines: readonly string[]): string {
+  let folded = "";
+  let breaks = 0;
+  for (const [index, line] of lines.entries()) {
+    if (/^[ \t]/.test(line)) throw new Unusual();
+    if (line === "") breaks++;
+    else {
+      folded += index === 0 ? "" : breaks > 0 ? "\n".repeat(breaks) : " ";
+      // Empty lines at the very start stand for themselves.
+      folded += line;
+      breaks = 0;
+    }
+  }
+  return folded;
+}
+
+const escapes: Readonly<Record<string, string>> = {
+  "0": "\0",
+  a: "\x07",
+  b: "\b",
+  t: "\t",
+  n: "\n",
+  v: "\v",
+  f: "\f",
+  r: "\r",
+  e: "\x1b",
+  " ": " ",
+  '"': '"',
+  "/": "/",
+  "\\": "\\",
+  N: "\x85",
+  _: "\xa0",
+  L: "\u2028",
+  P: "\u2029",
+};
+
+/** Escapes in double quotes (section 5.7); what is none is left to the whole parser. */
+function unescapeYaml(inner: string): string {
+  return inner.replace(
+    /\\(?:x([\da-fA-F]{2})|u([\da-fA-F]{4})|U([\da-fA-F]{8})|([^]?))/g,
+    (_, byte?: string, short?: string, long?: string, unit?: string) => {
+      const hex = byte ?? short ?? long;
+      if (hex !== undefined) {
+        const point = parseInt(hex, 16);
+        if (point > 0x10ffff) throw new Unusual();
+        return byte === undefined && long === undefined
+          ? String.fromCharCode(point)
+          : String.fromCodePoint(point);
+      }
+      const found = escapes[unit ?? ""];
+      if (found === undefined) throw new Unusual();
+      return found;
+    },
+  );
+}

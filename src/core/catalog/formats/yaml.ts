@@ -1,0 +1,304 @@
+import {
+  isAlias,
+  isMap,
+  isPair,
+  isScalar,
+  isSeq,
+  LineCounter,
+  parseAllDocuments,
+  Scalar,
+  type Document,
+  type Node,
+  type Pair,
+} from "yaml";
+import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
+import { mergeMarker } from "./merge-marker.js";
+import { editYaml } from "./yaml-edit.js";
+import { plainKind, readYamlLines, yamlPath, type YamlItem } from "./yaml-lines.js";
+
+/** Catalogs in YAML 1.2, with the habits that catalogs keep from YAML 1.1. */
+export const yamlFormat: CatalogFormat = {
+  name: "yaml",
+  read: readYaml,
+  edit: (text, changes) => editYaml(text, changes),
+  empty: "",
+  hasComments: true,
+  isFlat: false,
+  offsetInFile,
+};
+
+class YamlEntry implements Entry {
+  readonly key: string;
+  readonly text: string;
+  readonly kind: Entry["kind"];
+
+  constructor(private readonly item: YamlItem) {
+    this.key = item.key;
+    this.text = item.text;
+    this.kind = item.kind;
+  }
+
+  get path(): EntryPath {
+    return yamlPath(this.item.group, this.item.name);
+  }
+  get keySpan() {
+    return { start: this.item.keyStart, end: this.item.keyEnd };
+  }
+  get valueSpan() {
+    return { start: this.item.valueStart, end: this.item.valueEnd };
+  }
+}
+
+function readYaml(text: string, separator: string): CatalogContent {
+  const marker = mergeMarker(text);
+  if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
+  const lines = readYamlLines(text, separator);
+  if (lines)
+    return {
+      entries: lines.items.map((item) => new YamlEntry(item)),
+      emptyGroups: lines.emptyGroups,
+      problems: [],
+    };
+  return readDocument(text, separator);
+}
+
+/** Everything that the quick reader leaves: read by the whole parser. */
+function readDocument(text: string, separator: string): CatalogContent {
+  const problems: CatalogProblem[] = [];
+  const entries: Entry[] = [];
+  const emptyGroups: EntryPath[] = [];
+  const problem = (
+    message: string,
+    remedy: string,
+    start: number,
+    end: number,
+    code: CatalogProblem["code"] = "syntax",
+  ) =>
+    problems.push({
+      code,
+      message,
+      remedy,
+      span: { start, end: Math.max(end, Math.min(start + 1, text.length)) },
+    });
+  let documents: Document[];
+  try {
+    const parsed = parseAllDocuments(text, {
+      uniqueKeys: false,
+      prettyErrors: false,
+      merge: true,
+      lineCounter: new LineCounter(),
+      logLevel: "silent",
+    });
+    documents = Array.isArray(parsed) ? parsed : [];
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    problem("groups are nested too deeply to read", "check what wrote this file", 0, 1);
+    return { entries, emptyGroups, problems };
+  }
+  const [document, second] = documents;
+  if (!document) return { entries, emptyGroups, problems };
+  const [error] = document.errors;
+  if (error) {
+    const [message, remedy] = wordError(text, error.code, error.message, error.pos[0]);
+    problem(message, remedy, error.pos[0], error.pos[1]);
+  }
+  if (second)
+    problem(
+      "a second document in the same file",
+      "keep one catalog a file: remove the line --- that parts them",
+      second.range?.[0] ?? 0,
+      (second.range?.[0] ?? 0) + 1,
+      "shape",
+    );
+  const root = document.contents;
+  if (root && !isMap(root) && problems.length === 0) {
+    const [start = 0, end = 0] = root.range ?? [];
+    problem("a catalog is a mapping", "write key: text", start, Math.min(end, start + 40), "shape");
+  }
+  let visits = 0;
+  const addScalar = (
+    node: Node | null,
+    path: EntryPath,
+    keySpan: { start: number; end: number },
+    at: number,
+    isInherited: boolean,
+  ) => {
+    const [start, end] = node?.range ?? [Math.min(at, text.length), Math.min(at, text.length)];
+    const scalar = isScalar(node) ? node : undefined;
+    const source = scalar?.source ?? "";
+    const isPlain = scalar?.type === Scalar.PLAIN || scalar?.type === undefined;
+    const kind = !node ? "null" : isPlain && !scalar?.tag ? plainKind(source) : "text";
+    const value = scalar?.value;
+    const written = kind === "text" ? (typeof value === "string" ? value : source) : text.slice(start, end);
+    entries.push({
+      key: path.join(separator),
+      path,
+      text: written,
+      kind,
+      keySpan,
+      valueSpan: isInherited ? keySpan : { start, end },
+      ...(isInherited && { isInherited }),
+    });
+  };
+  const walk = (
+    given: Node | null,
+    path: EntryPath,
+    keySpan: { start: number; end: number },
+    at: number,
+    isInherited: boolean,
+    depth: number,
+  ): void => {
+    if (++visits > 500_000 || depth > 2_000) {
+      if (problems.length === 0)
+        problem(
+          depth > 2_000
+            ? "groups are nested too deeply to read"
+            : "aliases that unfold to more than a catalog can hold",
+          "write the texts out instead of repeating them by aliases",
+          keySpan.start,
+          keySpan.end,
+        );
+      return;
+    }
+    const node = isAlias(given) ? (given.resolve(document) as Node | undefined) : given;
+    if (isAlias(given) && !node) return;
+    const inherited = isInherited || (isAlias(given) && !isScalar(node));
+    if (isMap(node)) {
+      if (node.items.length === 0 && path.length > 0) emptyGroups.push(path);
+      const own = new Set<string>();
+      for (const pair of node.items) if (!isMergeKey(pair)) own.add(keyText(pair.key as Node));
+      for (const pair of node.items) {
+        const key = pair.key as Node;
+        const [start, end] = key.range ?? [at, at];
+        const span = inherited ? keySpan : { start, end };
+        if (isMergeKey(pair)) {
+          for (const base of mergedMaps(pair.value as Node | null, document))
+            for (const inner of base.items)
+              if (!own.has(keyText(inner.key as Node)))
+                walk(
+                  inner.value as Node | null,
+                  [...path, keyText(inner.key as Node)],
+                  { start, end },
+                  end + 1,
+                  true,
+                  depth + 1,
+                );
+          continue;
+        }
+        walk(pair.value as Node | null, [...path, keyText(key)], span, end + 1, inherited, depth + 1);
+        if (visits > 500_000) return;
+      }
+    } else if (isSeq(node)) {
+      if (node.items.length === 0) emptyGroups.push(path);
+      node.items.forEach((item, index) => {
+        const one = isPair(item) ? null : (item as Node);
+        const [start, end] = one?.range ?? [at, at];
+        walk(one, [...path, index], inherited ? keySpan : { start, end }, end, inherited, depth + 1);
+      });
+    } else if (isAlias(given)) {
+      // The text stands where the anchor is; here is the place that a change would replace.
+      const [start, end] = given.range ?? [at, at];
+      const before = entries.length;
+      addScalar(node ?? null, path, keySpan, at, isInherited);
+      const entry = entries[before];
+      if (entry && !isInherited) entries[before] = { ...entry, valueSpan: { start, end } };
+    } else addScalar(node ?? null, path, keySpan, at, isInherited);
+  };
+  try {
+    if (isMap(root)) walk(root, [], { start: 0, end: 0 }, 0, false, 0);
+  } catch (thrown) {
+    if (!(thrown instanceof RangeError || thrown instanceof ReferenceError)) throw thrown;
+    if (problems.length === 0)
+      problem("groups are nested too deeply to read", "check what wrote this file", 0, 1);
+  }
+  return { entries, emptyGroups, problems };
+}
+
+function isMergeKey(pair: Pair): boolean {
+  return isScalar(pair.key) && pair.key.source === "<<" && pair.key.type === Scalar.PLAIN;
+}
+
+/** The mappings that a merge key brings in, the one that counts more first. */
+function mergedMaps(value: Node | null, document: Document) {
+  const given = isSeq(value) ? (value.items as Node[]) : value ? [value] : [];
+  return given.map((one) => (isAlias(one) ? one.resolve(document) : one)).filter((one) => isMap(one));
+}
+
+/** A key as written: what YAML 1.1 would take for a truth value or number is a name all the same. */
+function keyText(key: Node | null): PathPart & string {
+  if (isScalar(key)) return typeof key.value === "string" ? key.value : (key.source ?? String(key.value));
+  return key ? String(key) : "";
+}
+
+/** Words what the parser found by what most likely happened there. */
+function wordError(text: string, code: string, message: string, offset: number): readonly [string, string] {
+  const lineStart = text.lastIndexOf("\n", offset - 1) + 1;
+  const line = text.slice(lineStart).split(/\r?\n/, 1)[0] ?? "";
+  const value = /^\s*(?:- |[^\s:#][^:#]*:\s+)(.*)$/.exec(line)?.[1] ?? "";
+  if (/^\s*\t/.test(line) || code === "TAB_AS_INDENT")
+    return ["a tab: YAML is indented with spaces", "replace the tab with spaces"];
+  if (/^[{[]/.test(value) && !/^[{[][^{}[\]]*[}\]]\s*(?:#.*)?$/.test(value))
+    return [`a text that starts with ${value[0]} is taken for a group`, "put the text in quotes"];
+  if (/^[%@`]/.test(value)) return [`a text cannot start with ${value[0]} here`, "put the text in quotes"];
+  if (/^[*&!]/.test(value))
+    return [
+      `a text that starts with ${value[0]} is taken for a reference or a tag`,
+      "put the text in quotes",
+    ];
+  if (/^"(?:[^"\\]|\\.)*"\s*[^\s#,]/.test(value) || /^'(?:[^']|'')*'\s*[^\s#,]/.test(value))
+    return [
+      "a quote inside a text ends it early",
+      value.startsWith('"') ? 'write \\" for a quote inside' : "write '' for an apostrophe inside",
+    ];
+  if (/^["']/.test(value) && code === "MISSING_CHAR")
+    return ["a text in quotes that is never closed", `close it with ${value[0] ?? '"'}`];
+  if (/\S: /.test(value)) return ["a colon inside a text makes it a group", "put the text in quotes"];
+  if (code === "BAD_INDENT" || /indent|block collection|same indentation/i.test(message))
+    return [
+      "the line is indented differently from its neighbours",
+      "give all keys of a group the same indent",
+    ];
+  if (code === "BAD_DQ_ESCAPE")
+    return ["an escape that YAML does not know", "write \\\\ for a backslash, or use single quotes"];
+  return [
+    `not valid YAML: ${message.charAt(0).toLowerCase()}${message.slice(1).replace(/ at line \d+.*$/s, "")}`,
+    "check quotes, colons and indents here",
+  ];
+}
+
+/** A code unit of the decoded text, as the place where the file writes it. Exact on one line; in block texts by line. */
+function offsetInFile(text: string, entry: Entry, offset: number): number {
+  const { start, end } = entry.valueSpan;
+  if (entry.kind !== "text" || entry.isInherited) return start;
+  const raw = text.slice(start, end);
+  const quote = raw[0];
+  if (quote === "|" || quote === ">") return blockOffset(raw, entry.text, offset, start);
+  if (quote !== '"' && quote !== "'") return Math.min(start + offset, end);
+  let at = start + 1;
+  for (let unit = 0; unit < offset && at < end - 1; unit++) {
+    if (quote === "'" && text.startsWith("''", at)) at += 2;
+    else if (quote === '"' && text[at] === "\\") {
+      const letter = text[at + 1];
+      at += letter === "x" ? 4 : letter === "u" ? 6 : letter === "U" ? 10 : 2;
+    } else at++;
+  }
+  return at;
+}
+
+function blockOffset(raw: string, decoded: string, offset: number, start: number): number {
+  const indent = /\n( *)\S/.exec(raw)?.[1]?.length ?? 0;
+  let at = raw.indexOf("\n") + 1 + indent;
+  for (let unit = 0; unit < offset; unit++) {
+    if (raw[at] === "\r") at++;
+    if (raw[at] !== "\n") {
+      at++;
+      continue;
+    }
+    // A line end of the file is a line end or a space of the text, and empty lines of folded text are line ends.
+    at++;
+    if (raw.startsWith(" ".repeat(indent), at)) at += indent;
+    if (raw[0] === ">" && decoded[unit] === "\n" && raw[at] === "\n") at++;
+    if (raw[0] === ">" && raw.startsWith(" ".repeat(indent), at) && raw[at - 1] === "\n") at += indent;
+  }
+  return Math.min(start + at, start + raw.length);
+}

@@ -1,0 +1,70 @@
+import type { BookConfig } from "../config/schema.js";
+import type { CatalogContent, Entry, EntryPath } from "./model.js";
+
+/** How a catalog's paths stand in its file: the whole file, below the locale, or with the locale at their end. */
+export interface CatalogView {
+  /** The path in the file. */
+  toFile(path: EntryPath): EntryPath;
+  /** The path in the catalog; undefined for one of another locale. */
+  fromFile(path: EntryPath): EntryPath | undefined;
+}
+
+const wholeFile: CatalogView = { toFile: (path) => path, fromFile: (path) => path };
+
+/** Where the locale stands inside the files of a book. */
+export function localeInside(
+  book: Pick<BookConfig, "root" | "leaf" | "format" | "files">,
+): "root" | "leaf" | undefined {
+  if (book.root !== undefined) return "root";
+  if (book.leaf !== undefined || book.format === "csv" || /\.csv$/i.test(book.files)) return "leaf";
+  return undefined;
+}
+
+/** The view of one locale, as the file writes it. */
+export function viewOf(inside: "root" | "leaf" | undefined, written: string): CatalogView {
+  if (inside === undefined) return wholeFile;
+  if (inside === "root")
+    return {
+      toFile: (path) => [written, ...path],
+      fromFile: (path) => (path[0] === written && path.length > 1 ? path.slice(1) : undefined),
+    };
+  return {
+    toFile: (path) => [...path, written],
+    fromFile: (path) => (path.at(-1) === written && path.length > 1 ? path.slice(0, -1) : undefined),
+  };
+}
+
+/** The locales that a file's entries stand in, as it writes them. */
+export function localesInside(content: CatalogContent, inside: "root" | "leaf"): readonly string[] {
+  const found = new Set<string>();
+  for (const { path } of content.entries)
+    if (path.length > 1) found.add(String(inside === "root" ? path[0] : path.at(-1)));
+  for (const path of content.emptyGroups) if (inside === "root") found.add(String(path[0]));
+  return [...found];
+}
+
+/** What of a file's content belongs to one catalog. */
+export function viewed(content: CatalogContent, view: CatalogView, separator: string): CatalogContent {
+  if (view === wholeFile) return content;
+  const entries = content.entries.flatMap((entry): Entry[] => {
+    const path = view.fromFile(entry.path);
+    if (!path) return [];
+    const { text, kind, keySpan, valueSpan, isInherited } = entry;
+    return [
+      {
+        key: path.join(separator),
+        path,
+        text,
+        kind,
+        keySpan,
+        valueSpan,
+        ...(isInherited && { isInherited }),
+      },
+    ];
+  });
+  const emptyGroups = content.emptyGroups.flatMap((path) => {
+    const own = view.fromFile(path);
+    return own ? [own] : [];
+  });
+  return { entries, emptyGroups, problems: content.problems };
+}
