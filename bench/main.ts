@@ -7,6 +7,7 @@ import { lintProject, openProject, surveyProject, type Project } from "../src/co
 import { diskFiles } from "../src/disk/disk-files.js";
 import { diskSurveyCache } from "../src/disk/survey-cache.js";
 import { surveyWorkers } from "../src/disk/survey-workers.js";
+import { catalogBench } from "./catalogs.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles } from "./generate.js";
 import { shortest, showComparison } from "./measure.js";
 
@@ -30,86 +31,95 @@ function megabytes(files: Record<string, string>): string {
 }
 
 console.log("Ratios of one run on this machine; the shortest of three for each side.\n");
+const parts = process.argv.slice(2);
+const isWanted = (part: string) => parts.length === 0 || parts.includes(part);
+if (isWanted("survey")) await survey();
+if (isWanted("catalogs")) await catalogBench();
+if (isWanted("lint")) await lint();
 
-const code = tsxFiles(1300, 5400);
-const coded = project(code, ["web/**/*.tsx"]);
-console.log(`Survey of ${Object.keys(code).length} TSX files, ${megabytes(code)} MB`);
-const parsing = await shortest(3, () => {
-  // The tree is made in JavaScript when `program` is first read.
-  for (const [file, text] of Object.entries(code)) void parseSync(file, text).program;
-});
-const surveying = await shortest(3, () => surveyProject(coded));
-console.log(
-  showComparison({
-    what: "survey",
-    against: "parsing the same files",
-    milliseconds: surveying,
-    baseline: parsing,
-    aim: 1.5,
-  }),
-);
-
-const folder = mkdtempSync(join(tmpdir(), "fond-bench-"));
-process.env["XDG_CACHE_HOME"] = join(folder, "cache");
-for (const [file, text] of Object.entries({
-  ...code,
-  "fond.config.json": JSON.stringify(configFor(["web/**/*.tsx"])),
-})) {
-  mkdirSync(dirname(join(folder, file)), { recursive: true });
-  writeFileSync(join(folder, file), text);
-}
-const onDisk = openProject(diskFiles(folder));
-if (!onDisk.ok) throw new Error(JSON.stringify(onDisk.problems));
-const surveyWith = (jobs: number) =>
-  shortest(3, () =>
-    surveyProject(
-      onDisk.project,
-      {},
-      { elsewhere: surveyWorkers(folder, "fond.config.json", false, jobs, () => undefined) },
-    ),
+async function survey(): Promise<void> {
+  const code = tsxFiles(1300, 5400);
+  const coded = project(code, ["web/**/*.tsx"]);
+  console.log(`Survey of ${Object.keys(code).length} TSX files, ${megabytes(code)} MB`);
+  const parsing = await shortest(3, () => {
+    // The tree is made in JavaScript when `program` is first read.
+    for (const [file, text] of Object.entries(code)) void parseSync(file, text).program;
+  });
+  const surveying = await shortest(3, () => surveyProject(coded));
+  console.log(
+    showComparison({
+      what: "survey",
+      against: "parsing the same files",
+      milliseconds: surveying,
+      baseline: parsing,
+      aim: 1.5,
+    }),
   );
-const oneThread = await surveyWith(1);
-console.log(
-  showComparison({
-    what: "survey in two threads",
-    against: "in one",
-    milliseconds: await surveyWith(2),
-    baseline: oneThread,
-    aim: 1,
-  }),
-);
-const cached = async () => {
-  const cache = diskSurveyCache(folder);
-  await surveyProject(onDisk.project, {}, { cache });
-  cache.save();
-};
-const firstRun = await shortest(1, cached);
-console.log(
-  showComparison({
-    what: "survey again, nothing changed",
-    against: "the first run",
-    milliseconds: await shortest(3, cached),
-    baseline: firstRun,
-    aim: 0.25,
-  }),
-);
-rmSync(folder, { recursive: true, force: true });
 
-const catalogs = jsonCatalogs(thirtyLocales, 3400);
-const linted = project(catalogs, []);
-console.log(
-  `\nLint of ${Object.keys(catalogs).length} JSON catalogs, ${3400 * thirtyLocales.length} messages, ${megabytes(catalogs)} MB`,
-);
-const reading = await shortest(3, () => {
-  for (const text of Object.values(catalogs)) JSON.parse(text);
-});
-const linting = await shortest(3, () => lintProject(linted));
-console.log(
-  showComparison({
-    what: "lint",
-    against: "JSON.parse of the same files",
-    milliseconds: linting,
-    baseline: reading,
-    aim: 4,
-  }),
-);
+  const folder = mkdtempSync(join(tmpdir(), "fond-bench-"));
+  process.env["XDG_CACHE_HOME"] = join(folder, "cache");
+  for (const [file, text] of Object.entries({
+    ...code,
+    "fond.config.json": JSON.stringify(configFor(["web/**/*.tsx"])),
+  })) {
+    mkdirSync(dirname(join(folder, file)), { recursive: true });
+    writeFileSync(join(folder, file), text);
+  }
+  const onDisk = openProject(diskFiles(folder));
+  if (!onDisk.ok) throw new Error(JSON.stringify(onDisk.problems));
+  const surveyWith = (jobs: number) =>
+    shortest(3, () =>
+      surveyProject(
+        onDisk.project,
+        {},
+        { elsewhere: surveyWorkers(folder, "fond.config.json", false, jobs, () => undefined) },
+      ),
+    );
+  const oneThread = await surveyWith(1);
+  console.log(
+    showComparison({
+      what: "survey in two threads",
+      against: "in one",
+      milliseconds: await surveyWith(2),
+      baseline: oneThread,
+      aim: 1,
+    }),
+  );
+  const cached = async () => {
+    const cache = diskSurveyCache(folder);
+    await surveyProject(onDisk.project, {}, { cache });
+    cache.save();
+  };
+  const firstRun = await shortest(1, cached);
+  console.log(
+    showComparison({
+      what: "survey again, nothing changed",
+      against: "the first run",
+      milliseconds: await shortest(3, cached),
+      baseline: firstRun,
+      aim: 0.25,
+    }),
+  );
+  rmSync(folder, { recursive: true, force: true });
+}
+
+async function lint(): Promise<void> {
+  const catalogs = jsonCatalogs(thirtyLocales, 3400);
+  const linted = project(catalogs, []);
+  console.log(
+    `Lint of ${Object.keys(catalogs).length} JSON catalogs, ${3400 * thirtyLocales.length} messages, ${megabytes(catalogs)} MB`,
+  );
+  const reading = await shortest(3, () => {
+    for (const text of Object.values(catalogs)) JSON.parse(text);
+  });
+  const linting = await shortest(3, () => lintProject(linted));
+  console.log(
+    showComparison({
+      what: "lint",
+      against: "JSON.parse of the same files",
+      milliseconds: linting,
+      baseline: reading,
+      aim: 4,
+    }),
+  );
+}

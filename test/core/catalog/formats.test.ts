@@ -105,7 +105,7 @@ describe.each(formats.map((format) => [format.name, format] as const))("%s", (na
   const run = fc.gen();
   test("what is added, set and removed is what is read afterwards, and nothing else changes", () => {
     fc.assert(
-      fc.property(pathSets(format.isFlat), run, (paths, gen) => {
+      fc.property(pathSets(format.isFlat || name === "csv"), run, (paths, gen) => {
         const model = new Map<string, string>();
         const own = (path: readonly string[]): EntryPath => [...path, ...locale];
         let text = format.empty;

@@ -20,6 +20,7 @@ import {
   type OrderTree,
 } from "./edit-tree.js";
 import { mergeMarker } from "./merge-marker.js";
+import { readJsonQuickly, type OpenGroup, type QuickJson } from "./json-quick.js";
 import { jsonTree, scanJson, type JsonMember, type JsonNode, type JsonValueKind } from "./json-scan.js";
 
 /** Catalogs in JSON (RFC 8259): nested groups, flat keys, or both; lists of texts. */
@@ -43,38 +44,35 @@ function makeJsonFormat(name: string, lenient: boolean): CatalogFormat {
   };
 }
 
-/** A group on the way down to an entry. */
-interface OpenGroup {
-  readonly parent: OpenGroup | undefined;
-  readonly name: PathPart;
-  readonly list: boolean;
-  /** The key of an entry in it, up to the entry's own name. */
-  readonly prefix: string;
-  members: number;
-}
-
 /** An entry whose path and spans are worked out when they are asked for: most never are. */
 class JsonEntry implements Entry {
   constructor(
     readonly key: string,
     readonly text: string,
-    readonly kind: JsonValueKind,
-    private readonly group: OpenGroup,
-    private readonly name: PathPart,
-    private readonly keyStart: number,
-    private readonly keyEnd: number,
-    private readonly valueStart: number,
-    private readonly valueEnd: number,
+    private readonly read: QuickJson,
+    private readonly index: number,
   ) {}
 
+  get kind(): JsonValueKind {
+    return this.read.kinds[this.index] ?? "text";
+  }
   get path(): EntryPath {
-    return pathTo(this.group, this.name);
+    const group = this.read.groups[this.index];
+    if (!group) return [this.key];
+    const name = this.key.slice(group.prefix.length);
+    return pathTo(group, group.list ? Number(name) : name);
   }
   get keySpan() {
-    return { start: this.keyStart, end: this.keyEnd };
+    return this.span(0);
   }
   get valueSpan() {
-    return { start: this.valueStart, end: this.valueEnd };
+    return this.span(2);
+  }
+
+  private span(at: number) {
+    const { offsets } = this.read;
+    const from = this.index * 4 + at;
+    return { start: offsets[from] ?? 0, end: offsets[from + 1] ?? 0 };
   }
 }
 
@@ -84,12 +82,21 @@ function pathTo(group: OpenGroup, name: PathPart): PathPart[] {
   return path.reverse();
 }
 
+function contentOf(read: QuickJson, problems: readonly CatalogProblem[]): CatalogContent {
+  return {
+    entries: read.keys.map((key, index) => new JsonEntry(key, read.texts[index] ?? "", read, index)),
+    emptyGroups: read.emptyGroups.map((group) => (group.parent ? pathTo(group.parent, group.name) : [])),
+    problems,
+  };
+}
+
 function readJson(text: string, separator: string, lenient: boolean): CatalogContent {
   const marker = mergeMarker(text);
   if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
-  const entries: Entry[] = [];
-  const emptyGroups: EntryPath[] = [];
+  const quick = lenient ? undefined : readJsonQuickly(text, separator);
+  if (quick) return contentOf(quick, []);
   const problems: CatalogProblem[] = [];
+  const read: QuickJson = { keys: [], texts: [], kinds: [], groups: [], offsets: [], emptyGroups: [] };
   let group: OpenGroup | undefined;
   let name: PathPart = "";
   let keyStart = 0;
@@ -105,7 +112,7 @@ function readJson(text: string, separator: string, lenient: boolean): CatalogCon
         group = { parent: group, name: own, list, prefix, members: 0 };
       },
       end() {
-        if (group?.parent && group.members === 0) emptyGroups.push(pathTo(group.parent, group.name));
+        if (group?.parent && group.members === 0) read.emptyGroups.push(group);
         group = group?.parent;
       },
       key(written, start, end) {
@@ -118,28 +125,18 @@ function readJson(text: string, separator: string, lenient: boolean): CatalogCon
           problems.push(notAnObject({ start, end }));
           return;
         }
-        const own = group.list ? group.members : name;
+        read.keys.push(group.prefix + String(group.list ? group.members : name));
+        read.texts.push(value);
+        read.kinds.push(kind);
+        read.groups.push(group);
+        read.offsets.push(group.list ? start : keyStart, group.list ? end : keyEnd, start, end);
         group.members++;
-        const isItem = group.list;
-        entries.push(
-          new JsonEntry(
-            group.prefix + String(own),
-            value,
-            kind,
-            group,
-            own,
-            isItem ? start : keyStart,
-            isItem ? end : keyEnd,
-            start,
-            end,
-          ),
-        );
       },
     },
     lenient,
   );
   if (broken) problems.push(explain(text, broken.offset, broken.length, lenient));
-  return { entries, emptyGroups, problems };
+  return contentOf(read, problems);
 }
 
 function notAnObject(span: { start: number; end: number }): CatalogProblem {

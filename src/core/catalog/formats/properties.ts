@@ -90,15 +90,9 @@ function readProperties(text: string): PropertiesContent {
       start = next;
       continue;
     }
-    while (isContinued(text, start, end) && next <= length) {
-      const from = next;
-      end = lineEndAt(text, from);
-      if (end < 0) end = length;
-      next = end + (text.charCodeAt(end) === 0x0d && text.charCodeAt(end + 1) === 0x0a ? 2 : 1);
-      start = from;
-      if (from >= length) break;
-    }
-    entries.push(readEscaped(text, at, end, problems));
+    const line = logicalLine(text, start);
+    if (line.first >= 0) entries.push(readEscaped(text, line.first, line.end, problems));
+    next = line.next;
     start = next;
   }
   return { entries, emptyGroups: [], problems };
@@ -110,11 +104,46 @@ function lineEndAt(text: string, from: number): number {
   return back < 0 ? feed : from + back;
 }
 
-/** Whether a line ends in an odd number of backslashes. */
-function isContinued(text: string, start: number, end: number): boolean {
+/**
+ * A line with those that continue it, as `Properties.load` puts them together: as long as nothing but a fold was met,
+ * what follows may still be a comment or blank.
+ */
+function logicalLine(
+  text: string,
+  from: number,
+): { readonly first: number; readonly end: number; readonly next: number } {
+  const { length } = text;
+  const isEnd = (unit: number) => unit === 0x0a || unit === 0x0d;
+  let first = -1;
   let count = 0;
-  while (end - 1 - count >= start && text.charCodeAt(end - 1 - count) === 0x5c) count++;
-  return count % 2 === 1;
+  let skipsSpace = true;
+  let isFolded = false;
+  let escapes = false;
+  let at = from;
+  while (at < length) {
+    const unit = text.charCodeAt(at++);
+    if (skipsSpace) {
+      if (isBlank(unit) || (!isFolded && isEnd(unit))) continue;
+      skipsSpace = false;
+      isFolded = false;
+    }
+    if (count === 0 && (unit === 0x23 || unit === 0x21)) {
+      while (at < length && !isEnd(text.charCodeAt(at))) at++;
+      at++;
+      skipsSpace = true;
+    } else if (!isEnd(unit)) {
+      if (count++ === 0) first = at - 1;
+      escapes = unit === 0x5c && !escapes;
+    } else if (count === 0) skipsSpace = true;
+    else if (at >= length) return { first, end: at - 1, next: length };
+    else if (escapes) {
+      count--;
+      skipsSpace = isFolded = true;
+      escapes = false;
+      if (unit === 0x0d && text.charCodeAt(at) === 0x0a) at++;
+    } else return { first, end: at - 1, next: at };
+  }
+  return count === 0 ? { first: -1, end: length, next: length } : { first, end: length, next: length };
 }
 
 /** Behind white space, one `=` or `:`, and white space. */

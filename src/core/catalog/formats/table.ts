@@ -30,7 +30,7 @@ export function tableFormat(columns: TableColumns): CatalogFormat {
     edit: (text, changes) => editTable(text, columns, changes),
     empty: `${[...columns.id, columns.locale, ...columns.text].join(",")}\n`,
     hasComments: false,
-    isFlat: true,
+    isFlat: false,
     offsetInFile: (text, { valueSpan: { start, end } }, offset) => {
       if (text[start] !== '"') return Math.min(start + offset, end);
       let at = start + 1;

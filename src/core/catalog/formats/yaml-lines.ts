@@ -100,6 +100,7 @@ class LineReader {
   private readonly emptyGroups: EntryPath[] = [];
   private readonly hasReturns: boolean;
   private next = 0;
+  private nextComment = -1;
 
   constructor(
     private readonly text: string,
@@ -243,8 +244,11 @@ class LineReader {
     }
     if (!isPlainStart(text, start)) throw new Unusual();
     let close = end;
-    const comment = text.indexOf(" #", start);
-    if (comment >= 0 && comment < end) close = comment;
+    if (this.nextComment < start) {
+      const found = text.indexOf(" #", start);
+      this.nextComment = found < 0 ? Infinity : found;
+    }
+    if (this.nextComment < end) close = this.nextComment;
     while (text.charCodeAt(close - 1) === 0x20) close--;
     const colon = text.indexOf(": ", start);
     if ((colon >= 0 && colon < close) || text.charCodeAt(close - 1) === 0x3a) throw new Unusual();

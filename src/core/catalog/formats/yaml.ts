@@ -7,6 +7,7 @@ import {
   LineCounter,
   parseAllDocuments,
   Scalar,
+  type Alias,
   type Document,
   type Node,
   type Pair,
@@ -80,6 +81,12 @@ function readDocument(text: string, separator: string): CatalogContent {
       remedy,
       span: { start, end: Math.max(end, Math.min(start + 1, text.length)) },
     });
+  // The parser goes down by recursion, and one that has no stack left cannot be caught everywhere: deep files do not reach it.
+  const deep = tooDeepAt(text);
+  if (deep !== undefined) {
+    problem("groups are nested too deeply to read", "check what wrote this file", deep, deep + 1);
+    return { entries, emptyGroups, problems };
+  }
   let documents: Document[];
   try {
     const parsed = parseAllDocuments(text, {
@@ -115,6 +122,11 @@ function readDocument(text: string, separator: string): CatalogContent {
     const [start = 0, end = 0] = root.range ?? [];
     problem("a catalog is a mapping", "write key: text", start, Math.min(end, start + 40), "shape");
   }
+  const resolved = new Map<Alias, Node | undefined>();
+  const resolve = (alias: Alias): Node | undefined => {
+    if (!resolved.has(alias)) resolved.set(alias, alias.resolve(document) as Node | undefined);
+    return resolved.get(alias);
+  };
   let visits = 0;
   const addScalar = (
     node: Node | null,
@@ -148,7 +160,7 @@ function readDocument(text: string, separator: string): CatalogContent {
     isInherited: boolean,
     depth: number,
   ): void => {
-    if (++visits > 500_000 || depth > 2_000) {
+    if (++visits > 100_000 || depth > 2_000) {
       if (problems.length === 0)
         problem(
           depth > 2_000
@@ -160,7 +172,7 @@ function readDocument(text: string, separator: string): CatalogContent {
         );
       return;
     }
-    const node = isAlias(given) ? (given.resolve(document) as Node | undefined) : given;
+    const node = isAlias(given) ? resolve(given) : given;
     if (isAlias(given) && !node) return;
     const inherited = isInherited || (isAlias(given) && !isScalar(node));
     if (isMap(node)) {
@@ -186,7 +198,7 @@ function readDocument(text: string, separator: string): CatalogContent {
           continue;
         }
         walk(pair.value as Node | null, [...path, keyText(key)], span, end + 1, inherited, depth + 1);
-        if (visits > 500_000) return;
+        if (visits > 100_000) return;
       }
     } else if (isSeq(node)) {
       if (node.items.length === 0) emptyGroups.push(path);
@@ -211,7 +223,30 @@ function readDocument(text: string, separator: string): CatalogContent {
     if (problems.length === 0)
       problem("groups are nested too deeply to read", "check what wrote this file", 0, 1);
   }
-  return { entries, emptyGroups, problems };
+  const [first] = problems;
+  if (!first) return { entries, emptyGroups, problems };
+  // Of a file that breaks off, what stands before the broken line is sure.
+  const line = text.lastIndexOf("\n", first.span.start - 1) + 1;
+  const sure = entries.filter(({ kind, valueSpan }) => kind === "text" && valueSpan.end <= line);
+  return { entries: sure, emptyGroups: [], problems: [first] };
+}
+
+/** Where flow collections or dashes on one line nest deeper than people write; brackets in texts count only within a line. */
+function tooDeepAt(text: string): number | undefined {
+  const limit = 500;
+  let depth = 0;
+  for (let at = 0; at < text.length; at++) {
+    const unit = text.charCodeAt(at);
+    if (
+      unit === 0x5b ||
+      unit === 0x7b ||
+      ((unit === 0x2d || unit === 0x3f) && text.charCodeAt(at + 1) === 0x20)
+    ) {
+      if (++depth > limit) return at;
+    } else if (unit === 0x5d || unit === 0x7d) depth = Math.max(depth - 1, 0);
+    else if (unit === 0x0a && !/[[{,:]\s*$/.test(text.slice(Math.max(at - 20, 0), at))) depth = 0;
+  }
+  return undefined;
 }
 
 function isMergeKey(pair: Pair): boolean {
@@ -233,7 +268,8 @@ function keyText(key: Node | null): PathPart & string {
 /** Words what the parser found by what most likely happened there. */
 function wordError(text: string, code: string, message: string, offset: number): readonly [string, string] {
   const lineStart = text.lastIndexOf("\n", offset - 1) + 1;
-  const line = text.slice(lineStart).split(/\r?\n/, 1)[0] ?? "";
+  // A long line need not be looked at whole: what goes wrong shows at its start.
+  const line = text.slice(lineStart, lineStart + 300).split(/\r?\n/, 1)[0] ?? "";
   const value = /^\s*(?:- |[^\s:#][^:#]*:\s+)(.*)$/.exec(line)?.[1] ?? "";
   if (/^\s*\t/.test(line) || code === "TAB_AS_INDENT")
     return ["a tab: YAML is indented with spaces", "replace the tab with spaces"];
