@@ -316,7 +316,10 @@ class Extraction {
   private addEntry(fullKey: string, message: string): void {
     const { namespace, key } = this.splitKey(fullKey);
     const { parts } = separatorsOf(this.config);
-    const isFlat = this.config.naming.shape === "flat" || (formatOf(this.config).isFlat || formatOf(this.config).name === "csv");
+    const isFlat =
+      this.config.naming.shape === "flat" ||
+      formatOf(this.config).isFlat ||
+      formatOf(this.config).name === "csv";
     const path: EntryPath = isFlat ? [key] : key.split(parts);
     const id = namespace ?? "";
     this.additions.set(id, [...(this.additions.get(id) ?? []), { path, text: message }]);

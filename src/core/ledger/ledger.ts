@@ -82,6 +82,8 @@ export function ledgerChanges(
   records: ReadonlyMap<string, LedgerRecord>,
   attic: ReadonlyMap<string, AtticRecord>,
 ): FileChange[] {
+  if (isSame(ledger.records, records) && isSame(ledger.attic, attic) && ledger.problems.length === 0)
+    return [];
   const ledgerText = writeLines(records, () => []);
   const atticText = attic.size === 0 ? undefined : writeLines(attic, ({ kept }) => [escapeField(kept)]);
   const changes: FileChange[] = [];
@@ -89,6 +91,13 @@ export function ledgerChanges(
     changes.push({ file: ledger.file, before: ledger.texts.ledger, after: ledgerText, isRecord: true });
   changes.push({ file: ledger.atticFile, before: ledger.texts.attic, after: atticText, isRecord: true });
   return changes.filter(({ before, after }) => before !== after);
+}
+
+/** Whether records are the very ones that were read. */
+function isSame<Row>(read: ReadonlyMap<string, Row>, now: ReadonlyMap<string, Row>): boolean {
+  if (read.size !== now.size) return false;
+  for (const [key, row] of now) if (read.get(key) !== row) return false;
+  return true;
 }
 
 function readLines(
@@ -151,10 +160,12 @@ function writeLines<Row extends LedgerRecord>(
 /** Backslash, tab and line ends as `\\`, `\t`, `\n`, `\r`; a leading `#` as `\#`. */
 function escapeField(text: string): string {
   const named: Readonly<Record<string, string>> = { "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" };
+  if (!/[\\\t\n\r#]/.test(text)) return text;
   return text.replace(/[\\\t\n\r]/g, (unit) => named[unit] ?? unit).replace(/^#/, "\\#");
 }
 
 function unescapeField(text: string): string {
   const named: Readonly<Record<string, string>> = { t: "\t", n: "\n", r: "\r" };
+  if (!text.includes("\\")) return text;
   return text.replace(/\\(.)/g, (_, unit: string) => named[unit] ?? unit);
 }

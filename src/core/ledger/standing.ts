@@ -1,4 +1,4 @@
-import { digestOf } from "../text/digest.js";
+import { digestOf, keptDigestOf } from "../text/digest.js";
 import type { ReadMessage } from "../message/parse.js";
 import type { EntryState, LedgerRecord } from "./ledger.js";
 
@@ -14,6 +14,8 @@ export interface StandingQuery {
   readonly source: string;
   readonly message: ReadMessage;
   readonly text: string;
+  /** The digest of the text, where it is known already. */
+  readonly digest?: string;
 }
 
 /**
@@ -21,10 +23,11 @@ export interface StandingQuery {
  * a translation edited since counts as made from the source text of now. Without one the texts must tell:
  * empty or the same as the source is `initial`, anything else `translated`.
  */
-export function standingOf({ record, source, message, text }: StandingQuery): Standing {
-  if (!record || record.text !== digestOf(text))
-    return { state: stateFromTexts(source, message, text), stale: false };
-  return { state: record.state, stale: record.source !== digestOf(source) && record.state !== "initial" };
+export function standingOf(query: StandingQuery): Standing {
+  const { record, source, text } = query;
+  if (!record || record.text !== (query.digest ?? digestOf(text)))
+    return { state: stateFromTexts(source, query.message, text), stale: false };
+  return { state: record.state, stale: record.source !== keptDigestOf(source) && record.state !== "initial" };
 }
 
 function stateFromTexts(source: string, message: ReadMessage, text: string): EntryState {

@@ -19,7 +19,7 @@ import { standingOf } from "../ledger/standing.js";
 import { parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
-import { digestOf } from "../text/digest.js";
+import { digestOf, keptDigestOf } from "../text/digest.js";
 import { scaffoldPlurals } from "./plural-scaffold.js";
 
 /** What reconciling needs besides the books. */
@@ -199,17 +199,24 @@ class LocaleWork {
   private account(catalog: Catalog, source: Entry, text: string): void {
     const full = this.book.fullKey(catalog.namespace, source.key);
     const record = this.ledger.records.get(full);
+    const { reader } = this;
+    const digest = digestOf(text);
     const standing = standingOf({
       record,
       source: source.text,
-      message: this.reader.read(source.text),
+      get message() {
+        return reader.read(source.text);
+      },
       text,
+      digest,
     });
     if (standing.stale) this.tally["translations stale"]++;
-    if (record?.text === digestOf(text)) {
+    if (record?.text === digest) {
       this.records.set(
         full,
-        standing.state === "initial" ? { ...record, source: digestOf(source.text) } : record,
+        standing.state === "initial" && record.source !== keptDigestOf(source.text)
+          ? { ...record, source: keptDigestOf(source.text) }
+          : record,
       );
       return;
     }
@@ -217,7 +224,7 @@ class LocaleWork {
     this.records.set(full, {
       state: standing.state,
       source: digestOf(source.text),
-      text: digestOf(text),
+      text: digest,
       origin,
       date: this.options.today,
     });
@@ -272,29 +279,37 @@ interface Placement {
 }
 
 function placementIn(catalog: Catalog, separator: string, leaving: readonly Entry[]): Placement {
-  const flat = catalog.format.isFlat || isFlat(catalog, separator);
+  let flat: { readonly is: boolean | undefined } | undefined;
+  let taken: { readonly texts: Map<string, Entry>; readonly groups: Map<string, Entry> } | undefined;
+  return {
+    pathOf(source) {
+      flat ??= { is: catalog.format.isFlat || isFlat(catalog, separator) };
+      const keeps = flat.is === undefined || source.path.some((part) => typeof part === "number");
+      return keeps ? source.path : flat.is ? [source.key] : source.key.split(separator);
+    },
+    blocker(path) {
+      taken ??= takenPaths(catalog, leaving);
+      for (let depth = 1; depth < path.length; depth++) {
+        const text = taken.texts.get(pathId(path.slice(0, depth)));
+        if (text) return text;
+      }
+      return taken.groups.get(pathId(path));
+    },
+  };
+}
+
+/** The paths where texts and groups stay. */
+function takenPaths(catalog: Catalog, leaving: readonly Entry[]) {
   const texts = new Map<string, Entry>();
   const groups = new Map<string, Entry>();
   const gone = new Set(leaving);
   for (const entry of catalog.entries) {
     if (gone.has(entry)) continue;
-    texts.set(pathId(entry.path), entry);
-    for (let depth = 1; depth < entry.path.length; depth++)
-      groups.set(pathId(entry.path.slice(0, depth)), entry);
+    const { path } = entry;
+    texts.set(pathId(path), entry);
+    for (let depth = 1; depth < path.length; depth++) groups.set(pathId(path.slice(0, depth)), entry);
   }
-  return {
-    pathOf(source) {
-      const keeps = flat === undefined || source.path.some((part) => typeof part === "number");
-      return keeps ? source.path : flat ? [source.key] : source.key.split(separator);
-    },
-    blocker(path) {
-      for (let depth = 1; depth < path.length; depth++) {
-        const text = texts.get(pathId(path.slice(0, depth)));
-        if (text) return text;
-      }
-      return groups.get(pathId(path));
-    },
-  };
+  return { texts, groups };
 }
 
 function pathId(path: EntryPath): string {

@@ -1,6 +1,19 @@
-import { createHash } from "node:crypto";
+import { hash } from "node:crypto";
 
 /** The first 16 hexadecimal digits of the SHA-256 (FIPS 180-4) of a text's UTF-8 bytes. */
 export function digestOf(text: string): string {
-  return createHash("sha256").update(text, "utf8").digest("hex").slice(0, 16);
+  return hash("sha256", text, "hex").slice(0, 16);
+}
+
+const kept = new Map<string, string>();
+const keptAtMost = 200_000;
+
+/** The same for texts that are asked for again and again, as source texts are for every locale. */
+export function keptDigestOf(text: string): string {
+  const known = kept.get(text);
+  if (known !== undefined) return known;
+  if (kept.size >= keptAtMost) kept.clear();
+  const digest = digestOf(text);
+  kept.set(text, digest);
+  return digest;
 }
