@@ -3,8 +3,8 @@ import { settlePlan, type CommandContext, type WriteOptions } from "../context.j
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 
 /** Looks at the project and writes its configuration. */
-export function runInit(context: CommandContext, options: WriteOptions): ExitStatus {
-  const result = planInit(context.files);
+export async function runInit(context: CommandContext, options: WriteOptions): Promise<ExitStatus> {
+  const result = await planInit(context.files);
   if (!result.ok)
     throw new CommandError(
       `${result.file} is there already, and init never overwrites`,

@@ -1,15 +1,16 @@
 import { posix } from "node:path";
-import { jsonFormat } from "../catalog/formats/json.js";
+import { formatNameOf, formatOf } from "../catalog/formats/index.js";
+import type { CatalogContent } from "../catalog/model.js";
 import { bookLayout } from "../catalog/layout.js";
 import { configFileNames } from "../config/load.js";
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { canonicalTag, parseTag } from "../locale/tag.js";
 import { makePlan, type Plan } from "../plan/plan.js";
-import { scriptEndings, readScript } from "../source/readers/script/script.js";
 import { noShapes } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { readableText } from "../source/model.js";
+import { isReadable, prepareReaders, readSource } from "../source/read.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
 export interface InitPlan extends Plan {
@@ -24,7 +25,11 @@ export type InitResult =
 interface FoundBook {
   readonly files: string;
   readonly locales: ReadonlyMap<string, number>;
-  readonly spelling: "hyphen" | "underscore";
+  readonly spelling: "hyphen" | "underscore" | Readonly<Record<string, string>>;
+  /** Where the locale stands in the files. */
+  readonly inside: "root" | "leaf" | undefined;
+  /** Set where a file without a suffix is the source's. */
+  readonly blank?: string;
   /** Full keys of all locales. */
   readonly keys: ReadonlySet<string>;
 }
@@ -38,12 +43,14 @@ interface FoundLookups {
   readonly components: readonly { readonly name: string; readonly prop: string; readonly count: number }[];
 }
 
-const otherJson = [
+const otherData = [
   "**/package*.json",
   "**/tsconfig*.json",
   "**/jsconfig*.json",
   "**/*.schema.json",
   "**/.*/**",
+  "**/node_modules/**",
+  "**/{docker-compose,pnpm-lock,.gitlab-ci,mkdocs,openapi,swagger}*.{yml,yaml}",
   "**/dist/**",
   "**/build/**",
   "**/coverage/**",
@@ -59,15 +66,17 @@ const otherCode = [
   "**/*.config.*",
   "**/*.min.js",
   "**/vendor/**",
+  "**/node_modules/**",
+  "**/*.{svg,xml}",
 ];
 
 /** Looks at a project and plans its configuration. Refuses where one is there already. */
-export function planInit(files: Files): InitResult {
+export async function planInit(files: Files): Promise<InitResult> {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
   const grounds: string[] = [];
   const found = findBooks(files);
-  const code = readAllCode(files);
+  const code = await readAllCode(files);
   const sourceLocale = chooseSource(found[0], grounds);
   const books = withSource(found, sourceLocale, grounds);
   const targets = [...new Set(books.flatMap((book) => [...book.locales.keys()]))]
@@ -118,87 +127,165 @@ function timesIn(count: number): string {
   return count === 1 ? "once" : `${count} times`;
 }
 
-/** Groups JSON files by what is left when the locale is taken out of their path. */
+const catalogEndings = "json,jsonc,json5,yaml,yml,properties";
+
+/** A file that looks like a catalog, with its content. */
+interface FoundFile {
+  readonly file: string;
+  readonly content: CatalogContent;
+}
+
+/** Groups catalog files by what is left when the locale is taken out of their path. */
 function findBooks(files: Files): FoundBook[] {
   interface Group {
-    readonly paths: Map<string, string[]>;
+    readonly paths: Map<string, { readonly found: FoundFile; readonly written: string }[]>;
     readonly names: Set<string>;
     underscore: boolean;
   }
   const groups = new Map<string, Group>();
-  for (const file of files.list({ patterns: ["**/*.json"], ignore: otherJson, respectIgnoreFiles: true })) {
-    const found = localeIn(file);
-    if (!found) continue;
-    const group = groups.get(found.pattern) ?? {
-      paths: new Map<string, string[]>(),
+  const alone = new Map<string, FoundFile>();
+  for (const file of files.list({
+    patterns: [`**/*.{${catalogEndings}}`],
+    ignore: otherData,
+    respectIgnoreFiles: true,
+  })) {
+    const place = localeIn(file);
+    const content = readEntries(files, file);
+    if (!content) continue;
+    if (!place) {
+      alone.set(file, { file, content });
+      continue;
+    }
+    const group = groups.get(place.pattern) ?? {
+      paths: new Map<string, { found: FoundFile; written: string }[]>(),
       names: new Set<string>(),
       underscore: false,
     };
-    groups.set(found.pattern, group);
-    group.paths.set(found.locale, [...(group.paths.get(found.locale) ?? []), file]);
-    if (found.namespace !== undefined) group.names.add(found.namespace);
-    group.underscore ||= found.written.includes("_");
+    groups.set(place.pattern, group);
+    const one = { found: { file, content }, written: place.written };
+    group.paths.set(place.locale, [...(group.paths.get(place.locale) ?? []), one]);
+    if (place.namespace !== undefined) group.names.add(place.namespace);
+    group.underscore ||= place.written.includes("_");
   }
   const books: FoundBook[] = [];
   for (const [pattern, group] of groups) {
     const [onlyName] = group.names;
     const path =
       group.names.size === 1 && onlyName !== undefined ? pattern.replace("{namespace}", onlyName) : pattern;
-    const layout = bookLayout({ files: path, spelling: group.underscore ? "underscore" : "hyphen" });
+    const spelling = group.underscore ? "underscore" : "hyphen";
+    const layout = bookLayout({ files: path, spelling });
+    const all = [...group.paths.values()].flat();
+    const isRooted = all.every(
+      ({ found, written }) =>
+        found.content.entries.length > 0 &&
+        found.content.entries.every(({ path: way }) => way[0] === written && way.length > 1),
+    );
     const locales = new Map<string, number>();
     const keys = new Set<string>();
-    for (const [locale, paths] of group.paths) {
-      for (const file of paths) {
-        const entries = readEntries(files, file);
-        if (!entries) continue;
-        const namespace = layout.place(file)?.namespace;
-        for (const key of entries) keys.add(namespace === undefined ? key : `${namespace}.${key}`);
-        locales.set(locale, (locales.get(locale) ?? 0) + entries.length);
+    const add = (locale: string, content: CatalogContent, namespace: string | undefined) => {
+      for (const entry of content.entries) {
+        const key = isRooted ? entry.path.slice(1).join(".") : entry.key;
+        keys.add(namespace === undefined ? key : `${namespace}.${key}`);
       }
+      locales.set(locale, (locales.get(locale) ?? 0) + content.entries.length);
+    };
+    for (const [locale, held] of group.paths)
+      for (const { found } of held) add(locale, found.content, layout.place(found.file)?.namespace);
+    // A file of the same name without a locale holds the source texts, as bundles of properties have it.
+    const bare = path.replace(/[-_.]\{locale\}/, "");
+    const source = bare === path || bare.includes("{") ? undefined : alone.get(bare);
+    if (source) {
+      alone.delete(bare);
+      add(locales.has("en") ? "en-US" : "en", source.content, undefined);
     }
     const isPlausible =
       locales.size > 1 ||
       (locales.size === 1 &&
-        /(^|\/)(locales?|lang|languages?|messages|translations|catalogs?|texts)(\/|$)/.test(pattern));
+        /(^|\/)(locales?|lang|languages?|messages|translations|catalogs?|texts|i18n)(\/|$)/.test(pattern));
     if (isPlausible)
-      books.push({ files: path, locales, spelling: group.underscore ? "underscore" : "hyphen", keys });
+      books.push({
+        files: path,
+        locales,
+        spelling,
+        inside: isRooted ? "root" : undefined,
+        keys,
+        ...(source && { blank: locales.has("en-US") ? "en-US" : "en" }),
+      });
+  }
+  for (const { file, content } of alone.values()) {
+    const book = bookInOneFile(file, content);
+    if (book) books.push(book);
   }
   return books.sort((a, b) => b.keys.size - a.keys.size);
 }
 
-/** The locale in a path: a folder or the file's name, the last that there is. */
-function localeIn(
-  file: string,
-): { pattern: string; locale: string; written: string; namespace: string | undefined } | undefined {
-  const parts = file.replace(/\.json$/, "").split("/");
-  for (let index = parts.length - 1; index >= 0; index--) {
-    const written = parts[index] ?? "";
-    const tag = parseTag(written.replaceAll("_", "-"));
-    if (!tag || tag.language.length !== 2 || !isKnownLanguage(tag.language)) continue;
-    const behind = parts.length - 1 - index;
-    if (behind > 1) continue;
-    const pattern = parts
-      .map((part, at) => (at === index ? "{locale}" : at > index ? "{namespace}" : part))
-      .join("/");
-    return {
-      pattern: `${pattern}.json`,
-      locale: canonicalTag(written.replaceAll("_", "-")),
-      written,
-      namespace: behind === 1 ? parts[parts.length - 1] : undefined,
-    };
+/** A file that holds all locales, at its root or in each key; undefined for any other file. */
+function bookInOneFile(file: string, content: CatalogContent): FoundBook | undefined {
+  if (content.entries.length === 0) return undefined;
+  for (const inside of ["root", "leaf"] as const) {
+    const locales = new Map<string, number>();
+    const keys = new Set<string>();
+    let underscore = false;
+    const isAll = content.entries.every(({ path }) => {
+      const written = String(inside === "root" ? path[0] : path.at(-1));
+      if (path.length < 2 || !isLocale(written)) return false;
+      underscore ||= written.includes("_");
+      const locale = canonicalTag(written.replaceAll("_", "-"));
+      locales.set(locale, (locales.get(locale) ?? 0) + 1);
+      keys.add((inside === "root" ? path.slice(1) : path.slice(0, -1)).join("."));
+      return true;
+    });
+    if (isAll && locales.size > 1)
+      return { files: file, locales, spelling: underscore ? "underscore" : "hyphen", inside, keys };
   }
   return undefined;
 }
 
-/** The keys of a file that looks like a catalog: an object whose values are mostly texts. */
-function readEntries(files: Files, file: string): string[] | undefined {
+function isLocale(written: string): boolean {
+  const tag = parseTag(written.replaceAll("_", "-"));
+  return tag !== undefined && tag.language.length === 2 && isKnownLanguage(tag.language);
+}
+
+/** The locale in a path: a folder, the file's name, or the end of its name; the last that there is. */
+function localeIn(
+  file: string,
+): { pattern: string; locale: string; written: string; namespace: string | undefined } | undefined {
+  const ending = posix.extname(file);
+  const parts = file.slice(0, -ending.length).split("/");
+  const found = (at: number, written: string, part: string) => {
+    const behind = parts.length - 1 - at;
+    if (behind > 1) return undefined;
+    const pattern = parts
+      .map((one, index) => (index === at ? part : index > at ? "{namespace}" : one))
+      .join("/");
+    return {
+      pattern: pattern + ending,
+      locale: canonicalTag(written.replaceAll("_", "-")),
+      written,
+      namespace: behind === 1 ? parts[parts.length - 1] : undefined,
+    };
+  };
+  for (let at = parts.length - 1; at >= 0; at--) {
+    const part = parts[at] ?? "";
+    if (isLocale(part)) return found(at, part, "{locale}");
+    const suffix =
+      at === parts.length - 1 ? /^(.+?[-_.])([a-z]{2}(?:[-_][A-Za-z0-9]{2,8})*)$/.exec(part) : null;
+    const written = suffix?.[2] ?? "";
+    if (suffix && isLocale(written)) return found(at, written, `${suffix[1]}{locale}`);
+  }
+  return undefined;
+}
+
+/** What is in a file that looks like a catalog: mostly texts, all of it readable. */
+function readEntries(files: Files, file: string): CatalogContent | undefined {
   const read = files.read(file);
-  if (!read.ok) return undefined;
-  const { entries, problems } = jsonFormat.read(read.text, ".");
-  const texts = entries.filter((entry) => entry.kind === "text").length;
-  return problems.length > 0 || texts * 5 < entries.length * 4
-    ? undefined
-    : entries.map((entry) => entry.key);
+  if (!read.ok || read.text.length > 20_000_000) return undefined;
+  const content = formatOf({ files: file, format: formatNameOf(file), table: undefined }).read(
+    read.text,
+    ".",
+  );
+  const texts = content.entries.filter((entry) => entry.kind === "text").length;
+  return content.problems.length > 0 || texts * 5 < content.entries.length * 4 ? undefined : content;
 }
 
 /** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations. */
@@ -253,7 +340,11 @@ function describeBook(
     name,
     code: codeGlobs(users, grounds),
     files: book.files,
-    ...(book.spelling === "underscore" && { spelling: book.spelling }),
+    ...(book.blank !== undefined
+      ? { spelling: blankSpelling(book, book.blank) }
+      : book.spelling !== "hyphen" && { spelling: book.spelling }),
+    ...(book.inside === "root" && { root: "{locale}" }),
+    ...(book.inside === "leaf" && { leaf: "{locale}" }),
     lookups: lookups.length > 0 ? lookups : [{ call: "t" }],
     ...(main && {
       emit: {
@@ -264,6 +355,16 @@ function describeBook(
       },
     }),
   };
+}
+
+/** The map of spellings for a book whose source file has no suffix. */
+function blankSpelling(book: FoundBook, source: string): Record<string, string> {
+  const written = (locale: string) => (book.spelling === "underscore" ? locale.replaceAll("-", "_") : locale);
+  return Object.fromEntries(
+    [...book.locales.keys()].flatMap((locale) =>
+      locale === source ? [[locale, ""]] : written(locale) === locale ? [] : [[locale, written(locale)]],
+    ),
+  );
 }
 
 /** The calls and components whose first argument or prop is a known key. */
@@ -306,11 +407,14 @@ function importPath(source: SourceFile, call: string): string | undefined {
   return `{to:${posix.normalize(posix.join(posix.dirname(source.file), from))}}`;
 }
 
-function readAllCode(files: Files): SourceFile[] {
-  const patterns = scriptEndings.map((ending) => `**/*${ending}`);
-  return files.list({ patterns, ignore: otherCode, respectIgnoreFiles: true }).flatMap((file) => {
+async function readAllCode(files: Files): Promise<SourceFile[]> {
+  const listed = files
+    .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
+    .filter((file) => isReadable(file));
+  await prepareReaders(listed);
+  return listed.flatMap((file) => {
     const read = files.read(file);
-    return read.ok ? [readScript(file, read.text, read.bom, noShapes)] : [];
+    return read.ok ? [readSource(file, read.text, read.bom, noShapes)] : [];
   });
 }
 
@@ -331,7 +435,7 @@ function codeGlobs(code: readonly SourceFile[], grounds: string[]): string[] {
   grounds.push(
     globs.length > 0
       ? `Code is in ${globs.join(", ")} (${code.length} ${code.length === 1 ? "file" : "files"}).`
-      : "No JavaScript or TypeScript was found; set “code” to where it is.",
+      : "No code was found; set “code” to where it is.",
   );
   return globs;
 }
@@ -347,7 +451,10 @@ function bookNames(books: readonly FoundBook[]): string[] {
           !part.includes("{") &&
           !/^(src|app|locales?|lang|languages?|messages|translations|public|assets)$/.test(part),
       );
-    const wanted = (folders.find((part) => !part.endsWith(".json")) ?? "app").replace(/[^\w-]/g, "-");
+    const wanted = (
+      folders.find((part) => !new RegExp(`\\.(?:${catalogEndings.replaceAll(",", "|")})$`).test(part)) ??
+      "app"
+    ).replace(/[^\w-]/g, "-");
     let name = wanted;
     for (let number = 2; used.has(name); number++) name = `${wanted}-${number}`;
     used.add(name);

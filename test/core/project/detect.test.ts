@@ -1,0 +1,85 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { planInit } from "../../../src/core/project/detect.js";
+
+/** The configuration that is proposed for files, without what says where the code is. */
+async function proposed(files: Record<string, string>): Promise<Record<string, unknown>> {
+  const result = await planInit(memoryFiles(files));
+  if (!result.ok) throw new Error(`there is ${result.file}`);
+  const text = result.plan.changes[0]?.after ?? "";
+  const opened = openProject(memoryFiles({ ...files, "fond.config.json": text }));
+  if (!opened.ok) throw new Error(`${text}\n${JSON.stringify(opened.problems)}`);
+  return JSON.parse(text) as Record<string, unknown>;
+}
+
+const two = (name: string) => `${name}:\n  title: Quay\n  open: Open\n`;
+
+describe("init finds the catalogs, wherever they are and however they are written", () => {
+  test.each<[string, Record<string, string>, object]>([
+    [
+      "properties with a source without a suffix",
+      {
+        "res/messages.properties": "a=One\nb=Two\n",
+        "res/messages_de.properties": "a=Eins\n",
+        "res/messages_pt_BR.properties": "a=Um\n",
+      },
+      {
+        source: "en",
+        targets: ["de", "pt-BR"],
+        books: [{ files: "res/messages_{locale}.properties", spelling: { en: "", "pt-BR": "pt_BR" } }],
+      },
+    ],
+    [
+      "YAML with the locale at its root",
+      { "config/locales/en.yml": two("en"), "config/locales/no.yml": two("no") },
+      { source: "en", targets: ["no"], books: [{ files: "config/locales/{locale}.yml", root: "{locale}" }] },
+    ],
+    [
+      "a namespace before the locale",
+      { "t/home.en.yaml": "a: One\n", "t/home.de.yaml": "a: Eins\n" },
+      { source: "en", targets: ["de"], books: [{ files: "t/home.{locale}.yaml" }] },
+    ],
+    [
+      "all locales in one file",
+      { "texts.yaml": two("en") + two("fr") },
+      { source: "en", targets: ["fr"], books: [{ files: "texts.yaml", root: "{locale}" }] },
+    ],
+    [
+      "each key holding its locales",
+      { "texts.json": '{"a": {"en": "One", "pt_BR": "Um"}, "b": {"en": "Two", "pt_BR": "Dois"}}' },
+      {
+        source: "en",
+        targets: ["pt-BR"],
+        books: [{ files: "texts.json", leaf: "{locale}", spelling: "underscore" }],
+      },
+    ],
+    [
+      "JSON with comments",
+      { "t/en.jsonc": '{ // quay\n "a": "One" }', "t/de.jsonc": '{ "a": "Eins" }' },
+      { source: "en", targets: ["de"], books: [{ files: "t/{locale}.jsonc" }] },
+    ],
+  ])("%s", async (_, files, expected) => {
+    expect(await proposed(files)).toMatchObject(expected);
+  });
+
+  test("files of other kinds are no catalogs", async () => {
+    const result = await proposed({
+      "compose.yaml": two("services"),
+      "a/en.json": "[1]",
+      ".github/en.yml": two("x"),
+      "data.json": '{"en": 1}',
+    });
+    expect(result).toMatchObject({ targets: [], books: [{ files: "locales/{locale}.json" }] });
+  });
+
+  test("lookups in use are found in code of every language", async () => {
+    const files = {
+      "config/en.yml": two("en"),
+      "config/de.yml": two("de"),
+      "app/a.rb": 'class A\n  def b\n    text("title")\n    text("open")\n  end\nend\n',
+    };
+    const result = await proposed(files);
+    expect(result).toMatchObject({ books: [{ code: ["app/**/*.rb"], lookups: [{ call: "text" }] }] });
+  });
+});
