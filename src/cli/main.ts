@@ -14,6 +14,8 @@ import {
   type CommonOptions,
 } from "./context.js";
 import type { SurveyCommandOptions } from "./commands/survey.js";
+import { formatNames } from "../core/catalog/formats/names.js";
+import type { ConvertCommandOptions } from "./commands/convert.js";
 import type { WaiveCommandOptions } from "./commands/waive.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
 import { makeStyle, wantsColor } from "./terminal/style.js";
@@ -96,6 +98,20 @@ function buildProgram(): Command {
       "report only on these files or folders",
     ),
     async (context, paths, options) => (await import("./commands/lint.js")).runLint(context, paths, options),
+  );
+  register<ConvertCommandOptions>(
+    withWriteOptions(
+      add("convert", "move a book to another file format or layout, or read its texts from code"),
+    )
+      .option("--to <format>", `the new format: ${formatNames.join(", ")}`)
+      .option("--files <pattern>", "where the new catalogs go, as in the configuration")
+      .option(
+        "--inside <place>",
+        "where the locale stands in the new files: root, leaf or none",
+        oneOf("root", "leaf", "none"),
+      )
+      .option("--from <pattern>", "read modules of code (.js, .ts, .php) instead of the book's catalogs"),
+    async (context, _, options) => (await import("./commands/convert.js")).runConvert(context, options),
   );
   register<WaiveCommandOptions>(
     withWriteOptions(add("waive", "accept a finding or a literal as it is, with a reason"))

@@ -1,13 +1,12 @@
 import type { BookConfig } from "../../config/schema.js";
 import type { CatalogFormat } from "../model.js";
 import { json5Format, jsoncFormat, jsonFormat } from "./json.js";
+import { formatNames, type FormatName } from "./names.js";
 import { propertiesFormat } from "./properties.js";
 import { tableFormat } from "./table.js";
 import { yamlFormat } from "./yaml.js";
 
-/** The names of the formats, as a configuration writes them. */
-export const formatNames = ["json", "jsonc", "json5", "yaml", "properties", "csv"] as const;
-export type FormatName = (typeof formatNames)[number];
+export { formatNames, type FormatName };
 
 /** The format that a file's ending says; JSON where it says nothing. */
 export function formatNameOf(file: string): FormatName {

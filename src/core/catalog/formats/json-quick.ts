@@ -27,7 +27,6 @@ const quote = 0x22;
  * which is left to the scanner that knows why. One pass in one function, as nearly all time of reading catalogs is spent here.
  */
 export function readJsonQuickly(text: string, separator: string): QuickJson | undefined {
-  // eslint-disable-next-line no-control-regex
   if (/[\0-\x08\x0b\x0c\x0e-\x1f]/.test(text)) return undefined;
   const checksTexts = text.includes("\t") || text.includes("\r");
   const keys: string[] = [];

@@ -1,0 +1,292 @@
+import { applyEdits, modify } from "jsonc-parser";
+import { parseDocument } from "yaml";
+import { isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import { formatOf, type FormatName } from "../catalog/formats/index.js";
+import { bookLayout } from "../catalog/layout.js";
+import type { Entry, EntryPath, PathText } from "../catalog/model.js";
+import { localeInside, viewOf } from "../catalog/view.js";
+import type { BookConfig } from "../config/schema.js";
+import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
+import { prepareReaders } from "../source/read.js";
+import { readStringModule } from "../source/string-module.js";
+import { lineIndex } from "../text/line-index.js";
+import type { Project } from "./project.js";
+
+/** What a book is to become; what is not given stays. */
+export interface ConvertOptions {
+  readonly files?: string;
+  readonly format?: FormatName;
+  /** Where the locale stands in the new files; `none` for nowhere. */
+  readonly inside?: "root" | "leaf" | "none";
+  /** Modules of code to read instead of the book's catalogs, as a pattern like the book's `files`. */
+  readonly from?: string;
+}
+
+/** A reason why a book cannot be converted, with its place and what to do. */
+export type ConvertRefusal = PlanNote;
+
+export type ConvertResult =
+  | { readonly ok: true; readonly plan: Plan }
+  | { readonly ok: false; readonly refusals: readonly ConvertRefusal[] };
+
+/** The texts of one new catalog. */
+interface Texts {
+  readonly locale: string;
+  readonly namespace: string | undefined;
+  readonly entries: readonly PathText[];
+}
+
+/**
+ * Plans what moves a book to another format or layout, or takes its texts out of modules of code: new catalogs, the old
+ * ones removed, and the configuration brought up to them. Refuses what the new form cannot hold. The ledger keeps its
+ * records, since no key changes.
+ */
+export async function convertBook(
+  project: Project,
+  config: BookConfig,
+  options: ConvertOptions,
+): Promise<ConvertResult> {
+  const refusals: ConvertRefusal[] = [];
+  const notes: PlanNote[] = [];
+  const changed = newConfig(config, options);
+  const layout = bookLayout(changed);
+  const format = formatOf(changed);
+  const inside = localeInside(changed);
+  const book = loadBook(project.files, project.config, config);
+  const given =
+    options.from === undefined
+      ? catalogTexts(book, format.hasComments, refusals, notes)
+      : await moduleTexts(project, config, options.from, refusals);
+  const { parts } = separatorsOf(config);
+  if (given.length === 0 && refusals.length === 0)
+    refusals.push({
+      file: options.from ?? config.files,
+      message: "there is nothing to convert here",
+      remedy: "check the pattern; {locale} stands for the locale",
+    });
+  if (layout.hasParts !== book.layout.hasParts && options.from === undefined)
+    refusals.push({
+      file: changed.files,
+      message: layout.hasParts
+        ? "the book has one catalog a locale, and the new pattern wants several"
+        : "the book has several catalogs a locale, and the new pattern has room for one",
+      remedy: layout.hasParts ? "take {namespace} out of the pattern" : "put {namespace} into the pattern",
+    });
+  if (refusals.length > 0) return { ok: false, refusals };
+  const byFile = new Map<string, PathText[]>();
+  for (const { locale, namespace, entries } of given) {
+    const file = layout.path(locale, namespace);
+    const view = viewOf(inside, layout.spell(locale));
+    const flat = format.isFlat || config.naming.shape === "flat" || clashes(entries, parts);
+    const placed = entries.map((entry) => ({ ...entry, path: view.toFile(shaped(entry.path, parts, flat)) }));
+    byFile.set(file, [...(byFile.get(file) ?? []), ...placed]);
+  }
+  const changes: FileChange[] = [];
+  const old = new Map(
+    options.from === undefined
+      ? book.catalogs.filter(({ exists }) => exists).map((catalog) => [catalog.file, catalog] as const)
+      : [],
+  );
+  for (const [file, add] of byFile) {
+    const known = old.get(file);
+    const standing = project.files.read(file);
+    if (!known && standing.ok) {
+      refusals.push({
+        file,
+        message: "a file stands there already",
+        remedy: "move it away, or choose another pattern",
+      });
+      continue;
+    }
+    const after = format.edit(format.empty, { add, order: add.map(({ path }) => path) });
+    const read = format.read(after, parts);
+    const lost = add.find(
+      ({ path, text }) => !read.entries.some((entry) => entry.text === text && same(entry.path, path)),
+    );
+    if (read.problems.length > 0 || (lost && add.length < 20_000))
+      refusals.push({
+        file,
+        message: `${format.name} cannot hold ${lost ? `“${lost.path.join(parts)}”` : "these texts"} as it is`,
+        remedy: "change the text or its key first",
+      });
+    changes.push({ file, before: known?.content, after, ...(known?.bom && { bom: true }) });
+    old.delete(file);
+  }
+  if (refusals.length > 0) return { ok: false, refusals };
+  for (const { file, content, bom, encoding } of old.values())
+    changes.push({ file, before: content, after: undefined, bom, ...(encoding && { encoding }) });
+  changes.push(...configChange(project, config, changed));
+  const keys = new Set(
+    given.flatMap(({ namespace, entries }) =>
+      entries.map(({ path }) => `${namespace ?? ""} ${path.join(parts)}`),
+    ),
+  );
+  return { ok: true, plan: makePlan(changes, { catalogs: given.length, keys: keys.size }, notes) };
+}
+
+function newConfig(config: BookConfig, { files, format, inside, from }: ConvertOptions): BookConfig {
+  const { root, leaf } = config;
+  const ending = {
+    json: ".json",
+    jsonc: ".jsonc",
+    json5: ".json5",
+    yaml: ".yaml",
+    properties: ".properties",
+    csv: ".csv",
+  };
+  const path = files ?? (format ? config.files.replace(/\.\w+$/, ending[format]) : config.files);
+  const isNamedByEnding = format === undefined || path.endsWith(ending[format]);
+  const stays = inside === undefined && from === undefined;
+  const changed: { -readonly [Name in keyof BookConfig]: BookConfig[Name] } = { ...config, files: path };
+  delete changed.format;
+  delete changed.root;
+  delete changed.leaf;
+  if (!isNamedByEnding && format) changed.format = format;
+  if (inside === "root" || (stays && root)) changed.root = "{locale}";
+  if (inside === "leaf" || (stays && leaf)) changed.leaf = "{locale}";
+  return changed;
+}
+
+/** The texts of a book's catalogs. What the new form would lose is refused or, where it is no text, told. */
+function catalogTexts(
+  book: Book,
+  keepsComments: boolean,
+  refusals: ConvertRefusal[],
+  notes: PlanNote[],
+): Texts[] {
+  const texts: Texts[] = [];
+  for (const catalog of book.catalogs) {
+    if (!catalog.exists) continue;
+    const [problem] = catalog.problems;
+    const at = (entry: Entry) => ({ file: catalog.file, ...catalog.lines.position(entry.keySpan.start) });
+    if (problem && !isWhole(catalog)) {
+      refusals.push({
+        file: catalog.file,
+        ...catalog.lines.position(problem.span.start),
+        message: `it cannot be read: ${problem.message}`,
+        remedy: problem.remedy,
+      });
+      continue;
+    }
+    for (const entry of catalog.entries) {
+      if (catalog.byKey.get(entry.key) !== entry)
+        refusals.push({
+          ...at(entry),
+          message: `“${entry.key}” is there twice`,
+          remedy: "keep one of the two",
+        });
+      if (entry.kind !== "text" && !(entry.kind === "null" && entry.text === ""))
+        notes.push({
+          ...at(entry),
+          message: `“${entry.key}” is no text and becomes the text ${entry.text}`,
+          remedy: "see that this is meant",
+        });
+    }
+    let lost = 0;
+    const entries = [...catalog.byKey.values()].map((entry): PathText => {
+      const comment = commentAbove(catalog, entry);
+      if (comment !== undefined && !keepsComments) lost++;
+      return { path: entry.path, text: entry.text, ...(comment !== undefined && { comment }) };
+    });
+    if (lost > 0)
+      notes.push({
+        file: catalog.file,
+        message: `${lost} comments have no place in the new format`,
+        remedy: "keep the old file where they matter",
+      });
+    texts.push({ locale: catalog.locale, namespace: catalog.namespace, entries });
+  }
+  return texts;
+}
+
+/** The comment lines right above an entry. */
+function commentAbove({ content, format }: Catalog, entry: Entry): string | undefined {
+  if (!format.hasComments || entry.isInherited) return undefined;
+  const lines: string[] = [];
+  let end = content.lastIndexOf("\n", entry.keySpan.start - 1);
+  while (end > 0) {
+    const start = content.lastIndexOf("\n", end - 1) + 1;
+    const match = /^[ \t]*(?:#|!|\/\/)[ \t]?(.*?)\r?$/.exec(content.slice(start, end));
+    if (!match) break;
+    lines.unshift(match[1] ?? "");
+    end = start - 1;
+  }
+  return lines.length > 0 ? lines.join("\n") : undefined;
+}
+
+async function moduleTexts(
+  project: Project,
+  config: BookConfig,
+  from: string,
+  refusals: ConvertRefusal[],
+): Promise<Texts[]> {
+  const layout = bookLayout({ files: from, spelling: config.spelling });
+  const { source, targets } = project.config;
+  const listed = project.files.list({ patterns: layout.globs, ignore: config.ignore });
+  await prepareReaders(listed);
+  const texts: Texts[] = [];
+  for (const file of listed) {
+    const place = layout.place(file);
+    const locale = place?.locale;
+    if (locale === undefined || ![source, ...targets].includes(locale)) continue;
+    const read = project.files.read(file);
+    if (!read.ok) {
+      refusals.push({ file, message: read.detail, remedy: "see that it can be read" });
+      continue;
+    }
+    const lines = lineIndex(read.text);
+    const { entries, problems } = readStringModule(file, read.text);
+    for (const { message, remedy, span } of problems)
+      refusals.push({ file, ...lines.position(span.start), message, remedy });
+    texts.push({ locale, namespace: place?.namespace, entries });
+  }
+  return texts;
+}
+
+/** Whether some key would have to be a text and a group at once. */
+function clashes(entries: readonly PathText[], separator: string): boolean {
+  const keys = new Set(entries.map(({ path }) => path.join(separator)));
+  for (const key of keys)
+    for (let at = key.indexOf(separator); at >= 0; at = key.indexOf(separator, at + separator.length))
+      if (keys.has(key.slice(0, at)) || at === 0 || key.startsWith(separator, at + separator.length))
+        return true;
+  return [...keys].some((key) => key.endsWith(separator));
+}
+
+function shaped(path: EntryPath, separator: string, flat: boolean): EntryPath {
+  if (path.some((part) => typeof part === "number") && !flat) return path;
+  const key = path.join(separator);
+  return flat ? [key] : key.split(separator);
+}
+
+function same(a: EntryPath, b: EntryPath): boolean {
+  return a.length === b.length && a.every((part, index) => String(part) === String(b[index]));
+}
+
+/** The configuration with the book's new settings, written into it in place. */
+function configChange(
+  { files, configFile, config: { books } }: Project,
+  old: BookConfig,
+  now: BookConfig,
+): FileChange[] {
+  const read = files.read(configFile);
+  if (!read.ok) return [];
+  const index = books.indexOf(old);
+  const settings = (["files", "format", "root", "leaf"] as const).filter((name) => old[name] !== now[name]);
+  let after = read.text;
+  if (/\.ya?ml$/.test(configFile)) {
+    const document = parseDocument(read.text);
+    for (const name of settings)
+      if (now[name] === undefined) document.deleteIn(["books", index, name]);
+      else document.setIn(["books", index, name], now[name]);
+    after = document.toString();
+  } else
+    for (const name of settings)
+      after = applyEdits(
+        after,
+        modify(after, ["books", index, name], now[name], {
+          formattingOptions: { insertSpaces: true, tabSize: 2 },
+        }),
+      );
+  return [{ file: configFile, before: read.text, after, bom: read.bom }];
+}
