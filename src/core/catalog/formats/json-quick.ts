@@ -1,3 +1,4 @@
+import type { Entry, EntryPath } from "../model.js";
 import type { JsonValueKind } from "./json-scan.js";
 
 /** A group on the way down to an entry. */
@@ -7,17 +8,67 @@ export interface OpenGroup {
   readonly list: boolean;
   /** The key of an entry in it, up to the entry's own name. */
   readonly prefix: string;
+  /** The whole file's text. */
+  readonly source: string;
   members: number;
 }
 
-/** What was read, entry by entry: four offsets each (key from and to, value from and to). */
+/** What was read of a file. */
 export interface QuickJson {
-  readonly keys: string[];
-  readonly texts: string[];
-  readonly kinds: JsonValueKind[];
-  readonly groups: OpenGroup[];
-  readonly offsets: number[];
+  readonly entries: JsonEntry[];
   readonly emptyGroups: OpenGroup[];
+}
+
+/** An entry that keeps where it starts: the rest is worked out when it is asked for, which for most it never is. */
+export class JsonEntry implements Entry {
+  constructor(
+    readonly key: string,
+    readonly text: string,
+    private readonly group: OpenGroup,
+    private readonly keyStart: number,
+    private readonly valueStart: number,
+  ) {}
+
+  get kind(): JsonValueKind {
+    switch (this.group.source.charCodeAt(this.valueStart)) {
+      case 0x22:
+      case 0x27:
+        return "text";
+      case 0x6e:
+        return "null";
+      case 0x74:
+      case 0x66:
+        return "boolean";
+      default:
+        return "number";
+    }
+  }
+
+  get path(): EntryPath {
+    const name = this.key.slice(this.group.prefix.length);
+    return pathTo(this.group, this.group.list ? Number(name) : name);
+  }
+
+  get keySpan() {
+    return this.group.list ? this.valueSpan : this.spanFrom(this.keyStart);
+  }
+
+  get valueSpan() {
+    return this.spanFrom(this.valueStart);
+  }
+
+  private spanFrom(start: number) {
+    const token = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[^\s,:}\]/]+/y;
+    token.lastIndex = start;
+    return { start, end: start + (token.exec(this.group.source)?.[0].length ?? 0) };
+  }
+}
+
+/** The names from the root of a file to a member of a group. */
+export function pathTo(group: OpenGroup, name: string | number): (string | number)[] {
+  const path: (string | number)[] = [name];
+  for (let at: OpenGroup | undefined = group; at?.parent; at = at.parent) path.push(at.name);
+  return path.reverse();
 }
 
 const quote = 0x22;
@@ -29,11 +80,7 @@ const quote = 0x22;
 export function readJsonQuickly(text: string, separator: string): QuickJson | undefined {
   if (/[\0-\x08\x0b\x0c\x0e-\x1f]/.test(text)) return undefined;
   const checksTexts = text.includes("\t") || text.includes("\r");
-  const keys: string[] = [];
-  const texts: string[] = [];
-  const kinds: JsonValueKind[] = [];
-  const groups: OpenGroup[] = [];
-  const offsets: number[] = [];
+  const entries: JsonEntry[] = [];
   const emptyGroups: OpenGroup[] = [];
   const { length } = text;
   let at = 0;
@@ -44,7 +91,6 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
   let group: OpenGroup | undefined;
   let name: string | number = "";
   let keyStart = 0;
-  let keyEnd = 0;
   /** What may come next: a value, a name (or the end of an empty object), or what follows a value. */
   let expects: "value" | "first" | "name" | "next" = "value";
   for (;;) {
@@ -102,7 +148,7 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
       if (expects !== "value") {
         name = value;
         keyStart = at;
-        keyEnd = at = end + 1;
+        at = end + 1;
         unit = text.charCodeAt(at);
         while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = text.charCodeAt(++at);
         if (unit !== 0x3a) return undefined;
@@ -111,16 +157,8 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
         continue;
       }
       if (!group) return undefined;
-      if (group.list) {
-        name = group.members;
-        keyStart = at;
-        keyEnd = end + 1;
-      }
-      keys.push(group.prefix + String(name));
-      texts.push(value);
-      kinds.push("text");
-      groups.push(group);
-      offsets.push(keyStart, keyEnd, at, end + 1);
+      const own = group.list ? group.members : name;
+      entries.push(new JsonEntry(group.prefix + String(own), value, group, keyStart, at));
       group.members++;
       at = end + 1;
       expects = "next";
@@ -143,7 +181,7 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
       const own: string | number = group?.list ? group.members : name;
       if (group) group.members++;
       const prefix: string = group ? group.prefix + String(own) + separator : "";
-      group = { parent: group, name: own, list, prefix, members: 0 };
+      group = { parent: group, name: own, list, prefix, source: text, members: 0 };
       expects = list ? "value" : "first";
       at++;
       continue;
@@ -153,16 +191,8 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
     const found = word.exec(text)?.[0];
     if (found === undefined || !group) return undefined;
     const end = at + found.length;
-    if (group.list) {
-      name = group.members;
-      keyStart = at;
-      keyEnd = end;
-    }
-    keys.push(group.prefix + String(name));
-    texts.push(found);
-    kinds.push(found === "null" ? "null" : found === "true" || found === "false" ? "boolean" : "number");
-    groups.push(group);
-    offsets.push(keyStart, keyEnd, at, end);
+    const own = group.list ? group.members : name;
+    entries.push(new JsonEntry(group.prefix + String(own), found, group, keyStart, at));
     group.members++;
     at = end;
     expects = "next";
@@ -171,5 +201,5 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
     const unit = text.charCodeAt(at++);
     if (unit !== 0x20 && unit !== 0x0a && unit !== 0x0d && unit !== 0x09) return undefined;
   }
-  return { keys, texts, kinds, groups, offsets, emptyGroups };
+  return { entries, emptyGroups };
 }

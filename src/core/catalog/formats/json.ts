@@ -20,8 +20,8 @@ import {
   type OrderTree,
 } from "./edit-tree.js";
 import { mergeMarker } from "./merge-marker.js";
-import { readJsonQuickly, type OpenGroup, type QuickJson } from "./json-quick.js";
-import { jsonTree, scanJson, type JsonMember, type JsonNode, type JsonValueKind } from "./json-scan.js";
+import { JsonEntry, pathTo, readJsonQuickly, type OpenGroup, type QuickJson } from "./json-quick.js";
+import { jsonTree, scanJson, type JsonMember, type JsonNode } from "./json-scan.js";
 
 /** Catalogs in JSON (RFC 8259): nested groups, flat keys, or both; lists of texts. */
 export const jsonFormat: CatalogFormat = makeJsonFormat("json", false);
@@ -44,47 +44,9 @@ function makeJsonFormat(name: string, lenient: boolean): CatalogFormat {
   };
 }
 
-/** An entry whose path and spans are worked out when they are asked for: most never are. */
-class JsonEntry implements Entry {
-  constructor(
-    readonly key: string,
-    readonly text: string,
-    private readonly read: QuickJson,
-    private readonly index: number,
-  ) {}
-
-  get kind(): JsonValueKind {
-    return this.read.kinds[this.index] ?? "text";
-  }
-  get path(): EntryPath {
-    const group = this.read.groups[this.index];
-    if (!group) return [this.key];
-    const name = this.key.slice(group.prefix.length);
-    return pathTo(group, group.list ? Number(name) : name);
-  }
-  get keySpan() {
-    return this.span(0);
-  }
-  get valueSpan() {
-    return this.span(2);
-  }
-
-  private span(at: number) {
-    const { offsets } = this.read;
-    const from = this.index * 4 + at;
-    return { start: offsets[from] ?? 0, end: offsets[from + 1] ?? 0 };
-  }
-}
-
-function pathTo(group: OpenGroup, name: PathPart): PathPart[] {
-  const path: PathPart[] = [name];
-  for (let at: OpenGroup | undefined = group; at?.parent; at = at.parent) path.push(at.name);
-  return path.reverse();
-}
-
 function contentOf(read: QuickJson, problems: readonly CatalogProblem[]): CatalogContent {
   return {
-    entries: read.keys.map((key, index) => new JsonEntry(key, read.texts[index] ?? "", read, index)),
+    entries: read.entries,
     emptyGroups: read.emptyGroups.map((group) => (group.parent ? pathTo(group.parent, group.name) : [])),
     problems,
   };
@@ -96,11 +58,10 @@ function readJson(text: string, separator: string, lenient: boolean): CatalogCon
   const quick = lenient ? undefined : readJsonQuickly(text, separator);
   if (quick) return contentOf(quick, []);
   const problems: CatalogProblem[] = [];
-  const read: QuickJson = { keys: [], texts: [], kinds: [], groups: [], offsets: [], emptyGroups: [] };
+  const read: QuickJson = { entries: [], emptyGroups: [] };
   let group: OpenGroup | undefined;
   let name: PathPart = "";
   let keyStart = 0;
-  let keyEnd = 0;
   const broken = scanJson(
     text,
     {
@@ -109,27 +70,23 @@ function readJson(text: string, separator: string, lenient: boolean): CatalogCon
         const own = group?.list ? group.members : name;
         if (group) group.members++;
         const prefix = group ? group.prefix + String(own) + separator : "";
-        group = { parent: group, name: own, list, prefix, members: 0 };
+        group = { parent: group, name: own, list, prefix, source: text, members: 0 };
       },
       end() {
         if (group?.parent && group.members === 0) read.emptyGroups.push(group);
         group = group?.parent;
       },
-      key(written, start, end) {
+      key(written, start) {
         name = written;
         keyStart = start;
-        keyEnd = end;
       },
-      value(kind, value, start, end) {
+      value(_kind, value, start, end) {
         if (!group) {
           problems.push(notAnObject({ start, end }));
           return;
         }
-        read.keys.push(group.prefix + String(group.list ? group.members : name));
-        read.texts.push(value);
-        read.kinds.push(kind);
-        read.groups.push(group);
-        read.offsets.push(group.list ? start : keyStart, group.list ? end : keyEnd, start, end);
+        const key = group.prefix + String(group.list ? group.members : name);
+        read.entries.push(new JsonEntry(key, value, group, keyStart, start));
         group.members++;
       },
     },

@@ -22,19 +22,24 @@ export const propertiesFormat: CatalogFormat = {
   offsetInFile,
 };
 
-/** An entry whose spans are worked out when they are asked for. */
+/** An entry; what is not escaped is cut out of the file when it is asked for. */
 class PropertyEntry implements Entry {
   readonly kind = "text";
 
   constructor(
     readonly key: string,
-    readonly text: string,
+    /** The file's text, or the decoded value of an entry with escapes. */
+    private readonly source: string,
+    private readonly isDecoded: boolean,
     readonly keyStart: number,
     readonly keyEnd: number,
     readonly valueStart: number,
     readonly valueEnd: number,
   ) {}
 
+  get text(): string {
+    return this.isDecoded ? this.source : this.source.slice(this.valueStart, this.valueEnd);
+  }
   get path(): EntryPath {
     return [this.key];
   }
@@ -84,9 +89,7 @@ function readProperties(text: string): PropertiesContent {
       for (let unit = first; keyEnd < end; unit = text.charCodeAt(++keyEnd))
         if (unit === 0x3d || unit === 0x3a || isBlank(unit)) break;
       const valueStart = skipSeparator(text, keyEnd, end);
-      entries.push(
-        new PropertyEntry(text.slice(at, keyEnd), text.slice(valueStart, end), at, keyEnd, valueStart, end),
-      );
+      entries.push(new PropertyEntry(text.slice(at, keyEnd), text, false, at, keyEnd, valueStart, end));
       start = next;
       continue;
     }
@@ -186,6 +189,7 @@ function readEscaped(text: string, start: number, end: number, problems: Catalog
   return new PropertyEntry(
     unescape(text, start, keyEnd, problems),
     unescape(text, valueStart, end, problems),
+    true,
     start,
     keyEnd,
     valueStart,
