@@ -1,5 +1,5 @@
 import { afterAll, describe, expect, test } from "@jest/globals";
-import { chmodSync, existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { chmodSync, existsSync, lstatSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { cleanUp, filesIn, fond, smallProject, temporaryProject } from "../support/project.js";
 
@@ -428,5 +428,71 @@ describe("wrong usage and trouble", () => {
     expect(fond(folder, "--help")).toMatchObject({ status: 0 });
     expect(fond(folder, "lint", "--help").stdout).toContain("--locale");
     expect(fond(folder, "--version").stdout).toMatch(/^\d+\.\d+\.\d+\n$/);
+  });
+});
+
+describe("catalogs in other formats", () => {
+  const project = (ending: string, more: object = {}) =>
+    JSON.stringify({
+      source: "en",
+      targets: ["de"],
+      books: [{ name: "app", files: `t/{locale}.${ending}`, ...more }],
+    });
+
+  test("ISO-8859-1 stays ISO-8859-1, with escapes for what it lacks", () => {
+    const folder = temporaryProject({
+      "fond.config.json": project("properties"),
+      "t/en.properties": Buffer.from("a=caf\u00e9\nb=\\u4e2d\n", "latin1"),
+      "t/de.properties": Buffer.from("a=Caf\u00e9\n", "latin1"),
+    });
+    expect(fond(folder, "reconcile", "--write").status).toBe(0);
+    const bytes = readFileSync(join(folder, "t/de.properties"));
+    expect(bytes.equals(Buffer.from("a=Caf\u00e9\nb=\\u4e2d\n", "latin1"))).toBe(true);
+    expect(fond(folder, "reconcile", "--check").status).toBe(0);
+  });
+
+  test("a link to outside the project is not read, one inside stays a link, and a read-only file is said", () => {
+    const outside = temporaryProject({ "secret.json": '{"a": "x"}' });
+    const folder = temporaryProject({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: ["de", "fr"],
+        books: [{ name: "app", files: "t/{locale}.json" }],
+      }),
+      "t/en.json": '{\n  "a": "One"\n}\n',
+      "held/french.json": "{}\n",
+    });
+    symlinkSync(join(outside, "secret.json"), join(folder, "t/de.json"));
+    symlinkSync("../held/french.json", join(folder, "t/fr.json"));
+    const done = fond(folder, "reconcile", "--write");
+    expect(done.stdout).toContain("symbolic link");
+    expect(readFileSync(join(outside, "secret.json"), "utf8")).toBe('{"a": "x"}');
+    expect(lstatSync(join(folder, "t/fr.json")).isSymbolicLink()).toBe(true);
+    expect(readFileSync(join(folder, "held/french.json"), "utf8")).toContain("One");
+    writeFileSync(join(folder, "t/en.json"), '{\n  "a": "One",\n  "b": "Two"\n}\n');
+    chmodSync(join(folder, "held/french.json"), 0o444);
+    const refused = fond(folder, "reconcile", "--write");
+    expect(refused).toMatchObject({ status: 3 });
+    expect(refused.stderr).toContain("read-only");
+    expect(readFileSync(join(folder, "held/french.json"), "utf8")).not.toContain("Two");
+  });
+
+  test("convert moves the book, its configuration and nothing else; a refusal says why", () => {
+    const folder = temporaryProject({
+      "fond.config.json": project("json"),
+      "t/en.json": '{\n  "a": { "b": "One" }\n}\n',
+      "t/de.json": '{\n  "a": { "b": "Eins" }\n}\n',
+    });
+    expect(fond(folder, "convert")).toMatchObject({ status: 2 });
+    expect(fond(folder, "convert", "--to", "yml")).toMatchObject({ status: 2 });
+    expect(fond(folder, "convert", "--to", "yaml", "--write").status).toBe(0);
+    const after = filesIn(folder);
+    expect(Object.keys(after)).toEqual(["fond.config.json", "t/de.yaml", "t/en.yaml"]);
+    expect(after["t/de.yaml"]).toBe("a:\n  b: Eins\n");
+    expect(fond(folder, "lint").status).toBe(0);
+    writeFileSync(join(folder, "t/en.yaml"), "a: x\na: y\n");
+    const refused = fond(folder, "convert", "--to", "json", "--write");
+    expect(refused.status).toBe(1);
+    expect(refused.stderr).toContain("t/en.yaml:1:1");
   });
 });
