@@ -16,6 +16,7 @@ import {
 import type { SurveyCommandOptions } from "./commands/survey.js";
 import { formatNames } from "../core/catalog/formats/names.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";
+import type { PreviewCommandOptions } from "./commands/preview.js";
 import type { WaiveCommandOptions } from "./commands/waive.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
 import { makeStyle, wantsColor } from "./terminal/style.js";
@@ -98,6 +99,20 @@ function buildProgram(): Command {
       "report only on these files or folders",
     ),
     async (context, paths, options) => (await import("./commands/lint.js")).runLint(context, paths, options),
+  );
+  register<PreviewCommandOptions>(
+    withChangeOptions(
+      add("preview", "show what users would read: every locale, each plural category, each case"),
+    )
+      .argument("[keys...]", "keys or patterns (* and **); without any, the keys that carry findings")
+      .option(
+        "--with <name=value>",
+        "a value for an argument; may be given several times",
+        (value: string, all?: readonly string[]) => [...(all ?? []), value],
+      )
+      .option("--compare <locale...>", "only these locales, one below the other"),
+    async (context, keys, options) =>
+      (await import("./commands/preview.js")).runPreview(context, keys, options),
   );
   register<ConvertCommandOptions>(
     withWriteOptions(

@@ -3,6 +3,7 @@ import type { BookBalance } from "../core/ledger/balance.js";
 import type { Finding } from "../core/lint/finding.js";
 import { unifiedDiff } from "../core/plan/diff.js";
 import { changeKind, type Plan } from "../core/plan/plan.js";
+import type { PreviewMessage } from "../core/project/preview.js";
 import type { SurveyResult } from "../core/project/project.js";
 import type { VerdictCounts } from "../core/survey/survey.js";
 
@@ -37,6 +38,11 @@ export function findingsJson(command: string, findings: readonly Finding[]): str
 
 export function balanceJson(books: readonly BookBalance[]): string {
   return documentFor("balance", { books: books.map(({ name, keys, locales }) => ({ name, keys, locales })) });
+}
+
+/** What users would read, by key and locale. */
+export function previewJson(messages: readonly PreviewMessage[]): string {
+  return documentFor("preview", { messages });
 }
 
 /** A plan: every file that it would change, as a unified diff, and what it leaves alone. */

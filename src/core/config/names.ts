@@ -1,3 +1,12 @@
 /** The message syntaxes that a book can name. */
-export const messageSyntaxNames = ["icu"] as const;
+export const messageSyntaxNames = [
+  "icu",
+  "java",
+  "double-brace",
+  "percent-brace",
+  "percent-paren",
+  "colon",
+  "printf",
+  "plain",
+] as const;
 export type MessageSyntax = (typeof messageSyntaxNames)[number];

@@ -108,7 +108,8 @@ const bookSchema = v.strictObject({
     "hyphen",
   ),
   syntax: v.optional(v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")), "icu"),
-  plurals: v.optional(v.picklist(["inline"], "inline"), "inline"),
+  plurals: v.optional(v.picklist(["inline", "bar"], "inline or bar"), "inline"),
+  tags: v.optional(v.boolean("true or false"), true),
   lookups: v.optional(v.array(lookupSchema, "a list of lookups"), []),
   assumed: v.optional(v.array(nonEmpty("a pattern for keys"), "a list of patterns for keys"), []),
   relative: v.optional(

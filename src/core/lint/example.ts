@@ -27,6 +27,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         spelling: "hyphen",
         syntax: "icu",
         plurals: "inline",
+        tags: true,
         lookups: [{ call: "t" }],
         assumed: [],
         marked: [],
@@ -43,7 +44,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
   const subject = {
     book: loadBook(files, config, book),
     code,
-    reader: messageReader(book.syntax),
+    reader: messageReader(book),
     ledger: (tag: string) => readLedger(files, config.ledger, book.name, tag),
   };
   return lintBook(subject, rules ? { rules } : {});

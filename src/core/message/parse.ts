@@ -1,8 +1,11 @@
 import type { MessageSyntax } from "../config/names.js";
 import { messageFacts, type MessageFacts } from "./facts.js";
 import type { Message, MessageNode } from "./model.js";
+import { printBars, readBars } from "./bars.js";
 import { parseIcu } from "./syntaxes/icu.js";
 import { printIcu } from "./syntaxes/icu-print.js";
+import { parseJava, printJava } from "./syntaxes/java.js";
+import { parsePlaceholders, printPlaceholders } from "./syntaxes/placeholders.js";
 
 /** A message together with what it uses. */
 export interface ReadMessage extends Message {
@@ -17,10 +20,25 @@ export interface MessageReader {
   print(nodes: readonly MessageNode[]): string;
 }
 
-/** A reader for one book's syntax; what it has read it keeps, so it should live no longer than one run. */
-export function messageReader(syntax: MessageSyntax): MessageReader {
+/** What of a book decides how its messages are read. */
+export interface MessageSettings {
+  readonly syntax: MessageSyntax;
+  /** Where plurals are: in the message, or forms side by side. */
+  readonly plurals?: "inline" | "bar";
+  /** Whether `<b>…</b>` is rich text; true where not given. */
+  readonly tags?: boolean;
+}
+
+/** A reader for one book's messages; what it has read it keeps, so it should live no longer than one run. */
+export function messageReader(settings: MessageSettings | MessageSyntax): MessageReader {
+  const {
+    syntax,
+    plurals = "inline",
+    tags = true,
+  } = typeof settings === "string" ? { syntax: settings } : settings;
   const known = new Map<string, ReadMessage>();
-  const { parse, print } = implementations[syntax];
+  const inline = implementation(syntax, tags);
+  const { parse, print } = plurals === "inline" ? inline : withBars(inline);
   return {
     read(text) {
       let message = known.get(text);
@@ -37,8 +55,31 @@ export function messageReader(syntax: MessageSyntax): MessageReader {
   };
 }
 
-const implementations: Readonly<
-  Record<MessageSyntax, { parse(text: string): Message; print(nodes: readonly MessageNode[]): string }>
-> = {
-  icu: { parse: (text) => parseIcu(text), print: (nodes) => printIcu(nodes) },
-};
+interface Implementation {
+  parse(text: string): Message;
+  print(nodes: readonly MessageNode[]): string;
+}
+
+function implementation(syntax: MessageSyntax, tags: boolean): Implementation {
+  switch (syntax) {
+    case "icu":
+      return { parse: (text) => parseIcu(text, { tags }), print: (nodes) => printIcu(nodes, { tags }) };
+    case "java":
+      return { parse: (text) => parseJava(text, tags), print: printJava };
+    default:
+      return {
+        parse: (text) => parsePlaceholders(text, syntax, tags),
+        print: (nodes) => printPlaceholders(nodes, syntax),
+      };
+  }
+}
+
+/** More than two forms take the categories of languages with that many, in CLDR's order. */
+const manyForms = ["one", "few", "many", "other"];
+
+function withBars({ parse, print }: Implementation): Implementation {
+  return {
+    parse: (text) => (text.includes("|") ? readBars(text, parse, manyForms) : parse(text)),
+    print: (nodes) => printBars(nodes, print),
+  };
+}

@@ -183,7 +183,7 @@ const tools = new WeakMap<BookConfig, { shapes: LookupShapes; reader: MessageRea
 function surveyTools(config: BookConfig, source: string): { shapes: LookupShapes; reader: MessageReader } {
   const made = tools.get(config) ?? {
     shapes: lookupShapes(config, source),
-    reader: messageReader(config.syntax),
+    reader: messageReader(config),
   };
   tools.set(config, made);
   return made;
@@ -204,7 +204,7 @@ export async function extractProject(
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
     plans.push(
-      planExtract(loadBook(project.files, project.config, config), code.files, messageReader(config.syntax), {
+      planExtract(loadBook(project.files, project.config, config), code.files, messageReader(config), {
         ...options,
         ...limit,
         waivers: project.waivers,
@@ -240,7 +240,7 @@ export function reconcileProject(
     ...(scope.locales && { locales: scope.locales }),
     ...options,
     reader(book) {
-      const reader = readers.get(book) ?? messageReader(book.config.syntax);
+      const reader = readers.get(book) ?? messageReader(book.config);
       readers.set(book, reader);
       return reader;
     },
@@ -259,7 +259,7 @@ export async function lintProject(
     const code =
       config.code.length > 0 ? readBookCode(project.files, config, project.config.source) : undefined;
     return lintBook(
-      { book, code, reader: messageReader(config.syntax), ledger: ledgers(project, config) },
+      { book, code, reader: messageReader(config), ledger: ledgers(project, config) },
       {
         levels: project.config.rules,
         ...(rules && { rules }),
@@ -297,7 +297,7 @@ export function balanceProject(project: Project, scope: Scope = {}): BookBalance
   return booksIn(project, scope).map((config) =>
     balanceBook(
       loadBook(project.files, project.config, config),
-      messageReader(config.syntax),
+      messageReader(config),
       ledgers(project, config),
       scope.locales,
     ),

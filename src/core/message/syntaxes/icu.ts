@@ -200,7 +200,7 @@ class IcuReader {
     const nameSpan = { start: nameStart, end: this.at };
     this.skipSpaces();
     const after = this.source[this.at];
-    if (name === "" || (after !== "}" && after !== ",") || /^0\d|^\d+\D/.test(name)) {
+    if (name === "" || (after !== "}" && after !== ",") || !isUsableName(name)) {
       this.recoverArgument(container, start, nameStart);
       return;
     }
@@ -338,7 +338,7 @@ class IcuReader {
     if (selector !== "" && source[this.at] === "{") {
       if (choice.branches.some((branch) => branch.selector === selector))
         this.problem(
-          "error",
+          "warning",
           "branch-duplicate",
           start,
           selectorSpan.end,
@@ -667,8 +667,19 @@ class IcuReader {
     const closed = this.skipPastBrace();
     const written = source.slice(nameStart, closed ? this.at - 1 : this.at).trim();
     const name = /^[^,{}]*/.exec(written)?.[0].trim() ?? "";
-    if (!closed) this.checkClosed(start, name);
-    else if (/^\S+\s+(plural|select|selectordinal|number|date|time)\b/.test(written))
+    if (!closed) {
+      const before = this.problems.length;
+      this.checkClosed(start, name);
+      if (this.problems.length === before)
+        this.problem(
+          "error",
+          "argument-unclosed",
+          start,
+          start + 1,
+          "a brace that is never closed",
+          "write } where the argument ends, or '{' to show a brace",
+        );
+    } else if (/^\S+\s+(plural|select|selectordinal|number|date|time)\b/.test(written))
       this.problem(
         "error",
         "argument-name",
@@ -789,6 +800,11 @@ const namedStyles: Readonly<Record<string, readonly string[]>> = {
   date: ["short", "medium", "long", "full"],
   time: ["short", "medium", "long", "full"],
 };
+
+/** Whether ICU takes a name: any identifier, digits first too, but a number only without leading zeros and in 32 bits. */
+function isUsableName(name: string): boolean {
+  return !/^\d+$/.test(name) || name === "0" || (!name.startsWith("0") && Number(name) < 2_147_483_640);
+}
 
 function isNamedStyle(type: string, text: string): boolean {
   return namedStyles[type]?.includes(text) ?? false;

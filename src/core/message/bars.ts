@@ -1,0 +1,106 @@
+import type { Branch, Message, MessageNode, MessageProblem } from "./model.js";
+
+/** The argument that chooses among forms that stand side by side: their syntax does not name it. */
+export const barCount = "count";
+
+/** A form's own condition: `{0}`, `{2,5}`, `[2,*]`. */
+const condition = /^\s*(?:\{\s*(\d+)\s*\}|\[\s*(\d+)\s*,\s*(\d+|\*)\s*\])\s*/;
+
+/**
+ * A message whose plural forms stand side by side, `one|many`: a plural of the model. Two forms without conditions are
+ * `one` and `other`, the last is `other`; more take the locale's categories in CLDR's order. A bar that is doubled is text.
+ */
+export function readBars(
+  source: string,
+  parse: (text: string) => Message,
+  categories: readonly string[],
+): Message {
+  const forms = splitBars(source);
+  if (forms.length === 1) return shift(parse(source), 0);
+  const problems: MessageProblem[] = [];
+  const branches: Branch[] = [];
+  const plain = forms.filter(({ text }) => !condition.test(text)).length;
+  let seen = 0;
+  for (const { text, start } of forms) {
+    const found = condition.exec(text);
+    const lead = found?.[0].length ?? 0;
+    const inner = shift(parse(text.slice(lead)), start + lead);
+    problems.push(...inner.problems);
+    const names = plain === 1 ? ["other"] : plain === 2 ? ["one", "other"] : categories;
+    const last = plain - 1;
+    const selector = found
+      ? found[1] !== undefined
+        ? `=${found[1]}`
+        : found[3] === "*"
+          ? "other"
+          : `=${found[2] ?? ""}`
+      : seen === last
+        ? "other"
+        : (names[seen] ?? "other");
+    if (!found) seen++;
+    branches.push({
+      selector,
+      nodes: inner.nodes,
+      selectorSpan: { start, end: start + Math.max(lead, 0) },
+      span: { start, end: start + text.length },
+    });
+  }
+  const node: MessageNode = {
+    kind: "plural",
+    pluralKind: "cardinal",
+    name: barCount,
+    offset: 0,
+    branches,
+    span: { start: 0, end: source.length },
+  };
+  return { source, nodes: [node], problems, quoted: [] };
+}
+
+/** Writes a plural as forms side by side; what is no plural as the syntax writes it. */
+export function printBars(
+  nodes: readonly MessageNode[],
+  print: (nodes: readonly MessageNode[]) => string,
+): string {
+  const [only] = nodes;
+  const escape = (text: string) => text.replaceAll("|", "||");
+  if (nodes.length !== 1 || only?.kind !== "plural") return escape(print(nodes));
+  return only.branches
+    .map(({ selector, nodes: inner }) => {
+      const text = escape(print(inner));
+      return selector.startsWith("=") ? `{${selector.slice(1)}} ${text}` : text;
+    })
+    .join("|");
+}
+
+function splitBars(source: string): { text: string; start: number }[] {
+  const forms: { text: string; start: number }[] = [];
+  let start = 0;
+  for (let at = 0; at < source.length; at++) {
+    if (source[at] !== "|") continue;
+    if (source[at + 1] === "|") {
+      at++;
+      continue;
+    }
+    forms.push({ text: source.slice(start, at), start });
+    start = at + 1;
+  }
+  forms.push({ text: source.slice(start), start });
+  return forms;
+}
+
+/** A message that was read from part of another, with its places in the whole. */
+function shift(message: Message, by: number): Message {
+  const span = <Spanned extends object>(node: Spanned): Spanned => {
+    const moved = { ...node } as Record<string, unknown>;
+    if (moved["kind"] === "text") moved["value"] = String(moved["value"]).replaceAll("||", "|");
+    for (const [key, value] of Object.entries(moved)) {
+      if (/span$/i.test(key) && value !== undefined) {
+        const { start, end } = value as { start: number; end: number };
+        moved[key] = { start: start + by, end: end + by };
+      } else if (Array.isArray(value)) moved[key] = value.map((inner: object) => span(inner));
+      else if (value !== null && typeof value === "object") moved[key] = span(value);
+    }
+    return moved as Spanned;
+  };
+  return { ...message, nodes: message.nodes.map(span), problems: message.problems.map(span) };
+}

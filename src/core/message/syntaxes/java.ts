@@ -1,0 +1,161 @@
+import type { Span } from "../../text/span.js";
+import type { ArgumentNode, Message, MessageNode, MessageProblem } from "../model.js";
+import { treeOf, type Token } from "./tokens.js";
+
+/**
+ * Reads a message of `java.text.MessageFormat`. Its quoting is not ICU's: every apostrophe quotes until the next one,
+ * or to the end, and two of them are one. Arguments are numbers. Never throws.
+ */
+export function parseJava(source: string, tags = true): Message {
+  const tokens: Token[] = [];
+  const problems: MessageProblem[] = [];
+  const quoted: Span[] = [];
+  let value = "";
+  let from = 0;
+  let at = 0;
+  const flush = (end: number) => {
+    if (end > from) tokens.push({ kind: "text", value, start: from, end });
+    value = "";
+  };
+  const problem = (
+    code: MessageProblem["code"],
+    message: string,
+    remedy: string,
+    start: number,
+    end: number,
+  ) => problems.push({ severity: "error", code, message, remedy, span: { start, end } });
+  while (at < source.length) {
+    const unit = source[at];
+    if (unit === "'") {
+      if (source[at + 1] === "'") {
+        value += "'";
+        at += 2;
+        continue;
+      }
+      const start = at++;
+      for (; at < source.length; at++) {
+        if (source[at] === "'") {
+          if (source[at + 1] !== "'") break;
+          at++;
+        }
+        value += source[at] ?? "";
+      }
+      at = Math.min(at + 1, source.length);
+      quoted.push({ start, end: at });
+      continue;
+    }
+    if (unit !== "{") {
+      value += unit ?? "";
+      at++;
+      continue;
+    }
+    flush(at);
+    const start = at;
+    const end = closingBrace(source, at);
+    const inner = source.slice(at + 1, end ?? source.length);
+    const match = /^\s*([^\s,{}]*)\s*(?:,\s*([a-zA-Z]*)\s*(?:,([\s\S]*))?)?$/.exec(inner);
+    at = from = end === undefined ? source.length : end + 1;
+    if (end === undefined) {
+      problem(
+        "argument-unclosed",
+        "a brace that is never closed",
+        "write } where the argument ends, or '{' for the sign itself",
+        start,
+        start + 1,
+      );
+      tokens.push({ kind: "text", value: source.slice(start), start, end: source.length });
+      continue;
+    }
+    const name = match?.[1] ?? "";
+    if (!/^\d+$/.test(name)) {
+      problem(
+        "argument-name",
+        name === ""
+          ? "an argument without its number"
+          : `“${name.slice(0, 30)}” is no number, and arguments are numbered here`,
+        "write {0}, {1} …, or '{' for the sign itself",
+        start,
+        at,
+      );
+      tokens.push({ kind: "text", value: source.slice(start, at), start, end: at });
+      continue;
+    }
+    const type = match?.[2]?.toLowerCase();
+    const style = match?.[3];
+    if (type !== undefined && !/^(?:number|date|time|choice)$/.test(type))
+      problem(
+        "argument-type",
+        `there is no type “${type}”`,
+        "the types are number, date, time and choice",
+        start,
+        at,
+      );
+    const nameStart = start + 1 + inner.indexOf(name);
+    const node: ArgumentNode = {
+      kind: "argument",
+      name: String(Number(name)),
+      ...(type !== undefined && {
+        format: {
+          type,
+          ...(style !== undefined && {
+            style: {
+              kind: /^(?:integer|currency|percent|short|medium|long|full)$/.test(style.trim())
+                ? ("named" as const)
+                : ("pattern" as const),
+              text: type === "choice" ? style : style.trim(),
+            },
+          }),
+        },
+      }),
+      span: { start, end: at },
+      nameSpan: { start: nameStart, end: nameStart + name.length },
+    };
+    tokens.push({ kind: "node", node, start, end: at });
+  }
+  flush(source.length);
+  const read = treeOf(source, tokens, problems, tags);
+  return { ...read, quoted };
+}
+
+/** The brace that closes the one at a place; quoted braces do not count. */
+function closingBrace(source: string, start: number): number | undefined {
+  let depth = 0;
+  for (let at = start; at < source.length; at++) {
+    const unit = source[at];
+    if (unit === "'") {
+      const close = source.indexOf("'", at + 1);
+      if (close < 0) return undefined;
+      at = close;
+    } else if (unit === "{") depth++;
+    else if (unit === "}" && --depth === 0) return at;
+  }
+  return undefined;
+}
+
+/** Writes nodes for `java.text.MessageFormat`: every apostrophe doubled, braces in quotes. */
+export function printJava(nodes: readonly MessageNode[]): string {
+  return nodes
+    .map((node): string => {
+      switch (node.kind) {
+        case "text":
+          return node.value.replaceAll("'", "''").replace(/[{}]+/g, (braces) => `'${braces}'`);
+        case "argument": {
+          const { name, format } = node;
+          if (!format) return `{${name}}`;
+          return `{${name},${format.type}${format.style ? `,${format.style.text}` : ""}}`;
+        }
+        case "count":
+          return "";
+        case "tag": {
+          const attributes = node.attributes.length > 0 ? ` ${printJava(node.attributes)}` : "";
+          return node.selfClosing
+            ? `<${node.name}${attributes}/>`
+            : `<${node.name}${attributes}>${printJava(node.children)}</${node.name}>`;
+        }
+        case "plural":
+        case "select":
+          return printJava(node.branches.at(-1)?.nodes ?? []);
+      }
+    })
+    .join("");
+}

@@ -1,0 +1,229 @@
+import { loadBook, type Book } from "../catalog/book.js";
+import type { BookConfig } from "../config/schema.js";
+import { parentsOf } from "../locale/fallback.js";
+import { pluralRules } from "../locale/plural-rules.js";
+import { formatMessage, type ArgumentValue } from "../message/format.js";
+import type { ArgumentNode, PluralNode, SelectNode } from "../message/model.js";
+import { messageReader, type ReadMessage } from "../message/parse.js";
+import { keyTest } from "../text/key-pattern.js";
+import { nearest } from "../text/nearest.js";
+import type { Project, Scope } from "./project.js";
+
+/** What users of one locale would read for one key. */
+export interface PreviewMessage {
+  readonly book: string;
+  readonly key: string;
+  readonly locale: string;
+  /** The locale whose text is shown, where this one has none of its own. */
+  readonly from?: string;
+  /** Why there is no text, or none that can be shown. */
+  readonly trouble?: string;
+  readonly samples: readonly PreviewSample[];
+}
+
+export interface PreviewSample {
+  readonly arguments: Readonly<Record<string, string | number>>;
+  readonly text: string;
+}
+
+export interface PreviewOptions {
+  /** Values by argument name, in place of made-up ones. */
+  readonly values?: Readonly<Record<string, string>>;
+  /** Only these locales, side by side. */
+  readonly compare?: readonly string[];
+}
+
+export type PreviewResult =
+  | { readonly ok: true; readonly messages: readonly PreviewMessage[] }
+  | { readonly ok: false; readonly unknown: string; readonly near: readonly string[] };
+
+/** Shows what users would read. `keys` are keys or patterns (`*`, `**`); one that finds nothing ends it with its nearest neighbours. */
+export function previewProject(
+  project: Project,
+  scope: Scope,
+  keys: readonly string[],
+  options: PreviewOptions = {},
+): PreviewResult {
+  const books = project.config.books
+    .filter(({ name }) => scope.books?.includes(name) ?? true)
+    .map((config) => ({ config, book: loadBook(project.files, project.config, config) }));
+  const known = books.map(({ config, book }) => ({ config, book, keys: sourceKeysOf(book) }));
+  const wanted = new Map<BookConfig, Set<string>>();
+  for (const pattern of keys) {
+    const test = keyTest(pattern);
+    let hits = 0;
+    for (const { config, keys: all } of known)
+      for (const key of all)
+        if (key === pattern || (pattern.includes("*") && test(key))) {
+          wanted.set(config, (wanted.get(config) ?? new Set()).add(key));
+          hits++;
+        }
+    if (hits === 0) {
+      const all = known.flatMap((one) => one.keys);
+      const best = nearest(pattern, all);
+      const end = pattern.split(".").at(-1) ?? pattern;
+      const others = all.filter((key) => key.startsWith(`${pattern}.`) || key.endsWith(`.${end}`));
+      return {
+        ok: false,
+        unknown: pattern,
+        near: [...new Set([...(best ? [best] : []), ...others])].slice(0, 5),
+      };
+    }
+  }
+  const messages = known.flatMap(({ config, book }) =>
+    [...(wanted.get(config) ?? [])].flatMap((key) => previewKey(book, config, key, scope, options)),
+  );
+  return { ok: true, messages };
+}
+
+function sourceKeysOf(book: Book): string[] {
+  return book.catalogs
+    .filter(({ locale }) => locale === book.sourceLocale)
+    .flatMap(({ namespace, byKey }) => [...byKey.keys()].map((key) => book.codeKey(namespace, key)));
+}
+
+function previewKey(
+  book: Book,
+  config: BookConfig,
+  key: string,
+  scope: Scope,
+  options: PreviewOptions,
+): PreviewMessage[] {
+  const found = book.resolve(key);
+  if (!found) return [];
+  const reader = messageReader(config);
+  const source = reader.read(found.entry.text);
+  const all = [book.sourceLocale, ...book.targetLocales];
+  const locales =
+    options.compare ?? (scope.locales ? all.filter((one) => scope.locales?.includes(one)) : all);
+  return locales.map((locale): PreviewMessage => {
+    const base = { book: config.name, key, locale };
+    const chain = [locale, ...parentsOf(locale).filter((one) => all.includes(one)), book.sourceLocale];
+    const holder = chain.find((one) =>
+      book.catalog(one, found.catalog.namespace)?.byKey.has(found.entry.key),
+    );
+    const entry = holder && book.catalog(holder, found.catalog.namespace)?.byKey.get(found.entry.key);
+    if (!holder || !entry) return { ...base, trouble: "there is no text", samples: [] };
+    const from = holder === locale ? {} : { from: holder };
+    const message = reader.read(entry.text);
+    if (message.isBroken) {
+      const problem = message.problems.find(({ severity }) => severity === "error");
+      return {
+        ...base,
+        ...from,
+        trouble: `it cannot be shown: ${problem?.message ?? "it is broken"}`,
+        samples: [],
+      };
+    }
+    return { ...base, ...from, samples: samplesOf(message, source, holder, options.values ?? {}) };
+  });
+}
+
+/** At most this many samples are shown of one message. */
+const mostSamples = 24;
+
+/** A message filled with values: every category of its plurals, every case of its selects. */
+function samplesOf(
+  message: ReadMessage,
+  source: ReadMessage,
+  locale: string,
+  given: Readonly<Record<string, string>>,
+): PreviewSample[] {
+  // What the source does not ask for no program passes: users see such an argument as it stands.
+  const names = new Set((source.isBroken ? message : source).facts.arguments.keys());
+  let sets: Record<string, ArgumentValue>[] = [{}];
+  for (const name of names) {
+    const uses = [...(message.facts.arguments.get(name) ?? []), ...(source.facts.arguments.get(name) ?? [])];
+    const own = given[name];
+    const values = own === undefined ? valuesFor(name, uses, locale) : [typed(own, uses)];
+    sets = sets.flatMap((set) => values.map((value) => ({ ...set, [name]: value }))).slice(0, mostSamples);
+  }
+  return sets.map((set) => ({
+    arguments: Object.fromEntries(
+      Object.entries(set).map(([name, value]) => [
+        name,
+        value instanceof Date
+          ? value.toISOString().slice(0, 16)
+          : typeof value === "number"
+            ? value
+            : String(value),
+      ]),
+    ),
+    text: formatMessage(message.nodes, locale, set).text,
+  }));
+}
+
+type Use = ArgumentNode | PluralNode | SelectNode;
+
+/** A day and time in a made-up voyage: 4 May 2031, 9:30. */
+const sampleDate = new Date(Date.UTC(2031, 4, 4, 9, 30));
+
+function valuesFor(name: string, uses: readonly Use[], locale: string): ArgumentValue[] {
+  const plurals = uses.filter((use) => use.kind === "plural");
+  if (plurals.length > 0) return pluralNumbers(plurals, locale);
+  const cases = uses.flatMap((use) =>
+    use.kind === "select" ? use.branches.map(({ selector }) => selector) : [],
+  );
+  if (cases.length > 0) return [...new Set(cases)];
+  const type = uses.find((use): use is ArgumentNode => use.kind === "argument" && use.format !== undefined)
+    ?.format?.type;
+  if (type === "date" || type === "time") return [sampleDate];
+  if (type === "number" || /^[difgFGeEu]$/.test(type ?? "")) return [isPart(name) ? 0.75 : 1234.5];
+  return [madeUp(name)];
+}
+
+/** For each category the smallest and a typical number that fall into it, from CLDR's samples; and each exact number. */
+function pluralNumbers(plurals: readonly PluralNode[], locale: string): number[] {
+  const numbers = new Set<number>();
+  for (const { pluralKind, offset, branches } of plurals) {
+    for (const { selector } of branches) if (selector.startsWith("=")) numbers.add(Number(selector.slice(1)));
+    const rules = pluralRules(locale, pluralKind);
+    for (const category of rules.categories) {
+      const samples = rules
+        .samples(category)
+        .map(Number)
+        .filter((value) => !Number.isNaN(value));
+      const whole = samples.filter(Number.isInteger);
+      const few = (whole.length > 0 ? whole : samples).slice(0, 12);
+      const typical = few[Math.min(few.length - 1, Math.floor(few.length / 2))];
+      for (const value of [few[0], typical]) if (value !== undefined) numbers.add(value + offset);
+    }
+  }
+  return [...numbers].sort((a, b) => a - b);
+}
+
+function isPart(name: string): boolean {
+  return /share|percent|ratio|rate|progress/i.test(name);
+}
+
+/** A value that fits a name: a person, a place, a price, a number, a day. */
+function madeUp(name: string): ArgumentValue {
+  if (
+    /(?:^|_|[a-z])(?:count|total|number|num|quantity|amount|size|length|days|hours|minutes|seats|max|min|page|year)$|^n$|^\d+$/i.test(
+      name,
+    )
+  )
+    return 12;
+  if (/date|day|when|until|since|time|deadline/i.test(name)) return sampleDate;
+  if (/price|cost|fee|fare/i.test(name)) return 24.5;
+  if (/mail/i.test(name)) return "mara@quay.example";
+  if (/url|link|href/i.test(name)) return "https://quay.example";
+  if (/user|name|person|author|owner|customer|sender|guest|who/i.test(name)) return "Mara Lindqvist";
+  if (/city|place|port|island|from|to|destination|harbour/i.test(name)) return "Lysø";
+  return name.charAt(0).toUpperCase() + name.slice(1);
+}
+
+/** A given value as what its uses take. */
+function typed(value: string, uses: readonly Use[]): ArgumentValue {
+  const isNumber = uses.some(
+    (use) => use.kind === "plural" || (use.kind === "argument" && use.format?.type === "number"),
+  );
+  if (isNumber && value.trim() !== "" && !Number.isNaN(Number(value))) return Number(value);
+  const isDate = uses.some(
+    (use) => use.kind === "argument" && /^(?:date|time)$/.test(use.format?.type ?? ""),
+  );
+  const date = isDate
+    ? new Date(/Z|[+-]\d\d:?\d\d$/.test(value) ? value : `${value}${value.includes("T") ? "Z" : ""}`)
+    : undefined;
+  return date && !Number.isNaN(date.getTime()) ? date : value;
+}

@@ -1,0 +1,47 @@
+import { describe, expect, test } from "@jest/globals";
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { formatMessage } from "../../../src/core/message/format.js";
+import { visitNodes } from "../../../src/core/message/facts.js";
+import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
+import { askIcu, icuQuestions, oracleLocales, type IcuCase } from "../../support/icu-oracle.js";
+import { root } from "../../support/project.js";
+
+/** Whether a plural or select lacks `other`: ICU refuses it, here a rule judges it. */
+function lacksOther(message: ReturnType<typeof parseIcu>): boolean {
+  let lacks = false;
+  visitNodes(message.nodes, (node) => {
+    if (
+      (node.kind === "plural" || node.kind === "select") &&
+      !node.branches.some(({ selector }) => selector === "other")
+    )
+      lacks = true;
+  });
+  return lacks;
+}
+
+function agree({ message, locale, n, text }: IcuCase): void {
+  const read = parseIcu(message, { tags: false });
+  const refused = read.problems.some(({ severity }) => severity === "error") || lacksOther(read);
+  if (text === null || refused) {
+    expect([message, refused]).toEqual([message, text === null]);
+    return;
+  }
+  const formatted = formatMessage(read.nodes, locale, { n, name: "Mara", kind: "sea" });
+  expect([message, locale, n, formatted.text]).toEqual([message, locale, n, text]);
+}
+
+describe("messages are taken, refused and filled as ICU4J does it", () => {
+  test("on what was recorded of it", () => {
+    const cases = JSON.parse(readFileSync(join(root, "test/fixtures/oracle/icu.json"), "utf8")) as IcuCase[];
+    expect(new Set(cases.map(({ locale }) => locale)).size).toBe(oracleLocales.length);
+    expect(cases.filter(({ text }) => text !== null).length).toBeGreaterThan(1200);
+    expect(cases.filter(({ text }) => text === null).length).toBeGreaterThan(200);
+    cases.forEach(agree);
+  });
+
+  test("on new messages, where ICU4J is there to ask", () => {
+    const cases = askIcu(icuQuestions(Date.now() % 2 ** 31, 3000));
+    (cases ?? []).forEach(agree);
+  });
+});
