@@ -14,6 +14,7 @@ import {
   type CommonOptions,
 } from "./context.js";
 import type { SurveyCommandOptions } from "./commands/survey.js";
+import { messageSyntaxNames } from "../core/config/names.js";
 import { formatNames } from "../core/catalog/formats/names.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";
 import type { PreviewCommandOptions } from "./commands/preview.js";
@@ -125,6 +126,12 @@ function buildProgram(): Command {
         "where the locale stands in the new files: root, leaf or none",
         oneOf("root", "leaf", "none"),
       )
+      .option(
+        "--syntax <name>",
+        `the new message syntax: ${messageSyntaxNames.join(", ")}`,
+        oneOf(...messageSyntaxNames),
+      )
+      .option("--plurals <form>", "the new plural form: inline or bar", oneOf("inline", "bar"))
       .option("--from <pattern>", "read modules of code (.js, .ts, .php) instead of the book's catalogs"),
     async (context, _, options) => (await import("./commands/convert.js")).runConvert(context, options),
   );

@@ -1,3 +1,4 @@
+import type { MessageSyntax } from "../../core/config/names.js";
 import { formatNames, type FormatName } from "../../core/catalog/formats/index.js";
 import { convertBook } from "../../core/project/convert.js";
 import { openOrFail, oneOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
@@ -8,6 +9,8 @@ export interface ConvertCommandOptions extends WriteOptions {
   readonly files?: string;
   readonly inside?: "root" | "leaf" | "none";
   readonly from?: string;
+  readonly syntax?: MessageSyntax;
+  readonly plurals?: "inline" | "bar";
 }
 
 /** Moves a book to another format or layout, or reads its texts from modules of code. */
@@ -25,11 +28,18 @@ export async function runConvert(
       `name it with --book: ${books.map(({ name }) => name).join(", ")}`,
       exitStatus.usage,
     );
-  const { to, files, inside, from } = options;
-  if (to === undefined && files === undefined && inside === undefined && from === undefined)
+  const { to, files, inside, from, syntax, plurals } = options;
+  if (
+    to === undefined &&
+    files === undefined &&
+    inside === undefined &&
+    from === undefined &&
+    syntax === undefined &&
+    plurals === undefined
+  )
     throw new CommandError(
       "nothing is said of what the book is to become",
-      "name a format with --to, a pattern with --files, or modules of code with --from",
+      "name a format with --to, a pattern with --files, a syntax with --syntax, or modules of code with --from",
       exitStatus.usage,
     );
   const format = to === undefined ? undefined : oneOf<FormatName>(...formatNames)(to);
@@ -38,6 +48,8 @@ export async function runConvert(
     ...(files !== undefined && { files }),
     ...(inside && { inside }),
     ...(from !== undefined && { from }),
+    ...(syntax && { syntax }),
+    ...(plurals && { plurals }),
   });
   if (!result.ok) {
     const lines = result.refusals.map(

@@ -5,7 +5,11 @@ import { formatOf, type FormatName } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { localeInside, viewOf } from "../catalog/view.js";
+import type { MessageSyntax } from "../config/names.js";
 import type { BookConfig } from "../config/schema.js";
+import { visitNodes } from "../message/facts.js";
+import type { MessageNode } from "../message/model.js";
+import { messageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { prepareReaders } from "../source/read.js";
 import { readStringModule } from "../source/string-module.js";
@@ -18,6 +22,8 @@ export interface ConvertOptions {
   readonly format?: FormatName;
   /** Where the locale stands in the new files; `none` for nowhere. */
   readonly inside?: "root" | "leaf" | "none";
+  readonly syntax?: MessageSyntax;
+  readonly plurals?: "inline" | "bar";
   /** Modules of code to read instead of the book's catalogs, as a pattern like the book's `files`. */
   readonly from?: string;
 }
@@ -72,9 +78,21 @@ export async function convertBook(
         : "the book has several catalogs a locale, and the new pattern has room for one",
       remedy: layout.hasParts ? "take {namespace} out of the pattern" : "put {namespace} into the pattern",
     });
+  const written = rewritten(
+    given,
+    config,
+    changed,
+    (locale, namespace, path) => {
+      const catalog = book.catalog(locale, namespace);
+      const entry = catalog?.byKey.get(path.join(parts));
+      const file = catalog?.file ?? options.from ?? config.files;
+      return entry && catalog ? { file, ...catalog.lines.position(entry.valueSpan.start) } : { file };
+    },
+    refusals,
+  );
   if (refusals.length > 0) return { ok: false, refusals };
   const byFile = new Map<string, PathText[]>();
-  for (const { locale, namespace, entries } of given) {
+  for (const { locale, namespace, entries } of written) {
     const file = layout.path(locale, namespace);
     const view = viewOf(inside, layout.spell(locale));
     const flat = format.isFlat || config.naming.shape === "flat" || clashes(entries, parts);
@@ -124,7 +142,70 @@ export async function convertBook(
   return { ok: true, plan: makePlan(changes, { catalogs: given.length, keys: keys.size }, notes) };
 }
 
-function newConfig(config: BookConfig, { files, format, inside, from }: ConvertOptions): BookConfig {
+/** The texts in the new book's syntax and plural form. What does not read back as the same message is refused. */
+function rewritten(
+  given: readonly Texts[],
+  old: BookConfig,
+  now: BookConfig,
+  placeOf: (
+    locale: string,
+    namespace: string | undefined,
+    path: EntryPath,
+  ) => Pick<PlanNote, "file" | "line" | "column">,
+  refusals: ConvertRefusal[],
+): readonly Texts[] {
+  if (old.syntax === now.syntax && old.plurals === now.plurals) return given;
+  const from = messageReader(old);
+  const to = messageReader(now);
+  const form = now.plurals === "inline" ? now.syntax : `${now.syntax} with forms side by side`;
+  return given.map((texts) => ({
+    ...texts,
+    entries: texts.entries.map((entry) => {
+      const message = from.read(entry.text);
+      const text = to.print(message.nodes);
+      const again = to.read(text);
+      const refuse = (reason: string, remedy: string) =>
+        refusals.push({
+          ...placeOf(texts.locale, texts.namespace, entry.path),
+          message: `“${entry.path.join(".")}” ${reason}`,
+          remedy,
+        });
+      if (message.isBroken) refuse("is broken", "correct it first; `fond lint` says how");
+      else if (again.isBroken || bareForm(again.nodes) !== bareForm(message.nodes))
+        refuse(
+          `cannot be written in ${form}: ${lostIn(message.nodes, now)}`,
+          "change the message first, or choose another form",
+        );
+      return { ...entry, text };
+    }),
+  }));
+}
+
+/** What of a message most likely has no place in another form. */
+function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig): string {
+  const found = new Set<string>();
+  visitNodes(nodes, (node) => {
+    if (node.kind === "select") found.add("a choice by value");
+    if (node.kind === "plural")
+      found.add(
+        plurals === "bar" ? `a plural that counts “${node.name}”, or is part of a sentence` : "a plural",
+      );
+    if (node.kind === "argument" && node.format) found.add(`the format of “${node.name}”`);
+    if (node.kind === "argument" && /^(?:java|printf)$/.test(syntax) && !/^\d+$/.test(node.name))
+      found.add(`“${node.name}”, since arguments are numbered there`);
+  });
+  return [...found].join(", ") || "its signs mean something there";
+}
+
+/** The tree without places, neighbouring texts joined. */
+function bareForm(nodes: readonly MessageNode[]): string {
+  return JSON.stringify(nodes, (name, value: unknown) => (/span$/i.test(name) ? undefined : value));
+}
+
+function newConfig(
+  config: BookConfig,
+  { files, format, inside, from, syntax, plurals }: ConvertOptions,
+): BookConfig {
   const { root, leaf } = config;
   const ending = {
     json: ".json",
@@ -144,6 +225,8 @@ function newConfig(config: BookConfig, { files, format, inside, from }: ConvertO
   if (!isNamedByEnding && format) changed.format = format;
   if (inside === "root" || (stays && root)) changed.root = "{locale}";
   if (inside === "leaf" || (stays && leaf)) changed.leaf = "{locale}";
+  if (syntax) changed.syntax = syntax;
+  if (plurals) changed.plurals = plurals;
   return changed;
 }
 
@@ -272,7 +355,9 @@ function configChange(
   const read = files.read(configFile);
   if (!read.ok) return [];
   const index = books.indexOf(old);
-  const settings = (["files", "format", "root", "leaf"] as const).filter((name) => old[name] !== now[name]);
+  const settings = (["files", "format", "root", "leaf", "syntax", "plurals"] as const).filter(
+    (name) => old[name] !== now[name],
+  );
   let after = read.text;
   if (/\.ya?ml$/.test(configFile)) {
     const document = parseDocument(read.text);

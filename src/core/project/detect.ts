@@ -3,6 +3,7 @@ import { formatNameOf, formatOf } from "../catalog/formats/index.js";
 import type { CatalogContent } from "../catalog/model.js";
 import { bookLayout } from "../catalog/layout.js";
 import { configFileNames } from "../config/load.js";
+import type { MessageSyntax } from "../config/names.js";
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { canonicalTag, parseTag } from "../locale/tag.js";
@@ -30,6 +31,8 @@ interface FoundBook {
   readonly inside: "root" | "leaf" | undefined;
   /** Set where a file without a suffix is the source's. */
   readonly blank?: string;
+  /** Texts of all locales, to count placeholders in. */
+  readonly texts: readonly string[];
   /** Full keys of all locales. */
   readonly keys: ReadonlySet<string>;
 }
@@ -182,8 +185,10 @@ function findBooks(files: Files): FoundBook[] {
     );
     const locales = new Map<string, number>();
     const keys = new Set<string>();
+    const texts: string[] = [];
     const add = (locale: string, content: CatalogContent, namespace: string | undefined) => {
       for (const entry of content.entries) {
+        texts.push(entry.text);
         const key = isRooted ? entry.path.slice(1).join(".") : entry.key;
         keys.add(namespace === undefined ? key : `${namespace}.${key}`);
       }
@@ -209,6 +214,7 @@ function findBooks(files: Files): FoundBook[] {
         spelling,
         inside: isRooted ? "root" : undefined,
         keys,
+        texts,
         ...(source && { blank: locales.has("en-US") ? "en-US" : "en" }),
       });
   }
@@ -236,7 +242,14 @@ function bookInOneFile(file: string, content: CatalogContent): FoundBook | undef
       return true;
     });
     if (isAll && locales.size > 1)
-      return { files: file, locales, spelling: underscore ? "underscore" : "hyphen", inside, keys };
+      return {
+        files: file,
+        locales,
+        spelling: underscore ? "underscore" : "hyphen",
+        inside,
+        keys,
+        texts: content.entries.map(({ text }) => text),
+      };
   }
   return undefined;
 }
@@ -336,6 +349,7 @@ function describeBook(
     grounds.push(`<${component} ${prop}=…> asks for its keys ${timesIn(count)}.`);
   if (lookups.length === 0) grounds.push("No lookup of its keys was found in the code; t(…) is proposed.");
   const main = found.calls[0];
+  const syntax = chooseSyntax(book.texts, grounds);
   return {
     name,
     code: codeGlobs(users, grounds),
@@ -343,6 +357,7 @@ function describeBook(
     ...(book.blank !== undefined
       ? { spelling: blankSpelling(book, book.blank) }
       : book.spelling !== "hyphen" && { spelling: book.spelling }),
+    ...(syntax !== "icu" && { syntax }),
     ...(book.inside === "root" && { root: "{locale}" }),
     ...(book.inside === "leaf" && { leaf: "{locale}" }),
     lookups: lookups.length > 0 ? lookups : [{ call: "t" }],
@@ -355,6 +370,43 @@ function describeBook(
       },
     }),
   };
+}
+
+/** How the syntaxes write what only they write so: a text can speak for several. */
+const syntaxSigns: readonly (readonly [MessageSyntax, RegExp])[] = [
+  ["icu", /\{\s*[\p{L}_][\w]*\s*(?:\}(?!\})|,\s*(?:plural|select|selectordinal|number|date|time)\b)/u],
+  ["double-brace", /\{\{-?\s*[\p{L}_$][\w.$]*\s*(?:,[^{}]*)?\}\}/u],
+  ["percent-brace", /%\{[\p{L}_][\w.]*\}/u],
+  ["percent-paren", /%\([\p{L}_][\w.]*\)[-+ 0#]*\d*(?:\.\d+)?[dfs]/u],
+  ["java", /\{\d+(?:,\s*(?:number|date|time|choice)\b[^{}]*)?\}/],
+  ["printf", /%(?:\d+\$)?[-+0]*\d*(?:\.\d+)?(?:[sd@]|l?[dux]|\.?\d*f)(?![\p{L}])/u],
+  ["colon", /(?<![\p{L}\p{N}_:]):[a-z_]{2,}\b(?!:)/u],
+];
+
+/** The syntax whose placeholders the texts hold most; ICU where there are none. */
+function chooseSyntax(texts: readonly string[], grounds: string[]): MessageSyntax {
+  const counts = syntaxSigns.map(([syntax, sign]) => ({
+    syntax,
+    count: texts.filter((text) => {
+      // What one syntax writes inside another's signs is not its own.
+      const bare =
+        syntax === "icu" || syntax === "java" ? text.replace(/[%$]\{[^}]*\}|\{\{[^}]*\}\}/g, "") : text;
+      return sign.test(bare);
+    }).length,
+  }));
+  const best = counts.reduce((most, one) => (one.count > most.count ? one : most), {
+    syntax: "icu" as MessageSyntax,
+    count: 0,
+  });
+  const [icu] = counts;
+  if (
+    best.count === 0 ||
+    best.syntax === "icu" ||
+    (icu && icu.count * 2 > best.count && best.syntax === "colon")
+  )
+    return "icu";
+  grounds.push(`${best.count} texts have placeholders as “${best.syntax}” writes them.`);
+  return best.syntax;
 }
 
 /** The map of spellings for a book whose source file has no suffix. */

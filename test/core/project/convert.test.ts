@@ -225,3 +225,71 @@ describe("what the new form cannot hold is refused, and nothing is written", () 
     expect(result.notes).toHaveLength(2);
   });
 });
+
+describe("messages move to another syntax and plural form, or are refused with what is lost", () => {
+  test.each<[string, object, string, ConvertOptions, string]>([
+    [
+      "percent-brace to icu",
+      { syntax: "percent-brace" },
+      "Hi %{name}, it's {x} and <b>%{n}</b>",
+      { syntax: "icu" },
+      "Hi {name}, it's '{'x'}' and <b>{n}</b>",
+    ],
+    [
+      "icu to double-brace",
+      { syntax: "icu" },
+      "Hi {name}, it''s",
+      { syntax: "double-brace" },
+      "Hi {{name}}, it's",
+    ],
+    [
+      "java to icu",
+      { syntax: "java" },
+      "Hi {0}, it''s {1,number,integer}",
+      { syntax: "icu" },
+      "Hi {0}, it's {1, number, integer}",
+    ],
+    [
+      "printf to percent-brace is refused",
+      { syntax: "printf" },
+      "Hi %s",
+      { syntax: "percent-brace" },
+      "REFUSED",
+    ],
+    [
+      "a plural to forms side by side",
+      { syntax: "icu" },
+      "{count, plural, one {One boat} other {{count} boats}}",
+      { syntax: "colon", plurals: "bar" },
+      "One boat|:count boats",
+    ],
+    [
+      "forms side by side to a plural",
+      { syntax: "colon", plurals: "bar" },
+      "{0} None|One|:count boats",
+      { syntax: "icu", plurals: "inline" },
+      "{count, plural, =0 {None} one {One} other {{count} boats}}",
+    ],
+    [
+      "a select has no place",
+      { syntax: "icu" },
+      "{k, select, a {x} other {y}}",
+      { syntax: "colon" },
+      "REFUSED",
+    ],
+    ["a named argument has no number", { syntax: "icu" }, "Hi {name}", { syntax: "java" }, "REFUSED"],
+  ])("%s", async (_, book, text, options, expected) => {
+    const result = await convert(
+      { files: "t/{locale}.json", ...book },
+      { "t/en.json": JSON.stringify({ a: text }) },
+      options,
+    );
+    if (!result.files) {
+      expect(expected).toBe("REFUSED");
+      expect(result.refusals[0]).toMatchObject({ file: "t/en.json", line: 1 });
+      return;
+    }
+    expect(JSON.parse(result.files.contents.get("t/en.json") ?? "")).toEqual({ a: expected });
+    textsOf(result.files);
+  });
+});

@@ -63,6 +63,24 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(await proposed(files)).toMatchObject(expected);
   });
 
+  test.each([
+    ["icu", "{n, plural, one {#} other {#}}"],
+    ["double-brace", "Hi {{name}}"],
+    ["percent-brace", "Hi %{name}"],
+    ["percent-paren", "Hi %(name)s"],
+    ["java", "Hi {0}"],
+    ["printf", "Hi %s, %1$d"],
+    ["colon", "Hi :name"],
+    ["icu", "at 12:30, 100% sure"],
+  ])("the syntax %s is told by its placeholders", async (syntax, text) => {
+    const result = await proposed({
+      "t/en.json": JSON.stringify({ a: text, b: "plain" }),
+      "t/de.json": JSON.stringify({ a: text }),
+    });
+    const [book] = result["books"] as { syntax?: string }[];
+    expect(book?.syntax ?? "icu").toBe(syntax);
+  });
+
   test("files of other kinds are no catalogs", async () => {
     const result = await proposed({
       "compose.yaml": two("services"),

@@ -30,6 +30,8 @@ export function treeOf(
   }[] = [];
   const current = () => open[open.length - 1]?.nodes ?? root;
   const put = (node: MessageNode) => {
+    // What quoting leaves nothing of is no text.
+    if (node.kind === "text" && node.value === "") return;
     const list = current();
     const last = list[list.length - 1];
     if (node.kind === "text" && last?.kind === "text" && node.span && last.span)

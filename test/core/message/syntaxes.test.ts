@@ -1,0 +1,223 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import type { MessageSyntax } from "../../../src/core/config/names.js";
+import { visitNodes } from "../../../src/core/message/facts.js";
+import { formatMessage } from "../../../src/core/message/format.js";
+import type { MessageNode } from "../../../src/core/message/model.js";
+import { messageReader } from "../../../src/core/message/parse.js";
+
+const read = (syntax: MessageSyntax, text: string) => messageReader(syntax).read(text);
+/** Text, with arguments as `<name:type>` and tags as they stand. */
+const shown = (nodes: readonly MessageNode[]): string =>
+  nodes
+    .map((node) =>
+      node.kind === "text"
+        ? node.value
+        : node.kind === "argument"
+          ? `⟨${node.name}${node.format ? `:${node.format.type}${node.format.style ? `:${node.format.style.text}` : ""}` : ""}⟩`
+          : node.kind === "tag"
+            ? `[${node.name}${node.selfClosing ? "" : `|${shown(node.children)}`}]`
+            : `(${node.kind})`,
+    )
+    .join("");
+
+describe("what each syntax reads", () => {
+  test.each<[MessageSyntax, string, string]>([
+    ["double-brace", "Hi {{name}}, {{ user.first }}!", "Hi ⟨name⟩, ⟨user.first⟩!"],
+    ["double-brace", "{{price, currency}} {{- raw}} {one}", "⟨price:currency⟩ ⟨raw⟩ {one}"],
+    ["percent-brace", "Hi %{name}, 100% of %%{this}", "Hi ⟨name⟩, 100% of %{this}"],
+    ["percent-paren", "Hi %(name)s, %(count)d of 100%%", "Hi ⟨name⟩, ⟨count:d⟩ of 100%"],
+    ["percent-paren", "%(share).1f", "⟨share:.1f⟩"],
+    [
+      "colon",
+      "Hi :name, :Name, :NAME at 12:30, see http://x: a:b ::c",
+      "Hi ⟨name⟩, ⟨name:title⟩, ⟨name:capitals⟩ at 12:30, see http://x: a:b ::c",
+    ],
+    ["printf", "%s has %d of 100%% (%2$s)", "⟨1⟩ has ⟨2:d⟩ of 100% (⟨2⟩)"],
+    ["printf", "%1$s %-10.2f %ld %@", "⟨1⟩ ⟨1:-10.2f⟩ ⟨2:ld⟩ ⟨3:@⟩"],
+    ["plain", "{a} %s :b %{c}", "{a} %s :b %{c}"],
+    ["java", "Hi {0}, it''s {1,number,integer} o'{'clock'}'", "Hi ⟨0⟩, it's ⟨1:number:integer⟩ o{clock}"],
+    ["java", "it's {0} here", "its {0} here"],
+    ["java", "{0,choice,0#none|1#one|1<many {0}}", "⟨0:choice:0#none|1#one|1<many {0}⟩"],
+    ["double-brace", "a <b>{{n}} <i>x</i></b> 1 < 2 <br/> <br>", "a [b|⟨n⟩ [i|x]] 1 < 2 [br] [br]"],
+  ])("%s: %s", (syntax, text, expected) => {
+    const { nodes, problems } = read(syntax, text);
+    expect(problems).toEqual([]);
+    expect(shown(nodes)).toBe(expected);
+  });
+
+  test.each<[MessageSyntax, string, string, string]>([
+    ["double-brace", "a {{name} b", "argument-unclosed", "{{"],
+    ["percent-brace", "a %{name b", "argument-unclosed", "%{"],
+    ["percent-paren", "a %(name) b", "argument-type", "%(name)"],
+    ["printf", "100%", "argument-type", "%"],
+    ["java", "a {name} b", "argument-name", "{name}"],
+    ["java", "a {0 b", "argument-unclosed", "{"],
+    ["java", "{0,plural,x}", "argument-type", "{0,plural,x}"],
+    ["colon", "<b>x", "tag-unclosed", "<b>"],
+    ["colon", "x</b>", "tag-unopened", "</b>"],
+    ["printf", "<b><i>x</b></i>", "tag-unclosed", "<i>"],
+  ])("%s: %s is a problem with its place", (syntax, text, code, place) => {
+    const [problem] = read(syntax, text).problems;
+    expect(problem?.code).toBe(code);
+    expect(text.slice(problem?.span.start, problem?.span.end)).toBe(place);
+    expect(problem?.remedy).not.toBe("");
+  });
+});
+
+const syntaxes: MessageSyntax[] = [
+  "java",
+  "double-brace",
+  "percent-brace",
+  "percent-paren",
+  "colon",
+  "printf",
+  "plain",
+];
+
+describe.each(syntaxes)("%s", (syntax) => {
+  const reader = messageReader(syntax);
+  const signs = fc.string({
+    unit: fc.constantFrom(
+      ..."{}%()':|<>/bn0s$# a,.é".split(""),
+      "{{n}}",
+      "%{n}",
+      "%(n)s",
+      ":n",
+      "%s",
+      "{0}",
+      "<b>",
+      "</b>",
+      "''",
+      "%%",
+    ),
+    maxLength: 14,
+  });
+  const bare = (nodes: readonly MessageNode[]) =>
+    JSON.stringify(nodes, (name, value: unknown) => (/span$/i.test(name) ? undefined : value));
+
+  test("never throws, and spans cover what they stand for", () => {
+    fc.assert(
+      fc.property(signs, (text) => {
+        const { nodes, problems } = reader.read(text);
+        let end = 0;
+        for (const { span } of nodes) {
+          expect(span?.start).toBeGreaterThanOrEqual(end);
+          end = span?.end ?? 0;
+        }
+        expect(end).toBeLessThanOrEqual(text.length);
+        for (const { span } of problems) expect(span.end).toBeLessThanOrEqual(text.length);
+        visitNodes(nodes, (node) => {
+          if (node.kind === "argument" && node.nameSpan && syntax !== "printf")
+            expect(text.slice(node.nameSpan.start, node.nameSpan.end).toLowerCase()).toContain(
+              node.name.toLowerCase().slice(0, 1),
+            );
+        });
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  test("what is printed reads back as the same message", () => {
+    fc.assert(
+      fc.property(signs, (text) => {
+        const message = reader.read(text);
+        if (message.problems.length > 0) return;
+        const printed = reader.print(message.nodes);
+        expect([text, printed, bare(reader.read(printed).nodes)]).toEqual([
+          text,
+          printed,
+          bare(message.nodes),
+        ]);
+      }),
+      { numRuns: 1000 },
+    );
+  });
+});
+
+describe("forms side by side", () => {
+  const reader = messageReader({ syntax: "colon", plurals: "bar" });
+  const forms = (text: string) => {
+    const [node] = reader.read(text).nodes;
+    return node?.kind === "plural"
+      ? node.branches.map(({ selector, nodes }) => [selector, shown(nodes)])
+      : shown(reader.read(text).nodes);
+  };
+  test.each<[string, unknown]>([
+    [
+      "One boat|:count boats",
+      [
+        ["one", "One boat"],
+        ["other", "⟨count⟩ boats"],
+      ],
+    ],
+    [
+      "{0} None|[1,*] Some",
+      [
+        ["=0", "None"],
+        ["other", "Some"],
+      ],
+    ],
+    [
+      "{0} None|One|Many",
+      [
+        ["=0", "None"],
+        ["one", "One"],
+        ["other", "Many"],
+      ],
+    ],
+    ["no bars", "no bars"],
+    ["a || b", "a | b"],
+    [
+      "a||b|c",
+      [
+        ["one", "a|b"],
+        ["other", "c"],
+      ],
+    ],
+  ])("%s", (text, expected) => {
+    expect(forms(text)).toEqual(expected);
+  });
+
+  test("are written back as they were", () => {
+    for (const text of ["One boat|:count boats", "{0} None|One|Many", "a||b|c", "plain"])
+      expect(reader.print(reader.read(text).nodes)).toBe(text);
+  });
+});
+
+describe("filling messages", () => {
+  const fill = (text: string, locale: string, values: Parameters<typeof formatMessage>[2]) =>
+    formatMessage(read("icu", text).nodes, locale, values).text;
+  const date = new Date(Date.UTC(2031, 4, 4, 9, 30));
+  test.each<[string, string, Parameters<typeof formatMessage>[2], string]>([
+    ["{n, plural, one {# boat} other {# boats}}", "en", { n: 1234 }, "1,234 boats"],
+    [
+      "{n, plural, one {# statek} few {# statki} many {# statków} other {# statku}}",
+      "pl",
+      { n: 22 },
+      "22 statki",
+    ],
+    [
+      "{n, plural, offset:1 =0 {nobody} =1 {you} one {you and # more} other {you and # more}}",
+      "en",
+      { n: 2 },
+      "you and 1 more",
+    ],
+    ["{n, selectordinal, one {#st} two {#nd} few {#rd} other {#th}}", "en", { n: 23 }, "23rd"],
+    ["{p, number, ::currency/EUR}", "de", { p: 24.5 }, "24,50 €"],
+    ["{p, number, percent}", "en", { p: 0.75 }, "75%"],
+    ["{p, number, ::.00}", "en", { p: 2 }, "2.00"],
+    ["{d, date, long}", "en", { d: date }, "May 4, 2031"],
+    ["{d, date, ::yMMMd}", "fr", { d: date }, "4 mai 2031"],
+    ["{d, time, short}", "de", { d: date }, "09:30"],
+    ["{k, select, sea {Sea} other {Land}}", "en", { k: "air" }, "Land"],
+    ["<b>{who}</b> and {all}", "en", { who: "Mara", all: ["Ole", "Kim"] }, "<b>Mara</b> and Ole and Kim"],
+    ["{who} and {gone}", "en", { who: "Mara" }, "Mara and {gone}"],
+  ])("%s in %s", (text, locale, values, expected) => {
+    expect(fill(text, locale, values).replaceAll("\u00a0", " ")).toBe(expected);
+  });
+
+  test("arguments without a value are told of", () => {
+    expect(formatMessage(read("icu", "{a} {b}").nodes, "en", { a: "x" }).missing).toEqual(["b"]);
+  });
+});

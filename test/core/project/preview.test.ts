@@ -1,0 +1,71 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { previewProject, type PreviewOptions } from "../../../src/core/project/preview.js";
+
+const files = {
+  "fond.config.json": JSON.stringify({
+    source: "en",
+    targets: ["pl", "fr", "fr-CA", "ar"],
+    books: [{ name: "app", files: "t/{locale}.json" }],
+  }),
+  "t/en.json": JSON.stringify({
+    count: "{n, plural, one {# boat} other {# boats}}",
+    hello: "Hello {name}, from {price, number, ::currency/EUR}",
+    kind: "{kind, select, sea {Sea} other {Land}}",
+    only: "Only here",
+  }),
+  "t/pl.json": JSON.stringify({
+    count: "{n, plural, one {# statek} few {# statki} many {# statków} other {# statku}}",
+    hello: "Cześć {nazwa}",
+    kind: "{kind, select, sea {Morze}",
+  }),
+  "t/fr.json": JSON.stringify({ count: "{n, plural, one {# bateau} many {# de bateaux} other {# bateaux}}" }),
+  "t/fr-CA.json": "{}",
+  "t/ar.json": "{}",
+};
+
+function preview(keys: string[], options?: PreviewOptions, locales?: string[]) {
+  const opened = openProject(memoryFiles(files));
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const result = previewProject(opened.project, locales ? { locales } : {}, keys, options);
+  if (!result.ok) return result;
+  return result.messages.map(({ locale, from, trouble, samples }) => [
+    locale,
+    from ?? trouble ?? "",
+    samples.map(({ text }) => text),
+  ]);
+}
+
+describe("preview", () => {
+  test("shows the smallest and a typical number of each category, and what is inherited", () => {
+    const found = preview(["count"]) as [string, string, string[]][];
+    const of = (locale: string) => found.find(([one]) => one === locale);
+    expect(of("en")?.[2]).toEqual(["0 boats", "1 boat", expect.stringMatching(/^\d+ boats$/)]);
+    expect(of("pl")?.[2]).toEqual(expect.arrayContaining(["1 statek", "2 statki", "0 statków"]));
+    expect(of("fr-CA")?.[1]).toBe("fr");
+    expect(of("ar")?.[1]).toBe("en");
+  });
+
+  test("fills what the source asks for, and leaves what it does not as users would see it", () => {
+    const found = preview(["hello"], {}, ["en", "pl"]);
+    expect(found).toEqual([
+      ["en", "", ["Hello Mara Lindqvist, from €1,234.50"]],
+      ["pl", "", ["Cześć {nazwa}"]],
+    ]);
+    expect(preview(["hello"], { values: { name: "Ole", price: "2" }, compare: ["en"] })).toEqual([
+      ["en", "", ["Hello Ole, from €2.00"]],
+    ]);
+  });
+
+  test("shows each case, and says what is broken", () => {
+    const found = preview(["kind"], {}, ["en", "pl"]) as [string, string, string[]][];
+    expect(found[0]?.[2]).toEqual(["Sea", "Land"]);
+    expect(found[1]?.[1]).toContain("cannot be shown");
+  });
+
+  test("takes patterns, and names the nearest of a key that is not there", () => {
+    expect(preview(["*"], {}, ["en"])).toHaveLength(4);
+    expect(preview(["coutn"])).toEqual({ ok: false, unknown: "coutn", near: ["count"] });
+  });
+});
