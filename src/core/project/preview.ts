@@ -2,7 +2,7 @@ import { loadBook, type Book } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
 import { parentsOf } from "../locale/fallback.js";
 import { pluralRules } from "../locale/plural-rules.js";
-import { formatMessage, type ArgumentValue } from "../message/format.js";
+import { fillMessage, type ArgumentValue } from "../message/fill.js";
 import type { ArgumentNode, PluralNode, SelectNode } from "../message/model.js";
 import { messageReader, type ReadMessage } from "../message/parse.js";
 import { keyTest } from "../text/key-pattern.js";
@@ -149,7 +149,7 @@ function samplesOf(
             : String(value),
       ]),
     ),
-    text: formatMessage(message.nodes, locale, set).text,
+    text: fillMessage(message.nodes, locale, set).text,
   }));
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { formatMessage } from "../../../src/core/message/format.js";
+import { fillMessage } from "../../../src/core/message/fill.js";
 import { visitNodes } from "../../../src/core/message/facts.js";
 import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
 import { askIcu, icuQuestions, oracleLocales, type IcuCase } from "../../support/icu-oracle.js";
@@ -27,7 +27,7 @@ function agree({ message, locale, n, text }: IcuCase): void {
     expect([message, refused]).toEqual([message, text === null]);
     return;
   }
-  const formatted = formatMessage(read.nodes, locale, { n, name: "Mara", kind: "sea" });
+  const formatted = fillMessage(read.nodes, locale, { n, name: "Mara", kind: "sea" });
   expect([message, locale, n, formatted.text]).toEqual([message, locale, n, text]);
 }
 

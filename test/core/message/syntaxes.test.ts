@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { MessageSyntax } from "../../../src/core/config/names.js";
 import { visitNodes } from "../../../src/core/message/facts.js";
-import { formatMessage } from "../../../src/core/message/format.js";
+import { fillMessage } from "../../../src/core/message/fill.js";
 import type { MessageNode } from "../../../src/core/message/model.js";
 import { messageReader } from "../../../src/core/message/parse.js";
 
@@ -186,10 +186,10 @@ describe("forms side by side", () => {
 });
 
 describe("filling messages", () => {
-  const fill = (text: string, locale: string, values: Parameters<typeof formatMessage>[2]) =>
-    formatMessage(read("icu", text).nodes, locale, values).text;
+  const fill = (text: string, locale: string, values: Parameters<typeof fillMessage>[2]) =>
+    fillMessage(read("icu", text).nodes, locale, values).text;
   const date = new Date(Date.UTC(2031, 4, 4, 9, 30));
-  test.each<[string, string, Parameters<typeof formatMessage>[2], string]>([
+  test.each<[string, string, Parameters<typeof fillMessage>[2], string]>([
     ["{n, plural, one {# boat} other {# boats}}", "en", { n: 1234 }, "1,234 boats"],
     [
       "{n, plural, one {# statek} few {# statki} many {# statków} other {# statku}}",
@@ -218,6 +218,6 @@ describe("filling messages", () => {
   });
 
   test("arguments without a value are told of", () => {
-    expect(formatMessage(read("icu", "{a} {b}").nodes, "en", { a: "x" }).missing).toEqual(["b"]);
+    expect(fillMessage(read("icu", "{a} {b}").nodes, "en", { a: "x" }).missing).toEqual(["b"]);
   });
 });

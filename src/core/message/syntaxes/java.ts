@@ -27,21 +27,25 @@ export function parseJava(source: string, tags = true): Message {
   while (at < source.length) {
     const unit = source[at];
     if (unit === "'") {
+      flush(at);
+      const start = at;
       if (source[at + 1] === "'") {
-        value += "'";
-        at += 2;
+        at = from = at + 2;
+        tokens.push({ kind: "text", value: "'", start, end: at, isLiteral: true });
         continue;
       }
-      const start = at++;
+      let inside = "";
+      at++;
       for (; at < source.length; at++) {
         if (source[at] === "'") {
           if (source[at + 1] !== "'") break;
           at++;
         }
-        value += source[at] ?? "";
+        inside += source[at] ?? "";
       }
-      at = Math.min(at + 1, source.length);
+      at = from = Math.min(at + 1, source.length);
       quoted.push({ start, end: at });
+      tokens.push({ kind: "text", value: inside, start, end: at, isLiteral: true });
       continue;
     }
     if (unit !== "{") {
@@ -132,13 +136,15 @@ function closingBrace(source: string, start: number): number | undefined {
   return undefined;
 }
 
-/** Writes nodes for `java.text.MessageFormat`: every apostrophe doubled, braces in quotes. */
+/** Writes nodes for `java.text.MessageFormat`: every apostrophe doubled, braces and what looks like a tag in quotes. */
 export function printJava(nodes: readonly MessageNode[]): string {
   return nodes
     .map((node): string => {
       switch (node.kind) {
         case "text":
-          return node.value.replaceAll("'", "''").replace(/[{}]+/g, (braces) => `'${braces}'`);
+          return node.value
+            .replaceAll("'", "''")
+            .replace(/(?:[{}]|<(?=\/?[A-Za-z]))+/g, (signs) => `'${signs}'`);
         case "argument": {
           const { name, format } = node;
           if (!format) return `{${name}}`;

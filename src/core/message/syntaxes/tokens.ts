@@ -4,7 +4,14 @@ import { deepestNesting } from "./icu.js";
 /** A piece of a message of a syntax without nesting of its own. */
 export type Token =
   | { readonly kind: "node"; readonly node: MessageNode; readonly start: number; readonly end: number }
-  | { readonly kind: "text"; readonly value: string; readonly start: number; readonly end: number };
+  | {
+      readonly kind: "text";
+      readonly value: string;
+      readonly start: number;
+      readonly end: number;
+      /** Set where quoting makes text of whatever it holds. */
+      readonly isLiteral?: boolean;
+    };
 
 const tagPattern = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)((?:\s[^<>]*)?)(\/?)>/g;
 const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
@@ -75,7 +82,7 @@ export function treeOf(
     }
     // Escapes make a text shorter than it is written; tags are looked for where both are the same.
     const isSame = token.value.length === token.end - token.start;
-    if (!tags || !isSame || !token.value.includes("<")) {
+    if (!tags || !isSame || token.isLiteral || !token.value.includes("<")) {
       text(token.value, token.start, token.end);
       continue;
     }

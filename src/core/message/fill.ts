@@ -5,7 +5,7 @@ import type { ArgumentFormat, Branch, MessageNode, PluralNode } from "./model.js
 export type ArgumentValue = string | number | Date | readonly string[];
 
 /** What filling a message gave: the text, and the arguments that no value was given for. */
-export interface Formatted {
+export interface Filled {
   readonly text: string;
   readonly missing: readonly string[];
 }
@@ -14,11 +14,11 @@ export interface Formatted {
  * Fills a message as a program in a locale would: plurals by CLDR's rules, numbers, dates and lists by the runtime's Intl.
  * Tags are written as they stand. An argument without a value stays in braces and is told of.
  */
-export function formatMessage(
+export function fillMessage(
   nodes: readonly MessageNode[],
   locale: string,
   values: Readonly<Record<string, ArgumentValue>>,
-): Formatted {
+): Filled {
   const missing = new Set<string>();
   const write = (all: readonly MessageNode[], count: number | undefined): string =>
     all.map((node) => writeNode(node, count)).join("");
