@@ -142,9 +142,11 @@ export function printJava(nodes: readonly MessageNode[]): string {
     .map((node): string => {
       switch (node.kind) {
         case "text":
-          return node.value
-            .replaceAll("'", "''")
-            .replace(/(?:[{}]|<(?=\/?[A-Za-z]))+/g, (signs) => `'${signs}'`);
+          return node.value.replace(/(?:[{}']|<(?=\/?[A-Za-z]))+/g, (signs) => {
+            // Apostrophes beside what is quoted stand in the same quotes: two quotes in a row would be one of them.
+            const doubled = signs.replaceAll("'", "''");
+            return /[{}<]/.test(signs) ? `'${doubled}'` : doubled;
+          });
         case "argument": {
           const { name, format } = node;
           if (!format) return `{${name}}`;
