@@ -1,7 +1,7 @@
 // Makes the pictures in docs/screenshots/ again: runs the built program on a copy of the sample project
 // with colours on, and draws what it prints in a terminal window of 1280x800 with headless Chromium.
 import { execFileSync, spawnSync } from "node:child_process";
-import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -24,6 +24,13 @@ const shots = [
   { name: "extract", run: ["extract", "web/pages/sailings.tsx", "web/pages/passengers.tsx"] },
   { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
   { name: "lint", run: ["lint"] },
+  { name: "preview", run: ["preview", "sailings.list.seats", "search.results"] },
+  {
+    name: "convert",
+    run: ["convert", "--to", "yaml"],
+    // One mistake of the sample has to be settled before it converts: a key that stands twice.
+    before: (folder) => keepLastOfEachKey(join(folder, "web", "locales", "ar", "basket.json")),
+  },
   { name: "balance", prepare: [["extract", "--write"]], run: ["balance"] },
   { name: "demo", run: ["demo", "walk"] },
 ];
@@ -48,6 +55,10 @@ try {
   for (const shot of shots) if (only.length === 0 || only.includes(shot.name)) take(shot);
 } finally {
   rmSync(work, { recursive: true, force: true });
+}
+
+function keepLastOfEachKey(file) {
+  writeFileSync(file, `${JSON.stringify(JSON.parse(readFileSync(file, "utf8")), undefined, 2)}\n`);
 }
 
 function take({ name, prepare = [], run, skip = 0, before }) {

@@ -72,20 +72,16 @@ function render({ style }: CommandContext, messages: readonly PreviewMessage[]):
   const lines: string[] = [];
   let key = "";
   const wide = Math.max(0, ...messages.map(({ locale }) => locale.length));
+  let room = 0;
   for (const message of messages) {
     if (message.key !== key) {
       if (key !== "") lines.push("");
       key = message.key;
+      const same = messages.filter((one) => one.key === message.key);
+      room = Math.max(0, ...same.flatMap((one) => labelsOf(one).map((label) => label.length)));
       lines.push(style.bold(style.underline(key)));
     }
-    const shown = Object.keys(message.samples[0]?.arguments ?? {});
-    const varies = shown.filter(
-      (name) => new Set(message.samples.map((sample) => sample.arguments[name])).size > 1,
-    );
-    const labels = message.samples.map((sample) =>
-      varies.map((name) => `${name} = ${sample.arguments[name] ?? ""}`).join(", "),
-    );
-    const room = Math.max(0, ...labels.map((label) => label.length));
+    const labels = labelsOf(message);
     const from = message.from === undefined ? "" : style.dim(`  (from ${message.from})`);
     message.samples.forEach((sample, index) => {
       const head = index === 0 ? style.cyan(message.locale.padEnd(wide)) : " ".repeat(wide);
@@ -98,6 +94,16 @@ function render({ style }: CommandContext, messages: readonly PreviewMessage[]):
       );
   }
   return lines.length === 0 ? "" : `${lines.join("\n")}\n`;
+}
+
+/** What tells the samples of a message apart: the arguments that differ. */
+function labelsOf({ samples }: PreviewMessage): string[] {
+  const varies = Object.keys(samples[0]?.arguments ?? {}).filter(
+    (name) => new Set(samples.map((sample) => sample.arguments[name])).size > 1,
+  );
+  return samples.map((sample) =>
+    varies.map((name) => `${name} = ${sample.arguments[name] ?? ""}`).join(", "),
+  );
 }
 
 /** Right-to-left text between isolates (UAX #9), so that what stands around it keeps its place. */

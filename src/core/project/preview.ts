@@ -179,13 +179,12 @@ function pluralNumbers(plurals: readonly PluralNode[], locale: string): number[]
     for (const { selector } of branches) if (selector.startsWith("=")) numbers.add(Number(selector.slice(1)));
     const rules = pluralRules(locale, pluralKind);
     for (const category of rules.categories) {
-      const samples = rules
-        .samples(category)
-        .map(Number)
-        .filter((value) => !Number.isNaN(value));
-      const whole = samples.filter(Number.isInteger);
-      const few = (whole.length > 0 ? whole : samples).slice(0, 12);
-      const typical = few[Math.min(few.length - 1, Math.floor(few.length / 2))];
+      const samples = rules.samples(category);
+      const whole = samples.filter((digits) => /^\d+$/.test(digits));
+      // A category of fractions alone shows one: "1.0" is 1 to a program, and of another category.
+      const usable = whole.length > 0 ? whole : samples.filter((digits) => /\.\d*[1-9]/.test(digits));
+      const few = usable.slice(0, 12).map(Number);
+      const typical = few[Math.floor(few.length / 2)];
       for (const value of [few[0], typical]) if (value !== undefined) numbers.add(value + offset);
     }
   }
