@@ -14,7 +14,7 @@ import {
   type CommonOptions,
 } from "./context.js";
 import type { SurveyCommandOptions } from "./commands/survey.js";
-import { messageSyntaxNames } from "../core/config/names.js";
+import { messageSyntaxNames, pluralFormNames } from "../core/config/names.js";
 import { formatNames } from "../core/catalog/formats/names.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";
 import type { PreviewCommandOptions } from "./commands/preview.js";
@@ -131,7 +131,11 @@ function buildProgram(): Command {
         `the new message syntax: ${messageSyntaxNames.join(", ")}`,
         oneOf(...messageSyntaxNames),
       )
-      .option("--plurals <form>", "the new plural form: inline or bar", oneOf("inline", "bar"))
+      .option(
+        "--plurals <form>",
+        `the new plural form: ${pluralFormNames.join(", ")}`,
+        oneOf(...pluralFormNames),
+      )
       .option("--from <pattern>", "read modules of code (.js, .ts, .php) instead of the book's catalogs"),
     async (context, _, options) => (await import("./commands/convert.js")).runConvert(context, options),
   );

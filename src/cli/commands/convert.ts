@@ -1,4 +1,4 @@
-import type { MessageSyntax } from "../../core/config/names.js";
+import type { MessageSyntax, PluralForms } from "../../core/config/names.js";
 import { formatNames, type FormatName } from "../../core/catalog/formats/index.js";
 import { convertBook } from "../../core/project/convert.js";
 import { openOrFail, oneOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
@@ -10,7 +10,7 @@ export interface ConvertCommandOptions extends WriteOptions {
   readonly inside?: "root" | "leaf" | "none";
   readonly from?: string;
   readonly syntax?: MessageSyntax;
-  readonly plurals?: "inline" | "bar";
+  readonly plurals?: PluralForms;
 }
 
 /** Moves a book to another format or layout, or reads its texts from modules of code. */

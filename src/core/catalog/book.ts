@@ -7,6 +7,13 @@ import { lineIndex, type LineIndex } from "../text/line-index.js";
 import { formatOf } from "./formats/index.js";
 import { bookLayout, type Layout } from "./layout.js";
 import type { CatalogChanges, CatalogContent, CatalogFormat, CatalogProblem, Entry } from "./model.js";
+import {
+  hasForms,
+  joinPluralKeys,
+  offsetInForms,
+  splitPluralKeys,
+  type PluralKeySettings,
+} from "./plural-keys.js";
 import { localeInside, localesInside, viewed, viewOf, type CatalogView } from "./view.js";
 
 /** One catalog of a book: a file or a part of one, or the place where one would be. */
@@ -22,6 +29,9 @@ export interface Catalog extends CatalogContent {
   readonly format: CatalogFormat;
   /** How its paths stand in the file. */
   readonly view: CatalogView;
+  /** How the book keeps plurals, and what stands between the parts of its keys. */
+  readonly settings: PluralKeySettings;
+  readonly separator: string;
   /** The entries by key; of a key that is there twice, the last, as readers keep it. */
   readonly byKey: ReadonlyMap<string, Entry>;
   readonly lines: LineIndex;
@@ -74,7 +84,14 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const namespaces = new Set<string | undefined>();
   const put = (file: FileContent, written: string, tag: string, namespace: string | undefined) => {
     const locale = configured(tag);
-    const catalog = catalogIn(file, locale ?? tag, namespace, viewOf(inside, written), separators.parts);
+    const catalog = catalogIn(
+      file,
+      locale ?? tag,
+      namespace,
+      viewOf(inside, written),
+      separators.parts,
+      book,
+    );
     if (locale === undefined) strays.push(catalog);
     else {
       found.set(catalogId(locale, namespace), catalog);
@@ -109,7 +126,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       read.set(path, file);
       found.set(
         id,
-        catalogIn(file, locale, namespace, viewOf(inside, layout.spell(locale)), separators.parts),
+        catalogIn(file, locale, namespace, viewOf(inside, layout.spell(locale)), separators.parts, book),
       );
     }
   }
@@ -216,11 +233,15 @@ function catalogIn(
   namespace: string | undefined,
   view: CatalogView,
   separator: string,
+  settings: PluralKeySettings,
 ): Catalog {
-  const content = viewed(raw, view, separator);
+  const found = viewed(raw, view, separator);
+  const content = { ...found, entries: joinPluralKeys(found.entries, settings, separator) };
   return {
     ...file,
     ...content,
+    settings,
+    separator,
     locale,
     namespace,
     view,
@@ -234,23 +255,29 @@ export function isWhole(catalog: Catalog): boolean {
 }
 
 /** A file's text with changes made to one of its catalogs; `text` is the file as it is by now. */
-export function editCatalog(
-  { format, view, encoding }: Catalog,
-  text: string,
-  { set = [], add = [], remove = [], order = [] }: CatalogChanges,
-): string {
-  const placed = <Item extends { readonly path: Entry["path"] }>(items: readonly Item[]) =>
+export function editCatalog(catalog: Catalog, text: string, changes: CatalogChanges): string {
+  const { format, view, encoding, byKey, separator, settings } = catalog;
+  const { set, add, remove, order } = splitPluralKeys(changes, settings, separator, format.isFlat, (path) =>
+    byKey.get(path.join(separator)),
+  );
+  const placed = <Item extends { readonly path: Entry["path"] }>(items: readonly Item[] = []) =>
     items.map((item) => ({ ...item, path: view.toFile(item.path) }));
   return format.edit(
     text,
     {
       set: placed(set),
       add: placed(add),
-      remove: remove.map((path) => view.toFile(path)),
-      order: order.map((path) => view.toFile(path)),
+      remove: (remove ?? []).map((path) => view.toFile(path)),
+      order: (order ?? []).map((path) => view.toFile(path)),
     },
     encoding,
   );
+}
+
+/** Where, in a catalog's file, a code unit of an entry's text is written. */
+export function placeInFile({ format, content }: Catalog, entry: Entry, offset: number): number {
+  const inFile = (one: Entry, unit: number) => format.offsetInFile(content, one, unit);
+  return hasForms(entry) ? offsetInForms(entry, offset, inFile) : inFile(entry, offset);
 }
 
 /** The texts of catalog files as changes to their catalogs leave them: several catalogs may stand in one file. */

@@ -10,3 +10,7 @@ export const messageSyntaxNames = [
   "plain",
 ] as const;
 export type MessageSyntax = (typeof messageSyntaxNames)[number];
+
+/** Where a book keeps plurals, as it can name it. */
+export const pluralFormNames = ["inline", "branches", "suffix", "bar"] as const;
+export type PluralForms = (typeof pluralFormNames)[number];

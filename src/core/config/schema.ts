@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { messageSyntaxNames } from "./names.js";
+import { messageSyntaxNames, pluralFormNames } from "./names.js";
 
 const nonEmpty = (what: string) =>
   v.pipe(v.string(`${what}, as text in quotes`), v.nonEmpty(`${what}, not an empty text`));
@@ -108,7 +108,13 @@ const bookSchema = v.strictObject({
     "hyphen",
   ),
   syntax: v.optional(v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")), "icu"),
-  plurals: v.optional(v.picklist(["inline", "bar"], "inline or bar"), "inline"),
+  plurals: v.optional(v.picklist(pluralFormNames, pluralFormNames.join(", ")), "inline"),
+  forms: v.optional(
+    v.strictObject({
+      separator: v.optional(nonEmpty("the text before a form's name")),
+      second: v.optional(nonEmpty("the name of the second of two forms")),
+    }),
+  ),
   tags: v.optional(v.boolean("true or false"), true),
   lookups: v.optional(v.array(lookupSchema, "a list of lookups"), []),
   assumed: v.optional(v.array(nonEmpty("a pattern for keys"), "a list of patterns for keys"), []),

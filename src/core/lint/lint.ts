@@ -1,4 +1,4 @@
-import { isWhole, type Book, type Catalog } from "../catalog/book.js";
+import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
 import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
@@ -147,6 +147,6 @@ function spanInFile(catalog: Catalog, place: CatalogPlace): Span {
   if (place.at === "key") return place.entry.keySpan;
   const { entry, span } = place;
   if (!span || !isWhole(catalog)) return entry.valueSpan;
-  const offset = (unit: number) => catalog.format.offsetInFile(catalog.content, entry, unit);
+  const offset = (unit: number) => placeInFile(catalog, entry, unit);
   return { start: offset(span.start), end: offset(span.end) };
 }

@@ -1,4 +1,5 @@
 import type { Branch, Message, MessageNode, MessageProblem } from "./model.js";
+import { shiftMessage } from "./shift.js";
 
 /** The argument that chooses among forms that stand side by side: their syntax does not name it. */
 export const barCount = "count";
@@ -16,7 +17,7 @@ export function readBars(
   categories: readonly string[],
 ): Message {
   const forms = splitBars(source);
-  if (forms.length === 1) return shift(parse(source), 0);
+  if (forms.length === 1) return shiftMessage(parse(source), 0, singleBars);
   const problems: MessageProblem[] = [];
   const branches: Branch[] = [];
   const plain = forms.filter(({ text }) => !condition.test(text)).length;
@@ -24,7 +25,7 @@ export function readBars(
   for (const { text, start } of forms) {
     const found = condition.exec(text);
     const lead = found?.[0].length ?? 0;
-    const inner = shift(parse(text.slice(lead)), start + lead);
+    const inner = shiftMessage(parse(text.slice(lead)), start + lead, singleBars);
     problems.push(...inner.problems);
     const names = plain === 1 ? ["other"] : plain === 2 ? ["one", "other"] : categories;
     const last = plain - 1;
@@ -56,6 +57,9 @@ export function readBars(
   return { source, nodes: [node], problems, quoted: [] };
 }
 
+/** Two bars stand for one. */
+const singleBars = (text: string) => text.replaceAll("||", "|");
+
 /** Writes a plural as forms side by side; what is no plural as the syntax writes it. */
 export function printBars(
   nodes: readonly MessageNode[],
@@ -86,21 +90,4 @@ function splitBars(source: string): { text: string; start: number }[] {
   }
   forms.push({ text: source.slice(start), start });
   return forms;
-}
-
-/** A message that was read from part of another, with its places in the whole. */
-function shift(message: Message, by: number): Message {
-  const span = <Spanned extends object>(node: Spanned): Spanned => {
-    const moved = { ...node } as Record<string, unknown>;
-    if (moved["kind"] === "text") moved["value"] = String(moved["value"]).replaceAll("||", "|");
-    for (const [key, value] of Object.entries(moved)) {
-      if (/span$/i.test(key) && value !== undefined) {
-        const { start, end } = value as { start: number; end: number };
-        moved[key] = { start: start + by, end: end + by };
-      } else if (Array.isArray(value)) moved[key] = value.map((inner: object) => span(inner));
-      else if (value !== null && typeof value === "object") moved[key] = span(value);
-    }
-    return moved as Spanned;
-  };
-  return { ...message, nodes: message.nodes.map(span), problems: message.problems.map(span) };
 }

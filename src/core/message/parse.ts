@@ -1,7 +1,8 @@
-import type { MessageSyntax } from "../config/names.js";
+import type { MessageSyntax, PluralForms } from "../config/names.js";
 import { messageFacts, type MessageFacts } from "./facts.js";
 import type { Message, MessageNode } from "./model.js";
 import { printBars, readBars } from "./bars.js";
+import { printForms, readForms } from "./forms.js";
 import { parseIcu } from "./syntaxes/icu.js";
 import { printIcu } from "./syntaxes/icu-print.js";
 import { parseJava, printJava } from "./syntaxes/java.js";
@@ -23,8 +24,8 @@ export interface MessageReader {
 /** What of a book decides how its messages are read. */
 export interface MessageSettings {
   readonly syntax: MessageSyntax;
-  /** Where plurals are: in the message, or forms side by side. */
-  readonly plurals?: "inline" | "bar";
+  /** Where plurals are: in the message, forms side by side, or forms under keys of their own. */
+  readonly plurals?: PluralForms;
   /** Whether `<b>…</b>` is rich text; true where not given. */
   readonly tags?: boolean;
 }
@@ -38,7 +39,8 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   } = typeof settings === "string" ? { syntax: settings } : settings;
   const known = new Map<string, ReadMessage>();
   const inline = implementation(syntax, tags);
-  const { parse, print } = plurals === "inline" ? inline : withBars(inline);
+  const { parse, print } =
+    plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
     read(text) {
       let message = known.get(text);
@@ -72,6 +74,10 @@ function implementation(syntax: MessageSyntax, tags: boolean): Implementation {
         print: (nodes) => printPlaceholders(nodes, syntax),
       };
   }
+}
+
+function withForms({ parse, print }: Implementation): Implementation {
+  return { parse: (text) => readForms(text, parse), print: (nodes) => printForms(nodes, print) };
 }
 
 /** More than two forms take the categories of languages with that many, in CLDR's order. */

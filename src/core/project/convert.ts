@@ -4,8 +4,9 @@ import { isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../cat
 import { formatOf, type FormatName } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
+import { splitPluralKeys } from "../catalog/plural-keys.js";
 import { localeInside, viewOf } from "../catalog/view.js";
-import type { MessageSyntax } from "../config/names.js";
+import type { MessageSyntax, PluralForms } from "../config/names.js";
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { MessageNode } from "../message/model.js";
@@ -23,7 +24,7 @@ export interface ConvertOptions {
   /** Where the locale stands in the new files; `none` for nowhere. */
   readonly inside?: "root" | "leaf" | "none";
   readonly syntax?: MessageSyntax;
-  readonly plurals?: "inline" | "bar";
+  readonly plurals?: PluralForms;
   /** Modules of code to read instead of the book's catalogs, as a pattern like the book's `files`. */
   readonly from?: string;
 }
@@ -96,7 +97,9 @@ export async function convertBook(
     const file = layout.path(locale, namespace);
     const view = viewOf(inside, layout.spell(locale));
     const flat = format.isFlat || config.naming.shape === "flat" || clashes(entries, parts);
-    const placed = entries.map((entry) => ({ ...entry, path: view.toFile(shaped(entry.path, parts, flat)) }));
+    const whole = entries.map((entry) => ({ ...entry, path: shaped(entry.path, parts, flat) }));
+    const { add: keys = [] } = splitPluralKeys({ add: whole }, changed, parts, flat, () => undefined);
+    const placed = keys.map((entry) => ({ ...entry, path: view.toFile(entry.path) }));
     byFile.set(file, [...(byFile.get(file) ?? []), ...placed]);
   }
   const changes: FileChange[] = [];
@@ -157,7 +160,7 @@ function rewritten(
   if (old.syntax === now.syntax && old.plurals === now.plurals) return given;
   const from = messageReader(old);
   const to = messageReader(now);
-  const form = now.plurals === "inline" ? now.syntax : `${now.syntax} with forms side by side`;
+  const form = now.plurals === "inline" ? now.syntax : `${now.syntax} with plurals as “${now.plurals}”`;
   return given.map((texts) => ({
     ...texts,
     entries: texts.entries.map((entry) => {
@@ -188,7 +191,9 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig):
     if (node.kind === "select") found.add("a choice by value");
     if (node.kind === "plural")
       found.add(
-        plurals === "bar" ? `a plural that counts “${node.name}”, or is part of a sentence` : "a plural",
+        plurals === "inline"
+          ? "a plural"
+          : `a plural that counts “${node.name}”, has exact numbers, or is part of a sentence`,
       );
     if (node.kind === "argument" && node.format) found.add(`the format of “${node.name}”`);
     if (node.kind === "argument" && /^(?:java|printf)$/.test(syntax) && !/^\d+$/.test(node.name))

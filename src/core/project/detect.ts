@@ -3,7 +3,7 @@ import { formatNameOf, formatOf } from "../catalog/formats/index.js";
 import type { CatalogContent } from "../catalog/model.js";
 import { bookLayout } from "../catalog/layout.js";
 import { configFileNames } from "../config/load.js";
-import type { MessageSyntax } from "../config/names.js";
+import type { MessageSyntax, PluralForms } from "../config/names.js";
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { canonicalTag, parseTag } from "../locale/tag.js";
@@ -350,6 +350,7 @@ function describeBook(
   if (lookups.length === 0) grounds.push("No lookup of its keys was found in the code; t(…) is proposed.");
   const main = found.calls[0];
   const syntax = chooseSyntax(book.texts, grounds);
+  const plurals = choosePlurals(book, syntax, grounds);
   return {
     name,
     code: codeGlobs(users, grounds),
@@ -358,6 +359,7 @@ function describeBook(
       ? { spelling: blankSpelling(book, book.blank) }
       : book.spelling !== "hyphen" && { spelling: book.spelling }),
     ...(syntax !== "icu" && { syntax }),
+    ...(plurals !== "inline" && { plurals }),
     ...(book.inside === "root" && { root: "{locale}" }),
     ...(book.inside === "leaf" && { leaf: "{locale}" }),
     lookups: lookups.length > 0 ? lookups : [{ call: "t" }],
@@ -407,6 +409,26 @@ function chooseSyntax(texts: readonly string[], grounds: string[]): MessageSynta
     return "icu";
   grounds.push(`${best.count} texts have placeholders as “${best.syntax}” writes them.`);
   return best.syntax;
+}
+
+/** Where plurals are, by the keys and texts that only one form has. */
+function choosePlurals({ keys, texts }: FoundBook, syntax: MessageSyntax, grounds: string[]): PluralForms {
+  const pairs = (mark: string) =>
+    [...keys].filter((key) => key.endsWith(`${mark}other`) && keys.has(`${key.slice(0, -"other".length)}one`))
+      .length;
+  const older = [...keys].filter(
+    (key) => key.endsWith("_plural") && keys.has(key.slice(0, -"_plural".length)),
+  ).length;
+  const bars = syntax === "icu" ? 0 : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
+  const counts: readonly (readonly [PluralForms, number])[] = [
+    ["suffix", pairs("_") + older],
+    ["branches", pairs(".")],
+    ["bar", bars],
+  ];
+  const [best, count] = counts.reduce((most, one) => (one[1] > most[1] ? one : most));
+  if (count === 0) return "inline";
+  grounds.push(`${count} plurals are kept as “${best}” has them.`);
+  return best;
 }
 
 /** The map of spellings for a book whose source file has no suffix. */

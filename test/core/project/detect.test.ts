@@ -81,6 +81,20 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(book?.syntax ?? "icu").toBe(syntax);
   });
 
+  test.each<[string, object]>([
+    ["suffix", { a_one: "x", a_other: "y" }],
+    ["suffix", { a: "x", a_plural: "y" }],
+    ["branches", { a: { one: "x", other: "y" } }],
+    ["bar", { a: "One :count|:count many" }],
+    ["inline", { a: "{n, plural, one {#} other {#}}", b_one: "x" }],
+  ])("plurals kept as %s are told by their keys", async (plurals, texts) => {
+    const text = JSON.stringify(texts);
+    const [book] = (await proposed({ "t/en.json": text, "t/de.json": text }))["books"] as {
+      plurals?: string;
+    }[];
+    expect(book?.plurals ?? "inline").toBe(plurals);
+  });
+
   test("files of other kinds are no catalogs", async () => {
     const result = await proposed({
       "compose.yaml": two("services"),

@@ -1,0 +1,71 @@
+import { pluralCategoryNames } from "../locale/plural-rules.js";
+import { barCount } from "./bars.js";
+import type { Branch, Message, MessageNode, MessageProblem } from "./model.js";
+import { shiftMessage } from "./shift.js";
+
+/** One plural form of a message whose forms are kept under keys of their own. */
+export interface PluralForm {
+  readonly selector: string;
+  readonly text: string;
+  /** Where its text starts in the joined text. */
+  readonly start: number;
+}
+
+const mark = new RegExp(`⟦(${pluralCategoryNames.join("|")})⟧`, "g");
+
+/** Forms as one text, each behind its category: `⟦one⟧…⟦other⟧…`. It is how they are compared, digested and shown, never how a file has them. */
+export function joinForms(forms: readonly Pick<PluralForm, "selector" | "text">[]): string {
+  return forms.map(({ selector, text }) => `⟦${selector}⟧${text}`).join("");
+}
+
+/** The forms of a joined text; undefined for any other. */
+export function splitForms(joined: string): readonly PluralForm[] | undefined {
+  if (!joined.startsWith("⟦")) return undefined;
+  const marks = [...joined.matchAll(mark)];
+  if (marks[0]?.index !== 0) return undefined;
+  return marks.map((match, index) => {
+    const start = match.index + match[0].length;
+    return { selector: match[1] ?? "other", text: joined.slice(start, marks[index + 1]?.index), start };
+  });
+}
+
+/** Reads joined forms as a plural of the model; any other text as the syntax reads it. */
+export function readForms(source: string, parse: (text: string) => Message): Message {
+  const forms = splitForms(source);
+  if (!forms) return parse(source);
+  const problems: MessageProblem[] = [];
+  const branches = forms.map(({ selector, text, start }): Branch => {
+    const inner = shiftMessage(parse(text), start);
+    problems.push(...inner.problems);
+    return {
+      selector,
+      nodes: inner.nodes,
+      selectorSpan: { start, end: start },
+      span: { start, end: start + text.length },
+    };
+  });
+  const node: MessageNode = {
+    kind: "plural",
+    pluralKind: "cardinal",
+    name: barCount,
+    offset: 0,
+    branches,
+    span: { start: 0, end: source.length },
+  };
+  return { source, nodes: [node], problems, quoted: [] };
+}
+
+/** Writes a plural as joined forms; what is no plural as the syntax writes it. */
+export function printForms(
+  nodes: readonly MessageNode[],
+  print: (nodes: readonly MessageNode[]) => string,
+): string {
+  const [only] = nodes;
+  if (
+    nodes.length !== 1 ||
+    only?.kind !== "plural" ||
+    only.branches.some(({ selector }) => selector.startsWith("="))
+  )
+    return print(nodes);
+  return joinForms(only.branches.map(({ selector, nodes: inner }) => ({ selector, text: print(inner) })));
+}
