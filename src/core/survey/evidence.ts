@@ -59,6 +59,9 @@ const content: Witness = ({ context, form }, habits) => {
   return evidence("content", form === "content" || form === "phrase" ? `text ${place}` : `shown ${place}`);
 };
 
+/** Attributes that are code on HTML's elements and may be anything on a component. */
+const ownOfElements = /^(?:headers|list|form|scope|span|shape|data|action|kind|state|type)$/;
+
 const attribute: Witness = (literal, habits, own) => {
   const { context } = literal;
   if (context.role !== "attribute") return undefined;
@@ -70,7 +73,7 @@ const attribute: Witness = (literal, habits, own) => {
   if (/^on[A-Z]/.test(name) || (/^on[a-z]+$/.test(name) && /^[a-z]/.test(element)))
     return evidence("eventAttribute", `event handler ${name}`);
   if (
-    habits.codeAttributes.has(name) ||
+    (habits.codeAttributes.has(name) && !(/^[A-Z]/.test(element) && ownOfElements.test(name))) ||
     own?.codeAttributes.includes(name) ||
     /^data-|^xlink:|^xmlns:/.test(name)
   )

@@ -54,7 +54,22 @@ function roleIn(
         outer.name.type === "JSXIdentifier"
           ? outer.name.name
           : `${outer.name.namespace.name}:${outer.name.name.name}`;
-      return { role: "attribute", name, ...(element !== undefined && { element }) };
+      const isButton =
+        element === "input" &&
+        name === "value" &&
+        opening?.type === "JSXOpeningElement" &&
+        opening.attributes.some(
+          (other) =>
+            other.type === "JSXAttribute" &&
+            other.name.name === "type" &&
+            other.value?.type === "Literal" &&
+            /^(?:submit|button|reset)$/.test(String(other.value.value)),
+        );
+      return {
+        role: "attribute",
+        name: isButton ? "title" : name,
+        ...(element !== undefined && { element }),
+      };
     }
     case "JSXElement":
       return { role: "content", element: elementName(outer.openingElement.name) };
@@ -62,7 +77,10 @@ function roleIn(
       return { role: "content" };
     case "CallExpression":
     case "NewExpression": {
-      if (outer.callee === inner) return { role: "member" };
+      if (outer.callee === inner)
+        return inner.type === "MemberExpression" && inner.object.type === "ArrayExpression"
+          ? undefined
+          : { role: "member" };
       const at = outer.arguments.findIndex((argument) => argument === inner);
       return { role: "argument", name: calleeName(outer.callee) ?? "", index: at };
     }
@@ -113,8 +131,16 @@ function roleIn(
     case "IfStatement":
     case "WhileStatement":
       return { role: "compared", name: "condition" };
-    case "MemberExpression":
-      return outer.computed && outer.property === inner ? { role: "index" } : { role: "member" };
+    case "MemberExpression": {
+      if (outer.computed && outer.property === inner) return { role: "index" };
+      const called = outer.property.type === "Identifier" ? outer.property.name : "";
+      // What a list is joined or mapped to goes where the call stands; what it is searched for is compared with.
+      if (inner.type === "ArrayExpression" && /^(?:join|filter|map|concat|reverse|slice|flat)$/.test(called))
+        return undefined;
+      if (inner.type === "ArrayExpression" && /^(?:includes|indexOf|some|find)$/.test(called))
+        return { role: "compared", name: "the members of a list" };
+      return { role: "member" };
+    }
     case "ThrowStatement":
       return { role: "thrown" };
     case "TaggedTemplateExpression":
