@@ -1,6 +1,6 @@
 import type { Span } from "../../text/span.js";
 import type { ArgumentNode, Message, MessageNode, MessageProblem } from "../model.js";
-import { treeOf, type Token } from "./tokens.js";
+import { mostProblems, treeOf, type Token } from "./tokens.js";
 
 /**
  * Reads a message of `java.text.MessageFormat`. Its quoting is not ICU's: every apostrophe quotes until the next one,
@@ -48,7 +48,7 @@ export function parseJava(source: string, tags = true): Message {
       tokens.push({ kind: "text", value: inside, start, end: at, isLiteral: true });
       continue;
     }
-    if (unit !== "{") {
+    if (unit !== "{" || problems.length >= mostProblems) {
       value += unit ?? "";
       at++;
       continue;

@@ -1,5 +1,5 @@
 import type { ArgumentNode, Message, MessageNode, MessageProblem } from "../model.js";
-import { treeOf, type Token } from "./tokens.js";
+import { mostProblems, treeOf, type Token } from "./tokens.js";
 
 /** The syntaxes whose messages are text with placeholders in it. */
 export type PlaceholderSyntax =
@@ -141,6 +141,8 @@ export function parsePlaceholders(source: string, syntax: PlaceholderSyntax, tag
       const end = start + match[0].length;
       const found = read(match as RegExpExecArray, () => ++count);
       if (end === start) continue;
+      // A text with that many faults is of another syntax: the rest of them would help nobody.
+      if (problems.length >= mostProblems) break;
       text(source.slice(at, start), at, start);
       at = end;
       if ("text" in found) text(found.text, start, end);

@@ -13,6 +13,9 @@ export type Token =
       readonly isLiteral?: boolean;
     };
 
+/** A message with more problems than this is not a message: the rest would help nobody. */
+export const mostProblems = 100;
+
 const tagPattern = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)((?:\s[^<>]*)?)(\/?)>/g;
 const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
 
@@ -82,12 +85,13 @@ export function treeOf(
     }
     // Escapes make a text shorter than it is written; tags are looked for where both are the same.
     const isSame = token.value.length === token.end - token.start;
-    if (!tags || !isSame || token.isLiteral || !token.value.includes("<")) {
+    if (!tags || !isSame || token.isLiteral || found.length >= mostProblems || !token.value.includes("<")) {
       text(token.value, token.start, token.end);
       continue;
     }
     let at = 0;
     for (const match of token.value.matchAll(tagPattern)) {
+      if (found.length >= mostProblems) break;
       const [whole, slash = "", name = "", attributes = "", self = ""] = match;
       const start = token.start + match.index;
       const end = start + whole.length;
