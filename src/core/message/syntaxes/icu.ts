@@ -27,6 +27,7 @@ const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
 
 const nameUnit = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
 const spaces = /\p{Pattern_White_Space}*/uy;
+const typeWord = /[A-Za-z]+/y;
 const signedNumber = /[+-]?(?:\d+(?:\.\d*)?|\.\d+)/y;
 const tagStart = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)(?=[\s/>])/y;
 
@@ -112,6 +113,16 @@ class IcuReader {
       if (end > start) container.nodes.push({ kind: "text", value, span: { start, end } });
     };
     while (this.at < source.length) {
+      const code = source.charCodeAt(this.at);
+      if (
+        code > 0x7d ||
+        (code > 0x3e && code < 0x7b) ||
+        (code > 0x27 && code < 0x3c && code !== 0x2f) ||
+        code < 0x23
+      ) {
+        this.at++;
+        continue;
+      }
       const unit = source[this.at];
       if (unit === "'") {
         const next = source[this.at + 1];
@@ -196,7 +207,7 @@ class IcuReader {
     this.at++;
     this.skipSpaces();
     const nameStart = this.at;
-    const name = this.match(nameUnit);
+    const name = this.matchName();
     const nameSpan = { start: nameStart, end: this.at };
     this.skipSpaces();
     const after = this.source[this.at];
@@ -211,7 +222,7 @@ class IcuReader {
     }
     this.skipSpaces();
     const typeStart = this.at;
-    const written = this.match(/[A-Za-z]+/y);
+    const written = this.match(typeWord);
     const type = written.toLowerCase();
     const typeSpan = { start: typeStart, end: this.at };
     this.skipSpaces();
@@ -332,7 +343,7 @@ class IcuReader {
       else choice.offset = Number(number);
       if (number !== "" || !/^[^\s{}]/.test(source.slice(this.at, this.at + 1))) return;
     }
-    const selector = choice.type !== "select" && unit === "=" ? this.readExact() : this.match(nameUnit);
+    const selector = choice.type !== "select" && unit === "=" ? this.readExact() : this.matchName();
     const selectorSpan = { start, end: this.at };
     this.skipSpaces();
     if (selector !== "" && source[this.at] === "{") {
@@ -772,13 +783,36 @@ class IcuReader {
   }
 
   private skipSpaces(): void {
-    this.match(spaces);
+    const { source } = this;
+    let code = source.charCodeAt(this.at);
+    while (code === 0x20 || code === 0x0a || code === 0x0d || code === 0x09)
+      code = source.charCodeAt(++this.at);
+    // Other white space is rare, and none of it is a letter, digit or brace of ASCII.
+    if (code < 0x20 || code > 0x7d) this.match(spaces);
+  }
+
+  /** A name: letters, digits and _ of ASCII most of the time, and what Unicode calls neither syntax nor white space. */
+  private matchName(): string {
+    const { source, at: start } = this;
+    let at = start;
+    let code = source.charCodeAt(at);
+    while (
+      (code >= 0x61 && code <= 0x7a) ||
+      (code >= 0x41 && code <= 0x5a) ||
+      (code >= 0x30 && code <= 0x39) ||
+      code === 0x5f
+    )
+      code = source.charCodeAt(++at);
+    if (code > 0x7d) return this.match(nameUnit);
+    this.at = at;
+    return source.slice(start, at);
   }
 
   private match(pattern: RegExp): string {
     pattern.lastIndex = this.at;
-    const found = pattern.exec(this.source)?.[0] ?? "";
-    this.at += found.length;
+    if (!pattern.test(this.source)) return "";
+    const found = this.source.slice(this.at, pattern.lastIndex);
+    this.at = pattern.lastIndex;
     return found;
   }
 }
