@@ -29,6 +29,15 @@ export function splitForms(joined: string): readonly PluralForm[] | undefined {
   });
 }
 
+/** A text for people: joined forms one behind the other with their categories, any other as it is. */
+export function showForms(text: string): string {
+  return (
+    splitForms(text)
+      ?.map((form) => `${form.selector}: ${form.text}`)
+      .join(" · ") ?? text
+  );
+}
+
 /** Reads joined forms as a plural of the model; any other text as the syntax reads it. */
 export function readForms(source: string, parse: (text: string) => Message): Message {
   const forms = splitForms(source);

@@ -348,6 +348,7 @@ function describeBook(
   for (const { name: component, prop, count } of found.components)
     grounds.push(`<${component} ${prop}=…> asks for its keys ${timesIn(count)}.`);
   if (lookups.length === 0) grounds.push("No lookup of its keys was found in the code; t(…) is proposed.");
+  const relative = findRelative(code, book.keys, grounds);
   const main = found.calls[0];
   const syntax = chooseSyntax(book.texts, grounds);
   const plurals = choosePlurals(book, syntax, grounds);
@@ -363,6 +364,7 @@ function describeBook(
     ...(book.inside === "root" && { root: "{locale}" }),
     ...(book.inside === "leaf" && { leaf: "{locale}" }),
     lookups: lookups.length > 0 ? lookups : [{ call: "t" }],
+    ...(relative && { relative }),
     ...(main && {
       emit: {
         call: `${main.name}("{key}"{args})`,
@@ -407,7 +409,9 @@ function chooseSyntax(texts: readonly string[], grounds: string[]): MessageSynta
     (icu && icu.count * 2 > best.count && best.syntax === "colon")
   )
     return "icu";
-  grounds.push(`${best.count} texts have placeholders as “${best.syntax}” writes them.`);
+  grounds.push(
+    `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as “${best.syntax}” writes them.`,
+  );
   return best.syntax;
 }
 
@@ -427,7 +431,7 @@ function choosePlurals({ keys, texts }: FoundBook, syntax: MessageSyntax, ground
   ];
   const [best, count] = counts.reduce((most, one) => (one[1] > most[1] ? one : most));
   if (count === 0) return "inline";
-  grounds.push(`${count} plurals are kept as “${best}” has them.`);
+  grounds.push(`${count === 1 ? "One plural is" : `${count} plurals are`} kept as “${best}” has them.`);
   return best;
 }
 
@@ -468,6 +472,31 @@ function findLookups(code: readonly SourceFile[], keys: ReadonlySet<string>): Fo
     calls: [...calls].map(([name, call]) => ({ name, ...call })).sort((a, b) => b.count - a.count),
     components: [...components.values()].sort((a, b) => b.count - a.count),
   };
+}
+
+/** What keys with a leading dot stand for, where some are asked for and stand for known keys. */
+function findRelative(
+  code: readonly SourceFile[],
+  keys: ReadonlySet<string>,
+  grounds: string[],
+): { root: string; pattern: string } | undefined {
+  for (const { file, literals } of code) {
+    const folders = posix.dirname(file).split("/");
+    const name = posix.basename(file).replace(/\..*$/, "").replace(/^_/, "");
+    for (const { context, pieces } of literals) {
+      const text = readableText(pieces);
+      if (context.role !== "argument" || context.index !== 0 || !/^\.[\w.]+$/.test(text)) continue;
+      for (let start = 0; start <= folders.length; start++) {
+        if (!keys.has([...folders.slice(start), name].join(".") + text)) continue;
+        const root = folders.slice(0, start).join("/");
+        grounds.push(
+          `Keys with a leading dot are relative to ${root || "the project"}: “${text}” in ${file}.`,
+        );
+        return { root, pattern: "{folders}.{file}" };
+      }
+    }
+  }
+  return undefined;
 }
 
 /** Where a file imports a function from: a project path as `{to:…}`, a package by its name. */

@@ -105,6 +105,17 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(result).toMatchObject({ targets: [], books: [{ files: "locales/{locale}.json" }] });
   });
 
+  test("keys with a leading dot are resolved", async () => {
+    const files = {
+      "config/en.yml": "boats:\n  index:\n    title: Quay\n  save: Save\n",
+      "config/de.yml": "boats:\n  save: Sichern\n",
+      "app/views/boats/_index.html.erb": '<h1><%= t(".title") %></h1><%= t("boats.save") %>\n',
+    };
+    expect(await proposed(files)).toMatchObject({
+      books: [{ relative: { root: "app/views", pattern: "{folders}.{file}" } }],
+    });
+  });
+
   test("lookups in use are found in code of every language", async () => {
     const files = {
       "config/en.yml": two("en"),

@@ -21,6 +21,7 @@ import { tagUnknown } from "./tag/unknown.js";
 import { textEmpty } from "./text/empty.js";
 import { textStale } from "./text/stale.js";
 import { textUntranslated } from "./text/untranslated.js";
+import { textValue } from "./text/value.js";
 
 /** Every rule, by family. */
 export const rules: readonly Rule[] = [
@@ -44,6 +45,7 @@ export const rules: readonly Rule[] = [
   tagMissing,
   tagUnknown,
   textEmpty,
+  textValue,
   textUntranslated,
   textStale,
 ];

@@ -1,6 +1,7 @@
 import { isWhole } from "../../../catalog/book.js";
 import { parentsOf } from "../../../locale/fallback.js";
 import { doubtTag } from "../../../locale/mistaken-tag.js";
+import { showForms } from "../../../message/forms.js";
 import { defineRule } from "../../rule.js";
 
 export const keyMissing = defineRule({
@@ -46,7 +47,7 @@ export const keyMissing = defineRule({
             { at: "file", span: place, key: entry.key },
             {
               message: `“${entry.key}” is missing in ${catalog.locale}${where}`,
-              remedy: `translate “${shorten(entry.text)}”; \`fond reconcile\` makes the place for it`,
+              remedy: `translate “${shorten(showForms(entry.text))}”; \`fond reconcile\` makes the place for it`,
             },
           );
         }

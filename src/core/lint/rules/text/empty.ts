@@ -1,3 +1,4 @@
+import { showForms } from "../../../message/forms.js";
 import { defineRule } from "../../rule.js";
 
 export const textEmpty = defineRule({
@@ -25,7 +26,7 @@ export const textEmpty = defineRule({
           entry.kind === "null"
             ? `“${entry.key}” is null, where a text is expected`
             : `“${entry.key}” is empty`,
-        remedy: source ? `translate “${source.entry.text}”` : "write the text, or remove the key",
+        remedy: source ? `translate “${showForms(source.entry.text)}”` : "write the text, or remove the key",
       },
     );
   },
