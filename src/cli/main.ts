@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 import { readFileSync } from "node:fs";
-import { Command, CommanderError } from "commander";
+import { Command, CommanderError, InvalidArgumentError } from "commander";
 import {
   commandContext,
   oneOf,
@@ -8,7 +8,6 @@ import {
   withChangeOptions,
   withCommonOptions,
   withWriteOptions,
-  type ChangeOptions,
   type WriteOptions,
   type CommandContext,
   type CommonOptions,
@@ -17,6 +16,7 @@ import type { SurveyCommandOptions } from "./commands/survey.js";
 import { messageSyntaxNames, pluralFormNames } from "../core/config/names.js";
 import { formatNames } from "../core/catalog/formats/names.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";
+import type { LintCommandOptions } from "./commands/lint.js";
 import type { PreviewCommandOptions } from "./commands/preview.js";
 import type { WaiveCommandOptions } from "./commands/waive.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
@@ -94,11 +94,15 @@ function buildProgram(): Command {
     ),
     async (context, _, options) => (await import("./commands/reconcile.js")).runReconcile(context, options),
   );
-  register<ChangeOptions>(
-    withChangeOptions(add("lint", "check the catalogs and the code's use of them")).argument(
-      "[paths...]",
-      "report only on these files or folders",
-    ),
+  register<LintCommandOptions>(
+    withWriteOptions(withChangeOptions(add("lint", "check the catalogs and the code's use of them")))
+      .argument("[paths...]", "report only on these files or folders")
+      .option("--rule <rule...>", "only these rules")
+      .option("--max-warnings <number>", "fail on more warnings than this", (value) => {
+        if (!/^\d+$/.test(value)) throw new InvalidArgumentError("It takes a whole number.");
+        return Number(value);
+      })
+      .option("--baseline", "accept all that is found today as waivers, so that only what is new shows"),
     async (context, paths, options) => (await import("./commands/lint.js")).runLint(context, paths, options),
   );
   register<PreviewCommandOptions>(

@@ -496,3 +496,32 @@ describe("catalogs in other formats", () => {
     expect(refused.stderr).toContain("t/en.yaml:1:1");
   });
 });
+
+describe("lint for old projects", () => {
+  const files = smallProject({ "texts/de.json": '{\n  "home": {\n    "title": "Sailings"\n  }\n}\n' });
+
+  test("a baseline accepts what is there, and only what is new shows", () => {
+    const folder = temporaryProject(files);
+    expect(fond(folder, "lint").status).toBe(1);
+    expect(fond(folder, "lint", "--baseline", "--write").status).toBe(0);
+    const after = fond(folder, "lint", "--format", "json");
+    expect(after.status).toBe(0);
+    expect(json(after.stdout)["findings"]).toEqual([]);
+    writeFileSync(join(folder, "texts/pl.json"), "{}\n");
+    const found = json(fond(folder, "lint", "--format", "json").stdout)["findings"] as { locale: string }[];
+    expect(found.length).toBeGreaterThan(0);
+    expect(found.every(({ locale }) => locale === "pl")).toBe(true);
+  });
+
+  test("--rule narrows, --max-warnings fails, and both say what is wrong with them", () => {
+    const folder = temporaryProject(files);
+    const only = json(fond(folder, "lint", "--rule", "text/untranslated", "--format", "json").stdout);
+    expect((only["findings"] as { rule: string }[]).map(({ rule }) => rule)).toEqual(["text/untranslated"]);
+    expect(fond(folder, "lint", "--rule", "text/untranslated").status).toBe(0);
+    expect(fond(folder, "lint", "--rule", "text/untranslated", "--max-warnings", "0").status).toBe(1);
+    expect(fond(folder, "lint", "--max-warnings", "few")).toMatchObject({ status: 2 });
+    const near = fond(folder, "lint", "--rule", "text/untranslatd");
+    expect(near.status).toBe(2);
+    expect(near.stderr).toContain("text/untranslated");
+  });
+});
