@@ -269,7 +269,12 @@ export function oneOf<Word extends string>(...words: readonly Word[]): (value: s
   };
 }
 
-function mustBeKnown(what: string, wanted: readonly string[] | undefined, known: readonly string[]): void {
+/** Ends the command where a name that was given is not one that the configuration has. */
+export function mustBeKnown(
+  what: string,
+  wanted: readonly string[] | undefined,
+  known: readonly string[],
+): void {
   const unknown = wanted?.find((name) => !known.includes(name));
   if (unknown === undefined) return;
   const near = nearest(unknown, known);

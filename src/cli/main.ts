@@ -13,8 +13,7 @@ import {
   type CommonOptions,
 } from "./context.js";
 import type { SurveyCommandOptions } from "./commands/survey.js";
-import { messageSyntaxNames, pluralFormNames } from "../core/config/names.js";
-import { formatNames } from "../core/catalog/formats/names.js";
+import { formatNames, messageSyntaxNames, pluralFormNames } from "../core/config/names.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";
 import type { LintCommandOptions } from "./commands/lint.js";
 import type { PreviewCommandOptions } from "./commands/preview.js";
@@ -123,7 +122,7 @@ function buildProgram(): Command {
     withWriteOptions(
       add("convert", "move a book to another file format or layout, or read its texts from code"),
     )
-      .option("--to <format>", `the new format: ${formatNames.join(", ")}`)
+      .option("--to <format>", `the new format: ${formatNames.join(", ")}`, oneOf(...formatNames))
       .option("--files <pattern>", "where the new catalogs go, as in the configuration")
       .option(
         "--inside <place>",

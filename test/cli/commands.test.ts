@@ -520,6 +520,7 @@ describe("lint for old projects", () => {
     expect(fond(folder, "lint", "--rule", "text/untranslated").status).toBe(0);
     expect(fond(folder, "lint", "--rule", "text/untranslated", "--max-warnings", "0").status).toBe(1);
     expect(fond(folder, "lint", "--max-warnings", "few")).toMatchObject({ status: 2 });
+    expect(fond(folder, "lint", "--write")).toMatchObject({ status: 2 });
     const near = fond(folder, "lint", "--rule", "text/untranslatd");
     expect(near.status).toBe(2);
     expect(near.stderr).toContain("text/untranslated");

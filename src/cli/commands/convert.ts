@@ -1,11 +1,10 @@
-import type { MessageSyntax, PluralForms } from "../../core/config/names.js";
-import { formatNames, type FormatName } from "../../core/catalog/formats/index.js";
+import type { FormatName, MessageSyntax, PluralForms } from "../../core/config/names.js";
 import { convertBook } from "../../core/project/convert.js";
-import { openOrFail, oneOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
+import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 
 export interface ConvertCommandOptions extends WriteOptions {
-  readonly to?: string;
+  readonly to?: FormatName;
   readonly files?: string;
   readonly inside?: "root" | "leaf" | "none";
   readonly from?: string;
@@ -42,9 +41,8 @@ export async function runConvert(
       "name a format with --to, a pattern with --files, a syntax with --syntax, or modules of code with --from",
       exitStatus.usage,
     );
-  const format = to === undefined ? undefined : oneOf<FormatName>(...formatNames)(to);
   const result = await convertBook(project, book, {
-    ...(format && { format }),
+    ...(to && { format: to }),
     ...(files !== undefined && { files }),
     ...(inside && { inside }),
     ...(from !== undefined && { from }),

@@ -31,6 +31,12 @@ export async function runLint(
   paths: readonly string[],
   options: LintCommandOptions = {},
 ): Promise<ExitStatus> {
+  if ((options.write || options.check) && !options.baseline)
+    throw new CommandError(
+      "--write and --check go with --baseline here",
+      "lint alone changes nothing",
+      exitStatus.usage,
+    );
   const project = openOrFail(context);
   const changes = changesOf(context, options);
   const wanted = options.rule?.map((id) => ruleNamed(id));
@@ -69,11 +75,12 @@ function ruleNamed(id: string): Rule {
 function baselineOf(context: CommandContext, project: Project, findings: readonly Finding[]): Plan {
   const { waivers, config } = project;
   const seen = new Set<string>();
-  const added = findings.flatMap(({ rule, key, locale, file, book }): Waiver[] => {
+  const added = findings.flatMap(({ rule, key, namespace, locale, file, book }): Waiver[] => {
     if (rule === "waiver/idle") return [];
     const waiver: Waiver = {
       rule,
-      ...(key !== undefined && !/[*]/.test(key) ? { key } : { file }),
+      ...(key !== undefined && { key }),
+      ...((key === undefined || namespace !== undefined) && { file }),
       ...(locale !== undefined && { locale }),
       ...(config.books.length > 1 && { book }),
       reason: "there from before the rules were",

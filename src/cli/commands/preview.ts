@@ -1,9 +1,21 @@
-import { previewProject, type PreviewMessage } from "../../core/project/preview.js";
-import { lintProject } from "../../core/project/project.js";
+import type { Finding } from "../../core/lint/finding.js";
+import {
+  previewFindings,
+  previewProject,
+  type PreviewMessage,
+  type PreviewResult,
+} from "../../core/project/preview.js";
+import { lintProject, type Project, type Scope } from "../../core/project/project.js";
 import { previewJson } from "../../output/json.js";
-import { changesOf, openOrFail, scopeOf, type ChangeOptions, type CommandContext } from "../context.js";
+import {
+  changesOf,
+  mustBeKnown,
+  openOrFail,
+  scopeOf,
+  type ChangeOptions,
+  type CommandContext,
+} from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
-import { canonicalTag, parseTag } from "../../core/locale/tag.js";
 
 export interface PreviewCommandOptions extends ChangeOptions {
   readonly with?: readonly string[];
@@ -25,47 +37,37 @@ export async function runPreview(
       throw new CommandError(`“${given}” gives no value`, "write --with name=value", exitStatus.usage);
     values[match[1] ?? ""] = match[2] ?? "";
   }
-  const known = [project.config.source, ...project.config.targets];
-  const compare = options.compare?.map((tag) => {
-    const found = known.find((one) => canonicalTag(one) === canonicalTag(parseTag(tag) ? tag : "und"));
-    if (found === undefined)
-      throw new CommandError(
-        `there is no locale “${tag}”`,
-        `the locales are ${known.join(", ")}`,
-        exitStatus.usage,
-      );
-    return found;
-  });
-  let wanted = keys;
-  if (wanted.length === 0) {
-    const changes = changesOf(context, options);
-    const findings = await lintProject(project, scope);
-    wanted = [
-      ...new Set(
-        findings.flatMap(({ key, namespace, rule, file, line, endLine }) =>
-          key !== undefined &&
-          rule !== "key/extra" &&
-          rule !== "key/undefined" &&
-          (!changes || changes.has(file, line, endLine))
-            ? [namespace === undefined ? key : `${namespace}.${key}`]
-            : [],
-        ),
-      ),
-    ];
-    if (wanted.length === 0) context.say("No key carries a finding; name keys to see them.");
-  }
-  const result = previewProject(project, scope, wanted, { values, ...(compare && { compare }) });
-  if (!result.ok)
-    throw new CommandError(
-      `there is no key “${result.unknown}”`,
-      result.near.length > 0
-        ? `did you mean ${result.near.join(", ")}?`
-        : "`fond balance` shows what there is",
-      exitStatus.usage,
-    );
-  if (context.options.format === "json") context.print(previewJson(result.messages));
-  else context.print(render(context, result.messages));
+  const { source, targets } = project.config;
+  mustBeKnown("locale", options.compare, [source, ...targets]);
+  const given = { values, ...(options.compare && { compare: options.compare }) };
+  const messages =
+    keys.length > 0
+      ? named(previewProject(project, scope, keys, given))
+      : previewFindings(project, scope, await findingsToShow(context, project, scope, options), given);
+  if (messages.length === 0) context.say("No key carries a finding; name keys to see them.");
+  if (context.options.format === "json") context.print(previewJson(messages));
+  else context.print(render(context, messages));
   return exitStatus.inOrder;
+}
+
+function named(result: PreviewResult): readonly PreviewMessage[] {
+  if (result.ok) return result.messages;
+  throw new CommandError(
+    `there is no key “${result.unknown}”`,
+    result.near.length > 0 ? `did you mean ${result.near.join(", ")}?` : "`fond balance` shows what there is",
+    exitStatus.usage,
+  );
+}
+
+async function findingsToShow(
+  context: CommandContext,
+  project: Project,
+  scope: Scope,
+  options: ChangeOptions,
+): Promise<readonly Finding[]> {
+  const changes = changesOf(context, options);
+  const findings = await lintProject(project, scope);
+  return changes ? findings.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : findings;
 }
 
 function render({ style }: CommandContext, messages: readonly PreviewMessage[]): string {

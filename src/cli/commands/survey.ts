@@ -35,19 +35,21 @@ export async function runSurvey(
   const cache = options.cache ? diskSurveyCache(cwd) : undefined;
   const progress = showProgress("survey", quiet ?? false);
   const changes = changesOf(context, options);
+  // What changed is counted whole, and narrowed to what is to be shown afterwards.
+  const readsAll = all || changes !== undefined;
   const scope = scopeOf(context, paths);
   const { path = () => true } = scope;
   const narrowed = changes
     ? { ...scope, path: (file: string) => path(file) && changes.hasFile(file) }
     : scope;
   const whole = await surveyProject(project, narrowed, {
-    all,
+    all: readsAll,
     ...(cache && { cache }),
-    elsewhere: surveyWorkers(cwd, project.configFile, all, context.options.jobs, progress.step),
+    elsewhere: surveyWorkers(cwd, project.configFile, readsAll, context.options.jobs, progress.step),
   });
   progress.end();
   cache?.save();
-  const result = changes ? inChanges(whole, changes) : whole;
+  const result = changes ? inChanges(whole, changes, all) : whole;
   sayWhatWasNotRead(context, result.unread);
   for (const { file, problem } of result.files)
     if (problem)
@@ -57,12 +59,15 @@ export async function runSurvey(
   return result.unread.length > 0 ? exitStatus.trouble : exitStatus.inOrder;
 }
 
-/** What of a survey stands in changed lines; code that was not listed is not counted. */
-function inChanges(result: SurveyResult, changes: ChangedLines): SurveyResult {
+/** What of a survey stands in changed lines; what is code or waived is counted, and kept where all was asked for. */
+function inChanges(result: SurveyResult, changes: ChangedLines, all: boolean): SurveyResult {
   const files = result.files.map((file) => {
-    const literals = file.literals.filter(({ line, endLine }) => changes.has(file.file, line, endLine));
+    const changed = file.literals.filter(({ line, endLine }) => changes.has(file.file, line, endLine));
     const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
-    for (const { verdict, waived } of literals) counts[waived === undefined ? verdict : "waived"]++;
+    for (const { verdict, waived } of changed) counts[waived === undefined ? verdict : "waived"]++;
+    const literals = changed.filter(
+      ({ verdict, waived }) => all || (verdict !== "code" && waived === undefined),
+    );
     return { ...file, literals, counts };
   });
   return { ...result, files };

@@ -97,7 +97,7 @@ export function splitPluralKeys(
   isFlat: boolean,
   there: (path: EntryPath) => Entry | undefined,
 ): CatalogChanges {
-  if (settings.plurals !== "suffix" && settings.plurals !== "branches") return changes;
+  const keepsApart = settings.plurals === "suffix" || settings.plurals === "branches";
   const add: PathText[] = [];
   const set: PathText[] = [];
   const remove: EntryPath[] = [];
@@ -110,7 +110,7 @@ export function splitPluralKeys(
       : [...path, selector];
   };
   const put = (item: PathText, known: Entry | undefined) => {
-    const forms = splitForms(item.text);
+    const forms = keepsApart ? splitForms(item.text) : undefined;
     const old = known && hasForms(known) ? known.forms : undefined;
     if (!forms) {
       if (old) {
@@ -119,10 +119,17 @@ export function splitPluralKeys(
       } else (known ? set : add).push(item);
       return;
     }
-    for (const { selector, text } of forms) {
+    const { comment, ...bare } = item;
+    for (const [index, { selector, text }] of forms.entries()) {
       const same = old?.find((one) => one.selector === selector);
-      if (same) set.push({ ...item, path: same.entry.path, text });
-      else add.push({ ...item, path: pathOf(item.path, selector), text });
+      if (same) set.push({ path: same.entry.path, text });
+      else
+        add.push({
+          ...bare,
+          path: pathOf(item.path, selector),
+          text,
+          ...(index === 0 && comment !== undefined && { comment }),
+        });
     }
     for (const one of old ?? [])
       if (!forms.some(({ selector }) => selector === one.selector)) remove.push(one.entry.path);
@@ -135,10 +142,9 @@ export function splitPluralKeys(
     if (entry && hasForms(entry)) remove.push(...entry.forms.map(({ entry: form }) => form.path));
     else remove.push(path);
   }
-  const order = (changes.order ?? []).flatMap((path) => [
-    path,
-    ...categories.map((category) => pathOf(path, category)),
-  ]);
+  const order = keepsApart
+    ? (changes.order ?? []).flatMap((path) => [path, ...categories.map((category) => pathOf(path, category))])
+    : (changes.order ?? []);
   return { add, set, remove, order };
 }
 

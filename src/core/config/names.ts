@@ -14,3 +14,7 @@ export type MessageSyntax = (typeof messageSyntaxNames)[number];
 /** Where a book keeps plurals, as it can name it. */
 export const pluralFormNames = ["inline", "branches", "suffix", "bar"] as const;
 export type PluralForms = (typeof pluralFormNames)[number];
+
+/** The formats of catalogs, as a book can name them. */
+export const formatNames = ["json", "jsonc", "json5", "yaml", "properties", "csv"] as const;
+export type FormatName = (typeof formatNames)[number];

@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { messageSyntaxNames, pluralFormNames } from "./names.js";
+import { formatNames, messageSyntaxNames, pluralFormNames } from "./names.js";
 
 const nonEmpty = (what: string) =>
   v.pipe(v.string(`${what}, as text in quotes`), v.nonEmpty(`${what}, not an empty text`));
@@ -68,8 +68,6 @@ const namingSchema = v.strictObject({
   namespace: v.optional(nonEmpty("the text between namespace and key")),
 });
 
-const catalogFormats = ["json", "jsonc", "json5", "yaml", "properties", "csv"] as const;
-
 const columnNames = v.union(
   [
     nonEmpty("the name of a column"),
@@ -83,7 +81,7 @@ const bookSchema = v.strictObject({
   code: v.optional(globs, []),
   ignore: v.optional(globs, []),
   files: nonEmpty("a path with {locale}"),
-  format: v.optional(v.picklist(catalogFormats, catalogFormats.join(", "))),
+  format: v.optional(v.picklist(formatNames, formatNames.join(", "))),
   root: v.optional(v.literal("{locale}", "{locale}")),
   leaf: v.optional(v.literal("{locale}", "{locale}")),
   table: v.optional(

@@ -109,6 +109,8 @@ function makeWaivers(file: string, text: string, placed: readonly PlacedWaiver[]
   const matches = (kind: "path" | "key", pattern: string | undefined, value: string | undefined) => {
     if (pattern === undefined) return true;
     if (value === undefined) return false;
+    // A name stands for itself before it is a pattern: folders may be called `[id]`.
+    if (value === pattern) return true;
     const id = `${kind} ${pattern}`;
     const test = tests.get(id) ?? (kind === "path" ? globTest([pattern]) : keyTest(pattern));
     tests.set(id, test);

@@ -316,10 +316,8 @@ class Extraction {
   private addEntry(fullKey: string, message: string): void {
     const { namespace, key } = this.splitKey(fullKey);
     const { parts } = separatorsOf(this.config);
-    const isFlat =
-      this.config.naming.shape === "flat" ||
-      formatOf(this.config).isFlat ||
-      formatOf(this.config).name === "csv";
+    const format = formatOf(this.config);
+    const isFlat = this.config.naming.shape === "flat" || format.isFlat || format.name === "csv";
     const path: EntryPath = isFlat ? [key] : key.split(parts);
     const id = namespace ?? "";
     this.additions.set(id, [...(this.additions.get(id) ?? []), { path, text: message }]);

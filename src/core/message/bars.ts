@@ -1,8 +1,5 @@
 import type { Branch, Message, MessageNode, MessageProblem } from "./model.js";
-import { shiftMessage } from "./shift.js";
-
-/** The argument that chooses among forms that stand side by side: their syntax does not name it. */
-export const barCount = "count";
+import { pluralOf, shiftMessage } from "./parts.js";
 
 /** A form's own condition: `{0}`, `{2,5}`, `[2,*]`. */
 const condition = /^\s*(?:\{\s*(\d+)\s*\}|\[\s*(\d+)\s*,\s*(\d+|\*)\s*\])\s*/;
@@ -46,15 +43,7 @@ export function readBars(
       span: { start, end: start + text.length },
     });
   }
-  const node: MessageNode = {
-    kind: "plural",
-    pluralKind: "cardinal",
-    name: barCount,
-    offset: 0,
-    branches,
-    span: { start: 0, end: source.length },
-  };
-  return { source, nodes: [node], problems, quoted: [] };
+  return pluralOf(source, branches, problems);
 }
 
 /** Two bars stand for one. */

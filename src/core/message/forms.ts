@@ -1,7 +1,6 @@
 import { pluralCategoryNames } from "../locale/plural-rules.js";
-import { barCount } from "./bars.js";
 import type { Branch, Message, MessageNode, MessageProblem } from "./model.js";
-import { shiftMessage } from "./shift.js";
+import { pluralOf, shiftMessage } from "./parts.js";
 
 /** One plural form of a message whose forms are kept under keys of their own. */
 export interface PluralForm {
@@ -53,15 +52,7 @@ export function readForms(source: string, parse: (text: string) => Message): Mes
       span: { start, end: start + text.length },
     };
   });
-  const node: MessageNode = {
-    kind: "plural",
-    pluralKind: "cardinal",
-    name: barCount,
-    offset: 0,
-    branches,
-    span: { start: 0, end: source.length },
-  };
-  return { source, nodes: [node], problems, quoted: [] };
+  return pluralOf(source, branches, problems);
 }
 
 /** Writes a plural as joined forms; what is no plural as the syntax writes it. */

@@ -1,12 +1,12 @@
 import { applyEdits, modify } from "jsonc-parser";
 import { parseDocument } from "yaml";
-import { isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
-import { formatOf, type FormatName } from "../catalog/formats/index.js";
+import { catalogEdits, isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { splitPluralKeys } from "../catalog/plural-keys.js";
 import { localeInside, viewOf } from "../catalog/view.js";
-import type { MessageSyntax, PluralForms } from "../config/names.js";
+import type { FormatName, MessageSyntax, PluralForms } from "../config/names.js";
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { MessageNode } from "../message/model.js";
@@ -57,12 +57,13 @@ export async function convertBook(
   const notes: PlanNote[] = [];
   const changed = newConfig(config, options);
   const layout = bookLayout(changed);
-  const format = formatOf(changed);
-  const inside = localeInside(changed);
+  const isInPlace =
+    options.from === undefined &&
+    (["files", "format", "root", "leaf"] as const).every((name) => config[name] === changed[name]);
   const book = loadBook(project.files, project.config, config);
   const given =
     options.from === undefined
-      ? catalogTexts(book, format.hasComments, refusals, notes)
+      ? catalogTexts(book, isInPlace || formatOf(changed).hasComments, refusals, notes)
       : await moduleTexts(project, config, options.from, refusals);
   const { parts } = separatorsOf(config);
   if (given.length === 0 && refusals.length === 0)
@@ -92,26 +93,69 @@ export async function convertBook(
     refusals,
   );
   if (refusals.length > 0) return { ok: false, refusals };
+  const move = { project, old: config, now: changed, book, texts: written, refusals };
+  const changes = isInPlace ? rewriteInPlace(move) : moveTexts(move, options.from !== undefined);
+  if (refusals.length > 0) return { ok: false, refusals };
+  const keys = new Set(
+    given.flatMap(({ namespace, entries }) =>
+      entries.map(({ path }) => `${namespace ?? ""} ${path.join(parts)}`),
+    ),
+  );
+  const all = [...changes, ...configChange(project, config, changed)];
+  return { ok: true, plan: makePlan(all, { catalogs: given.length, keys: keys.size }, notes) };
+}
+
+/** A book on its way to another form. */
+interface Move {
+  readonly project: Project;
+  readonly old: BookConfig;
+  readonly now: BookConfig;
+  readonly book: Book;
+  /** What the new catalogs hold. */
+  readonly texts: readonly Texts[];
+  readonly refusals: ConvertRefusal[];
+}
+
+/** New messages in the old files: what is not rewritten keeps every byte. */
+function rewriteInPlace({ now, book, texts }: Move): FileChange[] {
+  const edits = catalogEdits();
+  for (const { locale, namespace, entries } of texts) {
+    const catalog = book.catalog(locale, namespace);
+    if (!catalog) continue;
+    const set = entries.filter(
+      ({ path, text }) => catalog.byKey.get(path.join(catalog.separator))?.text !== text,
+    );
+    if (set.length > 0)
+      edits.edit({ ...catalog, settings: now }, { set, order: entries.map(({ path }) => path) });
+  }
+  return edits.changes();
+}
+
+/** New files for all texts, and the old ones removed where the texts came from them. */
+function moveTexts({ project, now, book, texts, refusals }: Move, fromCode: boolean): FileChange[] {
+  const layout = bookLayout(now);
+  const format = formatOf(now);
+  const inside = localeInside(now);
+  const { parts } = separatorsOf(now);
   const byFile = new Map<string, PathText[]>();
-  for (const { locale, namespace, entries } of written) {
+  for (const { locale, namespace, entries } of texts) {
     const file = layout.path(locale, namespace);
     const view = viewOf(inside, layout.spell(locale));
-    const flat = format.isFlat || config.naming.shape === "flat" || clashes(entries, parts);
+    const flat = format.isFlat || now.naming.shape === "flat" || clashes(entries, parts);
     const whole = entries.map((entry) => ({ ...entry, path: shaped(entry.path, parts, flat) }));
-    const { add: keys = [] } = splitPluralKeys({ add: whole }, changed, parts, flat, () => undefined);
-    const placed = keys.map((entry) => ({ ...entry, path: view.toFile(entry.path) }));
+    const { add = [] } = splitPluralKeys({ add: whole }, now, parts, flat, () => undefined);
+    const placed = add.map((entry) => ({ ...entry, path: view.toFile(entry.path) }));
     byFile.set(file, [...(byFile.get(file) ?? []), ...placed]);
   }
   const changes: FileChange[] = [];
   const old = new Map(
-    options.from === undefined
-      ? book.catalogs.filter(({ exists }) => exists).map((catalog) => [catalog.file, catalog] as const)
-      : [],
+    fromCode
+      ? []
+      : book.catalogs.filter(({ exists }) => exists).map((catalog) => [catalog.file, catalog] as const),
   );
   for (const [file, add] of byFile) {
     const known = old.get(file);
-    const standing = project.files.read(file);
-    if (!known && standing.ok) {
+    if (!known && project.files.read(file).ok) {
       refusals.push({
         file,
         message: "a file stands there already",
@@ -121,10 +165,9 @@ export async function convertBook(
     }
     const after = format.edit(format.empty, { add, order: add.map(({ path }) => path) });
     const read = format.read(after, parts);
-    const lost = add.find(
-      ({ path, text }) => !read.entries.some((entry) => entry.text === text && same(entry.path, path)),
-    );
-    if (read.problems.length > 0 || (lost && add.length < 20_000))
+    const held = new Map(read.entries.map((entry) => [idOf(entry.path), entry.text]));
+    const lost = add.find(({ path, text }) => held.get(idOf(path)) !== text);
+    if (read.problems.length > 0 || lost)
       refusals.push({
         file,
         message: `${format.name} cannot hold ${lost ? `“${lost.path.join(parts)}”` : "these texts"} as it is`,
@@ -133,16 +176,13 @@ export async function convertBook(
     changes.push({ file, before: known?.content, after, ...(known?.bom && { bom: true }) });
     old.delete(file);
   }
-  if (refusals.length > 0) return { ok: false, refusals };
   for (const { file, content, bom, encoding } of old.values())
     changes.push({ file, before: content, after: undefined, bom, ...(encoding && { encoding }) });
-  changes.push(...configChange(project, config, changed));
-  const keys = new Set(
-    given.flatMap(({ namespace, entries }) =>
-      entries.map(({ path }) => `${namespace ?? ""} ${path.join(parts)}`),
-    ),
-  );
-  return { ok: true, plan: makePlan(changes, { catalogs: given.length, keys: keys.size }, notes) };
+  return changes;
+}
+
+function idOf(path: EntryPath): string {
+  return path.map(String).join("\u0000");
 }
 
 /** The texts in the new book's syntax and plural form. What does not read back as the same message is refused. */
@@ -345,10 +385,6 @@ function shaped(path: EntryPath, separator: string, flat: boolean): EntryPath {
   if (path.some((part) => typeof part === "number") && !flat) return path;
   const key = path.join(separator);
   return flat ? [key] : key.split(separator);
-}
-
-function same(a: EntryPath, b: EntryPath): boolean {
-  return a.length === b.length && a.every((part, index) => String(part) === String(b[index]));
 }
 
 /** The configuration with the book's new settings, written into it in place. */

@@ -1,5 +1,6 @@
 import { loadBook, type Book } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
+import type { Finding } from "../lint/finding.js";
 import { parentsOf } from "../locale/fallback.js";
 import { pluralRules } from "../locale/plural-rules.js";
 import { fillMessage, type ArgumentValue } from "../message/fill.js";
@@ -37,6 +38,15 @@ export type PreviewResult =
   | { readonly ok: true; readonly messages: readonly PreviewMessage[] }
   | { readonly ok: false; readonly unknown: string; readonly near: readonly string[] };
 
+/** A source key, and what code writes to ask for it. */
+interface SourceKey {
+  readonly config: BookConfig;
+  readonly book: Book;
+  readonly namespace: string | undefined;
+  readonly key: string;
+  readonly written: string;
+}
+
 /** Shows what users would read. `keys` are keys or patterns (`*`, `**`); one that finds nothing ends it with its nearest neighbours. */
 export function previewProject(
   project: Project,
@@ -44,65 +54,79 @@ export function previewProject(
   keys: readonly string[],
   options: PreviewOptions = {},
 ): PreviewResult {
-  const books = project.config.books
-    .filter(({ name }) => scope.books?.includes(name) ?? true)
-    .map((config) => ({ config, book: loadBook(project.files, project.config, config) }));
-  const known = books.map(({ config, book }) => ({ config, book, keys: sourceKeysOf(book) }));
-  const wanted = new Map<BookConfig, Set<string>>();
+  const known = sourceKeysIn(project, scope);
+  const wanted = new Set<SourceKey>();
   for (const pattern of keys) {
     const test = keyTest(pattern);
-    let hits = 0;
-    for (const { config, keys: all } of known)
-      for (const key of all)
-        if (key === pattern || (pattern.includes("*") && test(key))) {
-          wanted.set(config, (wanted.get(config) ?? new Set()).add(key));
-          hits++;
-        }
-    if (hits === 0) {
-      const all = known.flatMap((one) => one.keys);
-      const best = nearest(pattern, all);
-      const end = pattern.split(".").at(-1) ?? pattern;
-      const others = all.filter((key) => key.startsWith(`${pattern}.`) || key.endsWith(`.${end}`));
-      return {
-        ok: false,
-        unknown: pattern,
-        near: [...new Set([...(best ? [best] : []), ...others])].slice(0, 5),
-      };
-    }
+    const hits = known.filter(
+      ({ written }) => written === pattern || (pattern.includes("*") && test(written)),
+    );
+    if (hits.length === 0) return { ok: false, unknown: pattern, near: nearTo(pattern, known) };
+    for (const hit of hits) wanted.add(hit);
   }
-  const messages = known.flatMap(({ config, book }) =>
-    [...(wanted.get(config) ?? [])].flatMap((key) => previewKey(book, config, key, scope, options)),
-  );
-  return { ok: true, messages };
+  return { ok: true, messages: [...wanted].flatMap((one) => previewKey(one, scope, options)) };
 }
 
-function sourceKeysOf(book: Book): string[] {
-  return book.catalogs
-    .filter(({ locale }) => locale === book.sourceLocale)
-    .flatMap(({ namespace, byKey }) => [...byKey.keys()].map((key) => book.codeKey(namespace, key)));
+/** Shows what users would read of the source keys that findings are about. */
+export function previewFindings(
+  project: Project,
+  scope: Scope,
+  findings: readonly Pick<Finding, "book" | "namespace" | "key">[],
+  options: PreviewOptions = {},
+): readonly PreviewMessage[] {
+  const idOf = (book: string, namespace: string | undefined, key: string) =>
+    JSON.stringify([book, namespace, key]);
+  const wanted = new Set(
+    findings.flatMap(({ book, namespace, key }) => (key === undefined ? [] : [idOf(book, namespace, key)])),
+  );
+  return sourceKeysIn(project, scope)
+    .filter(({ config, namespace, key }) => wanted.has(idOf(config.name, namespace, key)))
+    .flatMap((one) => previewKey(one, scope, options));
+}
+
+function sourceKeysIn(project: Project, scope: Scope): readonly SourceKey[] {
+  return project.config.books
+    .filter(({ name }) => scope.books?.includes(name) ?? true)
+    .flatMap((config) => {
+      const book = loadBook(project.files, project.config, config);
+      return book.catalogs
+        .filter(({ locale }) => locale === book.sourceLocale)
+        .flatMap(({ namespace, byKey }) =>
+          [...byKey.keys()].map((key) => ({
+            config,
+            book,
+            namespace,
+            key,
+            written: book.codeKey(namespace, key),
+          })),
+        );
+    });
+}
+
+function nearTo(pattern: string, known: readonly SourceKey[]): readonly string[] {
+  const all = known.map(({ written }) => written);
+  const best = nearest(pattern, all);
+  const end = pattern.split(".").at(-1) ?? pattern;
+  const others = all.filter((key) => key.startsWith(`${pattern}.`) || key.endsWith(`.${end}`));
+  return [...new Set([...(best ? [best] : []), ...others])].slice(0, 5);
 }
 
 function previewKey(
-  book: Book,
-  config: BookConfig,
-  key: string,
+  { book, config, namespace, key, written }: SourceKey,
   scope: Scope,
   options: PreviewOptions,
 ): PreviewMessage[] {
-  const found = book.resolve(key);
-  if (!found) return [];
   const reader = messageReader(config);
-  const source = reader.read(found.entry.text);
+  const entryIn = (locale: string) => book.catalog(locale, namespace)?.byKey.get(key);
+  const source = reader.read(entryIn(book.sourceLocale)?.text ?? "");
   const all = [book.sourceLocale, ...book.targetLocales];
   const locales =
     options.compare ?? (scope.locales ? all.filter((one) => scope.locales?.includes(one)) : all);
   return locales.map((locale): PreviewMessage => {
-    const base = { book: config.name, key, locale };
+    const base = { book: config.name, key: written, locale };
     const chain = [locale, ...parentsOf(locale).filter((one) => all.includes(one)), book.sourceLocale];
-    const holder = chain.find((one) =>
-      book.catalog(one, found.catalog.namespace)?.byKey.has(found.entry.key),
-    );
-    const entry = holder && book.catalog(holder, found.catalog.namespace)?.byKey.get(found.entry.key);
+    const holder = chain.find((one) => entryIn(one));
+    const entry = holder && entryIn(holder);
     if (!holder || !entry) return { ...base, trouble: "there is no text", samples: [] };
     const from = holder === locale ? {} : { from: holder };
     const message = reader.read(entry.text);

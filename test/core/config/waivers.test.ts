@@ -32,6 +32,7 @@ describe("which findings a waiver hides", () => {
     ["another locale", { rule: "*", locale: "fr" }, false],
     ["another book", { rule: "*", book: "mail" }, false],
     ["a pattern of files", { rule: "*", file: "texts/*.json" }, true],
+    ["a file in a folder whose name looks like a pattern", { rule: "*", file: "app/[id]/de.json" }, false],
     ["other files", { rule: "*", file: "src/**" }, false],
     ["one in force to the end of its day", { rule: "*", until: today }, true],
     ["one that is over", { rule: "*", until: "2031-05-03" }, false],
@@ -46,6 +47,11 @@ test("a waiver for a literal holds for its text, in its files", () => {
   expect(waivers.literal("app", "src/a.tsx", "READ-1")).toBe("a mark");
   expect(waivers.literal("app", "lib/a.tsx", "READ-1")).toBeUndefined();
   expect(waivers.literal("app", "src/a.tsx", "READ-2")).toBeUndefined();
+});
+
+test("a file in a folder whose name looks like a pattern is named as it is", () => {
+  const waivers = waiversOf([{ literal: "OK", file: "app/[id]/(one).tsx", reason: "a mark" }]);
+  expect(waivers.literal("app", "app/[id]/(one).tsx", "OK")).toBe("a mark");
 });
 
 test("idle are those that hid nothing and those that are over, with their places", () => {

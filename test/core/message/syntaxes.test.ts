@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import type { MessageSyntax } from "../../../src/core/config/names.js";
+import { messageSyntaxNames, type MessageSyntax } from "../../../src/core/config/names.js";
 import { visitNodes } from "../../../src/core/message/facts.js";
 import { fillMessage } from "../../../src/core/message/fill.js";
 import type { MessageNode } from "../../../src/core/message/model.js";
@@ -65,15 +65,7 @@ describe("what each syntax reads", () => {
   });
 });
 
-const syntaxes: MessageSyntax[] = [
-  "java",
-  "double-brace",
-  "percent-brace",
-  "percent-paren",
-  "colon",
-  "printf",
-  "plain",
-];
+const syntaxes = messageSyntaxNames.filter((syntax) => syntax !== "icu");
 
 describe.each(syntaxes)("%s", (syntax) => {
   const reader = messageReader(syntax);

@@ -293,3 +293,24 @@ describe("messages move to another syntax and plural form, or are refused with w
     textsOf(result.files);
   });
 });
+
+test("where only the messages change, the files keep their comments, blank lines and order", async () => {
+  const yaml =
+    "# about boats\n\n# shown on the quay\nhello: Hi %{name} # greets\n\nboat:\n  one: a boat\n  other: '%{count} boats'\nend: \"End\"\n";
+  const result = await convert(
+    { files: "t/{locale}.yaml", syntax: "percent-brace", plurals: "branches" },
+    { "t/en.yaml": yaml },
+    { syntax: "double-brace" },
+  );
+  expect(result.files?.contents.get("t/en.yaml")).toBe(
+    yaml.replaceAll(/%\{(\w+)\}/g, "{{$1}}").replace("Hi {{name}}", "Hi {{name}}"),
+  );
+  const inline = await convert(
+    { files: "t/{locale}.yaml", syntax: "percent-brace", plurals: "branches" },
+    { "t/en.yaml": yaml },
+    { syntax: "icu", plurals: "inline" },
+  );
+  expect(inline.files?.contents.get("t/en.yaml")).toBe(
+    '# about boats\n\n# shown on the quay\nhello: Hi {name} # greets\nboat: "{count, plural, one {a boat} other {{count} boats}}"\n\nend: "End"\n',
+  );
+});

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { openProject } from "../../../src/core/project/project.js";
-import { previewProject, type PreviewOptions } from "../../../src/core/project/preview.js";
+import { previewFindings, previewProject, type PreviewOptions } from "../../../src/core/project/preview.js";
 
 const files = {
   "fond.config.json": JSON.stringify({
@@ -68,4 +68,24 @@ describe("preview", () => {
     expect(preview(["*"], {}, ["en"])).toHaveLength(4);
     expect(preview(["coutn"])).toEqual({ ok: false, unknown: "coutn", near: ["count"] });
   });
+});
+
+test("findings are shown by book, namespace and key, whatever code writes between them; what the source lacks is passed over", () => {
+  const held = memoryFiles({
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: ["pl"],
+      books: [{ name: "app", files: "{dir}/{locale}.json", naming: { separator: "/" } }],
+    }),
+    "a/en.json": '{"x": "One"}',
+    "b/en.json": '{"x": "Two"}',
+  });
+  const opened = openProject(held);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const about = [
+    { book: "app", namespace: "b", key: "x" },
+    { book: "app", namespace: "b", key: "gone" },
+  ];
+  const shown = previewFindings(opened.project, { locales: ["en"] }, about);
+  expect(shown.map(({ key, samples }) => [key, samples[0]?.text])).toEqual([["x", "Two"]]);
 });

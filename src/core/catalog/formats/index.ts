@@ -1,12 +1,10 @@
+import { formatNames, type FormatName } from "../../config/names.js";
 import type { BookConfig } from "../../config/schema.js";
 import type { CatalogFormat } from "../model.js";
 import { json5Format, jsoncFormat, jsonFormat } from "./json.js";
-import { formatNames, type FormatName } from "./names.js";
 import { propertiesFormat } from "./properties.js";
 import { tableFormat } from "./table.js";
 import { yamlFormat } from "./yaml.js";
-
-export { formatNames, type FormatName };
 
 /** The format that a file's ending says; JSON where it says nothing. */
 export function formatNameOf(file: string): FormatName {

@@ -1,4 +1,22 @@
-import type { Message } from "./model.js";
+import type { Branch, Message, MessageProblem } from "./model.js";
+
+/** The argument that chooses among forms which are kept apart: their texts do not name it. */
+const formsCount = "count";
+
+/** A message whose forms were read one by one. */
+export function pluralOf(
+  source: string,
+  branches: readonly Branch[],
+  problems: readonly MessageProblem[],
+): Message {
+  const span = { start: 0, end: source.length };
+  return {
+    source,
+    nodes: [{ kind: "plural", pluralKind: "cardinal", name: formsCount, offset: 0, branches, span }],
+    problems,
+    quoted: [],
+  };
+}
 
 /** A message that was read from part of another, with its places in the whole, and its texts as `textOf` gives them. */
 export function shiftMessage(
