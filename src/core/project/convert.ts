@@ -9,7 +9,7 @@ import { localeInside, viewOf } from "../catalog/view.js";
 import type { FormatName, MessageSyntax, PluralForms } from "../config/names.js";
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
-import type { MessageNode } from "../message/model.js";
+import type { MessageNode, PluralNode } from "../message/model.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { prepareReaders } from "../source/read.js";
@@ -204,7 +204,8 @@ function rewritten(
   return given.map((texts) => ({
     ...texts,
     entries: texts.entries.map((entry) => {
-      const message = from.read(entry.text);
+      const read = from.read(entry.text);
+      const message = now.syntax === "icu" ? read : { ...read, nodes: spellCounts(read.nodes) };
       const text = to.print(message.nodes);
       const again = to.read(text);
       const refuse = (reason: string, remedy: string) =>
@@ -222,6 +223,30 @@ function rewritten(
       return { ...entry, text };
     }),
   }));
+}
+
+/** `#` as the argument that it shows, for syntaxes without such a sign; one that an offset changes stays. */
+function spellCounts(nodes: readonly MessageNode[], counted?: PluralNode): readonly MessageNode[] {
+  return nodes.map((node): MessageNode => {
+    switch (node.kind) {
+      case "count":
+        return counted?.offset === 0 ? { kind: "argument", name: counted.name } : node;
+      case "plural":
+        return {
+          ...node,
+          branches: node.branches.map((one) => ({ ...one, nodes: spellCounts(one.nodes, node) })),
+        };
+      case "select":
+        return {
+          ...node,
+          branches: node.branches.map((one) => ({ ...one, nodes: spellCounts(one.nodes, counted) })),
+        };
+      case "tag":
+        return { ...node, children: spellCounts(node.children, counted) };
+      default:
+        return node;
+    }
+  });
 }
 
 /** What of a message most likely has no place in another form. */

@@ -106,8 +106,14 @@ function sourceKeysIn(project: Project, scope: Scope): readonly SourceKey[] {
 function nearTo(pattern: string, known: readonly SourceKey[]): readonly string[] {
   const all = known.map(({ written }) => written);
   const best = nearest(pattern, all);
-  const end = pattern.split(".").at(-1) ?? pattern;
-  const others = all.filter((key) => key.startsWith(`${pattern}.`) || key.endsWith(`.${end}`));
+  // A key that lacks its beginning is near by its end.
+  const parts = pattern.split(".");
+  const tailOf = (key: string) => key.split(".").slice(-parts.length).join(".");
+  const tail = nearest(pattern, all.map(tailOf));
+  const end = parts.at(-1) ?? pattern;
+  const others = all.filter(
+    (key) => tailOf(key) === tail || key.startsWith(`${pattern}.`) || key.endsWith(`.${end}`),
+  );
   return [...new Set([...(best ? [best] : []), ...others])].slice(0, 5);
 }
 

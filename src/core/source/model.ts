@@ -195,3 +195,8 @@ export function fixedText(pieces: readonly Piece[]): string {
     )
     .join("");
 }
+
+/** The order of a file: by where a thing starts, what holds another before it. */
+export function byPlace(a: { readonly span: Span }, b: { readonly span: Span }): number {
+  return a.span.start - b.span.start || b.span.end - a.span.end;
+}

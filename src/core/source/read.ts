@@ -4,6 +4,7 @@ import { languageOf, type CodeLanguage } from "./readers/code/languages.js";
 import { dialectOf } from "./readers/markup/islands.js";
 import { isMarkup, readMarkup } from "./readers/markup/markup.js";
 import { readScript, scriptEndings } from "./readers/script/script.js";
+import { byPlace } from "./model.js";
 import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
 import type { ExpressionContent } from "./readers/markup/expressions.js";
 import { shiftLiteral, shiftLookup } from "./readers/shift.js";
@@ -53,13 +54,11 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
   if (!/\.(?:php|phtml|ctp)$/.test(file) || file.endsWith(".blade.php")) return page;
   const code = readCode("php", file, text, bom, shapes);
   if (!/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return code;
-  const literals = [...page.literals, ...code.literals].sort(
-    (a, b) => a.span.start - b.span.start || b.span.end - a.span.end,
-  );
+  const literals = [...page.literals, ...code.literals].sort(byPlace);
   return {
     ...page,
     literals,
-    lookups: [...page.lookups, ...code.lookups].sort((a, b) => a.span.start - b.span.start),
+    lookups: [...page.lookups, ...code.lookups].sort(byPlace),
     mentions: new Set([...page.mentions, ...code.mentions]),
     problems: code.problems,
   };
@@ -100,8 +99,8 @@ function withTemplates(script: SourceFile, shapes: LookupShapes): SourceFile {
   }
   return {
     ...script,
-    literals: [...literals.values()].sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end),
-    lookups: [...lookups.values()].sort((a, b) => a.span.start - b.span.start),
+    literals: [...literals.values()].sort(byPlace),
+    lookups: [...lookups.values()].sort(byPlace),
   };
 }
 

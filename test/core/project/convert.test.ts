@@ -289,7 +289,10 @@ describe("messages move to another syntax and plural form, or are refused with w
       expect(result.refusals[0]).toMatchObject({ file: "t/en.json", line: 1 });
       return;
     }
-    expect(JSON.parse(result.files.contents.get("t/en.json") ?? "")).toEqual({ a: expected });
+    const apart = { a_one: "{{count}} <b>boat</b>", a_other: "{{count}} boats" };
+    expect(JSON.parse(result.files.contents.get("t/en.json") ?? "")).toEqual(
+      expected === "" ? apart : { a: expected },
+    );
     textsOf(result.files);
   });
 });

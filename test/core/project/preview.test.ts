@@ -67,6 +67,7 @@ describe("preview", () => {
   test("takes patterns, and names the nearest of a key that is not there", () => {
     expect(preview(["*"], {}, ["en"])).toHaveLength(4);
     expect(preview(["coutn"])).toEqual({ ok: false, unknown: "coutn", near: ["count"] });
+    expect(preview(["home.coutn"])).toMatchObject({ ok: false, unknown: "home.coutn" });
   });
 });
 

@@ -1,5 +1,6 @@
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
+import { byPlace } from "../../model.js";
 import type {
   Literal,
   LiteralContext,
@@ -36,8 +37,8 @@ export function readCode(
   for (const { start, end } of reader.comments)
     markComment(marks, text.slice(start, end).trimEnd(), lines.position(Math.max(end - 1, start)).line);
   const literals = applyMarks(reader.literals, marks, lines);
-  literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
-  reader.lookups.sort((a, b) => a.span.start - b.span.start);
+  literals.sort(byPlace);
+  reader.lookups.sort(byPlace);
   return {
     file,
     text,

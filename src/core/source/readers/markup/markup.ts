@@ -2,6 +2,7 @@ import { decodeHTML } from "entities";
 import { parseIcu } from "../../../message/syntaxes/icu.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
+import { byPlace } from "../../model.js";
 import type {
   Literal,
   LiteralContext,
@@ -59,8 +60,8 @@ export function readMarkup(
   const reader = new MarkupReader(text, dialect, shapes, readEmbedded);
   reader.read();
   const { literals, lookups, mentions, problems } = reader;
-  literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
-  lookups.sort((a, b) => a.span.start - b.span.start);
+  literals.sort(byPlace);
+  lookups.sort(byPlace);
   return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
 }
 

@@ -12,6 +12,7 @@ import {
 import { lineIndex } from "../../../text/line-index.js";
 import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
 import type { Span } from "../../../text/span.js";
+import { byPlace } from "../../model.js";
 import type {
   Literal,
   LiteralForm,
@@ -93,8 +94,8 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
   for (const { value, end } of comments)
     if (value.includes("fond:")) markComment(marks, value, lines.position(end).line);
   const literals = applyMarks(reader.literals, marks, lines);
-  literals.sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end);
-  reader.lookups.sort((a, b) => a.span.start - b.span.start);
+  literals.sort(byPlace);
+  reader.lookups.sort(byPlace);
   return {
     file,
     text,
