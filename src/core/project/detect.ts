@@ -3,12 +3,12 @@ import { formatNameOf, formatOf } from "../catalog/formats/index.js";
 import type { CatalogContent } from "../catalog/model.js";
 import { bookLayout } from "../catalog/layout.js";
 import { configFileNames } from "../config/load.js";
-import type { MessageSyntax, PluralForms } from "../config/names.js";
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { canonicalTag, parseTag } from "../locale/tag.js";
 import { makePlan, type Plan } from "../plan/plan.js";
 import { noShapes } from "../source/book-code.js";
+import { choosePlurals, chooseSyntax } from "./message-guess.js";
 import type { SourceFile } from "../source/model.js";
 import { readableText } from "../source/model.js";
 import { isReadable, prepareReaders, readSource } from "../source/read.js";
@@ -78,7 +78,7 @@ export async function planInit(files: Files): Promise<InitResult> {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
   const grounds: string[] = [];
-  const found = findBooks(files);
+  const found = findBooks(files, grounds);
   const code = await readAllCode(files);
   const sourceLocale = chooseSource(found[0], grounds);
   const books = withSource(found, sourceLocale, grounds);
@@ -139,7 +139,7 @@ interface FoundFile {
 }
 
 /** Groups catalog files by what is left when the locale is taken out of their path. */
-function findBooks(files: Files): FoundBook[] {
+function findBooks(files: Files, grounds: string[]): FoundBook[] {
   interface Group {
     readonly paths: Map<string, { readonly found: FoundFile; readonly written: string }[]>;
     readonly names: Set<string>;
@@ -154,7 +154,7 @@ function findBooks(files: Files): FoundBook[] {
   })) {
     const place = localeIn(file);
     const content = readEntries(files, file);
-    if (!content) continue;
+    if (!content || (!place && content.problems.length > 0)) continue;
     if (!place) {
       alone.set(file, { file, content });
       continue;
@@ -180,7 +180,7 @@ function findBooks(files: Files): FoundBook[] {
     const all = [...group.paths.values()].flat();
     const isRooted = all.every(
       ({ found, written }) =>
-        found.content.entries.length > 0 &&
+        (found.content.entries.length > 0 || found.content.problems.length > 0) &&
         found.content.entries.every(({ path: way }) => way[0] === written && way.length > 1),
     );
     const locales = new Map<string, number>();
@@ -207,16 +207,19 @@ function findBooks(files: Files): FoundBook[] {
       locales.size > 1 ||
       (locales.size === 1 &&
         /(^|\/)(locales?|lang|languages?|messages|translations|catalogs?|texts|i18n)(\/|$)/.test(pattern));
-    if (isPlausible)
-      books.push({
-        files: path,
-        locales,
-        spelling,
-        inside: isRooted ? "root" : undefined,
-        keys,
-        texts,
-        ...(source && { blank: locales.has("en-US") ? "en-US" : "en" }),
-      });
+    if (!isPlausible || keys.size === 0) continue;
+    for (const { found } of all)
+      if (found.content.problems[0])
+        grounds.push(`${found.file} cannot be read yet: ${found.content.problems[0].message}.`);
+    books.push({
+      files: path,
+      locales,
+      spelling,
+      inside: isRooted ? "root" : undefined,
+      keys,
+      texts,
+      ...(source && { blank: locales.has("en-US") ? "en-US" : "en" }),
+    });
   }
   for (const { file, content } of alone.values()) {
     const book = bookInOneFile(file, content);
@@ -289,7 +292,7 @@ function localeIn(
   return undefined;
 }
 
-/** What is in a file that looks like a catalog: mostly texts, all of it readable. */
+/** What is in a file that looks like a catalog: mostly texts. One that breaks off has its problems. */
 function readEntries(files: Files, file: string): CatalogContent | undefined {
   const read = files.read(file);
   if (!read.ok || read.text.length > 20_000_000) return undefined;
@@ -298,7 +301,7 @@ function readEntries(files: Files, file: string): CatalogContent | undefined {
     ".",
   );
   const texts = content.entries.filter((entry) => entry.kind === "text").length;
-  return content.problems.length > 0 || texts * 5 < content.entries.length * 4 ? undefined : content;
+  return texts * 5 < content.entries.length * 4 ? undefined : content;
 }
 
 /** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations. */
@@ -374,65 +377,6 @@ function describeBook(
       },
     }),
   };
-}
-
-/** How the syntaxes write what only they write so: a text can speak for several. */
-const syntaxSigns: readonly (readonly [MessageSyntax, RegExp])[] = [
-  ["icu", /\{\s*[\p{L}_][\w]*\s*(?:\}(?!\})|,\s*(?:plural|select|selectordinal|number|date|time)\b)/u],
-  ["double-brace", /\{\{-?\s*[\p{L}_$][\w.$]*\s*(?:,[^{}]*)?\}\}/u],
-  ["percent-brace", /%\{[\p{L}_][\w.]*\}/u],
-  ["percent-paren", /%\([\p{L}_][\w.]*\)[-+ 0#]*\d*(?:\.\d+)?[dfs]/u],
-  ["java", /\{\d+(?:,\s*(?:number|date|time|choice)\b[^{}]*)?\}/],
-  ["printf", /%(?:\d+\$)?[-+0]*\d*(?:\.\d+)?(?:[sd@]|l?[dux]|\.?\d*f)(?![\p{L}])/u],
-  ["colon", /(?<![\p{L}\p{N}_:]):[a-z_]{2,}\b(?!:)/u],
-];
-
-/** The syntax whose placeholders the texts hold most; ICU where there are none. */
-function chooseSyntax(texts: readonly string[], grounds: string[]): MessageSyntax {
-  const counts = syntaxSigns.map(([syntax, sign]) => ({
-    syntax,
-    count: texts.filter((text) => {
-      // What one syntax writes inside another's signs is not its own.
-      const bare =
-        syntax === "icu" || syntax === "java" ? text.replace(/[%$]\{[^}]*\}|\{\{[^}]*\}\}/g, "") : text;
-      return sign.test(bare);
-    }).length,
-  }));
-  const best = counts.reduce((most, one) => (one.count > most.count ? one : most), {
-    syntax: "icu" as MessageSyntax,
-    count: 0,
-  });
-  const [icu] = counts;
-  if (
-    best.count === 0 ||
-    best.syntax === "icu" ||
-    (icu && icu.count * 2 > best.count && best.syntax === "colon")
-  )
-    return "icu";
-  grounds.push(
-    `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as “${best.syntax}” writes them.`,
-  );
-  return best.syntax;
-}
-
-/** Where plurals are, by the keys and texts that only one form has. */
-function choosePlurals({ keys, texts }: FoundBook, syntax: MessageSyntax, grounds: string[]): PluralForms {
-  const pairs = (mark: string) =>
-    [...keys].filter((key) => key.endsWith(`${mark}other`) && keys.has(`${key.slice(0, -"other".length)}one`))
-      .length;
-  const older = [...keys].filter(
-    (key) => key.endsWith("_plural") && keys.has(key.slice(0, -"_plural".length)),
-  ).length;
-  const bars = syntax === "icu" ? 0 : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
-  const counts: readonly (readonly [PluralForms, number])[] = [
-    ["suffix", pairs("_") + older],
-    ["branches", pairs(".")],
-    ["bar", bars],
-  ];
-  const [best, count] = counts.reduce((most, one) => (one[1] > most[1] ? one : most));
-  if (count === 0) return "inline";
-  grounds.push(`${count === 1 ? "One plural is" : `${count} plurals are`} kept as “${best}” has them.`);
-  return best;
 }
 
 /** The map of spellings for a book whose source file has no suffix. */

@@ -1,4 +1,4 @@
-import { loadBook, type Book } from "../catalog/book.js";
+import { isWhole, loadBook, type Book } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
 import type { Finding } from "../lint/finding.js";
 import { parentsOf } from "../locale/fallback.js";
@@ -131,6 +131,13 @@ function previewKey(
   return locales.map((locale): PreviewMessage => {
     const base = { book: config.name, key: written, locale };
     const chain = [locale, ...parentsOf(locale).filter((one) => all.includes(one)), book.sourceLocale];
+    const own = book.catalog(locale, namespace);
+    if (own && !isWhole(own) && !entryIn(locale))
+      return {
+        ...base,
+        trouble: `its catalog cannot be read: ${own.problems[0]?.message ?? ""}`,
+        samples: [],
+      };
     const holder = chain.find((one) => entryIn(one));
     const entry = holder && entryIn(holder);
     if (!holder || !entry) return { ...base, trouble: "there is no text", samples: [] };

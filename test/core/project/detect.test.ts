@@ -105,6 +105,15 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(result).toMatchObject({ targets: [], books: [{ files: "locales/{locale}.json" }] });
   });
 
+  test("a catalog that cannot be read counts by its name, and is told of", async () => {
+    const files = { "t/en.yaml": "a: One\n", "t/de.yaml": "a: 1\n<<<<<<< ours\n" };
+    expect(await proposed(files)).toMatchObject({ targets: ["de"], books: [{ files: "t/{locale}.yaml" }] });
+    const result = await planInit(memoryFiles(files));
+    expect(result.ok && result.plan.grounds.join("\n")).toContain(
+      "t/de.yaml cannot be read yet: a conflict marker",
+    );
+  });
+
   test("keys with a leading dot are resolved", async () => {
     const files = {
       "config/en.yml": "boats:\n  index:\n    title: Quay\n  save: Save\n",

@@ -71,6 +71,13 @@ describe("preview", () => {
   });
 });
 
+test("a locale whose catalog cannot be read is not shown with another's text", () => {
+  const opened = openProject(memoryFiles({ ...files, "t/fr.json": "{" }));
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const result = previewProject(opened.project, { locales: ["fr"] }, ["only"]);
+  expect(result.ok && result.messages[0]?.trouble).toContain("cannot be read");
+});
+
 test("findings are shown by book, namespace and key, whatever code writes between them; what the source lacks is passed over", () => {
   const held = memoryFiles({
     "fond.config.json": JSON.stringify({
