@@ -26,6 +26,10 @@ describe("reading agrees with java.util.Properties", () => {
     cases.forEach(agree);
   });
 
+  test("an escape with a fold inside is read as one", () => {
+    agree({ text: "a=\\u00\\\n  e9!", entries: [["a", "é!"]] });
+  });
+
   test("on new texts, where Java is there to ask", () => {
     const cases = askJava(propertiesTexts(Date.now() % 2 ** 31, 2000));
     (cases ?? []).forEach(agree);

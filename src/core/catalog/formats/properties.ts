@@ -227,10 +227,17 @@ function* unitsIn(
     }
     const letter = text[at + 1] ?? "";
     if (letter === "u") {
-      const hex = text.slice(at + 2, Math.min(at + 6, end));
+      // Folds are undone before escapes, so the digits may be on both sides of one.
+      let hex = "";
+      let after = at + 2;
+      while (hex.length < 4 && after < end) {
+        const length = foldLength(text, after, end);
+        if (length === 0) hex += text[after];
+        after += Math.max(length, 1);
+      }
       if (/^[\da-fA-F]{4}$/.test(hex)) yield { at, unit: String.fromCharCode(parseInt(hex, 16)) };
-      else yield { at, unit: text.slice(at, Math.min(at + 6, end)), isBad: true };
-      at += 6;
+      else yield { at, unit: `\\u${hex}`, isBad: true };
+      at = after;
       continue;
     }
     if (at + 1 < end) yield { at, unit: { t: "\t", n: "\n", r: "\r", f: "\f" }[letter] ?? letter };
