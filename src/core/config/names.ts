@@ -2,6 +2,7 @@
 export const messageSyntaxNames = [
   "icu",
   "java",
+  "mf2",
   "double-brace",
   "percent-brace",
   "percent-paren",

@@ -37,6 +37,13 @@ export function messageFacts(message: Message): MessageFacts {
     if (node.kind === "text") found.text += node.value;
     else if (node.kind === "tag") append(found.tags, node.name, node);
     else if (node.kind !== "count") append(found.arguments, node.name, node);
+    if (node.kind === "argument" && node.uses)
+      for (const name of node.uses)
+        append(found.arguments, name, {
+          kind: "argument",
+          name,
+          ...(node.span && { span: node.span, nameSpan: node.span }),
+        });
     if (node.kind === "plural") found.plurals.push(node);
     if (node.kind === "select") found.selects.push(node);
   });

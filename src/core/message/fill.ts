@@ -45,7 +45,7 @@ export function fillMessage(
       }
       case "select": {
         const value = valueOf(node.name);
-        const branch = branchOf(node.branches, String(value)) ?? branchOf(node.branches, "other");
+        const branch = branchOf(node.branches, String(value)) ?? restOf(node.branches);
         return write(branch?.nodes ?? [], undefined);
       }
       case "tag": {
@@ -66,7 +66,12 @@ export function pluralBranch(node: PluralNode, number: number, locale: string): 
   );
   if (exact) return exact;
   const category = pluralRules(locale, node.pluralKind).select(number - node.offset);
-  return branchOf(node.branches, category) ?? branchOf(node.branches, "other");
+  return branchOf(node.branches, category) ?? restOf(node.branches);
+}
+
+/** The branch for what no other names; a syntax can have one beside a branch for the word `other`. */
+function restOf(branches: readonly Branch[]): Branch | undefined {
+  return branchOf(branches, "*") ?? branchOf(branches, "other");
 }
 
 function branchOf(branches: readonly Branch[], selector: string): Branch | undefined {
@@ -80,6 +85,10 @@ function formatNumber(value: number, locale: string, options?: Intl.NumberFormat
 function formatArgument(value: ArgumentValue, format: ArgumentFormat | undefined, locale: string): string {
   if (Array.isArray(value)) return new Intl.ListFormat(locale).format(value as string[]);
   const style = format?.style?.text ?? "";
+  if (format && format.style?.kind !== "skeleton") {
+    const byOptions = formatByOptions(value, format, locale);
+    if (byOptions !== undefined) return byOptions;
+  }
   switch (format?.type) {
     case "number":
       return formatNumber(Number(value), locale, numberOptions(style, format.style?.kind === "skeleton"));
@@ -97,6 +106,58 @@ function formatArgument(value: ArgumentValue, format: ArgumentFormat | undefined
   }
   if (value instanceof Date) return formatDate(value, "date", "", false, locale);
   return typeof value === "number" ? formatNumber(value, locale) : String(value);
+}
+
+/** What the functions of MessageFormat 2 make of a value with their options, or undefined for other formats. */
+function formatByOptions(
+  value: ArgumentValue,
+  { type, style }: ArgumentFormat,
+  locale: string,
+): string | undefined {
+  if (style !== undefined && style.kind !== "options") return undefined;
+  const options = Object.fromEntries(
+    [...(style?.text ?? "").matchAll(/([^\s=]+)=(?:\|((?:\\.|[^|])*)\||(\S+))/g)].map(
+      ([, name = "", quoted, bare]) => {
+        const text = quoted?.replace(/\\(.)/g, "$1") ?? bare ?? "";
+        return [name, /^\d+$/.test(text) ? Number(text) : text] as const;
+      },
+    ),
+  );
+  const { length, precision, ...rest } = options;
+  try {
+    switch (type) {
+      case "number":
+      case "percent":
+        if (!style) return undefined;
+        return formatNumber(Number(value), locale, {
+          ...rest,
+          ...(type === "percent" && { style: "percent" }),
+        });
+      case "integer":
+        return formatNumber(Number(value), locale, { ...rest, maximumFractionDigits: 0 });
+      case "currency":
+      case "unit":
+        return formatNumber(Number(value), locale, { ...rest, style: type });
+      case "datetime": {
+        const date = new Date(value as Date | string | number);
+        const dateStyle = /^(?:short|medium|long|full)$/.test(String(options.dateLength ?? length))
+          ? (String(options.dateLength ?? length) as "short")
+          : "medium";
+        return new Intl.DateTimeFormat(locale, { dateStyle, timeStyle: "short", timeZone: "UTC" }).format(
+          date,
+        );
+      }
+      case "time":
+        if (!style) return undefined;
+        return formatDate(value, "time", precision === "second" ? "medium" : "short", false, locale);
+      case "date":
+        return style ? formatDate(value, "date", String(length ?? ""), false, locale) : undefined;
+      default:
+        return undefined;
+    }
+  } catch {
+    return String(value);
+  }
 }
 
 /** The options for a number style: ICU's named ones, and the stems of skeletons that are used most. */

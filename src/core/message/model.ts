@@ -27,6 +27,8 @@ export interface ArgumentNode {
   readonly kind: "argument";
   readonly name: string;
   readonly format?: ArgumentFormat;
+  /** Further arguments, whose values its format takes. */
+  readonly uses?: readonly string[];
   readonly span?: Span;
   readonly nameSpan?: Span;
 }
@@ -38,9 +40,12 @@ export interface ArgumentFormat {
   readonly typeSpan?: Span;
 }
 
-/** A style: one of the type's named styles, a skeleton (after `::`, which `text` leaves out), or a pattern. */
+/**
+ * A style: one of the type's named styles, a skeleton (after `::`, which `text` leaves out), a pattern, or options by
+ * name, as MessageFormat 2 has them.
+ */
 export interface ArgumentStyle {
-  readonly kind: "named" | "skeleton" | "pattern";
+  readonly kind: "named" | "skeleton" | "pattern" | "options";
   readonly text: string;
   readonly span?: Span;
 }

@@ -5,6 +5,8 @@ import { printBars, readBars } from "./bars.js";
 import { printForms, readForms } from "./forms.js";
 import { parseIcu } from "./syntaxes/icu.js";
 import { printIcu } from "./syntaxes/icu-print.js";
+import { parseMf2 } from "./syntaxes/mf2.js";
+import { printMf2 } from "./syntaxes/mf2-print.js";
 import { parseJava, printJava } from "./syntaxes/java.js";
 import { parsePlaceholders, printPlaceholders } from "./syntaxes/placeholders.js";
 
@@ -66,6 +68,8 @@ function implementation(syntax: MessageSyntax, tags: boolean): Implementation {
   switch (syntax) {
     case "icu":
       return { parse: (text) => parseIcu(text, { tags }), print: (nodes) => printIcu(nodes, { tags }) };
+    case "mf2":
+      return { parse: parseMf2, print: printMf2 };
     case "java":
       return { parse: (text) => parseJava(text, tags), print: printJava };
     default:

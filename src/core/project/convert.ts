@@ -10,6 +10,7 @@ import type { FormatName, MessageSyntax, PluralForms } from "../config/names.js"
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { MessageNode, PluralNode } from "../message/model.js";
+import { flatVariants } from "../message/syntaxes/mf2-print.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { prepareReaders } from "../source/read.js";
@@ -200,7 +201,7 @@ function rewritten(
   if (old.syntax === now.syntax && old.plurals === now.plurals) return given;
   const from = messageReader(old);
   const to = messageReader(now);
-  const form = now.plurals === "inline" ? now.syntax : `${now.syntax} with plurals as “${now.plurals}”`;
+  const shape = now.plurals === "inline" ? now.syntax : `${now.syntax} with plurals as “${now.plurals}”`;
   return given.map((texts) => ({
     ...texts,
     entries: texts.entries.map((entry) => {
@@ -208,6 +209,7 @@ function rewritten(
       const message = now.syntax === "icu" ? read : { ...read, nodes: spellCounts(read.nodes) };
       const text = to.print(message.nodes);
       const again = to.read(text);
+      const form = now.syntax === "mf2" || old.syntax === "mf2" ? flatForm : bareForm;
       const refuse = (reason: string, remedy: string) =>
         refusals.push({
           ...placeOf(texts.locale, texts.namespace, entry.path),
@@ -215,9 +217,9 @@ function rewritten(
           remedy,
         });
       if (message.isBroken) refuse("is broken", "correct it first; `fond lint` says how");
-      else if (again.isBroken || bareForm(again.nodes) !== bareForm(message.nodes))
+      else if (again.isBroken || form(again.nodes) !== form(message.nodes))
         refuse(
-          `cannot be written in ${form}: ${lostIn(message.nodes, now)}`,
+          `cannot be written in ${shape}: ${lostIn(message.nodes, now)}`,
           "change the message first, or choose another form",
         );
       return { ...entry, text };
@@ -270,6 +272,20 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig):
 /** The tree without places, neighbouring texts joined. */
 function bareForm(nodes: readonly MessageNode[]): string {
   return JSON.stringify(nodes, (name, value: unknown) => (/span$/i.test(name) ? undefined : value));
+}
+
+/** The texts for each choice, where a syntax has choices only around whole texts. */
+function flatForm(nodes: readonly MessageNode[]): string {
+  const flat = flatVariants(nodes);
+  return flat
+    ? JSON.stringify([
+        [...flat.choices.keys()],
+        flat.variants.map(({ keys, nodes: text }) => [
+          [...keys].sort().filter(([, key]) => key !== "*"),
+          bareForm(text),
+        ]),
+      ])
+    : bareForm(nodes);
 }
 
 function newConfig(

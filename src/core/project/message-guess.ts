@@ -3,6 +3,7 @@ import type { MessageSyntax, PluralForms } from "../config/names.js";
 /** How the syntaxes write what only they write so: a text can speak for several. */
 const syntaxSigns: readonly (readonly [MessageSyntax, RegExp])[] = [
   ["icu", /\{\s*[\p{L}_][\w]*\s*(?:\}(?!\})|,\s*(?:plural|select|selectordinal|number|date|time)\b)/u],
+  ["mf2", /^\s*\.(?:input\s*\{|local\s+\$|match\s)|\{\s*(?:\$[\p{L}_][\w.-]*[\s}]|#[\p{L}][\w:-]*[\s}/])/u],
   ["double-brace", /\{\{-?\s*[\p{L}_$][\w.$]*\s*(?:,[^{}]*)?\}\}/u],
   ["percent-brace", /%\{[\p{L}_][\w.]*\}/u],
   ["percent-paren", /%\([\p{L}_][\w.]*\)[-+ 0#]*\d*(?:\.\d+)?[dfs]/u],

@@ -34,7 +34,7 @@ export const pluralIdleCategory = defineRule({
       const used: readonly string[] = pluralRules(locale, plural.pluralKind).categories;
       for (const branch of plural.branches) {
         const { selector } = branch;
-        if (selector.startsWith("=") || used.includes(selector)) continue;
+        if (selector === "*" || selector.startsWith("=") || used.includes(selector)) continue;
         const isCategory = (pluralCategoryNames as readonly string[]).includes(selector);
         const exact = { zero: "=0", one: "=1", two: "=2" }[selector];
         const near = nearest(selector, used);
