@@ -149,3 +149,56 @@ export function askIcu(questions: readonly IcuQuestion[]): IcuCase[] | undefined
     return { ...one, text: answer.startsWith("=") ? decoded : null };
   });
 }
+
+/** Messages with styles, valid and not: number skeletons and patterns, date skeletons and patterns. */
+export function styleQuestions(seed: number, count: number): IcuQuestion[] {
+  const numberToken = fc.constantFrom(
+    ...(
+      "compact-short compact-shrt K KK KKK % %x100 percent permille precent currency/EUR currency/EU currency/ currency " +
+      "measure-unit/length-meter measure-unit/meter unit/meter unit/kilometer-per-hour unit/ unit .00 .## .00# .#0 .00+ .00* " +
+      ".0/@@r .00/@@s .00/w @@@ @@# @#@ @@+ 000 integer-width/+00 integer-width/##00 integer-width/0# integer-width scale/x " +
+      "scale/ group-off ,_ ,? ,! ,x +! +_ +? +- () ()! ()? ()- sign-always sign-alway scientific scientific/*ee engineering " +
+      "E0 EE0 E+!00 E rounding-mode-half-up rounding-mode precision-integer precision-increment/0.05 precision-increment " +
+      "unit-width-narrow notation-simple . .. hello percent/x group-auto"
+    ).split(" "),
+  );
+  const message = fc.oneof(
+    fc
+      .array(numberToken, { minLength: 1, maxLength: 3 })
+      .map((tokens) => `{n, number, ::${tokens.join(" ")}}`),
+    fc
+      .array(fc.constantFrom(..."yMdEHmszQwGaBvtnpTPiN".split(""), "MMM", "dd", "yyyy"), {
+        minLength: 1,
+        maxLength: 3,
+      })
+      .map((fields) => `{n, date, ::${fields.join("")}}`),
+    fc
+      .array(fc.constantFrom(..."yMdEHhmszQwGatnpTjJC'".split(""), "MMM", "'of'", " ", "/", ","), {
+        minLength: 1,
+        maxLength: 5,
+      })
+      .map((parts) => `{n, date, ${parts.join("")}}`),
+    fc
+      .tuple(
+        fc.constantFrom("", "¤", "-", "about "),
+        fc.constantFrom(
+          "#,##0.00",
+          "0",
+          "#0.0#",
+          "#,##0",
+          "00",
+          "@@#",
+          "0#",
+          "0.#0",
+          "#,",
+          "0,",
+          "#,,#",
+          "0.0.0",
+          "#0#",
+        ),
+        fc.constantFrom("", "%", " kg", ";(0)", ";(0);0"),
+      )
+      .map((parts) => `{n, number, ${parts.join("")}}`),
+  );
+  return fc.sample(message, { seed, numRuns: count }).map((one) => ({ message: one, locale: "en", n: 3 }));
+}

@@ -113,7 +113,10 @@ const bookSchema = v.strictObject({
       second: v.optional(nonEmpty("the name of the second of two forms")),
     }),
   ),
-  tags: v.optional(v.boolean("true or false"), true),
+  tags: v.optional(
+    v.union([v.boolean(), v.array(nonEmpty("a pattern of keys"))], "true, false, or a list of key patterns"),
+    true,
+  ),
   lookups: v.optional(v.array(lookupSchema, "a list of lookups"), []),
   assumed: v.optional(v.array(nonEmpty("a pattern for keys"), "a list of patterns for keys"), []),
   relative: v.optional(

@@ -80,7 +80,7 @@ function balanceLocale(
       const { state, stale } = standingOf({
         record,
         source: entry.text,
-        message: reader.read(entry.text),
+        message: reader.read(entry.text, book.sourceLocale, entry.key),
         text: there.text,
       });
       if (state === "initial") count.initial++;

@@ -71,7 +71,7 @@ function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, 
   const onPairs = catalog.locale === book.sourceLocale ? [] : running.filter(({ rule }) => rule.pair);
   const sources = book.catalog(book.sourceLocale, catalog.namespace);
   for (const entry of catalog.byKey.values()) {
-    const message = reader.read(entry.text);
+    const message = reader.read(entry.text, catalog.locale, entry.key);
     const view: EntryView = { catalog, entry, message, locale: catalog.locale };
     const { isBroken } = message;
     for (const { rule, context } of onEntries) if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
@@ -80,7 +80,7 @@ function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, 
     const source: EntryView = {
       catalog: sources,
       entry: sourceEntry,
-      message: reader.read(sourceEntry.text),
+      message: reader.read(sourceEntry.text, book.sourceLocale, sourceEntry.key),
       locale: book.sourceLocale,
     };
     if (!source.message.isBroken) for (const { rule, context } of onPairs) rule.pair?.(context, view, source);
@@ -122,7 +122,12 @@ function contextFor(
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       const entry = source?.byKey.get(key);
       return source && entry
-        ? { catalog: source, entry, message: reader.read(entry.text), locale: source.locale }
+        ? {
+            catalog: source,
+            entry,
+            message: reader.read(entry.text, source.locale, entry.key),
+            locale: source.locale,
+          }
         : undefined;
     },
     report(catalog, place, words) {

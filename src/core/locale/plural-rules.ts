@@ -98,6 +98,14 @@ function readRules(raw: RawRules | undefined): PluralRules {
   };
 }
 
+/** The categories that whole numbers take in a locale: in Russian `one`, `few` and `many`. In CLDR's order. */
+export function wholeNumberCategories(locale: string): readonly PluralCategory[] {
+  const rules = pluralRules(locale, "cardinal");
+  return rules.categories.filter((category) =>
+    rules.samples(category).some((sample) => !sample.includes(".")),
+  );
+}
+
 /** `integer 2~4, 22, …` gives 2, 3, 4, 22; compact forms such as `1c6` are left out, being notations of a number. */
 function expandSamples(list: string): string[] {
   return list

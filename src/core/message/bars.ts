@@ -6,7 +6,8 @@ const condition = /^\s*(?:\{\s*(\d+)\s*\}|\[\s*(\d+)\s*,\s*(\d+|\*)\s*\])\s*/;
 
 /**
  * A message whose plural forms stand side by side, `one|many`: a plural of the model. Two forms without conditions are
- * `one` and `other`, the last is `other`; more take the locale's categories in CLDR's order. A bar that is doubled is text.
+ * `one` and `other`. More take the categories of the language's whole numbers in CLDR's order, where there are as many,
+ * and the last also stands for what is left; where there is one more, the first is for none; else the last is `other`. A bar that is doubled is text.
  */
 export function readBars(
   source: string,
@@ -18,13 +19,21 @@ export function readBars(
   const problems: MessageProblem[] = [];
   const branches: Branch[] = [];
   const plain = forms.filter(({ text }) => !condition.test(text)).length;
+  const isExact = plain > 2 && plain === categories.length;
   let seen = 0;
   for (const { text, start } of forms) {
     const found = condition.exec(text);
     const lead = found?.[0].length ?? 0;
     const inner = shiftMessage(parse(text.slice(lead)), start + lead, singleBars);
     problems.push(...inner.problems);
-    const names = plain === 1 ? ["other"] : plain === 2 ? ["one", "other"] : categories;
+    const names =
+      plain === 1
+        ? ["other"]
+        : plain === 2
+          ? ["one", "other"]
+          : plain === categories.length + 1
+            ? ["=0", ...categories]
+            : categories;
     const last = plain - 1;
     const selector = found
       ? found[1] !== undefined
@@ -32,7 +41,7 @@ export function readBars(
         : found[3] === "*"
           ? "other"
           : `=${found[2] ?? ""}`
-      : seen === last
+      : seen === last && !isExact
         ? "other"
         : (names[seen] ?? "other");
     if (!found) seen++;
@@ -43,6 +52,9 @@ export function readBars(
       span: { start, end: start + text.length },
     });
   }
+  const ending = branches.at(-1);
+  if (isExact && ending && ending.selector !== "other")
+    branches.push({ selector: "other", nodes: ending.nodes });
   return pluralOf(source, branches, problems);
 }
 
@@ -58,6 +70,10 @@ export function printBars(
   const escape = (text: string) => text.replaceAll("|", "||");
   if (nodes.length !== 1 || only?.kind !== "plural") return escape(print(nodes));
   return only.branches
+    .filter(
+      ({ selector, nodes: inner }, index) =>
+        selector !== "other" || only.branches[index - 1]?.nodes !== inner,
+    )
     .map(({ selector, nodes: inner }) => {
       const text = escape(print(inner));
       return selector.startsWith("=") ? `{${selector.slice(1)}} ${text}` : text;

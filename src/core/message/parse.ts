@@ -1,4 +1,6 @@
 import type { MessageSyntax, PluralForms } from "../config/names.js";
+import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
+import { keyTest } from "../text/key-pattern.js";
 import { messageFacts, type MessageFacts } from "./facts.js";
 import type { Message, MessageNode } from "./model.js";
 import { printBars, readBars } from "./bars.js";
@@ -19,7 +21,11 @@ export interface ReadMessage extends Message {
 
 /** A reader that parses equal texts once. */
 export interface MessageReader {
-  read(text: string): ReadMessage;
+  /**
+   * Reads a text. The locale matters where forms stand side by side without names, the key where a book says by keys
+   * which messages hold markup.
+   */
+  read(text: string, locale?: string, key?: string): ReadMessage;
   print(nodes: readonly MessageNode[]): string;
 }
 
@@ -28,8 +34,8 @@ export interface MessageSettings {
   readonly syntax: MessageSyntax;
   /** Where plurals are: in the message, forms side by side, or forms under keys of their own. */
   readonly plurals?: PluralForms;
-  /** Whether `<b>…</b>` is rich text; true where not given. */
-  readonly tags?: boolean;
+  /** Whether `<b>…</b>` is rich text, or the patterns of the keys whose messages hold it; true where not given. */
+  readonly tags?: boolean | readonly string[];
 }
 
 /** A reader for one book's messages; what it has read it keeps, so it should live no longer than one run. */
@@ -39,19 +45,23 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
     plurals = "inline",
     tags = true,
   } = typeof settings === "string" ? { syntax: settings } : settings;
+  if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags);
   const known = new Map<string, ReadMessage>();
   const inline = implementation(syntax, tags);
   const { parse, print } =
     plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
-    read(text) {
-      let message = known.get(text);
+    read(text, locale) {
+      // Only three forms side by side and more are another message in another language.
+      const isBound = plurals === "bar" && locale !== undefined && /\|[^]*\|/.test(text);
+      const id = isBound ? `${locale}\u0000${text}` : text;
+      let message = known.get(id);
       if (!message) {
-        const parsed = parse(text);
+        const parsed = parse(text, locale);
         const { source, nodes, problems, quoted } = parsed;
         const isBroken = problems.length > 0 && problems.some(({ severity }) => severity === "error");
         message = { source, nodes, problems, quoted, facts: messageFacts(parsed), isBroken };
-        known.set(text, message);
+        known.set(id, message);
       }
       return message;
     },
@@ -59,8 +69,24 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   };
 }
 
+/** A reader for a book in which some keys hold markup and the others plain text. */
+function readerByKey(
+  syntax: MessageSyntax,
+  plurals: PluralForms,
+  patterns: readonly string[],
+): MessageReader {
+  const rich = messageReader({ syntax, plurals, tags: true });
+  const plain = messageReader({ syntax, plurals, tags: false });
+  const tests = patterns.map((pattern) => keyTest(pattern));
+  return {
+    read: (text, locale, key) =>
+      (key !== undefined && tests.some((test) => test(key)) ? rich : plain).read(text, locale),
+    print: plain.print,
+  };
+}
+
 interface Implementation {
-  parse(text: string): Message;
+  parse(text: string, locale?: string): Message;
   print(nodes: readonly MessageNode[]): string;
 }
 
@@ -84,12 +110,14 @@ function withForms({ parse, print }: Implementation): Implementation {
   return { parse: (text) => readForms(text, parse), print: (nodes) => printForms(nodes, print) };
 }
 
-/** More than two forms take the categories of languages with that many, in CLDR's order. */
+/** The categories of languages with many forms, where the language is not known. */
 const manyForms = ["one", "few", "many", "other"];
 
 function withBars({ parse, print }: Implementation): Implementation {
+  const formsOf = (locale: string | undefined) =>
+    locale !== undefined && hasPluralRules(locale, "cardinal") ? wholeNumberCategories(locale) : manyForms;
   return {
-    parse: (text) => (text.includes("|") ? readBars(text, parse, manyForms) : parse(text)),
+    parse: (text, locale) => (text.includes("|") ? readBars(text, parse, formsOf(locale)) : parse(text)),
     print: (nodes) => printBars(nodes, print),
   };
 }

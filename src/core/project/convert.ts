@@ -205,10 +205,10 @@ function rewritten(
   return given.map((texts) => ({
     ...texts,
     entries: texts.entries.map((entry) => {
-      const read = from.read(entry.text);
+      const read = from.read(entry.text, texts.locale, entry.path.join("."));
       const message = now.syntax === "icu" ? read : { ...read, nodes: spellCounts(read.nodes) };
       const text = to.print(message.nodes);
-      const again = to.read(text);
+      const again = to.read(text, texts.locale, entry.path.join("."));
       const form = now.syntax === "mf2" || old.syntax === "mf2" ? flatForm : bareForm;
       const refuse = (reason: string, remedy: string) =>
         refusals.push({

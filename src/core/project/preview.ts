@@ -124,7 +124,7 @@ function previewKey(
 ): PreviewMessage[] {
   const reader = messageReader(config);
   const entryIn = (locale: string) => book.catalog(locale, namespace)?.byKey.get(key);
-  const source = reader.read(entryIn(book.sourceLocale)?.text ?? "");
+  const source = reader.read(entryIn(book.sourceLocale)?.text ?? "", book.sourceLocale, key);
   const all = [book.sourceLocale, ...book.targetLocales];
   const locales =
     options.compare ?? (scope.locales ? all.filter((one) => scope.locales?.includes(one)) : all);
@@ -142,7 +142,7 @@ function previewKey(
     const entry = holder && entryIn(holder);
     if (!holder || !entry) return { ...base, trouble: "there is no text", samples: [] };
     const from = holder === locale ? {} : { from: holder };
-    const message = reader.read(entry.text);
+    const message = reader.read(entry.text, holder, key);
     if (message.isBroken) {
       const problem = message.problems.find(({ severity }) => severity === "error");
       return {

@@ -205,7 +205,7 @@ class LocaleWork {
       record,
       source: source.text,
       get message() {
-        return reader.read(source.text);
+        return reader.read(source.text, undefined, source.key);
       },
       text,
       digest,

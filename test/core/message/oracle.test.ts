@@ -4,7 +4,14 @@ import { join } from "node:path";
 import { fillMessage } from "../../../src/core/message/fill.js";
 import { visitNodes } from "../../../src/core/message/facts.js";
 import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
-import { askIcu, icuQuestions, oracleLocales, type IcuCase } from "../../support/icu-oracle.js";
+import { styleFault } from "../../../src/core/message/styles.js";
+import {
+  askIcu,
+  icuQuestions,
+  oracleLocales,
+  styleQuestions,
+  type IcuCase,
+} from "../../support/icu-oracle.js";
 import { root } from "../../support/project.js";
 
 /** Whether a plural or select lacks `other`: ICU refuses it, here a rule judges it. */
@@ -43,5 +50,32 @@ describe("messages are taken, refused and filled as ICU4J does it", () => {
   test("on new messages, where ICU4J is there to ask", () => {
     const cases = askIcu(icuQuestions(Date.now() % 2 ** 31, 3000));
     (cases ?? []).forEach(agree);
+  });
+});
+
+describe("styles of numbers and dates are refused as ICU4J refuses them", () => {
+  /** Those that the two judge differently, each with its reason. */
+  const known = [
+    // ICU lets a unit follow the token that says there is none, and says nothing of fields in two ways of counting.
+    /base-unit/,
+    /::(?=.*w)(?=.*y)/,
+  ];
+  const agreeOn = (cases: readonly IcuCase[]) => {
+    for (const { message, text } of cases) {
+      const [node] = parseIcu(message).nodes;
+      if (node?.kind !== "argument" || !node.format || known.some((one) => one.test(message))) continue;
+      expect([message, styleFault(node.format) !== undefined]).toEqual([message, text === null]);
+    }
+  };
+  test("on what was recorded of it", () => {
+    const cases = JSON.parse(
+      readFileSync(join(root, "test/fixtures/oracle/styles.json"), "utf8"),
+    ) as IcuCase[];
+    expect(cases.filter(({ text }) => text === null).length).toBeGreaterThan(200);
+    agreeOn(cases);
+  });
+
+  test("on new ones, where ICU4J is there to ask", () => {
+    agreeOn(askIcu(styleQuestions(Date.now() % 2 ** 31, 1000)) ?? []);
   });
 });

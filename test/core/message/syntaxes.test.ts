@@ -171,6 +171,19 @@ describe("forms side by side", () => {
     expect(forms(text)).toEqual(expected);
   });
 
+  test.each<[string, string, string[]]>([
+    ["ru", "лодка|лодки|лодок", ["one", "few", "many", "other"]],
+    ["pl", "łódka|łódki|łódek", ["one", "few", "many", "other"]],
+    ["lt", "a|b|c", ["one", "few", "other"]],
+    ["ar", "0|1|2|3|11|100", ["zero", "one", "two", "few", "many", "other"]],
+    ["en", "a|b|c", ["=0", "one", "other"]],
+  ])("three and more are those of the language: %s %s", (locale, text, selectors) => {
+    const read = reader.read(text, locale);
+    const [node] = read.nodes;
+    expect(node?.kind === "plural" && node.branches.map(({ selector }) => selector)).toEqual(selectors);
+    expect(reader.print(read.nodes)).toBe(locale === "en" ? `{0} ${text}` : text);
+  });
+
   test("are written back as they were", () => {
     for (const text of ["One boat|:count boats", "{0} None|One|Many", "a||b|c", "plain"])
       expect(reader.print(reader.read(text).nodes)).toBe(text);
@@ -212,4 +225,10 @@ describe("filling messages", () => {
   test("arguments without a value are told of", () => {
     expect(fillMessage(read("icu", "{a} {b}").nodes, "en", { a: "x" }).missing).toEqual(["b"]);
   });
+});
+
+test("tags only under the keys that a book says hold markup", () => {
+  const reader = messageReader({ syntax: "icu", tags: ["**.*_html"] });
+  const kinds = (key: string) => reader.read("<b>a</b>", "en", key).nodes.map(({ kind }) => kind);
+  expect([kinds("page.intro_html"), kinds("page.intro")]).toEqual([["tag"], ["text"]]);
 });
