@@ -10,7 +10,7 @@ export type Settlement =
     }
   | { readonly kind: "rename"; readonly fault: string; readonly file: string; readonly to: string };
 
-/** What extraction leaves to a person: text that is evaluated too early, and a word chosen by a number. */
+/** What extraction leaves to a person: text that is evaluated too early. */
 export const byHand: readonly Settlement[] = [
   {
     kind: "replace",
@@ -25,20 +25,6 @@ export const byHand: readonly Settlement[] = [
     file: "web/pages/passengers.tsx",
     from: "{ageGroups.map(",
     to: "{ageGroups().map(",
-  },
-  {
-    kind: "replace",
-    fault: "“1 bike, 2 bikes” was put together in code: now one message with a plural.",
-    file: "web/pages/passengers.tsx",
-    from: '<p>\n        {bikes} {bikes === 1 ? "bike" : "bikes"} on deck\n      </p>',
-    to: '<p>{t("passengers.bikesOnDeck", { count: bikes })}</p>',
-  },
-  {
-    kind: "replace",
-    fault: "Its text, in the source catalog.",
-    file: "web/locales/en/passengers.json",
-    from: '  "name": "Name of passenger {number}"',
-    to: '  "name": "Name of passenger {number}",\n  "bikesOnDeck": "{count, plural, one {# bike on deck} other {# bikes on deck}}"',
   },
 ];
 

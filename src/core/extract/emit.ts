@@ -37,22 +37,25 @@ function argumentsCode(
   codeOf: (span: { start: number; end: number }) => string,
 ): string {
   const members = new Map<string, string>();
+  const put = (name: string, value: string) => {
+    if (!members.has(name)) members.set(name, value === name ? name : `${name}: ${value}`);
+  };
   const collect = (list: readonly Piece[]) => {
     for (const piece of list) {
-      if (piece.kind === "text" || members.has(piece.name)) {
-        if (piece.kind === "tag") collect(piece.pieces);
-        continue;
-      }
       if (piece.kind === "argument") {
         const code = codeOf(piece.span);
-        const value = piece.mayBeAbsent ? `${code} ?? ""` : code;
-        members.set(piece.name, value === piece.name ? piece.name : `${piece.name}: ${value}`);
-      } else {
-        const isEmpty = piece.close === undefined || piece.pieces.length === 0;
-        const element = isEmpty
-          ? codeOf(piece.span)
-          : `${codeOf(piece.open)}{children}${piece.close ? codeOf(piece.close) : ""}`;
-        members.set(piece.name, `${piece.name}: ${isEmpty ? "()" : "(children)"} => ${element}`);
+        put(piece.name, piece.mayBeAbsent ? `${code} ?? ""` : code);
+      } else if (piece.kind === "choice") {
+        put(piece.name, piece.value);
+        for (const branch of piece.branches) collect(branch.pieces);
+      } else if (piece.kind === "tag") {
+        if (!members.has(piece.name)) {
+          const isEmpty = piece.close === undefined || piece.pieces.length === 0;
+          const element = isEmpty
+            ? codeOf(piece.span)
+            : `${codeOf(piece.open)}{children}${piece.close ? codeOf(piece.close) : ""}`;
+          put(piece.name, `${isEmpty ? "()" : "(children)"} => ${element}`);
+        }
         collect(piece.pieces);
       }
     }

@@ -6,6 +6,7 @@ import type { EntryPath, PathText } from "../catalog/model.js";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
+import { literalMessage, withFormsArgument } from "../source/literal-message.js";
 import { calleeOf, lookupShapes } from "../source/book-code.js";
 import type { Obstacle, SourceFile } from "../source/model.js";
 import { parseScript, readScript, scriptEndings } from "../source/readers/script/script.js";
@@ -128,15 +129,17 @@ class Extraction {
     const { program } = parseScript(source.file, source.text);
     const room = (this.options.limit ?? Infinity) - this.extracted.length;
     const refused: Span[] = [];
-    const usable = candidates.filter((found) => {
-      // The words inside a sentence that stays are not refused once more.
-      if (refused.some((span) => contains(span, found.literal.span))) return false;
-      const why = this.refusal(found, program);
-      if (!why) return true;
-      refused.push(found.literal.span);
-      this.noteAt(source, found.literal.span, `“${shorten(found.text)}” stays: ${why.reason}`, why.remedy);
-      return false;
-    });
+    const usable = candidates
+      .map((found) => this.written(found))
+      .filter((found) => {
+        // The words inside a sentence that stays are not refused once more.
+        if (refused.some((span) => contains(span, found.literal.span))) return false;
+        const why = this.refusal(found, program);
+        if (!why) return true;
+        refused.push(found.literal.span);
+        this.noteAt(source, found.literal.span, `“${shorten(found.text)}” stays: ${why.reason}`, why.remedy);
+        return false;
+      });
     usable.splice(Math.max(room, 0));
     const chosen: Chosen[] = [];
     for (const found of usable) {
@@ -192,12 +195,24 @@ class Extraction {
     return this.book.catalogs.filter((catalog) => catalog.locale === this.book.sourceLocale);
   }
 
+  /** A literal with its arguments named as the book's messages name them. */
+  private written(found: SurveyedLiteral): SurveyedLiteral {
+    if (this.config.plurals === "inline") return found;
+    const { literal } = found;
+    return { ...found, literal: { ...literal, pieces: withFormsArgument(literal.pieces) } };
+  }
+
   /** Why replacing the literal might change what the program does; undefined where it is safe. */
   private refusal(
     { literal }: SurveyedLiteral,
     program: ReturnType<typeof parseScript>["program"],
   ): Obstacle | undefined {
     if (literal.obstacle) return literal.obstacle;
+    if (literalMessage(literal.pieces, this.reader) === undefined)
+      return {
+        reason: `its words are chosen by a value, and messages in ${this.config.syntax} have no plurals or cases`,
+        remedy: "set “plurals” to where the book keeps plural forms, or write one message for each case",
+      };
     if (literal.context.atLoad && !this.config.emit.atLoad)
       return {
         reason: "it is evaluated once, when the file is loaded, before a locale is chosen",

@@ -1,5 +1,5 @@
 import type { BookConfig } from "../config/schema.js";
-import { fixedText, type Literal, type Piece } from "../source/model.js";
+import { fixedText, insideOf, type Literal, type Piece } from "../source/model.js";
 import { digestOf } from "../text/digest.js";
 
 /** Makes keys for texts of code, none of which clashes with another or with a group. */
@@ -158,9 +158,10 @@ function foldToAscii(text: string): string {
 }
 
 function argumentWords(pieces: readonly Piece[]): string[] {
-  return pieces.flatMap((piece) =>
-    piece.kind === "argument" ? wordsOf(piece.name) : piece.kind === "tag" ? argumentWords(piece.pieces) : [],
-  );
+  return pieces.flatMap((piece) => {
+    if (piece.kind === "text") return [];
+    return piece.kind === "argument" ? wordsOf(piece.name) : argumentWords(insideOf(piece));
+  });
 }
 
 /** The words of a name or text that a key can hold, in lower case: `bookingPage` and `booking-page` give the same. */

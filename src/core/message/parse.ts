@@ -21,6 +21,8 @@ export interface ReadMessage extends Message {
 
 /** A reader that parses equal texts once. */
 export interface MessageReader {
+  readonly syntax: MessageSyntax;
+  readonly plurals: PluralForms;
   /**
    * Reads a text. The locale matters where forms stand side by side without names, the key where a book says by keys
    * which messages hold markup.
@@ -51,6 +53,8 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   const { parse, print } =
     plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
+    syntax,
+    plurals,
     read(text, locale) {
       // Only three forms side by side and more are another message in another language.
       const isBound = plurals === "bar" && locale !== undefined && /\|[^]*\|/.test(text);
@@ -79,6 +83,8 @@ function readerByKey(
   const plain = messageReader({ syntax, plurals, tags: false });
   const tests = patterns.map((pattern) => keyTest(pattern));
   return {
+    syntax,
+    plurals,
     read: (text, locale, key) =>
       (key !== undefined && tests.some((test) => test(key)) ? rich : plain).read(text, locale),
     print: plain.print,

@@ -1,7 +1,12 @@
-import type { MessageNode } from "../message/model.js";
+import type { Branch, MessageNode } from "../message/model.js";
+import type { MessageReader } from "../message/parse.js";
+import { flatVariants } from "../message/syntaxes/mf2-print.js";
 import type { Piece } from "./model.js";
 
-/** The message that a literal's pieces make: what is filled in becomes arguments, elements become tags. */
+/** The argument that chooses among plural forms which a book keeps apart: their texts do not name it. */
+export const formsArgument = "count";
+
+/** The message that a literal's pieces make: what is filled in becomes arguments, elements tags, choices plurals and selects. */
 export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
   return pieces.map((piece): MessageNode => {
     switch (piece.kind) {
@@ -9,6 +14,15 @@ export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
         return { kind: "text", value: piece.value };
       case "argument":
         return { kind: "argument", name: piece.name };
+      case "choice": {
+        const branches = piece.branches.map((branch) => ({
+          selector: branch.selector,
+          nodes: literalNodes(branch.pieces),
+        }));
+        return piece.choice === "select"
+          ? { kind: "select", name: piece.name, branches }
+          : { kind: "plural", pluralKind: "cardinal", name: piece.name, offset: 0, branches };
+      }
       case "tag":
         return {
           kind: "tag",
@@ -17,6 +31,93 @@ export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
           children: literalNodes(piece.pieces),
           selfClosing: piece.close === undefined || piece.pieces.length === 0,
         };
+    }
+  });
+}
+
+/** A literal as a book's messages are written; undefined where they have no room for it, such as a plural. */
+export function literalMessage(pieces: readonly Piece[], reader: MessageReader): string | undefined {
+  const hasChoice = (list: readonly Piece[]): boolean =>
+    list.some((piece) => piece.kind === "choice" || (piece.kind === "tag" && hasChoice(piece.pieces)));
+  if (!hasChoice(pieces)) return reader.print(literalNodes(pieces));
+  const whole = wholeSentences(literalNodes(pieces));
+  if (!whole) return undefined;
+  const nodes = reader.syntax === "icu" ? countSigns(whole) : whole;
+  const text = reader.print(nodes);
+  const again = reader.read(text);
+  const shape = (all: readonly MessageNode[]) =>
+    JSON.stringify(
+      flatVariants(all)?.variants.map(({ keys, nodes: inner }) => [[...keys].sort(), bare(inner)]),
+    );
+  return !again.isBroken && shape(again.nodes) === shape(nodes) ? text : undefined;
+}
+
+/** The pieces with the argument of their plural under the name that a book with forms of its own gives it. */
+export function withFormsArgument(pieces: readonly Piece[]): readonly Piece[] {
+  const plural = pieces.find((piece) => piece.kind === "choice" && piece.choice === "plural");
+  if (plural?.kind !== "choice") return pieces;
+  const rename = (list: readonly Piece[]): readonly Piece[] =>
+    list.map((piece): Piece => {
+      if (piece.kind === "argument")
+        return piece.code === plural.code ? { ...piece, name: formsArgument } : piece;
+      if (piece.kind === "tag") return { ...piece, pieces: rename(piece.pieces) };
+      if (piece.kind === "text") return piece;
+      return {
+        ...piece,
+        ...(piece.code === plural.code && { name: formsArgument }),
+        branches: piece.branches.map((branch) => ({ ...branch, pieces: rename(branch.pieces) })),
+      };
+    });
+  return rename(pieces);
+}
+
+function bare(nodes: readonly MessageNode[]): unknown {
+  return JSON.parse(
+    JSON.stringify(nodes, (name, value: unknown) => (/span$/i.test(name) ? undefined : value)),
+  );
+}
+
+/** Choices around whole sentences: words chosen inside of one leave a translator no freedom. */
+function wholeSentences(nodes: readonly MessageNode[]): readonly MessageNode[] | undefined {
+  const flat = flatVariants(nodes);
+  if (!flat) return undefined;
+  type Row = (typeof flat.variants)[number];
+  const build = (ids: readonly string[], rows: readonly Row[]): readonly MessageNode[] => {
+    const [id, ...rest] = ids;
+    const choice = id === undefined ? undefined : flat.choices.get(id);
+    if (id === undefined || !choice) return rows[0]?.nodes ?? [];
+    const keys = [...new Set(rows.map((row) => row.keys.get(id) ?? "*"))];
+    const rank = (key: string) => (key === "*" ? 2 : key.startsWith("=") ? 0 : 1);
+    keys.sort((a, b) => rank(a) - rank(b));
+    const branches = keys.map((key): Branch => ({
+      selector: key === "*" ? "other" : key,
+      nodes: build(
+        rest,
+        rows.filter((row) => (row.keys.get(id) ?? "*") === key),
+      ),
+    }));
+    return [{ ...choice, branches }];
+  };
+  return build([...flat.choices.keys()], flat.variants);
+}
+
+/** The number that a plural counts as its sign, where a syntax has one. */
+function countSigns(nodes: readonly MessageNode[], counted?: string): readonly MessageNode[] {
+  return nodes.map((node): MessageNode => {
+    switch (node.kind) {
+      case "argument":
+        return node.name === counted && !node.format ? { kind: "count" } : node;
+      case "plural":
+        return {
+          ...node,
+          branches: node.branches.map((one) => ({ ...one, nodes: countSigns(one.nodes, node.name) })),
+        };
+      case "select":
+        return { ...node, branches: node.branches.map((one) => ({ ...one, nodes: countSigns(one.nodes) })) };
+      case "tag":
+        return { ...node, children: countSigns(node.children, counted) };
+      default:
+        return node;
     }
   });
 }

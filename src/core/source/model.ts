@@ -64,6 +64,7 @@ export type Piece =
       readonly span: Span;
       readonly mayBeAbsent: boolean;
     }
+  | ChoicePiece
   | {
       readonly kind: "tag";
       readonly name: string;
@@ -73,6 +74,22 @@ export type Piece =
       readonly close: Span | undefined;
       readonly pieces: readonly Piece[];
     };
+
+/** Words that code chooses by a number or another value: the forms of a plural, or the cases of a select. */
+export interface ChoicePiece {
+  readonly kind: "choice";
+  readonly choice: "plural" | "select";
+  /** The argument that chooses. */
+  readonly name: string;
+  /** The code of what is compared. */
+  readonly code: string;
+  /** The code of the argument's value. */
+  readonly value: string;
+  /** The whole conditional. */
+  readonly span: Span;
+  /** `one`, `=0`, `yes`, …, and `other` last. */
+  readonly branches: readonly { readonly selector: string; readonly pieces: readonly Piece[] }[];
+}
 
 /** Something about a literal that translators or code will trip over. */
 export interface Remark {
@@ -177,23 +194,28 @@ export interface MarkCompanions {
 /** Text of pieces as a user reads it, arguments and empty elements in braces: `Room {name}`. */
 export function readableText(pieces: readonly Piece[]): string {
   return pieces
-    .map((piece) =>
-      piece.kind === "text"
-        ? piece.value
-        : piece.kind === "argument"
-          ? `{${piece.name}}`
-          : readableText(piece.pieces),
-    )
+    .map((piece) => {
+      if (piece.kind === "text") return piece.value;
+      return piece.kind === "argument" ? `{${piece.name}}` : readableText(insideOf(piece));
+    })
     .join("");
 }
 
 /** The fixed text of pieces alone, without what is filled in. */
 export function fixedText(pieces: readonly Piece[]): string {
   return pieces
-    .map((piece) =>
-      piece.kind === "text" ? piece.value : piece.kind === "tag" ? fixedText(piece.pieces) : "",
-    )
+    .map((piece) => {
+      if (piece.kind === "text") return piece.value;
+      return piece.kind === "argument" ? "" : fixedText(insideOf(piece));
+    })
     .join("");
+}
+
+/** The pieces that stand in a text for a tag or a choice: of a choice the branch that says most. */
+export function insideOf(piece: Extract<Piece, { kind: "tag" | "choice" }>): readonly Piece[] {
+  if (piece.kind === "tag") return piece.pieces;
+  const sizes = piece.branches.map(({ pieces }) => fixedText(pieces).trim().length);
+  return piece.branches[sizes.lastIndexOf(Math.max(...sizes))]?.pieces ?? [];
 }
 
 /** The order of a file: by where a thing starts, what holds another before it. */

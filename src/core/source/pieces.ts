@@ -2,9 +2,11 @@ import type { Piece } from "./model.js";
 
 /** Whether pieces hold words: letters in their fixed text, at any depth. */
 export function hasLetters(pieces: readonly Piece[]): boolean {
-  return pieces.some((piece) =>
-    piece.kind === "text" ? /\p{L}/u.test(piece.value) : piece.kind === "tag" && hasLetters(piece.pieces),
-  );
+  return pieces.some((piece) => {
+    if (piece.kind === "text") return /\p{L}/u.test(piece.value);
+    if (piece.kind === "choice") return piece.branches.some((branch) => hasLetters(branch.pieces));
+    return piece.kind === "tag" && hasLetters(piece.pieces);
+  });
 }
 
 /** The pieces without the white space at their ends, which stays outside in the code; other spaces (U+00A0 …) are text. */

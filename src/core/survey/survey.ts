@@ -1,7 +1,13 @@
 import type { Range } from "../text/span.js";
 import type { MessageReader } from "../message/parse.js";
-import { literalNodes } from "../source/literal-message.js";
-import { readableText, type Literal, type LiteralContext, type SourceFile } from "../source/model.js";
+import { literalMessage, withFormsArgument } from "../source/literal-message.js";
+import {
+  readableText,
+  type Literal,
+  type LiteralContext,
+  type Piece,
+  type SourceFile,
+} from "../source/model.js";
 import { gatherEvidence, type Place } from "./evidence.js";
 import type { OwnHabits } from "./habits/index.js";
 import { thresholds, weights } from "./weights.js";
@@ -164,7 +170,7 @@ function reportLiteral(
     endColumn,
     book,
     text,
-    message: literal.written ?? reader.print(literalNodes(literal.pieces)),
+    message: literal.written ?? messageOf(literal.pieces, reader),
     verdict,
     score,
     reason,
@@ -173,6 +179,11 @@ function reportLiteral(
     ...(remarks && { remarks: remarks.map(({ message }) => message) }),
     ...(note !== undefined && { note }),
   };
+}
+
+function messageOf(given: readonly Piece[], reader: MessageReader): string {
+  const pieces = reader.plurals === "inline" ? given : withFormsArgument(given);
+  return literalMessage(pieces, reader) ?? readableText(pieces);
 }
 
 function isContent(literal: Literal): boolean {

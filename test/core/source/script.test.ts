@@ -21,7 +21,8 @@ const shapes: LookupShapes = {
     ["textsOf", { namespace: 0 }],
   ]),
 };
-const read = (code: string, file = "code.tsx"): SourceFile => readScript(file, code, false, shapes);
+const read = (code: string, file = "code.tsx"): SourceFile =>
+  readScript(file, code, false, { ...shapes, sourceLanguage: "en" });
 
 /** Every literal as form, text, and the code that a rewrite would replace. */
 function literals(code: string): [string, string, string][] {
@@ -161,13 +162,6 @@ describe("literals", () => {
     expect(read(code).literals.map(({ skipped }) => skipped)).toEqual(["a product name", undefined, ""]);
   });
 
-  test("words chosen by a number keep their sentence from being rewritten", () => {
-    const code = 'const a = <p>{n} {n === 1 ? "bike" : "bikes"}</p>;';
-    const found = read(code).literals;
-    expect(found.map(({ pieces }) => fixedText(pieces))).toEqual(["bike", "bikes"]);
-    for (const literal of found) expect(literal.obstacle?.reason).toContain("chooses a word");
-  });
-
   test.each([
     ["  a  ", "  a  "],
     ["\n  a\n  b\n", "a b"],
@@ -232,6 +226,46 @@ describe("lookups", () => {
       argumentNames,
     ]);
     expect(found).toEqual(expected);
+  });
+
+  test.each<[string, string, string, readonly string[]]>([
+    ["one against the rest", '{n === 1 ? "bike" : "bikes"}', "plural", ["one bike", "other bikes"]],
+    ["not one", '{n !== 1 ? "bikes" : "bike"}', "plural", ["one bike", "other bikes"]],
+    ["more than one", '{n > 1 ? "bikes" : "bike"}', "plural", ["=0 bike", "one bike", "other bikes"]],
+    ["the number first", '{1 === n ? "bike" : "bikes"}', "plural", ["one bike", "other bikes"]],
+    [
+      "three forms",
+      '{n === 0 ? "no bikes" : n === 1 ? "bike" : "bikes"}',
+      "plural",
+      ["=0 no bikes", "one bike", "other bikes"],
+    ],
+    ["a number that counts nothing", '{n === 1 ? "left" : "right"}', "plural", ["=1 left", "other right"]],
+    [
+      "a closed set of values",
+      '{k === "sea" ? "boat" : k === "rail" ? "train" : "bus"}',
+      "select",
+      ["sea boat", "rail train", "other bus"],
+    ],
+    ["true or false", '{ok && late ? "late" : "in time"}', "select", ["yes late", "other in time"]],
+  ])("words chosen in a sentence are its plural or cases: %s", (_, choice, kind, branches) => {
+    const { literals } = read(`const a = <p>It is {x} ${choice} now</p>;`);
+    expect(literals.filter(({ context }) => context.role !== "compared")).toHaveLength(1);
+    const found = literals[0]?.pieces.find((piece) => piece.kind === "choice");
+    expect(found?.kind === "choice" && found.choice).toBe(kind);
+    expect(
+      found?.kind === "choice" &&
+        found.branches.map(({ selector, pieces }) => `${selector} ${fixedText(pieces)}`),
+    ).toEqual(branches);
+  });
+
+  test("words chosen by a test keep their sentence from being rewritten where no message can say it", () => {
+    const found = read('const a = <p>Hello {ok && "dear"} guest</p>;').literals;
+    expect(found[0]?.obstacle?.reason).toContain("code chooses");
+    const whole = read('const a = <p>Hello {name || "guest"}, welcome</p>;').literals;
+    expect(whole.map(({ pieces, obstacle }) => [readableText(pieces), obstacle])).toEqual([
+      ["Hello {name}, welcome", undefined],
+      ["guest", undefined],
+    ]);
   });
 
   test("keys are no literals, but they are mentioned", () => {

@@ -19,6 +19,15 @@ export function shiftSpan(span: Span, by: number): Span {
 }
 
 function shiftPiece(piece: Piece, by: number): Piece {
+  if (piece.kind === "choice")
+    return {
+      ...piece,
+      span: shiftSpan(piece.span, by),
+      branches: piece.branches.map((branch) => ({
+        ...branch,
+        pieces: branch.pieces.map((inner) => shiftPiece(inner, by)),
+      })),
+    };
   if (piece.kind !== "tag") return { ...piece, span: shiftSpan(piece.span, by) };
   return {
     ...piece,

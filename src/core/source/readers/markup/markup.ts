@@ -2,7 +2,7 @@ import { decodeHTML } from "entities";
 import { parseIcu } from "../../../message/syntaxes/icu.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
-import { byPlace } from "../../model.js";
+import { byPlace, insideOf } from "../../model.js";
 import type {
   Literal,
   LiteralContext,
@@ -650,7 +650,7 @@ function writtenMessage(pieces: readonly Piece[]): string | undefined {
           ? piece.value
           : piece.kind === "argument"
             ? `{${piece.name}}`
-            : `<${piece.name}>${write(piece.pieces)}</${piece.name}>`,
+            : `<${piece.name}>${write(insideOf(piece))}</${piece.name}>`,
       )
       .join("");
   const written = write(pieces);

@@ -33,11 +33,12 @@ export function textRuns(
   children: readonly JSXChild[],
   code: string,
   isLookup: (expression: Expression) => boolean,
+  language?: string,
 ): TextRun[] {
   const runs: TextRun[] = [];
   let current: JSXChild[] = [];
   const finish = () => {
-    const run = readRun(current, code, isLookup);
+    const run = readRun(current, code, isLookup, language);
     if (run) runs.push(run);
     current = [];
   };
@@ -71,6 +72,7 @@ function readRun(
   nodes: readonly JSXChild[],
   code: string,
   isLookup: (expression: Expression) => boolean,
+  language: string | undefined,
 ): TextRun | undefined {
   let from = 0;
   let to = nodes.length;
@@ -82,15 +84,15 @@ function readRun(
   const first = inside[0];
   const last = inside[inside.length - 1];
   if (!first || !last) return undefined;
-  if (!inside.some(isWordy)) {
+  if (!inside.some((child) => isWordy(child) || (inside.length > 1 && isChosen(child)))) {
     // Values and chosen words alone, as in `{count} {count === 1 ? "bike" : "bikes"}`: a sentence all the same.
-    const list = new PieceList(code);
+    const list = new PieceList(code, undefined, language);
     if (inside.length > 1) addChildren(list, inside, [], code, isLookup);
     const span = { start: first.start, end: last.end };
     return list.obstacle && { form: "phrase", span, pieces: [], obstacle: list.obstacle, consumed: [] };
   }
   if (inside.length === 1 && first.type === "JSXExpressionContainer") return undefined;
-  const list = new PieceList(code);
+  const list = new PieceList(code, undefined, language);
   const consumed: Node[] = [];
   addChildren(list, inside, consumed, code, isLookup);
   const start =
@@ -101,7 +103,7 @@ function readRun(
     span: { start, end },
     pieces: trimEnds(list.pieces),
     obstacle: list.obstacle,
-    consumed,
+    consumed: [...consumed, ...list.chosen],
   };
 }
 
@@ -204,6 +206,10 @@ function isPlainValue(expression: Expression, isLookup: (expression: Expression)
         isPlainValue(expression.left, isLookup) &&
         isPlainValue(expression.right, isLookup)
       );
+    case "LogicalExpression":
+      return expression.operator === "&&"
+        ? isTextExpression(expression.right)
+        : isPlainValue(expression.left, isLookup) && isPlainValue(expression.right, isLookup);
     case "ConditionalExpression":
       return isPlainValue(expression.consequent, isLookup) && isPlainValue(expression.alternate, isLookup);
     default:
@@ -229,6 +235,17 @@ function isWordy(child: JSXChild): boolean {
     isTextExpression(child.expression) &&
     hasLetters(child.expression)
   );
+}
+
+/** Words that a conditional chooses. */
+function isChosen(child: JSXChild): boolean {
+  if (child.type !== "JSXExpressionContainer" || child.expression.type !== "ConditionalExpression")
+    return false;
+  const { consequent, alternate } = child.expression;
+  const isText = (node: Node): boolean =>
+    isTextExpression(node) ||
+    (node.type === "ConditionalExpression" && isText(node.consequent) && isText(node.alternate));
+  return isText(consequent) && isText(alternate) && (hasLetters(consequent) || hasLetters(alternate));
 }
 
 function isTextExpression(node: Node): boolean {

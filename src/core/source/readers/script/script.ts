@@ -3,6 +3,7 @@ import {
   parseSync,
   visitorKeys,
   type Comment,
+  type ConditionalExpression,
   type Expression,
   type JSXChild,
   type Node,
@@ -194,7 +195,7 @@ class ScriptReader {
 
   constructor(
     private readonly text: string,
-    shapes: LookupShapes,
+    private readonly shapes: LookupShapes,
   ) {
     this.lookupReader = new LookupReader(shapes);
   }
@@ -238,6 +239,7 @@ class ScriptReader {
       case "ConditionalExpression": {
         const remark = choiceRemark(this.text.slice(node.test.start, node.test.end));
         if (remark) this.remarked.push({ start: node.test.end, end: node.end, remark });
+        if (remark?.kind === "plural-by-hand" && !this.consumed.has(node)) this.countedChoice(node);
         break;
       }
       case "ObjectExpression":
@@ -329,10 +331,26 @@ class ScriptReader {
     ]);
   }
 
+  /** A conditional by itself that chooses between the forms of one text by a number. */
+  private countedChoice(node: ConditionalExpression): void {
+    const list = this.pieceList();
+    list.expression(node);
+    const [only] = list.pieces;
+    if (only?.kind !== "choice" || only.choice !== "plural" || list.obstacle) return;
+    if (!list.isCounted(new Map(only.branches.map(({ selector, pieces }) => [selector, pieces])), only.code))
+      return;
+    this.template(node, (own) => own.expression(node));
+  }
+
+  private pieceList(): PieceList {
+    return new PieceList(this.text, undefined, this.shapes.sourceLanguage);
+  }
+
   private template(node: Expression, fill: (list: PieceList) => void): void {
     if (this.consumed.has(node)) return;
-    const list = new PieceList(this.text);
+    const list = this.pieceList();
     fill(list);
+    for (const chosen of list.chosen) this.consumeGlued(chosen);
     const only = list.pieces.length === 1 ? list.pieces[0] : undefined;
     if (only?.kind === "text") this.mentions.add(only.value);
     this.add("template", node, node, list.pieces, list.obstacle);
@@ -344,12 +362,21 @@ class ScriptReader {
       this.consumed.add(node);
       this.consumeGlued(node.left);
       this.consumeGlued(node.right);
+    } else if (node.type === "ConditionalExpression") {
+      this.consumed.add(node);
+      this.consumeGlued(node.consequent);
+      this.consumeGlued(node.alternate);
     } else if (node.type === "TemplateLiteral" || node.type === "Literal") this.consumed.add(node);
   }
 
   private runs(node: Node, children: readonly JSXChild[]): void {
     this.ancestors.push(node);
-    for (const run of textRuns(children, this.text, (expression) => this.lookupReader.isLookup(expression))) {
+    for (const run of textRuns(
+      children,
+      this.text,
+      (expression) => this.lookupReader.isLookup(expression),
+      this.shapes.sourceLanguage,
+    )) {
       const first = run.consumed[0];
       this.add(run.form, first ?? node, run.span, run.pieces, run.obstacle);
       for (const part of run.consumed) {
@@ -401,7 +428,11 @@ class ScriptReader {
       .map((one) => one.remark);
     if (form === "template" && node.type === "BinaryExpression" && pieces.length > 1)
       remarks.unshift({ kind: "glued", message: "put together with +" });
-    if (found?.reason.includes("chooses a word") && !remarks.some(({ kind }) => kind === "plural-by-hand"))
+    const isPlural = pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural");
+    if (
+      (isPlural || found?.reason.includes("chooses a word")) &&
+      !remarks.some(({ kind }) => kind === "plural-by-hand")
+    )
       remarks.push({ kind: "plural-by-hand", message: "a plural made by hand" });
     this.literals.push({
       form,
