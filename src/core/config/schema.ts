@@ -48,9 +48,23 @@ const habitsSchema = v.strictObject({
   codeCalls: v.optional(v.array(nonEmpty("the name of a function, or object.method")), []),
 });
 
-const emitSchema = v.strictObject({
+const emitTemplates = {
   call: v.optional(nonEmpty("an expression with {key} and {args}")),
   rich: v.optional(nonEmpty("an expression with {key} and {args}")),
+  content: v.optional(nonEmpty("what stands between tags, with {key} and {args}")),
+  attribute: v.optional(nonEmpty("an attribute's value, with {key} and {args}")),
+};
+
+const emitSchema = v.strictObject({
+  ...emitTemplates,
+  endings: v.optional(
+    v.record(
+      v.pipe(v.string(), v.regex(/^\.\w+$/, "an ending such as .rb")),
+      v.strictObject(emitTemplates),
+      "a map from endings of files to templates",
+    ),
+  ),
+  setup: v.optional(nonEmpty("a statement such as const { t } = useTexts();")),
   import: v.optional(
     v.union(
       [nonEmpty("an import line"), v.array(nonEmpty("an import line"))],

@@ -6,21 +6,28 @@ import type { EntryPath, PathText } from "../catalog/model.js";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
-import { literalMessage, withFormsArgument } from "../source/literal-message.js";
+import { bookPieces, literalMessage } from "../source/literal-message.js";
 import { calleeOf, lookupShapes } from "../source/book-code.js";
 import type { Obstacle, SourceFile } from "../source/model.js";
-import { parseScript, readScript, scriptEndings } from "../source/readers/script/script.js";
+import { readSource } from "../source/read.js";
+import { parseScript, readScript } from "../source/readers/script/script.js";
 import {
   importEdits,
   isShadowed,
   moduleBinding,
   readImportLine,
+  readSetupLine,
+  setupPlace,
   type ImportLine,
+  type SetupLine,
+  type SetupPlace,
 } from "../source/readers/script/scopes.js";
 import { surveyFile, type LiteralWaivers, type SurveyedLiteral, type Verdict } from "../survey/survey.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { emitLookup } from "./emit.js";
+import { hostOf, type Host } from "./hosts.js";
+import { hostEdit, hostRefusal, lostInRewrite } from "./rewrite-host.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 
 export interface ExtractOptions {
@@ -74,9 +81,12 @@ class Extraction {
   private readonly namer: KeyNamer;
   private readonly config: BookConfig;
   private readonly imports: readonly ImportLine[];
+  private readonly setup: SetupLine | undefined;
   private readonly changes: FileChange[] = [];
   private readonly notes: PlanNote[] = [];
   private readonly extracted: Extracted[] = [];
+  /** The default texts that were taken from lookups, by key. */
+  private readonly collected = new Map<string, string>();
   private readonly additions = new Map<string, PathText[]>();
 
   constructor(
@@ -91,6 +101,7 @@ class Extraction {
         existing.set(book.codeKey(catalog.namespace, key), entry.text);
     this.namer = keyNamer(book.config, separatorsOf(book.config), existing);
     const lines = book.config.emit.import ?? [];
+    this.setup = book.config.emit.setup === undefined ? undefined : readSetupLine(book.config.emit.setup);
     this.imports = (typeof lines === "string" ? [lines] : lines).flatMap(
       (line) => readImportLine(line) ?? [],
     );
@@ -107,6 +118,7 @@ class Extraction {
       );
       return;
     }
+    this.defaults(source);
     const wanted = this.options.verdicts ?? ["text"];
     const candidates = surveyFile(
       source,
@@ -116,25 +128,18 @@ class Extraction {
       this.options.waivers,
     ).filter((literal) => wanted.includes(literal.verdict) && literal.waived === undefined);
     if (candidates.length === 0) return;
-    const [firstFound] = candidates;
-    if (firstFound && !scriptEndings.some((ending) => source.file.endsWith(ending))) {
-      this.noteAt(
-        source,
-        firstFound.literal.span,
-        `${candidates.length} texts stay: only scripts are rewritten yet`,
-        "move them by hand; `fond survey` lists them",
-      );
-      return;
-    }
-    const { program } = parseScript(source.file, source.text);
+    const host = hostOf(source.file, this.config);
+    const program = host.kind === "script" ? parseScript(source.file, source.text).program : undefined;
     const room = (this.options.limit ?? Infinity) - this.extracted.length;
     const refused: Span[] = [];
     const usable = candidates
-      .map((found) => this.written(found))
+      .map((found) => this.named(found))
       .filter((found) => {
         // The words inside a sentence that stays are not refused once more.
         if (refused.some((span) => contains(span, found.literal.span))) return false;
-        const why = this.refusal(found, program);
+        const why = program
+          ? this.refusal(found, source.text, program)
+          : hostRefusal(found.literal, source, host, this.reader, this.config.emit.atLoad);
         if (!why) return true;
         refused.push(found.literal.span);
         this.noteAt(source, found.literal.span, `“${shorten(found.text)}” stays: ${why.reason}`, why.remedy);
@@ -159,7 +164,41 @@ class Extraction {
       }
       chosen.push({ found, key: fullKey, isNew });
     }
-    this.rewrite(source, chosen, program);
+    if (program) this.rewrite(source, chosen, program);
+    else this.rewriteHost(source, chosen, host);
+  }
+
+  /** Default texts that lookups carry go to the catalog, where it has none under their keys. */
+  private defaults(source: SourceFile): void {
+    for (const { key, keySpan, defaultText } of source.lookups) {
+      if (key.kind !== "fixed" || defaultText === undefined || defaultText === "") continue;
+      if (this.book.resolve(key.value)?.entry) continue;
+      const collected = this.collected.get(key.value);
+      if (collected !== undefined) {
+        if (collected !== defaultText)
+          this.noteAt(
+            source,
+            keySpan,
+            `“${key.value}” has another default text here: “${shorten(defaultText)}”`,
+            "make the two the same, or give one of them a key of its own",
+          );
+        continue;
+      }
+      const { namespace } = separatorsOf(this.config);
+      if (this.book.layout.hasNamespaces && !key.value.includes(namespace)) continue;
+      if (!this.hasRoomFor(key.value)) continue;
+      if (!this.namer.reserve(key.value, defaultText)) {
+        this.noteAt(
+          source,
+          keySpan,
+          `“${key.value}” cannot be added: it is a group, or below a text`,
+          "choose another key for this lookup",
+        );
+        continue;
+      }
+      this.collected.set(key.value, defaultText);
+      this.addEntry(key.value, defaultText);
+    }
   }
 
   plan(): ExtractPlan {
@@ -184,10 +223,14 @@ class Extraction {
     }
     const files = new Set(this.extracted.map(({ file }) => file)).size;
     const fresh = new Set(this.extracted.filter(({ isNew }) => isNew).map(({ key }) => key)).size;
-    const summary: Record<string, number> =
-      this.extracted.length === 0
-        ? {}
-        : { "texts replaced": this.extracted.length, "files rewritten": files, "keys added": fresh };
+    const summary: Record<string, number> = {
+      ...(this.extracted.length > 0 && {
+        "texts replaced": this.extracted.length,
+        "files rewritten": files,
+        "keys added": fresh,
+      }),
+      ...(this.collected.size > 0 && { "default texts collected": this.collected.size }),
+    };
     return { ...makePlan(this.changes, summary, this.notes), extracted: this.extracted };
   }
 
@@ -196,15 +239,15 @@ class Extraction {
   }
 
   /** A literal with its arguments named as the book's messages name them. */
-  private written(found: SurveyedLiteral): SurveyedLiteral {
-    if (this.config.plurals === "inline") return found;
+  private named(found: SurveyedLiteral): SurveyedLiteral {
     const { literal } = found;
-    return { ...found, literal: { ...literal, pieces: withFormsArgument(literal.pieces) } };
+    return { ...found, literal: { ...literal, pieces: bookPieces(literal.pieces, this.reader) } };
   }
 
   /** Why replacing the literal might change what the program does; undefined where it is safe. */
   private refusal(
     { literal }: SurveyedLiteral,
+    text: string,
     program: ReturnType<typeof parseScript>["program"],
   ): Obstacle | undefined {
     if (literal.obstacle) return literal.obstacle;
@@ -227,6 +270,23 @@ class Extraction {
       };
     const name = (calleeOf(emission.template) ?? "").split(".")[0] ?? "";
     if (name === "" || name === "this") return undefined;
+    if (this.setup?.names.includes(name) && moduleBinding(program, name) === undefined) {
+      const place = setupPlace(program, text, literal.span.start, this.setup);
+      if (!place)
+        return {
+          reason: `no component or hook is around it in which “${this.setup.line}” could stand`,
+          remedy: "move the text into the component that shows it, or pass it there",
+        };
+      if (
+        place.state === "taken" ||
+        (place.state === "free" && isShadowed(program, literal.span.start, name))
+      )
+        return {
+          reason: `“${name}” means something else here`,
+          remedy: `rename the variable ${name} in this function`,
+        };
+      return undefined;
+    }
     if (isShadowed(program, literal.span.start, name))
       return {
         reason: `“${name}” means something else here`,
@@ -287,11 +347,16 @@ class Extraction {
     };
     const edits = editsWithin({ start: 0, end: source.text.length });
     const called = new Set([...templates].map((template) => (calleeOf(template) ?? "").split(".")[0]));
+    const setups = this.setupEdits(source, chosen, program, called);
     const needed = this.imports
       .filter((line) => line.names.some(({ local }) => called.has(local)))
       .map((line) => relativeImport(line, source.file, [...called], quote))
       .flatMap((line) => line ?? []);
-    const after = applyEdits(source.text, [...edits, ...importEdits(program, source.text, needed)]);
+    const after = applyEdits(source.text, [
+      ...edits,
+      ...setups,
+      ...importEdits(program, source.text, needed),
+    ]);
     const again = readScript(
       source.file,
       after,
@@ -313,6 +378,55 @@ class Extraction {
       );
       return;
     }
+    this.accept(source, chosen, after);
+  }
+
+  /** The set-up statements that the lookups of a file need, each once; what they call joins the names that are called. */
+  private setupEdits(
+    source: SourceFile,
+    chosen: readonly Chosen[],
+    program: ReturnType<typeof parseScript>["program"],
+    called: Set<string | undefined>,
+  ): TextEdit[] {
+    const { setup } = this;
+    if (!setup?.names.some((name) => called.has(name) && moduleBinding(program, name) === undefined))
+      return [];
+    const places = new Map<number, SetupPlace>();
+    for (const { found } of chosen) {
+      const place = setupPlace(program, source.text, found.literal.span.start, setup);
+      if (place?.state === "free") places.set(place.start, place);
+    }
+    for (const name of setup.names) called.delete(name);
+    if (places.size > 0) called.add(setup.callee);
+    return [...places.values()].flatMap(({ edits }) => edits);
+  }
+
+  /** Rewrites a template or a file of a language other than script. What is read again must be what it was. */
+  private rewriteHost(source: SourceFile, chosen: readonly Chosen[], host: Host): void {
+    if (chosen.length === 0) return;
+    const edits = chosen.map(({ found, key }) => hostEdit(found.literal, source, host, key));
+    const after = applyEdits(source.text, edits);
+    const shapes = lookupShapes(this.config, this.book.sourceLocale);
+    const again = readSource(source.file, after, source.bom, shapes);
+    const lost = lostInRewrite(
+      source,
+      again,
+      chosen.map(({ found, key }) => ({ literal: found.literal, key })),
+    );
+    if (lost !== undefined) {
+      this.noteAt(
+        source,
+        chosen[0]?.found.literal.span ?? { start: 0, end: 0 },
+        `the rewritten file ${lost}, so it is left as it is`,
+        "check the templates in emit and the lookups of the book",
+      );
+      return;
+    }
+    this.accept(source, chosen, after);
+  }
+
+  /** Takes a rewritten file and the keys that it asks for into the plan. */
+  private accept(source: SourceFile, chosen: readonly Chosen[], after: string): void {
     this.changes.push({ file: source.file, before: source.text, after, bom: source.bom });
     for (const { found, key, isNew } of chosen) {
       const { file, line, column, message } = found;

@@ -1,11 +1,14 @@
 import type { BookConfig } from "../config/schema.js";
 import { fixedText, insideOf, type Literal, type Piece } from "../source/model.js";
+import { nameFromCode } from "../source/readers/expression-names.js";
 import { digestOf } from "../text/digest.js";
 
 /** Makes keys for texts of code, none of which clashes with another or with a group. */
 export interface KeyNamer {
   /** The key for a text: one it already has in its group or in this run, else a new one. */
   nameFor(request: KeyRequest): { readonly fullKey: string; readonly isNew: boolean };
+  /** Keeps a key for a text that code gives it; false where it is another's, or a group. */
+  reserve(fullKey: string, text: string): boolean;
 }
 
 export interface KeyRequest {
@@ -69,6 +72,12 @@ export function keyNamer(
     return !parts.some((_, depth) => depth > 0 && taken.has(parts.slice(0, depth).join(separators.parts)));
   };
   return {
+    reserve(fullKey, text) {
+      if (!isFree(fullKey)) return false;
+      taken.set(fullKey, text);
+      addGroups(fullKey);
+      return true;
+    },
     nameFor({ file, literal, message }) {
       const role = `${file}\u0000${roleWord(literal)}\u0000${message}`;
       const known = roles.get(role);
@@ -160,7 +169,8 @@ function foldToAscii(text: string): string {
 function argumentWords(pieces: readonly Piece[]): string[] {
   return pieces.flatMap((piece) => {
     if (piece.kind === "text") return [];
-    return piece.kind === "argument" ? wordsOf(piece.name) : argumentWords(insideOf(piece));
+    if (piece.kind !== "argument") return argumentWords(insideOf(piece));
+    return wordsOf(/^\d+$/.test(piece.name) ? nameFromCode(piece.code) : piece.name);
   });
 }
 

@@ -35,10 +35,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     else if ("filter" in lookup) filters.add(lookup.filter);
     else bindings.push(bindingPattern(lookup.binding));
   }
-  for (const template of [book.emit.call ?? defaultCall, book.emit.rich]) {
-    const name = template && calleeOf(template);
-    if (name && !calls.has(name)) calls.set(name, {});
-  }
+  for (const name of emittedCalls(book)) if (!calls.has(name)) calls.set(name, {});
   const parts = book.naming.separator ?? ".";
   const separators = { parts, namespace: book.naming.namespace ?? parts };
   const { relative } = book;
@@ -101,6 +98,15 @@ function relativePrefix(
 /** The function that a template such as `t("{key}"{args})` calls; undefined where it is no plain call. */
 export function calleeOf(template: string): string | undefined {
   return /^\s*([\w$.]+)\(\s*["'`]\{key\}/.exec(template)?.[1];
+}
+
+/** The functions that a book's templates for extraction call: they ask for keys once they are written. */
+function emittedCalls({ emit }: BookConfig): readonly string[] {
+  const templates = [emit, ...Object.values(emit.endings ?? {})].flatMap(
+    ({ call, content, attribute, rich }) => [call, content, attribute, rich],
+  );
+  const named = templates.flatMap((template) => /([\w$.]+)\(\s*["'`]\{key\}/.exec(template ?? "")?.[1] ?? []);
+  return emit.call === undefined ? [calleeOf(defaultCall) ?? "", ...named] : named;
 }
 
 /** The files of a book's code, without those that version control ignores; `only` narrows them to some paths. */

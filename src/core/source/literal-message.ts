@@ -52,8 +52,29 @@ export function literalMessage(pieces: readonly Piece[], reader: MessageReader):
   return !again.isBroken && shape(again.nodes) === shape(nodes) ? text : undefined;
 }
 
+/** Pieces with their arguments named as a book's messages name them: by number in some syntaxes. */
+export function bookPieces(pieces: readonly Piece[], { syntax, plurals }: MessageReader): readonly Piece[] {
+  const named = plurals === "inline" ? pieces : withFormsArgument(pieces);
+  return syntax === "java" || syntax === "printf" ? numbered(named, syntax === "java" ? 0 : 1) : named;
+}
+
+function numbered(pieces: readonly Piece[], first: number): readonly Piece[] {
+  const numbers = new Map<string, string>();
+  const numberOf = (name: string) => {
+    const number = numbers.get(name) ?? String(first + numbers.size);
+    numbers.set(name, number);
+    return number;
+  };
+  const rename = (list: readonly Piece[]): readonly Piece[] =>
+    list.map((piece): Piece => {
+      if (piece.kind === "argument") return { ...piece, name: numberOf(piece.name) };
+      return piece.kind === "tag" ? { ...piece, pieces: rename(piece.pieces) } : piece;
+    });
+  return rename(pieces);
+}
+
 /** The pieces with the argument of their plural under the name that a book with forms of its own gives it. */
-export function withFormsArgument(pieces: readonly Piece[]): readonly Piece[] {
+function withFormsArgument(pieces: readonly Piece[]): readonly Piece[] {
   const plural = pieces.find((piece) => piece.kind === "choice" && piece.choice === "plural");
   if (plural?.kind !== "choice") return pieces;
   const rename = (list: readonly Piece[]): readonly Piece[] =>

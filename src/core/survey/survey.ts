@@ -1,6 +1,6 @@
 import type { Range } from "../text/span.js";
 import type { MessageReader } from "../message/parse.js";
-import { literalMessage, withFormsArgument } from "../source/literal-message.js";
+import { bookPieces, literalMessage } from "../source/literal-message.js";
 import {
   readableText,
   type Literal,
@@ -182,7 +182,7 @@ function reportLiteral(
 }
 
 function messageOf(given: readonly Piece[], reader: MessageReader): string {
-  const pieces = reader.plurals === "inline" ? given : withFormsArgument(given);
+  const pieces = bookPieces(given, reader);
   return literalMessage(pieces, reader) ?? readableText(pieces);
 }
 

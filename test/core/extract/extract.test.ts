@@ -175,11 +175,114 @@ describe("what takes the text's place", () => {
     expect((await extract(imported, {}, settings({}))).code).toContain('{t("page.helloThere")}');
   });
 
+  test("default texts of lookups are collected under their keys", async () => {
+    const settings = {
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [
+          {
+            name: "app",
+            code: ["src/*.tsx"],
+            files: "texts/{locale}.json",
+            lookups: [{ call: "say", default: 1 }],
+          },
+        ],
+      }),
+      "texts/en.json": '{ "a": { "old": "There already" } }',
+    };
+    const code =
+      'export const A = () => [say("a.old", "Other"), say("a.fresh", "Hello {name}"), say("a.fresh", "Hello {name}"), say(k, "No key")];\n';
+    const found = await extract(code, {}, settings);
+    expect(found.code).toBe(code);
+    expect(found.texts).toEqual({ a: { old: "There already", fresh: "Hello {name}" } });
+    expect(found.summary).toEqual({ "default texts collected": 1 });
+  });
+
+  test("two lookups of one key with different default texts are told of", async () => {
+    const settings = {
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [
+          {
+            name: "app",
+            code: ["src/*.tsx"],
+            files: "texts/{locale}.json",
+            lookups: [{ call: "say", default: 1 }],
+          },
+        ],
+      }),
+    };
+    const found = await extract(
+      'export const A = () => [say("fresh", "One text"), say("fresh", "Two texts")];\n',
+      {},
+      settings,
+    );
+    expect(found.notes[0]?.message).toContain("“fresh” has another default text");
+  });
+
   test("a limit takes a part", async () => {
     expect(
       (await extract(component("<><p>One text</p><p>Two texts</p><p>Three texts</p></>"), { limit: 2 }))
         .extracted,
     ).toHaveLength(2);
+  });
+});
+
+describe("a set-up statement goes where the lookup needs it", () => {
+  const settings = {
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: ["de"],
+      books: [
+        {
+          name: "app",
+          code: ["src/*.tsx"],
+          files: "texts/{locale}.json",
+          emit: { setup: "const { t } = useTexts();", import: 'import { useTexts } from "./texts";' },
+        },
+      ],
+    }),
+  };
+  const line = 'import { useTexts } from "./texts";\n\n';
+  test.each<[string, string, string]>([
+    [
+      "into the body of a component, once",
+      'export function A() {\n    const x = 1;\n    return <p title="Deck plan">Hello there</p>;\n}\n',
+      `${line}export function A() {\n    const { t } = useTexts();\n    const x = 1;\n    return <p title={t("page.deckPlan")}>{t("page.helloThere")}</p>;\n}\n`,
+    ],
+    [
+      "an expression becomes a body",
+      "export const A = () => (\n  <p>Hello there</p>\n);\n",
+      `${line}export const A = () => {\n  const { t } = useTexts();\n  return (\n  <p>{t("page.helloThere")}</p>\n);\n};\n`,
+    ],
+    [
+      "into the component, not the function inside",
+      'export const A = () => { const f = () => alert("All seats taken"); return f; };\n',
+      `${line}export const A = () => { const { t } = useTexts(); const f = () => alert(t("page.allSeatsTaken")); return f; };\n`,
+    ],
+    [
+      "not where it is already",
+      `${line}export const A = () => {\n  const { t } = useTexts();\n  return <p>Hello there</p>;\n};\n`,
+      `${line}export const A = () => {\n  const { t } = useTexts();\n  return <p>{t("page.helloThere")}</p>;\n};\n`,
+    ],
+  ])("%s", async (_, code, expected) => {
+    const found = await extract(code, {}, settings);
+    expect(found.notes).toEqual([]);
+    expect(found.code).toBe(expected);
+    expect(
+      (await extract(found.code, {}, { ...settings, "texts/en.json": JSON.stringify(found.texts) })).changes,
+    ).toEqual([]);
+  });
+
+  test.each<[string, string, RegExp]>([
+    ["outside of components", "export const help = () => alert('All seats taken');", /no component or hook/],
+    ["where the name is taken", "export const A = ({ t }) => <p>Hello there</p>;", /means something else/],
+  ])("%s the text stays", async (_, code, reason) => {
+    const found = await extract(code, {}, settings);
+    expect(found.code).toBe(code);
+    expect(found.notes[0]?.message).toMatch(reason);
   });
 });
 

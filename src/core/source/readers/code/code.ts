@@ -8,6 +8,7 @@ import type {
   Lookup,
   LookupKey,
   LookupShapes,
+  Obstacle,
   Piece,
   Remark,
   SourceFile,
@@ -50,6 +51,10 @@ export function readCode(
     problems: reader.problems,
   };
 }
+
+/** Parts of a method that are fixed when it is compiled or defined. */
+const fixedPlaces =
+  /^(?:(?:typed_)?default_parameter|simple_parameter|parameter|.*annotation|attribute(?:_list)?)$/;
 
 class CodeReader {
   readonly literals: Literal[] = [];
@@ -157,6 +162,7 @@ class CodeReader {
   private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[]): void {
     const unique = uniqueNames();
     const pieces: Piece[] = [];
+    let formatted: string | undefined;
     let next = 0;
     for (const piece of this.piecesOf(pattern, unique)) {
       if (piece.kind !== "text") {
@@ -174,6 +180,7 @@ class CodeReader {
         if (match[0] === "%%") continue;
         put(match.index);
         at = match.index + match[0].length;
+        if (/^%[-+ 0#,]*\d*\.\d|^%[-+ 0#,]+\d*[a-z]|:[^}]/i.test(match[0])) formatted ??= match[0];
         const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
         const place = match[1] !== undefined ? Number(match[1]) - 1 : isNumber ? Number(match[3]) : next++;
         const named = match[2] ?? (isNumber ? undefined : match[3]);
@@ -191,7 +198,11 @@ class CodeReader {
       put(text.length);
     }
     this.consume(pattern);
-    this.add("template", whole, joinTexts(pieces));
+    const obstacle = formatted !== undefined && {
+      reason: `“${formatted}” formats a value in place`,
+      remedy: "format the value before, or write the message by hand with a typed argument",
+    };
+    this.add("template", whole, joinTexts(pieces), [], obstacle || undefined);
   }
 
   /** `"%s bikes" % count` in Python and Ruby. */
@@ -266,6 +277,7 @@ class CodeReader {
     node: CodeNode,
     pieces: readonly Piece[],
     own: readonly Remark[] = [],
+    obstacle?: Obstacle,
   ): void {
     if (!hasLetters(pieces)) return;
     const chosen = this.remarked
@@ -279,6 +291,7 @@ class CodeReader {
       pieces,
       context: this.contextOf(node),
       ...(remarks.length > 0 && { remarks }),
+      ...(obstacle && { obstacle }),
     });
   }
 
@@ -447,7 +460,9 @@ class CodeReader {
   private contextOf(node: CodeNode): LiteralContext {
     const base = {
       language: this.language,
-      atLoad: !this.ancestors.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type)),
+      atLoad:
+        !this.ancestors.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type)) ||
+        (this.language !== "ruby" && this.ancestors.some(({ type }) => fixedPlaces.test(type))),
     };
     const component = this.enclosingName();
     const common = { ...base, ...(component !== undefined && { component }) };

@@ -1,4 +1,11 @@
-import { visitorKeys, type ImportDeclaration, type Node, type Program } from "oxc-parser";
+import {
+  visitorKeys,
+  type ArrowFunctionExpression,
+  type Function as FunctionNode,
+  type ImportDeclaration,
+  type Node,
+  type Program,
+} from "oxc-parser";
 import type { TextEdit } from "../../../text/edits.js";
 import { parseScript } from "./script.js";
 
@@ -99,6 +106,123 @@ function newImports(
     return { start: after.end, end: after.end, replacement: lines.map((line) => lineEnd + line).join("") };
   const start = /^#!.*(?:\r?\n|$)/.exec(text)?.[0].length ?? 0;
   return { start, end: start, replacement: lines.map((line) => line + lineEnd).join("") + lineEnd };
+}
+
+/** A statement that makes a lookup for the component or hook around it, read. */
+export interface SetupLine {
+  readonly line: string;
+  /** The names that it declares. */
+  readonly names: readonly string[];
+  /** The function that it calls, which an import brings in. */
+  readonly callee: string | undefined;
+}
+
+/** Reads a set-up statement as the configuration gives it; undefined where it declares nothing. */
+export function readSetupLine(line: string): SetupLine | undefined {
+  const { program, problems } = parseScript("line.ts", line);
+  const [statement] = program.body;
+  if (problems.length > 0 || program.body.length !== 1 || statement?.type !== "VariableDeclaration")
+    return undefined;
+  const init = statement.declarations[0]?.init;
+  const callee =
+    init?.type === "CallExpression" && init.callee.type === "Identifier" ? init.callee.name : undefined;
+  return { line: line.trim(), names: [...declarationNames(statement)], callee };
+}
+
+/** A function that a set-up statement can go into: a component or hook, by its name. */
+export interface SetupPlace {
+  readonly start: number;
+  readonly end: number;
+  /** Whether the statement is there already, the name is declared in another way, or nothing is. */
+  readonly state: "there" | "taken" | "free";
+  readonly edits: readonly TextEdit[];
+}
+
+/** The outermost component or hook around a place, with what puts a set-up statement at its start. */
+export function setupPlace(
+  program: Program,
+  text: string,
+  offset: number,
+  setup: SetupLine,
+): SetupPlace | undefined {
+  let node: Node | undefined = program;
+  let given: string | undefined;
+  while (node) {
+    const made = asFunction(node);
+    if (made?.body) {
+      const name = "id" in made && made.id ? made.id.name : given;
+      if (name !== undefined && /^(?:[A-Z]|use[A-Z])/.test(name))
+        return placeIn(made.body, text, setup, node);
+    }
+    if (node.type === "VariableDeclarator") given = node.id.type === "Identifier" ? node.id.name : undefined;
+    else if (made) given = undefined;
+    node = childrenOf(node).find((child) => child.start <= offset && offset < child.end);
+  }
+  return undefined;
+}
+
+function asFunction(node: Node): FunctionNode | ArrowFunctionExpression | undefined {
+  return node.type === "FunctionDeclaration" ||
+    node.type === "FunctionExpression" ||
+    node.type === "ArrowFunctionExpression"
+    ? node
+    : undefined;
+}
+
+function placeIn(body: Node, text: string, setup: SetupLine, { start, end }: Node): SetupPlace {
+  const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
+  const indentAt = (at: number) => /^[ \t]*/.exec(text.slice(text.lastIndexOf("\n", at - 1) + 1))?.[0] ?? "";
+  const own = indentAt(start);
+  const unit = /\n(\t| {2,8})\S/.exec(text)?.[1] ?? "  ";
+  if (body.type !== "BlockStatement") {
+    const inner = `${own}${unit}`;
+    const open = /\(\s*$/.exec(text.slice(0, body.start))?.[0];
+    const close = /^\s*\)/.exec(text.slice(body.end))?.[0];
+    const from = open !== undefined && close !== undefined ? body.start - open.length : body.start;
+    const to = open !== undefined && close !== undefined ? body.end + close.length : body.end;
+    return {
+      start,
+      end,
+      state: "free",
+      edits: [
+        { start: from, end: from, replacement: `{${lineEnd}${inner}${setup.line}${lineEnd}${inner}return ` },
+        { start: to, end: to, replacement: `;${lineEnd}${own}}` },
+      ],
+    };
+  }
+  const plain = (code: string) => code.replace(/\s+|;$/g, "");
+  const statements = body.body;
+  const isThere = statements.some((one) => plain(text.slice(one.start, one.end)) === plain(setup.line));
+  const isTaken = statements.some((one) => setup.names.some((name) => declarationNames(one).has(name)));
+  const sameMaker = statements.some(
+    (one) =>
+      one.type === "VariableDeclaration" &&
+      setup.names.every((name) => declarationNames(one).has(name)) &&
+      one.declarations.some(
+        ({ init }) =>
+          init?.type === "CallExpression" &&
+          init.callee.type === "Identifier" &&
+          init.callee.name === setup.callee,
+      ),
+  );
+  const [first] = statements.filter((one) => !("directive" in one && one.directive));
+  const at = first ? first.start : body.start + 1;
+  const indent = first ? indentAt(first.start) : `${own}${unit}`;
+  const onOneLine = first !== undefined && !text.slice(body.start, first.start).includes("\n");
+  return {
+    start,
+    end,
+    state: isThere || sameMaker ? "there" : isTaken ? "taken" : "free",
+    edits: [
+      {
+        start: at,
+        end: at,
+        replacement: first
+          ? `${setup.line}${onOneLine ? " " : lineEnd + indent}`
+          : `${lineEnd}${indent}${setup.line}${lineEnd}${own}`,
+      },
+    ],
+  };
 }
 
 function childrenOf(node: Node): Node[] {

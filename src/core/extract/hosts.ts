@@ -1,0 +1,92 @@
+import { posix } from "node:path";
+import type { BookConfig } from "../config/schema.js";
+import { defaultCall } from "../source/book-code.js";
+import { dialectOf } from "../source/readers/markup/islands.js";
+import { languageOf } from "../source/readers/code/languages.js";
+import { scriptEndings } from "../source/readers/script/script.js";
+
+/** How one kind of file writes lookups: the book's templates where it gives them, else what is usual in its language. */
+export interface Host {
+  readonly kind: "script" | "code" | "markup";
+  /** An expression. */
+  readonly call: string;
+  /** What stands between tags of a template, and as an attribute's value; undefined where nothing is usual. */
+  readonly content: string | undefined;
+  readonly attribute: string | undefined;
+  /** An expression for text with elements in it. */
+  readonly rich: string | undefined;
+  /** How values are passed: names and their code, as they stand behind the key. */
+  readonly pass: (values: readonly (readonly [name: string, code: string])[]) => string;
+  /** What a literal's islands may look like, so that their code can be passed to a call. */
+  readonly readsIsland: (island: string) => boolean;
+  /** Whether what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
+  readonly showsRaw: boolean;
+}
+
+type Pass = Host["pass"];
+type PairWriter = (name: string, code: string) => string;
+
+const listed =
+  (before: string, pair: PairWriter, after: string): Pass =>
+  (values) =>
+    values.length === 0
+      ? ""
+      : `, ${before}${values.map(([name, code]) => pair(name, code)).join(", ")}${after}`;
+
+const passes: Readonly<Record<string, Pass>> = {
+  script: listed("{ ", (name, code) => (name === code ? name : `${name}: ${code}`), " }"),
+  ruby: listed("", (name, code) => `${name}: ${code}`, ""),
+  python: listed("", (name, code) => `${name}=${code}`, ""),
+  expression: listed("", (name, code) => `${name}=${code}`, ""),
+  php: listed("[", (name, code) => `'${name}' => ${code}`, "]"),
+  java: listed("java.util.Map.of(", (name, code) => `"${name}", ${code}`, ")"),
+  go: listed("map[string]any{", (name, code) => `"${name}": ${code}`, "}"),
+  csharp: listed("new { ", (name, code) => (name === code ? name : `${name} = ${code}`), " }"),
+};
+
+/** Values without names, for messages whose arguments are numbered. */
+const inOrder: Pass = (values) => values.map(([, code]) => `, ${code}`).join("");
+
+/** Marks around an expression that is shown, by the dialect of a template. */
+const shown: Readonly<Record<string, readonly [string, string]>> = {
+  erb: ["<%= ", " %>"],
+  ejs: ["<%= ", " %>"],
+  jsp: ["<%= ", " %>"],
+  php: ["<?= ", " ?>"],
+  directives: ["{{ ", " }}"],
+  svelte: ["{", "}"],
+  vue: ["{{ ", " }}"],
+};
+
+/** The host that a file is, with a book's templates for it. */
+export function hostOf(file: string, book: BookConfig): Host {
+  const own = { ...book.emit, ...book.emit.endings?.[posix.extname(file)] };
+  const call = own.call ?? defaultCall;
+  const dialect = dialectOf(file);
+  const isScript = scriptEndings.some((ending) => file.endsWith(ending));
+  const language = isScript ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
+  const marks = dialect && shown[dialect.name];
+  const content = own.content ?? (marks && marks[0] + call + marks[1]);
+  const isNumbered = book.syntax === "java" || book.syntax === "printf";
+  return {
+    kind: isScript ? "script" : dialect ? "markup" : "code",
+    call,
+    content,
+    attribute:
+      own.attribute ??
+      (dialect?.name === "vue"
+        ? `:{name}="${call.replaceAll('"', "'")}"`
+        : dialect?.name === "svelte"
+          ? `{name}={${call}}`
+          : content),
+    rich: own.rich,
+    showsRaw: own.content === undefined && (dialect?.name === "jsp" || dialect?.name === "php"),
+    pass: isNumbered ? inOrder : (passes[language] ?? inOrder),
+    readsIsland: (island) =>
+      dialect?.name === "jsp"
+        ? island.startsWith("<%")
+        : dialect?.name === "php"
+          ? /^<\?(?:=|php\s+echo\b)/.test(island)
+          : !/(?<!\|)\|(?!\|)/.test(island),
+  };
+}

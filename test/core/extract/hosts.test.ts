@@ -1,0 +1,210 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { extractProject, openProject } from "../../../src/core/project/project.js";
+
+/** Extracts one file of a book with nothing set but what is given. */
+async function extract(file: string, code: string, book: Record<string, unknown> = {}) {
+  const config = {
+    source: "en",
+    targets: [],
+    books: [
+      { name: "app", code: ["app/**"], files: "texts/{locale}.json", naming: { shape: "flat" }, ...book },
+    ],
+  };
+  const files = memoryFiles({
+    "fond.config.json": JSON.stringify(config),
+    "texts/en.json": "{}\n",
+    [file]: code,
+  });
+  const opened = openProject(files);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const plan = await extractProject(opened.project, {}, { verdicts: ["text", "unclear"] });
+  const after = (name: string) => plan.changes.find((change) => change.file === name)?.after;
+  return {
+    code: after(file) ?? code,
+    texts: JSON.parse(after("texts/en.json") ?? "{}") as Record<string, string>,
+    notes: plan.notes.map(({ message }) => message),
+    plan,
+  };
+}
+
+describe("each language gets a lookup of its own kind", () => {
+  test.each<[string, string, string, string, string | undefined]>([
+    [
+      "app/a.rb",
+      'def f\n  show("Hello #{user.name}, welcome")\nend\n',
+      'show(t("a.helloWelcomeName", name: user.name))',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.py",
+      'def f(name):\n    flash(f"Hello {name}, welcome")\n',
+      'flash(t("a.helloWelcomeName", name=name))',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.py",
+      'def f(n):\n    flash("You have %d boats here" % n)\n',
+      'flash(t("a.haveBoatsHere", n=n))',
+      "a.haveBoatsHere",
+      "You have {n} boats here",
+    ],
+    [
+      "app/a.php",
+      '<?php function f($name) { return show("Hello $name, welcome"); }\n',
+      `show(t("a.helloWelcomeName", ['name' => $name]))`,
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/A.java",
+      'class A { void f() { show("Hello " + name + ", welcome"); } }\n',
+      'show(t("a.helloWelcomeName", java.util.Map.of("name", name)))',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.go",
+      'package a\nfunc f() { show(fmt.Sprintf("You have %d boats here", n)) }\n',
+      'show(t("a.haveBoatsHere", map[string]any{"n": n}))',
+      "a.haveBoatsHere",
+      "You have {n} boats here",
+    ],
+    [
+      "app/A.cs",
+      'class A { void F() { Show($"Hello {name}, welcome"); } }\n',
+      'Show(t("a.helloWelcomeName", new { name }))',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.html.erb",
+      "<p>Hello <%= user.name %>, welcome</p>\n",
+      '<p><%= t("a.helloWelcomeName", name: user.name) %></p>',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.html.erb",
+      "<p title='The deck &amp; more'></p>\n",
+      `<p title='<%= t("a.deckMore") %>'></p>`,
+      "a.deckMore",
+      "The deck & more",
+    ],
+    [
+      "app/a.html.erb",
+      '<%= link_to "All boats", boats_path %>\n',
+      '<%= link_to t("a.allBoats"), boats_path %>',
+      "a.allBoats",
+      "All boats",
+    ],
+    [
+      "app/a.ejs",
+      "<p>Hello <%= user.name %>, welcome</p>\n",
+      '<p><%= t("a.helloWelcomeName", { name: user.name }) %></p>',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.phtml",
+      "<h1>Our <?= $kind ?> boats</h1>\n",
+      `<h1><?= t("a.boatsKind", ['kind' => $kind]) ?></h1>`,
+      "a.boatsKind",
+      "Our {kind} boats",
+    ],
+    [
+      "app/a.blade.php",
+      "<h1>Our {{ $kind }} boats</h1>\n",
+      `<h1>{{ t("a.boatsKind", ['kind' => $kind]) }}</h1>`,
+      "a.boatsKind",
+      "Our {kind} boats",
+    ],
+    [
+      "app/a.jsp",
+      "<h1>Our <%= kind %> boats</h1>\n",
+      '<h1><%= t("a.boatsKind", java.util.Map.of("kind", kind)) %></h1>',
+      "a.boatsKind",
+      "Our {kind} boats",
+    ],
+    [
+      "app/a.vue",
+      "<template><p>Hello {{ user.name }}, welcome</p></template>\n",
+      '<p>{{ t("a.helloWelcomeName", { name: user.name }) }}</p>',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.vue",
+      '<template><img alt="A boat at the quay"></template>\n',
+      `<img :alt="t('a.boatQuay')">`,
+      "a.boatQuay",
+      "A boat at the quay",
+    ],
+    [
+      "app/a.svelte",
+      '<img alt="A boat at the quay">\n',
+      "<img alt={t('a.boatQuay')}>",
+      "a.boatQuay",
+      "A boat at the quay",
+    ],
+  ])("%s: %s", async (file, code, expected, key, text) => {
+    const found = await extract(file, code);
+    expect(found.code).toContain(expected);
+    expect(found.texts).toEqual({ [key]: text });
+    expect(found.notes).toEqual([]);
+    const again = await extract(file, found.code);
+    expect(again.plan.extracted).toEqual([]);
+  });
+});
+
+describe("a book's own templates", () => {
+  test("for templates of pages, and for files of one ending", async () => {
+    const emit = {
+      content: '[[say("{key}"{args})]]',
+      attribute: '[[say("{key}")]]',
+      endings: { ".rb": { call: 'I18.text("{key}"{args})' } },
+    };
+    expect((await extract("app/a.html", '<h1 title="All boats">Our boats</h1>', { emit })).code).toBe(
+      `<h1 title="All boats">Our boats</h1>`,
+    );
+    const found = await extract("app/a.rb", 'def f\n  show("Our best boats")\nend\n', { emit });
+    expect(found.code).toContain('show(I18.text("a.bestBoats"))');
+  });
+
+  test("values go in order where arguments are numbered", async () => {
+    const java = 'class A { void f() { show("From " + from + " to " + to + ", welcome"); } }\n';
+    const found = await extract("app/A.java", java, { syntax: "java" });
+    expect(found.code).toContain('t("a.welcomeFromTo", from, to)');
+    expect(found.texts).toEqual({ "a.welcomeFromTo": "From {0} to {1}, welcome" });
+  });
+});
+
+describe("what stays, with the reason", () => {
+  test.each<[string, string, RegExp]>([
+    ["app/a.html", "<h1>Our best boats</h1>", /nothing says how/],
+    ["app/A.java", 'class A { static final String T = "Our best boats"; }', /when the file is loaded/],
+    ["app/a.py", 'def f(text="Our best boats are here"):\n    pass\n', /when the file is loaded/],
+    ["app/a.py", 'def f(p):\n    flash(f"It costs {p:.2f} now")\n', /formatted in place/],
+    ["app/a.py", 'def f(p):\n    flash("It costs %.2f now" % p)\n', /formats a value in place/],
+    ["app/a.vue", "<template><p>{{ price | money }} per night</p></template>", /cannot be passed/],
+    ["app/a.jsp", "<p>Hello ${user.name}, welcome</p>", /cannot be passed/],
+    ["app/a.phtml", "<p>Fish &amp; chips on board</p>", /has to be escaped/],
+    ["app/a.html.erb", '<p>Read <a href="/t">the terms</a> first</p>', /has elements in it/],
+    [
+      "app/a.rb",
+      "def f\n  show(<<~TEXT)\n    Our best boats are here\n  TEXT\nend\n",
+      /cannot take the place/,
+    ],
+    [
+      "app/a.vue",
+      '<script>export default { data() { return { label: "Book a cabin" } } }</script>',
+      /script inside of markup/,
+    ],
+  ])("%s: %s", async (file, code, reason) => {
+    const found = await extract(file, code);
+    expect(found.code).toBe(code);
+    expect(found.notes.join("\n")).toMatch(reason);
+  });
+});
