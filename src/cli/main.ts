@@ -15,6 +15,7 @@ import {
 import type { SurveyCommandOptions } from "./commands/survey.js";
 import { formatNames, messageSyntaxNames, pluralFormNames } from "../core/config/names.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";
+import type { ExtractCommandOptions } from "./commands/extract.js";
 import type { LintCommandOptions } from "./commands/lint.js";
 import type { PreviewCommandOptions } from "./commands/preview.js";
 import type { WaiveCommandOptions } from "./commands/waive.js";
@@ -72,7 +73,7 @@ function buildProgram(): Command {
     async (context, paths, options) =>
       (await import("./commands/survey.js")).runSurvey(context, paths, options),
   );
-  register<{ include?: readonly "unclear"[]; limit?: number }>(
+  register<ExtractCommandOptions>(
     withWriteOptions(
       add("extract", "give hard-coded text keys, move it into the source catalog, put lookups in its place"),
     )
@@ -82,7 +83,14 @@ function buildProgram(): Command {
         "take literals of this verdict too: unclear",
         (value, previous?: readonly "unclear"[]) => [...(previous ?? []), oneOf("unclear")(value)],
       )
-      .option("--limit <number>", "take no more than this many", wholeNumber),
+      .option("--limit <number>", "take no more than this many", wholeNumber)
+      .option(
+        "--key <place=key>",
+        "the key for the text at a place, as file:line=key; may be given several times",
+        (value: string, all?: readonly string[]) => [...(all ?? []), value],
+      )
+      .option("--review", "go through the texts one by one, and write what was agreed to")
+      .option("--no-review", "only show the plan, on a terminal too"),
     async (context, paths, options) =>
       (await import("./commands/extract.js")).runExtract(context, paths, options),
   );

@@ -1,7 +1,7 @@
 import { afterAll, describe, expect, test } from "@jest/globals";
 import { chmodSync, existsSync, lstatSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { cleanUp, filesIn, fond, smallProject, temporaryProject } from "../support/project.js";
+import { cleanUp, filesIn, fond, fondTold, smallProject, temporaryProject } from "../support/project.js";
 
 afterAll(cleanUp);
 
@@ -52,6 +52,62 @@ describe("every command that writes", () => {
     expect(edits[0]?.diff).toContain(
       '+  return <p title={t("late.delayNotice")}>{t("late.lateBoat", { boat })}</p>;',
     );
+  });
+});
+
+describe("extract, text by text", () => {
+  const three =
+    "export const A = () => (\n  <div>\n    <h1>One text</h1>\n    <p>Two texts</p>\n    <p>Three texts</p>\n  </div>\n);\n";
+  const start = () =>
+    temporaryProject(smallProject({ "src/a.tsx": `import { t } from "./messages";\n${three}` }));
+  const codeOf = (folder: string) => readFileSync(join(folder, "src/a.tsx"), "utf8");
+
+  test("takes, renames, words anew, waives, and leaves what comes after a stop", () => {
+    const folder = start();
+    const answers = "k\na.first\nm\nThe first text\n\nw\na name\nq\n";
+    const { status, stdout } = fondTold(folder, answers, "extract", "src/a.tsx", "--review");
+    expect(status).toBe(0);
+    expect(stdout).toContain("1/3");
+    expect(codeOf(folder)).toContain('<h1>{t("a.first")}</h1>\n    <p>Two texts</p>\n    <p>Three texts</p>');
+    expect(readFileSync(join(folder, "texts/en.json"), "utf8")).toContain('"first": "The first text"');
+    expect(readFileSync(join(folder, "fond.waivers.json"), "utf8")).toContain('"reason": "a name"');
+    const rest = fondTold(folder, "A\n", "extract", "src/a.tsx", "--review");
+    expect(rest.stdout).toContain("1/1");
+    expect(codeOf(folder)).toContain('<p>Two texts</p>\n    <p>{t("a.threeTexts")}</p>');
+  });
+
+  test("all of a kind at once; a fault in an answer is said and asked again", () => {
+    const folder = start();
+    const { stdout } = fondTold(folder, "x\ns\na\n", "extract", "src/a.tsx", "--review");
+    expect(stdout).toContain("“x” is none of these");
+    expect(codeOf(folder)).toContain(
+      '<h1>One text</h1>\n    <p>{t("a.twoTexts")}</p>\n    <p>{t("a.threeTexts")}</p>',
+    );
+  });
+
+  test("the end of the answers is a stop: nothing is taken that was not agreed to", () => {
+    const folder = start();
+    const before = filesIn(folder);
+    expect(fondTold(folder, "", "extract", "src/a.tsx", "--review").status).toBe(0);
+    expect(filesIn(folder)).toEqual(before);
+  });
+
+  test("keys by place on the command line; one that is taken is refused", () => {
+    const folder = start();
+    fond(
+      folder,
+      "extract",
+      "src/a.tsx",
+      "--write",
+      "--key",
+      "src/a.tsx:4=home.lead",
+      "--key",
+      "src/a.tsx:5=home",
+    );
+    expect(codeOf(folder)).toContain(
+      '<h1>{t("home.lead")}</h1>\n    <p>Two texts</p>\n    <p>{t("a.threeTexts")}</p>',
+    );
+    expect(fond(folder, "extract", "--key", "nothing").status).toBe(2);
   });
 });
 

@@ -43,8 +43,14 @@ export interface Outcome {
 
 /** Runs the built program in a folder. */
 export function fond(cwd: string, ...args: readonly string[]): Outcome {
+  return fondTold(cwd, "", ...args);
+}
+
+/** Runs the built program with something to read on its standard input. */
+export function fondTold(cwd: string, input: string, ...args: readonly string[]): Outcome {
   const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
     cwd,
+    input,
     encoding: "utf8",
     env: {
       ...process.env,

@@ -1,12 +1,20 @@
+import { addWaivers } from "../../core/config/waivers.js";
+import type { Decision } from "../../core/extract/extract.js";
+import { makePlan } from "../../core/plan/plan.js";
 import { extractProject } from "../../core/project/project.js";
 import type { Verdict } from "../../core/survey/survey.js";
 import { openOrFail, scopeOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
-import { exitStatus, type ExitStatus } from "../exit.js";
+import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { reviewTexts } from "./review.js";
 import { sayWhatWasNotRead } from "./survey.js";
 
 export interface ExtractCommandOptions extends WriteOptions {
   readonly include?: readonly Verdict[];
   readonly limit?: number;
+  /** Keys that are given by hand, as `file:line=key`. */
+  readonly key?: readonly string[];
+  /** Whether to go through the texts one by one. */
+  readonly review?: boolean;
 }
 
 /** Moves text from code into the source catalog and puts lookups in its place. */
@@ -16,11 +24,53 @@ export async function runExtract(
   options: ExtractCommandOptions,
 ): Promise<ExitStatus> {
   const project = openOrFail(context);
-  const plan = await extractProject(project, scopeOf(context, paths), {
-    verdicts: ["text", ...(options.include ?? [])],
-    ...(options.limit !== undefined && { limit: options.limit }),
-  });
+  const verdicts: readonly Verdict[] = ["text", ...(options.include ?? [])];
+  const given = givenKeys(options.key ?? []);
+  const narrowed = { verdicts, ...(options.limit !== undefined && { limit: options.limit }) };
+  const plan = await extractProject(project, scopeOf(context, paths), { ...narrowed, decisions: given });
   sayWhatWasNotRead(context, plan.unread);
-  const status = settlePlan(context, "extract", plan, options);
-  return plan.unread.length > 0 && status === exitStatus.inOrder ? exitStatus.trouble : status;
+  const unfit = plan.unread.length > 0 ? exitStatus.trouble : undefined;
+  // With a person at the terminal and nothing said of what to do, each text is shown and asked about.
+  const isAttended = process.stdin.isTTY && process.stdout.isTTY && context.options.format === "text";
+  const reviews = options.review ?? (isAttended && !options.write && !options.check);
+  if (!reviews || plan.extracted.length === 0) {
+    const status = settlePlan(context, "extract", plan, options);
+    return status === exitStatus.inOrder ? (unfit ?? status) : status;
+  }
+  const { decisions, waivers, taken } = await reviewTexts(context, plan.extracted);
+  const reviewed = await extractProject(project, scopeOf(context, paths), {
+    ...narrowed,
+    decisions: new Map([...given, ...decisions]),
+  });
+  const { file } = project.waivers;
+  const read = context.files.read(file);
+  const before = read.ok ? read.text : undefined;
+  const accepted = waivers.length > 0 ? [{ file, before, after: addWaivers(before, waivers) }] : [];
+  const changes = [...(taken > 0 ? reviewed.changes : []), ...accepted];
+  context.print("\n");
+  const summary = {
+    ...(taken > 0 && reviewed.summary),
+    ...(waivers.length > 0 && { "texts accepted as they are": waivers.length }),
+  };
+  // Each text was agreed to in the review, so there is nothing left to ask.
+  const status = settlePlan(context, "extract", makePlan(changes, summary, reviewed.notes), {
+    ...options,
+    ...(options.check ? {} : { write: true }),
+  });
+  return status === exitStatus.inOrder ? (unfit ?? status) : status;
+}
+
+function givenKeys(written: readonly string[]): ReadonlyMap<string, Decision> {
+  return new Map(
+    written.map((one) => {
+      const match = /^(.+?:\d+(?::\d+)?)=(\S+)$/.exec(one);
+      if (!match)
+        throw new CommandError(
+          `“${one}” gives no key`,
+          "write it as file:line=key, such as web/fares.tsx:12=fares.title",
+          exitStatus.usage,
+        );
+      return [match[1] ?? "", { key: match[2] ?? "" }] as const;
+    }),
+  );
 }

@@ -55,6 +55,11 @@ const emitTemplates = {
   attribute: v.optional(nonEmpty("an attribute's value, with {key} and {args}")),
 };
 
+const importLine = v.pipe(
+  nonEmpty("an import line"),
+  v.regex(/^\s*import\b/, 'an import line such as import { t } from "./texts";'),
+);
+
 const emitSchema = v.strictObject({
   ...emitTemplates,
   endings: v.optional(
@@ -64,13 +69,13 @@ const emitSchema = v.strictObject({
       "a map from endings of files to templates",
     ),
   ),
-  setup: v.optional(nonEmpty("a statement such as const { t } = useTexts();")),
-  import: v.optional(
-    v.union(
-      [nonEmpty("an import line"), v.array(nonEmpty("an import line"))],
-      "an import line, or a list of them",
+  setup: v.optional(
+    v.pipe(
+      nonEmpty("a statement such as const { t } = useTexts();"),
+      v.regex(/^\s*(?:const|let|var)\b/, "a statement such as const { t } = useTexts();"),
     ),
   ),
+  import: v.optional(v.union([importLine, v.array(importLine)], "an import line, or a list of them")),
   atLoad: v.optional(v.boolean("true or false")),
 });
 

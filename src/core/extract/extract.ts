@@ -30,7 +30,16 @@ import { hostOf, type Host } from "./hosts.js";
 import { hostEdit, hostRefusal, lostInRewrite } from "./rewrite-host.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 
+/** What a person decided about one text: to leave it, or its key or message. */
+export interface Decision {
+  readonly skip?: true;
+  readonly key?: string;
+  readonly message?: string;
+}
+
 export interface ExtractOptions {
+  /** Decisions by place, as `file:line:column` or `file:line`. */
+  readonly decisions?: ReadonlyMap<string, Decision>;
   /** The verdicts that are extracted; `text` alone where not given. */
   readonly verdicts?: readonly Verdict[];
   /** How many literals at most. */
@@ -48,6 +57,14 @@ export interface Extracted {
   readonly message: string;
   /** False where the catalog had the text under this key already. */
   readonly isNew: boolean;
+  /** What the text is: its verdict and reason, and what it stands in, alike for texts of one kind. */
+  readonly verdict: Verdict;
+  readonly reason: string;
+  readonly role: string;
+  readonly endLine: number;
+  readonly endColumn: number;
+  /** The text as the survey has it. */
+  readonly text: string;
 }
 
 export interface ExtractPlan extends Plan {
@@ -126,7 +143,12 @@ class Extraction {
       this.reader,
       this.config.habits,
       this.options.waivers,
-    ).filter((literal) => wanted.includes(literal.verdict) && literal.waived === undefined);
+    ).filter(
+      (literal) =>
+        (wanted.includes(literal.verdict) || this.decisionOn(literal)?.key !== undefined) &&
+        literal.waived === undefined &&
+        !this.decisionOn(literal)?.skip,
+    );
     if (candidates.length === 0) return;
     const host = hostOf(source.file, this.config);
     const program = host.kind === "script" ? parseScript(source.file, source.text).program : undefined;
@@ -148,11 +170,26 @@ class Extraction {
     usable.splice(Math.max(room, 0));
     const chosen: Chosen[] = [];
     for (const found of usable) {
-      const { fullKey, isNew } = this.namer.nameFor({
-        file: source.file,
-        literal: found.literal,
-        message: found.message,
-      });
+      const decision = this.decisionOn(found);
+      const message = decision?.message ?? found.message;
+      const wrong =
+        decision?.message === undefined ? undefined : this.wrongMessage(decision.message, found.message);
+      const named =
+        decision?.key === undefined
+          ? this.namer.nameFor({ file: source.file, literal: found.literal, message })
+          : this.namer.given(decision.key, message);
+      if (wrong !== undefined || !named) {
+        this.noteAt(
+          source,
+          found.literal.span,
+          wrong === undefined
+            ? `the key ${decision?.key ?? ""} cannot be given: it has another text, is a group, or is below a text`
+            : `the message “${shorten(message)}” cannot be taken: ${wrong}`,
+          wrong === undefined ? "choose another key" : `it has to say what “${shorten(found.message)}” says`,
+        );
+        continue;
+      }
+      const { fullKey, isNew } = named;
       if (!this.hasRoomFor(fullKey)) {
         this.noteAt(
           source,
@@ -162,7 +199,7 @@ class Extraction {
         );
         continue;
       }
-      chosen.push({ found, key: fullKey, isNew });
+      chosen.push({ found: { ...found, message }, key: fullKey, isNew });
     }
     if (program) this.rewrite(source, chosen, program);
     else this.rewriteHost(source, chosen, host);
@@ -236,6 +273,25 @@ class Extraction {
 
   private sourceCatalogs(): readonly Catalog[] {
     return this.book.catalogs.filter((catalog) => catalog.locale === this.book.sourceLocale);
+  }
+
+  private decisionOn({ file, line, column }: SurveyedLiteral): Decision | undefined {
+    const { decisions } = this.options;
+    return decisions?.get(`${file}:${line}:${column}`) ?? decisions?.get(`${file}:${line}`);
+  }
+
+  /** What is wrong with a message that is to stand for another; undefined where it takes the same values. */
+  private wrongMessage(message: string, proposed: string): string | undefined {
+    const read = this.reader.read(message);
+    const [problem] = read.problems;
+    if (problem) return problem.message;
+    const names = (text: string) => {
+      const { facts } = this.reader.read(text);
+      return [...facts.arguments.keys(), ...[...facts.tags.keys()].map((tag) => `<${tag}>`)].sort();
+    };
+    const [own, meant] = [names(message), names(proposed)];
+    const unknown = own.find((name) => !meant.includes(name));
+    return unknown === undefined ? undefined : `the code passes no “${unknown}”`;
   }
 
   /** A literal with its arguments named as the book's messages name them. */
@@ -429,8 +485,12 @@ class Extraction {
   private accept(source: SourceFile, chosen: readonly Chosen[], after: string): void {
     this.changes.push({ file: source.file, before: source.text, after, bom: source.bom });
     for (const { found, key, isNew } of chosen) {
-      const { file, line, column, message } = found;
-      this.extracted.push({ file, line, column, key, message, isNew });
+      const { file, line, column, endLine, endColumn, message, verdict, reason, text, context } = found;
+      const role = [context.role, context.element, context.name].filter(Boolean).join(" ");
+      this.extracted.push({
+        ...{ file, line, column, key, message, isNew },
+        ...{ verdict, reason, role, endLine, endColumn, text },
+      });
       if (isNew) this.addEntry(key, message);
     }
   }

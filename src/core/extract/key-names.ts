@@ -7,6 +7,8 @@ import { digestOf } from "../text/digest.js";
 export interface KeyNamer {
   /** The key for a text: one it already has in its group or in this run, else a new one. */
   nameFor(request: KeyRequest): { readonly fullKey: string; readonly isNew: boolean };
+  /** The key that a person gave a text; undefined where it is another text's, or a group. */
+  given(fullKey: string, message: string): { readonly fullKey: string; readonly isNew: boolean } | undefined;
   /** Keeps a key for a text that code gives it; false where it is another's, or a group. */
   reserve(fullKey: string, text: string): boolean;
 }
@@ -72,6 +74,13 @@ export function keyNamer(
     return !parts.some((_, depth) => depth > 0 && taken.has(parts.slice(0, depth).join(separators.parts)));
   };
   return {
+    given(fullKey, message) {
+      if (taken.get(fullKey) === message) return { fullKey, isNew: false };
+      if (!isFree(fullKey) || !/^[^\s"'`\\]+$/.test(fullKey)) return undefined;
+      taken.set(fullKey, message);
+      addGroups(fullKey);
+      return { fullKey, isNew: true };
+    },
     reserve(fullKey, text) {
       if (!isFree(fullKey)) return false;
       taken.set(fullKey, text);
