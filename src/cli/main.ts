@@ -14,6 +14,8 @@ import {
 } from "./context.js";
 import type { SurveyCommandOptions } from "./commands/survey.js";
 import { formatNames, messageSyntaxNames, pluralFormNames } from "../core/config/names.js";
+import type { BalanceCommandOptions } from "./commands/balance.js";
+import type { ReviewCommandOptions } from "./commands/review-keys.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";
 import type { ExtractCommandOptions } from "./commands/extract.js";
 import type { LintCommandOptions } from "./commands/lint.js";
@@ -31,11 +33,13 @@ type Run<Options> = (
 /** Registers one command; what it needs is loaded when it runs. */
 function register<Options>(command: Command, run: Run<Options>): void {
   withCommonOptions(command).action(async (...given: unknown[]) => {
-    const paths =
-      command.registeredArguments.length > 0 ? (given[0] as readonly string[] | string | undefined) : [];
+    const paths = given
+      .slice(0, command.registeredArguments.length)
+      .flat()
+      .filter((one) => one !== undefined);
     const options = command.opts() as CommonOptions & Options;
     const context = commandContext(options);
-    process.exitCode = await run(context, typeof paths === "string" ? [paths] : (paths ?? []), options);
+    process.exitCode = await run(context, paths as unknown as readonly string[], options);
     context.finish();
   });
 }
@@ -61,8 +65,11 @@ function buildProgram(): Command {
       .helpOption("--help", "print this help")
       .configureOutput(program.configureOutput());
 
-  register<WriteOptions>(
-    withWriteOptions(add("init", "look at the project and write its configuration")),
+  register<WriteOptions & { mergeDriver?: boolean }>(
+    withWriteOptions(add("init", "look at the project and write its configuration")).option(
+      "--merge-driver",
+      "set Git up to merge the project's catalogs and ledgers by key",
+    ),
     async (context, _, options) => (await import("./commands/init.js")).runInit(context, options),
   );
   register<SurveyCommandOptions>(
@@ -160,8 +167,52 @@ function buildProgram(): Command {
     async (context, places, options) =>
       (await import("./commands/waive.js")).runWaive(context, places[0], options),
   );
-  register(add("balance", "show how far each locale is"), async (context) =>
-    (await import("./commands/balance.js")).runBalance(context),
+  register<BalanceCommandOptions>(
+    add("balance", "show how far each locale is")
+      .option("--by <part>", "count by namespace", oneOf("namespace"))
+      .option("--todo", "list what is still to be translated, with source text and place")
+      .option("--stale", "list what was translated from an older source text, old beside new")
+      .option("--trend [number]", "how the shares grew over the last commits to the catalogs", (value) =>
+        wholeNumber(value),
+      )
+      .option("--releases", "with --trend: over the last tags instead"),
+    async (context, _, options) => (await import("./commands/balance.js")).runBalance(context, options),
+  );
+  register<WriteOptions>(
+    withWriteOptions(add("locale", "list the project's locales, open a new one, or set one aside"))
+      .argument("[action]", "list, add or drop")
+      .argument("[tag]", "the locale's tag, such as pt-BR"),
+    async (context, words, options) =>
+      (await import("./commands/locale.js")).runLocale(context, words, options),
+  );
+  register<WriteOptions>(
+    withWriteOptions(add("rekey", "rename, move or merge keys in catalogs, ledger, waivers and code"))
+      .argument("<from>", "a key, or a group such as checkout.*")
+      .argument("<to>", "its new name, or the group's: basket.*"),
+    async (context, keys, options) => (await import("./commands/rekey.js")).runRekey(context, keys, options),
+  );
+  register<ReviewCommandOptions>(
+    withWriteOptions(add("review", "say in the ledger that translations were read, or fit a changed source"))
+      .argument("<keys...>", "keys or patterns (* and **); --locale names the locales")
+      .option(
+        "--state <state>",
+        "the state they are given: translated, reviewed (where nothing is said) or final",
+        oneOf("translated", "reviewed", "final"),
+      )
+      .option(
+        "--same-meaning",
+        "the source text changed but not its meaning: stale translations fit as they are",
+      ),
+    async (context, keys, options) =>
+      (await import("./commands/review-keys.js")).runReview(context, keys, options),
+  );
+  register(
+    add("merge", "merge three versions of a catalog or ledger by key, as a merge driver for Git")
+      .argument("<base>", "the version that both sides come from")
+      .argument("<ours>", "our version; the result takes its place")
+      .argument("<theirs>", "their version")
+      .argument("[name]", "the file's name in the project, which says its format"),
+    async (context, paths) => (await import("./commands/merge.js")).runMerge(context, paths),
   );
   register(
     add("demo", "walk through the whole job on a sample project").argument(

@@ -1,3 +1,4 @@
+import { takeLock } from "./lock.js";
 import {
   closeSync,
   existsSync,
@@ -81,6 +82,7 @@ export function diskFiles(root: string): WritableFiles {
     },
     remove: (path) => unlinkSync(absolute(path)),
     exists: (path) => existsSync(absolute(path)),
+    lock: () => takeLock(root),
   };
 }
 

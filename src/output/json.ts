@@ -1,5 +1,8 @@
 import type { ExtractPlan } from "../core/extract/extract.js";
 import type { BookBalance } from "../core/ledger/balance.js";
+import type { OutstandingText } from "../core/ledger/outstanding.js";
+import type { LocaleAccount } from "../core/project/locales.js";
+import type { TrendPoint } from "../core/project/trend.js";
 import type { Finding } from "../core/lint/finding.js";
 import { unifiedDiff } from "../core/plan/diff.js";
 import { changeKind, type Plan } from "../core/plan/plan.js";
@@ -37,7 +40,29 @@ export function findingsJson(command: string, findings: readonly Finding[]): str
 }
 
 export function balanceJson(books: readonly BookBalance[]): string {
-  return documentFor("balance", { books: books.map(({ name, keys, locales }) => ({ name, keys, locales })) });
+  return documentFor("balance", {
+    books: books.map(({ name, namespace, keys, locales }) => ({
+      name,
+      ...(namespace !== undefined && { namespace }),
+      keys,
+      locales,
+    })),
+  });
+}
+
+/** What translators still have to do. */
+export function outstandingJson(texts: readonly OutstandingText[]): string {
+  return documentFor("balance", { outstanding: texts });
+}
+
+/** How the share of each locale grew, by revision, the oldest first. */
+export function trendJson(points: readonly TrendPoint[]): string {
+  return documentFor("balance", { trend: points });
+}
+
+/** The locales of a project. */
+export function localesJson(locales: readonly LocaleAccount[]): string {
+  return documentFor("locale", { locales });
 }
 
 /** What users would read, by key and locale. */

@@ -1,25 +1,155 @@
 import Table from "cli-table3";
+import { diffWordsWithSpace } from "diff";
+import { bookLayout } from "../../core/catalog/layout.js";
 import type { BookBalance, LocaleBalance } from "../../core/ledger/balance.js";
-import { balanceProject } from "../../core/project/project.js";
-import { balanceJson } from "../../output/json.js";
+import type { OutstandingText } from "../../core/ledger/outstanding.js";
+import { balanceProject, outstandingIn, type Project } from "../../core/project/project.js";
+import { trendOf, type TrendPoint } from "../../core/project/trend.js";
+import { revisionsOf } from "../../disk/git-files.js";
+import { balanceJson, outstandingJson, trendJson } from "../../output/json.js";
 import { openOrFail, scopeOf, type CommandContext } from "../context.js";
-import { exitStatus, type ExitStatus } from "../exit.js";
+import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 import { counted, type Style } from "../terminal/style.js";
 
-/** Shows how far each locale is. */
-export function runBalance(context: CommandContext): ExitStatus {
+export interface BalanceCommandOptions {
+  readonly by?: "namespace";
+  readonly todo?: boolean;
+  readonly stale?: boolean;
+  /** How many revisions to look back; true for as many as fit. */
+  readonly trend?: number | true;
+  readonly releases?: boolean;
+}
+
+/** Shows how far each locale is, what is still to be done, or how it went so far. */
+export function runBalance(context: CommandContext, options: BalanceCommandOptions = {}): ExitStatus {
   const project = openOrFail(context);
-  const books = balanceProject(project, scopeOf(context));
+  const isJson = context.options.format === "json";
+  if (options.todo || options.stale) {
+    const all = outstandingIn(project, scopeOf(context));
+    const texts = options.stale && !options.todo ? all.filter(({ what }) => what === "stale") : all;
+    context.print(isJson ? outstandingJson(texts) : renderOutstanding(texts, context.style));
+    return exitStatus.inOrder;
+  }
+  if (options.trend !== undefined) {
+    const points = trendIn(context, project, options);
+    context.print(isJson ? trendJson(points) : renderTrend(points, context.style));
+    return exitStatus.inOrder;
+  }
+  const books = balanceProject(project, scopeOf(context), options.by === "namespace");
   for (const file of books.flatMap(({ unreadable }) => unreadable))
     context.say(`${file}: cannot be read, so its keys count as missing; \`fond lint\` says why`);
-  if (context.options.format === "json") context.print(balanceJson(books));
+  if (isJson) context.print(balanceJson(books));
   else context.print(books.map((book) => renderBook(book, context.style, context.width)).join("\n"));
   return exitStatus.inOrder;
 }
 
+function trendIn(
+  context: CommandContext,
+  project: Project,
+  { trend, releases }: BalanceCommandOptions,
+): TrendPoint[] {
+  const { config, configFile } = project;
+  const patterns = [
+    ...config.books.flatMap((book) => bookLayout(book).globs),
+    `${config.ledger}/**`,
+    configFile,
+    config.waivers,
+  ];
+  try {
+    const revisions = revisionsOf(
+      context.options.cwd,
+      patterns,
+      trend === true ? 12 : (trend ?? 12),
+      releases ?? false,
+    );
+    return trendOf(revisions, configFile, scopeOf(context));
+  } catch (error) {
+    throw new CommandError(
+      "Git has no history to show here",
+      `run it inside a Git repository with commits (${error instanceof Error ? (error.message.split("\n")[0] ?? "") : ""})`,
+      exitStatus.usage,
+    );
+  }
+}
+
+function renderOutstanding(texts: readonly OutstandingText[], style: Style): string {
+  if (texts.length === 0) return `${style.green("✓")} nothing to do\n`;
+  const lines: string[] = [];
+  let locale = "";
+  for (const one of texts) {
+    if (one.locale !== locale) {
+      const own = texts.filter((other) => other.locale === one.locale);
+      const words = own.reduce((sum, other) => sum + other.words, 0);
+      lines.push(
+        `${lines.length > 0 ? "\n" : ""}${style.bold(one.locale)} ${style.dim(`${counted(own.length, "text")}, ${counted(words, "word")}`)}`,
+      );
+      locale = one.locale;
+    }
+    const key = one.namespace === undefined ? one.key : `${one.namespace} ${one.key}`;
+    const place = one.line === undefined ? one.file : `${one.file}:${one.line}`;
+    const paint = one.what === "missing" ? style.red : style.yellow;
+    lines.push(`  ${paint(one.what.padEnd(7))} ${key}  ${style.dim(place)}`);
+    lines.push(
+      `          ${one.former === undefined ? one.source : wordDiff(one.former, one.source, style)}`,
+    );
+    if (one.what === "stale" && one.text !== undefined)
+      lines.push(`          ${style.dim("now:")} ${one.text}`);
+  }
+  return `${lines.join("\n")}\n`;
+}
+
+/** What changed between two texts, word by word. */
+function wordDiff(before: string, after: string, style: Style): string {
+  return diffWordsWithSpace(before, after)
+    .map(({ value, added, removed }) =>
+      removed ? style.red(`[-${value}-]`) : added ? style.green(`{+${value}+}`) : value,
+    )
+    .join("");
+}
+
+const steps = "▁▂▃▄▅▆▇█";
+
+function renderTrend(points: readonly TrendPoint[], style: Style): string {
+  const last = points.at(-1);
+  if (!last) return "No revision has a configuration that can be read.\n";
+  const lines: string[] = [
+    style.dim(`${points[0]?.date ?? ""} (${points[0]?.revision ?? ""}) to ${last.date} (${last.revision})`),
+  ];
+  for (const book of last.books) {
+    lines.push(style.bold(book.name));
+    for (const { locale, share } of book.locales) {
+      const shares = points.map(
+        (point) =>
+          point.books.find(({ name }) => name === book.name)?.locales.find((one) => one.locale === locale)
+            ?.share,
+      );
+      const line = shares
+        .map((one) =>
+          one === undefined
+            ? " "
+            : (steps[Math.min(steps.length - 1, Math.floor(one * steps.length))] ?? "█"),
+        )
+        .join("");
+      lines.push(`  ${locale.padEnd(8)} ${style.cyan(line)} ${(Math.floor(share * 1000) / 10).toFixed(1)} %`);
+    }
+  }
+  return `${lines.join("\n")}\n`;
+}
+
 function renderBook(book: BookBalance, style: Style, width: number): string {
-  const columns = ["locale", "", "", "translated", "reviewed", "stale", "initial", "missing", "extra"];
-  const barWidth = Math.max(8, Math.min(28, width - 78));
+  const columns = [
+    "locale",
+    "",
+    "",
+    "translated",
+    "reviewed",
+    "stale",
+    "initial",
+    "missing",
+    "extra",
+    "words to do",
+  ];
+  const barWidth = Math.max(8, Math.min(28, width - 92));
   const table = new Table({
     head: columns.map((name) => style.dim(name)),
     colAligns: ["left", "left", ...columns.slice(2).map(() => "right" as const)],
@@ -46,7 +176,8 @@ function renderBook(book: BookBalance, style: Style, width: number): string {
   });
   const sorted = [...book.locales].sort((a, b) => a.share - b.share || (a.locale < b.locale ? -1 : 1));
   for (const locale of sorted) table.push(renderLocale(locale, style, barWidth));
-  const title = `${style.bold(book.name)} ${style.dim(counted(book.keys, "key"))}`;
+  const name = book.namespace === undefined ? book.name : `${book.name} ${book.namespace}`;
+  const title = `${style.bold(name)} ${style.dim(counted(book.keys, "key"))}`;
   return `${title}\n${sorted.length > 0 ? table.toString().replace(/ +$/gm, "") : style.dim("no target locales")}\n`;
 }
 
@@ -67,5 +198,6 @@ function renderLocale(locale: LocaleBalance, style: Style, barWidth: number): st
     number(locale.initial, style.yellow),
     number(locale.missing, style.red),
     number(locale.extra, style.yellow),
+    number(locale.words),
   ];
 }

@@ -1,6 +1,7 @@
 import { reconcileProject } from "../../core/project/project.js";
 import { openOrFail, scopeOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
 import type { ExitStatus } from "../exit.js";
+import { today } from "../today.js";
 
 /** Brings every locale into step with the source catalog. */
 export function runReconcile(
@@ -8,7 +9,8 @@ export function runReconcile(
   options: WriteOptions & { readonly keepExtra?: boolean },
 ): ExitStatus {
   const project = openOrFail(context);
-  const today = new Date().toISOString().slice(0, 10);
-  const plan = reconcileProject(project, scopeOf(context), today, { keepExtra: options.keepExtra ?? false });
+  const plan = reconcileProject(project, scopeOf(context), today(), {
+    keepExtra: options.keepExtra ?? false,
+  });
   return settlePlan(context, "reconcile", plan, options);
 }

@@ -25,6 +25,9 @@ export interface Files {
   list(query: FileQuery): readonly string[];
 }
 
+/** The right to write to a project, held by one run at a time; or who has it. */
+export type Lock = { readonly ok: true; release(): void } | { readonly ok: false; readonly holder: string };
+
 /** The file operations that applying a plan needs beyond reading. Each throws when the system refuses. */
 export interface WritableFiles extends Files {
   /** Writes a text, as UTF-8 where nothing else is said, and sees that it has reached the disk. */
@@ -33,6 +36,8 @@ export interface WritableFiles extends Files {
   rename(from: string, to: string): void;
   remove(path: string): void;
   exists(path: string): boolean;
+  /** Waits for the right to write; absent where nobody else can write. */
+  lock?(): Lock;
 }
 
 /** Files that may be in ISO-8859-1, as their format once prescribed; also under the names that they have while a plan is carried out. */

@@ -158,13 +158,14 @@ function writeLines<Row extends LedgerRecord>(
 }
 
 /** Backslash, tab and line ends as `\\`, `\t`, `\n`, `\r`; a leading `#` as `\#`. */
-function escapeField(text: string): string {
+export function escapeField(text: string): string {
   const named: Readonly<Record<string, string>> = { "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" };
   if (!/[\\\t\n\r#]/.test(text)) return text;
   return text.replace(/[\\\t\n\r]/g, (unit) => named[unit] ?? unit).replace(/^#/, "\\#");
 }
 
-function unescapeField(text: string): string {
+/** The field that `escapeField` wrote. */
+export function unescapeField(text: string): string {
   const named: Readonly<Record<string, string>> = { t: "\t", n: "\n", r: "\r" };
   if (!text.includes("\\")) return text;
   return text.replace(/\\(.)/g, (_, unit: string) => named[unit] ?? unit);

@@ -1,6 +1,7 @@
 import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
 import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
+import { sourceTextOf, type SourceTexts } from "../ledger/source-texts.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
@@ -15,6 +16,8 @@ export interface LintSubject {
   readonly code: BookCode | undefined;
   readonly reader: MessageReader;
   ledger(locale: string): Ledger;
+  /** The source texts that the ledger keeps. */
+  readonly sources?: SourceTexts;
 }
 
 export interface LintOptions {
@@ -117,6 +120,8 @@ function contextFor(
     book,
     code,
     ledger: subject.ledger,
+    formerSource: ({ namespace }, key, digest) =>
+      subject.sources && sourceTextOf(subject.sources, book.fullKey(namespace, key), digest),
     message: reader.read,
     sourceOf(catalog, key) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);

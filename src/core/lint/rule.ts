@@ -59,6 +59,8 @@ export interface RuleContext {
   /** The book's code; undefined for a book of catalogs alone. */
   readonly code: BookCode | undefined;
   ledger(locale: string): Ledger;
+  /** What a source text was, by its digest, where the ledger still has it. */
+  formerSource(catalog: Catalog, key: string, digest: string): string | undefined;
   message(text: string): ReadMessage;
   /** The source entry of a translation, if there is one. */
   sourceOf(catalog: Catalog, key: string): EntryView | undefined;

@@ -1,4 +1,4 @@
-import type { WritableFiles } from "../files/files.js";
+import type { Lock, WritableFiles } from "../files/files.js";
 import { contentDigest, type FileChange, type Plan } from "./plan.js";
 
 /** The file that says which plan is being carried out; it exists only while one is. */
@@ -30,6 +30,32 @@ interface Journal {
  * A run that is interrupted after the journal was written is finished by `recover`.
  */
 export function applyPlan(files: WritableFiles, plan: Plan): ApplyResult {
+  let lock: Lock | undefined;
+  try {
+    lock = files.lock?.();
+  } catch (error) {
+    return {
+      ok: false,
+      file: plan.changes[0]?.file ?? journalFile,
+      reason: messageOf(error),
+      remedy: "nothing was changed; see that the project's folder can be written to",
+    };
+  }
+  if (lock && !lock.ok)
+    return {
+      ok: false,
+      file: plan.changes[0]?.file ?? journalFile,
+      reason: `another run is writing here: ${lock.holder}`,
+      remedy: "nothing was changed; run the command again when it is done",
+    };
+  try {
+    return carryOut(files, plan);
+  } finally {
+    if (lock?.ok) lock.release();
+  }
+}
+
+function carryOut(files: WritableFiles, plan: Plan): ApplyResult {
   const recovered = recover(files);
   if (!recovered.ok) return recovered;
   const changed = plan.changes.find((change) => !isAsPlanned(files, change));

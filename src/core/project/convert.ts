@@ -1,11 +1,10 @@
-import { applyEdits, modify } from "jsonc-parser";
-import { parseDocument } from "yaml";
 import { catalogEdits, isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { splitPluralKeys } from "../catalog/plural-keys.js";
 import { localeInside, viewOf } from "../catalog/view.js";
+import { editConfig } from "../config/edit.js";
 import type { FormatName, MessageSyntax, PluralForms } from "../config/names.js";
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
@@ -441,19 +440,6 @@ function configChange(
     (name) => old[name] !== now[name],
   );
   let after = read.text;
-  if (/\.ya?ml$/.test(configFile)) {
-    const document = parseDocument(read.text);
-    for (const name of settings)
-      if (now[name] === undefined) document.deleteIn(["books", index, name]);
-      else document.setIn(["books", index, name], now[name]);
-    after = document.toString();
-  } else
-    for (const name of settings)
-      after = applyEdits(
-        after,
-        modify(after, ["books", index, name], now[name], {
-          formattingOptions: { insertSpaces: true, tabSize: 2 },
-        }),
-      );
+  for (const name of settings) after = editConfig(configFile, after, ["books", index, name], now[name]);
   return [{ file: configFile, before: read.text, after, bom: read.bom }];
 }

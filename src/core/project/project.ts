@@ -6,6 +6,8 @@ import { planExtract, type ExtractOptions, type ExtractPlan } from "../extract/e
 import type { Files } from "../files/files.js";
 import { balanceBook, type BookBalance } from "../ledger/balance.js";
 import { readLedger, type Ledger } from "../ledger/ledger.js";
+import { outstandingTexts, type OutstandingText } from "../ledger/outstanding.js";
+import { readSourceTexts } from "../ledger/source-texts.js";
 import type { Finding } from "../lint/finding.js";
 import { lintBook, sortFindings } from "../lint/lint.js";
 import type { Rule } from "../lint/rule.js";
@@ -259,7 +261,13 @@ export async function lintProject(
     const code =
       config.code.length > 0 ? readBookCode(project.files, config, project.config.source) : undefined;
     return lintBook(
-      { book, code, reader: messageReader(config), ledger: ledgers(project, config) },
+      {
+        book,
+        code,
+        reader: messageReader(config),
+        ledger: ledgers(project, config),
+        sources: readSourceTexts(project.files, project.config.ledger, config.name),
+      },
       {
         levels: project.config.rules,
         ...(rules && { rules }),
@@ -292,24 +300,37 @@ function idleWaivers({ waivers, config }: Project): Finding[] {
   }));
 }
 
-/** Counts how far every locale of a project is. */
-export function balanceProject(project: Project, scope: Scope = {}): BookBalance[] {
-  return booksIn(project, scope).map((config) =>
-    balanceBook(
+/** Counts how far every locale of a project is, each book as a whole or by namespace. */
+export function balanceProject(project: Project, scope: Scope = {}, byNamespace = false): BookBalance[] {
+  return booksIn(project, scope).flatMap((config) => {
+    const book = loadBook(project.files, project.config, config);
+    const reader = messageReader(config);
+    const ledger = ledgers(project, config);
+    const parts = byNamespace && book.layout.hasNamespaces ? book.namespaces : [undefined];
+    return parts.map((namespace) => balanceBook(book, reader, ledger, scope.locales, namespace));
+  });
+}
+
+/** Lists what the translators of a project still have to do. */
+export function outstandingIn(project: Project, scope: Scope = {}): OutstandingText[] {
+  return booksIn(project, scope).flatMap((config) =>
+    outstandingTexts(
       loadBook(project.files, project.config, config),
       messageReader(config),
       ledgers(project, config),
+      readSourceTexts(project.files, project.config.ledger, config.name),
       scope.locales,
     ),
   );
 }
 
-function booksIn(project: Project, scope: Scope): readonly BookConfig[] {
+/** The books that a run looks at. */
+export function booksIn(project: Project, scope: Scope): readonly BookConfig[] {
   return project.config.books.filter((book) => !scope.books || scope.books.includes(book.name));
 }
 
 /** The ledgers of a book, each read once. */
-function ledgers(project: Project, config: BookConfig): (locale: string) => Ledger {
+export function ledgers(project: Project, config: BookConfig): (locale: string) => Ledger {
   const read = new Map<string, Ledger>();
   return (locale) => {
     const ledger = read.get(locale) ?? readLedger(project.files, project.config.ledger, config.name, locale);

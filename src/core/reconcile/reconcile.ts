@@ -13,13 +13,21 @@ import {
   readLedger,
   type AtticRecord,
   type Ledger,
+  type LedgerProblem,
   type LedgerRecord,
 } from "../ledger/ledger.js";
+import {
+  readSourceTexts,
+  sourceTextChanges,
+  sourceTextOf,
+  type SourceTexts,
+} from "../ledger/source-texts.js";
 import { standingOf } from "../ledger/standing.js";
 import { parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { digestOf, keptDigestOf } from "../text/digest.js";
+import { nearest } from "../text/nearest.js";
 import { scaffoldPlurals } from "./plural-scaffold.js";
 
 /** What reconciling needs besides the books. */
@@ -43,31 +51,68 @@ export interface ReconcileOptions {
 export function planReconcile(files: Files, books: readonly Book[], options: ReconcileOptions): Plan {
   const changes: FileChange[] = [];
   const notes: PlanNote[] = [];
-  const tally = { "keys added": 0, "keys restored": 0, "keys set aside": 0, "translations stale": 0 };
+  const tally = {
+    "keys added": 0,
+    "keys renamed": 0,
+    "keys restored": 0,
+    "keys set aside": 0,
+    "translations stale": 0,
+  };
   for (const book of books) {
     const reader = options.reader(book);
     const edits = catalogEdits();
+    const sources = readSourceTexts(files, options.ledgerFolder, book.config.name);
+    const madeFrom = new Set<string>();
+    noteProblems(sources.problems, notes);
     for (const locale of book.targetLocales) {
       if (options.locales && !options.locales.includes(locale)) continue;
       const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale);
-      for (const problem of ledger.problems)
-        notes.push({
-          file: problem.file,
-          line: problem.line,
-          message: problem.message,
-          remedy: "the rest was read; writing the plan repairs the file",
-        });
-      const work = new LocaleWork(book, locale, ledger, reader, options, notes, tally, edits);
+      noteProblems(ledger.problems, notes);
+      const work = new LocaleWork(book, locale, ledger, reader, options, notes, tally, edits, sources);
       work.changeCatalogs();
       changes.push(...work.ledgerChanges());
+      for (const one of work.outdated) madeFrom.add(one);
     }
+    changes.push(...sourceTextsOf(book, sources, options, madeFrom));
     changes.push(...edits.changes());
   }
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
   return makePlan(changes, summary, notes);
 }
 
+function noteProblems(problems: readonly LedgerProblem[], notes: PlanNote[]): void {
+  for (const { file, line, message } of problems)
+    notes.push({ file, line, message, remedy: "the rest was read; writing the plan repairs the file" });
+}
+
+/** The source texts of now for the ledger, with the older ones that translations were made from. */
+function sourceTextsOf(
+  book: Book,
+  sources: SourceTexts,
+  { today, locales }: ReconcileOptions,
+  madeFrom: ReadonlySet<string>,
+): FileChange[] {
+  const now = new Map<string, string>();
+  for (const catalog of book.catalogs) {
+    if (catalog.locale !== book.sourceLocale) continue;
+    // What cannot be read may hold any key, so nothing is known to have left.
+    if (!isWhole(catalog)) return [];
+    for (const entry of catalog.byKey.values())
+      now.set(book.fullKey(catalog.namespace, entry.key), entry.text);
+  }
+  if (now.size === 0 || book.targetLocales.length === 0) return [];
+  return sourceTextChanges(
+    sources,
+    now,
+    today,
+    (key, digest) => locales !== undefined || madeFrom.has(`${key}\u0000${digest}`),
+  );
+}
+
 class LocaleWork {
+  /** What translations were made from that is not the source text of now, as full key and digest. */
+  readonly outdated: string[] = [];
+
   private readonly records = new Map<string, LedgerRecord>();
   private readonly attic: Map<string, AtticRecord>;
   private readonly separator: string;
@@ -81,10 +126,11 @@ class LocaleWork {
     private readonly options: ReconcileOptions,
     private readonly notes: PlanNote[],
     private readonly tally: Record<
-      "keys added" | "keys restored" | "keys set aside" | "translations stale",
+      "keys added" | "keys renamed" | "keys restored" | "keys set aside" | "translations stale",
       number
     >,
     private readonly edits: CatalogEdits,
+    private readonly sources: SourceTexts,
   ) {
     this.attic = new Map(ledger.attic);
     this.separator = separatorsOf(book.config).parts;
@@ -94,10 +140,75 @@ class LocaleWork {
   }
 
   changeCatalogs(): void {
+    this.findRenames();
     for (const catalog of this.book.catalogs) if (catalog.locale === this.locale) this.changeCatalog(catalog);
   }
 
+  /** New keys whose text is that of a key which left the source: full key to the entry that has its translation. */
+  private readonly renamed = new Map<string, { readonly entry: Entry; readonly record: LedgerRecord }>();
+  private readonly moved = new Set<Entry>();
+
+  /** Keys that left the source and keys that are new there with the very text: the key was renamed or moved. */
+  private findRenames(): void {
+    const { book, locale, ledger } = this;
+    const gone = new Map<string, { entry: Entry; full: string; record: LedgerRecord }[]>();
+    const fresh: { full: string; source: Entry; catalog: Catalog }[] = [];
+    for (const catalog of book.catalogs) {
+      if (catalog.locale !== locale || !isWhole(catalog)) continue;
+      const source = book.catalog(book.sourceLocale, catalog.namespace);
+      if (!source || !isWhole(source) || !this.hasSource(source)) continue;
+      for (const entry of catalog.byKey.values()) {
+        if (source.byKey.has(entry.key)) continue;
+        const full = book.fullKey(catalog.namespace, entry.key);
+        const record = ledger.records.get(full);
+        if (!record || book.allows(locale, book.codeKey(catalog.namespace, entry.key))) continue;
+        gone.set(record.source, [...(gone.get(record.source) ?? []), { entry, full, record }]);
+      }
+      for (const entry of source.byKey.values())
+        if (!catalog.byKey.has(entry.key))
+          fresh.push({ full: book.fullKey(catalog.namespace, entry.key), source: entry, catalog });
+    }
+    if (gone.size === 0 || this.options.keepExtra) return;
+    for (const { full, source, catalog } of fresh) {
+      if (this.attic.has(full)) continue;
+      const same = (gone.get(digestOf(source.text)) ?? []).filter(({ entry }) => !this.moved.has(entry));
+      const near = nearest(
+        full,
+        same.map((one) => one.full),
+      );
+      const found = same.length === 1 ? same[0] : same.find((one) => one.full === near);
+      if (found) {
+        this.renamed.set(full, found);
+        this.moved.add(found.entry);
+      } else this.proposeRename(full, source, catalog, [...gone.values()].flat());
+    }
+  }
+
+  /** A new key whose text is nearly that of one which left: said, since the translation may not fit any more. */
+  private proposeRename(
+    full: string,
+    source: Entry,
+    catalog: Catalog,
+    gone: readonly { readonly full: string; readonly entry: Entry; readonly record: LedgerRecord }[],
+  ): void {
+    const texts = new Map<string, string>();
+    for (const one of gone) {
+      if (this.moved.has(one.entry)) continue;
+      const text = sourceTextOf(this.sources, one.full, one.record.source);
+      if (text !== undefined && text.length > 8) texts.set(text, one.full);
+    }
+    const alike = nearest(source.text, texts.keys());
+    const old = alike === undefined ? undefined : texts.get(alike);
+    if (alike === undefined || old === undefined || !isAlike(alike, source.text)) return;
+    this.notes.push({
+      file: catalog.file,
+      message: `${full} looks like ${old} renamed, whose text was “${alike}”`,
+      remedy: `\`fond rekey ${old} ${full}\` carries its translations over; else they are set aside`,
+    });
+  }
+
   ledgerChanges(): FileChange[] {
+    for (const [full, { source }] of this.attic) this.outdated.push(`${full}\u0000${source}`);
     return ledgerChanges(this.ledger, this.records, this.attic);
   }
 
@@ -135,7 +246,7 @@ class LocaleWork {
       if (there) this.account(catalog, entry, there.text);
       else this.addMissing(catalog, entry, placement, added);
     }
-    for (const entry of extra) this.setAside(catalog, entry);
+    for (const entry of extra) if (!this.moved.has(entry)) this.setAside(catalog, entry);
     if (added.length === 0 && extra.length === 0) return;
     if (!source && extra.length === catalog.byKey.size) {
       this.edits.remove(catalog);
@@ -161,8 +272,9 @@ class LocaleWork {
   private addMissing(catalog: Catalog, source: Entry, placement: Placement, added: PathText[]): void {
     const full = this.book.fullKey(catalog.namespace, source.key);
     if (!this.book.expects(this.locale, this.book.codeKey(catalog.namespace, source.key))) return;
+    const renamed = this.renamed.get(full);
     const kept = this.attic.get(full);
-    if (!kept && (this.inherits || this.book.config.fill === "absent")) return;
+    if (!kept && !renamed && (this.inherits || this.book.config.fill === "absent")) return;
     const path = placement.pathOf(source);
     const blocker = placement.blocker(path);
     if (blocker) {
@@ -172,6 +284,12 @@ class LocaleWork {
         message: `${source.key} cannot be added: “${blocker.key}” is in its way`,
         remedy: "rename one of the two, in code as well",
       });
+      return;
+    }
+    if (renamed) {
+      added.push({ path, text: renamed.entry.text });
+      this.records.set(full, renamed.record);
+      this.tally["keys renamed"]++;
       return;
     }
     if (kept) {
@@ -210,7 +328,10 @@ class LocaleWork {
       text,
       digest,
     });
-    if (standing.stale) this.tally["translations stale"]++;
+    if (standing.stale) {
+      this.tally["translations stale"]++;
+      this.outdated.push(`${full}\u0000${record?.source ?? ""}`);
+    }
     if (record?.text === digest) {
       this.records.set(
         full,
@@ -269,6 +390,14 @@ class LocaleWork {
     const nodes = scaffoldPlurals(message.nodes, this.locale);
     return nodes === message.nodes ? text : this.reader.print(nodes);
   }
+}
+
+/** Whether of two texts at most a fifth differs. */
+function isAlike(a: string, b: string): boolean {
+  const words = (text: string) => new Set(text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []);
+  const [one, two] = [words(a), words(b)];
+  const shared = [...one].filter((word) => two.has(word)).length;
+  return shared * 5 >= Math.max(one.size, two.size) * 4 - 1 && shared > 0;
 }
 
 /** Where new entries of one catalog go, and what may be in their way. */

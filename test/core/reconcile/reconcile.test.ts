@@ -6,9 +6,11 @@ import {
   balanceProject,
   lintProject,
   openProject,
+  outstandingIn,
   reconcileProject,
   type Project,
 } from "../../../src/core/project/project.js";
+import { reviewProject } from "../../../src/core/project/review.js";
 import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
 import { printIcu } from "../../../src/core/message/syntaxes/icu-print.js";
 import { scaffoldPlurals } from "../../../src/core/reconcile/plural-scaffold.js";
@@ -38,6 +40,7 @@ describe("keys in step", () => {
     expect(plan.changes.map(({ file }) => file)).toEqual([
       "fond-ledger/app.de.txt",
       "fond-ledger/app.pl.txt",
+      "fond-ledger/app.sources.txt",
     ]);
     expect(reconcile(files, project, "2027-01-01").changes).toEqual([]);
   });
@@ -197,6 +200,87 @@ describe("the ledger", () => {
     ]);
   });
 
+  test("what a translation was made from is kept and shown beside the source of now", async () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const change = (from: string, to: string) =>
+      files.contents.set("texts/en.json", (files.contents.get("texts/en.json") ?? "").replace(from, to));
+    change("Sailings", "All sailings");
+    reconcile(files, project, "2026-03-02");
+    change("All sailings", "Every sailing");
+    reconcile(files, project, "2026-03-03");
+    const kept = files.contents.get("fond-ledger/app.sources.txt") ?? "";
+    expect(kept).toMatch(
+      /home\.title\t\w{16}\t2026-03-01\tSailings\nhome\.title\t\w{16}\t2026-03-03\tEvery sailing\n/,
+    );
+    expect(outstandingIn(project).filter(({ locale }) => locale === "de")).toEqual([
+      expect.objectContaining({
+        key: "home.title",
+        what: "stale",
+        former: "Sailings",
+        source: "Every sailing",
+      }),
+    ]);
+    const [finding] = (await lintProject(project)).filter(({ rule }) => rule === "text/stale");
+    expect(finding?.message).toContain("“Sailings”");
+    expect(reviewProject(project, {}, ["home.title"], { sameMeaning: true, today: day })).toMatchObject({
+      ok: true,
+    });
+    const reviewed = reviewProject(project, {}, ["home.*"], { sameMeaning: true, today: day });
+    if (reviewed.ok) applyPlan(files, reviewed.plan);
+    expect(outstandingIn(project)).toEqual([]);
+    reconcile(files, project, "2026-03-04");
+    expect(files.contents.get("fond-ledger/app.sources.txt")).not.toContain("\tSailings\n");
+  });
+
+  test("a review raises states, of what is translated only, and knows its keys", () => {
+    const { files, project } = open({ "texts/de.json": '{ "home": { "title": "Abfahrten", "count": "" } }' });
+    reconcile(files, project);
+    const result = reviewProject(project, { locales: ["de"] }, ["home.*"], { state: "final", today: day });
+    if (!result.ok) throw new Error(result.message);
+    expect(result.plan.notes.map(({ message }) => message)).toEqual([expect.stringContaining("home.count")]);
+    applyPlan(files, result.plan);
+    expect(files.contents.get("fond-ledger/app.de.txt")).toMatch(/home\.title\tfinal/);
+    expect(reviewProject(project, {}, ["home.titel"], { today: day })).toMatchObject({
+      ok: false,
+      remedy: "did you mean “home.title”?",
+    });
+  });
+
+  test("a key that was renamed in the source takes its translations and their states along", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const raised = (files.contents.get("fond-ledger/app.de.txt") ?? "").replaceAll(
+      "\ttranslated\t",
+      "\treviewed\t",
+    );
+    files.contents.set("fond-ledger/app.de.txt", raised);
+    const source = files.contents.get("texts/en.json") ?? "";
+    files.contents.set("texts/en.json", source.replace('"title"', '"heading"'));
+    expect(reconcile(files, project).summary).toEqual({ "keys renamed": 2 });
+    expect(files.contents.get("texts/de.json")).toContain('"heading": "Abfahrten"');
+    expect(files.contents.get("fond-ledger/app.de.txt")).toMatch(/home\.heading\treviewed/);
+    expect(files.contents.has("fond-ledger/app.de.attic.txt")).toBe(false);
+  });
+
+  test("a key whose text is only alike is proposed, not assumed", () => {
+    const { files, project } = open({
+      "texts/en.json": en({ title: "All sailings of today from here", count: "x" }),
+      "texts/de.json": en({ title: "Alle Abfahrten von heute", count: "y" }),
+    });
+    reconcile(files, project);
+    files.contents.set("texts/en.json", en({ heading: "All the sailings of today from here", count: "x" }));
+    const plan = reconcile(files, project);
+    expect(plan.summary).toMatchObject({
+      "keys added": 2,
+      "keys set aside": expect.any(Number) as unknown as number,
+    });
+    expect(plan.notes[0]).toMatchObject({
+      message: expect.stringContaining("home.heading looks like home.title renamed") as unknown as string,
+      remedy: expect.stringContaining("fond rekey home.title home.heading") as unknown as string,
+    });
+  });
+
   test("a state stays until the text changes, and never rises by itself", () => {
     const { files, project } = open();
     reconcile(files, project);
@@ -235,6 +319,7 @@ describe("the ledger", () => {
       initial: 2,
       missing: 0,
       extra: 0,
+      words: 3,
       share: 0,
     });
   });

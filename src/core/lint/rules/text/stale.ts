@@ -32,12 +32,16 @@ export const textStale = defineRule({
       text: entry.text,
     });
     if (!stale) return;
+    const former = context.formerSource(catalog, entry.key, record.source);
     context.report(
       catalog,
       { at: "message", entry },
       {
-        message: `the source text changed after this was translated (${record.date})`,
-        remedy: `compare it with “${source.entry.text}” and correct it`,
+        message:
+          former === undefined
+            ? `the source text changed after this was translated (${record.date})`
+            : `this was translated from “${former}” (${record.date})`,
+        remedy: `the source is “${source.entry.text}” now: correct the translation, or say with \`fond review --same-meaning\` that it still fits`,
       },
     );
   },

@@ -1,0 +1,47 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { resolve } from "node:path";
+import { formatOf } from "../../core/catalog/formats/index.js";
+import { mergeCatalogs } from "../../core/catalog/merge.js";
+import { isLedgerText, mergeLedgers } from "../../core/ledger/merge.js";
+import { mergeByLines, mergeWithMarkers } from "../../disk/git-files.js";
+import { reasonOf } from "../../disk/disk-files.js";
+import type { CommandContext } from "../context.js";
+import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+
+/** Merges three versions of a catalog or ledger by key, as Git asks a merge driver to: the result takes ours' place. */
+export function runMerge(context: CommandContext, paths: readonly string[]): ExitStatus {
+  const [base = "", ours = "", theirs = "", name = ours] = paths;
+  const { cwd } = context.options;
+  const read = (path: string) => {
+    try {
+      return readFileSync(resolve(cwd, path), "utf8");
+    } catch (error) {
+      throw new CommandError(
+        `${path}: ${reasonOf(error)}`,
+        "name the three versions of a file: base, ours, theirs",
+        exitStatus.usage,
+      );
+    }
+  };
+  const [was, our, their] = [read(base), read(ours), read(theirs)];
+  const write = (text: string) => writeFileSync(resolve(cwd, ours), text);
+  if (isLedgerText(our) && isLedgerText(their)) {
+    write(mergeLedgers(was, our, their));
+    return exitStatus.inOrder;
+  }
+  const format = formatOf({ files: name });
+  const bare = (text: string) => text.replace(/^\uFEFF/, "");
+  const byLine = mergeByLines(cwd, base, ours, theirs);
+  const merged = mergeCatalogs(format, bare(was), bare(our), bare(their), byLine && bare(byLine));
+  if (!merged) {
+    write(byLine ?? mergeWithMarkers(cwd, base, ours, theirs));
+    if (byLine !== undefined) return exitStatus.inOrder;
+    context.say(
+      `${name}: cannot be merged by key, since one side cannot be read or makes a group of a text; its lines are in conflict`,
+    );
+    return exitStatus.toSettle;
+  }
+  write((our.startsWith("\uFEFF") ? "\uFEFF" : "") + merged.text);
+  for (const key of merged.conflicts) context.say(`${name}: both sides changed ${key}, each in its own way`);
+  return merged.conflicts.length > 0 ? exitStatus.toSettle : exitStatus.inOrder;
+}

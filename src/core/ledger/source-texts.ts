@@ -1,0 +1,131 @@
+import type { Files } from "../files/files.js";
+import type { FileChange } from "../plan/plan.js";
+import { digestOf } from "../text/digest.js";
+import { escapeField, unescapeField, type LedgerProblem } from "./ledger.js";
+
+/** A source text as it was at some reconcile. */
+export interface SourceText {
+  readonly digest: string;
+  /** The day on which it was first seen, as YYYY-MM-DD. */
+  readonly date: string;
+  readonly text: string;
+}
+
+/** The source texts of one book, those of the last reconcile and older ones that translations were made from. */
+export interface SourceTexts {
+  readonly file: string;
+  readonly written: string | undefined;
+  /** By full key, the oldest first, the one of the last reconcile at the end. */
+  readonly byKey: ReadonlyMap<string, readonly SourceText[]>;
+  readonly problems: readonly LedgerProblem[];
+}
+
+const head = "# Fond Ledger 1: source texts";
+
+/** Reads the source texts that a book's ledger keeps. Lines that make no sense are told of and left out. */
+export function readSourceTexts(files: Files, folder: string, book: string): SourceTexts {
+  const file = `${folder}/${book}.sources.txt`;
+  const byKey = new Map<string, SourceText[]>();
+  const problems: LedgerProblem[] = [];
+  const read = files.read(file);
+  if (!read.ok) {
+    if (read.trouble !== "absent")
+      problems.push({ file, line: 1, message: `it cannot be read: ${read.detail}` });
+    return { file, written: undefined, byKey, problems };
+  }
+  let line = 0;
+  for (const written of read.text.split("\n")) {
+    line++;
+    if (written === "" || written.startsWith("#")) continue;
+    const [key = "", digest = "", date = "", text, ...rest] = written.split("\t");
+    if (text === undefined || rest.length > 0 || digest.length !== 16) {
+      const isMarker = /^(?:<{7}|={7}|>{7}|\|{7})/.test(written);
+      problems.push({
+        file,
+        line,
+        message: isMarker
+          ? "a conflict marker; both sides were read"
+          : "a line that is no record; it was left out",
+      });
+      continue;
+    }
+    const full = unescapeField(key);
+    const one = { digest, date, text: unescapeField(text) };
+    const list = byKey.get(full);
+    if (list) list.push(one);
+    else byKey.set(full, [one]);
+  }
+  return { file, written: read.text, byKey, problems };
+}
+
+/** A source text by its digest: what a translation was made from, where the ledger still has it. */
+export function sourceTextOf(texts: SourceTexts, fullKey: string, digest: string): string | undefined {
+  return texts.byKey.get(fullKey)?.find((one) => one.digest === digest)?.text;
+}
+
+/**
+ * The change that brings the kept texts up to the source of now. Older texts stay as long as `isNeeded` says that a
+ * translation was made from them. None where nothing differs.
+ */
+export function sourceTextChanges(
+  texts: SourceTexts,
+  now: ReadonlyMap<string, string>,
+  today: string,
+  isNeeded: (fullKey: string, digest: string) => boolean,
+): FileChange[] {
+  const kept = new Map<string, readonly SourceText[]>();
+  let differs = texts.problems.length > 0;
+  for (const [key, text] of now) {
+    const known = texts.byKey.get(key) ?? [];
+    const last = known.at(-1);
+    if (last?.text === text && known.length === 1) {
+      kept.set(key, known);
+      continue;
+    }
+    const current = known.findLast((one) => one.text === text) ?? {
+      digest: digestOf(text),
+      date: today,
+      text,
+    };
+    const older = known.filter((one) => one !== current && one.text !== text && isNeeded(key, one.digest));
+    const list = [...older, current];
+    if (list.length !== known.length || list.some((one, index) => one !== known[index])) differs = true;
+    kept.set(key, list);
+  }
+  for (const [key, known] of texts.byKey) {
+    if (kept.has(key)) continue;
+    const older = known.filter((one) => isNeeded(key, one.digest));
+    if (older.length !== known.length) differs = true;
+    if (older.length > 0) kept.set(key, older);
+  }
+  if (!differs) return [];
+  const after = writeSourceTexts(kept);
+  return [{ file: texts.file, before: texts.written, after, isRecord: true }];
+}
+
+/** The change that gives kept texts new keys; `rename` gives undefined for a key that stays. */
+export function renameSourceTexts(
+  texts: SourceTexts,
+  rename: (fullKey: string) => string | undefined,
+): FileChange[] {
+  const renamed = new Map<string, readonly SourceText[]>();
+  for (const [key, list] of texts.byKey) if (rename(key) === undefined) renamed.set(key, list);
+  for (const [key, list] of texts.byKey) {
+    const fresh = rename(key);
+    if (fresh !== undefined && !renamed.has(fresh)) renamed.set(fresh, list);
+  }
+  if ([...texts.byKey.keys()].every((key) => rename(key) === undefined)) return [];
+  return [{ file: texts.file, before: texts.written, after: writeSourceTexts(renamed), isRecord: true }];
+}
+
+function writeSourceTexts(byKey: ReadonlyMap<string, readonly SourceText[]>): string | undefined {
+  if (byKey.size === 0) return undefined;
+  const lines = [...byKey.keys()]
+    .sort()
+    .flatMap((key) =>
+      (byKey.get(key) ?? []).map(({ digest, date, text }) =>
+        [escapeField(key), digest, date, escapeField(text)].join("\t"),
+      ),
+    );
+  return [head, ...lines, ""].join("\n");
+}

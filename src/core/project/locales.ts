@@ -1,0 +1,197 @@
+import { isWhole, loadBook } from "../catalog/book.js";
+import { editConfigList } from "../config/edit.js";
+import { overlayFiles } from "../files/overlay-files.js";
+import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
+import { parentsOf } from "../locale/fallback.js";
+import { hasPluralRules, pluralRules, type PluralCategory } from "../locale/plural-rules.js";
+import { canonicalTag } from "../locale/tag.js";
+import { doubtTag } from "../locale/mistaken-tag.js";
+import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
+import { digestOf } from "../text/digest.js";
+import { balanceProject, openProject, reconcileProject, type Project } from "./project.js";
+
+/** What is known of one locale of a project. */
+export interface LocaleAccount {
+  readonly locale: string;
+  readonly isSource: boolean;
+  /** Where a text that it lacks is taken from, nearest first; the source locale is last. */
+  readonly fallback: readonly string[];
+  readonly direction: "ltr" | "rtl";
+  readonly cardinal: readonly PluralCategory[];
+  readonly ordinal: readonly PluralCategory[];
+  /** The share of all books' keys that is translated and not stale; 1 for the source. */
+  readonly share: number;
+}
+
+/** Lists the locales of a project, the source first. */
+export function listLocales(project: Project): LocaleAccount[] {
+  const { source, targets } = project.config;
+  const books = balanceProject(project);
+  const keys = books.reduce((sum, book) => sum + book.keys, 0);
+  return [source, ...targets].map((locale) => {
+    const done = books.reduce(
+      (sum, book) => sum + (book.locales.find((one) => one.locale === locale)?.share ?? 1) * book.keys,
+      0,
+    );
+    return { ...describeLocale(locale, source, targets), share: keys === 0 ? 1 : done / keys };
+  });
+}
+
+function describeLocale(
+  locale: string,
+  source: string,
+  targets: readonly string[],
+): Omit<LocaleAccount, "share"> {
+  const all = [source, ...targets];
+  const fallback = parentsOf(locale).filter((parent) => all.includes(parent) && parent !== source);
+  return {
+    locale,
+    isSource: locale === source,
+    fallback: locale === source ? [] : [...fallback, source],
+    direction: directionOf(locale),
+    cardinal: hasPluralRules(locale, "cardinal") ? pluralRules(locale, "cardinal").categories : ["other"],
+    ordinal: hasPluralRules(locale, "ordinal") ? pluralRules(locale, "ordinal").categories : ["other"],
+  };
+}
+
+const rightToLeftScripts = new Set("Arab Hebr Syrc Thaa Nkoo Adlm Rohg Mand Samr Yezi Sogd Hung".split(" "));
+
+/** The direction of a locale's script (Unicode Standard Annex 9, by the likely script of CLDR). */
+export function directionOf(locale: string): "ltr" | "rtl" {
+  return rightToLeftScripts.has(new Intl.Locale(locale).maximize().script ?? "") ? "rtl" : "ltr";
+}
+
+export type LocaleResult =
+  | { readonly ok: true; readonly plan: Plan; readonly account: Omit<LocaleAccount, "share"> | undefined }
+  | { readonly ok: false; readonly message: string; readonly remedy: string };
+
+/**
+ * Plans a new target locale: the configuration, catalogs in every book filled as the book wants, and its ledger. What a
+ * parent in the project has is not copied. A locale that was dropped before gets its texts back.
+ */
+export function addLocale(project: Project, tag: string, today: string): LocaleResult {
+  const { config } = project;
+  const locale = canonicalTag(tag);
+  const doubt = doubtTag(tag, [config.source, ...config.targets]);
+  if (locale === undefined || doubt)
+    return {
+      ok: false,
+      message: doubt?.message ?? `“${tag}” is no language tag (BCP 47)`,
+      remedy:
+        doubt?.suggestion === undefined
+          ? "write a BCP 47 tag, such as pt-BR"
+          : `did you mean “${doubt.suggestion}”? Where “${tag}” is meant, write it into “targets” by hand`,
+    };
+  if (locale === config.source || config.targets.includes(locale))
+    return {
+      ok: false,
+      message: `${locale} is one of the project's locales already`,
+      remedy: "`fond locale list` shows them",
+    };
+  const targets = [...config.targets, locale];
+  const opened = withTargets(project, (file, text) =>
+    editConfigList(file, text, ["targets"], { add: locale }),
+  );
+  if (!opened) return cannotEdit(project);
+  const plan = reconcileProject(opened.project, { locales: [locale] }, today);
+  return {
+    ok: true,
+    plan: makePlan([opened.change, ...plan.changes], { ...plan.summary, "locales added": 1 }, plan.notes),
+    account: describeLocale(locale, config.source, targets),
+  };
+}
+
+/** Plans the end of a target locale: its texts go to the attic of the ledger, its catalogs and its place in the configuration go. */
+export function dropLocale(project: Project, tag: string, today: string): LocaleResult {
+  const { config, files } = project;
+  const locale = canonicalTag(tag) ?? tag;
+  if (locale === config.source)
+    return {
+      ok: false,
+      message: `${locale} is the source locale`,
+      remedy: "name another locale as “source” first",
+    };
+  if (!config.targets.includes(locale))
+    return {
+      ok: false,
+      message: `${locale} is none of the project's locales`,
+      remedy: "`fond locale list` shows them",
+    };
+  const index = config.targets.indexOf(locale);
+  const opened = withTargets(project, (file, text) =>
+    editConfigList(file, text, ["targets"], { remove: index }),
+  );
+  if (!opened) return cannotEdit(project);
+  const changes: FileChange[] = [opened.change];
+  const notes: PlanNote[] = [];
+  let kept = 0;
+  for (const bookConfig of config.books) {
+    const book = loadBook(files, config, bookConfig);
+    const ledger = readLedger(files, config.ledger, bookConfig.name, locale);
+    const attic = new Map<string, AtticRecord>(ledger.attic);
+    for (const catalog of book.catalogs) {
+      if (catalog.locale !== locale || !catalog.exists) continue;
+      const shared = book.catalogs.some(
+        (one) => one.file === catalog.file && one !== catalog && one.locale !== locale,
+      );
+      if (shared || !isWhole(catalog)) {
+        notes.push({
+          file: catalog.file,
+          message: shared
+            ? "left as it is: other locales are in it"
+            : "left as it is, because it cannot be read",
+          remedy: shared ? `take ${locale} out of it by hand` : "`fond lint` says what is wrong with it",
+        });
+        continue;
+      }
+      for (const entry of catalog.byKey.values()) {
+        const full = book.fullKey(catalog.namespace, entry.key);
+        const digest = digestOf(entry.text);
+        const record: LedgerRecord = ledger.records.get(full) ?? {
+          state: "translated",
+          source: digest,
+          text: digest,
+          origin: "person",
+          date: today,
+        };
+        attic.set(full, { ...record, text: digest, kept: entry.text });
+        kept++;
+      }
+      changes.push({
+        file: catalog.file,
+        before: catalog.content,
+        after: undefined,
+        bom: catalog.bom,
+        ...(catalog.encoding && { encoding: catalog.encoding }),
+      });
+    }
+    changes.push(...ledgerChanges(ledger, new Map(), attic));
+  }
+  return {
+    ok: true,
+    plan: makePlan(changes, { "locales set aside": 1, "texts kept in the attic": kept }, notes),
+    account: undefined,
+  };
+}
+
+/** The project as it would be with other target locales. */
+function withTargets(
+  project: Project,
+  edit: (file: string, text: string) => string,
+): { readonly project: Project; readonly change: FileChange } | undefined {
+  const { files, configFile } = project;
+  const read = files.read(configFile);
+  if (!read.ok) return undefined;
+  const after = edit(configFile, read.text);
+  const opened = openProject(overlayFiles(files, new Map([[configFile, after]])), configFile);
+  if (!opened.ok) return undefined;
+  return { project: opened.project, change: { file: configFile, before: read.text, after, bom: read.bom } };
+}
+
+function cannotEdit({ configFile }: Project): LocaleResult {
+  return {
+    ok: false,
+    message: `${configFile} cannot be changed in place`,
+    remedy: "change “targets” in it by hand, then run `fond reconcile`",
+  };
+}

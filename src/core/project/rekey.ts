@@ -1,0 +1,313 @@
+import { applyEdits as editJson, modify, parse } from "jsonc-parser";
+import { catalogEdits, isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import type { Entry, EntryPath, PathText } from "../catalog/model.js";
+import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
+import { readSourceTexts, renameSourceTexts } from "../ledger/source-texts.js";
+import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
+import { listCode, readBookCode } from "../source/book-code.js";
+import type { SourceFile } from "../source/model.js";
+import { prepareReaders } from "../source/read.js";
+import { applyEdits, type TextEdit } from "../text/edits.js";
+import { nearest } from "../text/nearest.js";
+import { booksIn, type Project, type Scope } from "./project.js";
+
+export type RekeyResult =
+  | { readonly ok: true; readonly plan: Plan }
+  | { readonly ok: false; readonly message: string; readonly remedy: string };
+
+/** What a key becomes; undefined for a key that stays. */
+interface Renaming {
+  (codeKey: string): string | undefined;
+  /** How the keys of a whole group begin, before and after. */
+  readonly group?: { readonly from: string; readonly to: string };
+}
+
+/**
+ * Plans new names for keys, `old.key` to `new.key` or a whole group, `checkout.*` to `basket.*`: in every catalog, the
+ * ledger, the waivers and the code. A new name that is there already with the same source text takes the old one in.
+ */
+export async function rekeyProject(
+  project: Project,
+  scope: Scope,
+  from: string,
+  to: string,
+): Promise<RekeyResult> {
+  if (from.endsWith("*") !== to.endsWith("*") || /\*(?!$)/.test(from) || /\*(?!$)/.test(to) || from === to)
+    return {
+      ok: false,
+      message: `“${from}” cannot become “${to}”`,
+      remedy: "name one key and its new name, or a group and its new name: checkout.* basket.*",
+    };
+  const changes: FileChange[] = [];
+  const notes: PlanNote[] = [];
+  const known = new Set<string>();
+  const tally = { "keys renamed": 0, "keys merged": 0, "lookups rewritten": 0 };
+  const renamed = new Set<string>();
+  for (const config of booksIn(project, scope)) {
+    const book = loadBook(project.files, project.config, config);
+    const rename = renamingOf(from, to, separatorsOf(config).parts, book);
+    for (const catalog of book.catalogs)
+      for (const key of catalog.byKey.keys()) known.add(book.codeKey(catalog.namespace, key));
+    if (![...known].some((key) => rename(key) !== undefined)) continue;
+    const moved = moveEntries(book, rename, notes, tally);
+    if (!moved.ok) return moved;
+    changes.push(...moved.changes);
+    for (const key of moved.keys) renamed.add(key);
+    for (const locale of book.targetLocales) {
+      const ledger = readLedger(project.files, project.config.ledger, config.name, locale);
+      const name = (full: string) => fullAfter(book, rename, full) ?? full;
+      const records = renameKeys<LedgerRecord>(ledger.records, name);
+      const attic = renameKeys<AtticRecord>(ledger.attic, name);
+      if (records || attic)
+        changes.push(...ledgerChanges(ledger, records ?? ledger.records, attic ?? ledger.attic));
+    }
+    const sources = readSourceTexts(project.files, project.config.ledger, config.name);
+    changes.push(...renameSourceTexts(sources, (full) => fullAfter(book, rename, full)));
+    if (config.code.length === 0) continue;
+    await prepareReaders(listCode(project.files, config));
+    for (const file of readBookCode(project.files, config, project.config.source).files) {
+      const edits = renameLookups(file, book, rename, notes);
+      if (edits.length === 0) continue;
+      tally["lookups rewritten"] += edits.length;
+      changes.push({
+        file: file.file,
+        before: file.text,
+        after: applyEdits(file.text, edits),
+        bom: file.bom,
+      });
+    }
+  }
+  if (renamed.size === 0) {
+    const near = nearest(from.replace(/\.?\*$/, ""), known);
+    return {
+      ok: false,
+      message: `there is no key ${from}`,
+      remedy: near === undefined ? "`fond preview` lists keys" : `did you mean “${near}”?`,
+    };
+  }
+  const waivers = renameWaivers(project, from, to);
+  const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
+  return { ok: true, plan: makePlan([...changes, ...waivers], summary, notes) };
+}
+
+/** A group is named with or without its star. */
+function renamingOf(from: string, to: string, separator: string, book: Book): Renaming {
+  const isGroup =
+    from.endsWith("*") ||
+    !book.catalogs.some((one) =>
+      [...one.byKey.keys()].some((key) => book.codeKey(one.namespace, key) === from),
+    );
+  const [old, fresh] = [from, to].map((name) => name.replace(/\*+$/, "")) as [string, string];
+  const ends = (name: string) => (name === "" || !/[\p{L}\p{N}]$/u.test(name) ? name : name + separator);
+  if (!isGroup) return (key) => (key === from ? to : undefined);
+  const group = { from: ends(old), to: ends(fresh) };
+  const rename = (key: string) =>
+    key.startsWith(group.from) && key !== group.from ? group.to + key.slice(group.from.length) : undefined;
+  return Object.assign(rename, { group });
+}
+
+interface Place {
+  readonly namespace: string | undefined;
+  readonly key: string;
+}
+
+/** The namespace and key that code means by a key; a namespace that is not there yet is the first part. */
+function placeOf(book: Book, codeKey: string): Place {
+  if (!book.layout.hasNamespaces) return { namespace: undefined, key: codeKey };
+  const { namespace: separator } = separatorsOf(book.config);
+  const namespaces = [...new Set(book.catalogs.map(({ namespace }) => namespace ?? ""))].sort(
+    (a, b) => b.length - a.length,
+  );
+  const found = namespaces.find((name) => codeKey.startsWith(name + separator));
+  const at = codeKey.indexOf(separator);
+  const namespace = found ?? (at < 0 ? "" : codeKey.slice(0, at));
+  return { namespace, key: codeKey.slice(namespace === "" ? 0 : namespace.length + separator.length) };
+}
+
+function fullAfter(book: Book, rename: Renaming, full: string): string | undefined {
+  for (const namespace of new Set(book.catalogs.map((one) => one.namespace))) {
+    const prefix = book.fullKey(namespace, "");
+    if (!full.startsWith(prefix)) continue;
+    const fresh = rename(book.codeKey(namespace, full.slice(prefix.length)));
+    if (fresh === undefined) continue;
+    const place = placeOf(book, fresh);
+    return book.fullKey(place.namespace, place.key);
+  }
+  return undefined;
+}
+
+function moveEntries(
+  book: Book,
+  rename: Renaming,
+  notes: PlanNote[],
+  tally: Record<"keys renamed" | "keys merged", number>,
+):
+  | { readonly ok: true; readonly changes: FileChange[]; readonly keys: readonly string[] }
+  | Extract<RekeyResult, { ok: false }> {
+  const edits = catalogEdits();
+  const keys: string[] = [];
+  const { parts } = separatorsOf(book.config);
+  for (const catalog of book.catalogs) {
+    if (!catalog.exists) continue;
+    const moving = [...catalog.byKey.values()].flatMap((entry) => {
+      const fresh = rename(book.codeKey(catalog.namespace, entry.key));
+      return fresh === undefined ? [] : [{ entry, place: placeOf(book, fresh), fresh }];
+    });
+    if (!isWhole(catalog)) {
+      notes.push({
+        file: catalog.file,
+        message: "left as it is, because it cannot be read",
+        remedy: "correct it first, then run this again; `fond lint` says what is wrong",
+      });
+      continue;
+    }
+    if (moving.length === 0) continue;
+    const byHome = new Map<Catalog, { readonly entry: Entry; readonly path: EntryPath }[]>();
+    const leaving: EntryPath[] = [];
+    const gone = new Set(moving.map(({ entry }) => entry));
+    for (const { entry, place, fresh } of moving) {
+      const home = book.catalog(catalog.locale, place.namespace);
+      if (!home)
+        return {
+          ok: false,
+          message: `there is no catalog for the namespace of ${fresh}`,
+          remedy: `create ${book.layout.path(catalog.locale, place.namespace)} first`,
+        };
+      const there = home.byKey.get(place.key);
+      const isSource = catalog.locale === book.sourceLocale;
+      if (isSource) keys.push(entry.key);
+      if (there && !gone.has(there)) {
+        if (isSource && there.text !== entry.text)
+          return {
+            ok: false,
+            message: `${fresh} is there already, with the text “${there.text}” instead of “${entry.text}”`,
+            remedy: "choose another name, or make the two texts the same first",
+          };
+        if (there.text !== entry.text)
+          notes.push({
+            file: home.file,
+            ...home.lines.position(there.keySpan.start),
+            message: `${fresh} keeps its own text; that of ${entry.key}, “${entry.text}”, goes`,
+            remedy: "see which of the two is better",
+          });
+        if (isSource) tally["keys merged"]++;
+        leaving.push(entry.path);
+        continue;
+      }
+      const isFlat = home.format.isFlat || isFlatCatalog(home, parts) || book.config.naming.shape === "flat";
+      const path = isFlat ? [place.key] : place.key.split(parts);
+      const blocker = blockerOf(home, path, gone);
+      if (blocker)
+        return {
+          ok: false,
+          message: `${fresh} cannot be: “${blocker.key}” is in its way in ${home.file}`,
+          remedy: "choose a name that is neither a text's group nor below a text",
+        };
+      if (isSource) tally["keys renamed"]++;
+      leaving.push(entry.path);
+      byHome.set(home, [...(byHome.get(home) ?? []), { entry, path }]);
+    }
+    const arrivals = (home: Catalog): PathText[] =>
+      (byHome.get(home) ?? []).map(({ entry, path }) => ({ path, text: entry.text }));
+    // What is renamed in its own catalog keeps its place there.
+    const stays = new Map((byHome.get(catalog) ?? []).map(({ entry, path }) => [entry, path]));
+    edits.edit(catalog, {
+      remove: leaving,
+      add: arrivals(catalog),
+      order: [...catalog.byKey.values()].map((entry) => stays.get(entry) ?? entry.path),
+    });
+    for (const home of byHome.keys()) if (home !== catalog) edits.edit(home, { add: arrivals(home) });
+  }
+  return { ok: true, changes: edits.changes(), keys };
+}
+
+function isFlatCatalog(catalog: Catalog, separator: string): boolean {
+  return catalog.entries.some(({ path, key }) => path.length === 1 && key.includes(separator));
+}
+
+/** An entry that stays and is a text where a group must be, or the other way round. */
+function blockerOf(catalog: Catalog, path: EntryPath, gone: ReadonlySet<Entry>): Entry | undefined {
+  const isUnder = (outer: EntryPath, inner: EntryPath) =>
+    outer.length < inner.length && outer.every((part, index) => part === inner[index]);
+  return [...catalog.byKey.values()].find(
+    (entry) => !gone.has(entry) && (isUnder(entry.path, path) || isUnder(path, entry.path)),
+  );
+}
+
+function renameKeys<Row>(
+  rows: ReadonlyMap<string, Row>,
+  rename: (full: string) => string,
+): ReadonlyMap<string, Row> | undefined {
+  if (![...rows.keys()].some((full) => rename(full) !== full)) return undefined;
+  const renamed = new Map<string, Row>();
+  for (const [full, row] of rows) if (rename(full) === full) renamed.set(full, row);
+  for (const [full, row] of rows)
+    if (rename(full) !== full && !renamed.has(rename(full))) renamed.set(rename(full), row);
+  return renamed;
+}
+
+function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: PlanNote[]): TextEdit[] {
+  const edits: TextEdit[] = [];
+  const tell = (start: number, message: string) =>
+    notes.push({
+      file: file.file,
+      ...file.lines.position(start),
+      message,
+      remedy: "change it by hand where it asks for a renamed key",
+    });
+  for (const { key, keySpan } of file.lookups) {
+    if (key.kind === "unknown") continue;
+    if (key.kind === "composed") {
+      const { group } = rename;
+      if (
+        group &&
+        group.from !== "" &&
+        key.parts[0]?.startsWith(group.from) &&
+        file.text.startsWith(group.from, keySpan.start)
+      ) {
+        edits.push({ start: keySpan.start, end: keySpan.start + group.from.length, replacement: group.to });
+        continue;
+      }
+      const pattern = new RegExp(
+        `^${key.parts.map((part) => (part === null ? ".*" : part.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"))).join("")}$`,
+      );
+      const hit = book.catalogs
+        .flatMap((one) => [...one.byKey.keys()].map((name) => book.codeKey(one.namespace, name)))
+        .find((name) => rename(name) !== undefined && pattern.test(name));
+      if (hit !== undefined) tell(keySpan.start, `this key is composed at run time and can be ${hit}`);
+      continue;
+    }
+    const fresh = rename(key.value);
+    if (fresh === undefined) continue;
+    const written = file.text.slice(keySpan.start, keySpan.end);
+    const bound = key.value.endsWith(written)
+      ? key.value.slice(0, key.value.length - written.length)
+      : undefined;
+    if (bound === undefined || !fresh.startsWith(bound))
+      tell(keySpan.start, `${key.value} is asked for in a way that cannot be rewritten`);
+    else edits.push({ ...keySpan, replacement: fresh.slice(bound.length) });
+  }
+  const asked = new Set(file.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
+  for (const mention of file.mentions) {
+    if (asked.has(mention) || rename(mention) === undefined || book.resolve(mention) === undefined) continue;
+    const at = file.text.indexOf(mention);
+    tell(Math.max(at, 0), `the key ${mention} stands here, and nothing shows that it is looked up`);
+  }
+  return edits;
+}
+
+function renameWaivers({ files, waivers }: Project, from: string, to: string): FileChange[] {
+  const read = files.read(waivers.file);
+  if (!read.ok) return [];
+  const found = (parse(read.text) as { waivers?: { key?: string }[] } | undefined)?.waivers ?? [];
+  const [old, fresh] = [from, to].map((name) => name.replace(/\.?\*+$/, "")) as [string, string];
+  let after = read.text;
+  found.forEach(({ key }, index) => {
+    const isMeant =
+      key === from || (key !== undefined && (from.endsWith("*") ? key.startsWith(`${old}.`) : key === old));
+    if (!isMeant) return;
+    const value = key === from ? to : fresh + key.slice(old.length);
+    after = editJson(after, modify(after, ["waivers", index, "key"], value, {}));
+  });
+  return after === read.text ? [] : [{ file: waivers.file, before: read.text, after, bom: read.bom }];
+}

@@ -1,0 +1,178 @@
+import { afterAll, describe, expect, test } from "@jest/globals";
+import { execFileSync, spawn } from "node:child_process";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { cleanUp, fond, program, smallProject, temporaryProject } from "../support/project.js";
+
+afterAll(cleanUp);
+
+const git = (cwd: string, ...args: string[]) =>
+  execFileSync("git", ["-c", "user.name=Ines", "-c", "user.email=ines@quay.test", ...args], {
+    cwd,
+    encoding: "utf8",
+    stdio: ["ignore", "pipe", "pipe"],
+  });
+
+describe("the driver for Git", () => {
+  const versions = {
+    json: [
+      '{\n  "a": "1",\n  "z": "9"\n}\n',
+      '{\n  "a": "1",\n  "m": "ours",\n  "z": "9"\n}\n',
+      '{\n  "a": "1",\n  "n": "theirs",\n  "z": "9"\n}\n',
+    ],
+    yaml: ["a: one\nz: nine\n", "a: one\nm: ours\nz: nine\n", "a: one\nn: theirs\nz: nine\n"],
+    properties: ["a=1\nz=9\n", "a=1\nm=ours\nz=9\n", "a=1\nn=theirs\nz=9\n"],
+  } as const;
+  test.each(Object.keys(versions) as (keyof typeof versions)[])(
+    "two branches that add neighbouring keys merge without a conflict: %s",
+    (ending) => {
+      const [base, ours, theirs] = versions[ending];
+      const folder = temporaryProject({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: ["de"],
+          books: [{ name: "app", code: [], files: `texts/{locale}.${ending}` }],
+        }),
+        [`texts/en.${ending}`]: base,
+      });
+      git(folder, "init", "-q", "-b", "main");
+      expect(fond(folder, "init", "--merge-driver", "--write").status).toBe(0);
+      expect(fond(folder, "init", "--merge-driver", "--check").status).toBe(0);
+      git(folder, "config", "merge.fond.driver", `"${process.execPath}" "${program}" merge %O %A %B %P`);
+      const commit = (text: string, message: string) => {
+        writeFileSync(join(folder, `texts/en.${ending}`), text);
+        fond(folder, "reconcile", "--write");
+        git(folder, "add", "-A");
+        git(folder, "commit", "-q", "-m", message);
+      };
+      commit(base, "base");
+      git(folder, "checkout", "-q", "-b", "theirs");
+      commit(theirs, "theirs");
+      git(folder, "checkout", "-q", "main");
+      commit(ours, "ours");
+      git(folder, "merge", "-q", "theirs", "-m", "merged");
+      expect(fond(folder, "reconcile", "--check").status).toBe(0);
+      const shown = fond(folder, "preview", "m", "n", "--locale", "en").stdout;
+      expect(shown).toContain("ours");
+      expect(shown).toContain("theirs");
+    },
+  );
+
+  test("a text that both changed is a conflict, said by its key", () => {
+    const folder = temporaryProject({
+      "base.json": '{\n  "a": "1",\n  "b": "2"\n}\n',
+      "ours.json": '{\n  "a": "one",\n  "b": "2"\n}\n',
+      "theirs.json": '{\n  "a": "uno",\n  "b": "2"\n}\n',
+    });
+    const { status, stderr } = fond(folder, "merge", "base.json", "ours.json", "theirs.json");
+    expect(status).toBe(1);
+    expect(stderr).toContain("both sides changed a");
+    expect(readFileSync(join(folder, "ours.json"), "utf8")).toContain("<<<<<<< ours");
+  });
+});
+
+/** Starts the program and gives its status when it has ended. */
+function start(cwd: string, args: readonly string[], killAfter?: number): Promise<number | null> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [program, ...args], { cwd, stdio: "ignore" });
+    if (killAfter !== undefined) setTimeout(() => child.kill("SIGKILL"), killAfter);
+    child.on("close", (code) => resolve(code));
+  });
+}
+
+const many = Object.fromEntries(
+  Array.from({ length: 400 }, (_, index) => [`key${index}`, `Text number ${index}`]),
+);
+const manyProject = () =>
+  temporaryProject(
+    smallProject({
+      "texts/en.json": `${JSON.stringify(many, undefined, 2)}\n`,
+      "texts/de.json": "{}\n",
+      "texts/pl.json": "{}\n",
+    }),
+  );
+const keysOf = (folder: string, locale: string) =>
+  Object.keys(JSON.parse(readFileSync(join(folder, `texts/${locale}.json`), "utf8")) as object).length;
+
+describe("more than one run", () => {
+  test("several at once lose nothing, and leave no lock", async () => {
+    const folder = manyProject();
+    const statuses = await Promise.all([1, 2, 3, 4].map(() => start(folder, ["reconcile", "--write"])));
+    // One that planned with files that another has changed since says so; none writes over the other.
+    for (const status of statuses) expect([0, 3]).toContain(status);
+    expect(statuses).toContain(0);
+    expect([keysOf(folder, "de"), keysOf(folder, "pl")]).toEqual([400, 400]);
+    expect(fond(folder, "reconcile", "--check").status).toBe(0);
+    expect(existsSync(join(folder, ".fond-lock"))).toBe(false);
+  });
+
+  test("the lock of a run that is gone is taken over", () => {
+    const folder = manyProject();
+    writeFileSync(
+      join(folder, ".fond-lock"),
+      JSON.stringify({ process: 2 ** 22 + 1, host: execFileSync("hostname", { encoding: "utf8" }).trim() }),
+    );
+    expect(fond(folder, "reconcile", "--write").status).toBe(0);
+    expect(keysOf(folder, "de")).toBe(400);
+  });
+
+  test("killed at many moments, each file is old or new, and the next run ends it", async () => {
+    const folder = manyProject();
+    for (let moment = 0; moment < 14; moment++) {
+      for (const locale of ["de", "pl"]) writeFileSync(join(folder, `texts/${locale}.json`), "{}\n");
+      await start(folder, ["reconcile", "--write"], 120 + moment * 22);
+      const halfway = ["de", "pl"].map((locale) => keysOf(folder, locale));
+      for (const count of halfway) expect([0, 400]).toContain(count);
+      expect(fond(folder, "reconcile", "--write").status).toBe(0);
+      expect([keysOf(folder, "de"), keysOf(folder, "pl")]).toEqual([400, 400]);
+      expect(fond(folder, "reconcile", "--check").status).toBe(0);
+    }
+  }, 120_000);
+});
+
+describe("the account of the locales", () => {
+  test("locale, rekey, review and balance work together", () => {
+    const folder = temporaryProject(smallProject());
+    expect(fond(folder, "reconcile", "--write").status).toBe(0);
+    expect(fond(folder, "locale", "add", "ar", "--write").stdout).toContain("zero one two few many other");
+    expect(fond(folder, "locale").stdout).toMatch(/ar {2}Arabic {2}0\.0 %\n.*right to left/);
+    expect(fond(folder, "locale", "grow", "ar").status).toBe(2);
+    expect(fond(folder, "review", "home.title", "--locale", "de", "--write").status).toBe(0);
+    const before = JSON.parse(fond(folder, "balance", "--format", "json").stdout) as {
+      books: { locales: { locale: string; reviewed: number; words: number }[] }[];
+    };
+    expect(before.books[0]?.locales.map(({ locale, reviewed }) => [locale, reviewed])).toEqual([
+      ["de", 1],
+      ["pl", 0],
+      ["ar", 0],
+    ]);
+    expect(fond(folder, "rekey", "home.title", "home.heading", "--write").stdout).toContain(
+      "1 lookup rewritten",
+    );
+    expect(fond(folder, "lint").stdout).not.toContain("key/undefined");
+    const todo = fond(folder, "balance", "--todo", "--locale", "ar").stdout;
+    expect(todo).toMatch(/initial home\.heading {2}texts\/ar\.json:\d+\n +Sailings/);
+  });
+
+  test("what was translated from an older source is shown word by word, and how the shares went", () => {
+    const folder = temporaryProject(smallProject());
+    git(folder, "init", "-q");
+    const commit = () => {
+      fond(folder, "reconcile", "--write");
+      git(folder, "add", "-A");
+      git(folder, "commit", "-q", "-m", "one");
+    };
+    commit();
+    const source = join(folder, "texts/en.json");
+    writeFileSync(source, readFileSync(source, "utf8").replace("Sailings", "All sailings today"));
+    commit();
+    expect(fond(folder, "balance", "--stale").stdout).toContain("[-Sailings-]{+All sailings today+}");
+    const { trend } = JSON.parse(fond(folder, "balance", "--trend", "--format", "json").stdout) as {
+      trend: { books: { locales: { share: number }[] }[] }[];
+    };
+    expect(trend.map(({ books }) => books[0]?.locales[0]?.share)).toEqual([1, 0.5]);
+    expect(fond(folder, "balance", "--trend").stdout).toMatch(/de +█▅ 50\.0 %/);
+    const none = temporaryProject(smallProject());
+    expect(fond(none, "balance", "--trend").status).toBe(2);
+  });
+});
