@@ -47,5 +47,6 @@ function showExample(example) {
   put(example.locale ?? "de", example.target);
   put("code", example.code);
   put("was", example.madeFrom);
+  put("fixed", example.fixed);
   return `${example.note ? `${example.note.charAt(0).toUpperCase()}${example.note.slice(1)}:\n\n` : ""}\`\`\`text\n${lines.join("\n")}\n\`\`\`\n`;
 }

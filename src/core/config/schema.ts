@@ -165,6 +165,23 @@ const bookSchema = v.strictObject({
   habits: v.optional(habitsSchema),
   emit: v.optional(emitSchema, {}),
   naming: v.optional(namingSchema, {}),
+  limits: v.optional(
+    v.record(
+      v.string(),
+      v.union(
+        [
+          v.pipe(v.number(), v.minValue(1)),
+          v.strictObject({
+            characters: v.optional(v.pipe(v.number("a number"), v.minValue(1, "a number from 1"))),
+            columns: v.optional(v.pipe(v.number("a number"), v.minValue(1, "a number from 1"))),
+          }),
+        ],
+        'a number of characters, or { "columns": 20 }',
+      ),
+      "a map from key patterns to lengths",
+    ),
+  ),
+  paths: v.optional(v.array(nonEmpty("a pattern of keys"), "a list of key patterns")),
   fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),
 });
 

@@ -115,6 +115,7 @@ function contextFor(
       endColumn: range.endColumn,
       book: book.config.name,
       ...more,
+      ...(words.fix && { fix: words.fix }),
     });
   return {
     book,
@@ -123,6 +124,7 @@ function contextFor(
     formerSource: ({ namespace }, key, digest) =>
       subject.sources && sourceTextOf(subject.sources, book.fullKey(namespace, key), digest),
     message: reader.read,
+    print: (node) => reader.print([node]),
     sourceOf(catalog, key) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       const entry = source?.byKey.get(key);

@@ -1,11 +1,12 @@
 import type { Book, Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import type { Ledger } from "../ledger/ledger.js";
+import type { MessageNode } from "../message/model.js";
 import type { ReadMessage } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
-import type { Severity } from "./finding.js";
+import type { Fix, Severity } from "./finding.js";
 
 /** One rule: what it is for, examples that are its docs and its first tests at once, and its check. */
 export interface Rule {
@@ -49,6 +50,12 @@ export interface Example {
   readonly code?: string;
   /** The source text that the translation was made from, as the ledger has it. */
   readonly madeFrom?: string;
+  /** What of the book's configuration the rule looks at. */
+  readonly naming?: "camel" | "kebab" | "snake";
+  readonly limits?: Readonly<Record<string, number>>;
+  readonly paths?: readonly string[];
+  /** The target's only text after the rule's fix. */
+  readonly fixed?: string;
   /** In a few words, what is wrong or why it is right. */
   readonly note?: string;
 }
@@ -61,7 +68,9 @@ export interface RuleContext {
   ledger(locale: string): Ledger;
   /** What a source text was, by its digest, where the ledger still has it. */
   formerSource(catalog: Catalog, key: string, digest: string): string | undefined;
-  message(text: string): ReadMessage;
+  message(text: string, locale?: string, key?: string): ReadMessage;
+  /** How the book's syntax writes a node. */
+  print(node: MessageNode): string;
   /** The source entry of a translation, if there is one. */
   sourceOf(catalog: Catalog, key: string): EntryView | undefined;
   /** A finding in a catalog: at an entry's key, at a range of its message, or at a range of the file. */
@@ -82,6 +91,8 @@ export interface Words {
   readonly remedy: string;
   /** Where a rule has findings of several levels; the configuration still has the last word. */
   readonly severity?: Severity;
+  /** A repair that changes nothing but the fault. */
+  readonly fix?: Fix;
 }
 
 /** Declares a rule; here so that its parts are checked where they are written. */

@@ -1,9 +1,11 @@
-import { loadBook, type Book } from "../catalog/book.js";
+import { catalogEdits, loadBook, type Book } from "../catalog/book.js";
+import type { Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
 import { loadWaivers, type Waivers } from "../config/waivers.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import { planExtract, type ExtractOptions, type ExtractPlan } from "../extract/extract.js";
 import type { Files } from "../files/files.js";
+import { overlayFiles } from "../files/overlay-files.js";
 import { balanceBook, type BookBalance } from "../ledger/balance.js";
 import { readLedger, type Ledger } from "../ledger/ledger.js";
 import { outstandingTexts, type OutstandingText } from "../ledger/outstanding.js";
@@ -13,7 +15,7 @@ import { lintBook, sortFindings } from "../lint/lint.js";
 import type { Rule } from "../lint/rule.js";
 import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
-import { makePlan, type Plan } from "../plan/plan.js";
+import { makePlan, type FileChange, type Plan } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
 import { listCode, lookupShapes, readBookCode, type UnreadSource } from "../source/book-code.js";
 import type { LookupShapes } from "../source/model.js";
@@ -281,6 +283,51 @@ export async function lintProject(
   const all = isWhole ? [...open, ...idleWaivers(project)] : open;
   return sortFindings(path ? all.filter(({ file }) => path(file)) : all);
 }
+
+/**
+ * Plans the repairs that the rules know to be safe: each finding's own, again and again until none is left, so that a
+ * second run has nothing to mend.
+ */
+export async function fixProject(
+  project: Project,
+  scope: Scope = {},
+  rules?: readonly Rule[],
+): Promise<Plan> {
+  const texts = new Map<string, string | undefined>();
+  const changes = new Map<string, FileChange>();
+  let mended = 0;
+  for (let round = 0; round < mostRounds; round++) {
+    const opened = openProject(overlayFiles(project.files, texts), project.configFile);
+    if (!opened.ok) break;
+    const findings = (await lintProject(opened.project, scope, rules)).filter(({ fix }) => fix !== undefined);
+    if (findings.length === 0) break;
+    for (const config of booksIn(opened.project, scope)) {
+      const book = loadBook(opened.project.files, opened.project.config, config);
+      const edits = catalogEdits();
+      const done = new Set<Entry>();
+      for (const { fix, locale, namespace, key, book: name } of findings) {
+        const catalog =
+          name === config.name && locale !== undefined ? book.catalog(locale, namespace) : undefined;
+        const entry = catalog?.byKey.get(key ?? "");
+        if (!fix || !catalog || !entry || done.has(entry)) continue;
+        done.add(entry);
+        mended++;
+        edits.edit(
+          catalog,
+          fix.kind === "text" ? { set: [{ path: entry.path, text: fix.text }] } : { remove: [entry.path] },
+        );
+      }
+      for (const change of edits.changes()) {
+        texts.set(change.file, change.after);
+        changes.set(change.file, { ...change, before: changes.get(change.file)?.before ?? change.before });
+      }
+    }
+  }
+  return makePlan([...changes.values()], mended > 0 ? { "findings mended": mended } : {});
+}
+
+/** A repair can lay another fault bare; more rounds than this are two rules that disagree. */
+const mostRounds = 12;
 
 /** Waivers that hide nothing any more, as findings: what they accepted is gone, or its time is over. */
 function idleWaivers({ waivers, config }: Project): Finding[] {

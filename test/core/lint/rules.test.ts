@@ -26,6 +26,15 @@ describe.each(rules.map((rule) => [rule.id, rule] as const))("%s", (id, rule) =>
     },
   );
 
+  test("mends its bad examples where it can, and then finds nothing", () => {
+    for (const example of rule.examples.bad) {
+      if (example.fixed === undefined) continue;
+      const [found] = lintExample(example, [rule]);
+      expect(found?.fix).toEqual({ kind: "text", text: example.fixed });
+      expect(lintExample({ ...example, target: example.fixed }, [rule])).toEqual([]);
+    }
+  });
+
   test("has a summary, a reason and examples", () => {
     expect(rule.summary).toMatch(/\.$/);
     expect(rule.why.length).toBeGreaterThan(40);

@@ -1,4 +1,34 @@
 import type { Rule } from "../rule.js";
+import { textPath } from "./text/path.js";
+import { textTypography } from "./text/typography.js";
+import { textLength } from "./text/length.js";
+import { textMarker } from "./text/marker.js";
+import { textNormalForm } from "./text/normal-form.js";
+import { textControl } from "./text/control.js";
+import { textScript } from "./text/script.js";
+import { textRepeat } from "./text/repeat.js";
+import { textAddress } from "./text/address.js";
+import { textNumbers } from "./text/numbers.js";
+import { textEnding } from "./text/ending.js";
+import { textSpace } from "./text/space.js";
+import { markupUnsafe } from "./markup/unsafe.js";
+import { tagUnbalanced } from "./tag/unbalanced.js";
+import { pluralChoice } from "./plural/choice.js";
+import { pluralFragment } from "./plural/fragment.js";
+import { pluralSelector } from "./plural/selector.js";
+import { pluralFlattened } from "./plural/flattened.js";
+import { pluralShadowed } from "./plural/shadowed.js";
+import { pluralLiteralCount } from "./plural/literal-count.js";
+import { pluralHiddenCount } from "./plural/hidden-count.js";
+import { argumentSpare } from "./argument/spare.js";
+import { argumentUnsupplied } from "./argument/unsupplied.js";
+import { argumentFormat } from "./argument/format.js";
+import { argumentType } from "./argument/type.js";
+import { syntaxForeign } from "./syntax/foreign.js";
+import { keyDefaultDiffers } from "./key/default-differs.js";
+import { keyShape } from "./key/shape.js";
+import { keyCollision } from "./key/collision.js";
+import { fileEncoding } from "./file/encoding.js";
 import { argumentMissing } from "./argument/missing.js";
 import { argumentUnknown } from "./argument/unknown.js";
 import { fileLocaleCode } from "./file/locale-code.js";
@@ -28,24 +58,54 @@ export const rules: readonly Rule[] = [
   fileUnreadable,
   fileMergeMarker,
   fileLocaleCode,
+  fileEncoding,
   keyMissing,
   keyExtra,
   keyDuplicate,
   keyUndefined,
   keyUnused,
+  keyCollision,
+  keyShape,
+  keyDefaultDiffers,
   syntaxUnreadable,
   syntaxApostrophe,
+  syntaxForeign,
   argumentMissing,
   argumentUnknown,
+  argumentType,
+  argumentFormat,
+  argumentUnsupplied,
+  argumentSpare,
   pluralNoOther,
   pluralMissingCategory,
   pluralIdleCategory,
+  pluralHiddenCount,
+  pluralLiteralCount,
+  pluralShadowed,
+  pluralFlattened,
+  pluralSelector,
+  pluralFragment,
+  pluralChoice,
   selectNoOther,
   selectCases,
   tagMissing,
   tagUnknown,
+  tagUnbalanced,
+  markupUnsafe,
   textEmpty,
   textValue,
   textUntranslated,
   textStale,
+  textSpace,
+  textEnding,
+  textNumbers,
+  textAddress,
+  textRepeat,
+  textScript,
+  textControl,
+  textNormalForm,
+  textMarker,
+  textLength,
+  textTypography,
+  textPath,
 ];

@@ -8,7 +8,7 @@ export const argumentUnknown = defineRule({
   why: "The program passes no such value: it throws an error, or users see the braces. Translated and misspelt names are the usual cause.",
   examples: {
     bad: [
-      { source: "Hello {name}", target: "Hallo {nmae}" },
+      { source: "Hello {name}", target: "Hallo {nmae}", fixed: "Hallo {name}" },
       { source: "{count} bikes", target: "{anzahl} Räder", note: "the name was translated" },
     ],
     good: [{ source: "Hello {name}", target: "Hallo {name}" }],
@@ -28,6 +28,16 @@ export const argumentUnknown = defineRule({
               : known.length > 0
                 ? `the source has ${known.map((one) => `{${one}}`).join(", ")}`
                 : "remove it: the source has no arguments",
+            // Only a slip of the pen is mended: another name may be another value.
+            ...(meant !== undefined &&
+              node.nameSpan &&
+              entry.text.slice(node.nameSpan.start, node.nameSpan.end) === name && {
+                fix: {
+                  kind: "text" as const,
+                  text:
+                    entry.text.slice(0, node.nameSpan.start) + meant + entry.text.slice(node.nameSpan.end),
+                },
+              }),
           },
         );
       }

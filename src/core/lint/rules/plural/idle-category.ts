@@ -1,6 +1,7 @@
 import { hasPluralRules, pluralCategoryNames, pluralRules } from "../../../locale/plural-rules.js";
 import { nearest } from "../../../text/nearest.js";
 import { languageName } from "../../plural-words.js";
+import type { Span } from "../../../text/span.js";
 import { defineRule } from "../../rule.js";
 
 export const pluralIdleCategory = defineRule({
@@ -50,9 +51,22 @@ export const pluralIdleCategory = defineRule({
               : near
                 ? `did you mean “${near}”?`
                 : `the categories here are ${used.join(", ")}; an exact number is written =1`,
+            ...(isCategory &&
+              context.book.config.syntax === "icu" &&
+              context.book.config.plurals === "inline" &&
+              branch.span && {
+                fix: { kind: "text" as const, text: withoutBranch(entry.text, branch.span) },
+              }),
           },
         );
       }
     }
   },
 });
+
+/** A text without a branch and the white space in front of it. */
+function withoutBranch(text: string, { start, end }: Span): string {
+  return (
+    text.slice(0, start).trimEnd() + (/^\s*\}/.test(text.slice(end)) ? "" : " ") + text.slice(end).trimStart()
+  );
+}

@@ -1,0 +1,44 @@
+import { nearest } from "../../../text/nearest.js";
+import { defineRule } from "../../rule.js";
+import { suppliedAt } from "../../supplied.js";
+
+export const argumentSpare = defineRule({
+  id: "argument/spare",
+  level: "warning",
+  summary: "A lookup that passes what its message never uses.",
+  why: "Somebody meant users to read it: the placeholder is misspelt in the message, or was dropped from it. A value that any locale's translation uses is let pass.",
+  examples: {
+    bad: [
+      {
+        source: { hi: "Hello {name}" },
+        target: { hi: "Hallo {name}" },
+        code: 'f((name, age) => t("hi", { name, age }));',
+      },
+    ],
+    good: [
+      {
+        source: { hi: "Hello {name}" },
+        target: { hi: "Hallo {name}" },
+        code: 'f((name) => t("hi", { name }));',
+      },
+    ],
+  },
+  book(context) {
+    for (const { source, lookup, key, needed, known, passed } of suppliedAt(context)) {
+      for (const name of passed) {
+        if (known.has(name)) continue;
+        const near = nearest(
+          name,
+          [...needed].filter((one) => !passed.includes(one)),
+        );
+        // One that is passed under a wrong name is told of as not passed.
+        if (near !== undefined) continue;
+        context.reportCode(source, lookup.keySpan, {
+          key,
+          message: `“${key}” never uses “${name}”, which is passed here`,
+          remedy: `write {${name}} into the message, or stop passing it`,
+        });
+      }
+    }
+  },
+});

@@ -1,0 +1,31 @@
+import { defineRule } from "../../rule.js";
+import { suppliedAt } from "../../supplied.js";
+
+export const argumentUnsupplied = defineRule({
+  id: "argument/unsupplied",
+  level: "error",
+  summary: "A lookup that does not pass an argument its message needs.",
+  why: "Users see the braces, or the program throws an error. Where the code passes a variable or spreads an object nothing is known, and nothing is said.",
+  examples: {
+    bad: [{ source: { hi: "Hello {name}" }, target: { hi: "Hallo {name}" }, code: 'f(() => t("hi"));' }],
+    good: [
+      {
+        source: { hi: "Hello {name}" },
+        target: { hi: "Hallo {name}" },
+        code: 'f((name) => t("hi", { name }));',
+      },
+      { source: { hi: "Hello {name}" }, target: { hi: "Hallo {name}" }, code: 'f((all) => t("hi", all));' },
+    ],
+  },
+  book(context) {
+    for (const { source, lookup, key, needed, passed } of suppliedAt(context)) {
+      const missing = [...needed].filter((name) => !passed.includes(name));
+      if (missing.length === 0) continue;
+      context.reportCode(source, lookup.keySpan, {
+        key,
+        message: `“${key}” needs ${missing.map((name) => `{${name}}`).join(", ")}, which is not passed here`,
+        remedy: `pass ${missing.join(", ")}`,
+      });
+    }
+  },
+});

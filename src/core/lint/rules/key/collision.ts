@@ -1,0 +1,58 @@
+import type { Entry } from "../../../catalog/model.js";
+import { defineRule } from "../../rule.js";
+
+export const keyCollision = defineRule({
+  id: "key/collision",
+  level: "error",
+  summary: "A key that is a text here and a group there, or keys that differ only in their letter case.",
+  why: "`menu` and `menu.open` cannot both be had from nested catalogs: one of them is lost when the file is written or read. Keys that differ only in case are taken for each other, by people and by some file systems; that is a warning.",
+  examples: {
+    bad: [
+      { source: { menu: "Menu", "menu.open": "Open" }, target: { menu: "Menü", "menu.open": "Öffnen" } },
+      { source: { title: "Boats", Title: "All boats" }, target: { title: "Boote", Title: "Alle Boote" } },
+    ],
+    good: [
+      {
+        source: { "menu.title": "Menu", "menu.open": "Open" },
+        target: { "menu.title": "Menü", "menu.open": "Öffnen" },
+      },
+    ],
+  },
+  file(context, catalog) {
+    const separator = catalog.separator;
+    if (catalog.locale !== context.book.sourceLocale) return;
+    const byFold = new Map<string, Entry>();
+    for (const entry of catalog.byKey.values()) {
+      for (
+        let at = entry.key.indexOf(separator);
+        separator !== "" && at > 0;
+        at = entry.key.indexOf(separator, at + 1)
+      ) {
+        const outer = catalog.byKey.get(entry.key.slice(0, at));
+        if (!outer || outer.key.endsWith(" ")) continue;
+        context.report(
+          catalog,
+          { at: "key", entry },
+          {
+            message: `“${outer.key}” is a text, so “${entry.key}” cannot be a key below it`,
+            remedy: `rename one of them: ${outer.key}${separator}title, for example`,
+          },
+        );
+        break;
+      }
+      const fold = entry.key.toLowerCase();
+      const other = byFold.get(fold);
+      if (other && other.key !== entry.key)
+        context.report(
+          catalog,
+          { at: "key", entry },
+          {
+            message: `“${entry.key}” differs from “${other.key}” only in letter case`,
+            remedy: "rename one of them",
+            severity: "warning",
+          },
+        );
+      else byFold.set(fold, entry);
+    }
+  },
+});

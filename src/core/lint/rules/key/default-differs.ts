@@ -1,0 +1,28 @@
+import { defineRule } from "../../rule.js";
+
+export const keyDefaultDiffers = defineRule({
+  id: "key/default-differs",
+  level: "warning",
+  summary: "The default text in code is not the catalog's source text.",
+  why: "Whoever changes the text changes it in one of the two places only, and users read whichever the program happens to take. Tested for lookups that the configuration says carry default text.",
+  examples: {
+    bad: [{ source: { hi: "Hello there" }, target: { hi: "Hallo" }, code: 'f(() => say("hi", "Hello"));' }],
+    good: [
+      { source: { hi: "Hello there" }, target: { hi: "Hallo" }, code: 'f(() => say("hi", "Hello there"));' },
+    ],
+  },
+  book(context) {
+    for (const source of context.code?.files ?? [])
+      for (const { key, keySpan, defaultText } of source.lookups) {
+        if (key.kind !== "fixed" || defaultText === undefined) continue;
+        const found = context.book.resolve(key.value);
+        const plain = (text: string) => text.replace(/\s+/g, " ").trim();
+        if (!found || plain(found.entry.text) === plain(defaultText)) continue;
+        context.reportCode(source, keySpan, {
+          key: key.value,
+          message: `the default text here is “${defaultText}”, the catalog has “${found.entry.text}”`,
+          remedy: "make the two the same, or take the default text out of the code",
+        });
+      }
+  },
+});

@@ -1,0 +1,36 @@
+import { defineRule } from "../../rule.js";
+
+const shapes = {
+  camel: { test: /^[a-z][\p{L}\p{N}]*$/u, example: "bookNow" },
+  kebab: { test: /^[\p{Ll}\p{Lo}\p{N}]+(?:-[\p{Ll}\p{Lo}\p{N}]+)*$/u, example: "book-now" },
+  snake: { test: /^[\p{Ll}\p{Lo}\p{N}]+(?:_[\p{Ll}\p{Lo}\p{N}]+)*$/u, example: "book_now" },
+} as const;
+
+export const keyShape = defineRule({
+  id: "key/shape",
+  level: "info",
+  summary: "A key that is not written as the book wants its keys.",
+  why: "Keys are found by guessing: whoever knows how they are named finds them. Only tested where the book sets `naming.case`; each part of a key is looked at by itself, and numbers are let pass.",
+  examples: {
+    bad: [{ source: { "book-now": "Book now" }, target: { "book-now": "Jetzt buchen" }, naming: "camel" }],
+    good: [{ source: { bookNow: "Book now" }, target: { bookNow: "Jetzt buchen" }, naming: "camel" }],
+  },
+  file(context, catalog) {
+    const { case: wanted } = context.book.config.naming;
+    if (!wanted || catalog.locale !== context.book.sourceLocale) return;
+    const { test, example } = shapes[wanted];
+    for (const entry of catalog.byKey.values()) {
+      const parts = catalog.separator === "" ? [entry.key] : entry.key.split(catalog.separator);
+      const odd = parts.find((part) => !test.test(part) && !/^\d+$/.test(part));
+      if (odd === undefined) continue;
+      context.report(
+        catalog,
+        { at: "key", entry },
+        {
+          message: `“${odd}” is not written in ${wanted} case, as in ${example}`,
+          remedy: `\`fond rekey\` renames it everywhere`,
+        },
+      );
+    }
+  },
+});

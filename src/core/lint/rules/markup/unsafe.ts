@@ -1,0 +1,54 @@
+import { defineRule } from "../../rule.js";
+
+const dangers: readonly (readonly [RegExp, string])[] = [
+  [/<\s*\/?\s*script\b/i, "a script"],
+  [/<\s*(?:iframe|object|embed|form|meta|link|base)\b/i, "an element that loads or sends something"],
+  [/<[^<>]*\son[a-z]{3,}\s*=/i, "an event handler"],
+  [
+    /(?:href|src|action|formaction)\s*=\s*["']?\s*(?:javascript|vbscript|data\s*:\s*text\/html)/i,
+    "an address that runs code",
+  ],
+  [/(?<![\p{L}\p{N}])javascript\s*:\s*[\p{L}(]/iu, "an address that runs code"],
+];
+
+export const markupUnsafe = defineRule({
+  id: "markup/unsafe",
+  level: "error",
+  summary: "Markup in a text that could run code.",
+  why: "Translations come from many hands. Where a text is put on a page as markup, a script or an event handler in it runs for every user.",
+  examples: {
+    bad: [
+      { source: "Read more", target: "Mehr <script>steal()</script>" },
+      { source: "Read <a href='/x'>more</a>", target: "<a href='/x' onclick='steal()'>Mehr</a> lesen" },
+      { source: "Read <a href='/x'>more</a>", target: "<a href='javascript:steal()'>Mehr</a> lesen" },
+    ],
+    good: [
+      { source: "Read <a href='/x'>more</a>", target: "<a href='/x'>Mehr</a> lesen" },
+      {
+        source: "JavaScript: the basics",
+        target: "JavaScript: die Grundlagen",
+        note: "the language's name in a title",
+      },
+    ],
+  },
+  readsBroken: true,
+  entry(context, { catalog, entry }) {
+    const { text } = entry;
+    if (!text.includes("<") && !/script\s*:/i.test(text)) return;
+    for (const [pattern, what] of dangers) {
+      const found = pattern.exec(text);
+      if (
+        !found ||
+        (found.index === 0 && /^javascript\s*:\s+\p{L}/iu.test(text)) ||
+        /^javascript\s*:\s/i.test(found[0])
+      )
+        continue;
+      context.report(
+        catalog,
+        { at: "message", entry, span: { start: found.index, end: found.index + found[0].length } },
+        { message: `this text carries ${what}`, remedy: "take it out; code belongs into the program" },
+      );
+      return;
+    }
+  },
+});

@@ -1,0 +1,38 @@
+import { defineRule } from "../../rule.js";
+
+export const pluralChoice = defineRule({
+  id: "plural/choice",
+  level: "warning",
+  summary: "A choice format in an ICU message, where a plural belongs.",
+  why: "`choice` compares with fixed numbers and knows no language: Polish and Arabic cannot be written with it. ICU keeps it for old messages only.",
+  examples: {
+    bad: [
+      {
+        source: "{n, choice, 0#no boats|1#one boat|1<{n} boats}",
+        target: "{n, choice, 0#keine Boote|1#ein Boot|1<{n} Boote}",
+      },
+    ],
+    good: [
+      {
+        source: "{n, plural, =0 {no boats} one {# boat} other {# boats}}",
+        target: "{n, plural, =0 {keine Boote} one {# Boot} other {# Boote}}",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message }) {
+    // java.text.MessageFormat has nothing else.
+    if (context.book.config.syntax !== "icu") return;
+    for (const uses of message.facts.arguments.values())
+      for (const use of uses) {
+        if (use.kind !== "argument" || use.format?.type !== "choice") continue;
+        context.report(
+          catalog,
+          { at: "message", entry, ...(use.format.typeSpan && { span: use.format.typeSpan }) },
+          {
+            message: `“choice” knows no language's plural forms`,
+            remedy: `write {${use.name}, plural, =0 {…} one {…} other {…}}`,
+          },
+        );
+      }
+  },
+});

@@ -1,0 +1,44 @@
+import { hasPluralRules, pluralRules } from "../../../locale/plural-rules.js";
+import { languageName } from "../../plural-words.js";
+import { defineRule } from "../../rule.js";
+
+export const pluralFlattened = defineRule({
+  id: "plural/flattened",
+  level: "error",
+  summary: "A plural of the source that the translation has as one form.",
+  why: "Users read “1 Boote”. Languages without plural forms, such as Japanese, need none and are let pass; a plural that only the translation has is let pass as well, since languages differ in what they count.",
+  examples: {
+    bad: [{ source: "{n, plural, one {# boat} other {# boats}}", target: "{n} Boote" }],
+    good: [
+      {
+        source: "{n, plural, one {# boat} other {# boats}}",
+        target: "{n, plural, one {# Boot} other {# Boote}}",
+      },
+      { locale: "ja", source: "{n, plural, one {# boat} other {# boats}}", target: "ボート{n}隻" },
+      { source: "Boats: {n}", target: "{n, plural, one {# Boot} other {# Boote}}" },
+    ],
+  },
+  pair(context, { catalog, entry, message, locale }, source) {
+    for (const plural of source.message.facts.plurals) {
+      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      if (pluralRules(locale, plural.pluralKind).categories.length < 2) continue;
+      const uses = message.facts.arguments.get(plural.name);
+      // An argument that is gone altogether is reported as that.
+      if (!uses || uses.some(({ kind }) => kind !== "argument")) continue;
+      const span = uses[0]?.span;
+      context.report(
+        catalog,
+        { at: "message", entry, ...(span && { span }) },
+        {
+          message: `the source has forms by {${plural.name}}, the translation only one; ${languageName(locale)} needs ${pluralRules(locale, plural.pluralKind).categories.join(", ")}`,
+          remedy: `write {${plural.name}, ${plural.pluralKind === "ordinal" ? "selectordinal" : "plural"}, ${pluralRules(
+            locale,
+            plural.pluralKind,
+          )
+            .categories.map((category) => `${category} {…}`)
+            .join(" ")}}`,
+        },
+      );
+    }
+  },
+});

@@ -1,0 +1,47 @@
+import { defineRule } from "../../rule.js";
+
+export const pluralFragment = defineRule({
+  id: "plural/fragment",
+  level: "info",
+  summary: "A sentence of the source that is split around a plural.",
+  why: "In some languages other words of the sentence change with the number, or stand elsewhere: a translator can only follow where each form is the whole sentence. Only the source is looked at, and short remainders such as a colon are let pass.",
+  examples: {
+    bad: [
+      {
+        source: "You have {n, plural, one {# boat} other {# boats}} at the quay",
+        target: "Sie haben {n, plural, one {# Boot} other {# Boote}} am Kai",
+      },
+    ],
+    good: [
+      {
+        source: "{n, plural, one {You have # boat} other {You have # boats}}",
+        target: "{n, plural, one {Sie haben # Boot} other {Sie haben # Boote}}",
+      },
+      {
+        source: "Boats: {n, plural, one {# boat} other {# boats}}",
+        target: "Boote: {n, plural, one {# Boot} other {# Boote}}",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    if (locale !== context.book.sourceLocale || message.facts.plurals.length === 0) return;
+    const at = message.nodes.findIndex(({ kind }) => kind === "plural");
+    const plural = message.nodes[at];
+    if (plural?.kind !== "plural") return;
+    const isWordy = (nodes: typeof message.nodes) =>
+      nodes.some((node) => node.kind === "text" && /\p{L}{2,}[^:]*$/u.test(node.value.trim()));
+    const before = isWordy(message.nodes.slice(at - 1 < 0 ? 0 : at - 1, at));
+    const after = message.nodes
+      .slice(at + 1)
+      .some((node) => node.kind === "text" && /\p{L}{2}/u.test(node.value));
+    if (!before && !after) return;
+    context.report(
+      catalog,
+      { at: "message", entry, ...(plural.span && { span: plural.span }) },
+      {
+        message: `the sentence goes on around the plural of {${plural.name}}`,
+        remedy: "put the whole sentence into each form",
+      },
+    );
+  },
+});

@@ -1,0 +1,74 @@
+import { visitNodes } from "../../../message/facts.js";
+import type { Branch, PluralNode } from "../../../message/model.js";
+import {
+  hasPluralRules,
+  pluralCategoryNames,
+  pluralRules,
+  type PluralCategory,
+} from "../../../locale/plural-rules.js";
+import { languageName, numbersOf } from "../../plural-words.js";
+import { defineRule } from "../../rule.js";
+import { textNodesIn } from "../../text-parts.js";
+
+export const pluralHiddenCount = defineRule({
+  id: "plural/hidden-count",
+  level: "warning",
+  summary: "A plural form that stands for several numbers and shows none, where the others do.",
+  why: "In Russian `one` is not only 1 but 21, 31, 101 too: without the number users read that there is one. Forms that stand for a single number may leave it out, and so may a plural that shows the number in no form.",
+  examples: {
+    bad: [
+      {
+        locale: "ru",
+        source: "{n, plural, one {One boat} other {# boats}}",
+        target: "{n, plural, one {Одна лодка} few {# лодки} many {# лодок} other {# лодки}}",
+      },
+    ],
+    good: [
+      {
+        locale: "ru",
+        source: "{n, plural, one {One boat} other {# boats}}",
+        target: "{n, plural, one {# лодка} few {# лодки} many {# лодок} other {# лодки}}",
+      },
+      {
+        source: "{n, plural, one {One boat} other {# boats}}",
+        target: "{n, plural, one {Ein Boot} other {# Boote}}",
+        note: "German one is the number 1 alone",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    for (const plural of message.facts.plurals) {
+      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      const other = plural.branches.find(({ selector }) => selector === "other");
+      if (!other || !showsCount(other, plural)) continue;
+      for (const branch of plural.branches) {
+        const category = branch.selector as PluralCategory;
+        if (!pluralCategoryNames.includes(category) || category === "other" || showsCount(branch, plural))
+          continue;
+        const rules = pluralRules(locale, plural.pluralKind);
+        if (!rules.categories.includes(category) || rules.onlyWholeNumber(category) !== undefined) continue;
+        // A digit in its place is another fault.
+        if (branch.nodes.length === 0 || textNodesIn(branch.nodes).some(({ value }) => /\p{Nd}/u.test(value)))
+          continue;
+        context.report(
+          catalog,
+          { at: "message", entry, ...(branch.span && { span: branch.span }) },
+          {
+            message: `in ${languageName(locale)} “${category}” stands for ${numbersOf(locale, plural.pluralKind, category)}, and this form shows no number`,
+            remedy: `write # where the number belongs; for exactly one number there is =1 {…}`,
+          },
+        );
+      }
+    }
+  },
+});
+
+/** Whether a branch shows the number that its plural counts. */
+export function showsCount(branch: Branch, plural: PluralNode): boolean {
+  let shows = false;
+  visitNodes(branch.nodes, (node) => {
+    if (node.kind === "count" || ("name" in node && node.kind !== "tag" && node.name === plural.name))
+      shows = true;
+  });
+  return shows;
+}

@@ -1,0 +1,62 @@
+import {
+  hasPluralRules,
+  pluralCategoryNames,
+  pluralRules,
+  type PluralCategory,
+} from "../../../locale/plural-rules.js";
+import { languageName, numbersOf } from "../../plural-words.js";
+import { defineRule } from "../../rule.js";
+import { asciiDigits, spanInText, textNodesIn } from "../../text-parts.js";
+import { showsCount } from "./hidden-count.js";
+
+export const pluralLiteralCount = defineRule({
+  id: "plural/literal-count",
+  level: "warning",
+  summary: "A digit written in a plural form that stands for other numbers too.",
+  why: "`one {1 лодка}` says “1” for 21 and 31 as well. A form that stands for one number alone may have it written out.",
+  examples: {
+    bad: [
+      {
+        locale: "ru",
+        source: "{n, plural, one {1 boat} other {# boats}}",
+        target: "{n, plural, one {1 лодка} few {# лодки} many {# лодок} other {# лодки}}",
+      },
+    ],
+    good: [
+      {
+        source: "{n, plural, one {1 boat} other {# boats}}",
+        target: "{n, plural, one {1 Boot} other {# Boote}}",
+      },
+      {
+        locale: "ru",
+        source: "{n, plural, =1 {1 boat} other {# boats}}",
+        target: "{n, plural, =1 {1 лодка} one {# лодка} few {# лодки} many {# лодок} other {# лодки}}",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    for (const plural of message.facts.plurals) {
+      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      for (const branch of plural.branches) {
+        const category = branch.selector as PluralCategory;
+        if (!pluralCategoryNames.includes(category) || category === "other") continue;
+        const rules = pluralRules(locale, plural.pluralKind);
+        if (!rules.categories.includes(category) || rules.onlyWholeNumber(category) !== undefined) continue;
+        if (showsCount(branch, plural)) continue;
+        for (const node of textNodesIn(branch.nodes)) {
+          const found = /(?<![\p{L}\p{N}.,:-])\p{Nd}{1,3}(?![\p{L}\p{N}:.-])/u.exec(node.value);
+          if (!found || rules.select(asciiDigits(found[0])) !== category) continue;
+          const span = spanInText(node, found.index, found[0].length);
+          context.report(
+            catalog,
+            { at: "message", entry, ...(span && { span }) },
+            {
+              message: `${languageName(locale)} takes “${category}” for ${numbersOf(locale, plural.pluralKind, category)}; users read ${found[0]} for all of them`,
+              remedy: "write # in place of the digit",
+            },
+          );
+        }
+      }
+    }
+  },
+});

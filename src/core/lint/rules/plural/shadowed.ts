@@ -1,0 +1,57 @@
+import {
+  hasPluralRules,
+  pluralCategoryNames,
+  pluralRules,
+  type PluralCategory,
+} from "../../../locale/plural-rules.js";
+import { languageName } from "../../plural-words.js";
+import { defineRule } from "../../rule.js";
+
+export const pluralShadowed = defineRule({
+  id: "plural/shadowed",
+  level: "warning",
+  summary: "A plural form that is never reached, because an exact number takes its place.",
+  why: "In English `one` is the number 1 alone: beside `=1` nobody ever reads it, and whoever corrects it corrects nothing.",
+  examples: {
+    bad: [
+      {
+        source: "{n, plural, =1 {A boat} other {# boats}}",
+        target: "{n, plural, =1 {Ein Boot} one {# Boot} other {# Boote}}",
+      },
+    ],
+    good: [
+      {
+        source: "{n, plural, =0 {None} one {# boat} other {# boats}}",
+        target: "{n, plural, =0 {Keine} one {# Boot} other {# Boote}}",
+      },
+      {
+        locale: "ru",
+        source: "{n, plural, one {# boat} other {# boats}}",
+        target: "{n, plural, =1 {Лодка} one {# лодка} few {# лодки} many {# лодок} other {# лодки}}",
+        note: "Russian one is 21, 31 … too",
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    for (const plural of message.facts.plurals) {
+      if (plural.offset !== 0 || !hasPluralRules(locale, plural.pluralKind)) continue;
+      const rules = pluralRules(locale, plural.pluralKind);
+      for (const branch of plural.branches) {
+        const category = branch.selector as PluralCategory;
+        if (!pluralCategoryNames.includes(category) || category === "other") continue;
+        const only = rules.categories.includes(category) ? rules.onlyWholeNumber(category) : undefined;
+        // Decimals can take the category too: 1.0 in some languages.
+        if (only === undefined || rules.samples(category).some((sample) => sample.includes("."))) continue;
+        if (!plural.branches.some(({ selector }) => selector === `=${only}`)) continue;
+        context.report(
+          catalog,
+          { at: "message", entry, ...(branch.span && { span: branch.span }) },
+          {
+            message: `“${category}” is never read: ${languageName(locale)} takes it for ${only} alone, and =${only} is there`,
+            remedy: `keep one of “${category}” and =${only}`,
+          },
+        );
+      }
+    }
+  },
+});

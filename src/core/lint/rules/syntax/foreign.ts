@@ -1,0 +1,92 @@
+import type { MessageSyntax } from "../../../config/names.js";
+import { defineRule } from "../../rule.js";
+import { spanInText, textNodesIn } from "../../text-parts.js";
+
+/** Placeholders by the syntaxes that write them so. */
+const signs: readonly { readonly pattern: RegExp; readonly of: readonly MessageSyntax[] }[] = [
+  { pattern: /\{\{\s*[\p{L}_$][\w.$]*\s*\}\}/u, of: ["double-brace"] },
+  { pattern: /\$\{[\p{L}_$][\w.$]*\}/u, of: [] },
+  { pattern: /#\{[\p{L}_@][\w.@]*\}/u, of: [] },
+  { pattern: /%\{[\p{L}_]\w*\}/u, of: ["percent-brace"] },
+  { pattern: /%\([\p{L}_]\w*\)[sdif]/u, of: ["percent-paren"] },
+  {
+    pattern: /(?<![\p{N}%])%(?:\d+\$)?(?:[sd@]|l[du]|\.\d+f)(?![\p{L}\p{N}])/u,
+    of: ["printf", "percent-paren"],
+  },
+  { pattern: /(?<![{$%#\p{L}\p{N}])\{[\p{L}_$][\w.]*\}(?!\})/u, of: ["icu", "java", "mf2"] },
+  { pattern: /(?<![{$%#\p{L}\p{N}])\{\d\}(?!\})/u, of: ["icu", "java"] },
+  { pattern: /\{\s*\$[\p{L}_][\w-]*\s*\}/u, of: ["mf2"] },
+];
+
+export const syntaxForeign = defineRule({
+  id: "syntax/foreign",
+  level: "error",
+  summary: "A placeholder as another syntax writes it.",
+  why: "The program does not know it, so users see it as it stands: `Hello %s`. What stands in the source too is told of there alone, and what is quoted on purpose is let pass.",
+  examples: {
+    bad: [
+      { source: "Hello %s", target: "Hallo %s" },
+      { source: "Hello {name}", target: "Hallo ${name}" },
+    ],
+    good: [
+      { source: "Hello {name}", target: "Hallo {name}" },
+      { source: "100 % sure", target: "100 % sicher" },
+      { source: "Save 20%", target: "20% sparen" },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    const { syntax } = context.book.config;
+    if (syntax === "plain" || !/[{%]/.test(message.facts.text + entry.text)) return;
+    const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
+    for (const node of textNodesIn(message.nodes)) {
+      if (!/[{%]/.test(node.value)) continue;
+      const isQuoted = message.quoted.some(
+        (span) => node.span && span.start < node.span.end && node.span.start < span.end,
+      );
+      if (isQuoted) continue;
+      for (const { pattern, of } of signs) {
+        if (of.includes(syntax)) continue;
+        const found = pattern.exec(node.value);
+        if (!found || source?.message.facts.text.includes(found[0])) continue;
+        // In ICU and Java a dollar or a number sign before an argument is only a character.
+        const span = spanInText(node, found.index, found[0].length);
+        const known = source && [...source.message.facts.arguments.keys()];
+        const name = /[\p{L}_][\w.]*/u.exec(found[0])?.[0] ?? "";
+        context.report(
+          catalog,
+          { at: "message", entry, ...(span && { span }) },
+          {
+            message: `“${found[0]}” is no placeholder in this book's messages, so users see it as it stands`,
+            remedy: known?.includes(name)
+              ? `write ${context.print({ kind: "argument", name })}`
+              : `write it as ${syntax} does: ${context.print({ kind: "argument", name: name || "name" })}`,
+          },
+        );
+        break;
+      }
+    }
+    // `${name}` is read as an argument behind a lone sign.
+    if (syntax !== "icu") return;
+    for (const [name, uses] of message.facts.arguments)
+      for (const { span } of uses) {
+        const sign = span ? entry.text[span.start - 1] : undefined;
+        if (
+          !span ||
+          (sign !== "$" && sign !== "#" && sign !== "%") ||
+          /\p{Nd}/u.test(entry.text[span.start - 2] ?? "")
+        )
+          continue;
+        if (source?.entry.text.includes(`${sign}{${name}`)) continue;
+        if (/^[$#%]$/.test(sign) && sign === "$" && source && /[$€£]/.test(source.entry.text)) continue;
+        context.report(
+          catalog,
+          { at: "message", entry, span: { start: span.start - 1, end: span.end } },
+          {
+            message: `users see the “${sign}” in front of {${name}}: it is no part of the placeholder here`,
+            remedy: `write {${name}}`,
+            severity: "warning",
+          },
+        );
+      }
+  },
+});

@@ -1,0 +1,62 @@
+import { defineRule } from "../../rule.js";
+
+const suspicious =
+  /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u0084\u0086-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ufff9-\ufffb]/;
+
+export const textControl = defineRule({
+  id: "text/control",
+  level: "error",
+  summary: "Invisible control characters, and direction marks that are opened and not closed.",
+  why: "An isolate (U+2066 to U+2068) or embedding without its end turns the direction of all that follows on the page; other control characters show as boxes or break a parser. Joiners, soft hyphens and direction marks without an end (U+200E, U+200F) belong to some languages and are let pass.",
+  examples: {
+    bad: [
+      { locale: "ar", source: "Boat {name}", target: "القارب \u2068{name}" },
+      { source: "Boat", target: "Bo\u0007ot" },
+    ],
+    good: [
+      { locale: "ar", source: "Boat {name}", target: "القارب \u2068{name}\u2069" },
+      { locale: "fa", source: "Boats", target: "قایق\u200cها" },
+    ],
+  },
+  entry(context, { catalog, entry }) {
+    const { text } = entry;
+    if (!suspicious.test(text)) return;
+    const report = (at: number, message: string, remedy: string) =>
+      context.report(
+        catalog,
+        { at: "message", entry, span: { start: at, end: at + 1 } },
+        { message, remedy },
+      );
+    const open: { readonly at: number; readonly isIsolate: boolean }[] = [];
+    for (let at = 0; at < text.length; at++) {
+      const code = text.charCodeAt(at);
+      if ((code >= 0x2066 && code <= 0x2068) || (code >= 0x202a && code <= 0x202e && code !== 0x202c))
+        open.push({ at, isIsolate: code >= 0x2066 });
+      else if (code === 0x2069 || code === 0x202c) {
+        const last = open.pop();
+        if (last?.isIsolate !== (code === 0x2069)) {
+          report(
+            at,
+            `U+${code.toString(16).toUpperCase()} ends a direction that was not begun`,
+            "remove it, or put its beginning in front of the text",
+          );
+          return;
+        }
+      } else if (suspicious.test(text[at] ?? "")) {
+        report(
+          at,
+          `there is a control character here (U+${code.toString(16).toUpperCase().padStart(4, "0")})`,
+          "remove it",
+        );
+        return;
+      }
+    }
+    const [first] = open;
+    if (first)
+      report(
+        first.at,
+        `a direction begins here (U+${text.charCodeAt(first.at).toString(16).toUpperCase()}) and never ends`,
+        `write U+${first.isIsolate ? "2069" : "202C"} behind the text that it is for`,
+      );
+  },
+});

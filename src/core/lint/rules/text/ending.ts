@@ -1,0 +1,82 @@
+import { defineRule } from "../../rule.js";
+import { endingsOf, languageOf } from "../../text-parts.js";
+
+type Ending = "stop" | "question" | "exclamation" | "colon" | "ellipsis" | "none";
+
+/** Languages in which a sentence may end without a stop. */
+const stopless = new Set(["th", "lo", "km", "my", "ja", "zh", "ko", "bo", "dz"]);
+
+const names: Readonly<Record<Ending, string>> = {
+  stop: "a full stop",
+  question: "a question mark",
+  exclamation: "an exclamation mark",
+  colon: "a colon",
+  ellipsis: "an ellipsis",
+  none: "no mark",
+};
+
+export const textEnding = defineRule({
+  id: "text/ending",
+  level: "info",
+  summary: "A text that ends in another mark than its source.",
+  why: "A question that lost its mark reads as a statement, a label without its colon looks unlike its neighbours. The marks of each script are known (`？`, `؟`, `。`, `।`, the Greek `;`), spaces before them too; languages that write no full stop are let pass, and so is an exclamation mark that became a full stop or came from one.",
+  examples: {
+    bad: [
+      { source: "Leave now?", target: "Jetzt ablegen" },
+      { source: "Name", target: "Name:" },
+    ],
+    good: [
+      { source: "Leave now?", target: "Jetzt ablegen?" },
+      { locale: "el", source: "Leave now?", target: "Αναχώρηση τώρα;" },
+      { locale: "ja", source: "Your boat is late.", target: "船は遅れています" },
+      { locale: "fr", source: "Name:", target: "Nom :" },
+    ],
+  },
+  pair(context, { catalog, entry, message, locale }, source) {
+    if (entry.text === source.entry.text || entry.text.trim() === "") return;
+    const wanted = kindsAt(source.message.nodes, source.locale);
+    const [meant, ...others] = wanted;
+    if (meant === undefined || others.some((one) => one.kind !== meant.kind)) return;
+    const language = languageOf(locale);
+    for (const { kind, span } of kindsAt(message.nodes, locale)) {
+      if (kind === meant.kind) continue;
+      const pair = new Set([kind, meant.kind]);
+      if (pair.has("stop") && (pair.has("exclamation") || (pair.has("none") && stopless.has(language))))
+        continue;
+      if (pair.has("ellipsis") && (pair.has("stop") || pair.has("none"))) continue;
+      context.report(
+        catalog,
+        {
+          at: "message",
+          entry,
+          ...(span && { span: { start: Math.max(span.end - 1, span.start), end: span.end } }),
+        },
+        {
+          message: `the source ends in ${names[meant.kind]}, this in ${names[kind]}`,
+          remedy:
+            meant.kind === "none"
+              ? "take the mark away, unless the language wants it"
+              : `end it in ${names[meant.kind]}, as the language writes it`,
+        },
+      );
+      return;
+    }
+  },
+});
+
+function kindsAt(nodes: Parameters<typeof endingsOf>[0], locale: string) {
+  return endingsOf(nodes).map(({ text, span }) => ({ kind: endingOf(text, languageOf(locale)), span }));
+}
+
+function endingOf(text: string, language: string): Ending {
+  const bare = text.replace(/[\s\u200e\u200f\u061c\u2066-\u2069"'”’»«“)\]）」』】›]+$/u, "");
+  const last = bare.at(-1) ?? "";
+  if (/\.{3}$|…$|⋯$/.test(bare)) return "ellipsis";
+  if (language === "el" && (last === ";" || last === "\u037e")) return "question";
+  if (language === "hy" && last === ":") return "stop";
+  if (/[.。．｡।॥۔։܁᠃᙮༎]/u.test(last)) return "stop";
+  if (/[?？؟⁇՞፧]/u.test(last)) return "question";
+  if (/[!！¡՜]/u.test(last)) return "exclamation";
+  if (/[:：∶]/u.test(last)) return "colon";
+  return "none";
+}

@@ -1,0 +1,48 @@
+import stringWidth from "string-width";
+import { keyTest } from "../../../text/key-pattern.js";
+import { defineRule } from "../../rule.js";
+import { widestText } from "../../widest.js";
+
+export const textLength = defineRule({
+  id: "text/length",
+  level: "warning",
+  summary: "A text that is longer than the book allows for its key.",
+  why: 'A button has so much room and no more; what does not fit is cut off, or pushes its neighbours away. The configuration says how long texts may be, by key: `"limits": { "**.button": 20 }`, in characters, or in columns where letters differ in width. Of a plural the longest form counts, and values filled in count as three.',
+  examples: {
+    bad: [
+      {
+        source: { "form.button": "Book" },
+        target: { "form.button": "Jetzt verbindlich buchen" },
+        limits: { "**.button": 12 },
+      },
+    ],
+    good: [
+      { source: { "form.button": "Book" }, target: { "form.button": "Buchen" }, limits: { "**.button": 12 } },
+      {
+        source: { "form.label": "Book" },
+        target: { "form.label": "Jetzt verbindlich buchen" },
+        limits: { "**.button": 12 },
+      },
+    ],
+  },
+  entry(context, { catalog, entry, message }) {
+    const { limits } = context.book.config;
+    if (limits === undefined) return;
+    for (const [pattern, limit] of Object.entries(limits)) {
+      if (!keyTest(pattern)(entry.key)) continue;
+      const most = typeof limit === "number" ? limit : (limit.characters ?? limit.columns ?? Infinity);
+      const inColumns = typeof limit !== "number" && limit.columns !== undefined;
+      const text = widestText(message.nodes, inColumns ? stringWidth : (one) => [...one].length);
+      if (text <= most) continue;
+      context.report(
+        catalog,
+        { at: "message", entry },
+        {
+          message: `this takes ${text} ${inColumns ? "columns" : "characters"}, and ${entry.key} has room for ${most}`,
+          remedy: "find a shorter wording, or raise the limit in the configuration",
+        },
+      );
+      return;
+    }
+  },
+});

@@ -1,0 +1,54 @@
+import { defineRule } from "../../rule.js";
+
+const markers: readonly (readonly [RegExp, string])[] = [
+  [
+    /(?<![\p{L}\p{N}])(?:TODO|FIXME|TBD|XXX|TRANSLATE ?ME|UNTRANSLATED|NEEDS[ _-]TRANSLATION)(?![\p{L}\p{N}])/u,
+    "a mark for a translator",
+  ],
+  [
+    /^\s*\[(?:!!|[a-z]{2}(?:-[A-Z]{2})?\])|\]!*\]\s*$|^⟦[^]*⟧$|^\[{2}[^]*\]{2}$/u,
+    "a pseudo-locale's brackets",
+  ],
+  [/\blorem ipsum\b/i, "filler text"],
+  [/^(?:\?\?\?|###|---).{0,60}(?:\?\?\?|###|---)$/, "what a program shows for a missing text"],
+];
+
+export const textMarker = defineRule({
+  id: "text/marker",
+  level: "warning",
+  summary: "A mark left for a translator, the key in place of the text, or a pseudo-locale's brackets.",
+  why: "Users read `TODO` or `page.title`. What the source has too is told of there alone.",
+  examples: {
+    bad: [
+      { source: "Deck plan", target: "TODO: Deck plan" },
+      { source: { "page.title": "Deck plan" }, target: { "page.title": "page.title" } },
+      { source: "Deck plan", target: "[!! Ðéçķ þļåñ !!]" },
+    ],
+    good: [
+      { source: "Deck plan", target: "Deckplan" },
+      { locale: "es", source: "All boats", target: "Todo el barco" },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    const { text } = message.facts;
+    const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
+    const isKey = entry.text === entry.key && /[._]/.test(entry.key) && !/\s/.test(entry.key);
+    const found = isKey ? "the key itself" : markers.find(([pattern]) => pattern.test(text))?.[1];
+    if (
+      found === undefined ||
+      (source &&
+        (isKey
+          ? source.entry.text === entry.text
+          : markers.some(([pattern]) => pattern.test(source.message.facts.text))))
+    )
+      return;
+    context.report(
+      catalog,
+      { at: "message", entry },
+      {
+        message: `users read ${found} here`,
+        remedy: source ? `translate “${source.entry.text}”` : "write the text",
+      },
+    );
+  },
+});

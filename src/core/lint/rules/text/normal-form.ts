@@ -1,0 +1,29 @@
+import { defineRule } from "../../rule.js";
+
+export const textNormalForm = defineRule({
+  id: "text/normal-form",
+  level: "warning",
+  summary: "Text that is not in Unicode's normal form NFC.",
+  why: "`ä` can be one character or two that look the same: searching, comparing and counting go wrong where both are used. NFC (UAX 15) is what keyboards and the web use.",
+  examples: {
+    bad: [{ source: "Ferry", target: "Fa\u0308hre", fixed: "Fähre" }],
+    good: [{ source: "Ferry", target: "Fähre" }],
+  },
+  entry(context, { catalog, entry }) {
+    const { text } = entry;
+    if (entry.kind !== "text" || !/[\u0300-\uffff]/.test(text)) return;
+    const normal = text.normalize("NFC");
+    if (normal === text) return;
+    let at = 0;
+    while (text[at] === normal[at]) at++;
+    context.report(
+      catalog,
+      { at: "message", entry, span: { start: at, end: Math.min(at + 2, text.length) } },
+      {
+        message: "this is not in the normal form NFC: characters here are put together from parts",
+        remedy: "write it in NFC; \`fond lint --fix\` does",
+        fix: { kind: "text", text: normal },
+      },
+    );
+  },
+});

@@ -1,0 +1,46 @@
+import { defineRule } from "../../rule.js";
+import { asciiDigits } from "../../text-parts.js";
+
+export const textNumbers = defineRule({
+  id: "text/numbers",
+  level: "warning",
+  summary: "A number of the source that the translation changed or lost.",
+  why: "A price or a limit that differs between languages is a promise that cannot be kept. Digits of every script and the separators of every locale are known; numbers up to twelve may be written as words, and times of day may be written in another way of counting hours.",
+  examples: {
+    bad: [{ source: "Free for 30 days", target: "20 Tage kostenlos" }],
+    good: [
+      { source: "Free for 30 days", target: "30 Tage kostenlos" },
+      { source: "1,500 boats", target: "1.500 Boote" },
+      { locale: "ar", source: "Free for 30 days", target: "مجانًا لمدة ٣٠ يومًا" },
+      { source: "2 boats", target: "zwei Boote" },
+    ],
+  },
+  pair(context, { catalog, entry, message }, source) {
+    const from = source.message.facts.text;
+    const to = message.facts.text;
+    if (!/\p{Nd}/u.test(from) && !/\p{Nd}/u.test(to)) return;
+    // The forms of a plural hold the numbers that their language needs.
+    if (source.message.facts.plurals.length > 0 || message.facts.plurals.length > 0) return;
+    if (/\d\s*(?:am|pm|a\.m\.|p\.m\.)\b/i.test(from)) return;
+    const wanted = numbersIn(from);
+    const own = numbersIn(to);
+    const missing = [...wanted].filter((one) => !own.has(one) && !(Number(one) <= 12));
+    const added = [...own].filter((one) => !wanted.has(one) && !(Number(one) <= 12));
+    if (missing.length === 0 && (added.length === 0 || wanted.size === 0)) return;
+    if (missing.length === 0) return;
+    context.report(
+      catalog,
+      { at: "message", entry },
+      {
+        message: `the source has ${missing.join(", ")}${added.length > 0 ? `, this has ${added.join(", ")}` : ", this has not"}`,
+        remedy: "write the source's number, as the language writes numbers",
+      },
+    );
+  },
+});
+
+/** The numbers of a text, without the marks inside them. */
+function numbersIn(text: string): ReadonlySet<string> {
+  const found = asciiDigits(text).match(/\d+(?:[.,'’٬٫\u00a0\u202f]\d+)*/gu) ?? [];
+  return new Set(found.map((one) => one.replace(/\D/g, "").replace(/^0+(?=\d)/, "")));
+}

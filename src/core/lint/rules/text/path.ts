@@ -1,0 +1,57 @@
+import { keyTest } from "../../../text/key-pattern.js";
+import { defineRule } from "../../rule.js";
+
+export const textPath = defineRule({
+  id: "text/path",
+  level: "error",
+  summary: "A text that is a part of an address, and is not safe there or not unique.",
+  why: 'A site whose addresses are translated takes them from the catalogs: a space or an accent breaks the link, and two pages with one address hide each other. The configuration names such keys: `"paths": ["slugs.**"]`.',
+  examples: {
+    bad: [
+      {
+        source: { "slugs.terms": "terms" },
+        target: { "slugs.terms": "allgemeine bedingungen" },
+        paths: ["slugs.*"],
+      },
+      {
+        source: { "slugs.a": "boats", "slugs.b": "ferries" },
+        target: { "slugs.a": "boote", "slugs.b": "boote" },
+        paths: ["slugs.*"],
+      },
+    ],
+    good: [
+      { source: { "slugs.terms": "terms" }, target: { "slugs.terms": "bedingungen" }, paths: ["slugs.*"] },
+    ],
+  },
+  file(context, catalog) {
+    const { paths } = context.book.config;
+    if (!paths || paths.length === 0) return;
+    const tests = paths.map((pattern) => keyTest(pattern));
+    const seen = new Map<string, string>();
+    for (const entry of catalog.byKey.values()) {
+      if (!tests.some((test) => test(entry.key))) continue;
+      const odd = /[^a-z0-9\-_.~/]/i.exec(entry.text);
+      const group = entry.key.slice(0, entry.key.lastIndexOf(catalog.separator) + 1);
+      const other = seen.get(`${group} ${entry.text}`);
+      if (odd)
+        context.report(
+          catalog,
+          { at: "message", entry, span: { start: odd.index, end: odd.index + 1 } },
+          {
+            message: `“${odd[0]}” is not safe in an address`,
+            remedy: "write letters a to z, digits, - and _ (RFC 3986, section 2.3)",
+          },
+        );
+      else if (other !== undefined)
+        context.report(
+          catalog,
+          { at: "message", entry },
+          {
+            message: `${other} has the address “${entry.text}” already`,
+            remedy: "give each page an address of its own",
+          },
+        );
+      else seen.set(`${group} ${entry.text}`, entry.key);
+    }
+  },
+});

@@ -1,0 +1,108 @@
+import { defineRule } from "../../rule.js";
+import { spanInText, textNodesIn } from "../../text-parts.js";
+
+/** Scripts that a locale's own stands for; Latin is let pass everywhere, as names and codes are written in it. */
+const companions: Readonly<Record<string, readonly string[]>> = {
+  Jpan: ["Hiragana", "Katakana", "Han"],
+  Hans: ["Han"],
+  Hant: ["Han", "Bopomofo"],
+  Kore: ["Hangul", "Han"],
+  Cyrl: ["Cyrillic"],
+  Grek: ["Greek"],
+  Arab: ["Arabic"],
+  Hebr: ["Hebrew"],
+  Deva: ["Devanagari"],
+  Beng: ["Bengali"],
+  Thai: ["Thai"],
+  Geor: ["Georgian"],
+  Armn: ["Armenian"],
+  Latn: [],
+};
+
+const tested = [
+  "Cyrillic",
+  "Greek",
+  "Arabic",
+  "Hebrew",
+  "Devanagari",
+  "Bengali",
+  "Thai",
+  "Georgian",
+  "Armenian",
+  "Hangul",
+  "Hiragana",
+  "Katakana",
+  "Han",
+];
+
+const scripts = new Map<string, { readonly foreign: RegExp; readonly mixed: RegExp | undefined }>();
+
+function scriptsOf(locale: string) {
+  const made = scripts.get(locale);
+  if (made) return made;
+  const own = new Intl.Locale(locale).maximize().script ?? "Latn";
+  const allowed = companions[own];
+  const foreign = allowed ? tested.filter((one) => !allowed.includes(one)) : [];
+  const [first] = own === "Cyrl" || own === "Grek" ? (allowed ?? []) : [];
+  const result = {
+    // One letter by itself is a sign, such as µ or Ω.
+    foreign:
+      foreign.length === 0
+        ? /(?!)/
+        : new RegExp(`[${foreign.map((one) => `\\p{Script=${one}}`).join("")}]{2,}`, "u"),
+    mixed:
+      first === undefined
+        ? undefined
+        : new RegExp(
+            `\\p{Script=${first}}+\\p{Script=Latin}\\p{Script=${first}}|(?<!\\p{L})\\p{Script=Latin}\\p{Script=${first}}{2,}|\\p{Script=${first}}{2,}\\p{Script=Latin}(?!\\p{L})`,
+            "u",
+          ),
+  };
+  scripts.set(locale, result);
+  return result;
+}
+
+export const textScript = defineRule({
+  id: "text/script",
+  level: "warning",
+  summary: "Letters of a script that the locale does not use, and look-alikes inside a word.",
+  why: "Text of another language was pasted into the file, or a Latin `c` stands in a Russian word: it looks right, and no search finds it. Latin letters are let pass everywhere, what the source has too, and single letters, which are signs.",
+  examples: {
+    bad: [
+      { source: "Boats", target: "Лодки" },
+      { locale: "ru", source: "Timetable", target: "Раcписание", note: "with a Latin c" },
+    ],
+    good: [
+      { locale: "ru", source: "Timetable", target: "Расписание Ferry" },
+      { source: "5 µm", target: "5 µm" },
+      { locale: "ja", source: "Timetable", target: "時刻表とボート" },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    const { text } = message.facts;
+    if (!/[\u0370-\uffff]/.test(text)) return;
+    const { foreign, mixed } = scriptsOf(locale);
+    if (!foreign.test(text) && !mixed?.test(text)) return;
+    const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
+    for (const node of textNodesIn(message.nodes)) {
+      const found = foreign.exec(node.value) ?? mixed?.exec(node.value);
+      if (!found || source?.entry.text.includes(found[0])) continue;
+      const span = spanInText(node, found.index, found[0].length);
+      const isMixed = /\p{Script=Latin}/u.test(found[0]);
+      context.report(
+        catalog,
+        { at: "message", entry, ...(span && { span }) },
+        isMixed
+          ? {
+              message: `“${found[0]}” has a Latin letter among others that look alike`,
+              remedy: "write the word anew in its own script",
+            }
+          : {
+              message: `“${found[0]}” is in a script that ${locale} does not use`,
+              remedy: "see whether the text belongs to this locale",
+            },
+      );
+      return;
+    }
+  },
+});

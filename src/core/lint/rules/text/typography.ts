@@ -1,0 +1,108 @@
+import { defineRule } from "../../rule.js";
+import { languageOf, spanInText, textNodesIn } from "../../text-parts.js";
+
+/** The quotation marks that each language writes first (CLDR, "delimiters"). */
+const quotes: Readonly<Record<string, readonly [string, string]>> = {
+  bg: ["„", "“"],
+  cs: ["„", "“"],
+  da: ["“", "”"],
+  de: ["„", "“"],
+  el: ["«", "»"],
+  es: ["«", "»"],
+  et: ["„", "“"],
+  fi: ["”", "”"],
+  fr: ["«\u00a0", "\u00a0»"],
+  hr: ["„", "“"],
+  hu: ["„", "”"],
+  is: ["„", "“"],
+  it: ["«", "»"],
+  ja: ["「", "」"],
+  lt: ["„", "“"],
+  lv: ["“", "”"],
+  nb: ["«", "»"],
+  nl: ["‘", "’"],
+  no: ["«", "»"],
+  pl: ["„", "”"],
+  pt: ["“", "”"],
+  ro: ["„", "”"],
+  ru: ["«", "»"],
+  sk: ["„", "“"],
+  sl: ["„", "“"],
+  sr: ["„", "”"],
+  sv: ["”", "”"],
+  uk: ["«", "»"],
+};
+
+export const textTypography = defineRule({
+  id: "text/typography",
+  level: "info",
+  summary: "Typography that is not the locale's own: straight quotation marks, no space before French marks.",
+  why: "It is read as carelessness. Straight marks are reported only where the source has typographic ones, so that a project that writes straight marks throughout is left in peace; French spaces only where the marks stand right behind a letter, and not in Canada and Switzerland, where usage differs.",
+  examples: {
+    bad: [
+      {
+        source: "The boat “Tallow” is late",
+        target: 'Das Boot "Talg" ist verspätet',
+        fixed: "Das Boot „Talg“ ist verspätet",
+      },
+      { locale: "fr", source: "Leave now?", target: "Partir maintenant?", fixed: "Partir maintenant\u202f?" },
+    ],
+    good: [
+      { source: "The boat “Tallow” is late", target: "Das Boot „Talg“ ist verspätet" },
+      { source: 'The boat "Tallow" is late', target: 'Das Boot "Talg" ist verspätet' },
+      { locale: "fr", source: "Leave now?", target: "Partir maintenant ?" },
+    ],
+  },
+  pair(context, { catalog, entry, message, locale }, source) {
+    const { text } = message.facts;
+    const language = languageOf(locale);
+    const own = quotes[language];
+    if (
+      own &&
+      text.includes('"') &&
+      /[“”„«»]/.test(source.message.facts.text) &&
+      !source.message.facts.text.includes('"')
+    ) {
+      for (const node of textNodesIn(message.nodes)) {
+        const found = /"([^"<>]+)"/.exec(node.value);
+        const span = found && spanInText(node, found.index, found[0].length);
+        if (!found || !span) continue;
+        const better = own[0] + (found[1] ?? "") + own[1];
+        context.report(
+          catalog,
+          { at: "message", entry, span },
+          {
+            message: "these are straight quotation marks, where the source has typographic ones",
+            remedy: `write ${better}`,
+            ...(entry.text.slice(span.start, span.end) === found[0] && {
+              fix: {
+                kind: "text" as const,
+                text: entry.text.slice(0, span.start) + better + entry.text.slice(span.end),
+              },
+            }),
+          },
+        );
+        return;
+      }
+    }
+    if (locale !== "fr" && locale !== "fr-FR") return;
+    for (const node of textNodesIn(message.nodes)) {
+      const found = /(?<=\p{L})[?!;](?=\s|$)/u.exec(node.value);
+      const span = found && spanInText(node, found.index, 1);
+      if (!found || !span || entry.text[span.start] !== found[0]) continue;
+      context.report(
+        catalog,
+        { at: "message", entry, span },
+        {
+          message: `French puts a narrow space before “${found[0]}”`,
+          remedy: "write U+202F in front of it",
+          fix: {
+            kind: "text",
+            text: `${entry.text.slice(0, span.start)}\u202f${entry.text.slice(span.start)}`,
+          },
+        },
+      );
+      return;
+    }
+  },
+});
