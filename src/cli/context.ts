@@ -1,3 +1,4 @@
+import { reportForms, type ReportForm } from "../output/findings.js";
 import { readFileSync, statSync, writeFileSync } from "node:fs";
 import { relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, type Command } from "commander";
@@ -19,7 +20,7 @@ export interface CommonOptions {
   readonly cwd: string;
   readonly book?: readonly string[];
   readonly locale?: readonly string[];
-  readonly format: "text" | "json";
+  readonly format: "text" | "json" | ReportForm;
   readonly output?: string;
   readonly jobs?: number;
   readonly quiet?: boolean;
@@ -55,7 +56,14 @@ export function withCommonOptions(command: Command): Command {
     .option("--cwd <folder>", "the project's folder", ".")
     .option("--book <name...>", "only these books")
     .option("--locale <tag...>", "only these locales")
-    .option("--format <kind>", "how to print the result: text or json", oneOf("text", "json"), "text")
+    .option(
+      "--format <kind>",
+      command.name() === "lint"
+        ? `how to print the result: text, json, ${reportForms.join(", ")}`
+        : "how to print the result: text or json",
+      command.name() === "lint" ? oneOf("text", "json", ...reportForms) : oneOf("text", "json"),
+      "text",
+    )
     .option("--output <file>", "write the result to a file instead of printing it")
     .option("--jobs <number>", "how many threads at most, where a command uses several", wholeNumber)
     .option("--quiet", "print the result alone, no hints")

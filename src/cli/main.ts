@@ -1,5 +1,4 @@
 #!/usr/bin/env node
-import { readFileSync } from "node:fs";
 import { Command, CommanderError, InvalidArgumentError } from "commander";
 import {
   commandContext,
@@ -22,6 +21,7 @@ import type { LintCommandOptions } from "./commands/lint.js";
 import type { PreviewCommandOptions } from "./commands/preview.js";
 import type { WaiveCommandOptions } from "./commands/waive.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
+import { manifestVersion } from "./manifest.js";
 import { makeStyle, wantsColor } from "./terminal/style.js";
 
 type Run<Options> = (
@@ -45,14 +45,11 @@ function register<Options>(command: Command, run: Run<Options>): void {
 }
 
 function buildProgram(): Command {
-  const manifest = JSON.parse(readFileSync(new URL("../../../package.json", import.meta.url), "utf8")) as {
-    version: string;
-  };
   const program = new Command("fond")
     .description(
       "Keeps the books of a localised product: text out of code, keys in step, faults found before release.",
     )
-    .version(manifest.version, "--version", "print the version")
+    .version(manifestVersion(), "--version", "print the version")
     .helpOption("--help", "print this help")
     .showSuggestionAfterError()
     .configureOutput({ outputError: (text, write) => write(`fond: ${text.replace(/^error: /, "")}`) })
@@ -116,6 +113,8 @@ function buildProgram(): Command {
         if (!/^\d+$/.test(value)) throw new InvalidArgumentError("It takes a whole number.");
         return Number(value);
       })
+      .option("--fix", "mend what can safely be mended: shows the plan, --write carries it out")
+      .option("--explain <rule>", "print what a rule is for, with examples")
       .option("--baseline", "accept all that is found today as waivers, so that only what is new shows"),
     async (context, paths, options) => (await import("./commands/lint.js")).runLint(context, paths, options),
   );

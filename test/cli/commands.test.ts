@@ -582,3 +582,67 @@ describe("lint for old projects", () => {
     expect(near.stderr).toContain("text/untranslated");
   });
 });
+
+describe("lint in other forms", () => {
+  const faulty = smallProject({
+    "texts/de.json": '{ "home": { "title": "Abfahrten <&\\" ", "count": "{n} Boote" } }\n',
+  });
+  test("SARIF holds rules, places and fingerprints that stay when lines move", () => {
+    const folder = temporaryProject(faulty);
+    const read = () =>
+      JSON.parse(fond(folder, "lint", "--format", "sarif").stdout) as {
+        version: string;
+        runs: {
+          tool: { driver: { rules: { id: string }[] } };
+          results: {
+            ruleId: string;
+            ruleIndex: number;
+            partialFingerprints: Record<string, string>;
+            locations: { physicalLocation: { region: { startLine: number } } }[];
+          }[];
+        }[];
+      };
+    const before = read();
+    const [run] = before.runs;
+    expect(before.version).toBe("2.1.0");
+    expect(run?.results.length).toBeGreaterThan(1);
+    for (const { ruleId, ruleIndex } of run?.results ?? [])
+      expect(run?.tool.driver.rules[ruleIndex]?.id).toBe(ruleId);
+    const prints = (log: typeof before) =>
+      log.runs[0]?.results.map(({ partialFingerprints }) => partialFingerprints);
+    expect(new Set(prints(before)?.map((one) => JSON.stringify(one))).size).toBe(run?.results.length);
+    const file = join(folder, "texts/de.json");
+    writeFileSync(file, `\n\n${readFileSync(file, "utf8")}`);
+    const after = read();
+    expect(prints(after)).toEqual(prints(before));
+    expect(after.runs[0]?.results[0]?.locations[0]?.physicalLocation.region.startLine).toBe(3);
+  });
+
+  test("JUnit escapes what XML cannot hold; lines are one a finding; a table for a merge request", () => {
+    const folder = temporaryProject(faulty);
+    const xml = fond(folder, "lint", "--format", "junit");
+    expect(xml.status).toBe(1);
+    expect(xml.stdout).toMatch(/<testsuites name="fond lint" tests="\d+" failures="\d+">/);
+    expect(xml.stdout.replace(/<[^<>]*>/g, "")).not.toMatch(/[<>]/);
+    const lines = fond(folder, "lint", "--format", "lines").stdout.trim().split("\n");
+    for (const line of lines)
+      expect(line).toMatch(/^texts\/\w+\.json:\d+:\d+: (?:error|warning|info): .+ \[\w+\/[\w-]+\]$/);
+    const table = fond(folder, "lint", "--format", "markdown").stdout;
+    expect(table.split("\n").filter((line) => line.startsWith("| ")).length).toBe(lines.length + 1);
+    expect(fond(folder, "lint", "--format", "markdown", "--output", "report.md").stdout).toBe("");
+    expect(readFileSync(join(folder, "report.md"), "utf8")).toBe(table);
+    expect(fond(folder, "survey", "--format", "sarif").status).toBe(2);
+  });
+
+  test("--fix shows its plan, --write carries it out, --explain prints a rule", () => {
+    const folder = temporaryProject(faulty);
+    expect(fond(folder, "lint", "--fix").stdout).toContain("1 finding mended");
+    expect(fond(folder, "lint", "--fix", "--check").status).toBe(1);
+    expect(fond(folder, "lint", "--fix", "--write").status).toBe(0);
+    expect(readFileSync(join(folder, "texts/de.json"), "utf8")).toContain('"Abfahrten <&\\""');
+    expect(fond(folder, "lint", "--fix", "--check").status).toBe(0);
+    expect(fond(folder, "lint", "--explain", "plural/flattened").stdout).toContain("1 Boote");
+    expect(fond(folder, "lint", "--explain", "plural/flatened").stderr).toContain("plural/flattened");
+    expect(fond(folder, "lint", "--write").status).toBe(2);
+  });
+});

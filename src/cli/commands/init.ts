@@ -40,7 +40,7 @@ function setUpMergeDriver(context: CommandContext, options: WriteOptions): ExitS
   const start =
     before === undefined || before === "" || before.endsWith("\n") ? (before ?? "") : `${before}\n`;
   const after = start + lines.map((line) => `${line}\n`).join("");
-  let known = "";
+  let known: string;
   try {
     known = git(cwd, ["config", "--local", "--default", "", "merge.fond.driver"]).trim();
   } catch {

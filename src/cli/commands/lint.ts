@@ -1,10 +1,11 @@
 import { addWaivers, type Waiver } from "../../core/config/waivers.js";
 import type { Finding } from "../../core/lint/finding.js";
-import type { Rule } from "../../core/lint/rule.js";
+import type { Example, Rule } from "../../core/lint/rule.js";
 import { rules } from "../../core/lint/rules/index.js";
 import { makePlan, type Plan } from "../../core/plan/plan.js";
-import { lintProject, type Project } from "../../core/project/project.js";
+import { fixProject, lintProject, type Project } from "../../core/project/project.js";
 import { nearest } from "../../core/text/nearest.js";
+import { reportFindings } from "../../output/findings.js";
 import { findingsJson } from "../../output/json.js";
 import {
   changesOf,
@@ -17,12 +18,15 @@ import {
   type WriteOptions,
 } from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { manifestVersion } from "../manifest.js";
 import { countFindings, renderFindings } from "../terminal/findings.js";
 
 export interface LintCommandOptions extends ChangeOptions, WriteOptions {
   readonly rule?: readonly string[];
   readonly maxWarnings?: number;
   readonly baseline?: boolean;
+  readonly fix?: boolean;
+  readonly explain?: string;
 }
 
 /** Checks the catalogs and the code's use of them. */
@@ -31,30 +35,77 @@ export async function runLint(
   paths: readonly string[],
   options: LintCommandOptions = {},
 ): Promise<ExitStatus> {
-  if ((options.write || options.check) && !options.baseline)
+  if (options.explain !== undefined) {
+    context.print(explainRule(ruleNamed(options.explain), context));
+    return exitStatus.inOrder;
+  }
+  if ((options.write || options.check) && !options.baseline && !options.fix)
     throw new CommandError(
-      "--write and --check go with --baseline here",
+      "--write and --check go with --fix and --baseline here",
       "lint alone changes nothing",
       exitStatus.usage,
     );
   const project = openOrFail(context);
   const changes = changesOf(context, options);
   const wanted = options.rule?.map((id) => ruleNamed(id));
+  if (options.fix)
+    return settlePlan(context, "lint", await fixProject(project, scopeOf(context, paths), wanted), options);
   const all = await lintProject(project, scopeOf(context, paths), wanted);
   const findings = changes ? all.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : all;
   if (options.baseline) return settlePlan(context, "lint", baselineOf(context, project, findings), options);
-  if (context.options.format === "json") context.print(findingsJson("lint", findings));
-  else {
-    const { style, width, options } = context;
-    context.print(renderFindings(findings, lineReader(context), style, width, options.verbose ?? false));
-    context.print(`${style.bold(countFindings(findings, style))}\n`);
-  }
+  const { style, width } = context;
+  const summary = `${style.bold(countFindings(findings, style))}\n`;
+  const { format, verbose = false } = context.options;
+  if (format === "json") context.print(findingsJson("lint", findings));
+  else if (format !== "text") context.print(reportFindings(format, findings, rules, manifestVersion()));
+  else context.print(renderFindings(findings, lineReader(context), style, width, verbose) + summary);
   const warnings = findings.filter(({ severity }) => severity === "warning").length;
   const tooMany = options.maxWarnings !== undefined && warnings > options.maxWarnings;
   if (tooMany) context.say(`${warnings} warnings, where ${options.maxWarnings ?? 0} are allowed.`);
   return tooMany || findings.some(({ severity }) => severity === "error")
     ? exitStatus.toSettle
     : exitStatus.inOrder;
+}
+
+/** What a rule is for, with what it finds and what it lets pass. */
+function explainRule({ id, level, summary, why, examples }: Rule, { style, width }: CommandContext): string {
+  const wrap = (text: string) =>
+    text
+      .split(" ")
+      .reduce<string[]>((lines, word) => {
+        const last = lines.at(-1) ?? "";
+        if (last !== "" && last.length + word.length + 1 <= Math.min(width, 96))
+          lines[lines.length - 1] = `${last} ${word}`;
+        else lines.push(word);
+        return lines;
+      }, [])
+      .join("\n");
+  const show = (example: Example) => {
+    const lines: string[] = [];
+    const put = (label: string, value: string | Readonly<Record<string, string>> | undefined) => {
+      if (typeof value === "string") lines.push(`    ${style.dim(label.padEnd(6))} ${value}`);
+      else
+        for (const [key, text] of Object.entries(value ?? {}))
+          lines.push(`    ${style.dim(label.padEnd(6))} ${key} = ${text}`);
+    };
+    put("en", example.source);
+    put(example.locale ?? "de", example.target);
+    put("code", example.code);
+    put("was", example.madeFrom);
+    if (example.fixed !== undefined) put("fixed", example.fixed);
+    return `${example.note === undefined ? "" : `    ${style.dim(`(${example.note})`)}\n`}${lines.join("\n")}\n`;
+  };
+  return [
+    `${style.bold(id)} ${style.dim(level)}`,
+    wrap(summary),
+    "",
+    wrap(why),
+    "",
+    style.red("Found"),
+    ...examples.bad.map(show),
+    style.green("Let pass"),
+    ...examples.good.map(show),
+  ].join("\n");
 }
 
 function ruleNamed(id: string): Rule {

@@ -95,6 +95,8 @@ const columnNames = v.union(
   "the name of a column, or a list of names",
 );
 
+const ruleLevel = v.picklist(["off", "info", "warning", "error"], "off, info, warning or error");
+
 const bookSchema = v.strictObject({
   name: v.pipe(nonEmpty("a name"), v.regex(/^[\w-]+$/, "a name of letters, digits, - and _")),
   code: v.optional(globs, []),
@@ -182,10 +184,9 @@ const bookSchema = v.strictObject({
     ),
   ),
   paths: v.optional(v.array(nonEmpty("a pattern of keys"), "a list of key patterns")),
+  rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
   fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),
 });
-
-const ruleLevel = v.picklist(["off", "info", "warning", "error"], "off, info, warning or error");
 
 const share = v.pipe(
   v.number("a share from 0 to 1"),
@@ -208,6 +209,20 @@ export const configSchema = v.strictObject({
   waivers: v.optional(nonEmpty("a file"), "fond.waivers.json"),
   books: v.pipe(v.array(bookSchema, "a list of books"), v.minLength(1, "at least one book")),
   rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
+  levels: v.optional(
+    v.array(
+      v.strictObject({
+        rules: v.array(nonEmpty("a rule, or a family such as text/*"), "a list of rules"),
+        books: v.optional(v.array(v.string(), "a list of books")),
+        locales: v.optional(v.array(v.string(), "a list of locale tags")),
+        keys: v.optional(v.array(nonEmpty("a pattern of keys"), "a list of key patterns")),
+        level: ruleLevel,
+      }),
+      "a list of levels",
+    ),
+    [],
+  ),
+  glossary: v.optional(nonEmpty("a file of terms")),
   audit: v.optional(auditSchema),
 });
 

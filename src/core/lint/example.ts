@@ -6,6 +6,7 @@ import { messageReader } from "../message/parse.js";
 import { readBookCode } from "../source/book-code.js";
 import { digestOf } from "../text/digest.js";
 import type { Finding } from "./finding.js";
+import { readGlossary } from "./glossary.js";
 import { lintBook } from "./lint.js";
 import type { Example, Rule } from "./rule.js";
 
@@ -18,6 +19,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
     ledger: "ledger",
     waivers: "fond.waivers.json",
     rules: {},
+    levels: [],
     books: [
       {
         name: "example",
@@ -35,6 +37,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         naming: example.naming ? { case: example.naming } : {},
         ...(example.limits && { limits: example.limits }),
         ...(example.paths && { paths: [...example.paths] }),
+        rules: {},
         fill: "source",
       },
     ],
@@ -43,10 +46,12 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
   if (!book) return [];
   const files = memoryFiles(exampleFiles(example, locale));
   const code = book.code.length > 0 ? readBookCode(files, book, config.source) : undefined;
+  const glossary = example.glossary === undefined ? undefined : readGlossary(files, "terms.csv");
   const subject = {
     book: loadBook(files, config, book),
     code,
     reader: messageReader(book),
+    ...(glossary?.ok && { glossary: glossary.concepts }),
     ledger: (tag: string) => readLedger(files, config.ledger, book.name, tag),
   };
   return lintBook(subject, rules ? { rules } : {});
@@ -59,6 +64,7 @@ function exampleFiles(example: Example, locale: string): Record<string, string> 
   const target = example.target ?? {};
   if (example.raw && typeof target === "string") files[`texts/${locale}.json`] = target;
   else files[`texts/${locale}.json`] = JSON.stringify(textsOf(target), undefined, 2);
+  if (example.glossary !== undefined) files["terms.csv"] = example.glossary;
   if (example.code !== undefined) files["code.tsx"] = example.code;
   if (example.madeFrom !== undefined && typeof target === "string") {
     const record = [

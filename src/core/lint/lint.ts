@@ -6,7 +6,9 @@ import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
 import type { Finding } from "./finding.js";
+import type { Concept } from "./glossary.js";
 import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
+import { keyTest } from "../text/key-pattern.js";
 import { rules as allRules } from "./rules/index.js";
 
 /** One book with all that the rules look at. */
@@ -16,13 +18,17 @@ export interface LintSubject {
   readonly code: BookCode | undefined;
   readonly reader: MessageReader;
   ledger(locale: string): Ledger;
+  /** The concepts of the project's glossary. */
+  readonly glossary?: readonly Concept[];
   /** The source texts that the ledger keeps. */
   readonly sources?: SourceTexts;
 }
 
 export interface LintOptions {
-  /** The levels that the configuration sets, by rule. */
+  /** The levels that the configuration sets, by rule; a book's own come before those of the project. */
   readonly levels?: Readonly<Record<string, RuleLevel>>;
+  /** Levels for parts: some locales, some keys. The last that fits has the last word. */
+  readonly parts?: readonly PartLevel[];
   /** The rules to run; all where not given. */
   readonly rules?: readonly Rule[];
   /** Only findings about these locales, or about none; all where not given. */
@@ -33,8 +39,10 @@ export interface LintOptions {
 export function lintBook(subject: LintSubject, options: LintOptions = {}): Finding[] {
   const findings: Finding[] = [];
   const running = (options.rules ?? allRules).flatMap((rule) => {
-    const level = options.levels?.[rule.id];
-    return level === "off" ? [] : [{ rule, context: contextFor(rule, level, subject, findings) }];
+    const level = subject.book.config.rules[rule.id] ?? options.levels?.[rule.id];
+    const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
+    if (level === "off" && parts.length === 0) return [];
+    return [{ rule, context: contextFor(rule, levelsOf(level, parts), subject, findings) }];
   });
   for (const { rule, context } of running) rule.book?.(context);
   for (const catalog of [...subject.book.catalogs, ...subject.book.strays]) {
@@ -61,6 +69,36 @@ export function sortFindings(findings: readonly Finding[]): Finding[] {
   );
 }
 
+/** A level for findings of some rules in some locales or keys. */
+export interface PartLevel {
+  readonly rules: readonly string[];
+  readonly books?: readonly string[] | undefined;
+  readonly locales?: readonly string[] | undefined;
+  readonly keys?: readonly string[] | undefined;
+  readonly level: RuleLevel;
+}
+
+function meansRule({ rules, books }: PartLevel, id: string, book: string): boolean {
+  const named = rules.some(
+    (name) => name === id || (name.endsWith("/*") && id.startsWith(name.slice(0, -1))),
+  );
+  return named && (books === undefined || books.includes(book));
+}
+
+/** The level of a finding, by its locale and key: the configuration's, or undefined for the rule's own. */
+type LevelOf = (at: Pick<Finding, "locale" | "key">) => RuleLevel | undefined;
+
+function levelsOf(level: RuleLevel | undefined, parts: readonly PartLevel[]): LevelOf {
+  if (parts.length === 0) return () => level;
+  const tests = parts.map((part) => ({ ...part, tests: part.keys?.map((pattern) => keyTest(pattern)) }));
+  return ({ locale, key }) =>
+    tests.findLast(
+      (part) =>
+        (part.locales === undefined || (locale !== undefined && part.locales.includes(locale))) &&
+        (part.tests === undefined || (key !== undefined && part.tests.some((test) => test(key)))),
+    )?.level ?? level;
+}
+
 interface RunningRule {
   readonly rule: Rule;
   readonly context: RuleContext;
@@ -78,7 +116,10 @@ function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, 
     const view: EntryView = { catalog, entry, message, locale: catalog.locale };
     const { isBroken } = message;
     for (const { rule, context } of onEntries) if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
-    const sourceEntry = isBroken || onPairs.length === 0 ? undefined : sources?.byKey.get(entry.key);
+    // An empty translation lacks everything that its source has: that it is empty is said once.
+    const isBlank = entry.text === "" || entry.text.trim() === "";
+    const sourceEntry =
+      isBroken || isBlank || onPairs.length === 0 ? undefined : sources?.byKey.get(entry.key);
     if (!sources || !sourceEntry) continue;
     const source: EntryView = {
       catalog: sources,
@@ -90,19 +131,26 @@ function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, 
   }
 }
 
-function contextFor(
-  rule: Rule,
-  level: Exclude<RuleLevel, "off"> | undefined,
-  subject: LintSubject,
-  findings: Finding[],
-): RuleContext {
+function contextFor(rule: Rule, levelOf: LevelOf, subject: LintSubject, findings: Finding[]): RuleContext {
   const { book, code, reader } = subject;
   const add = (
     file: string,
     range: Range,
     words: Words,
     more: Pick<Finding, "locale" | "namespace" | "key">,
-  ) =>
+  ) => {
+    const level = levelOf(more);
+    if (level === "off") return;
+    const last = findings.at(-1);
+    // A form that stands for two categories is read twice, and told of once.
+    if (
+      last?.rule === rule.id &&
+      last.file === file &&
+      last.line === range.line &&
+      last.column === range.column &&
+      last.message === words.message
+    )
+      return;
     findings.push({
       rule: rule.id,
       severity: level ?? words.severity ?? rule.level,
@@ -117,10 +165,12 @@ function contextFor(
       ...more,
       ...(words.fix && { fix: words.fix }),
     });
+  };
   return {
     book,
     code,
     ledger: subject.ledger,
+    glossary: subject.glossary ?? [],
     formerSource: ({ namespace }, key, digest) =>
       subject.sources && sourceTextOf(subject.sources, book.fullKey(namespace, key), digest),
     message: reader.read,

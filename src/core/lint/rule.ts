@@ -6,6 +6,7 @@ import type { ReadMessage } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
+import type { Concept } from "./glossary.js";
 import type { Fix, Severity } from "./finding.js";
 
 /** One rule: what it is for, examples that are its docs and its first tests at once, and its check. */
@@ -54,6 +55,8 @@ export interface Example {
   readonly naming?: "camel" | "kebab" | "snake";
   readonly limits?: Readonly<Record<string, number>>;
   readonly paths?: readonly string[];
+  /** The project's glossary, as a CSV table. */
+  readonly glossary?: string;
   /** The target's only text after the rule's fix. */
   readonly fixed?: string;
   /** In a few words, what is wrong or why it is right. */
@@ -66,6 +69,8 @@ export interface RuleContext {
   /** The book's code; undefined for a book of catalogs alone. */
   readonly code: BookCode | undefined;
   ledger(locale: string): Ledger;
+  /** The concepts of the project's glossary; none where there is no glossary. */
+  readonly glossary: readonly Concept[];
   /** What a source text was, by its digest, where the ledger still has it. */
   formerSource(catalog: Catalog, key: string, digest: string): string | undefined;
   message(text: string, locale?: string, key?: string): ReadMessage;

@@ -11,6 +11,7 @@ import { readLedger, type Ledger } from "../ledger/ledger.js";
 import { outstandingTexts, type OutstandingText } from "../ledger/outstanding.js";
 import { readSourceTexts } from "../ledger/source-texts.js";
 import type { Finding } from "../lint/finding.js";
+import { readGlossary, type Concept } from "../lint/glossary.js";
 import { lintBook, sortFindings } from "../lint/lint.js";
 import type { Rule } from "../lint/rule.js";
 import { rules as allRules } from "../lint/rules/index.js";
@@ -30,6 +31,7 @@ export interface Project {
   readonly configFile: string;
   readonly config: Config;
   readonly waivers: Waivers;
+  readonly glossary?: readonly Concept[];
 }
 
 export type OpenResult =
@@ -45,7 +47,12 @@ export function openProject(
   const loaded = loadConfig(files, configFile);
   if (!loaded.ok) return loaded;
   const ids = allRules.map(({ id }) => id);
-  const unknown = Object.keys(loaded.config.rules).filter((id) => !ids.includes(id));
+  const named = [
+    ...Object.keys(loaded.config.rules),
+    ...loaded.config.books.flatMap((book) => Object.keys(book.rules)),
+    ...loaded.config.levels.flatMap(({ rules }) => rules.filter((id) => !id.endsWith("/*"))),
+  ];
+  const unknown = [...new Set(named)].filter((id) => !ids.includes(id));
   // A name that is nearly a rule's is a slip of the pen; any other may be a rule of a version to come.
   const misspelt = unknown.find((id) => nearest(id, ids) !== undefined);
   if (misspelt !== undefined) {
@@ -65,7 +72,32 @@ export function openProject(
   const waived = loadWaivers(files, loaded.config.waivers, today);
   if (!waived.ok) return waived;
   const { config, file } = loaded;
-  return { ok: true, project: { files, configFile: file, config, waivers: waived.waivers }, warnings };
+  const glossary = config.glossary === undefined ? undefined : readGlossary(files, config.glossary);
+  if (glossary && !glossary.ok)
+    return {
+      ok: false,
+      problems: [
+        {
+          file: config.glossary ?? "",
+          line: 1,
+          column: 1,
+          path: "glossary",
+          message: glossary.message,
+          remedy: glossary.remedy,
+        },
+      ],
+    };
+  return {
+    ok: true,
+    project: {
+      ...(glossary && { glossary: glossary.concepts }),
+      files,
+      configFile: file,
+      config,
+      waivers: waived.waivers,
+    },
+    warnings,
+  };
 }
 
 /** What narrows a run. */
@@ -268,10 +300,12 @@ export async function lintProject(
         code,
         reader: messageReader(config),
         ledger: ledgers(project, config),
+        ...(project.glossary && { glossary: project.glossary }),
         sources: readSourceTexts(project.files, project.config.ledger, config.name),
       },
       {
         levels: project.config.rules,
+        parts: project.config.levels,
         ...(rules && { rules }),
         ...(scope.locales && { locales: scope.locales }),
       },

@@ -60,7 +60,7 @@ interface Table {
 }
 
 /** Reads rows of cells; a quote that is never closed is a problem. */
-function readRows(text: string): Table {
+export function readRows(text: string): Table {
   const head = /^[^\r\n]*/.exec(text)?.[0] ?? "";
   const count = (unit: string) => head.split(unit).length;
   const delimiter = [",", ";", "\t"].reduce((best, unit) => (count(unit) > count(best) ? unit : best));

@@ -1,4 +1,5 @@
 import type { Rule } from "../rule.js";
+import { textTerm } from "./text/term.js";
 import { textPath } from "./text/path.js";
 import { textTypography } from "./text/typography.js";
 import { textLength } from "./text/length.js";
@@ -22,7 +23,7 @@ import { pluralLiteralCount } from "./plural/literal-count.js";
 import { pluralHiddenCount } from "./plural/hidden-count.js";
 import { argumentSpare } from "./argument/spare.js";
 import { argumentUnsupplied } from "./argument/unsupplied.js";
-import { argumentFormat } from "./argument/format.js";
+import { argumentFormat } from "./argument/styles.js";
 import { argumentType } from "./argument/type.js";
 import { syntaxForeign } from "./syntax/foreign.js";
 import { keyDefaultDiffers } from "./key/default-differs.js";
@@ -106,6 +107,7 @@ export const rules: readonly Rule[] = [
   textNormalForm,
   textMarker,
   textLength,
+  textTerm,
   textTypography,
   textPath,
 ];

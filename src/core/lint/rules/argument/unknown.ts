@@ -1,4 +1,4 @@
-import { matchNames } from "../../name-match.js";
+import { isQuotedAway, matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
 export const argumentUnknown = defineRule({
@@ -16,6 +16,8 @@ export const argumentUnknown = defineRule({
   pair(context, { catalog, entry, message }, source) {
     const { unknown } = matchNames(source.message.facts.arguments, message.facts.arguments);
     for (const { name, meant } of unknown) {
+      // Where the source quotes it away, the source is told of.
+      if (isQuotedAway(source.message, `{${name}`)) continue;
       for (const node of message.facts.arguments.get(name) ?? []) {
         const known = [...source.message.facts.arguments.keys()];
         context.report(

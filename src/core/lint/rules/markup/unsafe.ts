@@ -2,7 +2,10 @@ import { defineRule } from "../../rule.js";
 
 const dangers: readonly (readonly [RegExp, string])[] = [
   [/<\s*\/?\s*script\b/i, "a script"],
-  [/<\s*(?:iframe|object|embed|form|meta|link|base)\b/i, "an element that loads or sends something"],
+  [
+    /<\s*(?:iframe|object|embed)\b|<\s*(?:form|meta|link|base)\s[^<>]*=/i,
+    "an element that loads or sends something",
+  ],
   [/<[^<>]*\son[a-z]{3,}\s*=/i, "an event handler"],
   [
     /(?:href|src|action|formaction)\s*=\s*["']?\s*(?:javascript|vbscript|data\s*:\s*text\/html)/i,

@@ -4,7 +4,7 @@ export const pluralFragment = defineRule({
   id: "plural/fragment",
   level: "info",
   summary: "A sentence of the source that is split around a plural.",
-  why: "In some languages other words of the sentence change with the number, or stand elsewhere: a translator can only follow where each form is the whole sentence. Only the source is looked at, and short remainders such as a colon are let pass.",
+  why: "In some languages other words of the sentence change with the number, or stand elsewhere: a translator can only follow where each form is the whole sentence. Only the source is looked at, and ordinals and short remainders such as a colon are let pass.",
   examples: {
     bad: [
       {
@@ -25,7 +25,7 @@ export const pluralFragment = defineRule({
   },
   entry(context, { catalog, entry, message, locale }) {
     if (locale !== context.book.sourceLocale || message.facts.plurals.length === 0) return;
-    const at = message.nodes.findIndex(({ kind }) => kind === "plural");
+    const at = message.nodes.findIndex((node) => node.kind === "plural" && node.pluralKind === "cardinal");
     const plural = message.nodes[at];
     if (plural?.kind !== "plural") return;
     const isWordy = (nodes: typeof message.nodes) =>

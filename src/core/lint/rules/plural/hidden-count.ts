@@ -5,6 +5,7 @@ import {
   pluralCategoryNames,
   pluralRules,
   type PluralCategory,
+  type PluralRules,
 } from "../../../locale/plural-rules.js";
 import { languageName, numbersOf } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
@@ -46,7 +47,7 @@ export const pluralHiddenCount = defineRule({
         if (!pluralCategoryNames.includes(category) || category === "other" || showsCount(branch, plural))
           continue;
         const rules = pluralRules(locale, plural.pluralKind);
-        if (!rules.categories.includes(category) || rules.onlyWholeNumber(category) !== undefined) continue;
+        if (!rules.categories.includes(category) || hasOneNumber(plural, rules, category)) continue;
         // A digit in its place is another fault.
         if (branch.nodes.length === 0 || textNodesIn(branch.nodes).some(({ value }) => /\p{Nd}/u.test(value)))
           continue;
@@ -71,4 +72,16 @@ export function showsCount(branch: Branch, plural: PluralNode): boolean {
       shows = true;
   });
   return shows;
+}
+
+/** Whether a branch is read for one whole number at most: what exact numbers take is not its own. */
+export function hasOneNumber(plural: PluralNode, rules: PluralRules, category: PluralCategory): boolean {
+  if (rules.onlyWholeNumber(category) !== undefined) return true;
+  const left = rules
+    .samples(category)
+    .filter((sample) => !sample.includes("."))
+    .filter(
+      (sample) => !plural.branches.some(({ selector }) => selector === `=${Number(sample) + plural.offset}`),
+    );
+  return left.length < 2;
 }

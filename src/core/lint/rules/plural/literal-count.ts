@@ -7,7 +7,7 @@ import {
 import { languageName, numbersOf } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 import { asciiDigits, spanInText, textNodesIn } from "../../text-parts.js";
-import { showsCount } from "./hidden-count.js";
+import { hasOneNumber, showsCount } from "./hidden-count.js";
 
 export const pluralLiteralCount = defineRule({
   id: "plural/literal-count",
@@ -41,7 +41,7 @@ export const pluralLiteralCount = defineRule({
         const category = branch.selector as PluralCategory;
         if (!pluralCategoryNames.includes(category) || category === "other") continue;
         const rules = pluralRules(locale, plural.pluralKind);
-        if (!rules.categories.includes(category) || rules.onlyWholeNumber(category) !== undefined) continue;
+        if (!rules.categories.includes(category) || hasOneNumber(plural, rules, category)) continue;
         if (showsCount(branch, plural)) continue;
         for (const node of textNodesIn(branch.nodes)) {
           const found = /(?<![\p{L}\p{N}.,:-])\p{Nd}{1,3}(?![\p{L}\p{N}:.-])/u.exec(node.value);

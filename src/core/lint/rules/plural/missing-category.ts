@@ -41,6 +41,11 @@ export const pluralMissingCategory = defineRule({
     ],
   },
   entry(context, { catalog, entry, message, locale }) {
+    if (message.facts.plurals.length === 0) return;
+    // The source's own forms are not translated yet, and said to be so.
+    const isCopy =
+      locale !== context.book.sourceLocale && context.sourceOf(catalog, entry.key)?.entry.text === entry.text;
+    if (isCopy) return;
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
       const missing = pluralRules(locale, plural.pluralKind).categories.filter(

@@ -21,6 +21,26 @@ export const syntaxApostrophe = defineRule({
       { source: "Type '{'name'}'", target: "Tippen Sie '{'name'}'", note: "quoted in the source too" },
     ],
   },
+  entry(context, { catalog, entry, message, locale }) {
+    if (locale !== context.book.sourceLocale) return;
+    for (const span of message.quoted) {
+      const name = /\{\s*([\p{L}\p{N}_.]+)\s*\}/u.exec(message.source.slice(span.start, span.end))?.[1];
+      if (name === undefined || message.facts.arguments.has(name)) continue;
+      const target = context.book.targetLocales.find((one) => {
+        const text = context.book.catalog(one, catalog.namespace)?.byKey.get(entry.key)?.text;
+        return text !== undefined && context.message(text, one, entry.key).facts.arguments.has(name);
+      });
+      if (target === undefined) continue;
+      context.report(
+        catalog,
+        { at: "message", entry, span },
+        {
+          message: `the apostrophes quote {${name}} here, so users see those characters; ${target} has it as an argument`,
+          remedy: "write ’{…}’ with typographic apostrophes, or double them: ''{…}''",
+        },
+      );
+    }
+  },
   pair(context, { catalog, entry, message }, source) {
     for (const span of message.quoted) {
       const quoted = message.source.slice(span.start, span.end);

@@ -70,14 +70,8 @@ export const syntaxForeign = defineRule({
     for (const [name, uses] of message.facts.arguments)
       for (const { span } of uses) {
         const sign = span ? entry.text[span.start - 1] : undefined;
-        if (
-          !span ||
-          (sign !== "$" && sign !== "#" && sign !== "%") ||
-          /\p{Nd}/u.test(entry.text[span.start - 2] ?? "")
-        )
-          continue;
+        if (!span || sign !== "$" || /^\d/.test(name)) continue;
         if (source?.entry.text.includes(`${sign}{${name}`)) continue;
-        if (/^[$#%]$/.test(sign) && sign === "$" && source && /[$€£]/.test(source.entry.text)) continue;
         context.report(
           catalog,
           { at: "message", entry, span: { start: span.start - 1, end: span.end } },

@@ -1,3 +1,4 @@
+import { decodedAgain } from "../../mojibake.js";
 import { defineRule } from "../../rule.js";
 
 const suspicious =
@@ -20,7 +21,7 @@ export const textControl = defineRule({
   },
   entry(context, { catalog, entry }) {
     const { text } = entry;
-    if (!suspicious.test(text)) return;
+    if (!suspicious.test(text) || decodedAgain(text) !== undefined) return;
     const report = (at: number, message: string, remedy: string) =>
       context.report(
         catalog,

@@ -6,7 +6,7 @@ const markers: readonly (readonly [RegExp, string])[] = [
     "a mark for a translator",
   ],
   [
-    /^\s*\[(?:!!|[a-z]{2}(?:-[A-Z]{2})?\])|\]!*\]\s*$|^⟦[^]*⟧$|^\[{2}[^]*\]{2}$/u,
+    /^\s*\[!!?[^]*!?!\]\s*$|^\s*\[[a-z]{2}(?:-[A-Z]{2})?\]\s|^⟦[^]*⟧$|^\[{2}[^[\]]*\]{2}$/u,
     "a pseudo-locale's brackets",
   ],
   [/\blorem ipsum\b/i, "filler text"],

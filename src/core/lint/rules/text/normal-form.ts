@@ -21,7 +21,7 @@ export const textNormalForm = defineRule({
       { at: "message", entry, span: { start: at, end: Math.min(at + 2, text.length) } },
       {
         message: "this is not in the normal form NFC: characters here are put together from parts",
-        remedy: "write it in NFC; \`fond lint --fix\` does",
+        remedy: "write it in NFC; `fond lint --fix` does",
         fix: { kind: "text", text: normal },
       },
     );

@@ -41,6 +41,6 @@ export const textNumbers = defineRule({
 
 /** The numbers of a text, without the marks inside them. */
 function numbersIn(text: string): ReadonlySet<string> {
-  const found = asciiDigits(text).match(/\d+(?:[.,'’٬٫\u00a0\u202f]\d+)*/gu) ?? [];
+  const found = asciiDigits(text).match(/\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu) ?? [];
   return new Set(found.map((one) => one.replace(/\D/g, "").replace(/^0+(?=\d)/, "")));
 }

@@ -83,9 +83,11 @@ export const textScript = defineRule({
     if (!/[\u0370-\uffff]/.test(text)) return;
     const { foreign, mixed } = scriptsOf(locale);
     if (!foreign.test(text) && !mixed?.test(text)) return;
-    const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
+    const isSource = locale === context.book.sourceLocale;
+    const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
     for (const node of textNodesIn(message.nodes)) {
-      const found = foreign.exec(node.value) ?? mixed?.exec(node.value);
+      // A source names languages in their own letters, and gives examples.
+      const found = (isSource ? null : foreign.exec(node.value)) ?? mixed?.exec(node.value);
       if (!found || source?.entry.text.includes(found[0])) continue;
       const span = spanInText(node, found.index, found[0].length);
       const isMixed = /\p{Script=Latin}/u.test(found[0]);

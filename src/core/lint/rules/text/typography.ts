@@ -87,7 +87,7 @@ export const textTypography = defineRule({
     }
     if (locale !== "fr" && locale !== "fr-FR") return;
     for (const node of textNodesIn(message.nodes)) {
-      const found = /(?<=\p{L})[?!;](?=\s|$)/u.exec(node.value);
+      const found = /(?<=\p{L})(?<!&\w{2,8})[?!;](?=\s|$)/u.exec(node.value);
       const span = found && spanInText(node, found.index, 1);
       if (!found || !span || entry.text[span.start] !== found[0]) continue;
       context.report(

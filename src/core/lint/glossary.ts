@@ -1,0 +1,125 @@
+import { decodeXML } from "entities";
+import { readRows } from "../catalog/formats/table.js";
+import type { Files } from "../files/files.js";
+import { isKnownLanguage } from "../locale/mistaken-tag.js";
+import { canonicalTag } from "../locale/tag.js";
+
+/** One concept of a glossary: what it is called in each locale, and what it must not be called. */
+export interface Concept {
+  /** By locale: terms, in any case; a `*` at the end of a word stands for its endings. */
+  readonly terms: ReadonlyMap<string, readonly string[]>;
+  readonly avoided: ReadonlyMap<string, readonly string[]>;
+}
+
+export type GlossaryResult =
+  | { readonly ok: true; readonly concepts: readonly Concept[] }
+  | { readonly ok: false; readonly message: string; readonly remedy: string };
+
+/**
+ * Reads a glossary: a CSV table with a column for each locale (several terms parted by `|`) and `de avoid` for forbidden
+ * words, or TBX-Basic (ISO 30042), where the administrative status says which terms are forbidden.
+ */
+export function readGlossary(files: Files, file: string): GlossaryResult {
+  const read = files.read(file);
+  if (!read.ok) return { ok: false, message: read.detail, remedy: "correct “glossary” in the configuration" };
+  return /\.(?:tbx|xml)$/i.test(file) ? readTbx(read.text) : readTable(read.text);
+}
+
+function readTable(text: string): GlossaryResult {
+  const { rows } = readRows(text);
+  const [header, ...data] = rows;
+  const columns = (header?.cells ?? []).map(({ value }) => {
+    const [, tag = "", avoid] = /^\s*(\S+?)(\s+avoid)?\s*$/.exec(value) ?? [];
+    const locale = canonicalTag(tag);
+    const isLocale = locale !== undefined && isKnownLanguage(locale.split("-", 1)[0] ?? "");
+    return { locale: isLocale ? locale : undefined, isAvoided: avoid !== undefined };
+  });
+  if (!columns.some(({ locale }) => locale !== undefined))
+    return {
+      ok: false,
+      message: "its first row names no locale",
+      remedy: "head each column with a locale's tag, and forbidden words with “de avoid”",
+    };
+  const concepts = data.map((row): Concept => {
+    const terms = new Map<string, string[]>();
+    const avoided = new Map<string, string[]>();
+    row.cells.forEach(({ value }, index) => {
+      const column = columns[index];
+      const words = value
+        .split("|")
+        .map((word) => word.trim())
+        .filter((word) => word !== "");
+      if (column?.locale !== undefined && words.length > 0)
+        (column.isAvoided ? avoided : terms).set(column.locale, words);
+    });
+    return { terms, avoided };
+  });
+  return { ok: true, concepts };
+}
+
+/** The concepts of a TBX file, in the old and the new names of its elements. */
+function readTbx(text: string): GlossaryResult {
+  const concepts: Concept[] = [];
+  for (const [, entry = ""] of text.matchAll(
+    /<(?:conceptEntry|termEntry)\b[^>]*>([\s\S]*?)<\/(?:conceptEntry|termEntry)>/g,
+  )) {
+    const terms = new Map<string, string[]>();
+    const avoided = new Map<string, string[]>();
+    for (const [, tag = "", section = ""] of entry.matchAll(
+      /<(?:langSec|langSet)\b[^>]*\bxml:lang\s*=\s*["']([^"']+)["'][^>]*>([\s\S]*?)<\/(?:langSec|langSet)>/g,
+    )) {
+      const locale = canonicalTag(tag);
+      if (locale === undefined) continue;
+      for (const [, term = "", rest = ""] of section.matchAll(
+        /<term\b[^>]*>([\s\S]*?)<\/term>([\s\S]*?)(?=<term\b|$)/g,
+      )) {
+        const isAvoided = /administrativeStatus[^>]*>\s*(?:deprecatedTerm|supersededTerm)/.test(rest);
+        const list = isAvoided ? avoided : terms;
+        list.set(locale, [...(list.get(locale) ?? []), decodeXML(term.trim())]);
+      }
+    }
+    if (terms.size > 0 || avoided.size > 0) concepts.push({ terms, avoided });
+  }
+  return concepts.length > 0
+    ? { ok: true, concepts }
+    : {
+        ok: false,
+        message: "it holds no concepts",
+        remedy: "see that it is TBX-Basic (ISO 30042), or a CSV table",
+      };
+}
+
+/** What of a glossary holds for a locale: its own, or its language's. */
+export function inLocale<Value>(map: ReadonlyMap<string, Value>, locale: string): Value | undefined {
+  return map.get(locale) ?? map.get(locale.split("-", 1)[0] ?? locale);
+}
+
+const tests = new Map<string, RegExp>();
+
+/**
+ * A test for a term in a text, with the endings that words take: the last two letters of a longer word may differ, and a
+ * `*` says how much of it must stay.
+ */
+export function termTest(term: string, isExact = false): RegExp {
+  const id = `${isExact ? "=" : "~"}${term}`;
+  const known = tests.get(id);
+  if (known) return known;
+  const words = term.split(/\s+/).map((word) => {
+    const stem = word.endsWith("*") ? word.slice(0, -1) : word;
+    const loose = word.endsWith("*") || (!isExact && stem.length > 3);
+    const kept = word.endsWith("*") || !loose ? stem : stem.slice(0, Math.max(4, stem.length - 2));
+    return (
+      kept.replace(/[.*+?^${}()|[\]\\]/g, "\\$&") +
+      (word.endsWith("*") ? "[\\p{L}\\p{M}]*" : loose ? "[\\p{L}\\p{M}]{0,5}" : "")
+    );
+  });
+  // Scripts without spaces between words have no ends of words to look for.
+  const isSpaceless =
+    /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/u.test(
+      term,
+    );
+  const [before, after] = isSpaceless ? ["", ""] : ["(?<![\\p{L}\\p{N}])", "(?![\\p{L}\\p{N}])"];
+  const test = new RegExp(before + words.join("[\\s\\u00a0-]+") + after, "iu");
+  tests.set(id, test);
+  return test;
+}

@@ -1,0 +1,58 @@
+import { defineRule } from "../../rule.js";
+import { inLocale, termTest } from "../../glossary.js";
+
+export const textTerm = defineRule({
+  id: "text/term",
+  level: "warning",
+  summary: "A term of the glossary that the translation does not use, or a word that the glossary forbids.",
+  why: 'A thing that has one name here and another there is two things to a reader. The configuration names the glossary, a CSV table or TBX-Basic: `"glossary": "terms.csv"`. Endings of words may differ; a `*` in the glossary says how much of a word must stay. Compounds of German and its neighbours are found by the start of the word only.',
+  examples: {
+    bad: [
+      {
+        source: "Book your berth",
+        target: "Buchen Sie Ihr Bett",
+        glossary: "en,de,de avoid\nberth,Koje,Schiff\n",
+      },
+      { source: "Our boats", target: "Unser Schiff", glossary: "en,de,de avoid\nberth,Koje,Schiff\n" },
+    ],
+    good: [
+      {
+        source: "Book your berth",
+        target: "Buchen Sie Ihre Koje",
+        glossary: "en,de,de avoid\nberth,Koje,Schiff\n",
+      },
+      { source: "All berths", target: "Alle Kojen", glossary: "en,de\nberth,Koje\n", note: "another ending" },
+      { source: "Book your cabin", target: "Buchen Sie Ihre Kabine", glossary: "en,de\nberth,Koje\n" },
+    ],
+  },
+  entry(context, { catalog, entry, message, locale }) {
+    for (const { avoided } of context.glossary) {
+      for (const word of inLocale(avoided, locale) ?? []) {
+        if (!termTest(word, true).test(message.facts.text)) continue;
+        context.report(
+          catalog,
+          { at: "message", entry },
+          { message: `the glossary forbids “${word}”`, remedy: "use the glossary's term" },
+        );
+      }
+    }
+  },
+  pair(context, { catalog, entry, message, locale }, source) {
+    for (const { terms } of context.glossary) {
+      const wanted = inLocale(terms, locale);
+      const own = inLocale(terms, source.locale)?.find((term) =>
+        termTest(term).test(source.message.facts.text),
+      );
+      if (!wanted || own === undefined || wanted.some((term) => termTest(term).test(message.facts.text)))
+        continue;
+      context.report(
+        catalog,
+        { at: "message", entry },
+        {
+          message: `the glossary calls “${own.replace("*", "")}” ${wanted.map((term) => `“${term.replace("*", "")}”`).join(" or ")}, and this does not`,
+          remedy: `use ${wanted[0]?.replace("*", "") ?? ""}, in the form that the sentence needs`,
+        },
+      );
+    }
+  },
+});

@@ -1,0 +1,156 @@
+import type { Finding } from "../core/lint/finding.js";
+import type { Rule } from "../core/lint/rule.js";
+import { digestOf } from "../core/text/digest.js";
+
+/** The forms in which findings can be had besides text and this program's own JSON. */
+export const reportForms = ["sarif", "junit", "markdown", "lines"] as const;
+export type ReportForm = (typeof reportForms)[number];
+
+/** Findings in one of the forms. `version` is this program's. */
+export function reportFindings(
+  form: ReportForm,
+  findings: readonly Finding[],
+  rules: readonly Rule[],
+  version: string,
+): string {
+  switch (form) {
+    case "sarif":
+      return sarif(findings, rules, version);
+    case "junit":
+      return junit(findings);
+    case "markdown":
+      return markdown(findings);
+    case "lines":
+      return findings
+        .map(
+          ({ file, line, column, severity, message, rule }) =>
+            `${file}:${line}:${column}: ${severity}: ${message} [${rule}]\n`,
+        )
+        .join("");
+  }
+}
+
+const sarifLevels = { error: "error", warning: "warning", info: "note" } as const;
+
+/** SARIF 2.1.0 (OASIS). Fingerprints name rule, key, locale and words, so that they survive moved lines. */
+function sarif(findings: readonly Finding[], rules: readonly Rule[], version: string): string {
+  const used = rules.filter(({ id }) => findings.some(({ rule }) => rule === id));
+  const more = [...new Set(findings.map(({ rule }) => rule))].filter(
+    (id) => !rules.some((rule) => rule.id === id),
+  );
+  const described = [
+    ...used.map(({ id, level, summary, why }) => ({
+      id,
+      shortDescription: { text: summary },
+      fullDescription: { text: why },
+      defaultConfiguration: { level: sarifLevels[level] },
+    })),
+    ...more.map((id) => ({ id, shortDescription: { text: id } })),
+  ];
+  const seen = new Map<string, number>();
+  const results = findings.map((finding) => {
+    const {
+      rule,
+      severity,
+      message,
+      remedy,
+      file,
+      line,
+      column,
+      endLine,
+      endColumn,
+      book,
+      locale,
+      namespace,
+      key,
+    } = finding;
+    const base = [rule, file, book, locale ?? "", namespace ?? "", key ?? "", message].join("\u0000");
+    const count = (seen.get(base) ?? 0) + 1;
+    seen.set(base, count);
+    return {
+      ruleId: rule,
+      ruleIndex: described.findIndex(({ id }) => id === rule),
+      level: sarifLevels[severity],
+      message: { text: `${message}. ${remedy.charAt(0).toUpperCase()}${remedy.slice(1)}` },
+      locations: [
+        {
+          physicalLocation: {
+            artifactLocation: { uri: encodeURI(file), uriBaseId: "%SRCROOT%" },
+            region: {
+              startLine: line,
+              startColumn: column,
+              endLine,
+              endColumn: Math.max(endColumn, endLine === line ? column : 1),
+            },
+          },
+          ...(key !== undefined && {
+            logicalLocations: [
+              {
+                name: key,
+                fullyQualifiedName: [book, locale, namespace, key]
+                  .filter((part) => part !== undefined)
+                  .join("/"),
+              },
+            ],
+          }),
+        },
+      ],
+      partialFingerprints: { "finding/v1": digestOf(`${base}\u0000${count}`) },
+    };
+  });
+  const log = {
+    $schema: "https://json.schemastore.org/sarif-2.1.0.json",
+    version: "2.1.0",
+    runs: [
+      {
+        tool: { driver: { name: "Fond Ledger", version, rules: described } },
+        columnKind: "utf16CodeUnits",
+        results,
+      },
+    ],
+  };
+  return `${JSON.stringify(log, undefined, 2)}\n`;
+}
+
+/** JUnit's XML: a suite for each file, a failure for each finding of level error or warning. */
+function junit(findings: readonly Finding[]): string {
+  const files = [...new Set(findings.map(({ file }) => file))];
+  const counted = (list: readonly Finding[]) => list.filter(({ severity }) => severity !== "info").length;
+  const suites = files.map((file) => {
+    const own = findings.filter((finding) => finding.file === file);
+    const cases = own.map(({ rule, severity, message, remedy, line, column, key, locale }) => {
+      const name = `${rule} ${line}:${column}${key === undefined ? "" : ` ${[locale, key].filter(Boolean).join(" ")}`}`;
+      const body = escapeXml(`${file}:${line}:${column} ${message}\n→ ${remedy}`);
+      return severity === "info"
+        ? `    <testcase name="${escapeXml(name)}" classname="${escapeXml(file)}"><system-out>${body}</system-out></testcase>`
+        : `    <testcase name="${escapeXml(name)}" classname="${escapeXml(file)}"><failure type="${severity}" message="${escapeXml(message)}">${body}</failure></testcase>`;
+    });
+    return `  <testsuite name="${escapeXml(file)}" tests="${own.length}" failures="${counted(own)}" errors="0">\n${cases.join("\n")}\n  </testsuite>`;
+  });
+  const empty = `  <testsuite name="fond lint" tests="1" failures="0" errors="0">\n    <testcase name="no findings" classname="fond lint"/>\n  </testsuite>`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites name="fond lint" tests="${Math.max(findings.length, 1)}" failures="${counted(findings)}">\n${suites.length > 0 ? suites.join("\n") : empty}\n</testsuites>\n`;
+}
+
+function escapeXml(text: string): string {
+  const named: Readonly<Record<string, string>> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" };
+  return (
+    text
+      // Characters that XML 1.0 cannot hold, not even as references.
+      .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "\ufffd")
+      .replace(/[&<>"]/g, (sign) => named[sign] ?? sign)
+      .replace(/\n/g, "&#10;")
+  );
+}
+
+/** A table for a merge request. */
+function markdown(findings: readonly Finding[]): string {
+  if (findings.length === 0) return "### Fond Ledger\n\nNo findings.\n";
+  const count = (severity: Finding["severity"]) => findings.filter((one) => one.severity === severity).length;
+  const cell = (text: string) => text.replace(/\r?\n/g, " ").replace(/[\\|`*_<>[\]]/g, "\\$&");
+  const marks = { error: "🔴", warning: "🟡", info: "🔵" } as const;
+  const rows = findings.map(
+    ({ severity, file, line, locale, key, message, remedy, rule }) =>
+      `| ${marks[severity]} | ${cell(`${file}:${line}`)} | ${cell([locale, key].filter(Boolean).join(" · "))} | ${cell(message)}<br>→ ${cell(remedy)} | ${cell(rule)} |`,
+  );
+  return `### Fond Ledger\n\n${count("error")} errors, ${count("warning")} warnings, ${count("info")} notes\n\n| | place | key | finding | rule |\n|---|---|---|---|---|\n${rows.join("\n")}\n`;
+}

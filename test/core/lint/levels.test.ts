@@ -1,0 +1,133 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { applyPlan } from "../../../src/core/plan/apply.js";
+import { fixProject, lintProject, openProject } from "../../../src/core/project/project.js";
+import { readGlossary, termTest } from "../../../src/core/lint/glossary.js";
+
+const files = (
+  config: Record<string, unknown>,
+  book: Record<string, unknown>,
+  more: Record<string, string> = {},
+) =>
+  memoryFiles({
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: ["de", "fr"],
+      books: [{ name: "app", code: [], files: "t/{locale}.json", ...book }],
+      ...config,
+    }),
+    "t/en.json": '{ "a": "Text", "legal.b": "More text" }',
+    "t/de.json": '{ "a": "Wort ", "legal.b": "Mehr  Worte" }',
+    "t/fr.json": '{ "a": "Mot ", "legal.b": "Plus  de mots" }',
+    ...more,
+  });
+
+async function levelsOf(config: Record<string, unknown>, book: Record<string, unknown> = {}) {
+  const opened = openProject(files(config, book));
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  return (await lintProject(opened.project)).map(
+    ({ locale, key, severity }) => `${locale ?? ""} ${key ?? ""} ${severity}`,
+  );
+}
+
+describe("levels", () => {
+  const all = ["de a", "de legal.b", "fr a", "fr legal.b"];
+  test.each<[string, Record<string, unknown>, Record<string, unknown>, string[]]>([
+    ["a rule's own", {}, {}, all.map((one) => `${one} warning`)],
+    ["of the project", { rules: { "text/space": "error" } }, {}, all.map((one) => `${one} error`)],
+    [
+      "of a book, before the project's",
+      { rules: { "text/space": "error" } },
+      { rules: { "text/space": "off" } },
+      [],
+    ],
+    [
+      "of a locale",
+      { levels: [{ rules: ["text/*"], locales: ["fr"], level: "info" }] },
+      {},
+      ["de a warning", "de legal.b warning", "fr a info", "fr legal.b info"],
+    ],
+    [
+      "of keys, the last that fits",
+      {
+        rules: { "text/space": "off" },
+        levels: [
+          { rules: ["text/space"], keys: ["legal.*"], level: "error" },
+          { rules: ["text/space"], keys: ["legal.*"], locales: ["fr"], level: "off" },
+        ],
+      },
+      {},
+      ["de legal.b error"],
+    ],
+  ])("%s", async (_, config, book, expected) => {
+    expect(await levelsOf(config, book)).toEqual(expected);
+  });
+
+  test("of a rule that is misspelt are an error", () => {
+    const opened = openProject(files({ levels: [{ rules: ["text/spce"], level: "off" }] }, {}));
+    expect(opened.ok ? "" : opened.problems[0]?.remedy).toContain("text/space");
+  });
+});
+
+test("mending changes only the faults, several in one text, and leaves nothing to mend", async () => {
+  const made = files(
+    {},
+    {},
+    { "t/de.json": '{\n  "a": "Wort ",\n  "legal.b": " Fa\u0308hren  und  mehr"\n}\n' },
+  );
+  const open = () => {
+    const opened = openProject(made);
+    if (!opened.ok) throw new Error("the configuration is sound");
+    return opened.project;
+  };
+  const plan = await fixProject(open(), { locales: ["de"] });
+  expect(plan.changes.map(({ file }) => file)).toEqual(["t/de.json"]);
+  applyPlan(made, plan);
+  expect(made.contents.get("t/de.json")).toBe('{\n  "a": "Wort",\n  "legal.b": "Fähren und mehr"\n}\n');
+  expect((await fixProject(open(), { locales: ["de"] })).changes).toEqual([]);
+});
+
+describe("glossaries", () => {
+  const tbx = `<?xml version="1.0"?><tbx type="TBX-Basic"><text><body>
+<conceptEntry id="1"><langSec xml:lang="en"><termSec><term>berth</term></termSec></langSec>
+<langSec xml:lang="de"><termSec><term>Koje</term><termNote type="administrativeStatus">preferredTerm-admn-sts</termNote></termSec>
+<termSec><term>Bett &amp; Co</term><termNote type="administrativeStatus">deprecatedTerm-admn-sts</termNote></termSec></langSec></conceptEntry></body></text></tbx>`;
+  test.each<[string, string]>([
+    ["terms.csv", "en,de,de avoid\nberth,Koje,Bett & Co\n"],
+    ["terms.tbx", tbx],
+  ])("%s", (file, text) => {
+    const read = readGlossary(memoryFiles({ [file]: text }), file);
+    expect(read.ok && read.concepts.map(({ terms, avoided }) => [[...terms], [...avoided]])).toEqual([
+      [
+        [
+          ["en", ["berth"]],
+          ["de", ["Koje"]],
+        ],
+        [["de", ["Bett & Co"]]],
+      ],
+    ]);
+  });
+
+  test.each<[string, string, boolean]>([
+    ["berth", "Two berths left", true],
+    ["berth", "Rebirth", false],
+    ["Koje", "in den Kojen", true],
+    ["Fahrkarte", "zwei Fahrkarten", true],
+    ["buch*", "Sie buchten", true],
+    ["boarding pass", "your Boarding\u00a0Pass", true],
+    ["切符", "この切符は", true],
+  ])("“%s” in “%s”: %s", (term, text, expected) => {
+    expect(termTest(term).test(text)).toBe(expected);
+  });
+
+  test("one that cannot be read keeps the project from opening, with a remedy", () => {
+    for (const [file, text] of [
+      ["terms.csv", "word,other\n"],
+      ["terms.tbx", "<tbx/>"],
+    ] as const) {
+      const opened = openProject(files({ glossary: file }, {}, { [file]: text }));
+      expect(opened.ok ? "" : opened.problems[0]?.remedy).not.toBe("");
+    }
+    expect(openProject(files({ glossary: "none.csv" }, {})).ok).toBe(false);
+  });
+});
