@@ -3,12 +3,21 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { parseSync } from "oxc-parser";
 import { memoryFiles } from "../src/core/files/memory-files.js";
-import { lintProject, openProject, surveyProject, type Project } from "../src/core/project/project.js";
+import { applyPlan } from "../src/core/plan/apply.js";
+import {
+  extractProject,
+  lintProject,
+  openProject,
+  reconcileProject,
+  surveyProject,
+  type Project,
+} from "../src/core/project/project.js";
 import { diskFiles } from "../src/disk/disk-files.js";
 import { diskSurveyCache } from "../src/disk/survey-cache.js";
 import { surveyWorkers } from "../src/disk/survey-workers.js";
 import { catalogBench } from "./catalogs.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles } from "./generate.js";
+import { messageBench } from "./messages.js";
 import { shortest, showComparison } from "./measure.js";
 
 function configFor(code: readonly string[]): object {
@@ -35,6 +44,9 @@ const parts = process.argv.slice(2);
 const isWanted = (part: string) => parts.length === 0 || parts.includes(part);
 if (isWanted("survey")) await survey();
 if (isWanted("catalogs")) await catalogBench();
+if (isWanted("messages")) await messageBench();
+if (isWanted("extract")) await extract();
+if (isWanted("reconcile")) await reconcile();
 if (isWanted("lint")) await lint();
 
 async function survey(): Promise<void> {
@@ -101,6 +113,60 @@ async function survey(): Promise<void> {
     }),
   );
   rmSync(folder, { recursive: true, force: true });
+}
+
+async function extract(): Promise<void> {
+  const code = tsxFiles(1300, 5400);
+  const coded = project(code, ["web/**/*.tsx"]);
+  const surveying = await shortest(3, () => surveyProject(coded));
+  let taken = 0;
+  const extracting = await shortest(3, async () => {
+    const plan = await extractProject(coded, {}, { limit: 4000 });
+    taken = plan.extracted.length;
+  });
+  console.log(`Extraction of ${taken} texts from ${Object.keys(code).length} TSX files`);
+  console.log(
+    showComparison({
+      what: "planning the extraction",
+      against: "the survey alone",
+      milliseconds: extracting,
+      baseline: surveying,
+      aim: 2,
+    }),
+  );
+}
+
+async function reconcile(): Promise<void> {
+  const locales = thirtyLocales.slice(0, 10);
+  const catalogs = jsonCatalogs(locales, 50_000);
+  const files = memoryFiles({
+    ...catalogs,
+    "fond.config.json": JSON.stringify({ ...configFor([]), targets: locales.slice(1) }),
+  });
+  const open = () => {
+    const opened = openProject(files);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return opened.project;
+  };
+  applyPlan(files, reconcileProject(open(), {}, "2026-01-01"));
+  console.log(
+    `Reconciling ${locales.length} JSON catalogs of 50,000 keys, ${megabytes(catalogs)} MB, nothing to do`,
+  );
+  const reading = await shortest(3, () => {
+    for (const file of Object.keys(catalogs)) JSON.parse(files.contents.get(file) ?? "");
+  });
+  console.log(
+    showComparison({
+      what: "reconcile",
+      against: "JSON.parse of the same files",
+      milliseconds: await shortest(3, () => {
+        if (reconcileProject(open(), {}, "2026-01-01").changes.length > 0)
+          throw new Error("there is something to do");
+      }),
+      baseline: reading,
+      aim: 4,
+    }),
+  );
 }
 
 async function lint(): Promise<void> {

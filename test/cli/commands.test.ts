@@ -290,6 +290,7 @@ describe("balance", () => {
               initial: 0,
               missing: 0,
               extra: 0,
+              words: 0,
               share: 1,
             },
             {
@@ -300,6 +301,7 @@ describe("balance", () => {
               initial: 1,
               missing: 1,
               extra: 1,
+              words: 3,
               share: 0,
             },
           ],

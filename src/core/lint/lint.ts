@@ -17,6 +17,12 @@ export interface LintSubject {
   /** The book's code; undefined for a book of catalogs alone. */
   readonly code: BookCode | undefined;
   readonly reader: MessageReader;
+  /** The source that was asked for last. */
+  last?: {
+    readonly key: string;
+    readonly namespace: string | undefined;
+    readonly view: EntryView | undefined;
+  };
   ledger(locale: string): Ledger;
   /** The concepts of the project's glossary. */
   readonly glossary?: readonly Concept[];
@@ -176,16 +182,22 @@ function contextFor(rule: Rule, levelOf: LevelOf, subject: LintSubject, findings
     message: reader.read,
     print: (node) => reader.print([node]),
     sourceOf(catalog, key) {
+      // Several rules ask for the source of one entry in a row.
+      const { last } = subject;
+      if (last?.key === key && last.namespace === catalog.namespace) return last.view;
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       const entry = source?.byKey.get(key);
-      return source && entry
-        ? {
-            catalog: source,
-            entry,
-            message: reader.read(entry.text, source.locale, entry.key),
-            locale: source.locale,
-          }
-        : undefined;
+      const view: EntryView | undefined =
+        source && entry
+          ? {
+              catalog: source,
+              entry,
+              message: reader.read(entry.text, source.locale, entry.key),
+              locale: source.locale,
+            }
+          : undefined;
+      subject.last = { key, namespace: catalog.namespace, view };
+      return view;
     },
     report(catalog, place, words) {
       const key = place.at === "file" ? place.key : place.entry.key;

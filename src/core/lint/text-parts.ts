@@ -53,7 +53,14 @@ export function asciiDigits(text: string): string {
   });
 }
 
+const languages = new Map<string, string>();
+
 /** The language of a tag, without script and region. */
 export function languageOf(locale: string): string {
-  return locale.split("-", 1)[0] ?? locale;
+  let language = languages.get(locale);
+  if (language === undefined) {
+    [language = locale] = locale.split("-", 1);
+    languages.set(locale, language);
+  }
+  return language;
 }

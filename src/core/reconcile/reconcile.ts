@@ -152,7 +152,6 @@ class LocaleWork {
   private findRenames(): void {
     const { book, locale, ledger } = this;
     const gone = new Map<string, { entry: Entry; full: string; record: LedgerRecord }[]>();
-    const fresh: { full: string; source: Entry; catalog: Catalog }[] = [];
     for (const catalog of book.catalogs) {
       if (catalog.locale !== locale || !isWhole(catalog)) continue;
       const source = book.catalog(book.sourceLocale, catalog.namespace);
@@ -164,11 +163,16 @@ class LocaleWork {
         if (!record || book.allows(locale, book.codeKey(catalog.namespace, entry.key))) continue;
         gone.set(record.source, [...(gone.get(record.source) ?? []), { entry, full, record }]);
       }
+    }
+    if (gone.size === 0 || this.options.keepExtra) return;
+    const fresh: { full: string; source: Entry; catalog: Catalog }[] = [];
+    for (const catalog of book.catalogs) {
+      const source = book.catalog(book.sourceLocale, catalog.namespace);
+      if (catalog.locale !== locale || !isWhole(catalog) || !source || !isWhole(source)) continue;
       for (const entry of source.byKey.values())
         if (!catalog.byKey.has(entry.key))
           fresh.push({ full: book.fullKey(catalog.namespace, entry.key), source: entry, catalog });
     }
-    if (gone.size === 0 || this.options.keepExtra) return;
     for (const { full, source, catalog } of fresh) {
       if (this.attic.has(full)) continue;
       const same = (gone.get(digestOf(source.text)) ?? []).filter(({ entry }) => !this.moved.has(entry));

@@ -25,7 +25,7 @@ export const argumentFormat = defineRule({
     ],
   },
   entry(context, { catalog, entry, message }) {
-    if (context.book.config.syntax !== "icu") return;
+    if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
     for (const use of formatted(message.facts.arguments)) {
       const { format } = use;
       const style = format?.style;
@@ -48,6 +48,7 @@ export const argumentFormat = defineRule({
     }
   },
   pair(context, { catalog, entry, message }, source) {
+    if (message.facts.arguments.size === 0) return;
     for (const use of formatted(message.facts.arguments)) {
       const { format } = use;
       const style = format?.style;

@@ -21,7 +21,7 @@ export const pluralChoice = defineRule({
   },
   entry(context, { catalog, entry, message }) {
     // java.text.MessageFormat has nothing else.
-    if (context.book.config.syntax !== "icu") return;
+    if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
     for (const uses of message.facts.arguments.values())
       for (const use of uses) {
         if (use.kind !== "argument" || use.format?.type !== "choice") continue;

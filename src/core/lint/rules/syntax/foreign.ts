@@ -36,7 +36,10 @@ export const syntaxForeign = defineRule({
   },
   entry(context, { catalog, entry, message, locale }) {
     const { syntax } = context.book.config;
-    if (syntax === "plain" || !/[{%]/.test(message.facts.text + entry.text)) return;
+    if (syntax === "plain") return;
+    const mayHold = message.facts.text.includes("{") || message.facts.text.includes("%");
+    if (!mayHold && !(syntax === "icu" && message.facts.arguments.size > 0 && entry.text.includes("${")))
+      return;
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
     for (const node of textNodesIn(message.nodes)) {
       if (!/[{%]/.test(node.value)) continue;

@@ -33,7 +33,9 @@ export const textEnding = defineRule({
     ],
   },
   pair(context, { catalog, entry, message, locale }, source) {
-    if (entry.text === source.entry.text || entry.text.trim() === "") return;
+    if (entry.text === source.entry.text) return;
+    // Most texts end in a letter, as their sources do.
+    if (endsInLetter(message.nodes) && endsInLetter(source.message.nodes)) return;
     const wanted = kindsAt(source.message.nodes, source.locale);
     const [meant, ...others] = wanted;
     if (meant === undefined || others.some((one) => one.kind !== meant.kind)) return;
@@ -63,6 +65,13 @@ export const textEnding = defineRule({
     }
   },
 });
+
+function endsInLetter(nodes: Parameters<typeof endingsOf>[0]): boolean {
+  const last = nodes.at(-1);
+  if (last?.kind !== "text") return false;
+  const code = last.value.charCodeAt(last.value.length - 1);
+  return (code >= 0x61 && code <= 0x7a) || (code >= 0xe0 && code <= 0x24f && code !== 0xf7);
+}
 
 function kindsAt(nodes: Parameters<typeof endingsOf>[0], locale: string) {
   return endingsOf(nodes).map(({ text, span }) => ({ kind: endingOf(text, languageOf(locale)), span }));
