@@ -27,7 +27,7 @@ import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { emitLookup } from "./emit.js";
 import { hostOf, type Host } from "./hosts.js";
-import { hostEdit, hostRefusal, lostInRewrite } from "./rewrite-host.js";
+import { hostEdits, hostRefusal, lostInRewrite } from "./rewrite-host.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 
 /** What a person decided about one text: to leave it, or its key or message. */
@@ -94,6 +94,9 @@ interface Chosen {
   readonly isNew: boolean;
 }
 
+/** Taking a text can show that its neighbour is one; more rounds than this are not needed. */
+const mostRounds = 4;
+
 class Extraction {
   private readonly namer: KeyNamer;
   private readonly config: BookConfig;
@@ -124,7 +127,29 @@ class Extraction {
     );
   }
 
+  /** Takes the texts of a file, and what its lookups show to be text then, until there is no more. */
   file(source: SourceFile): void {
+    let current = source;
+    for (let round = 0; round < mostRounds; round++) {
+      const before = this.extracted.length;
+      this.round(current, round > 0);
+      // Places in the rewritten file are not those that a person decided on.
+      if (this.extracted.length === before || this.options.decisions?.size) return;
+      const after = this.changes.find(({ file }) => file === source.file)?.after;
+      if (after === undefined) return;
+      const shapes = lookupShapes(this.config, this.book.sourceLocale);
+      current = readSource(source.file, after, source.bom, shapes);
+    }
+  }
+
+  private round(source: SourceFile, isRepeated: boolean): void {
+    const notes = this.notes.length;
+    this.texts(source);
+    // What stays was said of in the first round.
+    if (isRepeated) this.notes.splice(notes);
+  }
+
+  private texts(source: SourceFile): void {
     const [problem] = source.problems;
     if (problem) {
       this.noteAt(
@@ -459,31 +484,49 @@ class Extraction {
 
   /** Rewrites a template or a file of a language other than script. What is read again must be what it was. */
   private rewriteHost(source: SourceFile, chosen: readonly Chosen[], host: Host): void {
-    if (chosen.length === 0) return;
-    const edits = chosen.map(({ found, key }) => hostEdit(found.literal, source, host, key));
-    const after = applyEdits(source.text, edits);
     const shapes = lookupShapes(this.config, this.book.sourceLocale);
-    const again = readSource(source.file, after, source.bom, shapes);
-    const lost = lostInRewrite(
-      source,
-      again,
-      chosen.map(({ found, key }) => ({ literal: found.literal, key })),
-    );
-    if (lost !== undefined) {
-      this.noteAt(
-        source,
-        chosen[0]?.found.literal.span ?? { start: 0, end: 0 },
-        `the rewritten file ${lost}, so it is left as it is`,
-        "check the templates in emit and the lookups of the book",
-      );
-      return;
-    }
-    this.accept(source, chosen, after);
+    const keyed = chosen.map((one) => ({ ...one, literal: one.found.literal }));
+    const attempt = (items: typeof keyed) => {
+      const { edits, done } = hostEdits(items, source, host);
+      const after = applyEdits(source.text, edits);
+      const written = items.filter((one) => done.has(one));
+      const again = readSource(source.file, after, source.bom, shapes);
+      return { after, written, lost: lostInRewrite(source, again, written) };
+    };
+    /** Those that can be written, found by halving: what cannot keeps its place, and is told of. */
+    const workable = (items: typeof keyed): typeof keyed => {
+      if (items.length === 0) return [];
+      const { lost } = attempt(items);
+      if (lost === undefined) return items;
+      const [first, second] = items;
+      if (first && second) {
+        const half = Math.ceil(items.length / 2);
+        const kept = workable(items.slice(0, half));
+        const rest = workable(items.slice(half));
+        const both = [...kept, ...rest];
+        return both.length === items.length || attempt(both).lost !== undefined ? kept : both;
+      }
+      if (first)
+        this.noteAt(
+          source,
+          first.literal.span,
+          `“${shorten(first.found.text)}” stays: with it the rewritten file ${lost}`,
+          "check the templates in emit and the lookups of the book, or move it by hand",
+        );
+      return [];
+    };
+    const items = workable(keyed);
+    if (items.length === 0) return;
+    const { after, written, lost } = attempt(items);
+    if (lost === undefined && written.length > 0) this.accept(source, written, after);
   }
 
   /** Takes a rewritten file and the keys that it asks for into the plan. */
   private accept(source: SourceFile, chosen: readonly Chosen[], after: string): void {
-    this.changes.push({ file: source.file, before: source.text, after, bom: source.bom });
+    const known = this.changes.findIndex(({ file }) => file === source.file);
+    const before = known < 0 ? source.text : this.changes[known]?.before;
+    if (known >= 0) this.changes.splice(known, 1);
+    this.changes.push({ file: source.file, before, after, bom: source.bom });
     for (const { found, key, isNew } of chosen) {
       const { file, line, column, endLine, endColumn, message, verdict, reason, text, context } = found;
       const role = [context.role, context.element, context.name].filter(Boolean).join(" ");

@@ -1,8 +1,11 @@
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
 import { fixedText, type Literal, type Obstacle, type Piece, type SourceFile } from "../source/model.js";
-import type { TextEdit } from "../text/edits.js";
+import { applyEdits, type TextEdit } from "../text/edits.js";
+import type { Span } from "../text/span.js";
 import type { Host } from "./hosts.js";
+
+type ArgumentPiece = Extract<Piece, { kind: "argument" }>;
 
 /** Why a text of a template or of code other than script is not replaced; undefined where it is safe. */
 export function hostRefusal(
@@ -83,9 +86,15 @@ export function hostRefusal(
 }
 
 /** What takes a text's place. */
-export function hostEdit(literal: Literal, source: SourceFile, host: Host, key: string): TextEdit {
+export function hostEdit(
+  literal: Literal,
+  source: SourceFile,
+  host: Host,
+  key: string,
+  codeOf: (piece: ArgumentPiece) => string = ({ code }) => code,
+): TextEdit {
   const { form, span, pieces } = literal;
-  const values = valuesOf(pieces).map(({ name, code }) => [name, code] as const);
+  const values = valuesOf(pieces).map((piece) => [piece.name, codeOf(piece)] as const);
   const fill = (template: string, quote: '"' | "'") =>
     template
       .replace(/(["'])\{key\}\1/, `${quote}{key}${quote}`)
@@ -93,7 +102,8 @@ export function hostEdit(literal: Literal, source: SourceFile, host: Host, key: 
       .replace("{args}", () => host.pass(values));
   const first = source.text[span.start];
   if (form === "string" || form === "template") {
-    const quote = host.kind === "markup" && first === "'" ? "'" : '"';
+    // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
+    const quote = host.kind === "markup" && (first === "'" || first === "`") ? "'" : '"';
     return { ...span, replacement: fill(host.call, quote) };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
@@ -134,8 +144,8 @@ export function lostInRewrite(
   return missing ? `would change “${fixedText(missing.pieces)}” too` : undefined;
 }
 
-function valuesOf(pieces: readonly Piece[]): readonly Extract<Piece, { kind: "argument" }>[] {
-  const found = new Map<string, Extract<Piece, { kind: "argument" }>>();
+function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {
+  const found = new Map<string, ArgumentPiece>();
   const collect = (list: readonly Piece[]) => {
     for (const piece of list) {
       if (piece.kind === "argument" && !found.has(piece.name)) found.set(piece.name, piece);
@@ -157,4 +167,46 @@ function isInScript(text: string, offset: number): boolean {
   for (const match of text.matchAll(/<script\b[^>]*>[\s\S]*?<\/script\s*>/gi))
     if (match.index <= offset && offset < match.index + match[0].length) return true;
   return false;
+}
+
+/** A text with its key, on its way into the code. */
+export interface Keyed {
+  readonly literal: Literal;
+  readonly key: string;
+}
+
+/**
+ * The edits for the texts of one file. A text inside of another's value is written there; one that stands where the other
+ * leaves nothing of it is left out, and not among those that are done.
+ */
+export function hostEdits<Item extends Keyed>(
+  chosen: readonly Item[],
+  source: SourceFile,
+  host: Host,
+): { readonly edits: TextEdit[]; readonly done: ReadonlySet<Item> } {
+  const done = new Set<Item>();
+  const within = (span: Span, start: number, end: number) => start <= span.start && span.end <= end;
+  const editsIn = (items: readonly Item[]): TextEdit[] => {
+    const outermost = items.filter(
+      (one) =>
+        !items.some(
+          (other) =>
+            other !== one && within(one.literal.span, other.literal.span.start, other.literal.span.end),
+        ),
+    );
+    return outermost.map((one) => {
+      done.add(one);
+      return hostEdit(one.literal, source, host, one.key, (piece) => {
+        const start = source.text.indexOf(piece.code, piece.span.start);
+        const end = start + piece.code.length;
+        if (start < 0 || end > piece.span.end) return piece.code;
+        const inner = editsIn(
+          items.filter((other) => other !== one && within(other.literal.span, start, end)),
+        );
+        const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
+        return applyEdits(piece.code, moved);
+      });
+    });
+  };
+  return { edits: editsIn(chosen), done };
 }

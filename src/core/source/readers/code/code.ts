@@ -163,6 +163,7 @@ class CodeReader {
     const unique = uniqueNames();
     const pieces: Piece[] = [];
     let formatted: string | undefined;
+    let unknown = false;
     let next = 0;
     for (const piece of this.piecesOf(pattern, unique)) {
       if (piece.kind !== "text") {
@@ -184,8 +185,9 @@ class CodeReader {
         const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
         const place = match[1] !== undefined ? Number(match[1]) - 1 : isNumber ? Number(match[3]) : next++;
         const named = match[2] ?? (isNumber ? undefined : match[3]);
-        const value = values[place];
-        const code = named ?? (value ? this.text.slice(value.start, value.end) : match[0]);
+        const value = named === undefined ? values[place] : this.valueNamed(named, values);
+        if (!value) unknown = true;
+        const code = value ? this.text.slice(value.start, value.end) : (named ?? match[0]);
         const where = value ? { start: value.start, end: value.end } : span;
         pieces.push({
           kind: "argument",
@@ -198,11 +200,30 @@ class CodeReader {
       put(text.length);
     }
     this.consume(pattern);
-    const obstacle = formatted !== undefined && {
-      reason: `“${formatted}” formats a value in place`,
-      remedy: "format the value before, or write the message by hand with a typed argument",
-    };
-    this.add("template", whole, joinTexts(pieces), [], obstacle || undefined);
+    const obstacle =
+      formatted !== undefined
+        ? {
+            reason: `“${formatted}” formats a value in place`,
+            remedy: "format the value before, or write the message by hand with a typed argument",
+          }
+        : unknown
+          ? {
+              reason: "its values come from a list or map that the code does not show here",
+              remedy: "name the values one by one, or write the message by hand",
+            }
+          : undefined;
+    this.add("template", whole, joinTexts(pieces), [], obstacle);
+  }
+
+  /** The value that is given under a name: `name=value`, or a pair of a map that is written out. */
+  private valueNamed(name: string, values: readonly CodeNode[]): CodeNode | undefined {
+    for (const value of values) {
+      const pairs = this.spec.pairs.includes(value.type) ? [value] : namedChildren(value);
+      for (const pair of pairs)
+        if (this.spec.pairs.includes(pair.type) && this.pairName(pair) === name)
+          return childIn(pair, "value") ?? namedChildren(pair).at(-1);
+    }
+    return undefined;
   }
 
   /** `"%s bikes" % count` in Python and Ruby. */
