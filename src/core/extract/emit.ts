@@ -23,7 +23,8 @@ export function emitLookup(
   const hasTags = literal.pieces.some((piece) => piece.kind === "tag");
   const template = hasTags ? book.emit.rich : (book.emit.call ?? defaultCall);
   if (template === undefined) return undefined;
-  const args = argumentsCode(literal.pieces, codeOf);
+  const all = [...literal.pieces, ...(literal.translations ?? []).flatMap(({ pieces }) => pieces)];
+  const args = argumentsCode(all, codeOf);
   const quoted = quote === "'" ? template.replace('"{key}"', "'{key}'") : template;
   const call = quoted
     .replace("{key}", () => key)

@@ -8,7 +8,8 @@ import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { bookPieces, literalMessage } from "../source/literal-message.js";
 import { calleeOf, lookupShapes } from "../source/book-code.js";
-import type { Obstacle, SourceFile } from "../source/model.js";
+import { canonicalTag } from "../locale/tag.js";
+import type { Obstacle, Piece, SourceFile } from "../source/model.js";
 import { readSource } from "../source/read.js";
 import { parseScript, readScript } from "../source/readers/script/script.js";
 import {
@@ -108,6 +109,8 @@ class Extraction {
   /** The default texts that were taken from lookups, by key. */
   private readonly collected = new Map<string, string>();
   private readonly additions = new Map<string, PathText[]>();
+  /** Translations that code held beside its texts, by catalog. */
+  private readonly translated = new Map<Catalog, PathText[]>();
 
   constructor(
     private readonly book: Book,
@@ -274,6 +277,7 @@ class Extraction {
         });
       this.additions.delete(catalog.namespace ?? "");
     }
+    for (const [catalog, add] of this.translated) edits.edit(catalog, { add });
     this.changes.push(...edits.changes());
     const { layout, sourceLocale } = this.book;
     for (const [namespace, added] of this.additions) {
@@ -290,6 +294,9 @@ class Extraction {
         "texts replaced": this.extracted.length,
         "files rewritten": files,
         "keys added": fresh,
+      }),
+      ...(this.translated.size > 0 && {
+        "translations taken along": [...this.translated.values()].reduce((sum, list) => sum + list.length, 0),
       }),
       ...(this.collected.size > 0 && { "default texts collected": this.collected.size }),
     };
@@ -332,6 +339,12 @@ class Extraction {
     program: ReturnType<typeof parseScript>["program"],
   ): Obstacle | undefined {
     if (literal.obstacle) return literal.obstacle;
+    const foreign = literal.translations?.find(({ locale }) => this.targetOf(locale) === undefined);
+    if (foreign)
+      return {
+        reason: `it has a text in ${foreign.locale}, which is none of the project's locales`,
+        remedy: `open it with \`fond locale add ${foreign.locale}\`, or take that text out`,
+      };
     if (literalMessage(literal.pieces, this.reader) === undefined)
       return {
         reason: `its words are chosen by a value, and messages in ${this.config.syntax} have no plurals or cases`,
@@ -535,7 +548,29 @@ class Extraction {
         ...{ verdict, reason, role, endLine, endColumn, text },
       });
       if (isNew) this.addEntry(key, message);
+      for (const { locale, pieces } of found.literal.translations ?? [])
+        this.addTranslation(locale, key, pieces);
     }
+  }
+
+  /** The target locale that code means by a tag: itself, or the only one of its language. */
+  private targetOf(written: string): string | undefined {
+    const tag = canonicalTag(written.replaceAll("_", "-")) ?? written;
+    const { targetLocales } = this.book;
+    if (targetLocales.includes(tag)) return tag;
+    const alike = targetLocales.filter((one) => one.split("-", 1)[0] === tag.split("-", 1)[0]);
+    return alike.length === 1 ? alike[0] : undefined;
+  }
+
+  private addTranslation(written: string, fullKey: string, pieces: readonly Piece[]): void {
+    const locale = this.targetOf(written);
+    const text = literalMessage(bookPieces(pieces, this.reader), this.reader);
+    const { namespace, key } = this.splitKey(fullKey);
+    const catalog = locale === undefined ? undefined : this.book.catalog(locale, namespace);
+    if (!catalog || text === undefined || !isWhole(catalog) || catalog.byKey.has(key)) return;
+    const list = this.translated.get(catalog) ?? [];
+    if (!list.some(({ path }) => path.join("\u0000") === this.pathOf(key).join("\u0000")))
+      this.translated.set(catalog, [...list, { path: this.pathOf(key), text }]);
   }
 
   /** Whether the catalog that a key belongs to can take it. */
@@ -547,12 +582,15 @@ class Extraction {
 
   private addEntry(fullKey: string, message: string): void {
     const { namespace, key } = this.splitKey(fullKey);
+    const id = namespace ?? "";
+    this.additions.set(id, [...(this.additions.get(id) ?? []), { path: this.pathOf(key), text: message }]);
+  }
+
+  private pathOf(key: string): EntryPath {
     const { parts } = separatorsOf(this.config);
     const format = formatOf(this.config);
     const isFlat = this.config.naming.shape === "flat" || format.isFlat || format.name === "csv";
-    const path: EntryPath = isFlat ? [key] : key.split(parts);
-    const id = namespace ?? "";
-    this.additions.set(id, [...(this.additions.get(id) ?? []), { path, text: message }]);
+    return isFlat ? [key] : key.split(parts);
   }
 
   private splitKey(fullKey: string): { namespace: string | undefined; key: string } {

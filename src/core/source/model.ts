@@ -41,6 +41,8 @@ export interface Literal {
   readonly key?: string;
   /** The message as the template itself writes it, where that is a whole message in ICU's syntax. */
   readonly written?: string;
+  /** The same text in other languages, where code chooses by the language: by locale as the code writes it. */
+  readonly translations?: readonly { readonly locale: string; readonly pieces: readonly Piece[] }[];
   /** Set where a comment or the markup says that it is not to be translated, with its reason. */
   readonly skipped?: string;
   /** Set where a rewrite could not keep the program's behaviour, or would break a sentence apart. */

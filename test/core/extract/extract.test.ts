@@ -175,6 +175,51 @@ describe("what takes the text's place", () => {
     expect((await extract(imported, {}, settings({}))).code).toContain('{t("page.helloThere")}');
   });
 
+  test.each<[string, string, string]>([
+    ["a condition", 'lang === "de" ? `Hallo ${name}` : `Hello ${name}`', 't("page.helloName", { name })'],
+    [
+      "a condition the other way round",
+      'lang !== "de" ? `Hello ${name}` : `Hallo ${name}`',
+      't("page.helloName", { name })',
+    ],
+    ["a table", "{ en: `Hello ${name}`, de: `Hallo ${name}` }[lang]", 't("page.helloName", { name })'],
+  ])(
+    "texts that code has in several languages become one key with its translations: %s",
+    async (_, code, expected) => {
+      const found = await extract(
+        `import { t } from "./messages";\nexport const A = ({ lang, name }) => <p>{${code}}</p>;\n`,
+      );
+      expect(found.code).toContain(`<p>{${expected}}</p>`);
+      expect(found.texts["page"]).toEqual({ helloName: "Hello {name}" });
+      const german = found.changes.find(({ file }) => file === "texts/de.json")?.after ?? "{}";
+      expect((JSON.parse(german) as { page: unknown }).page).toEqual({ helloName: "Hallo {name}" });
+    },
+  );
+
+  test.each<[string, string, RegExp]>([
+    [
+      "a language that is not the project's",
+      'lang === "it" ? "Ciao a tutti" : "Hello everybody"',
+      /none of the project's locales/,
+    ],
+    [
+      "a text whose language is not said",
+      'lang === "en" ? "Hello everybody" : "Hallo zusammen"',
+      /which language the other/,
+    ],
+    [
+      "a table that is looked into elsewhere",
+      'pick({ en: "Hello everybody", de: "Hallo zusammen" })',
+      /several languages side by side/,
+    ],
+  ])("%s stays in code", async (_, code, reason) => {
+    const found = await extract(
+      `import { t } from "./messages";\nexport const A = ({ lang }) => <p>{${code}}</p>;\n`,
+    );
+    expect(found.changes).toEqual([]);
+    expect(found.notes[0]?.message).toMatch(reason);
+  });
+
   test("default texts of lookups are collected under their keys", async () => {
     const settings = {
       "fond.config.json": JSON.stringify({

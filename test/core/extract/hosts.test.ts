@@ -181,6 +181,26 @@ describe("a book's own templates", () => {
   });
 });
 
+describe("what stands inside of something else", () => {
+  test("a text in another's value goes along", async () => {
+    const { code, texts } = await extract(
+      "app/a.py",
+      'def f(n):\n    flash("You have %s here" % (n or "no boats at all"))\n',
+    );
+    expect(code).toMatch(/flash\(t\("a\.\w+", n=\(?n or t\("a\.\w+"\)\)?\)\)/);
+    expect(Object.values(texts)).toContain("You have {n} here");
+    expect(Object.values(texts)).toContain("no boats at all");
+  });
+
+  test("in a bound attribute the other quotes are taken", async () => {
+    const { code } = await extract(
+      "app/a.vue",
+      '<template><p :title="`Slide number ${page}`">x</p></template>\n',
+    );
+    expect(code).toContain(`:title="t('a.slideNumberPage', { page })"`);
+  });
+});
+
 describe("what stays, with the reason", () => {
   test.each<[string, string, RegExp]>([
     ["app/a.html", "<h1>Our best boats</h1>", /nothing says how/],
@@ -188,6 +208,7 @@ describe("what stays, with the reason", () => {
     ["app/a.py", 'def f(text="Our best boats are here"):\n    pass\n', /when the file is loaded/],
     ["app/a.py", 'def f(p):\n    flash(f"It costs {p:.2f} now")\n', /formatted in place/],
     ["app/a.py", 'def f(p):\n    flash("It costs %.2f now" % p)\n', /formats a value in place/],
+    ["app/a.py", 'def f(all):\n    flash("It is %s o’clock at the %s" % all)\n', /list or map/],
     ["app/a.vue", "<template><p>{{ price | money }} per night</p></template>", /cannot be passed/],
     ["app/a.jsp", "<p>Hello ${user.name}, welcome</p>", /cannot be passed/],
     ["app/a.phtml", "<p>Fish &amp; chips on board</p>", /has to be escaped/],

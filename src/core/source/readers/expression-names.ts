@@ -13,7 +13,9 @@ export function nameFromCode(code: string): string {
   const bare = code
     .replace(/"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'/g, " ")
     .replace(/\|.*$/s, "")
-    .replace(/\s\?\s.*$/s, " ");
+    .replace(/\s\?\s.*$/s, " ")
+    // What stands in for a missing value names it less than the value does.
+    .replace(/\s(?:or|\?\?|\?:)\s.*$/s, " ");
   const names = bare.match(/[A-Za-z_][A-Za-z0-9_]*/g) ?? [];
   const telling = names.filter((name) => !formOnly.has(name));
   const chosen = telling[telling.length - 1] ?? names[0] ?? "value";

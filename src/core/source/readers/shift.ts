@@ -7,6 +7,12 @@ export function shiftLiteral(literal: Literal, by: number): Literal {
     ...literal,
     span: shiftSpan(literal.span, by),
     pieces: literal.pieces.map((piece) => shiftPiece(piece, by)),
+    ...(literal.translations && {
+      translations: literal.translations.map((one) => ({
+        ...one,
+        pieces: one.pieces.map((piece) => shiftPiece(piece, by)),
+      })),
+    }),
   };
 }
 

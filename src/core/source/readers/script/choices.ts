@@ -1,4 +1,5 @@
-import type { ConditionalExpression, Expression } from "oxc-parser";
+import type { ConditionalExpression, Expression, ObjectExpression } from "oxc-parser";
+import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
 import { pluralRules } from "../../../locale/plural-rules.js";
 
 /** What decides between the words of a conditional, as a message can say it. */
@@ -110,4 +111,55 @@ export function looksCounted(first: string, second: string): boolean {
 /** Whether exactly the number 1 takes the category `one` in a language, so that `one` may stand for it. */
 export function oneIsExact(language: string | undefined): boolean {
   return language !== undefined && pluralRules(language, "cardinal").onlyWholeNumber("one") === 1;
+}
+
+/** Texts in several languages that code chooses among: by locale as written; undefined stands for all others. */
+export type LanguageBranches = ReadonlyMap<string | undefined, Expression>;
+
+/** Reads `lang === "de" ? "Hallo" : "Hello"`, as long a chain as it is; undefined for anything else. */
+export function languageChoice(node: ConditionalExpression, code: string): LanguageBranches | undefined {
+  const branches = new Map<string | undefined, Expression>();
+  let operand: string | undefined;
+  let at: Expression = node;
+  while (at.type === "ConditionalExpression") {
+    const test: Expression = at.test;
+    if (test.type !== "BinaryExpression" || !/^[!=]==?$/.test(test.operator)) return undefined;
+    const [value, bound] = test.left.type === "Literal" ? [test.right, test.left] : [test.left, test.right];
+    const written = code.slice(value.start, value.end);
+    if (bound.type !== "Literal" || typeof bound.value !== "string" || !isLanguage(bound.value))
+      return undefined;
+    if (
+      !/(?:locale|lang|language)\w*(?:\(\))?$/i.test(written) ||
+      (operand !== undefined && operand !== written)
+    )
+      return undefined;
+    operand = written;
+    const isEqual: boolean = test.operator.startsWith("=");
+    if (!isEqual && at.alternate.type === "ConditionalExpression") return undefined;
+    branches.set(bound.value, isEqual ? at.consequent : at.alternate);
+    at = isEqual ? at.alternate : at.consequent;
+  }
+  branches.set(undefined, at);
+  return [...branches.values()].every(isWritten) ? branches : undefined;
+}
+
+/** Reads `{ en: "Hello", de: "Hallo" }[lang]`. */
+export function languageTable(object: ObjectExpression): LanguageBranches | undefined {
+  const branches = new Map<string | undefined, Expression>();
+  for (const property of object.properties) {
+    if (property.type !== "Property" || property.computed) return undefined;
+    const { key, value } = property;
+    const name = key.type === "Identifier" ? key.name : key.type === "Literal" ? String(key.value) : "";
+    if (!isLanguage(name)) return undefined;
+    branches.set(name, value);
+  }
+  return branches.size > 1 && [...branches.values()].every(isWritten) ? branches : undefined;
+}
+
+function isLanguage(name: string): boolean {
+  return /^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})?$/.test(name) && isKnownLanguage(name.split(/[-_]/, 1)[0] ?? "");
+}
+
+function isWritten(node: Expression): boolean {
+  return (node.type === "Literal" && typeof node.value === "string") || node.type === "TemplateLiteral";
 }

@@ -32,6 +32,8 @@ import { shiftLiteral, shiftLookup } from "../shift.js";
 import { contextOf, isDeferring, nameGivenBy, propertyName } from "./context.js";
 import { textRuns } from "./jsx.js";
 import { LookupReader } from "./lookups.js";
+import { uniqueNames } from "../expression-names.js";
+import { languageChoice, languageTable, type LanguageBranches } from "./choices.js";
 import { isGluing, PieceList } from "./pieces.js";
 
 /** The endings of files that this reader reads. */
@@ -239,19 +241,35 @@ class ScriptReader {
       case "ConditionalExpression": {
         const remark = choiceRemark(this.text.slice(node.test.start, node.test.end));
         if (remark) this.remarked.push({ start: node.test.end, end: node.end, remark });
-        if (remark?.kind === "plural-by-hand" && !this.consumed.has(node)) this.countedChoice(node);
+        if (this.consumed.has(node)) break;
+        if (remark?.kind === "plural-by-hand") this.countedChoice(node);
+        if (remark?.kind === "chosen-by-language") this.inLanguages(node, languageChoice(node, this.text));
         break;
       }
       case "ObjectExpression":
-        if (isKeyedByLocale(node.properties))
+        if (isKeyedByLocale(node.properties)) {
+          this.obstruct(
+            node,
+            "it is one of several languages side by side in code",
+            "move them into the catalogs by hand, each under one key",
+          );
           this.remarked.push({
             start: node.start,
             end: node.end,
             remark: { kind: "chosen-by-language", message: "one of several languages in code" },
           });
+        }
         break;
       case "VariableDeclarator":
         this.lookupReader.bind(node, this.enclosingScope());
+        break;
+      case "MemberExpression":
+        if (
+          node.computed &&
+          node.object.type === "ObjectExpression" &&
+          isKeyedByLocale(node.object.properties)
+        )
+          this.inLanguages(node, languageTable(node.object));
         break;
       case "TaggedTemplateExpression": {
         const tag = this.text.slice(node.tag.start, node.tag.end);
@@ -340,6 +358,51 @@ class ScriptReader {
     if (!list.isCounted(new Map(only.branches.map(({ selector, pieces }) => [selector, pieces])), only.code))
       return;
     this.template(node, (own) => own.expression(node));
+  }
+
+  /** One text in several languages: that of the source, with the others as its translations. */
+  private inLanguages(node: Expression, branches: LanguageBranches | undefined): void {
+    const own = [...(branches?.keys() ?? [])].find(
+      (locale) => locale?.split(/[-_]/, 1)[0] === this.shapes.sourceLanguage,
+    );
+    const source = branches?.get(own);
+    if (!branches || !source) return;
+    if (own !== undefined && branches.has(undefined)) {
+      this.obstruct(
+        node,
+        "code chooses it by the language, and does not say which language the other text is in",
+        "name that language too, or move the texts into the catalogs by hand",
+      );
+      return;
+    }
+    const unique = uniqueNames();
+    const read = (branch: Expression) => {
+      const list = new PieceList(this.text, unique, this.shapes.sourceLanguage);
+      list.expression(branch);
+      this.consumeGlued(branch);
+      return list;
+    };
+    const list = read(source);
+    const translations = [...branches].flatMap(([locale, branch]) =>
+      locale === undefined || locale === own ? [] : [{ locale, pieces: read(branch).pieces }],
+    );
+    const count = this.literals.length;
+    this.add("template", node, node, list.pieces, list.obstacle);
+    const [literal] = this.literals.slice(count);
+    if (literal)
+      this.literals[count] = {
+        ...literal,
+        translations,
+        remarks: [
+          {
+            kind: "chosen-by-language",
+            message:
+              node.type === "ConditionalExpression"
+                ? "chosen by language in code"
+                : "one of several languages in code",
+          },
+        ],
+      };
   }
 
   private pieceList(): PieceList {
