@@ -109,6 +109,8 @@ class Extraction {
   /** The default texts that were taken from lookups, by key. */
   private readonly collected = new Map<string, string>();
   private readonly additions = new Map<string, PathText[]>();
+  /** The file that was rewritten last, as it is read then. */
+  private rewritten: SourceFile | undefined;
   /** Translations that code held beside its texts, by catalog. */
   private readonly translated = new Map<Catalog, PathText[]>();
 
@@ -138,10 +140,9 @@ class Extraction {
       this.round(current, round > 0);
       // Places in the rewritten file are not those that a person decided on.
       if (this.extracted.length === before || this.options.decisions?.size) return;
-      const after = this.changes.find(({ file }) => file === source.file)?.after;
-      if (after === undefined) return;
-      const shapes = lookupShapes(this.config, this.book.sourceLocale);
-      current = readSource(source.file, after, source.bom, shapes);
+      const { rewritten } = this;
+      if (rewritten?.file !== source.file) return;
+      current = rewritten;
     }
   }
 
@@ -164,6 +165,8 @@ class Extraction {
       return;
     }
     this.defaults(source);
+    const room = (this.options.limit ?? Infinity) - this.extracted.length;
+    if (room <= 0) return;
     const wanted = this.options.verdicts ?? ["text"];
     const candidates = surveyFile(
       source,
@@ -180,7 +183,6 @@ class Extraction {
     if (candidates.length === 0) return;
     const host = hostOf(source.file, this.config);
     const program = host.kind === "script" ? parseScript(source.file, source.text).program : undefined;
-    const room = (this.options.limit ?? Infinity) - this.extracted.length;
     const refused: Span[] = [];
     const usable = candidates
       .map((found) => this.named(found))
@@ -472,7 +474,7 @@ class Extraction {
       );
       return;
     }
-    this.accept(source, chosen, after);
+    this.accept(source, chosen, after, again);
   }
 
   /** The set-up statements that the lookups of a file need, each once; what they call joins the names that are called. */
@@ -504,7 +506,7 @@ class Extraction {
       const after = applyEdits(source.text, edits);
       const written = items.filter((one) => done.has(one));
       const again = readSource(source.file, after, source.bom, shapes);
-      return { after, written, lost: lostInRewrite(source, again, written) };
+      return { after, again, written, lost: lostInRewrite(source, again, written) };
     };
     /** Those that can be written, found by halving: what cannot keeps its place, and is told of. */
     const workable = (items: typeof keyed): typeof keyed => {
@@ -530,12 +532,13 @@ class Extraction {
     };
     const items = workable(keyed);
     if (items.length === 0) return;
-    const { after, written, lost } = attempt(items);
-    if (lost === undefined && written.length > 0) this.accept(source, written, after);
+    const { after, again, written, lost } = attempt(items);
+    if (lost === undefined && written.length > 0) this.accept(source, written, after, again);
   }
 
   /** Takes a rewritten file and the keys that it asks for into the plan. */
-  private accept(source: SourceFile, chosen: readonly Chosen[], after: string): void {
+  private accept(source: SourceFile, chosen: readonly Chosen[], after: string, again: SourceFile): void {
+    this.rewritten = again;
     const known = this.changes.findIndex(({ file }) => file === source.file);
     const before = known < 0 ? source.text : this.changes[known]?.before;
     if (known >= 0) this.changes.splice(known, 1);
@@ -583,7 +586,9 @@ class Extraction {
   private addEntry(fullKey: string, message: string): void {
     const { namespace, key } = this.splitKey(fullKey);
     const id = namespace ?? "";
-    this.additions.set(id, [...(this.additions.get(id) ?? []), { path: this.pathOf(key), text: message }]);
+    const list = this.additions.get(id) ?? [];
+    list.push({ path: this.pathOf(key), text: message });
+    this.additions.set(id, list);
   }
 
   private pathOf(key: string): EntryPath {

@@ -39,11 +39,24 @@ import { isGluing, PieceList } from "./pieces.js";
 /** The endings of files that this reader reads. */
 export const scriptEndings = [".js", ".jsx", ".mjs", ".cjs", ".ts", ".tsx", ".mts", ".cts"] as const;
 
+interface ParsedScript {
+  readonly program: Program;
+  readonly comments: readonly Comment[];
+  readonly problems: readonly SourceProblem[];
+}
+
+/** What was parsed last: rewriting asks for the tree of the text that was just read. */
+let parsed: { readonly file: string; readonly text: string; readonly result: ParsedScript } | undefined;
+
 /** Parses a script for this reader and for rewriting; positions are UTF-16 code units. */
-export function parseScript(
-  file: string,
-  text: string,
-): { program: Program; comments: readonly Comment[]; problems: readonly SourceProblem[] } {
+export function parseScript(file: string, text: string): ParsedScript {
+  if (parsed?.file === file && parsed.text === text) return parsed.result;
+  const result = parseAnew(file, text);
+  parsed = { file, text, result };
+  return result;
+}
+
+function parseAnew(file: string, text: string): ParsedScript {
   const lang = /\.d\.[mc]?ts$/.test(file)
     ? "dts"
     : file.endsWith(".tsx")
