@@ -98,11 +98,10 @@ function buildProgram(): Command {
     async (context, paths, options) =>
       (await import("./commands/extract.js")).runExtract(context, paths, options),
   );
-  register<{ keepExtra?: boolean }>(
-    withWriteOptions(add("reconcile", "bring every locale into step with the source catalog")).option(
-      "--keep-extra",
-      "leave keys that the source lacks where they are",
-    ),
+  register<{ keepExtra?: boolean; fromHistory?: boolean }>(
+    withWriteOptions(add("reconcile", "bring every locale into step with the source catalog"))
+      .option("--keep-extra", "leave keys that the source lacks where they are")
+      .option("--from-history", "work out from Git what translations without a record were made from"),
     async (context, _, options) => (await import("./commands/reconcile.js")).runReconcile(context, options),
   );
   register<LintCommandOptions>(

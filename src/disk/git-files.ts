@@ -1,5 +1,6 @@
 import { memoryFiles } from "../core/files/memory-files.js";
 import { globTest } from "../core/files/glob.js";
+import type { CatalogRevision } from "../core/ledger/history.js";
 import type { Revision } from "../core/project/trend.js";
 import { git } from "./git.js";
 
@@ -66,5 +67,33 @@ export function mergeWithMarkers(cwd: string, base: string, ours: string, theirs
     ]);
   } catch (error) {
     return (error as { stdout?: string }).stdout ?? "";
+  }
+}
+
+/** The commits that changed some files, the oldest first, each with the files that it changed as it left them. */
+export function* changesOfFiles(root: string, patterns: readonly string[]): Generator<CatalogRevision> {
+  const prefix = git(root, ["rev-parse", "--show-prefix"]).trim();
+  const log = git(root, [
+    "log",
+    "--reverse",
+    "--no-renames",
+    "--diff-filter=AM",
+    "--relative",
+    "--format=%x01%H%x09%cs",
+    "--name-only",
+    "-z",
+    "--",
+    ...patterns.map((one) => `:(glob)${one}`),
+  ]);
+  const wanted = globTest(patterns);
+  for (const part of log.split("\u0001")) {
+    const [head = "", ...names] = part.split("\0").map((one) => one.trim());
+    const [commit = "", date = ""] = head.split("\t");
+    if (commit === "") continue;
+    const files = memoryFiles();
+    for (const name of names)
+      if (name !== "" && wanted(name))
+        files.contents.set(name, git(root, ["show", `${commit}:${prefix}${name}`]));
+    if (files.contents.size > 0) yield { date, files };
   }
 }

@@ -118,9 +118,9 @@ describe("more than one run", () => {
 
   test("killed at many moments, each file is old or new, and the next run ends it", async () => {
     const folder = manyProject();
-    for (let moment = 0; moment < 14; moment++) {
+    for (let moment = 0; moment < 8; moment++) {
       for (const locale of ["de", "pl"]) writeFileSync(join(folder, `texts/${locale}.json`), "{}\n");
-      await start(folder, ["reconcile", "--write"], 120 + moment * 22);
+      await start(folder, ["reconcile", "--write"], 140 + moment * 36);
       const halfway = ["de", "pl"].map((locale) => keysOf(folder, locale));
       for (const count of halfway) expect([0, 400]).toContain(count);
       expect(fond(folder, "reconcile", "--write").status).toBe(0);
@@ -152,6 +152,30 @@ describe("the account of the locales", () => {
     expect(fond(folder, "lint").stdout).not.toContain("key/undefined");
     const todo = fond(folder, "balance", "--todo", "--locale", "ar").stdout;
     expect(todo).toMatch(/initial home\.heading {2}texts\/ar\.json:\d+\n +Sailings/);
+  });
+
+  test("without a ledger Git's history shows what is stale", () => {
+    const folder = temporaryProject(smallProject());
+    git(folder, "init", "-q");
+    const commit = () => {
+      git(folder, "add", "-A");
+      git(folder, "commit", "-q", "-m", "one");
+    };
+    const change = (file: string, from: string, to: string) => {
+      const path = join(folder, file);
+      writeFileSync(path, readFileSync(path, "utf8").replace(from, to));
+      commit();
+    };
+    commit();
+    change("texts/en.json", "Sailings", "All sailings today");
+    change("texts/de.json", "Abfahrten", "Alle Abfahrten heute");
+    expect(fond(folder, "reconcile", "--from-history", "--write").stdout).toContain("1 translation stale");
+    const { outstanding } = JSON.parse(fond(folder, "balance", "--stale", "--format", "json").stdout) as {
+      outstanding: { locale: string; former: string }[];
+    };
+    expect(outstanding.map(({ locale, former }) => [locale, former])).toEqual([["pl", "Sailings"]]);
+    expect(fond(folder, "reconcile", "--check").status).toBe(0);
+    expect(fond(temporaryProject(smallProject()), "reconcile", "--from-history").status).toBe(2);
   });
 
   test("what was translated from an older source is shown word by word, and how the shares went", () => {

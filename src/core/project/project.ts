@@ -7,6 +7,7 @@ import { planExtract, type ExtractOptions, type ExtractPlan } from "../extract/e
 import type { Files } from "../files/files.js";
 import { overlayFiles } from "../files/overlay-files.js";
 import { balanceBook, type BookBalance } from "../ledger/balance.js";
+import { workOutOrigins, type CatalogRevision } from "../ledger/history.js";
 import { readLedger, type Ledger } from "../ledger/ledger.js";
 import { outstandingTexts, type OutstandingText } from "../ledger/outstanding.js";
 import { readSourceTexts } from "../ledger/source-texts.js";
@@ -266,15 +267,20 @@ export function reconcileProject(
   project: Project,
   scope: Scope,
   today: string,
-  options: { readonly keepExtra?: boolean } = {},
+  options: {
+    readonly keepExtra?: boolean;
+    readonly history?: (patterns: readonly string[]) => Iterable<CatalogRevision>;
+  } = {},
 ): Plan {
+  const { history, ...more } = options;
   const books = booksIn(project, scope).map((config) => loadBook(project.files, project.config, config));
   const readers = new Map<Book, MessageReader>();
   return planReconcile(project.files, books, {
     ledgerFolder: project.config.ledger,
     today,
     ...(scope.locales && { locales: scope.locales }),
-    ...options,
+    ...more,
+    origins: history && ((book) => workOutOrigins(project.config, book.config, history(book.layout.globs))),
     reader(book) {
       const reader = readers.get(book) ?? messageReader(book.config);
       readers.set(book, reader);

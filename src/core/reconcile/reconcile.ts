@@ -20,8 +20,10 @@ import {
   readSourceTexts,
   sourceTextChanges,
   sourceTextOf,
+  type SourceText,
   type SourceTexts,
 } from "../ledger/source-texts.js";
+import type { Origin } from "../ledger/history.js";
 import { standingOf } from "../ledger/standing.js";
 import { parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
@@ -40,6 +42,9 @@ export interface ReconcileOptions {
   readonly locales?: readonly string[];
   /** Leaves keys that the source lacks where they are. */
   readonly keepExtra?: boolean;
+  /** What translations without a record were made from, where history shows it. */
+  readonly origins?:
+    ((book: Book) => (locale: string, fullKey: string, text: string) => Origin | undefined) | undefined;
   reader(book: Book): MessageReader;
 }
 
@@ -63,17 +68,31 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
     const edits = catalogEdits();
     const sources = readSourceTexts(files, options.ledgerFolder, book.config.name);
     const madeFrom = new Set<string>();
+    const origins = options.origins?.(book);
+    const former = new Map<string, SourceText[]>();
     noteProblems(sources.problems, notes);
     for (const locale of book.targetLocales) {
       if (options.locales && !options.locales.includes(locale)) continue;
       const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale);
       noteProblems(ledger.problems, notes);
-      const work = new LocaleWork(book, locale, ledger, reader, options, notes, tally, edits, sources);
+      const work = new LocaleWork(
+        book,
+        locale,
+        ledger,
+        reader,
+        options,
+        notes,
+        tally,
+        edits,
+        sources,
+        origins,
+        former,
+      );
       work.changeCatalogs();
       changes.push(...work.ledgerChanges());
       for (const one of work.outdated) madeFrom.add(one);
     }
-    changes.push(...sourceTextsOf(book, sources, options, madeFrom));
+    changes.push(...sourceTextsOf(book, withFormer(sources, former), options, madeFrom));
     changes.push(...edits.changes());
   }
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
@@ -109,6 +128,17 @@ function sourceTextsOf(
   );
 }
 
+/** The kept source texts with those that history shows in front of them. */
+function withFormer(sources: SourceTexts, former: ReadonlyMap<string, readonly SourceText[]>): SourceTexts {
+  if (former.size === 0) return sources;
+  const byKey = new Map(sources.byKey);
+  for (const [key, list] of former) {
+    const known = byKey.get(key) ?? [];
+    byKey.set(key, [...list.filter((one) => !known.some(({ digest }) => digest === one.digest)), ...known]);
+  }
+  return { ...sources, byKey };
+}
+
 class LocaleWork {
   /** What translations were made from that is not the source text of now, as full key and digest. */
   readonly outdated: string[] = [];
@@ -131,6 +161,10 @@ class LocaleWork {
     >,
     private readonly edits: CatalogEdits,
     private readonly sources: SourceTexts,
+    private readonly origins:
+      ((locale: string, fullKey: string, text: string) => Origin | undefined) | undefined,
+    /** Source texts of the past that history shows, for the ledger. */
+    private readonly former: Map<string, SourceText[]>,
   ) {
     this.attic = new Map(ledger.attic);
     this.separator = separatorsOf(book.config).parts;
@@ -320,9 +354,9 @@ class LocaleWork {
   /** Brings the record of a key that is there up to what the texts show. */
   private account(catalog: Catalog, source: Entry, text: string): void {
     const full = this.book.fullKey(catalog.namespace, source.key);
-    const record = this.ledger.records.get(full);
-    const { reader } = this;
     const digest = digestOf(text);
+    const record = this.ledger.records.get(full) ?? this.recordFromHistory(full, source, text, digest);
+    const { reader } = this;
     const standing = standingOf({
       record,
       source: source.text,
@@ -353,6 +387,21 @@ class LocaleWork {
       origin,
       date: this.options.today,
     });
+  }
+
+  /** A record for a translation that has none, where history shows what it was made from. */
+  private recordFromHistory(
+    full: string,
+    source: Entry,
+    text: string,
+    digest: string,
+  ): LedgerRecord | undefined {
+    const origin = this.origins?.(this.locale, full, text);
+    if (!origin || origin.source === source.text || text === "" || text === origin.source) return undefined;
+    const old = { digest: digestOf(origin.source), date: origin.date, text: origin.source };
+    const list = this.former.get(full) ?? [];
+    if (!list.some((one) => one.digest === old.digest)) this.former.set(full, [...list, old]);
+    return { state: "translated", source: old.digest, text: digest, origin: "person", date: origin.date };
   }
 
   private setAside(catalog: Catalog, entry: Entry): void {
