@@ -32,6 +32,23 @@ const shots = [
     before: (folder) => keepLastOfEachKey(join(folder, "web", "locales", "ar", "basket.json")),
   },
   { name: "balance", prepare: [["extract", "--write"]], run: ["balance"] },
+  {
+    name: "todo",
+    prepare: [
+      ["extract", "--write"],
+      ["reconcile", "--write"],
+    ],
+    run: ["balance", "--todo", "--locale", "pl", "de"],
+  },
+  {
+    name: "review",
+    run: ["extract", "web/pages/passengers.tsx", "--review"],
+    input: "\nk\npassengers.bikesAboard\n\nq\n",
+  },
+  { name: "locale", run: ["locale", "list"] },
+  { name: "rekey", run: ["rekey", "sailings.status.*", "sailings.state.*"] },
+  { name: "compare", run: ["preview", "sailings.list.seats", "fares.terms", "--compare", "en", "pl", "ar"] },
+  { name: "explain", run: ["lint", "--explain", "plural/hidden-count"] },
   { name: "demo", run: ["demo", "walk"] },
 ];
 
@@ -61,7 +78,7 @@ function keepLastOfEachKey(file) {
   writeFileSync(file, `${JSON.stringify(JSON.parse(readFileSync(file, "utf8")), undefined, 2)}\n`);
 }
 
-function take({ name, prepare = [], run, skip = 0, before }) {
+function take({ name, prepare = [], run, skip = 0, before, input = "" }) {
   const folder = join(work, name);
   cpSync(join(root, "demo", "booking"), folder, { recursive: true });
   before?.(folder);
@@ -71,6 +88,7 @@ function take({ name, prepare = [], run, skip = 0, before }) {
   const { stdout, stderr } = spawnSync(process.execPath, [program, ...run], {
     cwd: folder,
     env,
+    input,
     encoding: "utf8",
   });
   const prompt = `\u001b[36m$\u001b[39m \u001b[1mfond ${run.join(" ").replace(" --cwd .", "")}\u001b[22m`;

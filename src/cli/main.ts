@@ -127,7 +127,7 @@ function buildProgram(): Command {
         "a value for an argument; may be given several times",
         (value: string, all?: readonly string[]) => [...(all ?? []), value],
       )
-      .option("--compare <locale...>", "only these locales, one below the other"),
+      .option("--compare <locale...>", "these locales beside each other"),
     async (context, keys, options) =>
       (await import("./commands/preview.js")).runPreview(context, keys, options),
   );

@@ -310,7 +310,7 @@ describe("balance", () => {
     });
     const { stdout } = fond(folder, "balance");
     expect(stdout).toMatch(/^app 2 keys\n/);
-    expect(stdout).toMatch(/^pl\s+░+\s+0\.0 %\s+0\s+0\s+0\s+1\s+1\s+1$/m);
+    expect(stdout).toMatch(/^pl\s+░+\s+0\.0 %\s+0\s+0\s+0\s+1\s+1\s+1\s+3$/m);
     expect(stdout).toMatch(/^de\s+█+\s+100\.0 %/m);
   });
 });
@@ -647,4 +647,11 @@ describe("lint in other forms", () => {
     expect(fond(folder, "lint", "--explain", "plural/flatened").stderr).toContain("plural/flattened");
     expect(fond(folder, "lint", "--write").status).toBe(2);
   });
+});
+
+test("preview sets locales beside each other", () => {
+  const { stdout } = fond(temporaryProject(smallProject()), "preview", "home.count", "--compare", "en", "pl");
+  const rows = stdout.split("\n").filter((line) => line.includes("n = "));
+  expect(stdout).toMatch(/^ +en +pl$/m);
+  expect(rows.some((row) => /^n = 1 +1 boat {2,}1 \S+/.test(row))).toBe(true);
 });

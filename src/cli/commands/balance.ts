@@ -8,6 +8,7 @@ import { trendOf, type TrendPoint } from "../../core/project/trend.js";
 import { revisionsOf } from "../../disk/git-files.js";
 import { balanceJson, outstandingJson, trendJson } from "../../output/json.js";
 import { openOrFail, scopeOf, type CommandContext } from "../context.js";
+import { plainTable } from "../terminal/table.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 import { counted, type Style } from "../terminal/style.js";
 
@@ -151,28 +152,9 @@ function renderBook(book: BookBalance, style: Style, width: number): string {
   ];
   const barWidth = Math.max(8, Math.min(28, width - 92));
   const table = new Table({
+    ...plainTable,
     head: columns.map((name) => style.dim(name)),
     colAligns: ["left", "left", ...columns.slice(2).map(() => "right" as const)],
-    style: { head: [], border: [], "padding-left": 0, "padding-right": 2 },
-    chars: Object.fromEntries(
-      [
-        "top",
-        "top-mid",
-        "top-left",
-        "top-right",
-        "bottom",
-        "bottom-mid",
-        "bottom-left",
-        "bottom-right",
-        "left",
-        "left-mid",
-        "mid",
-        "mid-mid",
-        "right",
-        "right-mid",
-        "middle",
-      ].map((name) => [name, ""]),
-    ),
   });
   const sorted = [...book.locales].sort((a, b) => a.share - b.share || (a.locale < b.locale ? -1 : 1));
   for (const locale of sorted) table.push(renderLocale(locale, style, barWidth));

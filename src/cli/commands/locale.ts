@@ -42,5 +42,5 @@ function describe(
   ];
   const share =
     one.share === undefined || one.isSource ? "" : `  ${(Math.floor(one.share * 1000) / 10).toFixed(1)} %`;
-  return `${style.bold(one.locale)}  ${name}${share}\n  ${style.dim(facts.join(" · "))}\n`;
+  return `${style.bold(one.locale.padEnd(6))}  ${name}${share}\n        ${style.dim(facts.join(" · "))}\n`;
 }

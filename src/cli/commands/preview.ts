@@ -1,3 +1,4 @@
+import Table from "cli-table3";
 import type { Finding } from "../../core/lint/finding.js";
 import {
   previewFindings,
@@ -15,6 +16,7 @@ import {
   type ChangeOptions,
   type CommandContext,
 } from "../context.js";
+import { plainTable } from "../terminal/table.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 
 export interface PreviewCommandOptions extends ChangeOptions {
@@ -46,6 +48,8 @@ export async function runPreview(
       : previewFindings(project, scope, await findingsToShow(context, project, scope, options), given);
   if (messages.length === 0) context.say("No key carries a finding; name keys to see them.");
   if (context.options.format === "json") context.print(previewJson(messages));
+  else if (options.compare && options.compare.length > 1)
+    context.print(renderBeside(context, messages, options.compare));
   else context.print(render(context, messages));
   return exitStatus.inOrder;
 }
@@ -96,6 +100,44 @@ function render({ style }: CommandContext, messages: readonly PreviewMessage[]):
       );
   }
   return lines.length === 0 ? "" : `${lines.join("\n")}\n`;
+}
+
+/** Locales beside each other, a column each; rows are the samples of any of them. */
+function renderBeside(
+  { style, width }: CommandContext,
+  messages: readonly PreviewMessage[],
+  locales: readonly string[],
+): string {
+  const keys = [...new Set(messages.map(({ key }) => key))];
+  const blocks = keys.map((key) => {
+    const own = locales.map((locale) => messages.find((one) => one.key === key && one.locale === locale));
+    const labels = [...new Set(own.flatMap((one) => (one ? labelsOf(one) : [])))];
+    const numberIn = (label: string) => Number(/-?\d+(?:\.\d+)?$/.exec(label)?.[0] ?? Number.NaN);
+    if (labels.every((label) => !Number.isNaN(numberIn(label))))
+      labels.sort((a, b) => numberIn(a) - numberIn(b));
+    const room = Math.max(2, ...labels.map((label) => label.length + 2));
+    const column = Math.max(12, Math.floor((width - room - 4) / locales.length));
+    const table = new Table({
+      ...plainTable,
+      head: ["", ...locales.map((locale) => style.cyan(locale))],
+      colWidths: [room, ...locales.map(() => column)],
+      wordWrap: true,
+    });
+    const rowOf = (label: string) =>
+      own.map((one) => {
+        const at = one ? labelsOf(one).indexOf(label) : -1;
+        const from = one?.from === undefined ? "" : ` (from ${one.from})`;
+        return at < 0 ? "" : isolate(one?.samples[at]?.text ?? "") + from;
+      });
+    for (const label of labels) table.push([style.dim(label), ...rowOf(label)]);
+    if (own.some((one) => one?.trouble !== undefined))
+      table.push([
+        "",
+        ...own.map((one) => (one?.trouble === undefined ? "" : style.yellow(`! ${one.trouble}`))),
+      ]);
+    return `${style.bold(style.underline(key))}\n${table.toString().replace(/ +$/gm, "")}\n`;
+  });
+  return blocks.join("\n");
 }
 
 /** What tells the samples of a message apart: the arguments that differ. */

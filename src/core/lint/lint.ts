@@ -9,6 +9,7 @@ import type { Finding } from "./finding.js";
 import type { Concept } from "./glossary.js";
 import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
 import { keyTest } from "../text/key-pattern.js";
+import { inlineWaivers, isWaivedInline } from "./inline-waivers.js";
 import { rules as allRules } from "./rules/index.js";
 
 /** One book with all that the rules look at. */
@@ -55,10 +56,34 @@ export function lintBook(subject: LintSubject, options: LintOptions = {}): Findi
     if (catalog.exists) lintCatalog(catalog, running, subject);
   }
   const { locales } = options;
+  if (!options.rules && !locales) findings.push(...idleMarks(subject.book));
   const wanted = locales
     ? findings.filter(({ locale }) => locale === undefined || locales.includes(locale))
     : findings;
   return sortFindings(wanted);
+}
+
+/** Marks in catalogs that accept nothing: what they accepted is gone, or they have no reason. */
+function idleMarks({ catalogs, config }: Book): Finding[] {
+  return catalogs.flatMap((catalog) =>
+    inlineWaivers(catalog)
+      .filter(({ isUsed }) => !isUsed)
+      .map(({ rule, reason, start, end, key }): Finding => ({
+        rule: "waiver/idle",
+        severity: "warning",
+        message:
+          reason === ""
+            ? `this waiver of ${rule} gives no reason, so it does not count`
+            : `this waiver of ${rule} hides nothing any more (“${reason}”)`,
+        remedy: reason === "" ? "write behind the rule why it is accepted" : "take it out",
+        file: catalog.file,
+        ...catalog.lines.range({ start, end }),
+        book: config.name,
+        locale: catalog.locale,
+        ...(catalog.namespace !== undefined && { namespace: catalog.namespace }),
+        ...(key !== undefined && { key }),
+      })),
+  );
 }
 
 /** Sorts findings by file, place, rule and key. */
@@ -201,6 +226,7 @@ function contextFor(rule: Rule, levelOf: LevelOf, subject: LintSubject, findings
     },
     report(catalog, place, words) {
       const key = place.at === "file" ? place.key : place.entry.key;
+      if (isWaivedInline(catalog, key, rule.id)) return;
       add(catalog.file, catalog.lines.range(spanInFile(catalog, place)), words, {
         locale: catalog.locale,
         ...(catalog.namespace !== undefined && { namespace: catalog.namespace }),

@@ -128,6 +128,12 @@ function previewKey(
   const all = [book.sourceLocale, ...book.targetLocales];
   const locales =
     options.compare ?? (scope.locales ? all.filter((one) => scope.locales?.includes(one)) : all);
+  // Beside each other every locale shows the numbers and cases of all of them.
+  const beside = (options.compare ?? []).flatMap((locale) => {
+    const text = entryIn(locale)?.text;
+    const message = text === undefined ? undefined : reader.read(text, locale, key);
+    return message && !message.isBroken ? [{ message, locale }] : [];
+  });
   return locales.map((locale): PreviewMessage => {
     const base = { book: config.name, key: written, locale };
     const chain = [locale, ...parentsOf(locale).filter((one) => all.includes(one)), book.sourceLocale];
@@ -152,7 +158,7 @@ function previewKey(
         samples: [],
       };
     }
-    return { ...base, ...from, samples: samplesOf(message, source, holder, options.values ?? {}) };
+    return { ...base, ...from, samples: samplesOf(message, source, holder, options.values ?? {}, beside) };
   });
 }
 
@@ -165,6 +171,7 @@ function samplesOf(
   source: ReadMessage,
   locale: string,
   given: Readonly<Record<string, string>>,
+  beside: readonly { readonly message: ReadMessage; readonly locale: string }[],
 ): PreviewSample[] {
   // What the source does not ask for no program passes: users see such an argument as it stands.
   const names = new Set((source.isBroken ? message : source).facts.arguments.keys());
@@ -173,6 +180,12 @@ function samplesOf(
     const uses = [...(message.facts.arguments.get(name) ?? []), ...(source.facts.arguments.get(name) ?? [])];
     const own = given[name];
     const values = own === undefined ? valuesFor(name, uses, locale) : [typed(own, uses)];
+    if (own === undefined && values.some((value) => typeof value === "number" || values.length > 1))
+      for (const other of beside) {
+        const more = valuesFor(name, other.message.facts.arguments.get(name) ?? [], other.locale);
+        for (const value of more)
+          if (!values.includes(value) && typeof value === typeof values[0]) values.push(value);
+      }
     sets = sets.flatMap((set) => values.map((value) => ({ ...set, [name]: value }))).slice(0, mostSamples);
   }
   return sets.map((set) => ({

@@ -131,3 +131,34 @@ describe("glossaries", () => {
     expect(openProject(files({ glossary: "none.csv" }, {})).ok).toBe(false);
   });
 });
+
+test.each<[string, (mark: string) => string]>([
+  ["yaml", (mark) => `# ${mark}\na: "Wort "\n`],
+  ["properties", (mark) => `! ${mark}\na=Wort\\u0020\n`],
+  ["jsonc", (mark) => `{\n  // ${mark}\n  "a": "Wort "\n}\n`],
+])("marks in comments accept findings on the entry below: %s", async (ending, fileOf) => {
+  const lint = async (mark: string) => {
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: ["de"],
+          books: [{ name: "app", code: [], files: `t/{locale}.${ending}` }],
+        }),
+        [`t/en.${ending}`]: fileOf("a text").replace("Wort ", "Text").replace("Wort\\u0020", "Text"),
+        [`t/de.${ending}`]: fileOf(mark),
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return (await lintProject(opened.project)).map(({ rule, line }) => `${rule} ${line}`);
+  };
+  const line = ending === "jsonc" ? 3 : 2;
+  expect(await lint("only a comment")).toEqual([`text/space ${line}`]);
+  expect(await lint("fond: waive text/space another text follows")).toEqual([]);
+  expect(await lint("fond: waive text/* another text follows")).toEqual([]);
+  expect(await lint("fond: waive text/space")).toEqual([`waiver/idle ${line - 1}`, `text/space ${line}`]);
+  expect(await lint("fond: waive text/ending it ends otherwise")).toEqual([
+    `waiver/idle ${line - 1}`,
+    `text/space ${line}`,
+  ]);
+});

@@ -1,0 +1,53 @@
+import type { Catalog } from "../catalog/book.js";
+
+/** A mark in a catalog's comments that accepts findings on the entry below it: `# fond: waive text/ending the label stands alone`. */
+export interface InlineWaiver {
+  /** A rule, or a family such as `text/*`. */
+  readonly rule: string;
+  readonly reason: string;
+  /** The key of the entry below; undefined where there is none. */
+  readonly key: string | undefined;
+  /** Where the mark stands in the file. */
+  readonly start: number;
+  readonly end: number;
+  isUsed: boolean;
+}
+
+const none: readonly InlineWaiver[] = [];
+const known = new WeakMap<Catalog, readonly InlineWaiver[]>();
+
+/** The marks in a catalog's comments, in formats that have comments. */
+export function inlineWaivers(catalog: Catalog): readonly InlineWaiver[] {
+  if (!catalog.format.hasComments || !catalog.content.includes("fond:")) return none;
+  const made = known.get(catalog);
+  if (made) return made;
+  const entries = [...catalog.byKey.values()].sort((a, b) => a.keySpan.start - b.keySpan.start);
+  const found = [
+    ...catalog.content.matchAll(/^[ \t]*(?:#|!|\/\/)[ \t]*fond:[ \t]*waive[ \t]+(\S+)[ \t]*(.*?)\r?$/gm),
+  ].map((match): InlineWaiver => {
+    const end = match.index + match[0].length;
+    return {
+      rule: match[1] ?? "",
+      reason: match[2] ?? "",
+      key: entries.find(({ keySpan }) => keySpan.start > end)?.key,
+      start: match.index,
+      end,
+      isUsed: false,
+    };
+  });
+  known.set(catalog, found);
+  return found;
+}
+
+/** Whether a mark accepts a finding of a rule on an entry; one without a reason accepts nothing. */
+export function isWaivedInline(catalog: Catalog, key: string | undefined, rule: string): boolean {
+  let isWaived = false;
+  for (const waiver of inlineWaivers(catalog)) {
+    const names =
+      waiver.rule === rule || (waiver.rule.endsWith("/*") && rule.startsWith(waiver.rule.slice(0, -1)));
+    if (!names || waiver.key !== key || key === undefined || waiver.reason === "") continue;
+    waiver.isUsed = true;
+    isWaived = true;
+  }
+  return isWaived;
+}
