@@ -105,7 +105,7 @@ class Walk {
       "Without --write it only shows the plan; here for one file:",
     );
     await this.run("extract web/pages/sailings.tsx", () =>
-      runExtract(this.inner, [join(this.target, "web/pages/sailings.tsx")], {}),
+      runExtract(this.inner, [join(this.target, "web/pages/sailings.tsx")], { review: false }),
     );
     this.tell("The plan looks right, so it is carried out for the whole site:");
     await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));

@@ -1,3 +1,4 @@
+import stringWidth from "string-width";
 import type { Finding, Severity } from "../../core/lint/finding.js";
 import { excerpt } from "./excerpt.js";
 import { counted, type Style } from "./style.js";
@@ -56,15 +57,28 @@ function renderFinding(
 ): string[] {
   const paint = { error: style.red, warning: style.yellow, info: style.cyan }[finding.severity];
   const about = [finding.locale, finding.key].filter((part) => part !== undefined).join(" · ");
-  const head = `  ${paint(finding.severity.padEnd(7))} ${finding.message}`;
+  const head = `  ${paint(finding.severity.padEnd(7))} ${wrapped(finding.message, width, 10)}`;
   const source = lineOf(finding.file, finding.line);
   return [
     head,
     ...(source.trim() === "" ? [] : excerpt(source, finding, width, style, paint)),
-    `         ${style.green("→")} ${finding.remedy}`,
+    `         ${style.green("→")} ${wrapped(finding.remedy, width, 11)}`,
     `         ${style.dim(`${finding.rule}  ${finding.line}:${finding.column}${about === "" ? "" : `  ${about}`}`)}`,
     "",
   ];
+}
+
+/** Words on as many lines as the width needs, the later ones indented. */
+function wrapped(text: string, width: number, indent: number): string {
+  const room = Math.max(width - indent, 30);
+  const lines: string[] = [];
+  for (const word of text.split(" ")) {
+    const last = lines.at(-1);
+    if (last !== undefined && stringWidth(`${last} ${word}`) <= room)
+      lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines.join(`\n${" ".repeat(indent)}`);
 }
 
 function byFile(findings: readonly Finding[]): Map<string, Finding[]> {

@@ -74,6 +74,8 @@ export const syntaxForeign = defineRule({
       for (const { span } of uses) {
         const sign = span ? entry.text[span.start - 1] : undefined;
         if (!span || sign !== "$" || /^\d/.test(name)) continue;
+        // A dollar in front of an amount is one.
+        if (/price|amount|total|cost|fee|fare|sum|balance|value|dollar|usd/i.test(name)) continue;
         if (source?.entry.text.includes(`${sign}{${name}`)) continue;
         context.report(
           catalog,

@@ -2,7 +2,7 @@ import { defineRule } from "../../rule.js";
 
 const markers: readonly (readonly [RegExp, string])[] = [
   [
-    /(?<![\p{L}\p{N}])(?:TODO|FIXME|TBD|XXX|TRANSLATE ?ME|UNTRANSLATED|NEEDS[ _-]TRANSLATION)(?![\p{L}\p{N}])/u,
+    /(?<![\p{L}\p{N}])(?:TODO(?![- ]?(?:[Ll]ist|[Ii]tem|[Aa]pp))|FIXME|TBD|XXX|TRANSLATE ?ME|UNTRANSLATED|NEEDS[ _-]TRANSLATION)(?![\p{L}\p{N}])/u,
     "a mark for a translator",
   ],
   [

@@ -41,7 +41,7 @@ export const textStale = defineRule({
           former === undefined
             ? `the source text changed after this was translated (${record.date})`
             : `this was translated from “${former}” (${record.date})`,
-        remedy: `the source is “${source.entry.text}” now: correct the translation, or say with \`fond review --same-meaning\` that it still fits`,
+        remedy: `it is “${source.entry.text}” now: correct this, or \`fond review --same-meaning\` where it still fits`,
       },
     );
   },

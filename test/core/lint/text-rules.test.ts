@@ -1,0 +1,274 @@
+import { describe, expect, test } from "@jest/globals";
+import { lintExample } from "../../../src/core/lint/example.js";
+import { rules } from "../../../src/core/lint/rules/index.js";
+import type { Example } from "../../../src/core/lint/rule.js";
+
+type Case = readonly [locale: string, source: string, target: string];
+
+/** Whether one rule finds something in a translation. */
+function finds(id: string, [locale, source, target]: Case, more: Partial<Example> = {}): boolean {
+  const rule = rules.find((one) => one.id === id);
+  if (!rule) throw new Error(`there is no rule ${id}`);
+  return lintExample({ locale, source, target, ...more }, [rule]).length > 0;
+}
+
+const tables: Readonly<
+  Record<string, { readonly found: readonly Case[]; readonly passed: readonly Case[] }>
+> = {
+  "text/ending": {
+    found: [
+      ["de", "Really?", "Wirklich."],
+      ["de", "Sure.", "Sicher"],
+      ["fr", "Name:", "Nom"],
+      ["pl", "<b>Leave now?</b>", "<b>Wyjdź teraz</b>"],
+      ["de", "{n, plural, one {# boat?} other {# boats?}}", "{n, plural, one {# Boot?} other {# Boote}}"],
+    ],
+    passed: [
+      ["hi", "Your boat is late.", "आपकी नाव लेट है।"],
+      ["hy", "Your boat is late.", "Ձեր նավակը ուշանում է։"],
+      ["zh", "Your boat is late.", "您的船晚点了"],
+      ["th", "Your boat is late.", "เรือของคุณมาช้า"],
+      ["ar", "Really?", "حقًا؟"],
+      ["de", "Wait...", "Warten…"],
+      ["de", "Wait…", "Warten"],
+      ["es", "Welcome!", "Bienvenido."],
+      ["de", "He said “yes.”", "Er sagte „ja“."],
+      ["de", "From {place}", "Aus {place}"],
+    ],
+  },
+  "text/numbers": {
+    found: [
+      ["de", "In 24 hours", "In 48 Stunden"],
+      ["fr", "Costs 1,250.50", "Coûte 1 250,05"],
+    ],
+    passed: [
+      ["fr", "Costs 1,250.50", "Coûte 1\u202f250,50"],
+      ["de", "At 9 pm", "Um 21 Uhr"],
+      ["hi", "In 24 hours", "२४ घंटे में"],
+      ["fa", "In 24 hours", "در ۲۴ ساعت"],
+      ["cs", "50,000 boats", "50 000 lodí"],
+      ["de", "{n, plural, one {1 boat of 40} other {# boats}}", "{n, plural, one {1 Boot} other {# Boote}}"],
+      ["de", "Three boats", "3 Boote"],
+    ],
+  },
+  "text/space": {
+    found: [
+      ["de", "{name} ", "{name}"],
+      ["de", "Text", "\u00a0Text"],
+    ],
+    passed: [
+      ["ja", "Total: ", "合計:"],
+      ["de", "One\n  Two", "Eins\n  Zwei"],
+      ["de", "Two  spaces", "Zwei  Leerzeichen"],
+      ["de", " both ", " beide "],
+    ],
+  },
+  "text/script": {
+    found: [
+      ["en-GB", "Boats", "Лодки"],
+      ["ru", "Table", "Тaблица"],
+      ["el", "Boat", "Σκάφoς"],
+      ["de", "Harbour", "Hafen 港口"],
+    ],
+    passed: [
+      ["ru", "Table in PDF", "Таблица в PDF"],
+      ["sr-Latn", "Boats", "Brodovi"],
+      ["sr", "Boats", "Бродови"],
+      ["ko", "Boats", "배 船舶"],
+      ["de", "The letter Ω", "Der Buchstabe Ω"],
+      ["uk", "Wi-Fi", "Wi-Fi на борту"],
+    ],
+  },
+  "text/repeat": {
+    found: [
+      ["de", "On the boat", "Auf auf dem Boot"],
+      ["fr", "The boat", "Le bateau bateau"],
+    ],
+    passed: [
+      ["id", "Boats", "Kapal kapal"],
+      ["fr", "We wash", "Nous nous lavons"],
+      ["de", "Very very late", "Sehr sehr spät"],
+      ["de", "Boat one", "Boot Bootsmann"],
+      ["de", "{a} {a}", "{a} {a}"],
+    ],
+  },
+  "text/typography": {
+    found: [
+      ["pl", "The “Tallow”", 'Statek "Tallow"'],
+      ["fr", "Attention!", "Attention!"],
+    ],
+    passed: [
+      ["fr", "Attention!", "Attention !"],
+      ["fr-CA", "Attention!", "Attention!"],
+      ["fr", "See https://quay.example/?a=b", "Voir https://quay.example/?a=b"],
+      ["pl", 'The "Tallow"', 'Statek "Tallow"'],
+    ],
+  },
+  "text/control": {
+    found: [
+      ["he", "Boat", "סירה\u202e"],
+      ["de", "Boat", "Boot\u2069"],
+      ["de", "Boat", "Bo\u0000ot"],
+    ],
+    passed: [
+      ["he", "Boat {n}", "סירה \u200e{n}\u200f"],
+      ["de", "Steamboat", "Dampf\u00adboot"],
+      ["ar", "Boat", "\u202bقارب\u202c"],
+      ["de", "Two\nlines", "Zwei\nZeilen\t!"],
+    ],
+  },
+  "text/marker": {
+    found: [
+      ["de", "Deck", "FIXME Deck"],
+      ["de", "Deck", "[de] Deck"],
+      ["de", "Deck", "⟦Ðéçķ⟧"],
+      ["de", "Deck", "??? deck ???"],
+    ],
+    passed: [
+      ["de", "TODO list", "TODO-Liste"],
+      ["de", "[optional]", "[optional]"],
+      ["es", "Everything", "Todo"],
+    ],
+  },
+  "text/address": {
+    found: [["de", "Write to a.b+c@quay.example", "Schreiben Sie an a.b@quay.example"]],
+    passed: [
+      ["de", "See www.quay.example.", "Siehe www.quay.de."],
+      ["de", "See https://Quay.example/en", "Siehe https://quay.example/de"],
+    ],
+  },
+  "syntax/foreign": {
+    found: [
+      ["de", "Hello {name}", "Hallo %(name)s"],
+      ["de", "{n} boats", "%d Boote"],
+      ["de", "Hello {name}", "Hallo ${name}"],
+    ],
+    passed: [
+      ["de", "{p} % sure", "{p} % sicher"],
+      ["de", "100% sure", "100% sicher"],
+      ["de", "${price}", "${price}"],
+      ["de", "Type '{{'x'}}'", "Tippen Sie '{{'x'}}'"],
+    ],
+  },
+  "argument/type": {
+    found: [
+      ["de", "{d, time}", "{d, number}"],
+      ["de", "{n, number, integer}", "{n, date}"],
+    ],
+    passed: [
+      ["de", "{d, date} {d, time}", "{d, date}"],
+      ["de", "{n}", "{n}"],
+      ["de", "{n, plural, one {x} other {y}}", "{n, plural, one {x} other {{n} y}}"],
+      ["de", "{n, number}", "{n, number, integer}"],
+    ],
+  },
+  "argument/format": {
+    found: [
+      ["de", "{d, date, ::yMMMd}", "{d, date, ::yMMMdn}"],
+      ["de", "{n, number, percent}", "{n, number, precent}"],
+      ["de", "{d, date, short}", "{d, date, long}"],
+    ],
+    passed: [
+      ["de", "{d, date, yyyy-MM-dd}", "{d, date, dd.MM.yyyy}"],
+      ["de", "{n, number, #,##0.00}", "{n, number, #,##0.00}"],
+      ["de", "{n, number}", "{n, number, integer}"],
+    ],
+  },
+  "plural/shadowed": {
+    found: [["de", "{n, plural, one {x} other {y}}", "{n, plural, =1 {x} one {x} other {y}}"]],
+    passed: [
+      ["lv", "{n, plural, one {x} other {y}}", "{n, plural, =1 {x} zero {z} one {x} other {y}}"],
+      ["de", "{n, plural, =1 {x} other {y}}", "{n, plural, =1 {x} other {y}}"],
+    ],
+  },
+  "plural/hidden-count": {
+    found: [
+      [
+        "lt",
+        "{n, plural, one {# x} other {# y}}",
+        "{n, plural, one {laivas} few {# laivai} many {# laivo} other {# laivų}}",
+      ],
+    ],
+    passed: [
+      [
+        "ar",
+        "{n, plural, one {# x} other {# y}}",
+        "{n, plural, zero {x} one {x} two {x} few {# x} many {# x} other {# x}}",
+      ],
+      [
+        "fr",
+        "{n, plural, one {x} other {# y}}",
+        "{n, plural, =0 {rien} one {un bateau} many {# de bateaux} other {# bateaux}}",
+      ],
+      [
+        "ru",
+        "{n, plural, one {x} other {y}}",
+        "{n, plural, one {лодка} few {лодки} many {лодок} other {лодки}}",
+      ],
+    ],
+  },
+  "plural/flattened": {
+    found: [["pl", "{n, plural, one {# boat} other {# boats}}", "Łodzie: {n}"]],
+    passed: [
+      ["ko", "{n, plural, one {# boat} other {# boats}}", "배 {n}척"],
+      ["de", "{n, plural, one {# boat} other {# boats}}", "Boote"],
+    ],
+  },
+  "markup/unsafe": {
+    found: [
+      ["de", "More", "<img src=x onerror=steal()>"],
+      ["de", "More", '<a href="JaVaScRiPt:x()">Mehr</a>'],
+      ["de", "More", "<iframe src='/x'>"],
+    ],
+    passed: [
+      ["de", "Learn JavaScript: now", "JavaScript: jetzt lernen"],
+      ["de", "Read <link>more</link>", "<link>Mehr</link> lesen"],
+      ["de", "On one = two", "Auf onlineshop = gut"],
+    ],
+  },
+  "file/encoding": {
+    found: [
+      ["fr", "Summer", "Ã©tÃ©"],
+      ["de", "“Yes”", "â€žJaâ€œ"],
+      ["ru", "Yes", "Ð”Ð°"],
+    ],
+    passed: [
+      ["fr", "Summer", "été"],
+      ["pt", "No", "Não É"],
+      ["vi", "Boat", "Thuyền â"],
+    ],
+  },
+};
+
+describe.each(Object.entries(tables))("%s", (id, { found, passed }) => {
+  test.each(found)("%s: “%s”, “%s” is found", (...one) => {
+    expect(finds(id, one)).toBe(true);
+  });
+  test.each(passed)("%s: “%s”, “%s” is let pass", (...one) => {
+    expect(finds(id, one)).toBe(false);
+  });
+});
+
+describe("arguments that code passes", () => {
+  const lint = (code: string) =>
+    lintExample({
+      source: { hi: "Hello {name}, <b>{n}</b>" },
+      target: { hi: "Hallo {name}, <b>{n}</b>" },
+      code,
+    })
+      .filter(({ rule }) => rule.startsWith("argument/"))
+      .map(({ rule, message }) => `${rule} ${message}`);
+  test.each<[string, readonly RegExp[]]>([
+    ['f(() => t("hi", { name: 1, n: 2, b: x }));', []],
+    ['f(() => t("hi", { ...all }));', []],
+    ['f((v) => t("hi", v));', []],
+    ['f((v) => t("hi", { name: v }));', [/unsupplied.*\{n\}/]],
+    ['f((v) => t("hi", { name: v, n: v, age: v }));', [/spare.*“age”/]],
+    ['f((v) => t("hi", { nme: v, n: v }));', [/unsupplied.*\{name\}/]],
+    ["f((v) => t(v, { name: v }));", []],
+  ])("%s", (code, expected) => {
+    const found = lint(code);
+    expect(found).toHaveLength(expected.length);
+    expected.forEach((one, index) => expect(found[index]).toMatch(one));
+  });
+});
