@@ -26,8 +26,10 @@ export type { CatalogChanges, CatalogContent, CatalogFormat, Entry } from "./cor
 export {
   balanceProject,
   extractProject,
+  fixProject,
   lintProject,
   openProject,
+  outstandingIn,
   reconcileProject,
   surveyProject,
   type OpenResult,
@@ -41,3 +43,19 @@ export { rules } from "./core/lint/rules/index.js";
 export type { Rule } from "./core/lint/rule.js";
 export type { FileSurvey, ReportedLiteral, Verdict } from "./core/survey/survey.js";
 export type { BookBalance, LocaleBalance } from "./core/ledger/balance.js";
+export type { OutstandingText } from "./core/ledger/outstanding.js";
+export {
+  addLocale,
+  dropLocale,
+  listLocales,
+  type LocaleAccount,
+  type LocaleResult,
+} from "./core/project/locales.js";
+export { rekeyProject, type RekeyResult } from "./core/project/rekey.js";
+export { reviewProject, type ReviewOptions, type ReviewResult } from "./core/project/review.js";
+export { trendOf, type Revision, type TrendPoint } from "./core/project/trend.js";
+export { mergeCatalogs, type Merged } from "./core/catalog/merge.js";
+export { mergeLedgers } from "./core/ledger/merge.js";
+export { parseMf2 } from "./core/message/syntaxes/mf2.js";
+export { printMf2 } from "./core/message/syntaxes/mf2-print.js";
+export { reportFindings, reportForms, type ReportForm } from "./output/findings.js";
