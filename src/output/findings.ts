@@ -1,5 +1,6 @@
 import type { Finding } from "../core/lint/finding.js";
 import type { Rule } from "../core/lint/rule.js";
+import type { FixEdit } from "../core/project/project.js";
 import { digestOf } from "../core/text/digest.js";
 
 /** The forms in which findings can be had besides text and this program's own JSON. */
@@ -12,10 +13,11 @@ export function reportFindings(
   findings: readonly Finding[],
   rules: readonly Rule[],
   version: string,
+  edits: ReadonlyMap<Finding, FixEdit> = new Map(),
 ): string {
   switch (form) {
     case "sarif":
-      return sarif(findings, rules, version);
+      return sarif(findings, rules, version, edits);
     case "junit":
       return junit(findings);
     case "markdown":
@@ -33,7 +35,12 @@ export function reportFindings(
 const sarifLevels = { error: "error", warning: "warning", info: "note" } as const;
 
 /** SARIF 2.1.0 (OASIS). Fingerprints name rule, key, locale and words, so that they survive moved lines. */
-function sarif(findings: readonly Finding[], rules: readonly Rule[], version: string): string {
+function sarif(
+  findings: readonly Finding[],
+  rules: readonly Rule[],
+  version: string,
+  edits: ReadonlyMap<Finding, FixEdit>,
+): string {
   const used = rules.filter(({ id }) => findings.some(({ rule }) => rule === id));
   const more = [...new Set(findings.map(({ rule }) => rule))].filter(
     (id) => !rules.some((rule) => rule.id === id),
@@ -95,6 +102,7 @@ function sarif(findings: readonly Finding[], rules: readonly Rule[], version: st
           }),
         },
       ],
+      ...fixesOf(finding, edits.get(finding)),
       partialFingerprints: { "finding/v1": digestOf(`${base}\u0000${count}`) },
     };
   });
@@ -110,6 +118,29 @@ function sarif(findings: readonly Finding[], rules: readonly Rule[], version: st
     ],
   };
   return `${JSON.stringify(log, undefined, 2)}\n`;
+}
+
+function fixesOf({ file, remedy }: Finding, edit: FixEdit | undefined) {
+  if (!edit) return {};
+  const { text, line, column, endLine, endColumn } = edit;
+  return {
+    fixes: [
+      {
+        description: { text: remedy },
+        artifactChanges: [
+          {
+            artifactLocation: { uri: encodeURI(file), uriBaseId: "%SRCROOT%" },
+            replacements: [
+              {
+                deletedRegion: { startLine: line, startColumn: column, endLine, endColumn },
+                insertedContent: { text },
+              },
+            ],
+          },
+        ],
+      },
+    ],
+  };
 }
 
 /** JUnit's XML: a suite for each file, a failure for each finding of level error or warning. */

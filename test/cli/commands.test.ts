@@ -600,6 +600,15 @@ describe("lint in other forms", () => {
             ruleId: string;
             ruleIndex: number;
             partialFingerprints: Record<string, string>;
+            fixes?: {
+              artifactChanges: {
+                artifactLocation: { uri: string };
+                replacements: {
+                  deletedRegion: { startColumn: number; endColumn: number };
+                  insertedContent: { text: string };
+                }[];
+              }[];
+            }[];
             locations: { physicalLocation: { region: { startLine: number } } }[];
           }[];
         }[];
@@ -610,6 +619,15 @@ describe("lint in other forms", () => {
     expect(run?.results.length).toBeGreaterThan(1);
     for (const { ruleId, ruleIndex } of run?.results ?? [])
       expect(run?.tool.driver.rules[ruleIndex]?.id).toBe(ruleId);
+    const [fix] = run?.results.flatMap(({ fixes = [] }) => fixes) ?? [];
+    const [change] = fix?.artifactChanges ?? [];
+    const line = readFileSync(join(folder, change?.artifactLocation.uri ?? ""), "utf8").split("\n")[0] ?? "";
+    const { deletedRegion: region, insertedContent } = change?.replacements[0] ?? {};
+    const mended =
+      line.slice(0, (region?.startColumn ?? 1) - 1) +
+      (insertedContent?.text ?? "") +
+      line.slice((region?.endColumn ?? 1) - 1);
+    expect(mended).toBe(line.replace('<&\\" "', '<&\\""'));
     const prints = (log: typeof before) =>
       log.runs[0]?.results.map(({ partialFingerprints }) => partialFingerprints);
     expect(new Set(prints(before)?.map((one) => JSON.stringify(one))).size).toBe(run?.results.length);

@@ -3,7 +3,7 @@ import type { Finding } from "../../core/lint/finding.js";
 import type { Example, Rule } from "../../core/lint/rule.js";
 import { rules } from "../../core/lint/rules/index.js";
 import { makePlan, type Plan } from "../../core/plan/plan.js";
-import { fixProject, lintProject, type Project } from "../../core/project/project.js";
+import { fixEdits, fixProject, lintProject, type Project } from "../../core/project/project.js";
 import { nearest } from "../../core/text/nearest.js";
 import { reportFindings } from "../../output/findings.js";
 import { findingsJson } from "../../output/json.js";
@@ -57,7 +57,16 @@ export async function runLint(
   const summary = `${style.bold(countFindings(findings, style))}\n`;
   const { format, verbose = false } = context.options;
   if (format === "json") context.print(findingsJson("lint", findings));
-  else if (format !== "text") context.print(reportFindings(format, findings, rules, manifestVersion()));
+  else if (format !== "text")
+    context.print(
+      reportFindings(
+        format,
+        findings,
+        rules,
+        manifestVersion(),
+        format === "sarif" ? fixEdits(project, findings) : undefined,
+      ),
+    );
   else context.print(renderFindings(findings, lineReader(context), style, width, verbose) + summary);
   const warnings = findings.filter(({ severity }) => severity === "warning").length;
   const tooMany = options.maxWarnings !== undefined && warnings > options.maxWarnings;

@@ -1,4 +1,4 @@
-import { catalogEdits, loadBook, type Book } from "../catalog/book.js";
+import { catalogEdits, editCatalog, loadBook, type Book } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
 import { loadWaivers, type Waivers } from "../config/waivers.js";
@@ -24,6 +24,7 @@ import type { LookupShapes } from "../source/model.js";
 import { digestOf } from "../text/digest.js";
 import { prepareReaders, readSource } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
+import type { Range } from "../text/span.js";
 import { reportFile, type FileSurvey } from "../survey/survey.js";
 
 /** A project that is open: its files and its configuration. What it reads it keeps, so it should live no longer than one run. */
@@ -364,6 +365,42 @@ export async function fixProject(
     }
   }
   return makePlan([...changes.values()], mended > 0 ? { "findings mended": mended } : {});
+}
+
+/** What a finding's repair changes in its file: the range that goes, and the text in its place. */
+export interface FixEdit extends Range {
+  readonly text: string;
+}
+
+/** The repairs of findings as edits of their files, by finding; those of a file as it is on disk, each for itself. */
+export function fixEdits(project: Project, findings: readonly Finding[]): ReadonlyMap<Finding, FixEdit> {
+  const edits = new Map<Finding, FixEdit>();
+  for (const config of project.config.books) {
+    const own = findings.filter(({ book, fix }) => book === config.name && fix?.kind === "text");
+    if (own.length === 0) continue;
+    const book = loadBook(project.files, project.config, config);
+    for (const finding of own) {
+      const { fix, locale, namespace, key } = finding;
+      const catalog = locale === undefined ? undefined : book.catalog(locale, namespace);
+      const entry = catalog?.byKey.get(key ?? "");
+      if (fix?.kind !== "text" || !catalog || !entry) continue;
+      const before = catalog.content;
+      const after = editCatalog(catalog, before, { set: [{ path: entry.path, text: fix.text }] });
+      let start = 0;
+      while (start < before.length && before[start] === after[start]) start++;
+      let end = 0;
+      while (
+        end < Math.min(before.length, after.length) - start &&
+        before.at(-1 - end) === after.at(-1 - end)
+      )
+        end++;
+      edits.set(finding, {
+        ...catalog.lines.range({ start, end: before.length - end }),
+        text: after.slice(start, after.length - end),
+      });
+    }
+  }
+  return edits;
 }
 
 /** A repair can lay another fault bare; more rounds than this are two rules that disagree. */
