@@ -38,7 +38,8 @@ const tagStart = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)(?=[\s/>])/y;
  * problem here, since rules judge that.
  */
 export function parseIcu(source: string, options: IcuOptions = {}): Message {
-  if (!/['{}<]/.test(source)) {
+  // An apostrophe means something before a brace, a tag or another apostrophe only.
+  if (!/[{}<]|''/.test(source)) {
     const nodes: MessageNode[] =
       source === "" ? [] : [{ kind: "text", value: source, span: { start: 0, end: source.length } }];
     return { source, nodes, problems: [], quoted: [] };
