@@ -21,7 +21,7 @@ const shots = [
     before: (folder) => rmSync(join(folder, "fond.config.json")),
   },
   { name: "survey", run: ["survey", "web/pages"] },
-  { name: "extract", run: ["extract", "web/pages/sailings.tsx", "web/pages/passengers.tsx"] },
+  { name: "extract", run: ["extract", "web/pages", "--no-review"] },
   { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
   { name: "lint", run: ["lint"] },
   { name: "preview", run: ["preview", "sailings.list.seats", "search.results"] },

@@ -96,6 +96,7 @@ function isInside(root: string, link: string): boolean {
 export function reasonOf(error: unknown): string {
   const { code, message } = error as NodeJS.ErrnoException;
   if (code === "EACCES" || code === "EPERM") return "permission is denied";
+  if (code === "ENOENT" || code === "ENOTDIR") return "there is no such file";
   if (code === "EISDIR") return "it is a folder";
   if (code === "EROFS") return "the file system is read-only";
   if (code === "ENOSPC") return "the disk is full";

@@ -41,7 +41,7 @@ export function changedLines(
       },
     };
   } catch (error) {
-    return { ok: false, reason: wordTrouble(error) };
+    return { ok: false, reason: gitTrouble(error) };
   }
 }
 
@@ -79,9 +79,11 @@ export function readDiff(diff: string): Map<string, (readonly [first: number, la
   return lines;
 }
 
-function wordTrouble(error: unknown): string {
+/** Why Git failed, in words. */
+export function gitTrouble(error: unknown): string {
   if ((error as NodeJS.ErrnoException).code === "ENOENT") return "Git is not installed";
   const said = (error as { stderr?: string }).stderr?.trim() ?? "";
   if (/not a git repository/i.test(said)) return "the project is in no Git repository";
+  if (/does not have any commits/i.test(said)) return "the repository has no commits yet";
   return said === "" ? "Git knows no such revision" : (said.split("\n")[0] ?? reasonOf(error));
 }

@@ -6,6 +6,7 @@ import type { OutstandingText } from "../../core/ledger/outstanding.js";
 import { balanceProject, outstandingIn, type Project } from "../../core/project/project.js";
 import { trendOf, type TrendPoint } from "../../core/project/trend.js";
 import { revisionsOf } from "../../disk/git-files.js";
+import { gitTrouble } from "../../disk/git.js";
 import { balanceJson, outstandingJson, trendJson } from "../../output/json.js";
 import { openOrFail, scopeOf, type CommandContext } from "../context.js";
 import { plainTable } from "../terminal/table.js";
@@ -66,8 +67,8 @@ function trendIn(
     return trendOf(revisions, configFile, scopeOf(context));
   } catch (error) {
     throw new CommandError(
-      "Git has no history to show here",
-      `run it inside a Git repository with commits (${error instanceof Error ? (error.message.split("\n")[0] ?? "") : ""})`,
+      `there is no history to show: ${gitTrouble(error)}`,
+      "run it inside a Git repository with commits",
       exitStatus.usage,
     );
   }

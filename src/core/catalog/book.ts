@@ -254,6 +254,21 @@ export function isWhole(catalog: Catalog): boolean {
   return catalog.problems.length === 0;
 }
 
+/** What the comment lines right above an entry say; undefined where there are none. */
+export function commentAbove({ content, format }: Catalog, entry: Entry): string | undefined {
+  if (!format.hasComments || entry.isInherited) return undefined;
+  const lines: string[] = [];
+  let end = content.lastIndexOf("\n", entry.keySpan.start - 1);
+  while (end > 0) {
+    const start = content.lastIndexOf("\n", end - 1) + 1;
+    const match = /^[ \t]*(?:#|!|\/\/)[ \t]?(.*?)\r?$/.exec(content.slice(start, end));
+    if (!match) break;
+    lines.unshift(match[1] ?? "");
+    end = start - 1;
+  }
+  return lines.length > 0 ? lines.join("\n") : undefined;
+}
+
 /** A file's text with changes made to one of its catalogs; `text` is the file as it is by now. */
 export function editCatalog(catalog: Catalog, text: string, changes: CatalogChanges): string {
   const { format, view, encoding, byKey, separator, settings } = catalog;

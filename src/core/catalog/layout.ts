@@ -1,3 +1,4 @@
+import { literally } from "../text/key-pattern.js";
 import type { BookConfig } from "../config/schema.js";
 import { canonicalTag, parseTag } from "../locale/tag.js";
 
@@ -137,7 +138,7 @@ function valuesOf(
 function matcherFor(parts: readonly string[]): RegExp {
   const seen = new Set<string>();
   const pattern = parts.map((part) => {
-    if (!variables.test(part)) return escapeForRegExp(part);
+    if (!variables.test(part)) return literally(part);
     const name = part.slice(1, -1);
     if (seen.has(name)) return `\\k<${name}>`;
     seen.add(name);
@@ -161,10 +162,6 @@ function withoutLocale(parts: readonly string[]): string[] {
     else dropsNext = true;
   }
   return kept;
-}
-
-function escapeForRegExp(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 }
 
 function escapeForGlob(text: string): string {

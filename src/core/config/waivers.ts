@@ -1,4 +1,4 @@
-import { applyEdits, modify } from "jsonc-parser";
+import { applyEdits, modify, parse } from "jsonc-parser";
 import * as v from "valibot";
 import type { Files } from "../files/files.js";
 import { globTest } from "../files/glob.js";
@@ -161,4 +161,18 @@ export function addWaivers(before: string | undefined, added: readonly Waiver[])
       ),
     start,
   );
+}
+
+/** The file of waivers with the names of renamed keys in it: one key, or with a `*` at their ends a group. */
+export function renameWaivedKeys(text: string, from: string, to: string): string {
+  const found = (parse(text) as { waivers?: { key?: string }[] } | undefined)?.waivers ?? [];
+  const isGroup = from.endsWith("*");
+  const [old, fresh] = [from, to].map((name) => name.replace(/\.?\*+$/, "")) as [string, string];
+  return found.reduce((after, { key }, index) => {
+    const isMeant =
+      key === from || (key !== undefined && (isGroup ? key.startsWith(`${old}.`) : key === old));
+    if (!isMeant) return after;
+    const value = key === from ? to : fresh + key.slice(old.length);
+    return applyEdits(after, modify(after, ["waivers", index, "key"], value, {}));
+  }, text);
 }

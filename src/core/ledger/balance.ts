@@ -1,9 +1,8 @@
 import { isWhole, type Book, type Catalog } from "../catalog/book.js";
-import { parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import type { Ledger } from "./ledger.js";
 import { wordsIn } from "./outstanding.js";
-import { standingOf } from "./standing.js";
+import { progressOf } from "./progress.js";
 
 /** How far one locale of a book is. Counts are keys. */
 export interface LocaleBalance {
@@ -49,7 +48,7 @@ export function balanceBook(
     keys,
     locales: book.targetLocales
       .filter((locale) => !locales || locales.includes(locale))
-      .map((locale) => balanceLocale(book, locale, reader, ledger, keys, isMeant)),
+      .map((locale) => balanceLocale(book, locale, reader, ledger, isMeant)),
     ...(namespace !== undefined && { namespace }),
     unreadable: book.catalogs.filter((one) => !isWhole(one) && isMeant(one)).map((catalog) => catalog.file),
   };
@@ -60,41 +59,20 @@ function balanceLocale(
   locale: string,
   reader: MessageReader,
   ledger: (locale: string) => Ledger,
-  keys: number,
   isMeant: (catalog: Catalog) => boolean,
 ): LocaleBalance {
   const count = { translated: 0, reviewed: 0, stale: 0, initial: 0, missing: 0, extra: 0, words: 0 };
-  let spared = 0;
-  const chain = [
-    locale,
-    ...parentsOf(locale).filter(
-      (parent) => parent !== book.sourceLocale && book.targetLocales.includes(parent),
-    ),
-  ];
-  for (const source of book.catalogs) {
-    if (source.locale !== book.sourceLocale || !isMeant(source)) continue;
-    for (const entry of source.byKey.values()) {
-      if (!book.expects(locale, book.codeKey(source.namespace, entry.key))) {
-        spared++;
-        continue;
-      }
-      const holder = chain.find((one) => book.catalog(one, source.namespace)?.byKey.has(entry.key));
-      const there =
-        holder === undefined ? undefined : book.catalog(holder, source.namespace)?.byKey.get(entry.key);
-      if (holder === undefined || !there) {
-        count.missing++;
-        count.words += wordsIn(reader.read(entry.text, book.sourceLocale, entry.key));
-        continue;
-      }
-      const record = ledger(holder).records.get(book.fullKey(source.namespace, entry.key));
-      const message = reader.read(entry.text, book.sourceLocale, entry.key);
-      const { state, stale } = standingOf({ record, source: entry.text, message, text: there.text });
-      if (state === "initial" || stale) count.words += wordsIn(message);
-      if (state === "initial") count.initial++;
-      else count.translated++;
-      if (state === "reviewed" || state === "final") count.reviewed++;
-      if (stale) count.stale++;
-    }
+  let wanted = 0;
+  for (const { source, message, found } of progressOf(book, locale, reader, ledger)) {
+    if (!isMeant(source)) continue;
+    wanted++;
+    const { state, stale } = found?.standing ?? {};
+    if (!found) count.missing++;
+    else if (state === "initial") count.initial++;
+    else count.translated++;
+    if (state === "reviewed" || state === "final") count.reviewed++;
+    if (stale) count.stale++;
+    if (!found || state === "initial" || stale) count.words += wordsIn(message);
   }
   for (const catalog of book.catalogs) {
     if (catalog.locale !== locale || !isMeant(catalog)) continue;
@@ -103,7 +81,6 @@ function balanceLocale(
       if (!source?.byKey.has(key) && !book.allows(locale, book.codeKey(catalog.namespace, key)))
         count.extra++;
   }
-  const wanted = keys - spared;
   const share = wanted === 0 ? 1 : Math.round((10_000 * (count.translated - count.stale)) / wanted) / 10_000;
   return { locale, ...count, share };
 }

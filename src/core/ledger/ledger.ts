@@ -106,6 +106,32 @@ function readLines(
   problems: LedgerProblem[],
   take: (key: string, record: LedgerRecord, rest: readonly string[]) => boolean,
 ): string | undefined {
+  return readRecords(
+    files,
+    file,
+    problems,
+    ([key = "", state, source = "", text = "", origin, date = "", ...rest]) => {
+      const record = { state, source, text, origin, date } as LedgerRecord;
+      const valid =
+        entryStates.includes(record.state) &&
+        origins.includes(record.origin) &&
+        /^[0-9a-f]{16}$/.test(source) &&
+        /^[0-9a-f]{16}$/.test(text);
+      return valid && take(unescapeField(key), record, rest);
+    },
+  );
+}
+
+/**
+ * Reads a file of the ledger line by line, as fields. A line that `take` makes nothing of, and a conflict marker, is told
+ * of and passed over. Gives the file's text; undefined where there is none.
+ */
+export function readRecords(
+  files: Files,
+  file: string,
+  problems: LedgerProblem[],
+  take: (fields: readonly string[]) => boolean,
+): string | undefined {
   const read = files.read(file);
   if (!read.ok) {
     if (read.trouble !== "absent")
@@ -115,14 +141,7 @@ function readLines(
   read.text.split(/\r?\n/).forEach((line, index) => {
     if (line === "" || line.startsWith("#")) return;
     const isMarker = /^(<{7}|={7}|>{7}|\|{7})/.test(line);
-    const [key = "", state, source = "", text = "", origin, date = "", ...rest] = line.split("\t");
-    const record = { state, source, text, origin, date } as LedgerRecord;
-    const valid =
-      entryStates.includes(record.state) &&
-      origins.includes(record.origin) &&
-      /^[0-9a-f]{16}$/.test(source) &&
-      /^[0-9a-f]{16}$/.test(text);
-    if (isMarker || !valid || !take(unescapeField(key), record, rest))
+    if (isMarker || !take(line.split("\t")))
       problems.push({
         file,
         line: index + 1,

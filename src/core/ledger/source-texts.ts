@@ -1,7 +1,7 @@
 import type { Files } from "../files/files.js";
 import type { FileChange } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
-import { escapeField, unescapeField, type LedgerProblem } from "./ledger.js";
+import { escapeField, readRecords, unescapeField, type LedgerProblem } from "./ledger.js";
 
 /** A source text as it was at some reconcile. */
 export interface SourceText {
@@ -27,35 +27,16 @@ export function readSourceTexts(files: Files, folder: string, book: string): Sou
   const file = `${folder}/${book}.sources.txt`;
   const byKey = new Map<string, SourceText[]>();
   const problems: LedgerProblem[] = [];
-  const read = files.read(file);
-  if (!read.ok) {
-    if (read.trouble !== "absent")
-      problems.push({ file, line: 1, message: `it cannot be read: ${read.detail}` });
-    return { file, written: undefined, byKey, problems };
-  }
-  let line = 0;
-  for (const written of read.text.split("\n")) {
-    line++;
-    if (written === "" || written.startsWith("#")) continue;
-    const [key = "", digest = "", date = "", text, ...rest] = written.split("\t");
-    if (text === undefined || rest.length > 0 || digest.length !== 16) {
-      const isMarker = /^(?:<{7}|={7}|>{7}|\|{7})/.test(written);
-      problems.push({
-        file,
-        line,
-        message: isMarker
-          ? "a conflict marker; both sides were read"
-          : "a line that is no record; it was left out",
-      });
-      continue;
-    }
+  const written = readRecords(files, file, problems, ([key = "", digest = "", date = "", text, ...rest]) => {
+    if (text === undefined || rest.length > 0 || digest.length !== 16) return false;
     const full = unescapeField(key);
     const one = { digest, date, text: unescapeField(text) };
     const list = byKey.get(full);
     if (list) list.push(one);
     else byKey.set(full, [one]);
-  }
-  return { file, written: read.text, byKey, problems };
+    return true;
+  });
+  return { file, written, byKey, problems };
 }
 
 /** A source text by its digest: what a translation was made from, where the ledger still has it. */

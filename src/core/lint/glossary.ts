@@ -2,6 +2,7 @@ import { decodeXML } from "entities";
 import { readRows } from "../catalog/formats/table.js";
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
+import { literally } from "../text/key-pattern.js";
 import { canonicalTag } from "../locale/tag.js";
 
 /** One concept of a glossary: what it is called in each locale, and what it must not be called. */
@@ -108,10 +109,7 @@ export function termTest(term: string, isExact = false): RegExp {
     const stem = word.endsWith("*") ? word.slice(0, -1) : word;
     const loose = word.endsWith("*") || (!isExact && stem.length > 3);
     const kept = word.endsWith("*") || !loose ? stem : stem.slice(0, Math.max(4, stem.length - 2));
-    return (
-      kept.replace(/[.*+?^${}()|[\]\\]/g, "\\$&") +
-      (word.endsWith("*") ? "[\\p{L}\\p{M}]*" : loose ? "[\\p{L}\\p{M}]{0,5}" : "")
-    );
+    return literally(kept) + (word.endsWith("*") ? "[\\p{L}\\p{M}]*" : loose ? "[\\p{L}\\p{M}]{0,5}" : "");
   });
   // Scripts without spaces between words have no ends of words to look for.
   const isSpaceless =

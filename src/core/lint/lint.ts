@@ -1,7 +1,6 @@
 import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
 import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
-import { sourceTextOf, type SourceTexts } from "../ledger/source-texts.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
@@ -18,17 +17,11 @@ export interface LintSubject {
   /** The book's code; undefined for a book of catalogs alone. */
   readonly code: BookCode | undefined;
   readonly reader: MessageReader;
-  /** The source that was asked for last. */
-  last?: {
-    readonly key: string;
-    readonly namespace: string | undefined;
-    readonly view: EntryView | undefined;
-  };
   ledger(locale: string): Ledger;
   /** The concepts of the project's glossary. */
   readonly glossary?: readonly Concept[];
-  /** The source texts that the ledger keeps. */
-  readonly sources?: SourceTexts;
+  /** What a source text was, by full key and digest, where the ledger still has it. */
+  formerSource?(fullKey: string, digest: string): string | undefined;
 }
 
 export interface LintOptions {
@@ -45,11 +38,12 @@ export interface LintOptions {
 /** Runs the rules over one book. Findings come sorted by file and place, the same from run to run. */
 export function lintBook(subject: LintSubject, options: LintOptions = {}): Finding[] {
   const findings: Finding[] = [];
+  const sourceOf = sourceFinder(subject);
   const running = (options.rules ?? allRules).flatMap((rule) => {
     const level = subject.book.config.rules[rule.id] ?? options.levels?.[rule.id];
     const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
     if (level === "off" && parts.length === 0) return [];
-    return [{ rule, context: contextFor(rule, levelsOf(level, parts), subject, findings) }];
+    return [{ rule, context: contextFor(rule, levelsOf(level, parts), subject, sourceOf, findings) }];
   });
   for (const { rule, context } of running) rule.book?.(context);
   for (const catalog of [...subject.book.catalogs, ...subject.book.strays]) {
@@ -162,7 +156,30 @@ function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, 
   }
 }
 
-function contextFor(rule: Rule, levelOf: LevelOf, subject: LintSubject, findings: Finding[]): RuleContext {
+/** Finds source entries. Several rules ask for that of one entry in a row, so the last is kept. */
+function sourceFinder({ book, reader }: LintSubject): RuleContext["sourceOf"] {
+  let lastKey: string | undefined;
+  let lastNamespace: string | undefined;
+  let last: EntryView | undefined;
+  return ({ namespace }, key) => {
+    if (lastKey === key && lastNamespace === namespace) return last;
+    const catalog = book.catalog(book.sourceLocale, namespace);
+    const entry = catalog?.byKey.get(key);
+    const locale = book.sourceLocale;
+    last = catalog && entry && { catalog, entry, message: reader.read(entry.text, locale, key), locale };
+    lastKey = key;
+    lastNamespace = namespace;
+    return last;
+  };
+}
+
+function contextFor(
+  rule: Rule,
+  levelOf: LevelOf,
+  subject: LintSubject,
+  sourceOf: RuleContext["sourceOf"],
+  findings: Finding[],
+): RuleContext {
   const { book, code, reader } = subject;
   const add = (
     file: string,
@@ -203,27 +220,10 @@ function contextFor(rule: Rule, levelOf: LevelOf, subject: LintSubject, findings
     ledger: subject.ledger,
     glossary: subject.glossary ?? [],
     formerSource: ({ namespace }, key, digest) =>
-      subject.sources && sourceTextOf(subject.sources, book.fullKey(namespace, key), digest),
+      subject.formerSource?.(book.fullKey(namespace, key), digest),
     message: reader.read,
     print: (node) => reader.print([node]),
-    sourceOf(catalog, key) {
-      // Several rules ask for the source of one entry in a row.
-      const { last } = subject;
-      if (last?.key === key && last.namespace === catalog.namespace) return last.view;
-      const source = book.catalog(book.sourceLocale, catalog.namespace);
-      const entry = source?.byKey.get(key);
-      const view: EntryView | undefined =
-        source && entry
-          ? {
-              catalog: source,
-              entry,
-              message: reader.read(entry.text, source.locale, entry.key),
-              locale: source.locale,
-            }
-          : undefined;
-      subject.last = { key, namespace: catalog.namespace, view };
-      return view;
-    },
+    sourceOf,
     report(catalog, place, words) {
       const key = place.at === "file" ? place.key : place.entry.key;
       if (isWaivedInline(catalog, key, rule.id)) return;

@@ -1,4 +1,4 @@
-import { catalogEdits, isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import { catalogEdits, commentAbove, isWhole, loadBook, separatorsOf, type Book } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
@@ -9,7 +9,7 @@ import type { FormatName, MessageSyntax, PluralForms } from "../config/names.js"
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { MessageNode, PluralNode } from "../message/model.js";
-import { flatVariants } from "../message/syntaxes/mf2-print.js";
+import { bareForm, flatForm } from "../message/variants.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { prepareReaders } from "../source/read.js";
@@ -268,25 +268,6 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig):
   return [...found].join(", ") || "its signs mean something there";
 }
 
-/** The tree without places, neighbouring texts joined. */
-function bareForm(nodes: readonly MessageNode[]): string {
-  return JSON.stringify(nodes, (name, value: unknown) => (/span$/i.test(name) ? undefined : value));
-}
-
-/** The texts for each choice, where a syntax has choices only around whole texts. */
-function flatForm(nodes: readonly MessageNode[]): string {
-  const flat = flatVariants(nodes);
-  return flat
-    ? JSON.stringify([
-        [...flat.choices.keys()],
-        flat.variants.map(({ keys, nodes: text }) => [
-          [...keys].sort().filter(([, key]) => key !== "*"),
-          bareForm(text),
-        ]),
-      ])
-    : bareForm(nodes);
-}
-
 function newConfig(
   config: BookConfig,
   { files, format, inside, from, syntax, plurals }: ConvertOptions,
@@ -365,21 +346,6 @@ function catalogTexts(
     texts.push({ locale: catalog.locale, namespace: catalog.namespace, entries });
   }
   return texts;
-}
-
-/** The comment lines right above an entry. */
-function commentAbove({ content, format }: Catalog, entry: Entry): string | undefined {
-  if (!format.hasComments || entry.isInherited) return undefined;
-  const lines: string[] = [];
-  let end = content.lastIndexOf("\n", entry.keySpan.start - 1);
-  while (end > 0) {
-    const start = content.lastIndexOf("\n", end - 1) + 1;
-    const match = /^[ \t]*(?:#|!|\/\/)[ \t]?(.*?)\r?$/.exec(content.slice(start, end));
-    if (!match) break;
-    lines.unshift(match[1] ?? "");
-    end = start - 1;
-  }
-  return lines.length > 0 ? lines.join("\n") : undefined;
 }
 
 async function moduleTexts(

@@ -10,7 +10,7 @@ import { balanceBook, type BookBalance } from "../ledger/balance.js";
 import { workOutOrigins, type CatalogRevision } from "../ledger/history.js";
 import { readLedger, type Ledger } from "../ledger/ledger.js";
 import { outstandingTexts, type OutstandingText } from "../ledger/outstanding.js";
-import { readSourceTexts } from "../ledger/source-texts.js";
+import { readSourceTexts, sourceTextOf, type SourceTexts } from "../ledger/source-texts.js";
 import type { Finding } from "../lint/finding.js";
 import { readGlossary, type Concept } from "../lint/glossary.js";
 import { lintBook, sortFindings } from "../lint/lint.js";
@@ -308,7 +308,7 @@ export async function lintProject(
         reader: messageReader(config),
         ledger: ledgers(project, config),
         ...(project.glossary && { glossary: project.glossary }),
-        sources: readSourceTexts(project.files, project.config.ledger, config.name),
+        formerSource: formerSources(project, config),
       },
       {
         levels: project.config.rules,
@@ -353,10 +353,7 @@ export async function fixProject(
         if (!fix || !catalog || !entry || done.has(entry)) continue;
         done.add(entry);
         mended++;
-        edits.edit(
-          catalog,
-          fix.kind === "text" ? { set: [{ path: entry.path, text: fix.text }] } : { remove: [entry.path] },
-        );
+        edits.edit(catalog, { set: [{ path: entry.path, text: fix.text }] });
       }
       for (const change of edits.changes()) {
         texts.set(change.file, change.after);
@@ -376,14 +373,14 @@ export interface FixEdit extends Range {
 export function fixEdits(project: Project, findings: readonly Finding[]): ReadonlyMap<Finding, FixEdit> {
   const edits = new Map<Finding, FixEdit>();
   for (const config of project.config.books) {
-    const own = findings.filter(({ book, fix }) => book === config.name && fix?.kind === "text");
+    const own = findings.filter(({ book, fix }) => book === config.name && fix !== undefined);
     if (own.length === 0) continue;
     const book = loadBook(project.files, project.config, config);
     for (const finding of own) {
       const { fix, locale, namespace, key } = finding;
       const catalog = locale === undefined ? undefined : book.catalog(locale, namespace);
       const entry = catalog?.byKey.get(key ?? "");
-      if (fix?.kind !== "text" || !catalog || !entry) continue;
+      if (!fix || !catalog || !entry) continue;
       const before = catalog.content;
       const after = editCatalog(catalog, before, { set: [{ path: entry.path, text: fix.text }] });
       let start = 0;
@@ -442,7 +439,7 @@ export function outstandingIn(project: Project, scope: Scope = {}): OutstandingT
       loadBook(project.files, project.config, config),
       messageReader(config),
       ledgers(project, config),
-      readSourceTexts(project.files, project.config.ledger, config.name),
+      formerSources(project, config),
       scope.locales,
     ),
   );
@@ -451,6 +448,18 @@ export function outstandingIn(project: Project, scope: Scope = {}): OutstandingT
 /** The books that a run looks at. */
 export function booksIn(project: Project, scope: Scope): readonly BookConfig[] {
   return project.config.books.filter((book) => !scope.books || scope.books.includes(book.name));
+}
+
+/** The kept source texts of a book, read when one is first asked for. */
+function formerSources(
+  { files, config: { ledger } }: Project,
+  { name }: BookConfig,
+): (fullKey: string, digest: string) => string | undefined {
+  let sources: SourceTexts | undefined;
+  return (fullKey, digest) => {
+    sources ??= readSourceTexts(files, ledger, name);
+    return sourceTextOf(sources, fullKey, digest);
+  };
 }
 
 /** The ledgers of a book, each read once. */

@@ -1,5 +1,14 @@
-import { applyEdits as editJson, modify, parse } from "jsonc-parser";
-import { catalogEdits, isWhole, loadBook, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import { placementIn } from "../catalog/placement.js";
+import { renameWaivedKeys } from "../config/waivers.js";
+import {
+  catalogEdits,
+  commentAbove,
+  isWhole,
+  loadBook,
+  separatorsOf,
+  type Book,
+  type Catalog,
+} from "../catalog/book.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
 import { readSourceTexts, renameSourceTexts } from "../ledger/source-texts.js";
@@ -8,6 +17,7 @@ import { listCode, readBookCode } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { prepareReaders } from "../source/read.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
+import { composedKeyTest } from "../text/key-pattern.js";
 import { nearest } from "../text/nearest.js";
 import { booksIn, type Project, type Scope } from "./project.js";
 
@@ -85,7 +95,11 @@ export async function rekeyProject(
       remedy: near === undefined ? "`fond preview` lists keys" : `did you mean “${near}”?`,
     };
   }
-  const waivers = renameWaivers(project, from, to);
+  const { file: waiverFile } = project.waivers;
+  const read = project.files.read(waiverFile);
+  const waivers = read.ok
+    ? [{ file: waiverFile, before: read.text, after: renameWaivedKeys(read.text, from, to), bom: read.bom }]
+    : [];
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
   return { ok: true, plan: makePlan([...changes, ...waivers], summary, notes) };
 }
@@ -194,9 +208,9 @@ function moveEntries(
         leaving.push(entry.path);
         continue;
       }
-      const isFlat = home.format.isFlat || isFlatCatalog(home, parts) || book.config.naming.shape === "flat";
-      const path = isFlat ? [place.key] : place.key.split(parts);
-      const blocker = blockerOf(home, path, gone);
+      const placement = placementIn(home, parts, [...gone]);
+      const path = placement.pathOf({ key: place.key, path: place.key.split(parts) });
+      const blocker = placement.blocker(path);
       if (blocker)
         return {
           ok: false,
@@ -208,7 +222,14 @@ function moveEntries(
       byHome.set(home, [...(byHome.get(home) ?? []), { entry, path }]);
     }
     const arrivals = (home: Catalog): PathText[] =>
-      (byHome.get(home) ?? []).map(({ entry, path }) => ({ path, text: entry.text }));
+      (byHome.get(home) ?? []).map(({ entry, path }) => {
+        const comment = commentAbove(catalog, entry);
+        return {
+          path,
+          text: entry.text,
+          ...(comment !== undefined && home.format.hasComments && { comment }),
+        };
+      });
     // What is renamed in its own catalog keeps its place there.
     const stays = new Map((byHome.get(catalog) ?? []).map(({ entry, path }) => [entry, path]));
     edits.edit(catalog, {
@@ -219,19 +240,6 @@ function moveEntries(
     for (const home of byHome.keys()) if (home !== catalog) edits.edit(home, { add: arrivals(home) });
   }
   return { ok: true, changes: edits.changes(), keys };
-}
-
-function isFlatCatalog(catalog: Catalog, separator: string): boolean {
-  return catalog.entries.some(({ path, key }) => path.length === 1 && key.includes(separator));
-}
-
-/** An entry that stays and is a text where a group must be, or the other way round. */
-function blockerOf(catalog: Catalog, path: EntryPath, gone: ReadonlySet<Entry>): Entry | undefined {
-  const isUnder = (outer: EntryPath, inner: EntryPath) =>
-    outer.length < inner.length && outer.every((part, index) => part === inner[index]);
-  return [...catalog.byKey.values()].find(
-    (entry) => !gone.has(entry) && (isUnder(entry.path, path) || isUnder(path, entry.path)),
-  );
 }
 
 function renameKeys<Row>(
@@ -268,12 +276,10 @@ function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: Pl
         edits.push({ start: keySpan.start, end: keySpan.start + group.from.length, replacement: group.to });
         continue;
       }
-      const pattern = new RegExp(
-        `^${key.parts.map((part) => (part === null ? ".*" : part.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"))).join("")}$`,
-      );
+      const fits = composedKeyTest(key.parts);
       const hit = book.catalogs
         .flatMap((one) => [...one.byKey.keys()].map((name) => book.codeKey(one.namespace, name)))
-        .find((name) => rename(name) !== undefined && pattern.test(name));
+        .find((name) => rename(name) !== undefined && fits(name));
       if (hit !== undefined) tell(keySpan.start, `this key is composed at run time and can be ${hit}`);
       continue;
     }
@@ -294,20 +300,4 @@ function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: Pl
     tell(Math.max(at, 0), `the key ${mention} stands here, and nothing shows that it is looked up`);
   }
   return edits;
-}
-
-function renameWaivers({ files, waivers }: Project, from: string, to: string): FileChange[] {
-  const read = files.read(waivers.file);
-  if (!read.ok) return [];
-  const found = (parse(read.text) as { waivers?: { key?: string }[] } | undefined)?.waivers ?? [];
-  const [old, fresh] = [from, to].map((name) => name.replace(/\.?\*+$/, "")) as [string, string];
-  let after = read.text;
-  found.forEach(({ key }, index) => {
-    const isMeant =
-      key === from || (key !== undefined && (from.endsWith("*") ? key.startsWith(`${old}.`) : key === old));
-    if (!isMeant) return;
-    const value = key === from ? to : fresh + key.slice(old.length);
-    after = editJson(after, modify(after, ["waivers", index, "key"], value, {}));
-  });
-  return after === read.text ? [] : [{ file: waivers.file, before: read.text, after, bom: read.bom }];
 }

@@ -6,7 +6,8 @@ import {
   type Catalog,
   type CatalogEdits,
 } from "../catalog/book.js";
-import type { Entry, EntryPath, PathText } from "../catalog/model.js";
+import type { Entry, PathText } from "../catalog/model.js";
+import { placementIn, type Placement } from "../catalog/placement.js";
 import type { Files } from "../files/files.js";
 import {
   ledgerChanges,
@@ -451,56 +452,4 @@ function isAlike(a: string, b: string): boolean {
   const [one, two] = [words(a), words(b)];
   const shared = [...one].filter((word) => two.has(word)).length;
   return shared * 5 >= Math.max(one.size, two.size) * 4 - 1 && shared > 0;
-}
-
-/** Where new entries of one catalog go, and what may be in their way. */
-interface Placement {
-  pathOf(source: Entry): EntryPath;
-  /** An entry that stays and is a text where a group must be, or the other way round. */
-  blocker(path: EntryPath): Entry | undefined;
-}
-
-function placementIn(catalog: Catalog, separator: string, leaving: readonly Entry[]): Placement {
-  let flat: { readonly is: boolean | undefined } | undefined;
-  let taken: { readonly texts: Map<string, Entry>; readonly groups: Map<string, Entry> } | undefined;
-  return {
-    pathOf(source) {
-      flat ??= { is: catalog.format.isFlat || isFlat(catalog, separator) };
-      const keeps = flat.is === undefined || source.path.some((part) => typeof part === "number");
-      return keeps ? source.path : flat.is ? [source.key] : source.key.split(separator);
-    },
-    blocker(path) {
-      taken ??= takenPaths(catalog, leaving);
-      for (let depth = 1; depth < path.length; depth++) {
-        const text = taken.texts.get(pathId(path.slice(0, depth)));
-        if (text) return text;
-      }
-      return taken.groups.get(pathId(path));
-    },
-  };
-}
-
-/** The paths where texts and groups stay. */
-function takenPaths(catalog: Catalog, leaving: readonly Entry[]) {
-  const texts = new Map<string, Entry>();
-  const groups = new Map<string, Entry>();
-  const gone = new Set(leaving);
-  for (const entry of catalog.entries) {
-    if (gone.has(entry)) continue;
-    const { path } = entry;
-    texts.set(pathId(path), entry);
-    for (let depth = 1; depth < path.length; depth++) groups.set(pathId(path.slice(0, depth)), entry);
-  }
-  return { texts, groups };
-}
-
-function pathId(path: EntryPath): string {
-  return path.join("\u0000");
-}
-
-/** Whether a catalog writes keys flat or nested, or shows no preference: too few entries, or both. */
-function isFlat(catalog: Catalog, separator: string): boolean | undefined {
-  const nested = catalog.entries.some((entry) => entry.path.length > 1);
-  const dotted = catalog.entries.some((entry) => entry.path.length === 1 && entry.key.includes(separator));
-  return nested === dotted ? undefined : dotted;
 }

@@ -1,4 +1,5 @@
 import type { BookConfig } from "../config/schema.js";
+import { literally } from "../text/key-pattern.js";
 import type { Files } from "../files/files.js";
 import { isReadable, readSource } from "./read.js";
 import type { LookupShapes, SourceFile } from "./model.js";
@@ -69,12 +70,7 @@ export const noShapes: LookupShapes = {
 
 /** `text: say(KEY)` as an expression: KEY with or without quotes, white space as it comes. */
 function bindingPattern(pattern: string): RegExp {
-  const parts = pattern.split("KEY").map((part) =>
-    part
-      .trim()
-      .replace(/[.*+?^${}()|[\]\\]/g, "\\$&")
-      .replace(/\s+/g, "\\s*"),
-  );
+  const parts = pattern.split("KEY").map((part) => literally(part.trim()).replace(/\s+/g, "\\s*"));
   return new RegExp(parts.join("\\s*[\"'`]?([\\p{L}\\p{N}_.:/-]+)[\"'`]?\\s*"), "u");
 }
 

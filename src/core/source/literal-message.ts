@@ -1,6 +1,6 @@
 import type { Branch, MessageNode } from "../message/model.js";
 import type { MessageReader } from "../message/parse.js";
-import { flatVariants } from "../message/syntaxes/mf2-print.js";
+import { flatForm, flatVariants } from "../message/variants.js";
 import type { Piece } from "./model.js";
 
 /** The argument that chooses among plural forms which a book keeps apart: their texts do not name it. */
@@ -45,11 +45,7 @@ export function literalMessage(pieces: readonly Piece[], reader: MessageReader):
   const nodes = reader.syntax === "icu" ? countSigns(whole) : whole;
   const text = reader.print(nodes);
   const again = reader.read(text);
-  const shape = (all: readonly MessageNode[]) =>
-    JSON.stringify(
-      flatVariants(all)?.variants.map(({ keys, nodes: inner }) => [[...keys].sort(), bare(inner)]),
-    );
-  return !again.isBroken && shape(again.nodes) === shape(nodes) ? text : undefined;
+  return !again.isBroken && flatForm(again.nodes) === flatForm(nodes) ? text : undefined;
 }
 
 /** Pieces with their arguments named as a book's messages name them: by number in some syntaxes. */
@@ -90,12 +86,6 @@ function withFormsArgument(pieces: readonly Piece[]): readonly Piece[] {
       };
     });
   return rename(pieces);
-}
-
-function bare(nodes: readonly MessageNode[]): unknown {
-  return JSON.parse(
-    JSON.stringify(nodes, (name, value: unknown) => (/span$/i.test(name) ? undefined : value)),
-  );
 }
 
 /** Choices around whole sentences: words chosen inside of one leave a translator no freedom. */

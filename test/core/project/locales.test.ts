@@ -138,6 +138,22 @@ describe("new names for keys", () => {
     expect(reconcileProject(reopen(files), {}, day).changes).toEqual([]);
   });
 
+  test("what comments say of a key goes along", async () => {
+    const config = {
+      source: "en",
+      targets: ["de"],
+      books: [{ name: "app", code: [], files: "t/{locale}.yaml" }],
+    };
+    const files = memoryFiles({
+      "fond.config.json": JSON.stringify(config),
+      "t/en.yaml": "# About this file.\n\n# greets\nhi: Hello\nbye: Bye\n",
+      "t/de.yaml": "hi: Hallo\nbye: Tschüss\n",
+    });
+    carryOut(files, await rekey(files, "hi", "hello"));
+    expect(files.contents.get("t/en.yaml")).toContain("# greets\nhello: Hello\nbye: Bye\n");
+    expect(files.contents.get("t/de.yaml")).toBe("hello: Hallo\nbye: Tschüss\n");
+  });
+
   test("into a key of the same text: the two become one", async () => {
     const files = start({
       "texts/en.json": '{\n  "a": "Sailings",\n  "b": "Sailings",\n  "c": "Other"\n}\n',

@@ -35,7 +35,6 @@ export const argumentUnknown = defineRule({
               node.nameSpan &&
               entry.text.slice(node.nameSpan.start, node.nameSpan.end) === name && {
                 fix: {
-                  kind: "text" as const,
                   text:
                     entry.text.slice(0, node.nameSpan.start) + meant + entry.text.slice(node.nameSpan.end),
                 },

@@ -39,7 +39,7 @@ export const fileEncoding = defineRule({
       {
         message: "this was decoded twice on its way",
         remedy: `write “${meant}”`,
-        fix: { kind: "text", text: meant },
+        fix: { text: meant },
       },
     );
   },

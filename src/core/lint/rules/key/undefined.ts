@@ -1,7 +1,8 @@
 import { isWhole } from "../../../catalog/book.js";
 import type { LookupKey } from "../../../source/model.js";
 import { nearest } from "../../../text/nearest.js";
-import { composedKeyTest, sourceKeys } from "../../code-use.js";
+import { composedKeyTest } from "../../../text/key-pattern.js";
+import { sourceKeys } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUndefined = defineRule({

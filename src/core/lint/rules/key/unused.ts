@@ -1,5 +1,5 @@
-import { keyTest } from "../../../text/key-pattern.js";
-import { composedKeyTest, sourceKeys } from "../../code-use.js";
+import { composedKeyTest, keyTest } from "../../../text/key-pattern.js";
+import { sourceKeys } from "../../code-use.js";
 import { nearest } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 

@@ -55,7 +55,7 @@ export const pluralIdleCategory = defineRule({
               context.book.config.syntax === "icu" &&
               context.book.config.plurals === "inline" &&
               branch.span && {
-                fix: { kind: "text" as const, text: withoutBranch(entry.text, branch.span) },
+                fix: { text: withoutBranch(entry.text, branch.span) },
               }),
           },
         );

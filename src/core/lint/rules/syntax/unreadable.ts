@@ -1,3 +1,4 @@
+import { isTagProblem, reportProblems } from "../../problems.js";
 import { defineRule } from "../../rule.js";
 
 export const syntaxUnreadable = defineRule({
@@ -20,21 +21,5 @@ export const syntaxUnreadable = defineRule({
     ],
   },
   readsBroken: true,
-  entry(context, { catalog, entry, message, locale }) {
-    if (message.problems.length === 0) return;
-    const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
-    for (const { severity, code, message: what, remedy, span } of message.problems) {
-      if (code === "tag-unclosed" || code === "tag-unopened") continue;
-      // What the source has wrong in the same way is told of there.
-      const slice = message.source.slice(span.start, span.end);
-      if (
-        source?.message.problems.some(
-          (one) => one.code === code && source.message.source.slice(one.span.start, one.span.end) === slice,
-        )
-      )
-        continue;
-      const words = { message: what, remedy, ...(severity === "warning" && { severity }) };
-      context.report(catalog, { at: "message", entry, span }, words);
-    }
-  },
+  entry: (context, view) => reportProblems(context, view, (code) => !isTagProblem(code)),
 });

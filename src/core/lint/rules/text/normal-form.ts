@@ -22,7 +22,7 @@ export const textNormalForm = defineRule({
       {
         message: "this is not in the normal form NFC: characters here are put together from parts",
         remedy: "write it in NFC; `fond lint --fix` does",
-        fix: { kind: "text", text: normal },
+        fix: { text: normal },
       },
     );
   },

@@ -46,7 +46,7 @@ export const textSpace = defineRule({
         {
           message: `${lost ? "the source has" : "there is"} white space at the ${atEnd ? "end" : "beginning"}${lost ? ", this has not" : " that the source does not have"}`,
           remedy: lost ? "add the space: another text likely follows" : "remove it",
-          fix: { kind: "text", text: fixed },
+          fix: { text: fixed },
         },
       );
     }
@@ -63,7 +63,7 @@ export const textSpace = defineRule({
           message: "two spaces in a row",
           remedy: "write one",
           ...(isExact && {
-            fix: { kind: "text" as const, text: `${text.slice(0, span.start)} ${text.slice(span.end)}` },
+            fix: { text: `${text.slice(0, span.start)} ${text.slice(span.end)}` },
           }),
         },
       );

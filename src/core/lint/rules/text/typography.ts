@@ -76,7 +76,6 @@ export const textTypography = defineRule({
             remedy: `write ${better}`,
             ...(entry.text.slice(span.start, span.end) === found[0] && {
               fix: {
-                kind: "text" as const,
                 text: entry.text.slice(0, span.start) + better + entry.text.slice(span.end),
               },
             }),
@@ -97,7 +96,6 @@ export const textTypography = defineRule({
           message: `French puts a narrow space before “${found[0]}”`,
           remedy: "write U+202F in front of it",
           fix: {
-            kind: "text",
             text: `${entry.text.slice(0, span.start)}\u202f${entry.text.slice(span.start)}`,
           },
         },
