@@ -1,3 +1,4 @@
+import type { MessageSyntax } from "../config/names.js";
 import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plural-rules.js";
 
 /** The first numbers of a category as a reader writes them: “2, 3, 4, 22 …”. Whole numbers if it has any. */
@@ -16,4 +17,10 @@ export function numbersOf(locale: string, kind: PluralKind, category: PluralCate
 /** A locale's language in English: “Polish”. */
 export function languageName(locale: string): string {
   return new Intl.DisplayNames(["en"], { type: "language" }).of(locale) ?? locale;
+}
+
+/** How a book's messages write a branch that is to be added: `few {…}`, or a variant of MessageFormat 2. */
+export function branchToWrite(syntax: MessageSyntax, selector: string): string {
+  if (syntax !== "mf2") return `${selector} {…}`;
+  return `${selector === "other" ? "*" : selector} {{…}}`;
 }

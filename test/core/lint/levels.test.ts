@@ -162,3 +162,22 @@ test.each<[string, (mark: string) => string]>([
     `text/space ${line}`,
   ]);
 });
+
+test("a remedy speaks the book's own syntax", async () => {
+  const message = (rows: string) => JSON.stringify({ a: `.input {$n :number} .match $n ${rows}` });
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: ["pl"],
+        books: [{ name: "app", code: [], files: "t/{locale}.json", syntax: "mf2" }],
+      }),
+      "t/en.json": message("one {{a boat}} * {{boats}}"),
+      "t/pl.json": message("one {{łódź}} many {{łodzi}}"),
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const remedies = (await lintProject(opened.project)).map(({ rule, remedy }) => `${rule}: ${remedy}`);
+  expect(remedies.join("\n")).toMatch(/plural\/no-other: add \* \{\{…\}\}/);
+  expect(remedies).toContain("plural/missing-category: add few {{…}}");
+});

@@ -1,6 +1,6 @@
 import { hasPluralRules, pluralRules, type PluralCategory } from "../../../locale/plural-rules.js";
 import type { PluralNode } from "../../../message/model.js";
-import { languageName, numbersOf } from "../../plural-words.js";
+import { branchToWrite, languageName, numbersOf } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const pluralMissingCategory = defineRule({
@@ -61,7 +61,7 @@ export const pluralMissingCategory = defineRule({
         { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
         {
           message: `the ${plural.pluralKind === "ordinal" ? "ordinal" : "plural"} of {${plural.name}} lacks ${told}, which ${language} needs; users read “other” there`,
-          remedy: `add ${missing.map((category) => `${category} {…}`).join(" ")}`,
+          remedy: `add ${missing.map((category) => branchToWrite(context.book.config.syntax, category)).join(" ")}`,
         },
       );
     }

@@ -1,3 +1,4 @@
+import { branchToWrite } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const pluralNoOther = defineRule({
@@ -22,7 +23,7 @@ export const pluralNoOther = defineRule({
         { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
         {
           message: `the plural of {${plural.name}} has no “other”`,
-          remedy: "add other {…} with the text for every number that no branch names",
+          remedy: `add ${branchToWrite(context.book.config.syntax, "other")} with the text for every number that no branch names`,
         },
       );
     }

@@ -1,3 +1,4 @@
+import { branchToWrite } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const selectNoOther = defineRule({
@@ -22,7 +23,7 @@ export const selectNoOther = defineRule({
         { at: "message", entry, ...(select.nameSpan && { span: select.nameSpan }) },
         {
           message: `the select of {${select.name}} has no “other”`,
-          remedy: "add other {…} with the text for every value that no case names",
+          remedy: `add ${branchToWrite(context.book.config.syntax, "other")} with the text for every value that no case names`,
         },
       );
     }
