@@ -96,7 +96,8 @@ export function jsonCatalogs(locales: readonly string[], keys: number): Record<s
               ? `${words(2)} <link>${words(2)}</link>`
               : words(3 + (key % 6));
     }
-    files[`web/locales/${locale}.json`] = JSON.stringify(root, undefined, 2) + "\n";
+    // One piece of text, as what is read from a disk is.
+    files[`web/locales/${locale}.json`] = Buffer.from(JSON.stringify(root, undefined, 2) + "\n").toString();
   }
   return files;
 }

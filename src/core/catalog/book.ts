@@ -5,6 +5,7 @@ import { canonicalTag } from "../locale/tag.js";
 import { keyTest } from "../text/key-pattern.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
 import { formatOf } from "./formats/index.js";
+import { KeyPool } from "./key-pool.js";
 import { bookLayout, type Layout } from "./layout.js";
 import type { CatalogChanges, CatalogContent, CatalogFormat, CatalogProblem, Entry } from "./model.js";
 import {
@@ -99,10 +100,16 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     }
   };
   const read = new Map<string, FileContent>();
+  const pools = new Map<string | undefined, KeyPool>();
+  const poolOf = (namespace: string | undefined) => {
+    const pool = pools.get(namespace) ?? new KeyPool();
+    pools.set(namespace, pool);
+    return pool;
+  };
   for (const file of files.list({ patterns: layout.globs, ignore: book.ignore })) {
     const place = layout.place(file);
     if (!place) continue;
-    const content = readFile(files, file, format, separators.parts);
+    const content = readFile(files, file, format, separators.parts, poolOf(place.namespace));
     read.set(file, content);
     if (place.locale !== undefined && place.written !== undefined) {
       // Below a root the file writes the locale as its own name does, or as it is.
@@ -122,7 +129,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       const id = catalogId(locale, namespace);
       if (found.has(id)) continue;
       const path = layout.path(locale, namespace);
-      const file = read.get(path) ?? readFile(files, path, format, separators.parts);
+      const file = read.get(path) ?? readFile(files, path, format, separators.parts, poolOf(namespace));
       read.set(path, file);
       found.set(
         id,
@@ -186,7 +193,13 @@ interface FileContent extends Pick<
 /** Files of more code units than this are no catalogs that people write. */
 const largestFile = 50_000_000;
 
-function readFile(files: Files, file: string, format: CatalogFormat, separator: string): FileContent {
+function readFile(
+  files: Files,
+  file: string,
+  format: CatalogFormat,
+  separator: string,
+  pool: KeyPool,
+): FileContent {
   const none = { entries: [], emptyGroups: [] };
   const read = files.read(file);
   if (!read.ok) {
@@ -219,7 +232,7 @@ function readFile(files: Files, file: string, format: CatalogFormat, separator: 
             span: { start: text.indexOf("\0"), end: text.indexOf("\0") + 1 },
           }
         : undefined;
-  return { ...base, raw: trouble ? { ...none, problems: [trouble] } : format.read(text, separator) };
+  return { ...base, raw: trouble ? { ...none, problems: [trouble] } : format.read(text, separator, pool) };
 }
 
 function fileProblem(message: string, remedy: string): CatalogProblem {
@@ -245,13 +258,27 @@ function catalogIn(
     locale,
     namespace,
     view,
-    byKey: new Map(content.entries.map((entry) => [entry.key, entry])),
+    byKey: entriesByKey(content.entries),
   };
+}
+
+function entriesByKey(entries: readonly Entry[]): ReadonlyMap<string, Entry> {
+  const byKey = new Map<string, Entry>();
+  for (const entry of entries) byKey.set(entry.key, entry);
+  return byKey;
 }
 
 /** Whether everything in the catalog could be read, so that what is not in it is really missing. */
 export function isWhole(catalog: Catalog): boolean {
   return catalog.problems.length === 0;
+}
+
+/** Whether two catalogs have the same keys in the same order, as nearly all of one book have. */
+export function haveSameKeys(one: Catalog, other: Catalog): boolean {
+  const { length } = one.entries;
+  if (other.entries.length !== length) return false;
+  for (let at = 0; at < length; at++) if (one.entries[at]?.key !== other.entries[at]?.key) return false;
+  return true;
 }
 
 /** What the comment lines right above an entry say; undefined where there are none. */

@@ -1,5 +1,6 @@
 import type { TextEncoding } from "../files/files.js";
 import type { Span } from "../text/span.js";
+import type { KeyPool } from "./key-pool.js";
 
 /** One step into a catalog's groups: a member's name, or an index into a list of texts. */
 export type PathPart = string | number;
@@ -55,8 +56,11 @@ export interface PathText {
 /** How one kind of file holds a catalog. */
 export interface CatalogFormat {
   readonly name: string;
-  /** Reads a file's text. `separator` stands between the parts of a key. Never throws. */
-  read(text: string, separator: string): CatalogContent;
+  /**
+   * Reads a file's text. `separator` stands between the parts of a key; catalogs that likely have the same keys are read
+   * with one pool. Never throws.
+   */
+  read(text: string, separator: string, pool?: KeyPool): CatalogContent;
   /** The text with changes made in place: what they do not touch stays as it is. The text must be readable. */
   edit(text: string, changes: CatalogChanges, encoding?: TextEncoding): string;
   /** The text of a new catalog without entries. */

@@ -1,9 +1,11 @@
 import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
+import type { Entry } from "../catalog/model.js";
 import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
+import { featureMask, features, messageFeatures } from "./features.js";
 import type { Finding } from "./finding.js";
 import type { Concept } from "./glossary.js";
 import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
@@ -38,16 +40,18 @@ export interface LintOptions {
 /** Runs the rules over one book. Findings come sorted by file and place, the same from run to run. */
 export function lintBook(subject: LintSubject, options: LintOptions = {}): Finding[] {
   const findings: Finding[] = [];
-  const sourceOf = sourceFinder(subject);
+  const sources = new SourceFinder(subject);
   const running = (options.rules ?? allRules).flatMap((rule) => {
     const level = subject.book.config.rules[rule.id] ?? options.levels?.[rule.id];
     const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
     if (level === "off" && parts.length === 0) return [];
-    return [{ rule, context: contextFor(rule, levelsOf(level, parts), subject, sourceOf, findings) }];
+    const context = contextFor(rule, levelsOf(level, parts), subject, sources.find, findings);
+    if (rule.applies?.(context) === false) return [];
+    return [{ rule, context, mask: rule.looksAt ? featureMask(rule.looksAt) : -1 }];
   });
   for (const { rule, context } of running) rule.book?.(context);
   for (const catalog of [...subject.book.catalogs, ...subject.book.strays]) {
-    if (catalog.exists) lintCatalog(catalog, running, subject);
+    if (catalog.exists) lintCatalog(catalog, running, subject, sources);
   }
   const { locales } = options;
   if (!options.rules && !locales) findings.push(...idleMarks(subject.book));
@@ -127,50 +131,96 @@ function levelsOf(level: RuleLevel | undefined, parts: readonly PartLevel[]): Le
 interface RunningRule {
   readonly rule: Rule;
   readonly context: RuleContext;
+  /** The features that messages must have for it; every bit for one that looks at all. */
+  readonly mask: number;
 }
 
 /** Shows one catalog to every rule: the file, then each entry, read once for all of them. */
-function lintCatalog(catalog: Catalog, running: readonly RunningRule[], { book, reader }: LintSubject): void {
+function lintCatalog(
+  catalog: Catalog,
+  running: readonly RunningRule[],
+  { book, reader }: LintSubject,
+  sources: SourceFinder,
+): void {
   for (const { rule, context } of running) rule.file?.(context, catalog);
   if (book.strays.includes(catalog)) return;
-  const onEntries = running.filter(({ rule }) => rule.entry);
-  const onPairs = catalog.locale === book.sourceLocale ? [] : running.filter(({ rule }) => rule.pair);
-  const sources = book.catalog(book.sourceLocale, catalog.namespace);
+  const onEntries = concernedBy(running.filter(({ rule }) => rule.entry));
+  const isSource = catalog.locale === book.sourceLocale;
+  const onPairs = concernedBy(running.filter(({ rule }) => rule.pair));
+  const sourceOf = sources.inTurn(catalog);
   for (const entry of catalog.byKey.values()) {
-    const message = reader.read(entry.text, catalog.locale, entry.key);
-    const view: EntryView = { catalog, entry, message, locale: catalog.locale };
+    const source = isSource ? undefined : sourceOf(entry.key);
+    const view = viewOf(catalog, entry, reader);
+    const { message } = view;
     const { isBroken } = message;
-    for (const { rule, context } of onEntries) if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
+    const own = view.features;
+    for (const { rule, context } of onEntries(own))
+      if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
     // An empty translation lacks everything that its source has: that it is empty is said once.
-    const isBlank = entry.text === "" || entry.text.trim() === "";
-    const sourceEntry =
-      isBroken || isBlank || onPairs.length === 0 ? undefined : sources?.byKey.get(entry.key);
-    if (!sources || !sourceEntry) continue;
-    const source: EntryView = {
-      catalog: sources,
-      entry: sourceEntry,
-      message: reader.read(sourceEntry.text, book.sourceLocale, sourceEntry.key),
-      locale: book.sourceLocale,
-    };
-    if (!source.message.isBroken) for (const { rule, context } of onPairs) rule.pair?.(context, view, source);
+    if (isBroken || (own & features.blank) !== 0) continue;
+    if (!source || source.message.isBroken) continue;
+    const both = own | source.features | (entry.text === source.entry.text ? features.same : 0);
+    for (const { rule, context } of onPairs(both)) rule.pair?.(context, view, source);
   }
 }
 
-/** Finds source entries. Several rules ask for that of one entry in a row, so the last is kept. */
-function sourceFinder({ book, reader }: LintSubject): RuleContext["sourceOf"] {
-  let lastKey: string | undefined;
-  let lastNamespace: string | undefined;
-  let last: EntryView | undefined;
-  return ({ namespace }, key) => {
-    if (lastKey === key && lastNamespace === namespace) return last;
+/** Which rules look at messages with some features; there are far fewer sets of features than messages. */
+function concernedBy(running: readonly RunningRule[]): (found: number) => readonly RunningRule[] {
+  const known = new Map<number, readonly RunningRule[]>();
+  return (found) => {
+    let rules = known.get(found);
+    // Every message has the bit of the rules that look at all.
+    if (!rules)
+      known.set(found, (rules = running.filter(({ mask }) => (mask & (found | everyMessage)) !== 0)));
+    return rules;
+  };
+}
+
+const everyMessage = 1 << 30;
+
+function viewOf(catalog: Catalog, entry: Entry, reader: MessageReader): EntryView {
+  const { locale } = catalog;
+  const message = reader.read(entry.text, locale, entry.key);
+  const found = messageFeatures(message) | (entry.kind === "text" ? 0 : features.value);
+  return { catalog, entry, message, locale, features: found };
+}
+
+/** Finds source entries. Every locale's are compared with them, so each is made ready once. */
+class SourceFinder {
+  private readonly made = new Map<string | undefined, Map<string, EntryView>>();
+  private readonly inOrder = new Map<string | undefined, (EntryView | undefined)[]>();
+
+  constructor(private readonly subject: LintSubject) {}
+
+  readonly find: RuleContext["sourceOf"] = ({ namespace }, key) => {
+    let views = this.made.get(namespace);
+    if (!views) this.made.set(namespace, (views = new Map()));
+    let view = views.get(key);
+    if (view) return view;
+    const { book, reader } = this.subject;
     const catalog = book.catalog(book.sourceLocale, namespace);
     const entry = catalog?.byKey.get(key);
-    const locale = book.sourceLocale;
-    last = catalog && entry && { catalog, entry, message: reader.read(entry.text, locale, key), locale };
-    lastKey = key;
-    lastNamespace = namespace;
-    return last;
+    if (!catalog || !entry) return undefined;
+    view = viewOf(catalog, entry, reader);
+    views.set(key, view);
+    return view;
   };
+
+  /** Finds the source of each entry of a catalog in turn: most stand in the source's order. */
+  inTurn(catalog: Catalog): (key: string) => EntryView | undefined {
+    const { book } = this.subject;
+    const source = book.catalog(book.sourceLocale, catalog.namespace);
+    const views = this.inOrder.get(catalog.namespace) ?? [];
+    this.inOrder.set(catalog.namespace, views);
+    let at = -1;
+    return (key) => {
+      at++;
+      const entry = source?.entries[at];
+      if (entry?.key !== key) return this.find(catalog, key);
+      const view = (views[at] ??= this.find(catalog, key));
+      return view;
+    };
+  }
 }
 
 function contextFor(

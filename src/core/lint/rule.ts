@@ -6,6 +6,7 @@ import type { ReadMessage } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
+import type { Feature } from "./features.js";
 import type { Concept } from "./glossary.js";
 import type { Fix, Severity } from "./finding.js";
 
@@ -28,6 +29,13 @@ export interface Rule {
   /** Looks at the book as a whole and at its code. */
   book?(context: RuleContext): void;
   readonly readsBroken?: boolean;
+  /**
+   * What a message must have for `entry` and `pair` to have anything to say; a pair where either side has it. All messages
+   * where not given.
+   */
+  readonly looksAt?: readonly Feature[];
+  /** Whether the book has what the rule needs at all; asked once a run. */
+  applies?(context: RuleContext): boolean;
 }
 
 /** One entry with its message. */
@@ -36,6 +44,8 @@ export interface EntryView {
   readonly entry: Entry;
   readonly message: ReadMessage;
   readonly locale: string;
+  /** What the message has, as numbers of `features`. */
+  readonly features: number;
 }
 
 /** A project in small: what an example shows. All of it is one book with `en` as source. */

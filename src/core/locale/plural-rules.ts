@@ -41,22 +41,31 @@ interface Operands {
 
 type Condition = (operands: Operands) => boolean;
 
-const cache = new Map<string, PluralRules>();
+const cache = { cardinal: new Map<string, PluralRules>(), ordinal: new Map<string, PluralRules>() };
+const raw = {
+  cardinal: new Map<string, RawRules | undefined>(),
+  ordinal: new Map<string, RawRules | undefined>(),
+};
 
 /** The plural rules of a locale; those of its nearest ancestor that has any, else only `other`. */
 export function pluralRules(locale: string, kind: PluralKind = "cardinal"): PluralRules {
-  const id = `${kind} ${locale}`;
-  let rules = cache.get(id);
+  let rules = cache[kind].get(locale);
   if (!rules) {
-    rules = readRules(findRaw(locale, kind));
-    cache.set(id, rules);
+    rules = readRules(rawRules(locale, kind));
+    cache[kind].set(locale, rules);
   }
   return rules;
 }
 
 /** Whether CLDR has plural rules for the locale's language, so that a verdict about its categories is founded. */
 export function hasPluralRules(locale: string, kind: PluralKind = "cardinal"): boolean {
-  return findRaw(locale, kind) !== undefined;
+  return rawRules(locale, kind) !== undefined;
+}
+
+function rawRules(locale: string, kind: PluralKind): RawRules | undefined {
+  const known = raw[kind];
+  if (!known.has(locale)) known.set(locale, findRaw(locale, kind));
+  return known.get(locale);
 }
 
 function findRaw(locale: string, kind: PluralKind): RawRules | undefined {

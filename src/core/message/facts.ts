@@ -14,18 +14,16 @@ export interface MessageFacts {
 
 const none: MessageFacts = { arguments: new Map(), plurals: [], selects: [], tags: new Map(), text: "" };
 
+/** What a message of literal text alone uses. */
+export function plainFacts(text: string): MessageFacts {
+  return { arguments: none.arguments, plurals: none.plurals, selects: none.selects, tags: none.tags, text };
+}
+
 /** Gathers what a message uses. */
 export function messageFacts(message: Message): MessageFacts {
   const only = message.nodes[0];
   if (message.nodes.length === 0) return none;
-  if (message.nodes.length === 1 && only?.kind === "text")
-    return {
-      arguments: none.arguments,
-      plurals: none.plurals,
-      selects: none.selects,
-      tags: none.tags,
-      text: only.value,
-    };
+  if (message.nodes.length === 1 && only?.kind === "text") return plainFacts(only.value);
   const found = {
     arguments: new Map<string, (ArgumentNode | PluralNode | SelectNode)[]>(),
     plurals: [] as PluralNode[],

@@ -1,7 +1,7 @@
 import type { MessageSyntax, PluralForms } from "../config/names.js";
 import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
 import { keyTest } from "../text/key-pattern.js";
-import { messageFacts, type MessageFacts } from "./facts.js";
+import { messageFacts, plainFacts, type MessageFacts } from "./facts.js";
 import type { Message, MessageNode } from "./model.js";
 import { printBars, readBars } from "./bars.js";
 import { printForms, readForms } from "./forms.js";
@@ -17,7 +17,33 @@ export interface ReadMessage extends Message {
   readonly facts: MessageFacts;
   /** Whether it could not be read as it is written: what it seems to lack may be in the part that was lost. */
   readonly isBroken: boolean;
+  /** Whether it is nothing but literal text, as written. */
+  readonly isPlain: boolean;
 }
+
+/** A message without any sign that its syntax knows; what it is made of is put together when it is asked for. */
+class PlainMessage implements ReadMessage {
+  readonly isBroken = false;
+  readonly isPlain = true;
+
+  constructor(readonly source: string) {}
+
+  get nodes(): readonly MessageNode[] {
+    const { source } = this;
+    return source === "" ? [] : [{ kind: "text", value: source, span: { start: 0, end: source.length } }];
+  }
+  get facts(): MessageFacts {
+    return plainFacts(this.source);
+  }
+  get problems() {
+    return nothing;
+  }
+  get quoted() {
+    return nothing;
+  }
+}
+
+const nothing: readonly [] = [];
 
 /** A reader that parses equal texts once. */
 export interface MessageReader {
@@ -50,21 +76,24 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags);
   const known = new Map<string, ReadMessage>();
   const inline = implementation(syntax, tags);
+  const signs = signTable(signsOf[syntax] + (plurals === "bar" ? "|" : plurals === "inline" ? "" : "⟦"));
   const { parse, print } =
     plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
     syntax,
     plurals,
     read(text, locale) {
+      if (isPlain(text, signs)) return new PlainMessage(text);
       // Only three forms side by side and more are another message in another language.
       const isBound = plurals === "bar" && locale !== undefined && /\|[^]*\|/.test(text);
       const id = isBound ? `${locale}\u0000${text}` : text;
       let message = known.get(id);
       if (!message) {
+        if (known.size >= mostKnown) known.clear();
         const parsed = parse(text, locale);
         const { source, nodes, problems, quoted } = parsed;
         const isBroken = problems.length > 0 && problems.some(({ severity }) => severity === "error");
-        message = { source, nodes, problems, quoted, facts: messageFacts(parsed), isBroken };
+        message = { source, nodes, problems, quoted, facts: messageFacts(parsed), isBroken, isPlain: false };
         known.set(id, message);
       }
       return message;
@@ -89,6 +118,33 @@ function readerByKey(
       (key !== undefined && tests.some((test) => test(key)) ? rich : plain).read(text, locale),
     print: plain.print,
   };
+}
+
+/** Texts with signs that are kept beyond this number are most of a large project: they would take its memory. */
+const mostKnown = 50_000;
+
+/** The characters without which a text in a syntax is nothing but itself. */
+const signsOf: Readonly<Record<MessageSyntax, string>> = {
+  icu: "{}<'",
+  java: "{}<'",
+  mf2: "{}<\\.",
+  "double-brace": "{}<",
+  "percent-brace": "%<",
+  "percent-paren": "%<",
+  colon: ":<",
+  printf: "%<",
+  plain: "<",
+};
+
+function signTable(signs: string): Uint8Array {
+  const table = new Uint8Array(0x10000);
+  for (let at = 0; at < signs.length; at++) table[signs.charCodeAt(at)] = 1;
+  return table;
+}
+
+function isPlain(text: string, signs: Uint8Array): boolean {
+  for (let at = 0; at < text.length; at++) if (signs[text.charCodeAt(at)] === 1) return false;
+  return true;
 }
 
 interface Implementation {

@@ -1,3 +1,4 @@
+import type { KeyPool } from "../key-pool.js";
 import type { Entry, EntryPath } from "../model.js";
 import type { JsonValueKind } from "./json-scan.js";
 
@@ -77,7 +78,7 @@ const quote = 0x22;
  * Reads a JSON object that is as most are: no escapes that are not valid, nothing unusual. Undefined for anything doubtful,
  * which is left to the scanner that knows why. One pass in one function, as nearly all time of reading catalogs is spent here.
  */
-export function readJsonQuickly(text: string, separator: string): QuickJson | undefined {
+export function readJsonQuickly(text: string, separator: string, pool: KeyPool): QuickJson | undefined {
   if (/[\0-\x08\x0b\x0c\x0e-\x1f]/.test(text)) return undefined;
   const checksTexts = text.includes("\t") || text.includes("\r");
   const entries: JsonEntry[] = [];
@@ -89,7 +90,9 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
   let lineEnd = text.indexOf("\n");
   if (lineEnd < 0) lineEnd = length;
   let group: OpenGroup | undefined;
-  let name: string | number = "";
+  /** The name of the member at hand where it has escapes: others are never needed by themselves. */
+  let name: string | undefined;
+  let nameEnd = 0;
   let keyStart = 0;
   /** What may come next: a value, a name (or the end of an empty object), or what follows a value. */
   let expects: "value" | "first" | "name" | "next" = "value";
@@ -121,10 +124,10 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
         backslash = text.indexOf("\\", start);
         if (backslash < 0) backslash = length;
       }
-      let value: string;
+      let value: string | undefined;
       if (end < backslash) {
         if (lineEnd < end) return undefined;
-        value = text.slice(start, end);
+        if (expects === "value") value = text.slice(start, end);
       } else {
         for (end = backslash; ; end++) {
           const inner = text.charCodeAt(end);
@@ -141,12 +144,13 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
       }
       if (
         checksTexts &&
-        (value.includes("\t") || value.includes("\r")) &&
+        (value === undefined || value.includes("\t") || value.includes("\r")) &&
         /[\t\r]/.test(text.slice(start, end))
       )
         return undefined;
       if (expects !== "value") {
         name = value;
+        nameEnd = end;
         keyStart = at;
         at = end + 1;
         unit = text.charCodeAt(at);
@@ -156,9 +160,12 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
         expects = "value";
         continue;
       }
-      if (!group) return undefined;
-      const own = group.list ? group.members : name;
-      entries.push(new JsonEntry(group.prefix + String(own), value, group, keyStart, at));
+      if (!group || value === undefined) return undefined;
+      const key =
+        name === undefined && !group.list
+          ? pool.keyAt(group.prefix, text, keyStart + 1, nameEnd)
+          : pool.key(group.prefix, group.list ? String(group.members) : (name ?? ""));
+      entries.push(new JsonEntry(key, value, group, keyStart, at));
       group.members++;
       at = end + 1;
       expects = "next";
@@ -178,9 +185,13 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
     if (unit === 0x7b || unit === 0x5b) {
       const list = unit === 0x5b;
       if (!group && list) return undefined;
-      const own: string | number = group?.list ? group.members : name;
+      const own: string | number = !group
+        ? ""
+        : group.list
+          ? group.members
+          : (name ?? text.slice(keyStart + 1, nameEnd));
       if (group) group.members++;
-      const prefix: string = group ? group.prefix + String(own) + separator : "";
+      const prefix: string = group ? pool.prefix(group.prefix + String(own) + separator) : "";
       group = { parent: group, name: own, list, prefix, source: text, members: 0 };
       expects = list ? "value" : "first";
       at++;
@@ -191,8 +202,8 @@ export function readJsonQuickly(text: string, separator: string): QuickJson | un
     const found = word.exec(text)?.[0];
     if (found === undefined || !group) return undefined;
     const end = at + found.length;
-    const own = group.list ? group.members : name;
-    entries.push(new JsonEntry(group.prefix + String(own), found, group, keyStart, at));
+    const member = group.list ? String(group.members) : (name ?? text.slice(keyStart + 1, nameEnd));
+    entries.push(new JsonEntry(pool.key(group.prefix, member), found, group, keyStart, at));
     group.members++;
     at = end;
     expects = "next";

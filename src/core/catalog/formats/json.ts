@@ -1,4 +1,5 @@
 import { applyEdits, type TextEdit } from "../../text/edits.js";
+import { KeyPool } from "../key-pool.js";
 import type {
   CatalogChanges,
   CatalogContent,
@@ -35,7 +36,7 @@ export const json5Format: CatalogFormat = makeJsonFormat("json5", true);
 function makeJsonFormat(name: string, lenient: boolean): CatalogFormat {
   return {
     name,
-    read: (text, separator) => readJson(text, separator, lenient),
+    read: (text, separator, pool = new KeyPool()) => readJson(text, separator, lenient, pool.start()),
     edit: (text, changes) => editJson(text, changes, lenient),
     empty: "{}\n",
     hasComments: lenient,
@@ -52,11 +53,12 @@ function contentOf(read: QuickJson, problems: readonly CatalogProblem[]): Catalo
   };
 }
 
-function readJson(text: string, separator: string, lenient: boolean): CatalogContent {
+function readJson(text: string, separator: string, lenient: boolean, pool: KeyPool): CatalogContent {
+  const quick = lenient ? undefined : readJsonQuickly(text, separator, pool);
+  if (quick) return contentOf(quick, []);
+  // Lines of a merge in conflict are no JSON, so they are looked for only in what is none.
   const marker = mergeMarker(text);
   if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
-  const quick = lenient ? undefined : readJsonQuickly(text, separator);
-  if (quick) return contentOf(quick, []);
   const problems: CatalogProblem[] = [];
   const read: QuickJson = { entries: [], emptyGroups: [] };
   let group: OpenGroup | undefined;

@@ -1,5 +1,6 @@
 import type { TextEncoding } from "../../files/files.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
+import { KeyPool } from "../key-pool.js";
 import type {
   CatalogChanges,
   CatalogContent,
@@ -14,7 +15,7 @@ import { mergeMarker } from "./merge-marker.js";
 /** Catalogs in the format that `java.util.Properties` reads (its method `load`), whole. */
 export const propertiesFormat: CatalogFormat = {
   name: "properties",
-  read: (text) => readProperties(text),
+  read: (text, _separator, pool = new KeyPool()) => readProperties(text, pool.start()),
   edit: editProperties,
   empty: "",
   hasComments: true,
@@ -22,24 +23,22 @@ export const propertiesFormat: CatalogFormat = {
   offsetInFile,
 };
 
-/** An entry; what is not escaped is cut out of the file when it is asked for. */
-class PropertyEntry implements Entry {
+interface PropertyEntry extends Entry {
+  readonly keyStart: number;
+  readonly keyEnd: number;
+  readonly valueStart: number;
+  readonly valueEnd: number;
+}
+
+/** What entries with and without escapes have in common. */
+abstract class AnyEntry {
   readonly kind = "text";
+  abstract readonly key: string;
+  abstract readonly keyStart: number;
+  abstract readonly keyEnd: number;
+  abstract readonly valueStart: number;
+  abstract readonly valueEnd: number;
 
-  constructor(
-    readonly key: string,
-    /** The file's text, or the decoded value of an entry with escapes. */
-    private readonly source: string,
-    private readonly isDecoded: boolean,
-    readonly keyStart: number,
-    readonly keyEnd: number,
-    readonly valueStart: number,
-    readonly valueEnd: number,
-  ) {}
-
-  get text(): string {
-    return this.isDecoded ? this.source : this.source.slice(this.valueStart, this.valueEnd);
-  }
   get path(): EntryPath {
     return [this.key];
   }
@@ -51,6 +50,40 @@ class PropertyEntry implements Entry {
   }
 }
 
+/** An entry that is written as it is meant: its text is cut out of the file when it is asked for. */
+class BareEntry extends AnyEntry implements PropertyEntry {
+  constructor(
+    readonly key: string,
+    private readonly source: string,
+    readonly keyStart: number,
+    readonly valueStart: number,
+    readonly valueEnd: number,
+  ) {
+    super();
+  }
+
+  get text(): string {
+    return this.source.slice(this.valueStart, this.valueEnd);
+  }
+  get keyEnd(): number {
+    return this.keyStart + this.key.length;
+  }
+}
+
+/** An entry with escapes or folds, decoded. */
+class EscapedEntry extends AnyEntry implements PropertyEntry {
+  constructor(
+    readonly key: string,
+    readonly text: string,
+    readonly keyStart: number,
+    readonly keyEnd: number,
+    readonly valueStart: number,
+    readonly valueEnd: number,
+  ) {
+    super();
+  }
+}
+
 const space = 0x20;
 const tab = 0x09;
 const formFeed = 0x0c;
@@ -59,11 +92,16 @@ function isBlank(unit: number): boolean {
   return unit === space || unit === tab || unit === formFeed;
 }
 
+/** Whether a code unit ends a key. */
+function endsKey(unit: number): boolean {
+  return unit === 0x3d || unit === 0x3a || isBlank(unit);
+}
+
 interface PropertiesContent extends CatalogContent {
   readonly entries: readonly PropertyEntry[];
 }
 
-function readProperties(text: string): PropertiesContent {
+function readProperties(text: string, pool: KeyPool): PropertiesContent {
   const marker = mergeMarker(text);
   if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
   const entries: PropertyEntry[] = [];
@@ -85,11 +123,15 @@ function readProperties(text: string): PropertiesContent {
     }
     if (backslash >= 0 && backslash < start) backslash = text.indexOf("\\", start);
     if (backslash < 0 || backslash >= end) {
-      let keyEnd = at;
-      for (let unit = first; keyEnd < end; unit = text.charCodeAt(++keyEnd))
-        if (unit === 0x3d || unit === 0x3a || isBlank(unit)) break;
+      let key = pool.expectedAt(text, at);
+      let keyEnd = at + (key?.length ?? 0);
+      if (key === undefined || keyEnd >= end || !endsKey(text.charCodeAt(keyEnd))) {
+        keyEnd = at;
+        while (keyEnd < end && !endsKey(text.charCodeAt(keyEnd))) keyEnd++;
+        key = pool.key("", text.slice(at, keyEnd));
+      } else pool.take();
       const valueStart = skipSeparator(text, keyEnd, end);
-      entries.push(new PropertyEntry(text.slice(at, keyEnd), text, false, at, keyEnd, valueStart, end));
+      entries.push(new BareEntry(key, text, at, valueStart, end));
       start = next;
       continue;
     }
@@ -167,7 +209,7 @@ function readEscaped(text: string, start: number, end: number, problems: Catalog
     if (unit === 0x5c) {
       const folded = foldLength(text, keyEnd, end);
       keyEnd += folded > 0 ? folded : 2;
-    } else if (unit === 0x3d || unit === 0x3a || isBlank(unit)) break;
+    } else if (endsKey(unit)) break;
     else keyEnd++;
   }
   keyEnd = Math.min(keyEnd, end);
@@ -186,10 +228,9 @@ function readEscaped(text: string, start: number, end: number, problems: Catalog
     valueStart++;
     skip();
   }
-  return new PropertyEntry(
+  return new EscapedEntry(
     unescape(text, start, keyEnd, problems),
     unescape(text, valueStart, end, problems),
-    true,
     start,
     keyEnd,
     valueStart,
@@ -278,7 +319,7 @@ interface PropertiesStyle {
 }
 
 function editProperties(text: string, changes: CatalogChanges, encoding?: TextEncoding): string {
-  const { entries } = readProperties(text);
+  const { entries } = readProperties(text, new KeyPool());
   const style = styleOf(text, entries, encoding);
   const edits: TextEdit[] = [];
   const byKey = new Map(entries.map((entry, index) => [entry.key, index]));

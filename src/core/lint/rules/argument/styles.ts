@@ -1,3 +1,4 @@
+import type { MessageFacts } from "../../../message/facts.js";
 import type { ArgumentNode } from "../../../message/model.js";
 import { styleFault } from "../../../message/styles.js";
 import { nearest } from "../../../text/nearest.js";
@@ -24,6 +25,7 @@ export const argumentFormat = defineRule({
       { source: "{p, number, ::currency/EUR .00}", target: "{p, number, ::.00 currency/EUR}" },
     ],
   },
+  looksAt: ["arguments"],
   entry(context, { catalog, entry, message }) {
     if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
     for (const use of formatted(message.facts.arguments)) {
@@ -86,11 +88,14 @@ export const argumentFormat = defineRule({
   },
 });
 
-function formatted(uses: ReadonlyMap<string, readonly { readonly kind: string }[]>): ArgumentNode[] {
-  return [...uses.values()]
-    .flat()
-    .filter((use): use is ArgumentNode => use.kind === "argument" && "format" in use);
+function formatted(uses: MessageFacts["arguments"]): readonly ArgumentNode[] {
+  let found: ArgumentNode[] | undefined;
+  for (const all of uses.values())
+    for (const use of all) if (use.kind === "argument" && use.format) (found ??= []).push(use);
+  return found ?? none;
 }
+
+const none: readonly ArgumentNode[] = [];
 
 /** A skeleton's tokens in no particular order. */
 function sorted(style: string): string {

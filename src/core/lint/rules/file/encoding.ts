@@ -16,6 +16,7 @@ export const fileEncoding = defineRule({
       { locale: "pt", source: "No", target: "NÃO" },
     ],
   },
+  looksAt: ["decoded"],
   entry(context, { catalog, entry }) {
     const { text } = entry;
     if (!/[\u0080-\uffff]/.test(text)) return;

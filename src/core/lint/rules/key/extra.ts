@@ -1,4 +1,4 @@
-import { isWhole } from "../../../catalog/book.js";
+import { haveSameKeys, isWhole } from "../../../catalog/book.js";
 import { nearest } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
@@ -25,6 +25,7 @@ export const keyExtra = defineRule({
     for (const catalog of book.catalogs) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (catalog.locale === book.sourceLocale || !isWhole(catalog) || (source && !isWhole(source))) continue;
+      if (source && haveSameKeys(catalog, source)) continue;
       let missing: readonly string[] | undefined;
       for (const entry of catalog.byKey.values()) {
         if (source?.byKey.has(entry.key)) continue;

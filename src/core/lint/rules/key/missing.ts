@@ -1,4 +1,5 @@
-import { isWhole } from "../../../catalog/book.js";
+import { haveSameKeys, isWhole } from "../../../catalog/book.js";
+import type { Entry } from "../../../catalog/model.js";
 import { parentsOf } from "../../../locale/fallback.js";
 import { doubtTag } from "../../../locale/mistaken-tag.js";
 import { showForms } from "../../../message/forms.js";
@@ -18,7 +19,7 @@ export const keyMissing = defineRule({
     for (const catalog of book.catalogs) {
       if (catalog.locale === book.sourceLocale || !isWhole(catalog)) continue;
       const source = book.catalog(book.sourceLocale, catalog.namespace);
-      if (!source || !isWhole(source)) continue;
+      if (!source || !isWhole(source) || haveSameKeys(catalog, source)) continue;
       // A catalog that only carries a wrong code is reported as that, and not as a catalog without keys.
       if (
         !catalog.exists &&
@@ -33,18 +34,19 @@ export const keyMissing = defineRule({
         .filter((parent) => parent !== book.sourceLocale && book.targetLocales.includes(parent))
         .flatMap((parent) => book.catalog(parent, catalog.namespace) ?? []);
       // A key that is not there is pointed to where it belongs: behind the one that precedes it in the source.
-      let place = { start: 0, end: 0 };
+      let last: Entry | undefined;
       for (const entry of source.byKey.values()) {
         const there = catalog.byKey.get(entry.key);
-        if (there) place = { start: there.valueSpan.end, end: there.valueSpan.end };
+        if (there) last = there;
         else if (
           book.expects(catalog.locale, book.codeKey(catalog.namespace, entry.key)) &&
           !leansOn.some((parent) => parent.byKey.has(entry.key))
         ) {
+          const end = last?.valueSpan.end ?? 0;
           const where = catalog.exists ? "" : `; there is no file ${catalog.file}`;
           context.report(
             catalog,
-            { at: "file", span: place, key: entry.key },
+            { at: "file", span: { start: end, end }, key: entry.key },
             {
               message: `“${entry.key}” is missing in ${catalog.locale}${where}`,
               remedy: `translate “${shorten(showForms(entry.text))}”; \`fond reconcile\` makes the place for it`,

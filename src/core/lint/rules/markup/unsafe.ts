@@ -34,6 +34,7 @@ export const markupUnsafe = defineRule({
       },
     ],
   },
+  looksAt: ["markup"],
   readsBroken: true,
   entry(context, { catalog, entry }) {
     const { text } = entry;

@@ -19,6 +19,7 @@ export const pluralChoice = defineRule({
       },
     ],
   },
+  looksAt: ["arguments"],
   entry(context, { catalog, entry, message }) {
     // java.text.MessageFormat has nothing else.
     if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;

@@ -37,6 +37,7 @@ export const pluralHiddenCount = defineRule({
       },
     ],
   },
+  looksAt: ["plurals"],
   entry(context, { catalog, entry, message, locale }) {
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;

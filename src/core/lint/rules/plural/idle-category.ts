@@ -29,6 +29,7 @@ export const pluralIdleCategory = defineRule({
       },
     ],
   },
+  looksAt: ["plurals"],
   entry(context, { catalog, entry, message, locale }) {
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;

@@ -32,6 +32,7 @@ export const pluralShadowed = defineRule({
       },
     ],
   },
+  looksAt: ["plurals"],
   entry(context, { catalog, entry, message, locale }) {
     for (const plural of message.facts.plurals) {
       if (plural.offset !== 0 || !hasPluralRules(locale, plural.pluralKind)) continue;

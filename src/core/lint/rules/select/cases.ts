@@ -26,6 +26,7 @@ export const selectCases = defineRule({
       },
     ],
   },
+  looksAt: ["selects"],
   pair(context, { catalog, entry, message }, source) {
     for (const select of message.facts.selects) {
       const wanted = casesOf(source.message.facts.selects, select.name);

@@ -15,6 +15,7 @@ export const selectNoOther = defineRule({
       },
     ],
   },
+  looksAt: ["selects"],
   entry(context, { catalog, entry, message }) {
     for (const select of message.facts.selects) {
       if (select.branches.some(({ selector }) => selector === "other")) continue;

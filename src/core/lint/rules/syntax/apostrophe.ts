@@ -21,6 +21,7 @@ export const syntaxApostrophe = defineRule({
       { source: "Type '{'name'}'", target: "Tippen Sie '{'name'}'", note: "quoted in the source too" },
     ],
   },
+  looksAt: ["quoted"],
   entry(context, { catalog, entry, message, locale }) {
     if (locale !== context.book.sourceLocale) return;
     for (const span of message.quoted) {

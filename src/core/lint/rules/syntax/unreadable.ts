@@ -20,6 +20,7 @@ export const syntaxUnreadable = defineRule({
       { source: "5 < 6", target: "5 < 6" },
     ],
   },
+  looksAt: ["problems"],
   readsBroken: true,
   entry: (context, view) => reportProblems(context, view, (code) => !isTagProblem(code)),
 });

@@ -16,6 +16,7 @@ export const tagUnbalanced = defineRule({
       { source: "First<br>Second", target: "Erstens<br>Zweitens", note: "an element that HTML never closes" },
     ],
   },
+  looksAt: ["problems"],
   readsBroken: true,
   entry: (context, view) => reportProblems(context, view, isTagProblem),
 });

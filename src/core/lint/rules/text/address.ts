@@ -15,6 +15,7 @@ export const textAddress = defineRule({
       { source: "See https://quay.example/en/terms", target: "Siehe https://quay.example/de/agb" },
     ],
   },
+  looksAt: ["address"],
   pair(context, { catalog, entry, message }, source) {
     const from = source.message.facts.text;
     if (!/@|:\/\/|www\./.test(from)) return;

@@ -19,6 +19,7 @@ export const textControl = defineRule({
       { locale: "fa", source: "Boats", target: "قایق\u200cها" },
     ],
   },
+  looksAt: ["control"],
   entry(context, { catalog, entry }) {
     const { text } = entry;
     if (!suspicious.test(text) || decodedAgain(text) !== undefined) return;

@@ -13,6 +13,7 @@ export const textEmpty = defineRule({
     ],
     good: [{ source: "Search", target: "Suche" }],
   },
+  looksAt: ["blank", "value"],
   entry(context, { catalog, entry, locale }) {
     const isEmpty = entry.kind === "null" || (entry.kind === "text" && entry.text.trim() === "");
     if (!isEmpty) return;

@@ -1,3 +1,5 @@
+import { isLetter } from "../../features.js";
+import type { MessageNode } from "../../../message/model.js";
 import { defineRule } from "../../rule.js";
 import { endingsOf, languageOf } from "../../text-parts.js";
 
@@ -32,10 +34,11 @@ export const textEnding = defineRule({
       { locale: "fr", source: "Name:", target: "Nom :" },
     ],
   },
+  looksAt: ["ending"],
   pair(context, { catalog, entry, message, locale }, source) {
     if (entry.text === source.entry.text) return;
-    // Most texts end in a letter, as their sources do.
-    if (endsInLetter(message.nodes) && endsInLetter(source.message.nodes)) return;
+    // Most texts end in a letter or a value, as their sources do.
+    if (endsPlainly(message.nodes) && endsPlainly(source.message.nodes)) return;
     const wanted = kindsAt(source.message.nodes, source.locale);
     const [meant, ...others] = wanted;
     if (meant === undefined || others.some((one) => one.kind !== meant.kind)) return;
@@ -66,14 +69,23 @@ export const textEnding = defineRule({
   },
 });
 
-function endsInLetter(nodes: Parameters<typeof endingsOf>[0]): boolean {
+/** Whether every branch ends in a letter, a value or a sign, so that there is no mark to speak of. */
+function endsPlainly(nodes: readonly MessageNode[]): boolean {
   const last = nodes.at(-1);
-  if (last?.kind !== "text") return false;
-  const code = last.value.charCodeAt(last.value.length - 1);
-  return (code >= 0x61 && code <= 0x7a) || (code >= 0xe0 && code <= 0x24f && code !== 0xf7);
+  switch (last?.kind) {
+    case "text":
+      return isLetter(last.value.charCodeAt(last.value.length - 1));
+    case "plural":
+    case "select":
+      return last.branches.every((branch) => endsPlainly(branch.nodes));
+    case "tag":
+      return last.selfClosing || endsPlainly(last.children);
+    default:
+      return last !== undefined;
+  }
 }
 
-function kindsAt(nodes: Parameters<typeof endingsOf>[0], locale: string) {
+function kindsAt(nodes: readonly MessageNode[], locale: string) {
   return endingsOf(nodes).map(({ text, span }) => ({ kind: endingOf(text, languageOf(locale)), span }));
 }
 

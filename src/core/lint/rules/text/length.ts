@@ -25,6 +25,7 @@ export const textLength = defineRule({
       },
     ],
   },
+  applies: ({ book }) => book.config.limits !== undefined,
   entry(context, { catalog, entry, message }) {
     const { limits } = context.book.config;
     if (limits === undefined) return;

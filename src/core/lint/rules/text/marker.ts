@@ -29,6 +29,7 @@ export const textMarker = defineRule({
       { locale: "es", source: "All boats", target: "Todo el barco" },
     ],
   },
+  looksAt: ["marker"],
   entry(context, { catalog, entry, message, locale }) {
     const { text } = message.facts;
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);

@@ -9,6 +9,7 @@ export const textNormalForm = defineRule({
     bad: [{ source: "Ferry", target: "Fa\u0308hre", fixed: "Fähre" }],
     good: [{ source: "Ferry", target: "Fähre" }],
   },
+  looksAt: ["composed"],
   entry(context, { catalog, entry }) {
     const { text } = entry;
     if (entry.kind !== "text" || !/[\u0300-\uffff]/.test(text)) return;

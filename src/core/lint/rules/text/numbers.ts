@@ -15,6 +15,7 @@ export const textNumbers = defineRule({
       { source: "2 boats", target: "zwei Boote" },
     ],
   },
+  looksAt: ["digits"],
   pair(context, { catalog, entry, message }, source) {
     const from = source.message.facts.text;
     const to = message.facts.text;

@@ -27,6 +27,7 @@ export const textRepeat = defineRule({
       { source: "Bye bye, boat", target: "Tschüss tschüss, Boot" },
     ],
   },
+  looksAt: ["repeat"],
   entry(context, { catalog, entry, message, locale }) {
     if (doubling.has(languageOf(locale))) return;
     if (!/(?<![\p{L}\p{M}\p{N}'’-])([\p{L}\p{M}]{2,}) \1(?![\p{L}\p{M}\p{N}'’-])/iu.test(message.facts.text))

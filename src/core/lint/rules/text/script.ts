@@ -78,6 +78,7 @@ export const textScript = defineRule({
       { locale: "ja", source: "Timetable", target: "時刻表とボート" },
     ],
   },
+  looksAt: ["script"],
   entry(context, { catalog, entry, message, locale }) {
     const { text } = message.facts;
     if (!/[\u0370-\uffff]/.test(text)) return;

@@ -20,6 +20,7 @@ export const textSpace = defineRule({
       { locale: "ja", source: "Total: ", target: "合計：" },
     ],
   },
+  looksAt: ["space"],
   pair(context, { catalog, entry, message, locale }, source) {
     const { text } = entry;
     const from = source.entry.text;

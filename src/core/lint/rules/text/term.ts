@@ -25,6 +25,7 @@ export const textTerm = defineRule({
       { source: "Book your cabin", target: "Buchen Sie Ihre Kabine", glossary: "en,de\nberth,Koje\n" },
     ],
   },
+  applies: ({ glossary }) => glossary.length > 0,
   entry(context, { catalog, entry, message, locale }) {
     for (const { avoided } of context.glossary) {
       for (const word of inLocale(avoided, locale) ?? []) {

@@ -53,6 +53,7 @@ export const textTypography = defineRule({
       { locale: "fr", source: "Leave now?", target: "Partir maintenant ?" },
     ],
   },
+  looksAt: ["marks"],
   pair(context, { catalog, entry, message, locale }, source) {
     const { text } = message.facts;
     const language = languageOf(locale);

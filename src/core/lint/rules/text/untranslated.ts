@@ -15,6 +15,7 @@ export const textUntranslated = defineRule({
       { locale: "en-GB", source: "Choose a sailing", target: "Choose a sailing" },
     ],
   },
+  looksAt: ["same"],
   pair(context, { catalog, entry, message, locale }, source) {
     if (
       entry.text !== source.entry.text ||

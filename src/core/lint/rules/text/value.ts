@@ -12,6 +12,7 @@ export const textValue = defineRule({
     ],
     good: [{ source: { rate: "1.50" }, target: { rate: "1,50" } }],
   },
+  looksAt: ["value"],
   entry(context, { catalog, entry }) {
     if (entry.kind !== "number" && entry.kind !== "boolean") return;
     const what = entry.kind === "number" ? "a number" : "a truth value";

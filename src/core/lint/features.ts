@@ -1,0 +1,193 @@
+import type { ReadMessage } from "../message/parse.js";
+
+/**
+ * What a message has that a rule may have something to say about. Most messages are plain words, and most rules look at
+ * something that plain words lack: one walk over the text tells which rules need not look at all.
+ */
+export const features = {
+  /** Arguments, the arguments of plurals and selects among them. */
+  arguments: 1 << 0,
+  plurals: 1 << 1,
+  selects: 1 << 2,
+  tags: 1 << 3,
+  /** Ranges in quotes that make them literal. */
+  quoted: 1 << 4,
+  /** Problems of reading. */
+  problems: 1 << 5,
+  /** Nothing but white space, or no text at all. */
+  blank: 1 << 6,
+  /** A number, truth value or null in place of a text. */
+  value: 1 << 7,
+  /** White space at an end, or twice in a row. */
+  space: 1 << 8,
+  /** Digits of any script. */
+  digits: 1 << 9,
+  /** Braces, `%`, `$` or `#`. */
+  signs: 1 << 10,
+  /** `<` or `:`, which markup and addresses that run code have. */
+  markup: 1 << 11,
+  /** `@`, `/`, or a full stop inside a word. */
+  address: 1 << 12,
+  /** Straight quotation marks, or signs that French spaces. */
+  marks: 1 << 13,
+  /** A last character that is no letter. */
+  ending: 1 << 14,
+  /** Capitals in a row, brackets, a single word: what marks for translators are made of. */
+  marker: 1 << 15,
+  /** Two words in a row that begin alike. */
+  repeat: 1 << 16,
+  /** Characters that may not be in the normal form NFC. */
+  composed: 1 << 17,
+  /** Control characters and direction marks. */
+  control: 1 << 18,
+  /** What UTF-8 looks like in another encoding, and the sign for a lost character. */
+  decoded: 1 << 19,
+  /** Letters of other scripts than Latin. */
+  script: 1 << 20,
+  /** A pair of texts that are the same. */
+  same: 1 << 21,
+} as const;
+
+export type Feature = keyof typeof features;
+
+/** The features of several names in one number. */
+export function featureMask(names: readonly Feature[]): number {
+  return names.reduce((mask, name) => mask | features[name], 0);
+}
+
+// What single code units are; they share the numbers of what they show by themselves.
+const letter = 1 << 24;
+const upper = 1 << 25;
+const white = 1 << 26;
+const lead = 1 << 27;
+const trail = 1 << 28;
+const bracket = 1 << 29;
+const ownBits = (1 << 21) - 1;
+
+/** What each code unit is, found out when a text first has it; 0 for one that was not met yet. */
+const classes = new Int32Array(0x10000);
+const met = 1 << 30;
+
+/** Whether a code unit is a letter, or a mark on one. */
+export function isLetter(code: number): boolean {
+  return code === code && ((classes[code] || classAt(code)) & letter) !== 0;
+}
+
+function classAt(code: number): number {
+  return classes[code] || (classes[code] = met | classOf(code, String.fromCharCode(code)));
+}
+
+const controls =
+  /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u0084\u0086-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ufff9-\ufffb]/;
+const otherScripts =
+  /[\p{Script=Cyrillic}\p{Script=Greek}\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Devanagari}\p{Script=Bengali}\p{Script=Thai}\p{Script=Georgian}\p{Script=Armenian}\p{Script=Hangul}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Han}]/u;
+
+function classOf(code: number, unit: string): number {
+  let bits = 0;
+  const isSurrogate = code >= 0xd800 && code < 0xe000;
+  if (isSurrogate) return letter | features.script | features.composed | features.digits;
+  if (/[\p{L}\p{M}]/u.test(unit)) bits |= letter;
+  if (/\p{Lu}/u.test(unit) && code < 0x80) bits |= upper;
+  if (/\s/.test(unit)) bits |= white;
+  if (/\p{Nd}/u.test(unit)) bits |= features.digits;
+  if (/[{}%$#]/.test(unit)) bits |= features.signs;
+  if (/[<:]/.test(unit)) bits |= features.markup;
+  if (/[@/]/.test(unit)) bits |= features.address;
+  if (/["?!;]/.test(unit)) bits |= features.marks;
+  if (/[[⟦]/.test(unit)) bits |= bracket;
+  if (controls.test(unit)) bits |= features.control;
+  if (otherScripts.test(unit)) bits |= features.script;
+  // Marks join what is before them; the vowels and finals of Hangul do, too.
+  if (
+    code >= 0x300 &&
+    (/\p{M}/u.test(unit) || (code >= 0x1160 && code < 0x1200) || unit.normalize("NFC") !== unit)
+  )
+    bits |= features.composed;
+  if (code >= 0xc2 && code <= 0xf4) bits |= lead;
+  if (/[\u0080-\u00bf€-™Š-žŸƒˆ˜–-•‚-…‡†‰‹›]/.test(unit)) bits |= trail;
+  if (code === 0xfffd) bits |= features.decoded;
+  return bits;
+}
+
+/** What a text has, by its characters alone. */
+export function textFeatures(text: string): number {
+  const { length } = text;
+  let seen = 0;
+  let all = -1;
+  let pairs = 0;
+  let before = white;
+  let found = 0;
+  let wordAt = -1;
+  for (let at = 0; at < length; at++) {
+    const code = text.charCodeAt(at);
+    const bits = classes[code] || classAt(code);
+    seen |= bits;
+    all &= bits;
+    pairs |= before & bits;
+    if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;
+    if ((bits & letter) === 0) {
+      if (code === 0x2e && at + 1 < length && isWordAt(text, at + 1)) found |= features.address;
+    } else if ((before & letter) === 0) {
+      // The beginning of a word: does the one before it, a space between them, begin alike?
+      if (wordAt >= 0 && text.charCodeAt(at - 1) === 0x20 && beginAlike(text, wordAt, at))
+        found |= features.repeat;
+      wordAt = at;
+    }
+    before = bits;
+  }
+  if ((all & white) !== 0) found |= features.blank;
+  if ((before & letter) === 0) found |= features.ending;
+  if (length > 0 && ((before & white) !== 0 || (pairs & white) !== 0)) found |= features.space;
+  if (
+    (pairs & upper) !== 0 ||
+    (seen & bracket) !== 0 ||
+    ((seen & white) === 0 && /[._]/.test(text)) ||
+    isFramed(text)
+  )
+    found |= features.marker;
+  return (seen & ownBits) | found;
+}
+
+/** Whether two words have the same first two letters, in any case. */
+function beginAlike(text: string, one: number, other: number): boolean {
+  return (
+    isSameLetter(text.charCodeAt(one), text.charCodeAt(other)) &&
+    isSameLetter(text.charCodeAt(one + 1), text.charCodeAt(other + 1))
+  );
+}
+
+function isSameLetter(one: number, other: number): boolean {
+  if (one === other || (one | 0x20) === (other | 0x20)) return true;
+  return (
+    one > 0x7f &&
+    other > 0x7f &&
+    String.fromCharCode(one).toLowerCase() === String.fromCharCode(other).toLowerCase()
+  );
+}
+
+function isWordAt(text: string, at: number): boolean {
+  const code = text.charCodeAt(at);
+  return code > 0x2f && code !== 0x3a && code !== 0x3c;
+}
+
+/** Whether a text may be filler, or one that programs show where another is missing. */
+function isFramed(text: string): boolean {
+  const code = text.charCodeAt(0);
+  return code === 0x3f || code === 0x23 || code === 0x2d || text.includes("psum");
+}
+
+/** What a message has, by its text and by what was read of it. */
+export function messageFeatures(message: ReadMessage): number {
+  let found = textFeatures(message.source);
+  if (message.isPlain) return found;
+  const { facts } = message;
+  // Each branch has an end of its own.
+  if (facts.plurals.length > 0 || facts.selects.length > 0) found |= features.ending;
+  if (facts.arguments.size > 0) found |= features.arguments;
+  if (facts.plurals.length > 0) found |= features.plurals;
+  if (facts.selects.length > 0) found |= features.selects;
+  if (facts.tags.size > 0) found |= features.tags;
+  if (message.quoted.length > 0) found |= features.quoted;
+  if (message.problems.length > 0) found |= features.problems;
+  return found;
+}
