@@ -4,9 +4,9 @@
  * and hashing and comparing it wherever keys are looked up.
  */
 export class KeyPool {
-  private readonly prefixes: string[] = [];
-  private readonly names: string[] = [];
-  private readonly keys: string[] = [];
+  private readonly prefixes = emptyTexts();
+  private readonly names = emptyTexts();
+  private readonly keys = emptyTexts();
   private readonly places = new Map<string, number>();
   private readonly starts = new Map<string, string>();
   private at = 0;
@@ -15,6 +15,16 @@ export class KeyPool {
   start(): this {
     this.at = 0;
     return this;
+  }
+
+  /** How many keys there are. */
+  get size(): number {
+    return this.keys.length;
+  }
+
+  /** The place of a key among all, in the order in which they were first met. */
+  placeOf(key: string): number | undefined {
+    return this.places.get(key);
   }
 
   /** The one string for what stands before the names of a group. */
@@ -62,4 +72,11 @@ export class KeyPool {
     this.at = place + 1;
     return this.keys[place] ?? key;
   }
+}
+
+/** An empty list that was one of texts from the start: one that becomes so later makes the engine compile its readers anew. */
+function emptyTexts(): string[] {
+  const list = [""];
+  list.pop();
+  return list;
 }

@@ -1,25 +1,10 @@
+import { KeyPool } from "../catalog/key-pool.js";
 import type { Files } from "../files/files.js";
 import type { FileChange } from "../plan/plan.js";
+import { entryStates, origins, type LedgerRecord } from "./record.js";
+import { RecordLines, type TakeLine } from "./record-lines.js";
 
-/** The state of a translation, in the words of XLIFF 2.1 (section 4.3.1.32, "state"). */
-export const entryStates = ["initial", "translated", "reviewed", "final"] as const;
-export type EntryState = (typeof entryStates)[number];
-
-/** Who or what made a translation. */
-export const origins = ["person", "memory", "service", "copy"] as const;
-export type Origin = (typeof origins)[number];
-
-/** What the ledger holds of one key in one locale. */
-export interface LedgerRecord {
-  readonly state: EntryState;
-  /** The digest of the source text that the translation was made from. */
-  readonly source: string;
-  /** The digest of the translation as it was when the record was written. */
-  readonly text: string;
-  readonly origin: Origin;
-  /** The day of the last change of the record, as YYYY-MM-DD. */
-  readonly date: string;
-}
+export { entryStates, origins, type EntryState, type LedgerRecord, type Origin } from "./record.js";
 
 /** A translation whose key left the source, kept in case the key comes back. */
 export interface AtticRecord extends LedgerRecord {
@@ -32,6 +17,13 @@ export interface Ledger {
   readonly atticFile: string;
   readonly exists: boolean;
   readonly records: ReadonlyMap<string, LedgerRecord>;
+  /** How many records there are. */
+  readonly size: number;
+  /**
+   * The records by the places of their keys in the pool that the ledger was read with, where it has the pool's keys and
+   * no others: then none need be looked up.
+   */
+  readonly inTurn?: Pick<RecordLines, "says">;
   readonly attic: ReadonlyMap<string, AtticRecord>;
   /** Lines that could not be read and were left out, with their place. */
   readonly problems: readonly LedgerProblem[];
@@ -46,18 +38,35 @@ export interface LedgerProblem {
 
 const head = "# Fond Ledger 1";
 
-/** Reads the ledger of a book and locale. Lines that make no sense are told of and left out; conflict markers are passed over. */
-export function readLedger(files: Files, folder: string, book: string, locale: string): Ledger {
+/**
+ * Reads the ledger of a book and locale. Lines that make no sense are told of and left out; conflict markers are passed
+ * over. The ledgers of a book that are read with one pool share the strings of their keys.
+ */
+export function readLedger(
+  files: Files,
+  folder: string,
+  book: string,
+  locale: string,
+  pool = new KeyPool(),
+): Ledger {
+  pool.start();
   const file = `${folder}/${book}.${locale}.txt`;
   const atticFile = `${folder}/${book}.${locale}.attic.txt`;
   const problems: LedgerProblem[] = [];
-  const records = new Map<string, LedgerRecord>();
+  const lines = new RecordLines(pool);
   const attic = new Map<string, AtticRecord>();
-  const ledgerText = readLines(files, file, problems, (key, record, rest) => {
-    if (rest.length > 0) return false;
-    records.set(key, record);
-    return true;
-  });
+  const ledgerText = readLines(
+    files,
+    file,
+    problems,
+    (key, record, rest) => {
+      if (rest.length > 0) return false;
+      lines.add(key, record);
+      return true;
+    },
+    (text, start, end) => lines.take(text, start, end),
+  );
+  const { isInTurn } = lines;
   const atticText = readLines(files, atticFile, problems, (key, record, rest) => {
     const kept = rest.length === 1 ? unescapeField(rest[0] ?? "") : undefined;
     if (kept === undefined) return false;
@@ -65,29 +74,41 @@ export function readLedger(files: Files, folder: string, book: string, locale: s
     return true;
   });
   const exists = ledgerText !== undefined;
+  let records: Map<string, LedgerRecord> | undefined;
   return {
     file,
     atticFile,
     exists,
-    records,
+    get records() {
+      return (records ??= lines.records());
+    },
+    get size() {
+      return isInTurn ? lines.size : this.records.size;
+    },
+    ...(isInTurn && { inTurn: lines }),
     attic,
     problems,
     texts: { ledger: ledgerText, attic: atticText },
   };
 }
 
-/** The changes that bring a ledger's files to new records; none where nothing differs. */
+/** The changes that bring a ledger's files to new records (undefined: those that it has); none where nothing differs. */
 export function ledgerChanges(
   ledger: Ledger,
-  records: ReadonlyMap<string, LedgerRecord>,
+  records: ReadonlyMap<string, LedgerRecord> | undefined,
   attic: ReadonlyMap<string, AtticRecord>,
 ): FileChange[] {
-  if (isSame(ledger.records, records) && isSame(ledger.attic, attic) && ledger.problems.length === 0)
+  if (
+    (records === undefined || isSame(ledger.records, records)) &&
+    isSame(ledger.attic, attic) &&
+    ledger.problems.length === 0
+  )
     return [];
-  const ledgerText = writeLines(records, () => []);
+  const all = records ?? ledger.records;
+  const ledgerText = writeLines(all, () => []);
   const atticText = attic.size === 0 ? undefined : writeLines(attic, ({ kept }) => [escapeField(kept)]);
   const changes: FileChange[] = [];
-  if (records.size > 0 || ledger.exists)
+  if (all.size > 0 || ledger.exists)
     changes.push({ file: ledger.file, before: ledger.texts.ledger, after: ledgerText, isRecord: true });
   changes.push({ file: ledger.atticFile, before: ledger.texts.attic, after: atticText, isRecord: true });
   return changes.filter(({ before, after }) => before !== after);
@@ -105,6 +126,7 @@ function readLines(
   file: string,
   problems: LedgerProblem[],
   take: (key: string, record: LedgerRecord, rest: readonly string[]) => boolean,
+  takeLine?: TakeLine,
 ): string | undefined {
   return readRecords(
     files,
@@ -119,6 +141,7 @@ function readLines(
         /^[0-9a-f]{16}$/.test(text);
       return valid && take(unescapeField(key), record, rest);
     },
+    takeLine,
   );
 }
 
@@ -131,6 +154,7 @@ export function readRecords(
   file: string,
   problems: LedgerProblem[],
   take: (fields: readonly string[]) => boolean,
+  takeLine?: TakeLine,
 ): string | undefined {
   const read = files.read(file);
   if (!read.ok) {
@@ -138,20 +162,28 @@ export function readRecords(
       problems.push({ file, line: 1, message: `it cannot be read: ${read.detail}` });
     return undefined;
   }
-  read.text.split(/\r?\n/).forEach((line, index) => {
-    if (line === "" || line.startsWith("#")) return;
+  const { text } = read;
+  for (let start = 0, number = 1; start < text.length; number++) {
+    let end = text.indexOf("\n", start);
+    if (end < 0) end = text.length;
+    const from = start;
+    start = end + 1;
+    if (text.charCodeAt(end - 1) === 0x0d) end--;
+    if (end <= from || text.charCodeAt(from) === 0x23 || takeLine?.(text, from, end)) continue;
+    const line = text.slice(from, end);
     const isMarker = /^(<{7}|={7}|>{7}|\|{7})/.test(line);
     if (isMarker || !take(line.split("\t")))
       problems.push({
         file,
-        line: index + 1,
+        line: number,
         message: isMarker
           ? "a conflict marker; both sides were read"
           : "a line that is no record; it was left out",
       });
-  });
-  return read.text;
+  }
+  return text;
 }
+
 
 function writeLines<Row extends LedgerRecord>(
   records: ReadonlyMap<string, Row>,

@@ -1,5 +1,6 @@
 import {
   catalogEdits,
+  haveSameKeys,
   isWhole,
   separatorsOf,
   type Book,
@@ -7,6 +8,7 @@ import {
   type CatalogEdits,
 } from "../catalog/book.js";
 import type { Entry, PathText } from "../catalog/model.js";
+import { KeyPool } from "../catalog/key-pool.js";
 import { placementIn, type Placement } from "../catalog/placement.js";
 import type { Files } from "../files/files.js";
 import {
@@ -29,7 +31,7 @@ import { standingOf } from "../ledger/standing.js";
 import { parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
-import { digestOf, keptDigestOf } from "../text/digest.js";
+import { digestOf } from "../text/digest.js";
 import { nearest } from "../text/nearest.js";
 import { scaffoldPlurals } from "./plural-scaffold.js";
 
@@ -71,10 +73,12 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
     const madeFrom = new Set<string>();
     const origins = options.origins?.(book);
     const former = new Map<string, SourceText[]>();
+    const pool = new KeyPool();
+    const rows = sourceRowsOf(book, pool);
     noteProblems(sources.problems, notes);
     for (const locale of book.targetLocales) {
       if (options.locales && !options.locales.includes(locale)) continue;
-      const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale);
+      const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale, pool);
       noteProblems(ledger.problems, notes);
       const work = new LocaleWork(
         book,
@@ -88,6 +92,7 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
         sources,
         origins,
         former,
+        rows,
       );
       work.changeCatalogs();
       changes.push(...work.ledgerChanges());
@@ -98,6 +103,31 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
   }
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
   return makePlan(changes, summary, notes);
+}
+
+/** A source entry with what every locale asks of it, worked out once. */
+interface SourceRow {
+  readonly entry: Entry;
+  readonly full: string;
+  readonly digest: string;
+  /** The place of its key in the pool of the ledgers. */
+  readonly place: number | undefined;
+}
+
+/** The entries of each source catalog in order, made ready when a locale first comes to them. */
+function sourceRowsOf(book: Book, pool: KeyPool): (source: Catalog) => readonly SourceRow[] {
+  const known = new Map<Catalog, readonly SourceRow[]>();
+  return (source) => {
+    let rows = known.get(source);
+    if (!rows) {
+      rows = [...source.byKey.values()].map((entry) => {
+        const full = book.fullKey(source.namespace, entry.key);
+        return { entry, full, digest: digestOf(entry.text), place: pool.placeOf(full) };
+      });
+      known.set(source, rows);
+    }
+    return rows;
+  };
 }
 
 function noteProblems(problems: readonly LedgerProblem[], notes: PlanNote[]): void {
@@ -144,7 +174,9 @@ class LocaleWork {
   /** What translations were made from that is not the source text of now, as full key and digest. */
   readonly outdated: string[] = [];
 
+  /** The records that are new or changed; those that stay as they are, by their keys. */
   private readonly records = new Map<string, LedgerRecord>();
+  private readonly unchanged: string[] = [];
   private readonly attic: Map<string, AtticRecord>;
   private readonly separator: string;
   private readonly inherits: boolean;
@@ -166,6 +198,7 @@ class LocaleWork {
       ((locale: string, fullKey: string, text: string) => Origin | undefined) | undefined,
     /** Source texts of the past that history shows, for the ledger. */
     private readonly former: Map<string, SourceText[]>,
+    private readonly rowsOf: (source: Catalog) => readonly SourceRow[],
   ) {
     this.attic = new Map(ledger.attic);
     this.separator = separatorsOf(book.config).parts;
@@ -190,7 +223,7 @@ class LocaleWork {
     for (const catalog of book.catalogs) {
       if (catalog.locale !== locale || !isWhole(catalog)) continue;
       const source = book.catalog(book.sourceLocale, catalog.namespace);
-      if (!source || !isWhole(source) || !this.hasSource(source)) continue;
+      if (!source || !isWhole(source) || !this.hasSource(source) || haveSameKeys(catalog, source)) continue;
       for (const entry of catalog.byKey.values()) {
         if (source.byKey.has(entry.key)) continue;
         const full = book.fullKey(catalog.namespace, entry.key);
@@ -248,7 +281,14 @@ class LocaleWork {
 
   ledgerChanges(): FileChange[] {
     for (const [full, { source }] of this.attic) this.outdated.push(`${full}\u0000${source}`);
-    return ledgerChanges(this.ledger, this.records, this.attic);
+    const { ledger, records, unchanged } = this;
+    if (records.size === 0 && unchanged.length === ledger.size)
+      return ledgerChanges(ledger, undefined, this.attic);
+    for (const full of unchanged) {
+      const record = ledger.records.get(full);
+      if (record) records.set(full, record);
+    }
+    return ledgerChanges(ledger, records, this.attic);
   }
 
   private changeCatalog(catalog: Catalog): void {
@@ -270,20 +310,24 @@ class LocaleWork {
       });
       return;
     }
-    const sourceEntries = source ? [...source.byKey.values()] : [];
-    const extra = this.options.keepExtra
-      ? []
-      : [...catalog.byKey.values()].filter(
-          (entry) =>
-            !source?.byKey.has(entry.key) &&
-            !this.book.allows(this.locale, this.book.codeKey(catalog.namespace, entry.key)),
-        );
+    const rows = source ? this.rowsOf(source) : [];
+    const isAligned = source !== undefined && haveSameKeys(catalog, source);
+    const extra =
+      this.options.keepExtra || isAligned
+        ? []
+        : [...catalog.byKey.values()].filter(
+            (entry) =>
+              !source?.byKey.has(entry.key) &&
+              !this.book.allows(this.locale, this.book.codeKey(catalog.namespace, entry.key)),
+          );
     const added: PathText[] = [];
     const placement = placementIn(catalog, this.separator, extra);
-    for (const entry of sourceEntries) {
-      const there = catalog.byKey.get(entry.key);
-      if (there) this.account(catalog, entry, there.text);
-      else this.addMissing(catalog, entry, placement, added);
+    const { entries } = catalog;
+    const isUnique = isAligned && entries.length === rows.length;
+    for (const [index, row] of rows.entries()) {
+      const there = isUnique ? entries[index] : catalog.byKey.get(row.entry.key);
+      if (there) this.account(row, there.text);
+      else this.addMissing(catalog, row.entry, placement, added);
     }
     for (const entry of extra) if (!this.moved.has(entry)) this.setAside(catalog, entry);
     if (added.length === 0 && extra.length === 0) return;
@@ -294,7 +338,7 @@ class LocaleWork {
     this.edits.edit(catalog, {
       add: added,
       remove: extra.filter((entry) => !entry.isInherited).map((entry) => entry.path),
-      order: sourceEntries.map(placement.pathOf),
+      order: rows.map(({ entry }) => placement.pathOf(entry)),
     });
   }
 
@@ -353,10 +397,20 @@ class LocaleWork {
   }
 
   /** Brings the record of a key that is there up to what the texts show. */
-  private account(catalog: Catalog, source: Entry, text: string): void {
-    const full = this.book.fullKey(catalog.namespace, source.key);
+  private account({ entry: source, full, digest: sourceDigest, place }: SourceRow, text: string): void {
     const digest = digestOf(text);
-    const record = this.ledger.records.get(full) ?? this.recordFromHistory(full, source, text, digest);
+    const { ledger } = this;
+    // Nothing changed: that is so for nearly all.
+    if (place !== undefined && ledger.inTurn?.says(place, sourceDigest, digest)) {
+      this.unchanged.push(full);
+      return;
+    }
+    const known = ledger.records.get(full);
+    if (known?.text === digest && known.source === sourceDigest) {
+      this.unchanged.push(full);
+      return;
+    }
+    const record = known ?? this.recordFromHistory(full, source, text, digest);
     const { reader } = this;
     const standing = standingOf({
       record,
@@ -374,8 +428,8 @@ class LocaleWork {
     if (record?.text === digest) {
       this.records.set(
         full,
-        standing.state === "initial" && record.source !== keptDigestOf(source.text)
-          ? { ...record, source: keptDigestOf(source.text) }
+        standing.state === "initial" && record.source !== sourceDigest
+          ? { ...record, source: sourceDigest }
           : record,
       );
       return;
@@ -383,7 +437,7 @@ class LocaleWork {
     const origin = standing.state === "initial" ? "copy" : "person";
     this.records.set(full, {
       state: standing.state,
-      source: digestOf(source.text),
+      source: sourceDigest,
       text: digest,
       origin,
       date: this.options.today,

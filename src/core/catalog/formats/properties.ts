@@ -102,8 +102,6 @@ interface PropertiesContent extends CatalogContent {
 }
 
 function readProperties(text: string, pool: KeyPool): PropertiesContent {
-  const marker = mergeMarker(text);
-  if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
   const entries: PropertyEntry[] = [];
   const problems: CatalogProblem[] = [];
   const { length } = text;
@@ -120,6 +118,10 @@ function readProperties(text: string, pool: KeyPool): PropertiesContent {
     if (at === end || first === 0x23 || first === 0x21) {
       start = next;
       continue;
+    }
+    if (first === 0x3c) {
+      const marker = mergeMarker(text);
+      if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
     }
     if (backslash >= 0 && backslash < start) backslash = text.indexOf("\\", start);
     if (backslash < 0 || backslash >= end) {
