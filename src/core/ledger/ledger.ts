@@ -184,7 +184,6 @@ export function readRecords(
   return text;
 }
 
-
 function writeLines<Row extends LedgerRecord>(
   records: ReadonlyMap<string, Row>,
   more: (record: Row) => string[],

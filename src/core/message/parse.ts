@@ -76,14 +76,16 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags);
   const known = new Map<string, ReadMessage>();
   const inline = implementation(syntax, tags);
-  const signs = signTable(signsOf[syntax] + (plurals === "bar" ? "|" : plurals === "inline" ? "" : "⟦"));
+  const signs = new RegExp(
+    `[${signsOf[syntax]}${plurals === "bar" ? "|" : plurals === "inline" ? "" : "⟦"}]`,
+  );
   const { parse, print } =
     plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
     syntax,
     plurals,
     read(text, locale) {
-      if (isPlain(text, signs)) return new PlainMessage(text);
+      if (!signs.test(text)) return new PlainMessage(text);
       // Only three forms side by side and more are another message in another language.
       const isBound = plurals === "bar" && locale !== undefined && /\|[^]*\|/.test(text);
       const id = isBound ? `${locale}\u0000${text}` : text;
@@ -127,7 +129,7 @@ const mostKnown = 50_000;
 const signsOf: Readonly<Record<MessageSyntax, string>> = {
   icu: "{}<'",
   java: "{}<'",
-  mf2: "{}<\\.",
+  mf2: "{}<\\\\.",
   "double-brace": "{}<",
   "percent-brace": "%<",
   "percent-paren": "%<",
@@ -135,17 +137,6 @@ const signsOf: Readonly<Record<MessageSyntax, string>> = {
   printf: "%<",
   plain: "<",
 };
-
-function signTable(signs: string): Uint8Array {
-  const table = new Uint8Array(0x10000);
-  for (let at = 0; at < signs.length; at++) table[signs.charCodeAt(at)] = 1;
-  return table;
-}
-
-function isPlain(text: string, signs: Uint8Array): boolean {
-  for (let at = 0; at < text.length; at++) if (signs[text.charCodeAt(at)] === 1) return false;
-  return true;
-}
 
 interface Implementation {
   parse(text: string, locale?: string): Message;

@@ -27,7 +27,6 @@ const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
 
 const nameUnit = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
 const spaces = /\p{Pattern_White_Space}*/uy;
-const typeWord = /[A-Za-z]+/y;
 const signedNumber = /[+-]?(?:\d+(?:\.\d*)?|\.\d+)/y;
 const tagStart = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)(?=[\s/>])/y;
 
@@ -47,6 +46,9 @@ export function parseIcu(source: string, options: IcuOptions = {}): Message {
   return new IcuReader(source, options.tags ?? true).read();
 }
 
+/** The next sign that may mean something. */
+const signs = /[{}'#<>/]/g;
+
 /** Something that holds nodes while it is being read: the message itself, a branch, a tag, or a tag's attributes. */
 interface Container {
   readonly kind: "root" | "branch" | "tag" | "attributes";
@@ -58,7 +60,12 @@ interface Container {
   readonly selectorSpan?: Span;
   readonly tag?: OpenTag;
   /** How many tags of each name are open in this branch or root, so that a stray closing tag is known at once. */
-  readonly openTags: Map<string, number>;
+  readonly openTags: OpenTags;
+}
+
+/** Names with how many tags are open; most branches have none. */
+interface OpenTags {
+  counts?: Map<string, number>;
 }
 
 interface OpenTag {
@@ -93,7 +100,7 @@ class IcuReader {
   ) {}
 
   read(): Message {
-    const root: Container = { kind: "root", nodes: [], start: 0, counts: false, openTags: new Map() };
+    const root: Container = { kind: "root", nodes: [], start: 0, counts: false, openTags: {} };
     this.stack.push(root);
     for (;;) {
       const top = this.stack[this.stack.length - 1] ?? root;
@@ -114,16 +121,10 @@ class IcuReader {
       if (end > start) container.nodes.push({ kind: "text", value, span: { start, end } });
     };
     while (this.at < source.length) {
-      const code = source.charCodeAt(this.at);
-      if (
-        code > 0x7d ||
-        (code > 0x3e && code < 0x7b) ||
-        (code > 0x27 && code < 0x3c && code !== 0x2f) ||
-        code < 0x23
-      ) {
-        this.at++;
-        continue;
-      }
+      signs.lastIndex = this.at;
+      const sign = signs.test(source) ? signs.lastIndex - 1 : source.length;
+      this.at = sign;
+      if (sign === source.length) break;
       const unit = source[this.at];
       if (unit === "'") {
         const next = source[this.at + 1];
@@ -223,8 +224,7 @@ class IcuReader {
     }
     this.skipSpaces();
     const typeStart = this.at;
-    const written = this.match(typeWord);
-    const type = written.toLowerCase();
+    const type = this.matchType();
     const typeSpan = { start: typeStart, end: this.at };
     this.skipSpaces();
     const separator = this.source[this.at];
@@ -311,7 +311,9 @@ class IcuReader {
       );
     }
     const written = source.slice(start, end);
-    const text = written.replace(/\p{Pattern_White_Space}+$/u, "");
+    const isTrimmed =
+      written.charCodeAt(written.length - 1) > 0x20 && written.charCodeAt(written.length - 1) < 0x7f;
+    const text = isTrimmed ? written : written.replace(/\p{Pattern_White_Space}+$/u, "");
     const span = { start, end: start + text.length };
     if (text.startsWith("::")) return { kind: "skeleton", text: text.slice(2), span };
     return { kind: isNamedStyle(type, text) ? "named" : "pattern", text, span };
@@ -365,7 +367,7 @@ class IcuReader {
         counts: choice.type !== "select",
         selector,
         selectorSpan,
-        openTags: new Map(),
+        openTags: {},
       });
       return;
     }
@@ -388,7 +390,7 @@ class IcuReader {
         counts: choice.type !== "select",
         selector: "",
         selectorSpan,
-        openTags: new Map(),
+        openTags: {},
       });
       return;
     }
@@ -547,7 +549,7 @@ class IcuReader {
       start: this.at,
       counts: container.counts,
       tag,
-      openTags: new Map(),
+      openTags: {},
     });
   }
 
@@ -565,13 +567,14 @@ class IcuReader {
       return;
     }
     const { openTags } = parent;
-    openTags.set(tag.name, (openTags.get(tag.name) ?? 0) + 1);
+    const counts = (openTags.counts ??= new Map());
+    counts.set(tag.name, (counts.get(tag.name) ?? 0) + 1);
     this.stack.push({ kind: "tag", nodes: [], start: tag.start, counts: parent.counts, tag, openTags });
   }
 
   private closeTag(name: string, start: number): void {
     const top = this.stack[this.stack.length - 1];
-    if (!top || top.kind === "choice" || !top.openTags.get(name)) {
+    if (!top || top.kind === "choice" || !top.openTags.counts?.get(name)) {
       this.problem(
         "error",
         "tag-unopened",
@@ -640,7 +643,8 @@ class IcuReader {
     if (container?.kind !== "tag" || !container.tag) return undefined;
     this.stack.pop();
     const { tag } = container;
-    container.openTags.set(tag.name, (container.openTags.get(tag.name) ?? 1) - 1);
+    const { counts } = container.openTags;
+    counts?.set(tag.name, (counts.get(tag.name) ?? 1) - 1);
     const parent = this.stack[this.stack.length - 1];
     if (!parent || parent.kind === "choice") return tag;
     if (leftOpen && voidElements.has(tag.name.toLowerCase())) {
@@ -809,6 +813,22 @@ class IcuReader {
     return source.slice(start, at);
   }
 
+  /** A word of ASCII letters, in lower case. */
+  private matchType(): string {
+    const { source, at: start } = this;
+    let at = start;
+    let hasCapitals = false;
+    for (;;) {
+      const code = source.charCodeAt(at);
+      if (code >= 0x41 && code <= 0x5a) hasCapitals = true;
+      else if (!(code >= 0x61 && code <= 0x7a)) break;
+      at++;
+    }
+    this.at = at;
+    const word = source.slice(start, at);
+    return hasCapitals ? word.toLowerCase() : word;
+  }
+
   private match(pattern: RegExp): string {
     pattern.lastIndex = this.at;
     if (!pattern.test(this.source)) return "";
@@ -838,7 +858,13 @@ const namedStyles: Readonly<Record<string, readonly string[]>> = {
 
 /** Whether ICU takes a name: any identifier, digits first too, but a number only without leading zeros and in 32 bits. */
 function isUsableName(name: string): boolean {
-  return !/^\d+$/.test(name) || name === "0" || (!name.startsWith("0") && Number(name) < 2_147_483_640);
+  const first = name.charCodeAt(0);
+  return (
+    !(first >= 0x30 && first <= 0x39) ||
+    !/^\d+$/.test(name) ||
+    name === "0" ||
+    (!name.startsWith("0") && Number(name) < 2_147_483_640)
+  );
 }
 
 function isNamedStyle(type: string, text: string): boolean {
