@@ -7,26 +7,22 @@ import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { bookPieces, literalMessage } from "../source/literal-message.js";
-import { calleeOf, lookupShapes } from "../source/book-code.js";
+import { lookupShapes } from "../source/book-code.js";
 import { canonicalTag } from "../locale/tag.js";
-import type { Obstacle, Piece, SourceFile } from "../source/model.js";
+import type { Literal, Piece, SourceFile } from "../source/model.js";
 import { readSource } from "../source/read.js";
-import { parseScript, readScript } from "../source/readers/script/script.js";
+import { readScript } from "../source/readers/script/script.js";
 import {
-  importEdits,
-  isShadowed,
-  moduleBinding,
   readImportLine,
   readSetupLine,
-  setupPlace,
   type ImportLine,
   type SetupLine,
-  type SetupPlace,
 } from "../source/readers/script/scopes.js";
 import { surveyFile, type LiteralWaivers, type SurveyedLiteral, type Verdict } from "../survey/survey.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
-import { emitLookup } from "./emit.js";
+import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.js";
+import { calledBy, scriptEdits, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { hostOf, type Host } from "./hosts.js";
 import { hostEdits, hostRefusal, lostInRewrite } from "./rewrite-host.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
@@ -93,6 +89,15 @@ interface Chosen {
   readonly found: SurveyedLiteral;
   readonly key: string;
   readonly isNew: boolean;
+}
+
+/** One with its literal at hand, as writers take it. */
+interface KeyedChoice extends Chosen {
+  readonly literal: Literal;
+}
+
+function keyedOf(chosen: readonly Chosen[]): KeyedChoice[] {
+  return chosen.map((one) => ({ ...one, literal: one.found.literal }));
 }
 
 /** Taking a text can show that its neighbour is one; more rounds than this are not needed. */
@@ -182,15 +187,19 @@ class Extraction {
     );
     if (candidates.length === 0) return;
     const host = hostOf(source.file, this.config);
-    const program = host.kind === "script" ? parseScript(source.file, source.text).program : undefined;
+    const whole = host.kind === "script" ? wholeScript(source) : undefined;
+    const parts = whole ? [] : componentScripts(source);
+    const partOf = ({ span }: Literal) => whole ?? parts.find((part) => contains(part.span, span));
+    const emission = this.emission(source.file);
     const refused: Span[] = [];
     const usable = candidates
       .map((found) => this.named(found))
       .filter((found) => {
         // The words inside a sentence that stays are not refused once more.
         if (refused.some((span) => contains(span, found.literal.span))) return false;
-        const why = program
-          ? this.refusal(found, source.text, program)
+        const part = partOf(found.literal);
+        const why = part
+          ? scriptRefusal(found.literal, part, emission)
           : hostRefusal(found.literal, source, host, this.reader, this.config.emit.atLoad);
         if (!why) return true;
         refused.push(found.literal.span);
@@ -231,8 +240,8 @@ class Extraction {
       }
       chosen.push({ found: { ...found, message }, key: fullKey, isNew });
     }
-    if (program) this.rewrite(source, chosen, program);
-    else this.rewriteHost(source, chosen, host);
+    if (whole) this.rewrite(source, chosen, whole);
+    else this.rewriteHost(source, chosen, host, parts);
   }
 
   /** Default texts that lookups carry go to the catalog, where it has none under their keys. */
@@ -334,131 +343,13 @@ class Extraction {
     return { ...found, literal: { ...literal, pieces: bookPieces(literal.pieces, this.reader) } };
   }
 
-  /** Why replacing the literal might change what the program does; undefined where it is safe. */
-  private refusal(
-    { literal }: SurveyedLiteral,
-    text: string,
-    program: ReturnType<typeof parseScript>["program"],
-  ): Obstacle | undefined {
-    if (literal.obstacle) return literal.obstacle;
-    const foreign = literal.translations?.find(({ locale }) => this.targetOf(locale) === undefined);
-    if (foreign)
-      return {
-        reason: `it has a text in ${foreign.locale}, which is none of the project's locales`,
-        remedy: `open it with \`fond locale add ${foreign.locale}\`, or take that text out`,
-      };
-    if (literalMessage(literal.pieces, this.reader) === undefined)
-      return {
-        reason: `its words are chosen by a value, and messages in ${this.config.syntax} have no plurals or cases`,
-        remedy: "set “plurals” to where the book keeps plural forms, or write one message for each case",
-      };
-    if (literal.context.atLoad && !this.config.emit.atLoad)
-      return {
-        reason: "it is evaluated once, when the file is loaded, before a locale is chosen",
-        remedy:
-          "move it into the function that uses it, or set emit.atLoad where your lookups can run that early",
-      };
-    const emission = emitLookup(this.config, literal, "", '"', () => "");
-    if (!emission)
-      return {
-        reason: "it has elements in it and the book has no way to write that",
-        remedy: 'set emit.rich, such as "rich(\\"{key}\\"{args})"',
-      };
-    const name = (calleeOf(emission.template) ?? "").split(".")[0] ?? "";
-    if (name === "" || name === "this") return undefined;
-    if (this.setup?.names.includes(name) && moduleBinding(program, name) === undefined) {
-      const place = setupPlace(program, text, literal.span.start, this.setup);
-      if (!place)
-        return {
-          reason: `no component or hook is around it in which “${this.setup.line}” could stand`,
-          remedy: "move the text into the component that shows it, or pass it there",
-        };
-      if (
-        place.state === "taken" ||
-        (place.state === "free" && isShadowed(program, literal.span.start, name))
-      )
-        return {
-          reason: `“${name}” means something else here`,
-          remedy: `rename the variable ${name} in this function`,
-        };
-      return undefined;
-    }
-    if (isShadowed(program, literal.span.start, name))
-      return {
-        reason: `“${name}” means something else here`,
-        remedy: `rename the variable ${name} in this function`,
-      };
-    const binding = moduleBinding(program, name);
-    if (binding === "local")
-      return {
-        reason: `the file declares a “${name}” of its own`,
-        remedy: "rename it, or choose another name in emit",
-      };
-    // A project that names the call and no import has it everywhere, or brings it in by itself.
-    const isEverywhere = this.config.emit.call !== undefined && this.config.emit.import === undefined;
-    if (
-      !binding &&
-      !isEverywhere &&
-      !this.imports.some((line) => line.names.some(({ local }) => local === name))
-    )
-      return {
-        reason: `“${name}” is not imported here`,
-        remedy: "set emit.import to the line that brings it in",
-      };
-    return undefined;
-  }
-
-  private rewrite(
-    source: SourceFile,
-    chosen: readonly Chosen[],
-    program: ReturnType<typeof parseScript>["program"],
-  ): void {
+  /** Rewrites a script, and reads it again: it has to parse, and to ask for each key. */
+  private rewrite(source: SourceFile, chosen: readonly Chosen[], part: ScriptPart): void {
     if (chosen.length === 0) return;
-    const quote = dominantQuote(source.text);
-    const templates = new Set<string>();
-    const editsWithin = (span: Span, own?: Chosen): TextEdit[] => {
-      const inside = chosen.filter(({ found }) => found !== own?.found && contains(span, found.literal.span));
-      const outermost = inside.filter(
-        ({ found }) =>
-          !inside.some(
-            (other) => other.found !== found && contains(other.found.literal.span, found.literal.span),
-          ),
-      );
-      return outermost.flatMap((one) => {
-        const emission = emitLookup(this.config, one.found.literal, one.key, quote, (part) =>
-          codeOf(part, one),
-        );
-        if (!emission) return [];
-        templates.add(emission.template);
-        return [{ ...one.found.literal.span, replacement: emission.replacement }];
-      });
-    };
-    const codeOf = (span: Span, own: Chosen): string => {
-      const edits = editsWithin(span, own).map((edit) => ({
-        ...edit,
-        start: edit.start - span.start,
-        end: edit.end - span.start,
-      }));
-      return applyEdits(source.text.slice(span.start, span.end), edits);
-    };
-    const edits = editsWithin({ start: 0, end: source.text.length });
-    const called = new Set([...templates].map((template) => (calleeOf(template) ?? "").split(".")[0]));
-    const setups = this.setupEdits(source, chosen, program, called);
-    const needed = this.imports
-      .filter((line) => line.names.some(({ local }) => called.has(local)))
-      .map((line) => relativeImport(line, source.file, [...called], quote))
-      .flatMap((line) => line ?? []);
-    const after = applyEdits(source.text, [
-      ...edits,
-      ...setups,
-      ...importEdits(program, source.text, needed),
-    ]);
-    const again = readScript(
-      source.file,
-      after,
-      source.bom,
-      lookupShapes(this.config, this.book.sourceLocale),
-    );
+    const edits = scriptEdits(keyedOf(chosen), part, this.emission(source.file));
+    const after = applyEdits(source.text, edits);
+    const shapes = lookupShapes(this.config, this.book.sourceLocale);
+    const again = readScript(source.file, after, source.bom, shapes);
     const problem = again.problems[0];
     const keys = new Set(again.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
     const lost = chosen.find(({ key }) => !keys.has(key));
@@ -477,32 +368,29 @@ class Extraction {
     this.accept(source, chosen, after, again);
   }
 
-  /** The set-up statements that the lookups of a file need, each once; what they call joins the names that are called. */
-  private setupEdits(
-    source: SourceFile,
-    chosen: readonly Chosen[],
-    program: ReturnType<typeof parseScript>["program"],
-    called: Set<string | undefined>,
-  ): TextEdit[] {
-    const { setup } = this;
-    if (!setup?.names.some((name) => called.has(name) && moduleBinding(program, name) === undefined))
-      return [];
-    const places = new Map<number, SetupPlace>();
-    for (const { found } of chosen) {
-      const place = setupPlace(program, source.text, found.literal.span.start, setup);
-      if (place?.state === "free") places.set(place.start, place);
-    }
-    for (const name of setup.names) called.delete(name);
-    if (places.size > 0) called.add(setup.callee);
-    return [...places.values()].flatMap(({ edits }) => edits);
+  private emission(file: string): ScriptEmission {
+    const { config, reader, imports, setup } = this;
+    const own = config.emit.endings?.[posix.extname(file)];
+    return {
+      book: own ? { ...config, emit: { ...config.emit, ...own } } : config,
+      reader,
+      imports,
+      setup,
+      hasLocale: (tag) => this.targetOf(tag) !== undefined,
+    };
   }
 
   /** Rewrites a template or a file of a language other than script. What is read again must be what it was. */
-  private rewriteHost(source: SourceFile, chosen: readonly Chosen[], host: Host): void {
+  private rewriteHost(
+    source: SourceFile,
+    chosen: readonly Chosen[],
+    host: Host,
+    parts: readonly ScriptPart[],
+  ): void {
     const shapes = lookupShapes(this.config, this.book.sourceLocale);
-    const keyed = chosen.map((one) => ({ ...one, literal: one.found.literal }));
+    const keyed = keyedOf(chosen);
     const attempt = (items: typeof keyed) => {
-      const { edits, done } = hostEdits(items, source, host);
+      const { edits, done } = this.hostAndScriptEdits(items, source, host, parts);
       const after = applyEdits(source.text, edits);
       const written = items.filter((one) => done.has(one));
       const again = readSource(source.file, after, source.bom, shapes);
@@ -534,6 +422,28 @@ class Extraction {
     if (items.length === 0) return;
     const { after, again, written, lost } = attempt(items);
     if (lost === undefined && written.length > 0) this.accept(source, written, after, again);
+  }
+
+  /** The edits of a template, and of the scripts in it: what brings the lookups in goes into the script for both. */
+  private hostAndScriptEdits(
+    items: readonly KeyedChoice[],
+    source: SourceFile,
+    host: Host,
+    parts: readonly ScriptPart[],
+  ): { readonly edits: TextEdit[]; readonly done: ReadonlySet<KeyedChoice> } {
+    const inside = (one: KeyedChoice) => parts.find(({ span }) => contains(span, one.literal.span));
+    const inTemplate = items.filter((one) => inside(one) === undefined);
+    const { edits, done } = hostEdits(inTemplate, source, host);
+    const finished = new Set(done);
+    const instance = parts.find(({ runsPerUse }) => runsPerUse);
+    for (const part of parts) {
+      const own = items.filter((one) => inside(one) === part);
+      for (const one of own) finished.add(one);
+      const templates = part === instance && inTemplate.length > 0 ? [host.content, host.attribute] : [];
+      const called = templates.flatMap((template) => calledBy(template ?? ""));
+      edits.push(...scriptEdits(own, part, this.emission(source.file), called));
+    }
+    return { edits, done: finished };
   }
 
   /** Takes a rewritten file and the keys that it asks for into the plan. */
@@ -608,35 +518,6 @@ class Extraction {
   private noteAt(source: SourceFile, span: Span, message: string, remedy: string): void {
     this.notes.push({ file: source.file, ...source.lines.position(span.start), message, remedy });
   }
-}
-
-/** The import line as one file writes it: `{to:web/messages}` becomes the way there, and only names in use stay. */
-function relativeImport(
-  line: ImportLine,
-  file: string,
-  called: readonly (string | undefined)[],
-  quote: '"' | "'",
-): ImportLine | undefined {
-  const written = line.line.replace(/\{to:([^}]+)\}/, (_, target: string) => {
-    const way = posix.relative(posix.dirname(file), target);
-    return way.startsWith(".") ? way : `./${way}`;
-  });
-  const read = readImportLine(quote === "'" ? written.replaceAll('"', "'") : written);
-  if (!read) return undefined;
-  const names = read.names.filter(({ local, named }) => !named || called.includes(local));
-  const unused = read.names.filter((name) => !names.includes(name));
-  if (unused.length === 0) return read;
-  const kept = names.filter(({ named }) => named).map((name) => name.written);
-  return readImportLine(read.line.replace(/\{[^}]*\}/, `{ ${kept.join(", ")} }`));
-}
-
-/** The quote that the file's own strings use more. */
-function dominantQuote(text: string): '"' | "'" {
-  const imports = [...text.matchAll(/\bfrom\s*(["'])/g)].map((match) => match[1]);
-  const marks =
-    imports.length > 0 ? imports : [...text.matchAll(/[=(,:[]\s*(["'])/g)].map((match) => match[1]);
-  const single = marks.filter((mark) => mark === "'").length;
-  return single > marks.length - single ? "'" : '"';
 }
 
 function shorten(text: string): string {

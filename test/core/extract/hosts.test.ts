@@ -201,6 +201,89 @@ describe("what stands inside of something else", () => {
   });
 });
 
+describe("the scripts of components", () => {
+  const setup = { setup: "const { t } = useTexts();", import: 'import { useTexts } from "{to:app/texts}";' };
+  const plain = { import: 'import { t } from "{to:app/texts}";' };
+
+  test.each<[string, string, Record<string, string>, string[]]>([
+    [
+      "app/pages/Cabin.vue",
+      `<script setup lang="ts">
+import { ref } from 'vue'
+
+const label = ref('Book your cabin')
+function warn(name: string) {
+  alert(\`Hello \${name}, your boat is late\`)
+}
+</script>
+
+<template>
+  <h1>Our best boats</h1>
+</template>
+`,
+      setup,
+      [
+        "import { ref } from 'vue'\nimport { useTexts } from '../texts';\nconst { t } = useTexts();\n\nconst label",
+        "ref(t('cabin.bookCabin'))",
+        "alert(t('cabin.helloBoatLate', { name }))",
+        '<h1>{{ t("cabin.bestBoats") }}</h1>',
+      ],
+    ],
+    [
+      "app/pages/Cabin.svelte",
+      '<script>\n\tlet label = "Book your cabin";\n</script>\n\n<h1>{label}</h1>\n',
+      setup,
+      [
+        '<script>\n\timport { useTexts } from "../texts";\n\tconst { t } = useTexts();\n\tlet label = t("cabin.bookCabin");\n',
+      ],
+    ],
+    [
+      "app/pages/Cabin.svelte",
+      "<script>\n  export let name;\n</script>\n\n<h1>Our best boats</h1>\n",
+      setup,
+      ["  const { t } = useTexts();\n  export let name;", '<h1>{t("cabin.bestBoats")}</h1>'],
+    ],
+    [
+      "app/pages/Cabin.vue",
+      '<script>export default { data() { return { label: "Book your cabin" } } }</script>\n',
+      plain,
+      ['<script>\nimport { t } from "../texts";\nexport default {', 'label: t("cabin.bookCabin")'],
+    ],
+  ])("%s: %#", async (file, code, emit, expected) => {
+    const found = await extract(file, code, { emit });
+    for (const part of expected) expect(found.code).toContain(part);
+    expect(found.notes).toEqual([]);
+    const again = await extract(file, found.code, { emit });
+    expect(again.plan.extracted).toEqual([]);
+    expect(again.code).toBe(found.code);
+  });
+
+  test.each<[string, string, Record<string, string>, RegExp]>([
+    [
+      "app/a.vue",
+      '<script>\nexport default { title: "The cabin page" }\n</script>\n',
+      plain,
+      /when the file is loaded/,
+    ],
+    [
+      "app/a.svelte",
+      '<script module>\n  export const title = name("The cabin page");\n</script>\n',
+      plain,
+      /when the file is loaded/,
+    ],
+    [
+      "app/a.vue",
+      '<script setup>\nconst t = 3\nconst label = ref("Book your cabin")\n</script>\n',
+      setup,
+      /means something else/,
+    ],
+  ])("%s stays: %#", async (file, code, emit, reason) => {
+    const found = await extract(file, code, { emit });
+    expect(found.code).toBe(code);
+    expect(found.notes.join("\n")).toMatch(reason);
+  });
+});
+
 describe("what stays, with the reason", () => {
   test.each<[string, string, RegExp]>([
     ["app/a.html", "<h1>Our best boats</h1>", /nothing says how/],
@@ -218,10 +301,11 @@ describe("what stays, with the reason", () => {
       "def f\n  show(<<~TEXT)\n    Our best boats are here\n  TEXT\nend\n",
       /cannot take the place/,
     ],
+    ["app/a.html", '<script>document.title = "Book a cabin";</script>', /script inside of markup/],
     [
       "app/a.vue",
       '<script>export default { data() { return { label: "Book a cabin" } } }</script>',
-      /script inside of markup/,
+      /“t” is not imported here/,
     ],
   ])("%s: %s", async (file, code, reason) => {
     const found = await extract(file, code);

@@ -7,6 +7,7 @@ import {
   type Program,
 } from "oxc-parser";
 import type { TextEdit } from "../../../text/edits.js";
+import type { Span } from "../../../text/span.js";
 import { parseScript } from "./script.js";
 
 /** Whether a name is declared in a function or block around a place, so that it hides the module's. */
@@ -58,7 +59,12 @@ export function readImportLine(line: string): ImportLine | undefined {
  * The edits that import what is needed: a name joins the braces of an import from the same module that is already
  * there, anything else becomes a line behind the last import.
  */
-export function importEdits(program: Program, text: string, wanted: readonly ImportLine[]): TextEdit[] {
+export function importEdits(
+  program: Program,
+  text: string,
+  wanted: readonly ImportLine[],
+  start?: number,
+): TextEdit[] {
   const imports = program.body.filter(
     (statement): statement is ImportDeclaration => statement.type === "ImportDeclaration",
   );
@@ -83,29 +89,57 @@ export function importEdits(program: Program, text: string, wanted: readonly Imp
     if (last)
       edits.push({ start: last.end, end: last.end, replacement: names.map((name) => `, ${name}`).join("") });
   }
-  if (lines.length > 0) edits.push(newImports(program, text, imports, lines));
+  if (lines.length > 0) edits.push(newImports(program, text, lines, start));
   return edits;
 }
 
 function newImports(
   program: Program,
   text: string,
-  imports: readonly ImportDeclaration[],
   lines: readonly string[],
+  scriptStart: number | undefined,
 ): TextEdit {
   const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
-  const last = imports[imports.length - 1];
-  if (last)
-    return { start: last.end, end: last.end, replacement: lines.map((line) => lineEnd + line).join("") };
-  const directives = program.body.filter(
+  const at = topLevelStart(program, scriptStart);
+  if (at !== undefined) return linesAt(program, text, at, lines);
+  const start = /^#!.*(?:\r?\n|$)/.exec(text)?.[0].length ?? 0;
+  return { start, end: start, replacement: lines.map((line) => line + lineEnd).join("") + lineEnd };
+}
+
+/** Behind which place of a script the first of its own statements stands; undefined for the beginning of a file. */
+function topLevelStart(program: Program, scriptStart: number | undefined): number | undefined {
+  const last = program.body.findLast(({ type }) => type === "ImportDeclaration");
+  const directive = program.body.findLast(
     (statement) =>
       statement.type === "ExpressionStatement" && "directive" in statement && statement.directive,
   );
-  const after = directives[directives.length - 1];
-  if (after)
-    return { start: after.end, end: after.end, replacement: lines.map((line) => lineEnd + line).join("") };
-  const start = /^#!.*(?:\r?\n|$)/.exec(text)?.[0].length ?? 0;
-  return { start, end: start, replacement: lines.map((line) => line + lineEnd).join("") + lineEnd };
+  return (last ?? directive)?.end ?? scriptStart;
+}
+
+/** How the statements of a script are indented. */
+function indentOf(program: Program, text: string): string {
+  const [first] = program.body;
+  return first
+    ? (/^[ \t]*$/.exec(text.slice(text.lastIndexOf("\n", first.start - 1) + 1, first.start))?.[0] ?? "")
+    : "";
+}
+
+/** The edit that puts a statement at the top level of a part of a file, behind its imports. */
+export function topLevelEdit(
+  { program, text, span }: { readonly program: Program; readonly text: string; readonly span: Span },
+  line: string,
+): TextEdit {
+  return linesAt(program, text, topLevelStart(program, span.start) ?? span.start, [line]);
+}
+
+/** New lines behind a place; what stands on the line of a script's own tag moves to the next one. */
+function linesAt(program: Program, text: string, at: number, lines: readonly string[]): TextEdit {
+  const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
+  const isInFront =
+    program.body.every(({ start }) => start >= at) && !/^[ \t]*(?:\r?\n|$)/.test(text.slice(at));
+  const indent = isInFront ? "" : indentOf(program, text);
+  const added = lines.map((line) => lineEnd + indent + line).join("");
+  return { start: at, end: at, replacement: added + (isInFront ? lineEnd : "") };
 }
 
 /** A statement that makes a lookup for the component or hook around it, read. */

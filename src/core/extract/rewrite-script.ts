@@ -1,0 +1,225 @@
+import { posix } from "node:path";
+import type { BookConfig } from "../config/schema.js";
+import type { MessageReader } from "../message/parse.js";
+import { calleeOf } from "../source/book-code.js";
+import { literalMessage } from "../source/literal-message.js";
+import type { Literal, Obstacle } from "../source/model.js";
+import {
+  importEdits,
+  isShadowed,
+  moduleBinding,
+  readImportLine,
+  setupPlace,
+  topLevelEdit,
+  type ImportLine,
+  type SetupLine,
+  type SetupPlace,
+} from "../source/readers/script/scopes.js";
+import { applyEdits, type TextEdit } from "../text/edits.js";
+import type { Span } from "../text/span.js";
+import { emitLookup } from "./emit.js";
+import type { Keyed } from "./rewrite-host.js";
+import type { ScriptPart } from "./script-parts.js";
+
+/** How a book's scripts write lookups, and what brings them in. */
+export interface ScriptEmission {
+  readonly book: BookConfig;
+  readonly reader: MessageReader;
+  readonly imports: readonly ImportLine[];
+  readonly setup: SetupLine | undefined;
+  /** Whether a tag that code chooses texts by is a locale of the project. */
+  readonly hasLocale: (tag: string) => boolean;
+}
+
+/** Why replacing a literal of a script might change what the program does; undefined where it is safe. */
+export function scriptRefusal(
+  literal: Literal,
+  part: ScriptPart,
+  { book, reader, imports, setup, hasLocale }: ScriptEmission,
+): Obstacle | undefined {
+  if (literal.obstacle) return literal.obstacle;
+  const foreign = literal.translations?.find(({ locale }) => !hasLocale(locale));
+  if (foreign)
+    return {
+      reason: `it has a text in ${foreign.locale}, which is none of the project's locales`,
+      remedy: `open it with \`fond locale add ${foreign.locale}\`, or take that text out`,
+    };
+  if (literalMessage(literal.pieces, reader) === undefined)
+    return {
+      reason: `its words are chosen by a value, and messages in ${book.syntax} have no plurals or cases`,
+      remedy: "set “plurals” to where the book keeps plural forms, or write one message for each case",
+    };
+  if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse)
+    return {
+      reason: "it is evaluated once, when the file is loaded, before a locale is chosen",
+      remedy:
+        "move it into the function that uses it, or set emit.atLoad where your lookups can run that early",
+    };
+  const emission = emitLookup(book, literal, "", '"', () => "");
+  if (!emission)
+    return {
+      reason: "it has elements in it and the book has no way to write that",
+      remedy: 'set emit.rich, such as "rich(\\"{key}\\"{args})"',
+    };
+  const name = (calleeOf(emission.template) ?? "").split(".")[0] ?? "";
+  if (name === "" || name === "this") return undefined;
+  const { program } = part;
+  const { start } = literal.span;
+  const binding = moduleBinding(program, name);
+  const isTaken = {
+    reason: `“${name}” means something else here`,
+    remedy: `rename the variable ${name} in this function`,
+  };
+  if (setup?.names.includes(name) && (binding === undefined || part.runsPerUse)) {
+    if (part.runsPerUse)
+      return isShadowed(program, start, name) || (binding !== undefined && !hasSetup(part, setup))
+        ? isTaken
+        : undefined;
+    const place = setupPlace(program, part.text, start, setup);
+    if (!place)
+      return {
+        reason: `no component or hook is around it in which “${setup.line}” could stand`,
+        remedy: "move the text into the component that shows it, or pass it there",
+      };
+    return place.state === "taken" || (place.state === "free" && isShadowed(program, start, name))
+      ? isTaken
+      : undefined;
+  }
+  if (isShadowed(program, start, name)) return isTaken;
+  if (binding === "local")
+    return {
+      reason: `the file declares a “${name}” of its own`,
+      remedy: "rename it, or choose another name in emit",
+    };
+  // A project that names the call and no import has it everywhere, or brings it in by itself.
+  const isEverywhere = book.emit.call !== undefined && book.emit.import === undefined;
+  if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
+    return {
+      reason: `“${name}” is not imported here`,
+      remedy: "set emit.import to the line that brings it in",
+    };
+  return undefined;
+}
+
+/** Whether the set-up statement stands at a script's top level already, or another that makes the same names of the same call. */
+function hasSetup({ program, text }: ScriptPart, setup: SetupLine): boolean {
+  const plain = (code: string) => code.replace(/\s+|;$/g, "");
+  return program.body.some((statement) => {
+    const code = plain(text.slice(statement.start, statement.end));
+    return code === plain(setup.line) || (setup.callee !== undefined && code.includes(`=${setup.callee}(`));
+  });
+}
+
+/**
+ * The edits for the texts of one script: lookups in their place, and the imports and set-up statements that those need.
+ * `alsoCalled` are functions that something else calls, such as the template of a component.
+ */
+export function scriptEdits(
+  chosen: readonly Keyed[],
+  part: ScriptPart,
+  { book, imports, setup }: ScriptEmission,
+  alsoCalled: readonly string[] = [],
+): TextEdit[] {
+  const { text, program } = part;
+  const quote = dominantQuote(text);
+  const templates = new Set<string>();
+  const editsWithin = (span: Span, own?: Keyed): TextEdit[] => {
+    const inside = chosen.filter(({ literal }) => literal !== own?.literal && contains(span, literal.span));
+    const outermost = inside.filter(
+      ({ literal }) =>
+        !inside.some((other) => other.literal !== literal && contains(other.literal.span, literal.span)),
+    );
+    return outermost.flatMap((one) => {
+      const emission = emitLookup(book, one.literal, one.key, quote, (within) => codeOf(within, one));
+      if (!emission) return [];
+      templates.add(emission.template);
+      return [{ ...one.literal.span, replacement: emission.replacement }];
+    });
+  };
+  const codeOf = (span: Span, own: Keyed): string => {
+    const edits = editsWithin(span, own).map((edit) => ({
+      ...edit,
+      start: edit.start - span.start,
+      end: edit.end - span.start,
+    }));
+    return applyEdits(text.slice(span.start, span.end), edits);
+  };
+  const edits = editsWithin(part.span);
+  const called = new Set([...alsoCalled, ...[...templates].flatMap(calledBy)]);
+  const setups = setupEdits(chosen, part, setup, called);
+  const needed = imports
+    .filter((line) => line.names.some(({ local }) => called.has(local)))
+    .map((line) => relativeImport(line, part.file, [...called], quote))
+    .flatMap((line) => line ?? []);
+  const top = [...importEdits(program, text, needed, part.isWhole ? undefined : part.span.start)];
+  if (setups === "top" && setup) {
+    const last = top.findIndex(({ start, end }) => start === end && topLevelEdit(part, "").start === start);
+    const line = topLevelEdit(part, setup.line);
+    if (last < 0) top.push(line);
+    else top[last] = { ...line, replacement: (top[last]?.replacement ?? "") + line.replacement };
+    return [...edits, ...top];
+  }
+  return [...edits, ...(setups === "top" ? [] : setups), ...top];
+}
+
+/** The name that a template's lookup begins with: what has to be in scope. */
+export function calledBy(template: string): readonly string[] {
+  const name = (/([\w$.]+)\(\s*["'`]\{key\}/.exec(template)?.[1] ?? "").split(".")[0] ?? "";
+  return name === "" ? [] : [name];
+}
+
+/**
+ * The set-up statements that the lookups of a script need, each once; what they call joins the names that are called.
+ * `top` for one at the top level.
+ */
+function setupEdits(
+  chosen: readonly Keyed[],
+  part: ScriptPart,
+  setup: SetupLine | undefined,
+  called: Set<string>,
+): TextEdit[] | "top" {
+  const { program, text } = part;
+  if (!setup?.names.some((name) => called.has(name) && moduleBinding(program, name) === undefined)) return [];
+  const places = new Map<number, SetupPlace>();
+  if (!part.runsPerUse)
+    for (const { literal } of chosen) {
+      const place = setupPlace(program, text, literal.span.start, setup);
+      if (place?.state === "free") places.set(place.start, place);
+    }
+  for (const name of setup.names) called.delete(name);
+  if ((places.size > 0 || part.runsPerUse) && setup.callee !== undefined) called.add(setup.callee);
+  return part.runsPerUse ? "top" : [...places.values()].flatMap(({ edits }) => edits);
+}
+
+/** The import line as one file writes it: `{to:web/messages}` becomes the way there, and only names in use stay. */
+function relativeImport(
+  line: ImportLine,
+  file: string,
+  called: readonly string[],
+  quote: '"' | "'",
+): ImportLine | undefined {
+  const written = line.line.replace(/\{to:([^}]+)\}/, (_, target: string) => {
+    const way = posix.relative(posix.dirname(file), target);
+    return way.startsWith(".") ? way : `./${way}`;
+  });
+  const read = readImportLine(quote === "'" ? written.replaceAll('"', "'") : written);
+  if (!read) return undefined;
+  const names = read.names.filter(({ local, named }) => !named || called.includes(local));
+  const unused = read.names.filter((name) => !names.includes(name));
+  if (unused.length === 0) return read;
+  const kept = names.filter(({ named }) => named).map((name) => name.written);
+  return readImportLine(read.line.replace(/\{[^}]*\}/, `{ ${kept.join(", ")} }`));
+}
+
+/** The quote that the file's own strings use more. */
+function dominantQuote(text: string): '"' | "'" {
+  const imports = [...text.matchAll(/\bfrom\s*(["'])/g)].map((match) => match[1]);
+  const marks =
+    imports.length > 0 ? imports : [...text.matchAll(/[=(,:[]\s*(["'])/g)].map((match) => match[1]);
+  const single = marks.filter((mark) => mark === "'").length;
+  return single > marks.length - single ? "'" : '"';
+}
+
+function contains(outer: Span, inner: Span): boolean {
+  return outer.start <= inner.start && inner.end <= outer.end;
+}

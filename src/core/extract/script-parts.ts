@@ -1,0 +1,44 @@
+import type { Program } from "oxc-parser";
+import { dialectOf } from "../source/readers/markup/islands.js";
+import { parseScript } from "../source/readers/script/script.js";
+import type { SourceFile } from "../source/model.js";
+import type { Span } from "../text/span.js";
+
+/** A script that lookups are written into: a whole file, or what stands in a script element of a component. */
+export interface ScriptPart {
+  readonly file: string;
+  /** The file's text with all that is not in the script blanked, so that places are those of the file. */
+  readonly text: string;
+  readonly program: Program;
+  readonly span: Span;
+  /** Whether its top level runs anew for each component that is shown, so that a locale is chosen by then. */
+  readonly runsPerUse: boolean;
+  readonly isWhole: boolean;
+}
+
+/** A file of script as one part. */
+export function wholeScript({ file, text }: SourceFile): ScriptPart {
+  const { program } = parseScript(file, text);
+  return { file, text, program, span: { start: 0, end: text.length }, runsPerUse: false, isWhole: true };
+}
+
+/** The scripts of a component in one file, those that parse; none for other templates, whose scripts know no lookups. */
+export function componentScripts({ file, text }: SourceFile): readonly ScriptPart[] {
+  const dialect = dialectOf(file)?.name;
+  if (dialect !== "vue" && dialect !== "svelte") return [];
+  return [...text.matchAll(/<script\b([^>]*)>([\s\S]*?)<\/script\s*>/gi)].flatMap((match): ScriptPart[] => {
+    const [whole, attributes = "", code = ""] = match;
+    const lang = /\blang\s*=\s*["']?(tsx?|jsx)\b/.exec(attributes)?.[1] ?? "js";
+    const start = match.index + whole.indexOf(">") + 1;
+    const end = start + code.length;
+    const blank = (part: string) => part.replace(/[^\r\n]/g, " ");
+    const masked = blank(text.slice(0, start)) + code + blank(text.slice(end));
+    const { program, problems } = parseScript(`${file}.${lang}`, masked);
+    if (problems.length > 0) return [];
+    const runsPerUse =
+      dialect === "vue"
+        ? /\bsetup\b/.test(attributes)
+        : !/\bmodule\b/.test(attributes.replace(/\btype\s*=\s*["']module["']/, ""));
+    return [{ file, text: masked, program, span: { start, end }, runsPerUse, isWhole: false }];
+  });
+}
