@@ -9,7 +9,8 @@ import { extractProject, memoryFiles, openProject } from "../dist/src/index.js";
 
 const rubyLookup = `require "json"
 TEXTS = JSON.parse(File.read("texts.json"))
-def t(key, **values) = TEXTS.fetch(key).gsub(/\\{(\\w+)\\}/) { values.fetch($1.to_sym).to_s }
+def form(text, count) = text.include?("|") ? text.split("|")[count == 1 ? 0 : 1] : text
+def t(key, **values) = form(TEXTS.fetch(key), values[:count]).gsub(/\\{(\\w+)\\}/) { values.fetch($1.to_sym).to_s }
 `;
 const programs = [
   {
@@ -32,6 +33,8 @@ puts ERB.new(File.read("page.html.erb"), trim_mode: "-").result(binding)
   <li>Boat number <%= number %> of <%= boats %> leaves soon</li>
 <% end %>
 </ul>
+<p><%= boats == 1 ? "One boat is here" : "#{boats} boats are here" %></p>
+<p><%= "You have #{boats} seat#{boats == 1 ? "" : "s"} left" %></p>
 <input placeholder='Your name here' value="<%= user %>">
 `,
   },
@@ -45,6 +48,7 @@ puts ERB.new(File.read("page.html.erb"), trim_mode: "-").result(binding)
   lines << message("Hello #{name}, welcome aboard")
   lines << message('You can choose a boat here')
   lines << message("There are " + boats.to_s + " boats at the quay")
+  (0..3).each { |seats| lines << message("You have #{seats} seat#{seats == 1 ? "" : "s"} left") }
   lines
 end
 
@@ -61,7 +65,9 @@ end
       "run.php": `<?php
 function t($key, $values = []) {
   static $texts; $texts ??= json_decode(file_get_contents("texts.json"), true);
-  return preg_replace_callback('/\\{(\\w+)\\}/', fn($found) => $values[$found[1]], $texts[$key]);
+  $forms = explode("|", $texts[$key]);
+  $text = count($forms) > 1 ? $forms[$values["count"] == 1 ? 0 : 1] : $forms[0];
+  return preg_replace_callback('/\\{(\\w+)\\}/', fn($found) => $values[$found[1]], $text);
 }
 $name = "Ines"; $boats = 3;
 include "page.php";
@@ -72,6 +78,7 @@ include "page.php";
 <p title="A short greeting">Hello <?= $name ?>, choose a boat</p>
 <p><?= notice("There are $boats boats at the quay") ?></p>
 <p><?= notice('All seats are taken today') ?></p>
+<?php foreach ([0, 1, 2] as $seats) { echo notice("You have " . $seats . " seat" . ($seats != 1 ? "s" : "") . " left"); } ?>
 `,
   },
   {
@@ -81,7 +88,8 @@ include "page.php";
     files: {
       "run.py": `import builtins, json, re
 texts = json.load(open("texts.json"))
-builtins.t = lambda key, **values: re.sub(r"\\{(\\w+)\\}", lambda found: str(values[found[1]]), texts[key])
+form = lambda text, count: text.split("|")[0 if count == 1 else 1] if "|" in text else text
+builtins.t = lambda key, **values: re.sub(r"\\{(\\w+)\\}", lambda found: str(values[found[1]]), form(texts[key], values.get("count")))
 import page
 page.greet("Ines", 3)
 `,
@@ -95,6 +103,9 @@ def greet(name, boats):
     show_message("There are %d boats at the quay" % boats)
     show_message("Choose one of the {} boats".format(boats))
     show_message("All seats are " "taken today")
+    for seats in range(3):
+        show_message(f"You have {seats} seat{'' if seats == 1 else 's'} left")
+        show_message("One seat is left" if seats == 1 else f"{seats} seats are left")
 `,
   },
   {
@@ -109,7 +120,8 @@ def greet(name, boats):
     try {
       var found = java.util.regex.Pattern.compile("\\"" + java.util.regex.Pattern.quote(key) + "\\": \\"([^\\"]*)\\"").matcher(java.nio.file.Files.readString(java.nio.file.Path.of("texts.json")));
       found.find();
-      var text = found.group(1);
+      var forms = found.group(1).split("\\\\|");
+      var text = forms.length == 1 ? forms[0] : forms["1".equals(String.valueOf(values.get("count"))) ? 0 : 1];
       for (var entry : values.entrySet()) text = text.replace("{" + entry.getKey() + "}", String.valueOf(entry.getValue()));
       return text;
     } catch (java.io.IOException wrong) { throw new RuntimeException(wrong); }
@@ -120,6 +132,7 @@ def greet(name, boats):
     showMessage("Hello " + name + ", welcome aboard");
     showMessage(String.format("There are %d boats at the quay", boats));
     showMessage("All seats are taken today");
+    for (int seats = 0; seats < 3; seats++) showMessage("You have " + seats + " seat" + (seats == 1 ? "" : "s") + " left");
   }
 }
 `,
@@ -142,6 +155,7 @@ for (const { language, file, run, files, text } of programs) {
         code: [file],
         files: "texts.json".replace("texts", "texts-{locale}"),
         naming: { shape: "flat" },
+        plurals: "bar",
       },
     ],
   };
@@ -149,6 +163,7 @@ for (const { language, file, run, files, text } of programs) {
     memoryFiles({ "fond.config.json": JSON.stringify(config), "texts-en.json": "{}\n", [file]: text }),
   );
   const plan = await extractProject(opened.project);
+  for (const { line, message } of plan.notes) console.log(`${language}: line ${line}: ${message}`);
   const after = (name) => plan.changes.find((change) => change.file === name)?.after;
   const outputs = [text, after(file) ?? text].map((code) => {
     const folder = mkdtempSync(join(tmpdir(), "fond-hosts-"));

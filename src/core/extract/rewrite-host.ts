@@ -41,7 +41,7 @@ export function hostRefusal(
     };
   if (
     isExpression &&
-    !/^(?:["'`]|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}_$@(])/u.test(source.text.slice(literal.span.start))
+    !/^(?:["'`]|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}\d_$@(!])/u.test(source.text.slice(literal.span.start))
   )
     return {
       reason: "it is written in a way that a lookup cannot take the place of",
@@ -103,7 +103,8 @@ export function hostEdit(
   const first = source.text[span.start];
   if (form === "string" || form === "template") {
     // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
-    const quote = host.kind === "markup" && (first === "'" || first === "`") ? "'" : '"';
+    const code = source.text.slice(span.start, span.end);
+    const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : '"';
     return { ...span, replacement: fill(host.call, quote) };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
@@ -149,6 +150,12 @@ function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {
   const collect = (list: readonly Piece[]) => {
     for (const piece of list) {
       if (piece.kind === "argument" && !found.has(piece.name)) found.set(piece.name, piece);
+      if (piece.kind === "choice") {
+        const { name, value, span } = piece;
+        if (!found.has(name))
+          found.set(name, { kind: "argument", name, code: value, span, mayBeAbsent: false });
+        for (const branch of piece.branches) collect(branch.pieces);
+      }
       if (piece.kind === "tag") collect(piece.pieces);
     }
   };

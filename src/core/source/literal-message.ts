@@ -42,7 +42,7 @@ export function literalMessage(pieces: readonly Piece[], reader: MessageReader):
   if (!hasChoice(pieces)) return reader.print(literalNodes(pieces));
   const whole = wholeSentences(literalNodes(pieces));
   if (!whole) return undefined;
-  const nodes = reader.syntax === "icu" ? countSigns(whole) : whole;
+  const nodes = reader.syntax === "icu" && reader.plurals === "inline" ? countSigns(whole) : whole;
   const text = reader.print(nodes);
   const again = reader.read(text);
   return !again.isBroken && flatForm(again.nodes) === flatForm(nodes) ? text : undefined;

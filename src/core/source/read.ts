@@ -2,6 +2,7 @@ import { readCode } from "./readers/code/code.js";
 import { loadGrammars } from "./readers/code/grammars.js";
 import { languageOf, type CodeLanguage } from "./readers/code/languages.js";
 import { dialectOf } from "./readers/markup/islands.js";
+import { joinChoices } from "./readers/markup/join-choices.js";
 import { isMarkup, readMarkup } from "./readers/markup/markup.js";
 import { readScript, scriptEndings } from "./readers/script/script.js";
 import { byPlace } from "./model.js";
@@ -54,7 +55,7 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
   if (!/\.(?:php|phtml|ctp)$/.test(file) || file.endsWith(".blade.php")) return page;
   const code = readCode("php", file, text, bom, shapes);
   if (!/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return code;
-  const literals = [...page.literals, ...code.literals].sort(byPlace);
+  const literals = joinChoices([...page.literals, ...code.literals], text).sort(byPlace);
   return {
     ...page,
     literals,

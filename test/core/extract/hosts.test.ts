@@ -201,6 +201,144 @@ describe("what stands inside of something else", () => {
   });
 });
 
+describe("words that code chooses", () => {
+  const boats = "{n, plural, one {One boat is here} other {# boats are here}}";
+  const left = "{n, plural, one {You have # seat left} other {You have # seats left}}";
+
+  test.each<[string, string, string, string]>([
+    [
+      "app/a.rb",
+      'def f(n)\n  show(n == 1 ? "One boat is here" : "#{n} boats are here")\nend\n',
+      ", n: n))",
+      boats,
+    ],
+    ["app/a.rb", 'def f(n)\n  show("You have #{n} seat#{n == 1 ? "" : "s"} left")\nend\n', ", n: n))", left],
+    [
+      "app/a.rb",
+      'def f(n)\n  show(format("You have %d seat%s left", n, n == 1 ? "" : "s"))\nend\n',
+      ", n: n))",
+      left,
+    ],
+    [
+      "app/a.php",
+      '<?php function f($n) { return show($n != 1 ? "$n boats are here" : "One boat is here"); }\n',
+      "['n' => $n]",
+      boats,
+    ],
+    [
+      "app/a.php",
+      '<?php function f($n) { return show("You have " . $n . " seat" . ($n > 1 ? "s" : "") . " left"); }\n',
+      "['n' => $n]",
+      "{n, plural, =0 {You have # seat left} one {You have # seat left} other {You have # seats left}}",
+    ],
+    [
+      "app/a.py",
+      'def f(n):\n    flash("One boat is here" if n == 1 else f"{n} boats are here")\n',
+      ", n=n))",
+      boats,
+    ],
+    [
+      "app/a.py",
+      "def f(n):\n    flash(f\"You have {n} seat{'' if n == 1 else 's'} left\")\n",
+      ", n=n))",
+      left,
+    ],
+    [
+      "app/a.py",
+      'def f(n):\n    flash("You have %d seat%s left" % (n, "s" if n != 1 else ""))\n',
+      ", n=n))",
+      left,
+    ],
+    [
+      "app/a.py",
+      'def f(n):\n    flash("No boat" if n == 0 else "One boat" if n == 1 else f"{n} boats")\n',
+      ", n=n))",
+      "{n, plural, =0 {No boat} one {One boat} other {# boats}}",
+    ],
+    [
+      "app/A.java",
+      'class A { void f(int n) { show(1 == n ? "One boat is here" : n + " boats are here"); } }\n',
+      'Map.of("n", n))',
+      boats,
+    ],
+    [
+      "app/A.java",
+      'class A { void f(int n) { show("You have " + n + " seat" + (n == 1 ? "" : "s") + " left"); } }\n',
+      'Map.of("n", n))',
+      left,
+    ],
+    [
+      "app/A.cs",
+      'class A { void F(int n) { Show($"You have {n} seat{(n == 1 ? "" : "s")} left"); } }\n',
+      "new { n })",
+      left,
+    ],
+    [
+      "app/A.cs",
+      'class A { void F(bool admin) { Show($"The {(admin ? "crew" : "guest")} page is open"); } }\n',
+      'new { admin = admin ? "yes" : "no" })',
+      "{admin, select, yes {The crew page is open} other {The guest page is open}}",
+    ],
+    [
+      "app/a.py",
+      "def f(admin):\n    flash(f\"The {'crew' if admin else 'guest'} page is open\")\n",
+      'admin="yes" if admin else "no"',
+      "{admin, select, yes {The crew page is open} other {The guest page is open}}",
+    ],
+    [
+      "app/a.html.erb",
+      '<p>You have <%= n == 1 ? "one seat" : "#{n} seats" %> left</p>\n',
+      "<p><%= t(",
+      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+    ],
+    [
+      "app/a.phtml",
+      '<p>You have <?= $n == 1 ? "one seat" : "$n seats" ?> left</p>\n',
+      "<p><?= t(",
+      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+    ],
+    [
+      "app/a.jsp",
+      '<p>You have <%= n == 1 ? "one seat" : n + " seats" %> left</p>\n',
+      "<p><%= t(",
+      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+    ],
+    [
+      "app/a.vue",
+      '<template><p>You have {{ n === 1 ? "one seat" : n + " seats" }} left</p></template>\n',
+      "{ n }) }}</p>",
+      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+    ],
+    [
+      "app/a.vue",
+      "<template><p :title=\"n === 1 ? 'one seat' : n + ' seats'\"></p></template>\n",
+      `:title="t('a.oneSeat', { n })"`,
+      "{n, plural, one {one seat} other {# seats}}",
+    ],
+  ])("%s: %#", async (file, code, expected, text) => {
+    const found = await extract(file, code);
+    expect(found.notes).toEqual([]);
+    expect(Object.values(found.texts)).toEqual([text]);
+    expect(found.code).toContain(expected);
+    const again = await extract(file, found.code);
+    expect(again.plan.extracted).toEqual([]);
+  });
+
+  test("a value that is not counted, and two whole texts, stay what they are", async () => {
+    const code = 'def f(open)\n  show(open ? "The quay is open" : "Come back tomorrow")\nend\n';
+    const found = await extract("app/a.rb", code);
+    expect(Object.values(found.texts)).toEqual(["The quay is open", "Come back tomorrow"]);
+    expect(found.code).toMatch(/open \? t\("[^"]+"\) : t\("[^"]+"\)/);
+  });
+
+  test("forms side by side, their number under its own name", async () => {
+    const code = 'def f(seats)\n  show("You have #{seats} seat#{seats == 1 ? "" : "s"} left")\nend\n';
+    const found = await extract("app/a.rb", code, { plurals: "bar" });
+    expect(Object.values(found.texts)).toEqual(["You have {count} seat left|You have {count} seats left"]);
+    expect(found.code).toContain("count: seats");
+  });
+});
+
 describe("the scripts of components", () => {
   const setup = { setup: "const { t } = useTexts();", import: 'import { useTexts } from "{to:app/texts}";' };
   const plain = { import: 'import { t } from "{to:app/texts}";' };

@@ -2,6 +2,7 @@ import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
 import { byPlace } from "../../model.js";
 import type {
+  ChoicePiece,
   Literal,
   LiteralContext,
   LiteralRole,
@@ -18,6 +19,7 @@ import { hasLetters, joinTexts } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
+import { choicePiece, flip, isCounted, numbersFor, type ChoiceTest } from "../worded-choice.js";
 import { parseCode } from "./grammars.js";
 import { languages, type CodeLanguage, type LanguageSpec } from "./languages.js";
 import { childIn, namedChildren, type CodeNode } from "./tree.js";
@@ -55,6 +57,27 @@ export function readCode(
 /** Parts of a method that are fixed when it is compiled or defined. */
 const fixedPlaces =
   /^(?:(?:typed_)?default_parameter|simple_parameter|parameter|.*annotation|attribute(?:_list)?)$/;
+
+type Unique = (wanted: string, code: string) => string;
+
+/** An expression without the brackets, or the signs of interpolation, around it. */
+function bareNode(node: CodeNode): CodeNode {
+  const [only, ...others] = namedChildren(node).filter(({ type }) => type !== "interpolation_brace");
+  return only && others.length === 0 && /^(?:parenthesized_\w+|interpolation|argument)$/.test(node.type)
+    ? bareNode(only)
+    : node;
+}
+
+function isSmallNumber(code: string): boolean {
+  return /^[012]$/.test(code.trim());
+}
+
+/** Whether reading an expression once more changes nothing: a name, a member, a call. */
+function isReadable(node: CodeNode, spec: LanguageSpec): boolean {
+  return (
+    !/assign|unary|update|conditional|ternary|lambda/.test(node.type) && !spec.binaries.includes(node.type)
+  );
+}
 
 class CodeReader {
   readonly literals: Literal[] = [];
@@ -117,8 +140,128 @@ class CodeReader {
   private choice(node: CodeNode): void {
     const [test] = namedChildren(node);
     if (!test) return;
-    const remark = choiceRemark(this.text.slice(test.start, test.end));
-    if (remark) this.remarked.push({ start: test.end, end: node.end, remark });
+    const condition = this.conditionalOf(node)?.test ?? test;
+    const remark = choiceRemark(this.textOf(condition));
+    if (!remark) return;
+    this.remarked.push({ start: node.start, end: node.end, remark });
+    if (remark.kind === "plural-by-hand" && !this.consumed.has(node)) this.countedChoice(node);
+  }
+
+  /** A conditional by itself that chooses between the forms of one text by a number. */
+  private countedChoice(node: CodeNode): void {
+    const taken: CodeNode[] = [];
+    const piece = this.choiceOf(node, uniqueNames(), taken);
+    if (
+      piece?.choice !== "plural" ||
+      !isCounted(
+        piece.branches.map(({ pieces }) => pieces),
+        piece.code,
+      )
+    )
+      return;
+    for (const one of taken) this.consumeChoice(one);
+    this.add("template", node, [piece]);
+  }
+
+  /** The parts of `test ? first : second`, also in Python's order, and in brackets; undefined for anything else. */
+  private conditionalOf(
+    node: CodeNode,
+  ): { readonly test: CodeNode; readonly first: CodeNode; readonly second: CodeNode } | undefined {
+    const bare = bareNode(node);
+    if (!/^(?:conditional|ternary)/.test(bare.type)) return undefined;
+    const [one, two, three] = namedChildren(bare);
+    const [test, first, second] =
+      this.language === "python"
+        ? [two, one, three]
+        : [
+            childIn(bare, "condition"),
+            childIn(bare, "consequence") ?? childIn(bare, "body"),
+            childIn(bare, "alternative"),
+          ];
+    return test && first && second ? { test: bareNode(test), first, second } : undefined;
+  }
+
+  /** Words that a conditional chooses, as a plural or select; undefined where it chooses other things. */
+  private choiceOf(node: CodeNode, unique: Unique, taken: CodeNode[]): ChoicePiece | undefined {
+    return choicePiece<CodeNode>(
+      node,
+      { start: node.start, end: node.end },
+      {
+        read: (one) => {
+          const parts = this.conditionalOf(one);
+          if (!parts || !(this.hasWords(parts.first) || this.hasWords(parts.second))) return undefined;
+          return { test: this.testOf(parts.test), first: parts.first, second: parts.second };
+        },
+        pieces: (branch) => joinTexts(this.partsOf(branch, unique, taken)),
+        take: (one) => taken.push(bareNode(one)),
+        uniqueName: unique,
+        language: this.shapes.sourceLanguage,
+      },
+    );
+  }
+
+  /** What a test compares: a number against 0, 1 or 2, or anything that is true or false. */
+  private testOf(test: CodeNode): ChoiceTest {
+    const isComparison = this.spec.binaries.includes(test.type);
+    const [left, right] = isComparison
+      ? [childIn(test, "left") ?? namedChildren(test)[0], childIn(test, "right") ?? namedChildren(test)[1]]
+      : [];
+    if (left && right) {
+      const flipped = isSmallNumber(this.textOf(left));
+      const [operand, bound] = flipped ? [right, left] : [left, right];
+      const operator = this.operatorOf(test);
+      const numbers = isSmallNumber(this.textOf(bound))
+        ? numbersFor(flipped ? flip(operator) : operator, Number(this.textOf(bound)))
+        : undefined;
+      if (numbers && isReadable(bareNode(operand), this.spec)) {
+        const code = this.textOf(bareNode(operand));
+        return { kind: "plural", code, value: code, name: nameFromCode(code), ...numbers };
+      }
+    }
+    const code = this.textOf(test);
+    return {
+      kind: "select",
+      code,
+      value: this.language === "python" ? `"yes" if ${code} else "no"` : `${code} ? "yes" : "no"`,
+      name: nameFromCode(code),
+      first: ["yes"],
+      second: ["other"],
+    };
+  }
+
+  private hasWords(node: CodeNode): boolean {
+    const bare = bareNode(node);
+    if (this.isGluing(bare)) return true;
+    if (this.spec.strings.includes(bare.type)) return /\p{L}/u.test(this.plainText(bare));
+    const parts = this.conditionalOf(bare);
+    return parts !== undefined && (this.hasWords(parts.first) || this.hasWords(parts.second));
+  }
+
+  /** What an expression inside of a text says: the text of strings, the choice of a conditional, else a value. */
+  private partsOf(node: CodeNode, unique: Unique, taken: CodeNode[]): Piece[] {
+    const bare = bareNode(node);
+    if (this.isGluing(bare))
+      return [childIn(bare, "left"), childIn(bare, "right")].flatMap((side) =>
+        side ? this.partsOf(side, unique, taken) : [],
+      );
+    if (this.spec.strings.includes(bare.type)) return this.piecesOf(bare, unique, taken);
+    const choice = this.choiceOf(node, unique, taken);
+    return [choice ?? this.argument(node, unique)];
+  }
+
+  /** The strings of a conditional whose words are part of a text belong to that text. */
+  private consumeChoice(node: CodeNode): void {
+    this.consumed.add(node);
+    const parts = this.conditionalOf(node);
+    for (const branch of parts ? [parts.first, parts.second] : []) {
+      const bare = bareNode(branch);
+      if (this.isGluing(bare)) this.consumeGlued(bare);
+      else if (this.spec.strings.includes(bare.type)) this.consume(bare);
+    }
+  }
+
+  private textOf(node: CodeNode): string {
+    return this.text.slice(node.start, node.end);
   }
 
   /** A call: a lookup, a pattern that is filled, or neither. */
@@ -161,11 +304,12 @@ class CodeReader {
   /** A pattern with its values, as one literal in the place of the whole call. */
   private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[]): void {
     const unique = uniqueNames();
+    const taken: CodeNode[] = [];
     const pieces: Piece[] = [];
     let formatted: string | undefined;
     let unknown = false;
     let next = 0;
-    for (const piece of this.piecesOf(pattern, unique)) {
+    for (const piece of this.piecesOf(pattern, unique, taken)) {
       if (piece.kind !== "text") {
         pieces.push(piece);
         continue;
@@ -187,6 +331,11 @@ class CodeReader {
         const named = match[2] ?? (isNumber ? undefined : match[3]);
         const value = named === undefined ? values[place] : this.valueNamed(named, values);
         if (!value) unknown = true;
+        const choice = value && this.choiceOf(value, unique, taken);
+        if (choice) {
+          pieces.push(choice);
+          continue;
+        }
         const code = value ? this.text.slice(value.start, value.end) : (named ?? match[0]);
         const where = value ? { start: value.start, end: value.end } : span;
         pieces.push({
@@ -200,6 +349,7 @@ class CodeReader {
       put(text.length);
     }
     this.consume(pattern);
+    for (const one of taken) this.consumeChoice(one);
     const obstacle =
       formatted !== undefined
         ? {
@@ -254,16 +404,9 @@ class CodeReader {
 
   private glued(node: CodeNode): void {
     const unique = uniqueNames();
-    const pieces: Piece[] = [];
-    const add = (part: CodeNode | undefined) => {
-      if (!part) return;
-      if (this.isGluing(part)) {
-        add(childIn(part, "left"));
-        add(childIn(part, "right"));
-      } else if (this.spec.strings.includes(part.type)) pieces.push(...this.piecesOf(part, unique));
-      else pieces.push(this.argument(part, unique));
-    };
-    add(node);
+    const taken: CodeNode[] = [];
+    const pieces = this.partsOf(node, unique, taken);
+    for (const one of taken) this.consumeChoice(one);
     const remarks = [{ kind: "glued" as const, message: `put together with ${this.operatorOf(node)}` }];
     this.add("template", node, joinTexts(pieces), remarks);
   }
@@ -286,7 +429,9 @@ class CodeReader {
   }
 
   private string(node: CodeNode): void {
-    const pieces = joinTexts(this.piecesOf(node, uniqueNames()));
+    const taken: CodeNode[] = [];
+    const pieces = joinTexts(this.piecesOf(node, uniqueNames(), taken));
+    for (const one of taken) this.consumeChoice(one);
     const isPlain = pieces.every(({ kind }) => kind === "text");
     if (isPlain) this.mentions.add(this.plainText(node));
     this.consume(node);
@@ -317,10 +462,10 @@ class CodeReader {
   }
 
   /** The text and values of a string, in order. */
-  private piecesOf(node: CodeNode, unique: (wanted: string, code: string) => string): Piece[] {
+  private piecesOf(node: CodeNode, unique: Unique, taken: CodeNode[] = []): Piece[] {
     if (node.type === "concatenated_string")
       return node.children.flatMap((child) =>
-        this.spec.strings.includes(child.type) ? this.piecesOf(child, unique) : [],
+        this.spec.strings.includes(child.type) ? this.piecesOf(child, unique, taken) : [],
       );
     const inner = this.innerSpan(node);
     const pieces: Piece[] = [];
@@ -343,14 +488,14 @@ class CodeReader {
       const braced =
         this.language === "php" && this.text[child.start - 1] === "{" && this.text[child.end] === "}";
       put(braced ? child.start - 1 : child.start);
-      pieces.push(this.argument(child, unique));
+      pieces.push(this.choiceOf(child, unique, taken) ?? this.argument(child, unique));
       at = braced ? child.end + 1 : child.end;
     }
     put(inner.end);
     return pieces;
   }
 
-  private argument(node: CodeNode, unique: (wanted: string, code: string) => string): Piece {
+  private argument(node: CodeNode, unique: Unique): Piece {
     const isWrapped = /^interpolation$/.test(node.type);
     const code = this.text.slice(node.start, node.end).replace(isWrapped ? /^(?:#\{|\{)|\}$/g : /^$/, "");
     return {

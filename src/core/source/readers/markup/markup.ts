@@ -16,6 +16,7 @@ import { hasLetters, trimEnds } from "../../pieces.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { readScript } from "../script/script.js";
+import { joinChoices } from "./join-choices.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
 import { readPlainExpression, readScriptExpression, type ExpressionContent } from "./expressions.js";
 import {
@@ -59,7 +60,8 @@ export function readMarkup(
   if (!dialect) throw new Error(`${file} is no markup`);
   const reader = new MarkupReader(text, dialect, shapes, readEmbedded);
   reader.read();
-  const { literals, lookups, mentions, problems } = reader;
+  const { lookups, mentions, problems } = reader;
+  const literals = joinChoices(reader.literals, text);
   literals.sort(byPlace);
   lookups.sort(byPlace);
   return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };

@@ -1,18 +1,7 @@
 import type { ConditionalExpression, Expression, ObjectExpression } from "oxc-parser";
 import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
-import { pluralRules } from "../../../locale/plural-rules.js";
-
-/** What decides between the words of a conditional, as a message can say it. */
-export interface ChoiceTest {
-  readonly kind: "plural" | "select";
-  /** The value that is compared; the whole test where it is only true or false. */
-  readonly operand: Expression;
-  /** The code that gives the argument's value. */
-  readonly value: string;
-  /** The selectors that the first branch stands for, and the second. */
-  readonly first: readonly string[];
-  readonly second: readonly string[];
-}
+import { flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
+import { nameForExpression } from "./names.js";
 
 /** Reads the test of a conditional: a number against 0, 1 or 2, a value against a name, or anything that is true or false. */
 export function choiceTest(node: ConditionalExpression, code: string): ChoiceTest {
@@ -23,7 +12,7 @@ export function choiceTest(node: ConditionalExpression, code: string): ChoiceTes
     const [operand, bound] = flipped ? [test.right, test.left] : [test.left, test.right];
     const operator = flipped ? flip(test.operator) : test.operator;
     if (bound.type === "Literal" && isValue(operand)) {
-      const given = { operand, value: write(operand) };
+      const given = { code: write(operand), value: write(operand), name: nameForExpression(operand) };
       if (typeof bound.value === "number") {
         const numbers = numbersFor(operator, bound.value);
         if (numbers) return { kind: "plural", ...given, ...numbers };
@@ -42,15 +31,12 @@ export function choiceTest(node: ConditionalExpression, code: string): ChoiceTes
   }
   return {
     kind: "select",
-    operand: test,
+    code: write(test),
+    name: nameForExpression(test),
     value: `${write(test)} ? "yes" : "no"`,
     first: ["yes"],
     second: ["other"],
   };
-}
-
-function flip(operator: string): string {
-  return { "<": ">", ">": "<", "<=": ">=", ">=": "<=" }[operator] ?? operator;
 }
 
 /** What can be passed as it is: reading it once more changes nothing. */
@@ -58,59 +44,6 @@ function isValue(node: Expression): boolean {
   return /^(?:Identifier|MemberExpression|ChainExpression|CallExpression|TSNonNullExpression)$/.test(
     node.type,
   );
-}
-
-/** The numbers of things that a comparison with a small number stands for. */
-function numbersFor(operator: string, bound: number): Pick<ChoiceTest, "first" | "second"> | undefined {
-  if (![0, 1, 2].includes(bound)) return undefined;
-  const below = (limit: number) => Array.from({ length: limit }, (_, number) => `=${number}`);
-  switch (operator) {
-    case "===":
-    case "==":
-      return { first: [`=${bound}`], second: ["other"] };
-    case "!==":
-    case "!=":
-      return { first: ["other"], second: [`=${bound}`] };
-    case ">":
-      return { first: ["other"], second: below(bound + 1) };
-    case ">=":
-      return bound === 0 ? undefined : { first: ["other"], second: below(bound) };
-    case "<":
-      return bound === 0 ? undefined : { first: below(bound), second: ["other"] };
-    case "<=":
-      return { first: below(bound + 1), second: ["other"] };
-    default:
-      return undefined;
-  }
-}
-
-const pairs = new Set(
-  "is are|was were|has have|does do|this these|that those|it they|its their|person people|child children|man men|woman women|foot feet|mouse mice|day days|a some|an some|one many"
-    .split("|")
-    .flatMap((pair) => [pair, pair.split(" ").reverse().join(" ")]),
-);
-
-/**
- * Whether two texts look like the forms of one, so that the number between them counts things: `bike` and `bikes`, an
- * ending alone, or a text that shows the number.
- */
-export function looksCounted(first: string, second: string): boolean {
-  const one = first.trim().toLowerCase();
-  const two = second.trim().toLowerCase();
-  if (one.length <= 3 && two.length <= 3 && (one === "" || two === "")) return true;
-  if (pairs.has(`${one} ${two}`)) return true;
-  const wordsOf = (text: string) => new Set(text.match(/\p{L}{3,}/gu) ?? []);
-  const words = wordsOf(two);
-  for (const word of wordsOf(one))
-    for (const other of words)
-      if (word.slice(0, Math.max(3, word.length - 2)) === other.slice(0, Math.max(3, word.length - 2)))
-        return true;
-  return false;
-}
-
-/** Whether exactly the number 1 takes the category `one` in a language, so that `one` may stand for it. */
-export function oneIsExact(language: string | undefined): boolean {
-  return language !== undefined && pluralRules(language, "cardinal").onlyWholeNumber("one") === 1;
 }
 
 /** Texts in several languages that code chooses among: by locale as written; undefined stands for all others. */

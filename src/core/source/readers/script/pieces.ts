@@ -6,9 +6,10 @@ import type {
   PrivateInExpression,
   TemplateLiteral,
 } from "oxc-parser";
-import { fixedText, type Obstacle, type Piece } from "../../model.js";
+import type { Obstacle, Piece } from "../../model.js";
 import { uniqueNames } from "../expression-names.js";
-import { choiceTest, looksCounted, oneIsExact } from "./choices.js";
+import { choicePiece } from "../worded-choice.js";
+import { choiceTest } from "./choices.js";
 import { nameForExpression } from "./names.js";
 
 /** Pieces of one literal being read, its argument names kept apart. */
@@ -74,61 +75,29 @@ export class PieceList {
 
   /** Words chosen by a conditional, and by the conditionals in its branches that compare the same value. */
   choice(expression: ConditionalExpression): void {
-    const test = choiceTest(expression, this.code);
-    const operandCode = this.code.slice(test.operand.start, test.operand.end);
-    const branches = new Map<string, readonly Piece[]>();
-    const collect = (node: Expression, selectors: readonly string[]) => {
-      if (node.type === "ConditionalExpression" && choosesWords(node) && selectors.includes("other")) {
-        const inner = choiceTest(node, this.code);
-        const isSame =
-          inner.kind === test.kind && this.code.slice(inner.operand.start, inner.operand.end) === operandCode;
-        if (isSame) {
-          // A test that an outer one has answered already cannot be asked again.
-          const left = (those: readonly string[]) =>
-            those.filter((one) => one === "other" || !branches.has(one));
-          collect(node.consequent, left(inner.first));
-          collect(node.alternate, left(inner.second));
-          for (const one of selectors)
-            if (one !== "other" && !branches.has(one)) collect(node.alternate, [one]);
-          this.chosen.push(node);
-          return;
-        }
-      }
-      const list = this.nested();
-      list.expression(node);
-      this.obstacle ??= list.obstacle;
-      for (const selector of selectors) if (!branches.has(selector)) branches.set(selector, list.pieces);
-    };
-    const [sure, rest] = test.first.includes("other")
-      ? [[expression.alternate, test.second] as const, [expression.consequent, test.first] as const]
-      : [[expression.consequent, test.first] as const, [expression.alternate, test.second] as const];
-    collect(...sure);
-    collect(...rest);
-    this.chosen.push(expression);
-    const isCounted = test.kind === "plural" && this.isCounted(branches, operandCode);
-    const renamed = [...branches].map(([selector, pieces]) => ({
-      selector: selector === "=1" && isCounted && oneIsExact(this.language) ? "one" : selector,
-      pieces,
-    }));
-    this.pieces.push({
-      kind: "choice",
-      choice: test.kind,
-      name: this.uniqueName(nameForExpression(test.operand), operandCode),
-      code: operandCode,
-      value: test.value,
-      span: { start: expression.start, end: expression.end },
-      branches: renamed.sort((a, b) => rankOf(a.selector) - rankOf(b.selector)),
-    });
-  }
-
-  /** Whether the branches are forms of one text, so that the number counts what they name. */
-  isCounted(branches: ReadonlyMap<string, readonly Piece[]>, operandCode: string): boolean {
-    const all = [...branches.values()];
-    const shows = all.some((pieces) =>
-      pieces.some((piece) => piece.kind === "argument" && piece.code === operandCode),
+    const { start, end } = expression;
+    const piece = choicePiece<Expression>(
+      expression,
+      { start, end },
+      {
+        read: (node) =>
+          node.type === "ConditionalExpression" && choosesWords(node)
+            ? { test: choiceTest(node, this.code), first: node.consequent, second: node.alternate }
+            : undefined,
+        pieces: (branch) => {
+          const list = this.nested();
+          list.expression(branch);
+          this.obstacle ??= list.obstacle;
+          return list.pieces;
+        },
+        take: (node) => {
+          if (node.type === "ConditionalExpression") this.chosen.push(node);
+        },
+        uniqueName: this.uniqueName,
+        language: this.language,
+      },
     );
-    const [first, ...others] = all.map((pieces) => fixedText(pieces));
-    return shows || others.some((other) => looksCounted(first ?? "", other));
+    if (piece) this.pieces.push(piece);
   }
 
   template(template: TemplateLiteral): void {
@@ -204,11 +173,6 @@ function holdsNothing(node: Expression): boolean {
     (node.type === "Identifier" && node.name === "undefined") ||
     /^JSX(?:Element|Fragment)$/.test(node.type)
   );
-}
-
-/** Exact numbers first, then the rest, `other` last. */
-function rankOf(selector: string): number {
-  return selector === "other" ? 3 : selector.startsWith("=") ? 0 : 1;
 }
 
 /** Whether the expression says itself that it may be null or undefined, which JSX shows as nothing. */

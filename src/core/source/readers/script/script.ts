@@ -34,6 +34,7 @@ import { textRuns } from "./jsx.js";
 import { LookupReader } from "./lookups.js";
 import { uniqueNames } from "../expression-names.js";
 import { languageChoice, languageTable, type LanguageBranches } from "./choices.js";
+import { isCounted } from "../worded-choice.js";
 import { isGluing, PieceList } from "./pieces.js";
 
 /** The endings of files that this reader reads. */
@@ -368,7 +369,12 @@ class ScriptReader {
     list.expression(node);
     const [only] = list.pieces;
     if (only?.kind !== "choice" || only.choice !== "plural" || list.obstacle) return;
-    if (!list.isCounted(new Map(only.branches.map(({ selector, pieces }) => [selector, pieces])), only.code))
+    if (
+      !isCounted(
+        only.branches.map(({ pieces }) => pieces),
+        only.code,
+      )
+    )
       return;
     this.template(node, (own) => own.expression(node));
   }
