@@ -6,6 +6,7 @@ import { keyTest } from "../text/key-pattern.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
 import { formatOf } from "./formats/index.js";
 import { KeyPool } from "./key-pool.js";
+import { withHints } from "./hints.js";
 import { bookLayout, type Layout } from "./layout.js";
 import type { CatalogChanges, CatalogContent, CatalogFormat, CatalogProblem, Entry } from "./model.js";
 import {
@@ -296,6 +297,13 @@ export function commentAbove({ content, format }: Catalog, entry: Entry): string
   return lines.length > 0 ? lines.join("\n") : undefined;
 }
 
+/** What a catalog's comments say of an entry; what opens the file speaks of the file. */
+export function descriptionOf(catalog: Catalog, entry: Entry): string | undefined {
+  const lead = catalog.content.slice(0, entry.keySpan.start);
+  const opensFile = entry === catalog.entries[0] && /^(?:[ \t]*(?:#|!|\/\/).*\n)*[ \t]*$/.test(lead);
+  return opensFile ? undefined : commentAbove(catalog, entry);
+}
+
 /** A file's text with changes made to one of its catalogs; `text` is the file as it is by now. */
 export function editCatalog(catalog: Catalog, text: string, changes: CatalogChanges): string {
   const { format, view, encoding, byKey, separator, settings } = catalog;
@@ -325,6 +333,8 @@ export function placeInFile({ format, content }: Catalog, entry: Entry, offset: 
 /** The texts of catalog files as changes to their catalogs leave them: several catalogs may stand in one file. */
 export interface CatalogEdits {
   edit(catalog: Catalog, changes: CatalogChanges): void;
+  /** Brings what translators find above entries up to date: the lines for an entry, undefined where they stay as they are. */
+  hint(catalog: Catalog, wanted: (key: string) => readonly string[] | undefined): void;
   /** Takes a whole file away. */
   remove(catalog: Catalog): void;
   changes(): FileChange[];
@@ -337,6 +347,17 @@ export function catalogEdits(): CatalogEdits {
       const file = files.get(catalog.file) ?? { catalog, text: catalog.content };
       file.text = editCatalog(catalog, file.text ?? catalog.format.empty, changes);
       files.set(catalog.file, file);
+    },
+    hint(catalog, wanted) {
+      const { format, separator, settings, view, encoding } = catalog;
+      const file = files.get(catalog.file);
+      const text = file ? file.text : catalog.content;
+      if (text === undefined) return;
+      // What was changed before stands elsewhere by now.
+      const found = file ? viewed(format.read(text, separator), view, separator) : undefined;
+      const entries = found ? joinPluralKeys(found.entries, settings, separator) : catalog.entries;
+      const after = withHints(text, format, entries, ({ key }) => wanted(key), encoding);
+      if (after !== text) files.set(catalog.file, { catalog: file?.catalog ?? catalog, text: after });
     },
     remove(catalog) {
       files.set(catalog.file, { catalog, text: undefined });

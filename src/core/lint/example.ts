@@ -39,6 +39,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         ...(example.paths && { paths: [...example.paths] }),
         rules: {},
         fill: "source",
+        hints: true,
       },
     ],
   };

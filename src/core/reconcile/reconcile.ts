@@ -1,5 +1,6 @@
 import {
   catalogEdits,
+  descriptionOf,
   haveSameKeys,
   isWhole,
   separatorsOf,
@@ -8,6 +9,7 @@ import {
   type CatalogEdits,
 } from "../catalog/book.js";
 import type { Entry, PathText } from "../catalog/model.js";
+import { hintLines } from "../catalog/hints.js";
 import { KeyPool } from "../catalog/key-pool.js";
 import { placementIn, type Placement } from "../catalog/placement.js";
 import type { Files } from "../files/files.js";
@@ -29,6 +31,7 @@ import {
 import type { Origin } from "../ledger/history.js";
 import { standingOf } from "../ledger/standing.js";
 import { parentsOf } from "../locale/fallback.js";
+import { showForms } from "../message/forms.js";
 import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
@@ -61,6 +64,7 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
   const notes: PlanNote[] = [];
   const tally = {
     "keys added": 0,
+    "untranslated copies renewed": 0,
     "keys renamed": 0,
     "keys restored": 0,
     "keys set aside": 0,
@@ -189,7 +193,12 @@ class LocaleWork {
     private readonly options: ReconcileOptions,
     private readonly notes: PlanNote[],
     private readonly tally: Record<
-      "keys added" | "keys renamed" | "keys restored" | "keys set aside" | "translations stale",
+      | "keys added"
+      | "untranslated copies renewed"
+      | "keys renamed"
+      | "keys restored"
+      | "keys set aside"
+      | "translations stale",
       number
     >,
     private readonly edits: CatalogEdits,
@@ -321,16 +330,31 @@ class LocaleWork {
               !this.book.allows(this.locale, this.book.codeKey(catalog.namespace, entry.key)),
           );
     const added: PathText[] = [];
+    const renewed: PathText[] = [];
     const placement = placementIn(catalog, this.separator, extra);
     const { entries } = catalog;
     const isUnique = isAligned && entries.length === rows.length;
     for (const [index, row] of rows.entries()) {
       const there = isUnique ? entries[index] : catalog.byKey.get(row.entry.key);
-      if (there) this.account(row, there.text);
+      if (there) this.account(row, there, renewed);
       else this.addMissing(catalog, row.entry, placement, added);
     }
     for (const entry of extra) if (!this.moved.has(entry)) this.setAside(catalog, entry);
-    if (added.length === 0 && extra.length === 0) return;
+    if (renewed.length > 0) this.edits.edit(catalog, { set: renewed });
+    if (added.length > 0 || extra.length > 0)
+      this.editEntries(catalog, source, rows, added, extra, placement);
+    if (source && catalog.format.hasComments && this.book.config.hints)
+      this.writeHints(catalog, source, rows);
+  }
+
+  private editEntries(
+    catalog: Catalog,
+    source: Catalog | undefined,
+    rows: readonly SourceRow[],
+    added: readonly PathText[],
+    extra: readonly Entry[],
+    placement: Placement,
+  ): void {
     if (!source && extra.length === catalog.byKey.size) {
       this.edits.remove(catalog);
       return;
@@ -339,6 +363,22 @@ class LocaleWork {
       add: added,
       remove: extra.filter((entry) => !entry.isInherited).map((entry) => entry.path),
       order: rows.map(({ entry }) => placement.pathOf(entry)),
+    });
+  }
+
+  /** What translators find above the entries that are not done: the source text where it is not there itself, and what is said of it. */
+  private writeHints(catalog: Catalog, source: Catalog, rows: readonly SourceRow[]): void {
+    const byKey = new Map(rows.map((row) => [row.entry.key, row]));
+    this.edits.hint(catalog, (key) => {
+      const row = byKey.get(key);
+      if (!row) return undefined;
+      const record = this.records.get(row.full) ?? this.ledger.records.get(row.full);
+      if (!record) return undefined;
+      const isStale = record.source !== row.digest;
+      if (record.state !== "initial" && !isStale) return [];
+      const isCopy =
+        record.text === row.digest || record.text === digestOf(this.sourceTextFor(row.entry.text));
+      return hintLines(isCopy ? undefined : showForms(row.entry.text), descriptionOf(source, row.entry));
     });
   }
 
@@ -397,7 +437,12 @@ class LocaleWork {
   }
 
   /** Brings the record of a key that is there up to what the texts show. */
-  private account({ entry: source, full, digest: sourceDigest, place }: SourceRow, text: string): void {
+  private account(
+    { entry: source, full, digest: sourceDigest, place }: SourceRow,
+    there: Entry,
+    renewed: PathText[],
+  ): void {
+    const { text } = there;
     const digest = digestOf(text);
     const { ledger } = this;
     // Nothing changed: that is so for nearly all.
@@ -408,6 +453,14 @@ class LocaleWork {
     const known = ledger.records.get(full);
     if (known?.text === digest && known.source === sourceDigest) {
       this.unchanged.push(full);
+      return;
+    }
+    if (known?.text === digest && this.isCopy(full, known, there)) {
+      const copy = this.sourceTextFor(source.text);
+      const { today } = this.options;
+      this.records.set(full, { ...known, source: sourceDigest, text: digestOf(copy), date: today });
+      if (copy !== text) renewed.push({ path: there.path, text: copy });
+      this.tally["untranslated copies renewed"]++;
       return;
     }
     const record = known ?? this.recordFromHistory(full, source, text, digest);
@@ -442,6 +495,16 @@ class LocaleWork {
       origin,
       date: this.options.today,
     });
+  }
+
+  /** Whether an entry is still the copy of an older source text that was put there for a start: nobody's work is lost with it. */
+  private isCopy(full: string, record: LedgerRecord, there: Entry): boolean {
+    if (record.state !== "initial" || record.origin !== "copy" || there.text === "") return false;
+    if (this.book.config.fill !== "source" || there.isInherited) return false;
+    const former = sourceTextOf(this.sources, full, record.source);
+    return (
+      record.text === record.source || (former !== undefined && this.sourceTextFor(former) === there.text)
+    );
   }
 
   /** A record for a translation that has none, where history shows what it was made from. */

@@ -8,7 +8,7 @@ import {
 } from "../../../src/core/project/project.js";
 
 function project(book: object, files: Record<string, string>, targets: string[] = ["de"], source = "en") {
-  const config = { source, targets, books: [{ name: "app", fill: "empty", ...book }] };
+  const config = { source, targets, books: [{ name: "app", fill: "empty", hints: false, ...book }] };
   const held = memoryFiles({ ...files, "fond.config.json": JSON.stringify(config) });
   const opened = openProject(held, undefined, "2031-05-04");
   if (!opened.ok) throw new Error(JSON.stringify(opened.problems));

@@ -1,0 +1,66 @@
+import { applyEdits, type TextEdit } from "../text/edits.js";
+import type { TextEncoding } from "../files/files.js";
+import type { CatalogFormat, Entry } from "./model.js";
+
+/** What translators find above an entry as long as there is something to do: the source text, and what its catalog says of it. */
+export function hintLines(
+  sourceText: string | undefined,
+  description: string | undefined,
+): readonly string[] {
+  const oneLine = (text: string) =>
+    text.replaceAll("\\", "\\\\").replaceAll("\r", "\\r").replaceAll("\n", "\\n");
+  const said = (description?.split("\n") ?? []).filter(
+    (line) => line.trim() !== "" && !/^\s*fond:/.test(line),
+  );
+  return [
+    ...(sourceText === undefined ? [] : [`fond: source ${oneLine(sourceText)}`]),
+    ...said.map((line) => `fond: note ${line.trim()}`),
+  ];
+}
+
+const hint = /^[ \t]*(?:#|!|\/\/)[ \t]*(fond: (?:source|note)\b.*?)\r?$/;
+
+/**
+ * A catalog file's text with its entries' hints as they should be: `wanted` gives the lines for an entry, undefined where
+ * nothing is known of it. They stand right above an entry that begins its line; other comments stay as they are.
+ */
+export function withHints(
+  text: string,
+  format: CatalogFormat,
+  entries: Iterable<Entry>,
+  wanted: (entry: Entry) => readonly string[] | undefined,
+  encoding?: TextEncoding,
+): string {
+  const sign = /^json/.test(format.name) ? "//" : "#";
+  const lineEnd = /\r\n|\n/.exec(text)?.[0] ?? "\n";
+  const edits: TextEdit[] = [];
+  for (const entry of entries) {
+    if (entry.isInherited) continue;
+    const lines = wanted(entry);
+    if (!lines) continue;
+    const own = text.lastIndexOf("\n", entry.keySpan.start - 1) + 1;
+    const indent = text.slice(own, entry.keySpan.start);
+    if (indent.trim() !== "") continue;
+    const there: string[] = [];
+    let start = own;
+    while (start > 0) {
+      const above = text.lastIndexOf("\n", start - 2) + 1;
+      const found = hint.exec(text.slice(above, start - 1));
+      if (!found) break;
+      there.unshift(found[1] ?? "");
+      start = above;
+    }
+    const written = lines.map((line) => (encoding === "latin1" ? escapeBeyondLatin(line) : line).trimEnd());
+    if (written.length === there.length && written.every((line, index) => line === there[index])) continue;
+    edits.push({
+      start,
+      end: own,
+      replacement: written.map((line) => `${indent}${sign} ${line}${lineEnd}`).join(""),
+    });
+  }
+  return applyEdits(text, edits);
+}
+
+function escapeBeyondLatin(text: string): string {
+  return text.replace(/[\u0100-\uffff]/g, (unit) => `\\u${unit.charCodeAt(0).toString(16).padStart(4, "0")}`);
+}

@@ -1,0 +1,98 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { applyPlan } from "../../../src/core/plan/apply.js";
+import { openProject, reconcileProject } from "../../../src/core/project/project.js";
+
+/** A project of one book that is reconciled again and again; gives the target's text after each time. */
+function project(ending: string, book: object = {}) {
+  const files = memoryFiles({
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: ["de"],
+      books: [{ name: "app", files: `t/{locale}.${ending}`, ...book }],
+    }),
+  });
+  return (changes: Record<string, string> = {}) => {
+    for (const [locale, text] of Object.entries(changes)) files.contents.set(`t/${locale}.${ending}`, text);
+    const opened = openProject(files);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const plan = reconcileProject(opened.project, {}, "2031-05-04");
+    applyPlan(files, plan);
+    const again = reconcileProject(opened.project, {}, "2031-06-07");
+    expect(again.changes).toEqual([]);
+    return { text: files.contents.get(`t/de.${ending}`), summary: plan.summary };
+  };
+}
+
+describe("what translators find above an entry", () => {
+  const source =
+    "# All texts of the quay.\n\n# The button under the list.\nsearch: Search\npage:\n  title: All boats\n";
+
+  test("new entries say the source text and what its catalog says of them, until they are translated", () => {
+    const run = project("yaml", { fill: "empty" });
+    expect(run({ en: source, de: "" }).text).toBe(
+      '# fond: source Search\n# fond: note The button under the list.\nsearch: ""\npage:\n  # fond: source All boats\n  title: ""\n',
+    );
+    expect(
+      run({
+        de: "# fond: source Search\n# fond: note The button under the list.\nsearch: Suchen\npage:\n  # mine\n  # fond: source All boats\n  title: Alle Boote\n",
+      }).text,
+    ).toBe("search: Suchen\npage:\n  # mine\n  title: Alle Boote\n");
+  });
+
+  test("a translation whose source text changed gets it, and loses it when it is corrected", () => {
+    const run = project("yaml");
+    const de = "search: Suchen\npage:\n  title: Alle Boote\n";
+    expect(run({ en: source, de }).text).toBe(de);
+    expect(run({ en: source.replace("All boats", "Every boat") }).text).toBe(
+      "search: Suchen\npage:\n  # fond: source Every boat\n  title: Alle Boote\n",
+    );
+    expect(run({ en: source.replace("All boats", "Each\u00a0boat") }).text).toBe(
+      "search: Suchen\npage:\n  # fond: source Each\u00a0boat\n  title: Alle Boote\n",
+    );
+    const corrected = "search: Suchen\npage:\n  # fond: source Each\u00a0boat\n  title: Jedes Boot\n";
+    expect(run({ de: corrected }).text).toBe("search: Suchen\npage:\n  title: Jedes Boot\n");
+  });
+
+  test("properties in Latin-1 get escapes, line ends stay", () => {
+    const run = project("properties", { fill: "empty" });
+    expect(run({ en: "a=Fähre\nb=One\\nline\n", de: "a=F\r\n" }).text).toBe(
+      "a=F\r\n# fond: source One\\nline\r\nb=\r\n",
+    );
+  });
+
+  test("comments of JSON with comments", () => {
+    const run = project("jsonc", { fill: "empty" });
+    expect(run({ en: '{\n  // How many.\n  "a": "Boats"\n}\n', de: "{}\n" }).text).toBe(
+      '{\n  // fond: source Boats\n  // fond: note How many.\n  "a": ""\n}\n',
+    );
+  });
+
+  test("none where the book wants none, and none in formats without comments", () => {
+    expect(project("yaml", { fill: "empty", hints: false })({ en: source, de: "" }).text).not.toContain("#");
+    expect(project("json", { fill: "empty" })({ en: '{"a": "Boats"}\n', de: "{}\n" }).text).not.toContain(
+      "fond",
+    );
+  });
+});
+
+describe("copies of the source text that nobody has translated", () => {
+  test("follow the source, with the locale's plural forms", () => {
+    const run = project("json");
+    const en = (title: string, boats: string) => JSON.stringify({ title, boats });
+    const boats = (one: string) => `{n, plural, one {# ${one}} other {# ${one}s}}`;
+    run({ en: en("Boats", boats("boat")), de: "{}" });
+    const second = run({ en: en("All boats", boats("ship")) });
+    expect(JSON.parse(second.text ?? "")).toEqual({ title: "All boats", boats: boats("ship") });
+    expect(second.summary).toMatchObject({ "untranslated copies renewed": 2 });
+  });
+
+  test("stay where somebody has been at work", () => {
+    const run = project("json");
+    run({ en: '{"title":"Boats"}', de: '{"title":"Boote"}' });
+    expect(run({ en: '{"title":"All boats"}' }).text).toBe('{"title":"Boote"}');
+    const empty = project("json", { fill: "empty" });
+    empty({ en: '{"title":"Boats"}', de: "{}\n" });
+    expect(JSON.parse(empty({ en: '{"title":"All boats"}' }).text ?? "")).toEqual({ title: "" });
+  });
+});
