@@ -1,6 +1,7 @@
 import { fixedText, type Literal } from "../source/model.js";
 import { habitsOf, type OwnHabits } from "./habits/index.js";
 import type { Habits } from "./habits/habits.js";
+import { styleProperties } from "./habits/styles.js";
 import { shapeOf } from "./shape.js";
 import { settled, weights, type EvidenceName } from "./weights.js";
 
@@ -51,8 +52,11 @@ function givenName(literal: Literal): string {
   return properties?.[properties.length - 1] ?? name ?? "";
 }
 
-const content: Witness = ({ context, form }, habits) => {
+const content: Witness = ({ context, form, pieces }, habits) => {
   if (context.role !== "content") return undefined;
+  // Fonts of icons have a picture for each name.
+  if (/Icon$/.test(context.element ?? "") && /^[a-z][a-z0-9_]*$/.test(fixedText(pieces).trim()))
+    return evidence("contentOfCodeElement", `picture of <${context.element}>`);
   const place = context.element === undefined ? "between tags" : `in <${context.element}>`;
   if (context.element !== undefined && habits.codeElements.has(context.element))
     return evidence("contentOfCodeElement", `content of <${context.element}>`);
@@ -82,11 +86,13 @@ const attribute: Witness = (literal, habits, own) => {
     if (name === "value" && /^(?:button|option)$/.test(element)) return undefined;
     return evidence("unknownElementAttribute", `${name} of <${element}>`);
   }
+  if (styleProperties.has(name)) return evidence("styleName", `style ${name} of <${element}>`);
   if (habits.textName.test(name)) return evidence("textProp", `${name} of <${element}>`);
   return byName(name, `${name} of <${element}>`, habits);
 };
 
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
+  if (styleProperties.has(name)) return evidence("styleName", `style ${name}`);
   if (habits.textName.test(name)) return evidence("textName", reason);
   if (habits.codeName.test(name)) return evidence("codeName", reason);
   if (habits.textPrefix.test(name)) return evidence("textName", reason);
@@ -225,6 +231,8 @@ const shaped: Witness = (literal, _habits, _own, place) => {
       if (company) all.push(company);
       if (found.name === "lowerCase") {
         const { role, index = 0 } = literal.context;
+        if (role === "argument" && fixedText(literal.pieces).trim().length <= 2)
+          all.push(evidence("tooShort", "two letters"));
         // Behind what is shown often stands of which kind it is: `flash("Saved", "success")`.
         const isLater = role === "argument" && index > 0;
         return [...all, evidence(isLater ? "laterLowerCaseWord" : "lowerCaseWord", found.reason)];
@@ -256,7 +264,22 @@ function companyOf(literal: Literal, shape: "capitalised" | "lowerCase", place: 
   if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
   const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
   if (twin !== undefined) return evidence("namedTwin", `what ${twin} is called`);
+  if (/^(?:name|NAME)$/.test(name) && isMenuEntry(literal, place))
+    return evidence("menuEntry", "the name of an entry with an icon or address");
   return isListed(literal, place) ? evidence("listed", "one of a list of such words") : undefined;
+}
+
+/** Whether the object that a name stands in also has an icon, an address or a layout of its own. */
+function isMenuEntry(literal: Literal, { literals, index }: Place): boolean {
+  const group = groupOf(literal);
+  return [-3, -2, -1, 1, 2, 3].some((step) => {
+    const other = literals[index + step];
+    return (
+      other?.context.role === "property" &&
+      groupOf(other) === group &&
+      /^(?:icon|iconName|href|to|url|link|layout)$/.test(givenName(other))
+    );
+  });
 }
 
 function plainWord(text: string): string {
@@ -296,6 +319,8 @@ function membersAlike(
       if (other.context.role === "key") continue;
       if (groupOf(other) !== group) break;
       const { name } = shapeOf(fixedText(other.pieces));
+      // `ID` among names of columns says nothing of them.
+      if (name === "capitals") continue;
       if (name !== "capitalised" && name !== "sentence" && name !== "words") return 0;
       members++;
     }
@@ -336,15 +361,42 @@ function isAppended({ context, pieces }: Literal): boolean {
 }
 
 /** Whether a word stands beside a value with white space between them, as words in a sentence do. */
-function isBesideValue({ pieces }: Literal): boolean {
+function isBesideValue({ pieces }: Pick<Literal, "pieces">): boolean {
+  const isChosen = pieces.some(
+    (piece) => piece.kind === "choice" && piece.branches.some((branch) => isBesideValue(branch)),
+  );
+  const texts = pieces.flatMap((piece) =>
+    piece.kind === "choice" ? (piece.branches.at(-1)?.pieces ?? []) : [piece],
+  );
   return (
-    pieces.some(({ kind }) => kind === "argument") &&
-    pieces.some((piece) => piece.kind === "text" && /\s/.test(piece.value))
+    isChosen ||
+    (pieces.some(({ kind }) => kind === "argument") &&
+      texts.some((piece) => piece.kind === "text" && /\s/.test(piece.value)))
   );
 }
 
-const remarked: Witness = ({ remarks }) => {
-  if (remarks?.some(({ kind }) => kind === "plural-by-hand"))
+/** Whether a literal that a number chooses is a form of a text: a word beside one like it, or more than a word. */
+function isForm(literal: Literal, place: Place): boolean {
+  const text = fixedText(literal.pieces).trim();
+  if (literal.pieces.some(({ kind }) => kind !== "text") || !/^[\p{Ll}\p{N}-]*$/u.test(text)) return true;
+  const stem = (word: string) => word.toLowerCase().slice(0, 3);
+  return [-1, 1].some((step) => {
+    const other = place.literals[place.index + step];
+    const isBeside = other?.remarks?.some(({ kind }) => kind === "plural-by-hand") === true;
+    return (
+      isBeside &&
+      fixedText(other.pieces)
+        .match(/\p{L}+/gu)
+        ?.some((word) => stem(word) === stem(text))
+    );
+  });
+}
+
+const remarked: Witness = (literal, _habits, _own, place) => {
+  const { remarks, pieces } = literal;
+  const isPlural = pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural");
+  const isChosen = remarks?.some(({ kind }) => kind === "plural-by-hand") === true;
+  if (isPlural || (isChosen && isForm(literal, place)))
     return evidence("pluralByHand", "a plural made by hand");
   if (remarks?.some(({ kind }) => kind === "chosen-by-language"))
     return evidence("chosenByLanguage", "chosen by language in code");

@@ -57,6 +57,12 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[0-9a-f]{8}-){1}(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i, "an identifier"],
   [/^(?=.*\d)[A-Za-z0-9+/_-]{24,}={0,2}$/, "an encoded value"],
   [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*.*\)$/, "a media query"],
+  [/\(\?(?:[:=!]|<[=!]|P?<\w+>|[imsux]+[:)])|\[\^[^\]]+\]/, "a regular expression"],
+  [/^<<[\w-]+>>$/, "the name of an event"],
+  [/^@(?:media|supports|container|keyframes|import|font-face|layer)\b/, "a rule of a style sheet"],
+  [/!important\s*$|^(?:solid|dashed|dotted)$/, "a CSS value"],
+  [/^(?:["']?[\w -]+["']?,\s*)+(?:sans-serif|serif|monospace|cursive)\b/, "a list of fonts"],
+  [/^\\[0-9a-f]{3,5}$/i, "a character of an icon font"],
   [/^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})+$/, "a locale"],
   [/^(?:use strict|use client|use server)$/, "a directive"],
   [/^(?:(?:Ctrl|Cmd|CtrlCmd|Alt|Shift|Meta|Mod|Option|Command)\s?[+-]\s?)+\S+$/i, "a keyboard shortcut"],
@@ -119,6 +125,7 @@ function identifierReason(word: string): string | undefined {
   if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)+$/.test(word)) return "looks like a snake_case name";
   if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
   if (/^[A-Za-z][\w-]*(?:[.:][A-Za-z][\w-]*)+$/.test(word)) return "looks like a dotted name";
+  if (/^_+[A-Za-z]\w*$/.test(word)) return "looks like a name with an underscore";
   if (/^[A-Z]\w*(?:::[A-Z]\w*)+$/.test(word)) return "looks like the name of a class";
   if (/^[@$#][A-Za-z][\w-]*$/.test(word)) return "looks like a name with a mark";
   if (/^[A-Za-z_]\w*[[(].*[\])]$/.test(word)) return "looks like code";

@@ -17,6 +17,10 @@ export const weights = {
   developerError: -1.6,
   textName: 2.8,
   codeName: -3,
+  /** A property of CSS. */
+  styleName: -5,
+  /** The name of an entry beside its icon or address, as menus have them. */
+  menuEntry: 0.6,
   plainVariable: -0.6,
   textMember: 3,
   compared: -5,

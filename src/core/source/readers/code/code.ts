@@ -189,7 +189,7 @@ class CodeReader {
       {
         read: (one) => {
           const parts = this.conditionalOf(one);
-          if (!parts || !(this.hasWords(parts.first) || this.hasWords(parts.second))) return undefined;
+          if (!parts || !this.choosesWords(one)) return undefined;
           return { test: this.testOf(parts.test), first: parts.first, second: parts.second };
         },
         pieces: (branch) => joinTexts(this.partsOf(branch, unique, taken)),
@@ -229,12 +229,16 @@ class CodeReader {
     };
   }
 
+  private choosesWords(node: CodeNode): boolean {
+    const parts = this.conditionalOf(node);
+    return parts !== undefined && (this.hasWords(parts.first) || this.hasWords(parts.second));
+  }
+
   private hasWords(node: CodeNode): boolean {
     const bare = bareNode(node);
     if (this.isGluing(bare)) return true;
     if (this.spec.strings.includes(bare.type)) return /\p{L}/u.test(this.plainText(bare));
-    const parts = this.conditionalOf(bare);
-    return parts !== undefined && (this.hasWords(parts.first) || this.hasWords(parts.second));
+    return this.choosesWords(bare);
   }
 
   /** What an expression inside of a text says: the text of strings, the choice of a conditional, else a value. */
@@ -398,7 +402,9 @@ class CodeReader {
       return false;
     const sides = [childIn(node, "left"), childIn(node, "right")];
     return sides.some(
-      (side) => side !== undefined && (this.spec.strings.includes(side.type) || this.isGluing(side)),
+      (side) =>
+        side !== undefined &&
+        (this.spec.strings.includes(side.type) || this.isGluing(side) || this.choosesWords(side)),
     );
   }
 
