@@ -230,6 +230,8 @@ const shaped: Witness = (literal, _habits, _own, place) => {
       const company = companyOf(literal, found.name, place);
       if (company) all.push(company);
       if (found.name === "lowerCase") {
+        // The forms of a plural are words, however short they are.
+        if (literal.pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural")) return all;
         const { role, index = 0 } = literal.context;
         if (role === "argument" && fixedText(literal.pieces).trim().length <= 2)
           all.push(evidence("tooShort", "two letters"));
@@ -264,7 +266,7 @@ function companyOf(literal: Literal, shape: "capitalised" | "lowerCase", place: 
   if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
   const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
   if (twin !== undefined) return evidence("namedTwin", `what ${twin} is called`);
-  if (/^(?:name|NAME)$/.test(name) && isMenuEntry(literal, place))
+  if (/^(?:name|NAME)$/.test(literal.context.properties?.at(-1) ?? name) && isMenuEntry(literal, place))
     return evidence("menuEntry", "the name of an entry with an icon or address");
   return isListed(literal, place) ? evidence("listed", "one of a list of such words") : undefined;
 }
@@ -275,7 +277,7 @@ function isMenuEntry(literal: Literal, { literals, index }: Place): boolean {
   return [-3, -2, -1, 1, 2, 3].some((step) => {
     const other = literals[index + step];
     return (
-      other?.context.role === "property" &&
+      other !== undefined &&
       groupOf(other) === group &&
       /^(?:icon|iconName|href|to|url|link|layout)$/.test(givenName(other))
     );

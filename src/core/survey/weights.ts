@@ -20,7 +20,7 @@ export const weights = {
   /** A property of CSS. */
   styleName: -5,
   /** The name of an entry beside its icon or address, as menus have them. */
-  menuEntry: 0.6,
+  menuEntry: 0.7,
   plainVariable: -0.6,
   textMember: 3,
   compared: -5,

@@ -128,7 +128,11 @@ export function isGluing(node: BinaryExpression | PrivateInExpression): node is 
 }
 
 function isText(node: Node): boolean {
-  return node.type === "TemplateLiteral" || (node.type === "Literal" && typeof node.value === "string");
+  return (
+    node.type === "TemplateLiteral" ||
+    (node.type === "Literal" && typeof node.value === "string") ||
+    (node.type === "ConditionalExpression" && choosesWords(node) && !holdsNothing(node))
+  );
 }
 
 /** Why an expression inside a text keeps it from becoming one message: it chooses between words itself. */
