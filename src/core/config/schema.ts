@@ -16,11 +16,13 @@ const lookupSchema = v.union(
     v.strictObject({
       call: nonEmpty("the name of a function, or object.method"),
       default: v.optional(argumentPlace),
+      note: v.optional(argumentPlace),
     }),
     v.strictObject({
       component: nonEmpty("the name of a component"),
       key: nonEmpty("the prop that holds the key"),
       default: v.optional(nonEmpty("the prop that holds default text")),
+      note: v.optional(nonEmpty("the prop that describes the text for translators")),
     }),
     v.strictObject({
       maker: nonEmpty("the function that makes a lookup"),
@@ -65,7 +67,10 @@ const emitSchema = v.strictObject({
   endings: v.optional(
     v.record(
       v.pipe(v.string(), v.regex(/^\.\w+$/, "an ending such as .rb")),
-      v.strictObject(emitTemplates),
+      v.strictObject({
+        ...emitTemplates,
+        import: v.optional(nonEmpty("the line that brings the lookup in")),
+      }),
       "a map from endings of files to templates",
     ),
   ),

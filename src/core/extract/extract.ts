@@ -25,6 +25,7 @@ import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.j
 import { calledBy, scriptEdits, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { hostOf, type Host } from "./hosts.js";
 import { hostEdits, hostRefusal, lostInRewrite } from "./rewrite-host.js";
+import { importLineEdit } from "./import-line.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 
 /** What a person decided about one text: to leave it, or its key or message. */
@@ -246,7 +247,7 @@ class Extraction {
 
   /** Default texts that lookups carry go to the catalog, where it has none under their keys. */
   private defaults(source: SourceFile): void {
-    for (const { key, keySpan, defaultText } of source.lookups) {
+    for (const { key, keySpan, defaultText, note } of source.lookups) {
       if (key.kind !== "fixed" || defaultText === undefined || defaultText === "") continue;
       if (this.book.resolve(key.value)?.entry) continue;
       const collected = this.collected.get(key.value);
@@ -273,7 +274,7 @@ class Extraction {
         continue;
       }
       this.collected.set(key.value, defaultText);
-      this.addEntry(key.value, defaultText);
+      this.addEntry(key.value, defaultText, note);
     }
   }
 
@@ -372,7 +373,7 @@ class Extraction {
     const { config, reader, imports, setup } = this;
     const own = config.emit.endings?.[posix.extname(file)];
     return {
-      book: own ? { ...config, emit: { ...config.emit, ...own } } : config,
+      book: own ? { ...config, emit: { ...config.emit, ...own, import: config.emit.import } } : config,
       reader,
       imports,
       setup,
@@ -435,6 +436,11 @@ class Extraction {
     const inTemplate = items.filter((one) => inside(one) === undefined);
     const { edits, done } = hostEdits(inTemplate, source, host);
     const finished = new Set(done);
+    const line =
+      host.importLine !== undefined && items.length > 0
+        ? importLineEdit(host.language, source.text, host.importLine)
+        : undefined;
+    if (line) edits.push(line);
     const instance = parts.find(({ runsPerUse }) => runsPerUse);
     for (const part of parts) {
       const own = items.filter((one) => inside(one) === part);
@@ -460,7 +466,7 @@ class Extraction {
         ...{ file, line, column, key, message, isNew },
         ...{ verdict, reason, role, endLine, endColumn, text },
       });
-      if (isNew) this.addEntry(key, message);
+      if (isNew) this.addEntry(key, message, found.literal.note);
       for (const { locale, pieces } of found.literal.translations ?? [])
         this.addTranslation(locale, key, pieces);
     }
@@ -493,11 +499,13 @@ class Extraction {
     return catalog === undefined || isWhole(catalog);
   }
 
-  private addEntry(fullKey: string, message: string): void {
+  private addEntry(fullKey: string, message: string, note?: string): void {
     const { namespace, key } = this.splitKey(fullKey);
     const id = namespace ?? "";
     const list = this.additions.get(id) ?? [];
-    list.push({ path: this.pathOf(key), text: message });
+    // What the code tells translators stands above the text, where the format has room for it.
+    const comment = note === undefined || note.trim() === "" ? undefined : note.replace(/\s+/g, " ").trim();
+    list.push({ path: this.pathOf(key), text: message, ...(comment !== undefined && { comment }) });
     this.additions.set(id, list);
   }
 

@@ -8,6 +8,9 @@ import { scriptEndings } from "../source/readers/script/script.js";
 /** How one kind of file writes lookups: the book's templates where it gives them, else what is usual in its language. */
 export interface Host {
   readonly kind: "script" | "code" | "markup";
+  readonly language: string;
+  /** The line that brings the lookup into a file of code. */
+  readonly importLine: string | undefined;
   /** An expression. */
   readonly call: string;
   /** What stands between tags of a template, and as an attribute's value; undefined where nothing is usual. */
@@ -60,7 +63,8 @@ const shown: Readonly<Record<string, readonly [string, string]>> = {
 
 /** The host that a file is, with a book's templates for it. */
 export function hostOf(file: string, book: BookConfig): Host {
-  const own = { ...book.emit, ...book.emit.endings?.[posix.extname(file)] };
+  const forEnding = book.emit.endings?.[posix.extname(file)];
+  const own = { ...book.emit, ...forEnding };
   const call = own.call ?? defaultCall;
   const dialect = dialectOf(file);
   const isScript = scriptEndings.some((ending) => file.endsWith(ending));
@@ -70,6 +74,8 @@ export function hostOf(file: string, book: BookConfig): Host {
   const isNumbered = book.syntax === "java" || book.syntax === "printf";
   return {
     kind: isScript ? "script" : dialect ? "markup" : "code",
+    language,
+    importLine: forEnding?.import,
     call,
     content,
     attribute:

@@ -21,8 +21,8 @@ export const defaultCall = 't("{key}"{args})';
 
 /** The lookups that a book names and those that its extraction writes, ready for a reader. */
 export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShapes {
-  const calls = new Map<string, { default?: number }>();
-  const components = new Map<string, { key: string; default?: string }>();
+  const calls = new Map<string, { default?: number; note?: number }>();
+  const components = new Map<string, { key: string; default?: string; note?: string }>();
   const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }>();
   const attributes = new Set<string>();
   const filters = new Set<string>();

@@ -150,6 +150,8 @@ export interface Lookup {
   readonly key: LookupKey;
   /** The text that code gives for a key without one. */
   readonly defaultText?: string;
+  /** What the code tells translators about the text. */
+  readonly note?: string;
   /** The arguments passed by name, or undefined where code alone cannot tell (a variable, a spread). */
   readonly argumentNames: readonly string[] | undefined;
 }
@@ -162,10 +164,13 @@ export type LookupKey =
 
 /** What a book says about how its code asks for keys. */
 export interface LookupShapes {
-  /** Functions and methods that take a key first, with the place of an argument that holds default text. */
-  readonly calls: ReadonlyMap<string, { readonly default?: number }>;
-  /** The props that hold the key and default text, by component or tag. */
-  readonly components: ReadonlyMap<string, { readonly key: string; readonly default?: string }>;
+  /** Functions and methods that take a key first, with the places of arguments that hold default text and a note. */
+  readonly calls: ReadonlyMap<string, { readonly default?: number; readonly note?: number }>;
+  /** The props that hold the key, default text and a note, by component or tag. */
+  readonly components: ReadonlyMap<
+    string,
+    { readonly key: string; readonly default?: string; readonly note?: string }
+  >;
   /** Functions that make a lookup, with the places of a namespace and of a prefix for its keys. */
   readonly makers: ReadonlyMap<
     string,

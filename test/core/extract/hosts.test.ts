@@ -201,6 +201,105 @@ describe("what stands inside of something else", () => {
   });
 });
 
+describe("the line that brings a lookup in", () => {
+  const emit = (ending: string, line: string) => ({ emit: { endings: { [ending]: { import: line } } } });
+  const show = (before: string, after = "") =>
+    `${before}class A { void f() { show("The boat leaves now"); } }\n${after}`;
+  test.each<[string, string, string, string]>([
+    [
+      "app/a.py",
+      'from x import (\n    a,\n    b,\n)\nimport os\n\n\ndef f():\n    flash("The boat leaves now")\n',
+      "from texts import t",
+      "import os\nfrom texts import t\n\n\ndef f",
+    ],
+    [
+      "app/a.py",
+      '"""About boats."""\n\ndef f():\n    flash("The boat leaves now")\n',
+      "from texts import t",
+      '"""About boats."""\n\nfrom texts import t\n\ndef f',
+    ],
+    [
+      "app/A.java",
+      show("package a.b;\n\nimport java.util.List;\n\n"),
+      "import static app.Texts.t;",
+      "import java.util.List;\nimport static app.Texts.t;\n\nclass",
+    ],
+    [
+      "app/A.java",
+      show("package a.b;\n\n"),
+      "import static app.Texts.t;",
+      "package a.b;\n\nimport static app.Texts.t;\n\nclass",
+    ],
+    ["app/A.java", show(""), "import static app.Texts.t;", "import static app.Texts.t;\n\nclass"],
+    [
+      "app/A.cs",
+      'using System;\r\n\r\nclass A { void F() { Show("The boat leaves now"); } }\r\n',
+      "using static App.Texts;",
+      "using System;\r\nusing static App.Texts;\r\n\r\nclass",
+    ],
+    [
+      "app/a.php",
+      '<?php\nnamespace App;\n\nfunction f() { return show("The boat leaves now"); }\n',
+      "use function texts\\t;",
+      "namespace App;\n\nuse function texts\\t;\n\nfunction",
+    ],
+    [
+      "app/a.rb",
+      '# frozen_string_literal: true\n\nrequire "json"\n\ndef f\n  show("The boat leaves now")\nend\n',
+      'require "texts"',
+      'require "json"\nrequire "texts"\n\ndef',
+    ],
+    [
+      "app/a.go",
+      'package main\n\nimport (\n\t"fmt"\n)\n\nfunc f() { show("The boat leaves now") }\n',
+      'import . "app/texts"',
+      ')\nimport . "app/texts"\n\nfunc',
+    ],
+  ])("%s: %#", async (file, code, line, expected) => {
+    const book = emit(file.slice(file.lastIndexOf(".")), line);
+    const found = await extract(file, code, book);
+    expect(found.notes).toEqual([]);
+    expect(found.code).toContain(expected);
+    expect((await extract(file, found.code, book)).code).toBe(found.code);
+    // A line that is there already is not written again.
+    const again = await extract(file, found.code.replace(/t\("[^"]*"\)/, '"Another boat leaves"'), book);
+    expect(again.code.split(line)).toHaveLength(2);
+  });
+
+  test("files without texts get none", async () => {
+    const code = "def f(n):\n    return n + 1\n";
+    expect((await extract("app/a.py", code, emit(".py", "from texts import t"))).code).toBe(code);
+  });
+});
+
+describe("what the code tells translators", () => {
+  test("stands above the text in formats with comments", async () => {
+    const files = memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [
+          {
+            name: "app",
+            code: ["app/**"],
+            files: "t/{locale}.properties",
+            lookups: [{ call: "t", default: 1, note: 2 }],
+          },
+        ],
+      }),
+      "t/en.properties": "",
+      "app/a.ts": 'export const f = () => t("list.title", "All boats", "above the list");\n',
+      "app/b.py": 'def f():\n    # fond: note on the quay\n    flash("The boat leaves now")\n',
+    });
+    const opened = openProject(files);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const plan = await extractProject(opened.project);
+    expect(plan.changes.find(({ file }) => file === "t/en.properties")?.after).toBe(
+      "# above the list\nlist.title=All boats\n# on the quay\nb.boatLeavesNow=The boat leaves now\n",
+    );
+  });
+});
+
 describe("words that code chooses", () => {
   const boats = "{n, plural, one {One boat is here} other {# boats are here}}";
   const left = "{n, plural, one {You have # seat left} other {You have # seats left}}";

@@ -284,6 +284,7 @@ class CodeReader {
       const inner = this.innerSpan(first);
       const names = given.slice(1).flatMap((argument) => this.argumentNames(argument));
       const fallback = shape.default === undefined ? undefined : given[shape.default];
+      const said = shape.note === undefined ? undefined : given[shape.note];
       this.lookups.push({
         span: { start: node.start, end: node.end },
         keySpan: inner,
@@ -291,9 +292,11 @@ class CodeReader {
         argumentNames: names.includes(undefined) ? undefined : (names as string[]),
         ...(fallback &&
           this.spec.strings.includes(fallback.type) && { defaultText: this.plainText(fallback) }),
+        ...(said && this.spec.strings.includes(said.type) && { note: this.plainText(said) }),
       });
       if (key.kind !== "unknown") this.consume(first);
       if (fallback) this.consume(fallback);
+      if (said) this.consume(said);
       if (key.kind === "fixed") this.mentions.add(key.value);
       return;
     }

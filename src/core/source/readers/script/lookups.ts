@@ -65,40 +65,35 @@ export class LookupReader {
     if (!first || first.type === "SpreadElement") return { lookups: [], keyNodes: [] };
     const name = calleeName(call.callee) ?? "";
     const prefix = this.bindingOf(name, call.start)?.prefix ?? [];
-    const defaultAt = this.shapes.calls.get(name)?.default;
-    const given = defaultAt === undefined ? undefined : call.arguments[defaultAt];
-    const defaultText =
-      given?.type === "Literal" && typeof given.value === "string" ? given.value : undefined;
-    const values = defaultAt === 1 ? call.arguments[2] : second;
+    const shape = this.shapes.calls.get(name);
+    const argumentAt = (place: number | undefined) => {
+      const argument = place === undefined ? undefined : call.arguments[place];
+      return argument?.type === "SpreadElement" ? undefined : argument;
+    };
+    const told = readTold(argumentAt(shape?.default), argumentAt(shape?.note));
+    const values = shape?.default === 1 ? call.arguments[2] : second;
     const argumentNames =
       values === undefined ? [] : values.type === "SpreadElement" ? undefined : namesIn(values);
-    const found = keyAlternatives(
-      first,
-      { start: call.start, end: call.end },
-      argumentNames,
-      prefix,
-      defaultText,
+    return withTold(
+      keyAlternatives(first, { start: call.start, end: call.end }, argumentNames, prefix, told),
+      told,
     );
-    return given && defaultText !== undefined ? { ...found, keyNodes: [...found.keyNodes, given] } : found;
   }
 
   /** Reads `<Message id="key" …>`; undefined where the component's key prop is not there. */
   readComponent(opening: JSXOpeningElement): FoundLookup | undefined {
     const shape = this.shapes.components.get(elementName(opening.name));
     if (!shape) return undefined;
-    const given = shape.default === undefined ? undefined : attributeValue(opening, shape.default);
-    const defaultText =
-      given?.type === "Literal" && typeof given.value === "string" ? given.value : undefined;
+    const told = readTold(
+      shape.default === undefined ? undefined : attributeValue(opening, shape.default),
+      shape.note === undefined ? undefined : attributeValue(opening, shape.note),
+    );
     const key = attributeValue(opening, shape.key);
     if (!key) return undefined;
-    const found = keyAlternatives(
-      key,
-      { start: opening.start, end: opening.end },
-      undefined,
-      [],
-      defaultText,
+    return withTold(
+      keyAlternatives(key, { start: opening.start, end: opening.end }, undefined, [], told),
+      told,
     );
-    return given && defaultText !== undefined ? { ...found, keyNodes: [...found.keyNodes, given] } : found;
   }
 
   private bindingOf(name: string, offset: number): BoundName | undefined {
@@ -106,6 +101,32 @@ export class LookupReader {
       (one) => one.name === name && one.scope.start <= offset && offset < one.scope.end,
     );
   }
+}
+
+/** What a lookup says of its text beside the key: the text itself where no catalog has it, and a note for translators. */
+interface Told {
+  readonly defaultText?: string;
+  readonly note?: string;
+  readonly nodes: readonly Node[];
+}
+
+function readTold(fallback: Expression | undefined, note: Expression | undefined): Told {
+  const fixed = (node: Expression | undefined) =>
+    node?.type === "Literal" && typeof node.value === "string" ? node.value : undefined;
+  const defaultText = fixed(fallback);
+  const said = fixed(note);
+  return {
+    ...(defaultText !== undefined && { defaultText }),
+    ...(said !== undefined && { note: said }),
+    nodes: [
+      ...(fallback && defaultText !== undefined ? [fallback] : []),
+      ...(note && said !== undefined ? [note] : []),
+    ],
+  };
+}
+
+function withTold({ lookups, keyNodes }: FoundLookup, { nodes }: Told): FoundLookup {
+  return { lookups, keyNodes: [...keyNodes, ...nodes] };
 }
 
 function fixedArgument(
@@ -140,11 +161,11 @@ function keyAlternatives(
   span: Span,
   argumentNames: readonly string[] | undefined,
   prefix: readonly (string | null)[],
-  defaultText: string | undefined,
+  told: Told,
 ): FoundLookup {
   if (key.type === "ConditionalExpression") {
     const parts = [key.consequent, key.alternate].map((part) =>
-      keyAlternatives(part, span, argumentNames, prefix, defaultText),
+      keyAlternatives(part, span, argumentNames, prefix, told),
     );
     return {
       lookups: parts.flatMap((part) => part.lookups),
@@ -159,7 +180,8 @@ function keyAlternatives(
     keySpan,
     key: read,
     argumentNames,
-    ...(defaultText !== undefined && { defaultText }),
+    ...(told.defaultText !== undefined && { defaultText: told.defaultText }),
+    ...(told.note !== undefined && { note: told.note }),
   };
   return { lookups: [lookup], keyNodes: read.kind === "unknown" ? [] : [key] };
 }
