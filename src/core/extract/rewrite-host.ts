@@ -17,6 +17,11 @@ export function hostRefusal(
 ): Obstacle | undefined {
   const { form, context, pieces, written } = literal;
   if (literal.obstacle) return literal.obstacle;
+  if (literal.frame)
+    return {
+      reason: "several statements return it, and this is no script of its own",
+      remedy: "choose the words in a function of the component, or move them by hand",
+    };
   if (written !== undefined)
     return {
       reason: "it is a message with plurals or cases already",

@@ -133,7 +133,8 @@ export function scriptEdits(
       const emission = emitLookup(book, one.literal, one.key, quote, (within) => codeOf(within, one));
       if (!emission) return [];
       templates.add(emission.template);
-      return [{ ...one.literal.span, replacement: emission.replacement }];
+      const { before = "", after = "" } = one.literal.frame ?? {};
+      return [{ ...one.literal.span, replacement: before + emission.replacement + after }];
     });
   };
   const codeOf = (span: Span, own: Keyed): string => {

@@ -43,6 +43,8 @@ export interface Literal {
   readonly written?: string;
   /** The same text in other languages, where code chooses by the language: by locale as the code writes it. */
   readonly translations?: readonly { readonly locale: string; readonly pieces: readonly Piece[] }[];
+  /** What has to stand around what takes its place, where it is more than an expression: statements that return it. */
+  readonly frame?: { readonly before: string; readonly after: string };
   /** Set where a comment or the markup says that it is not to be translated, with its reason. */
   readonly skipped?: string;
   /** Set where a rewrite could not keep the program's behaviour, or would break a sentence apart. */

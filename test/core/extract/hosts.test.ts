@@ -201,6 +201,64 @@ describe("what stands inside of something else", () => {
   });
 });
 
+describe("texts that statements return by a number", () => {
+  const emit = { import: 'import { t } from "{to:app/texts}";' };
+  const bikes = "{n, plural, =0 {No bikes} one {One bike} other {# bikes}}";
+
+  test.each<[string, string, string]>([
+    [
+      "switch (n) { case 0: return 'No bikes'; case 1: return 'One bike'; default: return `${n} bikes`; }",
+      bikes,
+      '{ return t("a.oneBike", { n }); }',
+    ],
+    [
+      'switch (n) { case 0: case 1: { return "A bike or none"; } default: return n + " bikes at all" }',
+      "{n, plural, =0 {A bike or none} one {A bike or none} other {# bikes at all}}",
+      '{ return t("a.bikeNone", { n }) }',
+    ],
+    [
+      'if (n === 0) return "No bikes"; if (n === 1) { return "One bike"; } return `${n} bikes`;',
+      bikes,
+      '{ return t("a.oneBike", { n }); }',
+    ],
+    [
+      'if (n === 0) return "No bikes"; else if (n === 1) return "One bike"; else return n + " bikes";',
+      bikes,
+      '{ return t("a.oneBike", { n }); }',
+    ],
+    [
+      'if (!ready) return null; if (n < 1) return "No bikes"; return n === 1 ? "One bike" : n + " bikes";',
+      bikes,
+      '{ if (!ready) return null; return t("a.oneBike", { n }); }',
+    ],
+  ])("%s", async (body, text, expected) => {
+    const code = `export function f(n) ${body.startsWith("{") ? body : `{ ${body} }`}\n`;
+    const found = await extract("app/a.ts", code, { emit });
+    expect(found.notes).toEqual([]);
+    expect(Object.values(found.texts)).toEqual([text]);
+    expect(found.code).toContain(expected);
+    expect((await extract("app/a.ts", found.code, { emit })).plan.extracted).toEqual([]);
+  });
+
+  test.each([
+    ["a comment among them", 'if (n === 0) return "No bikes yet"; // none\n return n + " bikes yet";'],
+    [
+      "other words for each number",
+      'switch (n) { case 0: return "Closed today"; default: return "Come back later"; }',
+    ],
+    ["no number", 'if (kind === "a") return "The first bike"; return "Another bike";'],
+    ["no end", 'switch (n) { case 0: return "No bikes yet"; case 1: return "One bike yet"; }'],
+    [
+      "other values",
+      'if (n === 0) return "Nothing here yet"; if (m === 1) return "One bike left"; return "Some cars came";',
+    ],
+  ])("each stays by itself: %s", async (_, body) => {
+    const found = await extract("app/a.ts", `export function f(n) { ${body} }\n`, { emit });
+    expect(Object.values(found.texts).length).toBeGreaterThan(1);
+    expect(Object.values(found.texts).join()).not.toContain("plural");
+  });
+});
+
 describe("the line that brings a lookup in", () => {
   const emit = (ending: string, line: string) => ({ emit: { endings: { [ending]: { import: line } } } });
   const show = (before: string, after = "") =>

@@ -4,8 +4,7 @@ import { flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
 import { nameForExpression } from "./names.js";
 
 /** Reads the test of a conditional: a number against 0, 1 or 2, a value against a name, or anything that is true or false. */
-export function choiceTest(node: ConditionalExpression, code: string): ChoiceTest {
-  const { test } = node;
+export function choiceTest(test: Expression, code: string): ChoiceTest {
   const write = (one: Expression) => code.slice(one.start, one.end);
   if (test.type === "BinaryExpression" && test.left.type !== "PrivateIdentifier") {
     const flipped = test.left.type === "Literal";
@@ -40,7 +39,7 @@ export function choiceTest(node: ConditionalExpression, code: string): ChoiceTes
 }
 
 /** What can be passed as it is: reading it once more changes nothing. */
-function isValue(node: Expression): boolean {
+export function isValue(node: Expression): boolean {
   return /^(?:Identifier|MemberExpression|ChainExpression|CallExpression|TSNonNullExpression)$/.test(
     node.type,
   );

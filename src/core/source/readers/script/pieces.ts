@@ -6,10 +6,12 @@ import type {
   PrivateInExpression,
   TemplateLiteral,
 } from "oxc-parser";
-import type { Obstacle, Piece } from "../../model.js";
+import type { Span } from "../../../text/span.js";
+import type { ChoicePiece, Obstacle, Piece } from "../../model.js";
 import { uniqueNames } from "../expression-names.js";
 import { choicePiece } from "../worded-choice.js";
 import { choiceTest } from "./choices.js";
+import type { ReturnLink } from "./returned-texts.js";
 import { nameForExpression } from "./names.js";
 
 /** Pieces of one literal being read, its argument names kept apart. */
@@ -82,7 +84,7 @@ export class PieceList {
       {
         read: (node) =>
           node.type === "ConditionalExpression" && choosesWords(node)
-            ? { test: choiceTest(node, this.code), first: node.consequent, second: node.alternate }
+            ? { test: choiceTest(node.test, this.code), first: node.consequent, second: node.alternate }
             : undefined,
         pieces: (branch) => {
           const list = this.nested();
@@ -98,6 +100,37 @@ export class PieceList {
       },
     );
     if (piece) this.pieces.push(piece);
+  }
+
+  /** The texts that statements return by a test each, the last one where none holds: undefined where no number decides. */
+  returned(links: readonly ReturnLink[], last: Expression, span: Span): ChoicePiece | undefined {
+    type Part = { readonly from: number } | { readonly text: Expression };
+    const whole: Part = { from: 0 };
+    const piece = choicePiece<Part>(whole, span, {
+      read: (part) => {
+        const link = "from" in part ? links[part.from] : undefined;
+        if (link && "from" in part)
+          return { test: link.test, first: { text: link.text }, second: { from: part.from + 1 } };
+        const node = "text" in part ? part.text : last;
+        return node.type === "ConditionalExpression" && choosesWords(node)
+          ? {
+              test: choiceTest(node.test, this.code),
+              first: { text: node.consequent },
+              second: { text: node.alternate },
+            }
+          : undefined;
+      },
+      pieces: (part) => {
+        const list = this.nested();
+        list.expression("text" in part ? part.text : last);
+        this.obstacle ??= list.obstacle;
+        return list.pieces;
+      },
+      take: () => undefined,
+      uniqueName: this.uniqueName,
+      language: this.language,
+    });
+    return piece?.choice === "plural" ? piece : undefined;
   }
 
   template(template: TemplateLiteral): void {
@@ -155,7 +188,7 @@ function testOperator(test: Expression): string {
   return test.type === "BinaryExpression" ? test.operator : "";
 }
 
-function choosesWords(node: Expression): boolean {
+export function choosesWords(node: Expression): boolean {
   if (node.type === "ConditionalExpression") return hasWords(node.consequent) || hasWords(node.alternate);
   // What is shown where a value lacks takes its place as it would: the sentence is the same.
   if (node.type === "LogicalExpression") return node.operator === "&&" && hasWords(node.right);

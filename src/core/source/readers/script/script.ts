@@ -36,6 +36,7 @@ import { uniqueNames } from "../expression-names.js";
 import { languageChoice, languageTable, type LanguageBranches } from "./choices.js";
 import { isCounted } from "../worded-choice.js";
 import { isGluing, PieceList } from "./pieces.js";
+import { returnedByElse, returnedBySwitch, returnedInTurn, type ReturnedTexts } from "./returned-texts.js";
 
 /** The endings of files that this reader reads. */
 export const scriptEndings = [".js", ".jsx", ".mjs", ".cjs", ".ts", ".tsx", ".mts", ".cts"] as const;
@@ -260,6 +261,15 @@ class ScriptReader {
         if (remark?.kind === "chosen-by-language") this.inLanguages(node, languageChoice(node, this.text));
         break;
       }
+      case "SwitchStatement":
+        this.countedReturns(returnedBySwitch(node, this.text));
+        break;
+      case "IfStatement":
+        if (node.alternate) this.countedReturns(returnedByElse(node, this.text));
+        break;
+      case "BlockStatement":
+        this.countedReturns(returnedInTurn(node.body, this.text));
+        break;
       case "ObjectExpression":
         if (isKeyedByLocale(node.properties)) {
           this.obstruct(
@@ -377,6 +387,33 @@ class ScriptReader {
     )
       return;
     this.template(node, (own) => own.expression(node));
+  }
+
+  /** Statements that return the forms of one text by a number: one text in the place of them all. */
+  private countedReturns(found: ReturnedTexts | undefined): void {
+    if (!found) return;
+    const { links, last, span } = found;
+    const texts = [...links.map(({ text }) => text), last.argument];
+    if (texts.some((text) => this.consumed.has(text))) return;
+    const list = this.pieceList();
+    const piece = list.returned(links, last.argument, span);
+    if (
+      !piece ||
+      list.obstacle ||
+      !isCounted(
+        piece.branches.map(({ pieces }) => pieces),
+        piece.code,
+      )
+    )
+      return;
+    for (const text of [...texts, ...list.chosen]) this.consumeGlued(text);
+    this.ancestors.push(last);
+    const count = this.literals.length;
+    this.add("template", last.argument, span, [piece]);
+    this.ancestors.pop();
+    const [literal] = this.literals.slice(count);
+    const after = this.text.slice(last.start, last.end).endsWith(";") ? ";" : "";
+    if (literal) this.literals[count] = { ...literal, frame: { before: "return ", after } };
   }
 
   /** One text in several languages: that of the source, with the others as its translations. */
