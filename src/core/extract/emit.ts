@@ -44,7 +44,7 @@ function argumentsCode(
   const collect = (list: readonly Piece[]) => {
     for (const piece of list) {
       if (piece.kind === "argument") {
-        const code = codeOf(piece.span);
+        const code = codeOf(piece.formatted?.value ?? piece.span);
         put(piece.name, piece.mayBeAbsent ? `${code} ?? ""` : code);
       } else if (piece.kind === "choice") {
         put(piece.name, piece.value);

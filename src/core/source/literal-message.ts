@@ -12,8 +12,16 @@ export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
     switch (piece.kind) {
       case "text":
         return { kind: "text", value: piece.value };
-      case "argument":
-        return { kind: "argument", name: piece.name };
+      case "argument": {
+        const { type, style } = piece.formatted ?? {};
+        if (type === undefined) return { kind: "argument", name: piece.name };
+        const isSkeleton = style?.startsWith("::") === true;
+        const written = style && {
+          kind: isSkeleton ? ("skeleton" as const) : ("named" as const),
+          text: isSkeleton ? style.slice(2) : style,
+        };
+        return { kind: "argument", name: piece.name, format: { type, ...(written && { style: written }) } };
+      }
       case "choice": {
         const branches = piece.branches.map((branch) => ({
           selector: branch.selector,
@@ -50,8 +58,44 @@ export function literalMessage(pieces: readonly Piece[], reader: MessageReader):
 
 /** Pieces with their arguments named as a book's messages name them: by number in some syntaxes. */
 export function bookPieces(pieces: readonly Piece[], { syntax, plurals }: MessageReader): readonly Piece[] {
-  const named = plurals === "inline" ? pieces : withFormsArgument(pieces);
+  const plain = syntax === "icu" ? pieces : withoutFormats(pieces);
+  const named = plurals === "inline" ? plain : withFormsArgument(plain);
   return syntax === "java" || syntax === "printf" ? numbered(named, syntax === "java" ? 0 : 1) : named;
+}
+
+/** The pieces with values as the code formats them, for messages that cannot say how. */
+function withoutFormats(pieces: readonly Piece[]): readonly Piece[] {
+  const codes = new Map<string, string>();
+  // One value that is formatted in two ways is two values then.
+  const nameFor = (wanted: string, code: string) => {
+    for (let number = 1; ; number++) {
+      const name = number === 1 ? wanted : `${wanted}${number}`;
+      if ((codes.get(name) ?? code) !== code) continue;
+      codes.set(name, code);
+      return name;
+    }
+  };
+  const strip = (list: readonly Piece[]): readonly Piece[] =>
+    list.map((piece): Piece => {
+      if (piece.kind === "tag") return { ...piece, pieces: strip(piece.pieces) };
+      if (piece.kind === "choice")
+        return { ...piece, branches: piece.branches.map((one) => ({ ...one, pieces: strip(one.pieces) })) };
+      if (piece.kind !== "argument" || !piece.formatted) return piece;
+      const { kind, name, span, mayBeAbsent, formatted } = piece;
+      return { kind, name: nameFor(name, formatted.whole), code: formatted.whole, span, mayBeAbsent };
+    });
+  const note = (list: readonly Piece[]) => {
+    for (const piece of list) {
+      if (piece.kind === "argument" && !piece.formatted) codes.set(piece.name, piece.code);
+      if (piece.kind === "choice") {
+        codes.set(piece.name, piece.code);
+        for (const branch of piece.branches) note(branch.pieces);
+      }
+      if (piece.kind === "tag") note(piece.pieces);
+    }
+  };
+  note(pieces);
+  return strip(pieces);
 }
 
 function numbered(pieces: readonly Piece[], first: number): readonly Piece[] {

@@ -67,6 +67,8 @@ export type Piece =
       readonly code: string;
       readonly span: Span;
       readonly mayBeAbsent: boolean;
+      /** Set where the code formats the value in a way that a message can say: then `code` is the value itself. */
+      readonly formatted?: FormattedValue;
     }
   | ChoicePiece
   | {
@@ -78,6 +80,16 @@ export type Piece =
       readonly close: Span | undefined;
       readonly pieces: readonly Piece[];
     };
+
+/** A value that code formats for a locale: how, in ICU's words, and where the value itself and the code around it stand. */
+export interface FormattedValue {
+  readonly type: "number" | "date" | "time";
+  /** A named style, or a skeleton behind `::`; undefined for the type's own. */
+  readonly style: string | undefined;
+  readonly value: Span;
+  /** The whole code, for messages that cannot say it. */
+  readonly whole: string;
+}
 
 /** Words that code chooses by a number or another value: the forms of a plural, or the cases of a select. */
 export interface ChoicePiece {

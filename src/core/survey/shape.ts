@@ -59,6 +59,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*.*\)$/, "a media query"],
   [/\(\?(?:[:=!]|<[=!]|P?<\w+>|[imsux]+[:)])|\[\^[^\]]+\]/, "a regular expression"],
   [/^<<[\w-]+>>$/, "the name of an event"],
+  [/^2-digit$/, "an option of date formats"],
   [/^@(?:media|supports|container|keyframes|import|font-face|layer)\b/, "a rule of a style sheet"],
   [/!important\s*$|^(?:solid|dashed|dotted)$/, "a CSS value"],
   [/^(?:["']?[\w -]+["']?,\s*)+(?:sans-serif|serif|monospace|cursive)\b/, "a list of fonts"],

@@ -201,6 +201,68 @@ describe("what stands inside of something else", () => {
   });
 });
 
+describe("values that code formats for a locale", () => {
+  const emit = { import: 'import { t } from "{to:app/texts}";' };
+  const one = async (value: string, book: object = {}) => {
+    const found = await extract(
+      "app/a.ts",
+      `export const f = (a) => \`The value is \${${value}} today\`;\n`,
+      { emit, ...book },
+    );
+    expect(found.notes).toEqual([]);
+    return { text: Object.values(found.texts)[0], passed: /, (\{.*\})\)/.exec(found.code)?.[1] };
+  };
+
+  test.each([
+    ["a.toLocaleDateString()", "{a, date, ::yMd}"],
+    [
+      'a.toLocaleDateString("en-US", { weekday: "long", month: "short", day: "numeric" })',
+      "{a, date, ::EEEEMMMd}",
+    ],
+    ['a.toLocaleDateString(undefined, { dateStyle: "full" })', "{a, date, full}"],
+    ["a.toLocaleTimeString()", "{a, time, ::jms}"],
+    ['a.toLocaleTimeString([], { hour: "numeric", minute: "2-digit" })', "{a, time, ::jmm}"],
+    ['a.toLocaleTimeString(locale, { timeStyle: "short" })', "{a, time, short}"],
+    ["new Intl.DateTimeFormat().format(a)", "{a, date, ::yMd}"],
+    ["new Intl.NumberFormat(locale).format(a)", "{a, number}"],
+    [
+      'new Intl.NumberFormat("en", { style: "currency", currency: "SEK" }).format(a)',
+      "{a, number, ::currency/SEK}",
+    ],
+    [
+      'a.toLocaleString(undefined, { style: "percent", maximumFractionDigits: 1 })',
+      "{a, number, ::percent scale/100 .#}",
+    ],
+    [
+      "new Intl.NumberFormat(locale, { minimumFractionDigits: 2, maximumFractionDigits: 2 }).format(a)",
+      "{a, number, ::.00}",
+    ],
+  ])("%s", async (value, expected) => {
+    expect(await one(value)).toEqual({ text: `The value is ${expected} today`, passed: "{ a }" });
+  });
+
+  test.each([
+    "a.toLocaleString()",
+    'a.toLocaleDateString("de-DE")',
+    'a.toLocaleDateString(undefined, { timeZone: "UTC" })',
+    "a.toLocaleDateString(undefined, options)",
+    'new Intl.NumberFormat(locale, { style: "currency", currency: code }).format(a)',
+    "a.toFixed(2)",
+  ])("what is not certain stays in code: %s", async (value) => {
+    const { text, passed } = await one(value);
+    expect(text).toMatch(/^The value is \{\w+\} today$/);
+    expect(passed).toContain(value);
+  });
+
+  test("in other syntaxes the code goes on formatting, each way under its own name", async () => {
+    const { text, passed } = await one("a.toLocaleDateString()} at ${a.toLocaleTimeString()", {
+      syntax: "double-brace",
+    });
+    expect(text).toBe("The value is {{a}} at {{a2}} today");
+    expect(passed).toBe("{ a: a.toLocaleDateString(), a2: a.toLocaleTimeString() }");
+  });
+});
+
 describe("texts that statements return by a number", () => {
   const emit = { import: 'import { t } from "{to:app/texts}";' };
   const bikes = "{n, plural, =0 {No bikes} one {One bike} other {# bikes}}";

@@ -34,6 +34,12 @@ function shiftPiece(piece: Piece, by: number): Piece {
         pieces: branch.pieces.map((inner) => shiftPiece(inner, by)),
       })),
     };
+  if (piece.kind === "argument" && piece.formatted)
+    return {
+      ...piece,
+      span: shiftSpan(piece.span, by),
+      formatted: { ...piece.formatted, value: shiftSpan(piece.formatted.value, by) },
+    };
   if (piece.kind !== "tag") return { ...piece, span: shiftSpan(piece.span, by) };
   return {
     ...piece,

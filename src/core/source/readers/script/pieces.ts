@@ -12,6 +12,7 @@ import { uniqueNames } from "../expression-names.js";
 import { choicePiece } from "../worded-choice.js";
 import { choiceTest } from "./choices.js";
 import type { ReturnLink } from "./returned-texts.js";
+import { formattedValue } from "./formatted-values.js";
 import { nameForExpression } from "./names.js";
 
 /** Pieces of one literal being read, its argument names kept apart. */
@@ -65,6 +66,21 @@ export class PieceList {
     else {
       this.obstacle ??= obstacleIn(expression);
       const code = this.code.slice(start, end);
+      const found = formattedValue(expression, this.language);
+      if (found) {
+        const { type, style } = found;
+        const value = { start: found.value.start, end: found.value.end };
+        const bare = this.code.slice(value.start, value.end);
+        this.pieces.push({
+          kind: "argument",
+          name: this.uniqueName(nameForExpression(found.value), bare),
+          code: bare,
+          span: { start, end },
+          mayBeAbsent: mayBeAbsent(found.value),
+          formatted: { type, style, value, whole: code },
+        });
+        return;
+      }
       this.pieces.push({
         kind: "argument",
         name: this.uniqueName(nameForExpression(expression), code),

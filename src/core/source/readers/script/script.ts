@@ -111,7 +111,7 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
   const marks: CommentMarks = new Map();
   for (const { value, end } of comments)
     if (value.includes("fond:")) markComment(marks, value, lines.position(end).line);
-  const literals = applyMarks(reader.literals, marks, lines);
+  const literals = applyMarks(withoutOptions(reader.literals), marks, lines);
   literals.sort(byPlace);
   reader.lookups.sort(byPlace);
   return {
@@ -562,6 +562,31 @@ class ScriptReader {
       ...(found && { obstacle: found }),
     });
   }
+}
+
+/** The literals without those that only say how a value of another is formatted: that message says it. */
+function withoutOptions(literals: readonly Literal[]): Literal[] {
+  const formatted = literals.flatMap(({ pieces }) => formattedIn(pieces));
+  if (formatted.length === 0) return [...literals];
+  const within = (inner: Span, outer: Span) => outer.start <= inner.start && inner.end <= outer.end;
+  return literals.filter(
+    ({ span }) => !formatted.some((one) => within(span, one.span) && !within(span, one.value)),
+  );
+}
+
+function formattedIn(pieces: readonly Piece[]): { readonly span: Span; readonly value: Span }[] {
+  return pieces.flatMap((piece) => {
+    switch (piece.kind) {
+      case "argument":
+        return piece.formatted ? [{ span: piece.span, value: piece.formatted.value }] : [];
+      case "choice":
+        return piece.branches.flatMap((branch) => formattedIn(branch.pieces));
+      case "tag":
+        return formattedIn(piece.pieces);
+      case "text":
+        return [];
+    }
+  });
 }
 
 /** Whether an object's keys are all locales, two at least: texts in several languages side by side. */
