@@ -263,6 +263,24 @@ describe("values that code formats for a locale", () => {
   });
 });
 
+test("icons that a font draws by their names stay outside of texts, or are tags in them", async () => {
+  const emit = {
+    import: 'import { t } from "{to:app/texts}";',
+    rich: 'rich("{key}"{args})',
+    call: 't("{key}"{args})',
+  };
+  const end = "export const A = () => <p>Read more <Icon>arrow_forward</Icon></p>;\n";
+  const found = await extract("app/a.tsx", end, { emit });
+  expect(Object.values(found.texts)).toEqual(["Read more"]);
+  expect(found.code).toContain('<p>{t("a.readMore")} <Icon>arrow_forward</Icon></p>');
+  const middle = "export const A = () => <p>Click <Icon>add</Icon> to begin</p>;\n";
+  const rich = await extract("app/a.tsx", middle, {
+    emit: { ...emit, import: 'import { t, rich } from "{to:app/texts}";' },
+  });
+  expect(Object.values(rich.texts)).toEqual(["Click <icon/> to begin"]);
+  expect(rich.code).toContain("icon: () => <Icon>add</Icon>");
+});
+
 describe("texts that statements return by a number", () => {
   const emit = { import: 'import { t } from "{to:app/texts}";' };
   const bikes = "{n, plural, =0 {No bikes} one {One bike} other {# bikes}}";

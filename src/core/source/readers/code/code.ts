@@ -332,7 +332,8 @@ class CodeReader {
         if (match[0] === "%%") continue;
         put(match.index);
         at = match.index + match[0].length;
-        if (/^%[-+ 0#,]*\d*\.\d|^%[-+ 0#,]+\d*[a-z]|:[^}]|^%.*[ra]$|![rsa]/i.test(match[0])) formatted ??= match[0];
+        if (/^%[-+ 0#,]*\d*\.\d|^%[-+ 0#,]+\d*[a-z]|:[^}]|^%.*[ra]$|![rsa]/i.test(match[0]))
+          formatted ??= match[0];
         const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
         const place = match[1] !== undefined ? Number(match[1]) - 1 : isNumber ? Number(match[3]) : next++;
         const named = match[2] ?? (isNumber ? undefined : match[3]);

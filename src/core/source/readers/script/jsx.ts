@@ -136,7 +136,7 @@ function addElement(
   isLookup: (expression: Expression) => boolean,
 ): void {
   const inner = list.nested();
-  addChildren(inner, element.children, consumed, code, isLookup);
+  if (!isPicture(element)) addChildren(inner, element.children, consumed, code, isLookup);
   list.obstacle ??= inner.obstacle;
   const { openingElement: open, closingElement: close } = element;
   list.pieces.push({
@@ -271,8 +271,16 @@ function isBlank(child: JSXChild): boolean {
   );
 }
 
+/** An icon that a font draws for the name in it: `<Icon>arrow_forward</Icon>`. */
+function isPicture(child: JSXChild): boolean {
+  if (child.type !== "JSXElement" || !/Icon$/.test(elementName(child.openingElement.name))) return false;
+  const [only, ...others] = child.children;
+  return only?.type === "JSXText" && others.length === 0 && /^\s*[a-z][a-z0-9_]*\s*$/.test(only.value);
+}
+
 /** An element that holds no text and no values. */
 function isEmptyElement(child: JSXChild): boolean {
+  if (isPicture(child)) return true;
   return (
     (child.type === "JSXElement" || child.type === "JSXFragment") &&
     child.children.every((inner) => isBlank(inner) || isEmptyElement(inner))
