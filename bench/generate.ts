@@ -1,3 +1,5 @@
+import { jsonFormat } from "../src/core/catalog/formats/json.js";
+import { yamlFormat } from "../src/core/catalog/formats/yaml.js";
 import { pluralRules } from "../src/core/locale/plural-rules.js";
 
 /** Made-up projects of a wanted size, the same on every run. */
@@ -100,6 +102,17 @@ export function jsonCatalogs(locales: readonly string[], keys: number): Record<s
     files[`web/locales/${locale}.json`] = Buffer.from(JSON.stringify(root, undefined, 2) + "\n").toString();
   }
   return files;
+}
+
+/** The same catalogs in YAML. */
+export function yamlOf(catalogs: Readonly<Record<string, string>>): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(catalogs).map(([file, text]) => {
+      const add = jsonFormat.read(text, ".").entries.map((entry) => ({ path: entry.path, text: entry.text }));
+      const written = yamlFormat.edit(yamlFormat.empty, { add });
+      return [file.replace(/json$/, "yaml"), Buffer.from(written).toString()];
+    }),
+  );
 }
 
 export const thirtyLocales =

@@ -16,21 +16,27 @@ import { diskFiles } from "../src/disk/disk-files.js";
 import { diskSurveyCache } from "../src/disk/survey-cache.js";
 import { surveyWorkers } from "../src/disk/survey-workers.js";
 import { catalogBench } from "./catalogs.js";
-import { jsonCatalogs, thirtyLocales, tsxFiles } from "./generate.js";
+import { load } from "js-yaml";
+import { jsonCatalogs, thirtyLocales, tsxFiles, yamlOf } from "./generate.js";
 import { messageBench } from "./messages.js";
 import { shortest, showComparison } from "./measure.js";
 
-function configFor(code: readonly string[]): object {
+function configFor(code: readonly string[], files = "web/locales/{locale}.json"): object {
   return {
     source: "en",
     targets: thirtyLocales.slice(1),
-    books: [{ name: "bench", code, files: "web/locales/{locale}.json" }],
+    books: [{ name: "bench", code, files }],
   };
 }
 
 /** Opens a made-up project of one book. */
-function project(files: Record<string, string>, code: readonly string[]): Project {
-  const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(configFor(code)) }));
+function project(
+  files: Record<string, string>,
+  code: readonly string[],
+  pattern = "web/locales/{locale}.json",
+): Project {
+  const config = JSON.stringify(configFor(code, pattern));
+  const opened = openProject(memoryFiles({ ...files, "fond.config.json": config }));
   if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
   return opened.project;
 }
@@ -174,19 +180,26 @@ async function lint(): Promise<void> {
   const catalogs = jsonCatalogs(thirtyLocales, 3400);
   const linted = project(catalogs, []);
   console.log(
-    `Lint of ${Object.keys(catalogs).length} JSON catalogs, ${3400 * thirtyLocales.length} messages, ${megabytes(catalogs)} MB`,
+    `Lint of ${Object.keys(catalogs).length} catalogs, ${3400 * thirtyLocales.length} messages, ${megabytes(catalogs)} MB as JSON`,
   );
-  const reading = await shortest(3, () => {
+  await compareLint("JSON", linted, "JSON.parse of the same files", 4, () => {
     for (const text of Object.values(catalogs)) JSON.parse(text);
   });
-  const linting = await shortest(3, () => lintProject(linted));
-  console.log(
-    showComparison({
-      what: "lint",
-      against: "JSON.parse of the same files",
-      milliseconds: linting,
-      baseline: reading,
-      aim: 4,
-    }),
-  );
+  const texts = yamlOf(catalogs);
+  const yaml = project(texts, [], "web/locales/{locale}.yaml");
+  await compareLint("YAML", yaml, "js-yaml", 2, () => {
+    for (const text of Object.values(texts)) load(text);
+  });
+}
+
+async function compareLint(
+  what: string,
+  linted: Project,
+  against: string,
+  aim: number,
+  read: () => void,
+): Promise<void> {
+  const baseline = await shortest(3, read);
+  const milliseconds = await shortest(3, () => lintProject(linted));
+  console.log(showComparison({ what: `lint of ${what}`, against, milliseconds, baseline, aim }));
 }

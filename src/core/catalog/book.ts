@@ -7,8 +7,16 @@ import { lineIndex, type LineIndex } from "../text/line-index.js";
 import { formatOf } from "./formats/index.js";
 import { KeyPool } from "./key-pool.js";
 import { withHints } from "./hints.js";
+import { renamedInPlace } from "./rename-keys.js";
 import { bookLayout, type Layout } from "./layout.js";
-import type { CatalogChanges, CatalogContent, CatalogFormat, CatalogProblem, Entry } from "./model.js";
+import type {
+  CatalogChanges,
+  CatalogContent,
+  CatalogFormat,
+  CatalogProblem,
+  Entry,
+  EntryPath,
+} from "./model.js";
 import {
   hasForms,
   joinPluralKeys,
@@ -333,6 +341,8 @@ export function placeInFile({ format, content }: Catalog, entry: Entry, offset: 
 /** The texts of catalog files as changes to their catalogs leave them: several catalogs may stand in one file. */
 export interface CatalogEdits {
   edit(catalog: Catalog, changes: CatalogChanges): void;
+  /** Gives entries other paths where they stand, and says whether that was possible; else nothing is changed. */
+  rename(catalog: Catalog, moves: readonly { readonly entry: Entry; readonly path: EntryPath }[]): boolean;
   /** Brings what translators find above entries up to date: the lines for an entry, undefined where they stay as they are. */
   hint(catalog: Catalog, wanted: (key: string) => readonly string[] | undefined): void;
   /** Takes a whole file away. */
@@ -347,6 +357,33 @@ export function catalogEdits(): CatalogEdits {
       const file = files.get(catalog.file) ?? { catalog, text: catalog.content };
       file.text = editCatalog(catalog, file.text ?? catalog.format.empty, changes);
       files.set(catalog.file, file);
+    },
+    rename(catalog, moves) {
+      const { format, separator, view } = catalog;
+      const file = files.get(catalog.file);
+      const text = file ? file.text : catalog.content;
+      if (text === undefined || moves.some(({ entry }) => hasForms(entry))) return false;
+      const read = format.read(text, separator);
+      const byPath = new Map(read.entries.map((entry) => [entry.path.join("\u0000"), entry]));
+      const moved = moves.flatMap(({ entry, path }) => {
+        const from = view.toFile(entry.path);
+        const found = byPath.get(from.join("\u0000"));
+        return found ? [{ entry: found, from, to: view.toFile(path) }] : [];
+      });
+      // A key that is there twice would be renamed once.
+      if (moved.length !== moves.length || byPath.size !== read.entries.length) return false;
+      const paths = [...read.entries.map(({ path }) => path), ...read.emptyGroups];
+      const after = renamedInPlace(text, format, moved, paths);
+      if (after === undefined) return false;
+      const again = new Map(
+        format.read(after, separator).entries.map((one) => [one.path.join("\u0000"), one]),
+      );
+      const isRight =
+        again.size === byPath.size &&
+        moved.every(({ entry, to }) => again.get(to.join("\u0000"))?.text === entry.text);
+      if (!isRight) return false;
+      files.set(catalog.file, { catalog: file?.catalog ?? catalog, text: after });
+      return true;
     },
     hint(catalog, wanted) {
       const { format, separator, settings, view, encoding } = catalog;

@@ -68,6 +68,10 @@ export interface CatalogFormat {
   readonly hasComments: boolean;
   /** Whether keys are always written whole, never as groups. */
   readonly isFlat: boolean;
+  /** A name as the file writes names, in the manner of the one that stands there; not in formats whose keys are more than names. */
+  writeKey?(name: string, written: string): string;
+  /** Where the name of a group is written; undefined where there is no such group, or it has no name of its own there. */
+  groupKeySpan?(text: string, path: EntryPath): Span | undefined;
   /** Where, in the file's text, a code unit of an entry's text is written. */
   offsetInFile(text: string, entry: Entry, offset: number): number;
 }

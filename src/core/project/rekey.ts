@@ -221,6 +221,8 @@ function moveEntries(
       leaving.push(entry.path);
       byHome.set(home, [...(byHome.get(home) ?? []), { entry, path }]);
     }
+    const own = byHome.get(catalog) ?? [];
+    if (own.length === leaving.length && edits.rename(catalog, own)) continue;
     const arrivals = (home: Catalog): PathText[] =>
       (byHome.get(home) ?? []).map(({ entry, path }) => {
         const comment = commentAbove(catalog, entry);

@@ -41,8 +41,36 @@ function makeJsonFormat(name: string, lenient: boolean): CatalogFormat {
     empty: "{}\n",
     hasComments: lenient,
     isFlat: false,
+    writeKey,
+    groupKeySpan: (text, path) => groupKeySpan(text, path, lenient),
     offsetInFile,
   };
+}
+
+/** A name in the quotes of another, or without any where that has none and it needs none. */
+function writeKey(name: string, written: string): string {
+  if (/^["']/.test(written) || !/^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)) {
+    const json = JSON.stringify(name);
+    return written.startsWith("'")
+      ? `'${json.slice(1, -1).replaceAll('\\"', '"').replaceAll("'", "\\'")}'`
+      : json;
+  }
+  return name;
+}
+
+function groupKeySpan(text: string, path: EntryPath, lenient: boolean) {
+  let node: JsonNode | undefined = jsonTree(text, lenient);
+  let start: number | undefined;
+  for (const part of path) {
+    const member: JsonMember | undefined = node?.members.findLast(({ name }) => name === part);
+    if (!member || node?.kind !== "object") return undefined;
+    node = member.value;
+    start = member.start;
+  }
+  if (start === undefined) return undefined;
+  const token = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[^\s,:}\]/]+/y;
+  token.lastIndex = start;
+  return { start, end: start + (token.exec(text)?.[0].length ?? 0) };
 }
 
 function contentOf(read: QuickJson, problems: readonly CatalogProblem[]): CatalogContent {

@@ -20,6 +20,13 @@ export const propertiesFormat: CatalogFormat = {
   empty: "",
   hasComments: true,
   isFlat: true,
+  writeKey: (name, written) =>
+    escapeKey(name, {
+      lineEnd: "\n",
+      separator: "=",
+      escapeFrom: /\\u[\da-fA-F]{4}/.test(written) ? 0x7f : 0x10000,
+      upperHex: false,
+    }),
   offsetInFile,
 };
 

@@ -49,6 +49,36 @@ export function editYaml(text: string, changes: CatalogChanges): string {
   return applyEdits(text, editor.edits);
 }
 
+/** A name in the quotes of another, or without any where that has none and it needs none. */
+export function writeYamlKey(name: string, written: string): string {
+  if (written.startsWith("'")) return `'${name.replaceAll("'", "''")}'`;
+  return !written.startsWith('"') && isPlainSafe(name, true) ? name : JSON.stringify(name);
+}
+
+/** Where the name of a mapping is written that stands in mappings. */
+export function yamlGroupKeySpan(text: string, path: EntryPath): { start: number; end: number } | undefined {
+  const document = parseDocument(text, {
+    uniqueKeys: false,
+    merge: true,
+    prettyErrors: false,
+    logLevel: "silent",
+  });
+  if (document.errors.length > 0) return undefined;
+  let node: unknown = document.contents;
+  let range: readonly number[] | null | undefined;
+  for (const part of path) {
+    const pair: Pair | undefined = isMap(node)
+      ? node.items.findLast(({ key }) => isScalar(key) && String(key.value) === part)
+      : undefined;
+    if (!pair || !isScalar(pair.key) || pair.key.anchor !== undefined || pair.key.tag !== undefined)
+      return undefined;
+    ({ range } = pair.key);
+    node = pair.value;
+  }
+  const [start, end] = range ?? [];
+  return isMap(node) && start !== undefined && end !== undefined ? { start, end } : undefined;
+}
+
 /** A member of a mapping or list, as it stands in the text. */
 interface Member {
   readonly name: PathPart;

@@ -14,7 +14,7 @@ import {
 } from "yaml";
 import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
 import { mergeMarker } from "./merge-marker.js";
-import { editYaml } from "./yaml-edit.js";
+import { editYaml, writeYamlKey, yamlGroupKeySpan } from "./yaml-edit.js";
 import { plainKind, readYamlLines, yamlPath, type YamlItem } from "./yaml-lines.js";
 
 /** Catalogs in YAML 1.2, with the habits that catalogs keep from YAML 1.1. */
@@ -25,6 +25,8 @@ export const yamlFormat: CatalogFormat = {
   empty: "",
   hasComments: true,
   isFlat: false,
+  writeKey: writeYamlKey,
+  groupKeySpan: yamlGroupKeySpan,
   offsetInFile,
 };
 

@@ -1,0 +1,85 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { rekeyProject } from "../../../src/core/project/rekey.js";
+
+/** The source catalog after a key or group got another name. */
+async function rekey(file: string, text: string, from: string, to: string, book: object = {}) {
+  const files = memoryFiles({
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: [],
+      books: [{ name: "app", files: file.replace("en", "{locale}"), ...book }],
+    }),
+    [file]: text,
+  });
+  const opened = openProject(files);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const result = await rekeyProject(opened.project, {}, from, to);
+  if (!result.ok) throw new Error(result.message);
+  return result.plan.changes.find((change) => change.file === file)?.after;
+}
+
+describe("a new name is all that changes", () => {
+  test.each<[string, string, string, string, string]>([
+    ["t/en.json", '{ "a": {  "b" : "B", "c": "C" } }', "a.b", "a.x", '{ "a": {  "x" : "B", "c": "C" } }'],
+    ["t/en.json", '{ "a": {  "b" : "B", "c": "C" } }', "a.*", "d.*", '{ "d": {  "b" : "B", "c": "C" } }'],
+    ["t/en.json", '{ "a.b": "B", "a.c" :"C" }', "a.*", "d.e.*", '{ "d.e.b": "B", "d.e.c" :"C" }'],
+    [
+      "t/en.json",
+      '{\n "a": { "b": { "c": "C" } }, "d": "D"\n}',
+      "a.b.*",
+      "a.x.*",
+      '{\n "a": { "x": { "c": "C" } }, "d": "D"\n}',
+    ],
+    ["t/en.json5", "{ a: { b: 'B', /* c */ }, }", "a.b", "a.x", "{ a: { x: 'B', /* c */ }, }"],
+    ["t/en.json5", "{ a: { 'b': 'B' } }", "a.*", "d-e.*", `{ "d-e": { 'b': 'B' } }`],
+    [
+      "t/en.yaml",
+      'a:\n  # one\n  b: "B" # two\n  c: C\n',
+      "a.b",
+      "a.x",
+      'a:\n  # one\n  x: "B" # two\n  c: C\n',
+    ],
+    [
+      "t/en.yaml",
+      "a: # one\n  'b': >-\n    B\n    B\n",
+      "a.b",
+      "a.no",
+      "a: # one\n  'no': >-\n    B\n    B\n",
+    ],
+    ["t/en.yaml", "a:\n  b: B\n", "a.b", "a.no", 'a:\n  "no": B\n'],
+    ["t/en.yaml", "a: # one\n  b: |\n    B\nc: C\n", "a.*", "d.*", "d: # one\n  b: |\n    B\nc: C\n"],
+    [
+      "t/m_en.properties",
+      "# top\na.b : B \\\n   and\n\na.c=C\n",
+      "a.b",
+      "a.x",
+      "# top\na.x : B \\\n   and\n\na.c=C\n",
+    ],
+    ["t/m_en.properties", "# top\na.b B\na.c\tC\n", "a.*", "d.*", "# top\nd.b B\nd.c\tC\n"],
+  ])("%s: %j, %s to %s", async (file, text, from, to, after) => {
+    expect(await rekey(file, text, from, to)).toBe(after);
+  });
+
+  test("below the locale's own root", async () => {
+    const text = "en:\n  a:\n    b: B # one\n";
+    expect(await rekey("t/en.yml", text, "a.*", "d.*", { root: "{locale}" })).toBe(
+      "en:\n  d:\n    b: B # one\n",
+    );
+  });
+});
+
+describe("entries that go elsewhere take their comments along", () => {
+  test("part of a group", async () => {
+    const text = "a:\n  # one\n  b: B\n  c: C\nd:\n  e: E\n";
+    expect(await rekey("t/en.yaml", text, "a.b", "d.b")).toBe("a:\n  c: C\nd:\n  # one\n  b: B\n  e: E\n");
+  });
+
+  test("a group into one that is there", async () => {
+    const text = '{\n  "a": {\n    "b": "B"\n  },\n  "d": {\n    "e": "E"\n  }\n}\n';
+    expect(JSON.parse((await rekey("t/en.json", text, "a.*", "d.*")) ?? "")).toEqual({
+      d: { e: "E", b: "B" },
+    });
+  });
+});
