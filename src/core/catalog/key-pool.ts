@@ -35,6 +35,14 @@ export class KeyPool {
     return written;
   }
 
+  /** The key of a name that was cut out of its text already. */
+  keyOf(prefix: string, name: string): string {
+    const { at } = this;
+    if (this.names[at] !== name || this.prefixes[at] !== prefix) return this.key(prefix, name);
+    this.at = at + 1;
+    return this.keys[at] ?? "";
+  }
+
   /** The key of a name that stands in a text from `start` to `end` as it is. */
   keyAt(prefix: string, text: string, start: number, end: number): string {
     const { at } = this;

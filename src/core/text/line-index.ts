@@ -43,6 +43,10 @@ export function lineIndex(text: string): LineIndex {
 
 function findLineStarts(text: string): number[] {
   const starts = [0];
+  if (!text.includes("\r")) {
+    for (let at = text.indexOf("\n"); at >= 0; at = text.indexOf("\n", at + 1)) starts.push(at + 1);
+    return starts;
+  }
   for (let at = 0; at < text.length; at++) {
     const unit = text.charCodeAt(at);
     if (unit === 10 || (unit === 13 && text.charCodeAt(at + 1) !== 10)) starts.push(at + 1);

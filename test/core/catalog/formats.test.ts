@@ -4,6 +4,7 @@ import { parseDocument } from "yaml";
 import { json5Format, jsoncFormat, jsonFormat } from "../../../src/core/catalog/formats/json.js";
 import { propertiesFormat } from "../../../src/core/catalog/formats/properties.js";
 import { tableFormat } from "../../../src/core/catalog/formats/table.js";
+import { KeyPool } from "../../../src/core/catalog/key-pool.js";
 import { readYamlLines } from "../../../src/core/catalog/formats/yaml-lines.js";
 import { yamlFormat } from "../../../src/core/catalog/formats/yaml.js";
 import type { CatalogFormat, EntryPath } from "../../../src/core/catalog/model.js";
@@ -254,7 +255,7 @@ describe("the quick reader of YAML", () => {
     fc.assert(
       fc.property(fc.array(line, { maxLength: 9 }), fc.boolean(), (lines, ends) => {
         const text = lines.map((parts) => parts.join("")).join("\n") + (ends ? "\n" : "");
-        const quick = readYamlLines(text, ".");
+        const quick = readYamlLines(text, ".", new KeyPool());
         if (!quick) return;
         const expected = whole(text);
         if (expected === undefined) throw new Error(`read what is no YAML: ${JSON.stringify(text)}`);

@@ -1,3 +1,4 @@
+import type { KeyPool } from "../key-pool.js";
 import type { EntryPath, PathPart } from "../model.js";
 
 /** An entry of a YAML file, with what it is and where it stands. */
@@ -85,10 +86,10 @@ class Unusual extends Error {}
  * and comments. Returns undefined for anything else (flow collections, anchors, tags, texts over several lines, several
  * documents, anything doubtful): that is for a whole parser to read or to refuse.
  */
-export function readYamlLines(text: string, separator: string): YamlLines | undefined {
+export function readYamlLines(text: string, separator: string, pool: KeyPool): YamlLines | undefined {
   if (/^(?:%|\.\.\.)|\t|\r(?!\n)|[\u0085\u2028\u2029\0]/m.test(text)) return undefined;
   try {
-    return new LineReader(text, separator).read();
+    return new LineReader(text, separator, pool.start()).read();
   } catch (error) {
     if (error instanceof Unusual) return undefined;
     throw error;
@@ -105,6 +106,7 @@ class LineReader {
   constructor(
     private readonly text: string,
     private readonly separator: string,
+    private readonly pool: KeyPool,
   ) {
     this.hasReturns = text.includes("\r");
   }
@@ -151,7 +153,7 @@ class LineReader {
         group = {
           parent: owner,
           name: pending.name,
-          prefix: owner.prefix + String(pending.name) + this.separator,
+          prefix: this.pool.prefix(owner.prefix + String(pending.name) + this.separator),
           indent,
           list: isItem,
           members: 0,
@@ -370,7 +372,7 @@ class LineReader {
   ): void {
     group.members++;
     this.items.push({
-      key: group.prefix + String(name),
+      key: this.pool.keyOf(group.prefix, String(name)),
       text,
       kind,
       keyStart,

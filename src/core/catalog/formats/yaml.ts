@@ -13,6 +13,7 @@ import {
   type Pair,
 } from "yaml";
 import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
+import { KeyPool } from "../key-pool.js";
 import { mergeMarker } from "./merge-marker.js";
 import { editYaml, writeYamlKey, yamlGroupKeySpan } from "./yaml-edit.js";
 import { plainKind, readYamlLines, yamlPath, type YamlItem } from "./yaml-lines.js";
@@ -20,7 +21,7 @@ import { plainKind, readYamlLines, yamlPath, type YamlItem } from "./yaml-lines.
 /** Catalogs in YAML 1.2, with the habits that catalogs keep from YAML 1.1. */
 export const yamlFormat: CatalogFormat = {
   name: "yaml",
-  read: readYaml,
+  read: (text, separator, pool = new KeyPool()) => readYaml(text, separator, pool),
   edit: (text, changes) => editYaml(text, changes),
   empty: "",
   hasComments: true,
@@ -52,10 +53,10 @@ class YamlEntry implements Entry {
   }
 }
 
-function readYaml(text: string, separator: string): CatalogContent {
+function readYaml(text: string, separator: string, pool: KeyPool): CatalogContent {
   const marker = mergeMarker(text);
   if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
-  const lines = readYamlLines(text, separator);
+  const lines = readYamlLines(text, separator, pool);
   if (lines)
     return {
       entries: lines.items.map((item) => new YamlEntry(item)),
