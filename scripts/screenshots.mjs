@@ -1,7 +1,17 @@
 // Makes the pictures in docs/screenshots/ again: runs the built program on a copy of the sample project
 // with colours on, and draws what it prints in a terminal window of 1280x800 with headless Chromium.
 import { execFileSync, spawnSync } from "node:child_process";
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  closeSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -85,15 +95,18 @@ function take({ name, prepare = [], run, skip = 0, before, input = "" }) {
   const env = { ...process.env, FORCE_COLOR: "1", COLUMNS: String(columns) };
   for (const args of prepare)
     execFileSync(process.execPath, [program, ...args], { cwd: folder, env, stdio: "ignore" });
-  const { stdout, stderr } = spawnSync(process.execPath, [program, ...run], {
+  // Both streams go to one file, as they do to one terminal, so that lines come in their order.
+  const output = join(work, `${name}.txt`);
+  const opened = openSync(output, "w");
+  spawnSync(process.execPath, [program, ...run], {
     cwd: folder,
     env,
     input,
-    encoding: "utf8",
+    stdio: ["pipe", opened, opened],
   });
+  closeSync(opened);
   const prompt = `\u001b[36m$\u001b[39m \u001b[1mfond ${run.join(" ").replace(" --cwd .", "")}\u001b[22m`;
-  const printed =
-    `${stderr.startsWith("\u001b[2m·") || name === "init" ? stderr + stdout : stdout + stderr}`.split("\n");
+  const printed = readFileSync(output, "utf8").split("\n");
   const lines = [prompt, ...(skip > 0 ? ["\u001b[2m…\u001b[22m"] : []), ...printed.slice(skip)].slice(
     0,
     rows,
