@@ -2,7 +2,7 @@ import { placementIn } from "../catalog/placement.js";
 import { renameWaivedKeys } from "../config/waivers.js";
 import {
   catalogEdits,
-  commentAbove,
+  descriptionOf,
   isWhole,
   loadBook,
   separatorsOf,
@@ -225,7 +225,7 @@ function moveEntries(
     if (own.length === leaving.length && edits.rename(catalog, own)) continue;
     const arrivals = (home: Catalog): PathText[] =>
       (byHome.get(home) ?? []).map(({ entry, path }) => {
-        const comment = commentAbove(catalog, entry);
+        const comment = descriptionOf(catalog, entry);
         return {
           path,
           text: entry.text,
