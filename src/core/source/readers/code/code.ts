@@ -19,7 +19,7 @@ import { hasLetters, joinTexts } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
-import { choicePiece, flip, isCounted, numbersFor, type ChoiceTest } from "../worded-choice.js";
+import { choicePiece, flip, isCounted, numbersFor, withOneName, type ChoiceTest } from "../worded-choice.js";
 import { parseCode } from "./grammars.js";
 import { languages, type CodeLanguage, type LanguageSpec } from "./languages.js";
 import { childIn, namedChildren, type CodeNode } from "./tree.js";
@@ -464,7 +464,7 @@ class CodeReader {
     this.literals.push({
       form,
       span,
-      pieces,
+      pieces: withOneName(pieces),
       context: this.contextOf(node),
       ...(remarks.length > 0 && { remarks }),
       ...(obstacle && { obstacle }),

@@ -34,7 +34,7 @@ import { textRuns } from "./jsx.js";
 import { LookupReader } from "./lookups.js";
 import { uniqueNames } from "../expression-names.js";
 import { languageChoice, languageTable, type LanguageBranches } from "./choices.js";
-import { isCounted } from "../worded-choice.js";
+import { isCounted, withOneName } from "../worded-choice.js";
 import { isGluing, PieceList } from "./pieces.js";
 import { returnedByElse, returnedBySwitch, returnedInTurn, type ReturnedTexts } from "./returned-texts.js";
 
@@ -538,6 +538,7 @@ class ScriptReader {
   ): void {
     if (obstacle) this.obstructed.push({ span: { start: span.start, end: span.end }, obstacle });
     if (!hasLetters(pieces)) return;
+    const named = withOneName(pieces);
     const within = this.obstructed.find(
       (outer) => outer.span.start <= span.start && span.end <= outer.span.end,
     );
@@ -556,7 +557,7 @@ class ScriptReader {
     this.literals.push({
       form,
       span: { start: span.start, end: span.end },
-      pieces,
+      pieces: named,
       context: contextOf(node, this.ancestors, this.enclosing),
       ...(remarks.length > 0 && { remarks }),
       ...(found && { obstacle: found }),
