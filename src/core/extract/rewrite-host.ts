@@ -33,11 +33,7 @@ export function hostRefusal(
       remedy:
         "move it into the method that uses it, or set emit.atLoad where your lookups can run that early",
     };
-  if (literalMessage(pieces, reader) === undefined)
-    return {
-      reason: `its words are chosen by a value, and messages in ${reader.syntax} have no plurals or cases`,
-      remedy: "set “plurals” to where the book keeps plural forms, or write one message for each case",
-    };
+  if (literalMessage(pieces, reader) === undefined) return tooManyChoices(reader);
   const isExpression = form === "string" || form === "template";
   if (isExpression && host.kind === "markup" && isInScript(source.text, literal.span.start))
     return {
@@ -88,6 +84,19 @@ export function hostRefusal(
       };
   }
   return undefined;
+}
+
+/** Why words that code chooses stay: the book's messages have no room for them, or nobody's have. */
+export function tooManyChoices({ syntax, plurals }: MessageReader): Obstacle {
+  return syntax === "icu" || syntax === "mf2" || plurals !== "inline"
+    ? {
+        reason: "its words are chosen by a value in a way that no plural and no case says",
+        remedy: "write one message for each case",
+      }
+    : {
+        reason: `its words are chosen by a value, and messages in ${syntax} have no plurals or cases`,
+        remedy: "set “plurals” to where the book keeps plural forms, or write one message for each case",
+      };
 }
 
 /** What takes a text's place. */

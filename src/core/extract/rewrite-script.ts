@@ -18,7 +18,7 @@ import {
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { emitLookup } from "./emit.js";
-import type { Keyed } from "./rewrite-host.js";
+import { tooManyChoices, type Keyed } from "./rewrite-host.js";
 import type { ScriptPart } from "./script-parts.js";
 
 /** How a book's scripts write lookups, and what brings them in. */
@@ -44,11 +44,7 @@ export function scriptRefusal(
       reason: `it has a text in ${foreign.locale}, which is none of the project's locales`,
       remedy: `open it with \`fond locale add ${foreign.locale}\`, or take that text out`,
     };
-  if (literalMessage(literal.pieces, reader) === undefined)
-    return {
-      reason: `its words are chosen by a value, and messages in ${book.syntax} have no plurals or cases`,
-      remedy: "set “plurals” to where the book keeps plural forms, or write one message for each case",
-    };
+  if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse)
     return {
       reason: "it is evaluated once, when the file is loaded, before a locale is chosen",

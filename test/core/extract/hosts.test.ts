@@ -561,6 +561,23 @@ describe("words that code chooses", () => {
     expect(again.plan.extracted).toEqual([]);
   });
 
+  test("a number that is shown as text is the number that is counted", async () => {
+    const found = await extract(
+      "app/a.py",
+      'def f(n):\n    flash("You have " + str(n) + " seat" + ("" if n == 1 else "s") + " left")\n',
+    );
+    expect(Object.values(found.texts)).toEqual([left]);
+    expect(found.code).toContain(", n=n))");
+  });
+
+  test("what no plural says stays, with the reason", async () => {
+    const found = await extract(
+      "app/a.rb",
+      'def f(n)\n  show(n == 0 ? n >= 2 ? "#{n} cabins are left" : "No seats are here" : "One cabin is here")\nend\n',
+    );
+    expect(found.notes.join()).toMatch(/no plural and no case says/);
+  });
+
   test("a value that is not counted, and two whole texts, stay what they are", async () => {
     const code = 'def f(open)\n  show(open ? "The quay is open" : "Come back tomorrow")\nend\n';
     const found = await extract("app/a.rb", code);

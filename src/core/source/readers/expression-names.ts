@@ -1,6 +1,6 @@
 /** Calls and members that only change a value's form, so that they name nothing. */
 const formOnly = new Set(
-  "to_s to_i html_safe strftime length size count capitalize upcase downcase strip trim toString toFixed toLocaleString toUpperCase toLowerCase format escape h raw e htmlspecialchars htmlentities esc_html esc_attr value get self this fn join first last call sprintf printf number_format".split(
+  "to_s to_i html_safe strftime length size count capitalize upcase downcase strip trim toString toFixed toLocaleString toUpperCase toLowerCase format escape h raw e htmlspecialchars htmlentities esc_html esc_attr value get self this fn join first last call sprintf printf number_format if else and or not None True False null nil true false new".split(
     " ",
   ),
 );
@@ -13,7 +13,7 @@ export function nameFromCode(code: string): string {
   const bare = code
     .replace(/"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'/g, " ")
     .replace(/\|.*$/s, "")
-    .replace(/\s\?\s.*$/s, " ")
+    .replace(/\s\?\s.*$|\sif\s.*$/s, " ")
     // What stands in for a missing value names it less than the value does.
     .replace(/\s(?:or|\?\?|\?:)\s.*$/s, " ");
   const names = bare.match(/[A-Za-z_][A-Za-z0-9_]*/g) ?? [];

@@ -79,6 +79,55 @@ function isReadable(node: CodeNode, spec: LanguageSpec): boolean {
   );
 }
 
+/** What a number is turned into text with: a message does that by itself. */
+const asText =
+  /^(?:str|String|strval|String\.valueOf|Integer\.toString|Convert\.ToString)\(([^()]+)\)$|^\(string\)\s*(\S+)$|^([^()\s]+)\.(?:to_s|ToString\(\)|toString\(\))$/;
+
+/** Pieces in which the number that a choice counts is passed as it is where the text shows it: `str(n)` is `n` then. */
+function withBareCounts(pieces: readonly Piece[]): readonly Piece[] {
+  const counted = new Set<string>();
+  const names = new Map<string, string>();
+  const bareOf = (code: string) => {
+    const [, one, two, three] = asText.exec(code) ?? [];
+    return (one ?? two ?? three)?.trim();
+  };
+  const visit = (list: readonly Piece[], see: (piece: Piece) => void) => {
+    for (const piece of list) {
+      see(piece);
+      if (piece.kind === "choice") for (const branch of piece.branches) visit(branch.pieces, see);
+    }
+  };
+  visit(pieces, (piece) => {
+    if (piece.kind === "choice" && piece.choice === "plural") counted.add(piece.code);
+  });
+  let isWrapped = false;
+  visit(pieces, (piece) => {
+    if (piece.kind !== "argument" && piece.kind !== "choice") return;
+    const bare = piece.kind === "argument" ? bareOf(piece.code) : undefined;
+    const code = bare ?? piece.code;
+    if (!counted.has(code)) return;
+    isWrapped ||= bare !== undefined;
+    // Of the names that one value has by now the shortest is the one without a number behind it.
+    const known = names.get(code);
+    if (known === undefined || piece.name.length < known.length) names.set(code, piece.name);
+  });
+  if (!isWrapped) return pieces;
+  const rename = (list: readonly Piece[]): readonly Piece[] =>
+    list.map((piece): Piece => {
+      if (piece.kind === "choice")
+        return {
+          ...piece,
+          name: names.get(piece.code) ?? piece.name,
+          branches: piece.branches.map((branch) => ({ ...branch, pieces: rename(branch.pieces) })),
+        };
+      if (piece.kind !== "argument") return piece;
+      const code = bareOf(piece.code) ?? piece.code;
+      const name = names.get(code);
+      return name === undefined ? piece : { ...piece, code, name };
+    });
+  return rename(pieces);
+}
+
 class CodeReader {
   readonly literals: Literal[] = [];
   readonly lookups: Lookup[] = [];
@@ -464,7 +513,7 @@ class CodeReader {
     this.literals.push({
       form,
       span,
-      pieces: withOneName(pieces),
+      pieces: withOneName(withBareCounts(pieces)),
       context: this.contextOf(node),
       ...(remarks.length > 0 && { remarks }),
       ...(obstacle && { obstacle }),
