@@ -174,6 +174,7 @@ async function reconcile(): Promise<void> {
       aim: 4,
     }),
   );
+  console.log(`  memory in use: ${Math.round(process.memoryUsage().rss / 1e6)} MB`);
 }
 
 async function lint(): Promise<void> {

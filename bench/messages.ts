@@ -56,10 +56,10 @@ export async function messageBench(): Promise<void> {
       }),
     );
   else console.log(`  ${Math.round(perMessage)} ns a message; ICU4J is not on this machine to compare with`);
-  const plain = messages.filter((message) => !/[{}'<]/.test(message));
+  const plain = messages.filter((message) => !/[{}<]|''/.test(message));
   const finding = await shortest(3, () => {
     let special = 0;
-    for (const message of plain) if (/['{}<]/.test(message)) special++;
+    for (const message of plain) if (/[{}<]|''/.test(message)) special++;
     return special;
   });
   const plainParsing = await shortest(3, () => {
@@ -74,10 +74,11 @@ export async function messageBench(): Promise<void> {
       aim: 3,
     }),
   );
-  const twice = [...plain, ...plain];
+  const special = messages.filter((message) => /[{}<]|''/.test(message)).slice(0, 40_000);
+  const twice = [...special, ...special];
   const once = await shortest(3, () => {
     const reader = messageReader("icu");
-    for (const message of plain) reader.read(message);
+    for (const message of special) reader.read(message);
   });
   console.log(
     showComparison({

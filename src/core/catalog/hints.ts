@@ -18,7 +18,7 @@ export function hintLines(
   ];
 }
 
-const hint = /^[ \t]*(?:#|!|\/\/)[ \t]*(fond: (?:source|note)\b.*?)\r?$/;
+const hint = /^[ \t]*((?:#|!|\/\/)[ \t]*fond: (?:source|note)\b.*?)\r?$/;
 
 /**
  * A catalog file's text with its entries' hints as they should be: `wanted` gives the lines for an entry, undefined where
@@ -31,7 +31,7 @@ export function withHints(
   wanted: (entry: Entry) => readonly string[] | undefined,
   encoding?: TextEncoding,
 ): string {
-  const sign = /^json/.test(format.name) ? "//" : "#";
+  const write = (line: string) => format.writeComment?.(line, text, encoding) ?? line;
   const lineEnd = /\r\n|\n/.exec(text)?.[0] ?? "\n";
   const edits: TextEdit[] = [];
   for (const entry of entries) {
@@ -50,17 +50,13 @@ export function withHints(
       there.unshift(found[1] ?? "");
       start = above;
     }
-    const written = lines.map((line) => (encoding === "latin1" ? escapeBeyondLatin(line) : line).trimEnd());
+    const written = lines.map(write);
     if (written.length === there.length && written.every((line, index) => line === there[index])) continue;
     edits.push({
       start,
       end: own,
-      replacement: written.map((line) => `${indent}${sign} ${line}${lineEnd}`).join(""),
+      replacement: written.map((line) => `${indent}${line}${lineEnd}`).join(""),
     });
   }
   return applyEdits(text, edits);
-}
-
-function escapeBeyondLatin(text: string): string {
-  return text.replace(/[\u0100-\uffff]/g, (unit) => `\\u${unit.charCodeAt(0).toString(16).padStart(4, "0")}`);
 }

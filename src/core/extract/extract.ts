@@ -22,7 +22,7 @@ import { surveyFile, type LiteralWaivers, type SurveyedLiteral, type Verdict } f
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.js";
-import { calledBy, scriptEdits, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
+import { namesCalled, scriptEdits, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { hostOf, type Host } from "./hosts.js";
 import { hostEdits, hostRefusal, lostInRewrite } from "./rewrite-host.js";
 import { importLineEdit } from "./import-line.js";
@@ -372,10 +372,11 @@ class Extraction {
   private emission(file: string): ScriptEmission {
     const { config, reader, imports, setup } = this;
     const own = config.emit.endings?.[posix.extname(file)];
+    const line = own?.import === undefined ? undefined : readImportLine(own.import);
     return {
-      book: own ? { ...config, emit: { ...config.emit, ...own, import: config.emit.import } } : config,
+      book: own ? { ...config, emit: { ...config.emit, ...own } } : config,
       reader,
-      imports,
+      imports: line ? [line] : imports,
       setup,
       hasLocale: (tag) => this.targetOf(tag) !== undefined,
     };
@@ -446,7 +447,7 @@ class Extraction {
       const own = items.filter((one) => inside(one) === part);
       for (const one of own) finished.add(one);
       const templates = part === instance && inTemplate.length > 0 ? [host.content, host.attribute] : [];
-      const called = templates.flatMap((template) => calledBy(template ?? ""));
+      const called = templates.flatMap((template) => namesCalled(template ?? ""));
       edits.push(...scriptEdits(own, part, this.emission(source.file), called));
     }
     return { edits, done: finished };

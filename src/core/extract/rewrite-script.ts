@@ -1,7 +1,7 @@
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
-import { calleeOf } from "../source/book-code.js";
+import { calledIn, calleeOf } from "../source/book-code.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { Literal, Obstacle } from "../source/model.js";
 import {
@@ -142,7 +142,7 @@ export function scriptEdits(
     return applyEdits(text.slice(span.start, span.end), edits);
   };
   const edits = editsWithin(part.span);
-  const called = new Set([...alsoCalled, ...[...templates].flatMap(calledBy)]);
+  const called = new Set([...alsoCalled, ...[...templates].flatMap(namesCalled)]);
   const setups = setupEdits(chosen, part, setup, called);
   const needed = imports
     .filter((line) => line.names.some(({ local }) => called.has(local)))
@@ -159,10 +159,9 @@ export function scriptEdits(
   return [...edits, ...(setups === "top" ? [] : setups), ...top];
 }
 
-/** The name that a template's lookup begins with: what has to be in scope. */
-export function calledBy(template: string): readonly string[] {
-  const name = (/([\w$.]+)\(\s*["'`]\{key\}/.exec(template)?.[1] ?? "").split(".")[0] ?? "";
-  return name === "" ? [] : [name];
+/** The names that a template's lookups begin with: what has to be in scope. */
+export function namesCalled(template: string): readonly string[] {
+  return calledIn(template).map((name) => name.split(".")[0] ?? name);
 }
 
 /**

@@ -32,7 +32,7 @@ export const features = {
   marks: 1 << 13,
   /** A last character that is no letter. */
   ending: 1 << 14,
-  /** Capitals in a row, brackets, a single word: what marks for translators are made of. */
+  /** Capitals, `?`, `#` or `-` in a row, brackets, a single word, filler: what marks for translators are made of. */
   marker: 1 << 15,
   /** Two words in a row that begin alike. */
   repeat: 1 << 16,
@@ -56,6 +56,7 @@ export function featureMask(names: readonly Feature[]): number {
 }
 
 // What single code units are; they share the numbers of what they show by themselves.
+const frame = 1 << 22;
 const letter = 1 << 24;
 const upper = 1 << 25;
 const white = 1 << 26;
@@ -95,6 +96,7 @@ function classOf(code: number, unit: string): number {
   if (/[@/]/.test(unit)) bits |= features.address;
   if (/["?!;]/.test(unit)) bits |= features.marks;
   if (/[[⟦]/.test(unit)) bits |= bracket;
+  if (/[?#-]/.test(unit)) bits |= frame;
   if (controls.test(unit)) bits |= features.control;
   if (otherScripts.test(unit)) bits |= features.script;
   // Marks join what is before them; the vowels and finals of Hangul do, too.
@@ -139,10 +141,10 @@ export function textFeatures(text: string): number {
   if ((before & letter) === 0) found |= features.ending;
   if (length > 0 && ((before & white) !== 0 || (pairs & white) !== 0)) found |= features.space;
   if (
-    (pairs & upper) !== 0 ||
+    (pairs & (upper | frame)) !== 0 ||
     (seen & bracket) !== 0 ||
     ((seen & white) === 0 && /[._]/.test(text)) ||
-    isFramed(text)
+    text.includes("psum")
   )
     found |= features.marker;
   return (seen & ownBits) | found;
@@ -168,12 +170,6 @@ function isSameLetter(one: number, other: number): boolean {
 function isWordAt(text: string, at: number): boolean {
   const code = text.charCodeAt(at);
   return code > 0x2f && code !== 0x3a && code !== 0x3c;
-}
-
-/** Whether a text may be filler, or one that programs show where another is missing. */
-function isFramed(text: string): boolean {
-  const code = text.charCodeAt(0);
-  return code === 0x3f || code === 0x23 || code === 0x2d || text.includes("psum");
 }
 
 /** What a message has, by its text and by what was read of it. */

@@ -76,9 +76,8 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags);
   const known = new Map<string, ReadMessage>();
   const inline = implementation(syntax, tags);
-  const signs = new RegExp(
-    `[${signsOf[syntax]}${plurals === "bar" ? "|" : plurals === "inline" ? "" : "⟦"}]`,
-  );
+  const forms = plurals === "bar" ? "|\\|" : plurals === "inline" ? "" : "|⟦";
+  const signs = new RegExp(signsOf[syntax] + forms);
   const { parse, print } =
     plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
@@ -125,16 +124,16 @@ function readerByKey(
 /** Texts with signs that are kept beyond this number are most of a large project: they would take its memory. */
 const mostKnown = 50_000;
 
-/** The characters without which a text in a syntax is nothing but itself. */
+/** What has to be in a text for it to be more than itself, by syntax: each parser begins with the same question. */
 const signsOf: Readonly<Record<MessageSyntax, string>> = {
-  icu: "{}<'",
-  java: "{}<'",
-  mf2: "{}<\\\\.",
-  "double-brace": "{}<",
-  "percent-brace": "%<",
-  "percent-paren": "%<",
-  colon: ":<",
-  printf: "%<",
+  icu: "[{}<]|''",
+  java: "[{}<']",
+  mf2: "[{}<\\\\.]",
+  "double-brace": "[{}<]",
+  "percent-brace": "[%<]",
+  "percent-paren": "[%<]",
+  colon: "[:<]",
+  printf: "[%<]",
   plain: "<",
 };
 

@@ -96,12 +96,18 @@ export function calleeOf(template: string): string | undefined {
   return /^\s*([\w$.]+)\(\s*["'`]\{key\}/.exec(template)?.[1];
 }
 
+/** The functions that a template for extraction calls with the key, wherever in it they stand. */
+export function calledIn(template: string): readonly string[] {
+  const name = /([\w$.]+)\(\s*["'`]\{key\}/.exec(template)?.[1];
+  return name === undefined ? [] : [name];
+}
+
 /** The functions that a book's templates for extraction call: they ask for keys once they are written. */
 function emittedCalls({ emit }: BookConfig): readonly string[] {
   const templates = [emit, ...Object.values(emit.endings ?? {})].flatMap(
     ({ call, content, attribute, rich }) => [call, content, attribute, rich],
   );
-  const named = templates.flatMap((template) => /([\w$.]+)\(\s*["'`]\{key\}/.exec(template ?? "")?.[1] ?? []);
+  const named = templates.flatMap((template) => calledIn(template ?? ""));
   return emit.call === undefined ? [calleeOf(defaultCall) ?? "", ...named] : named;
 }
 

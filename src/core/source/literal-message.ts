@@ -2,6 +2,7 @@ import type { Branch, MessageNode } from "../message/model.js";
 import type { MessageReader } from "../message/parse.js";
 import { flatForm, flatVariants } from "../message/variants.js";
 import type { Piece } from "./model.js";
+import { uniqueNames } from "./readers/expression-names.js";
 
 /** The argument that chooses among plural forms which a book keeps apart: their texts do not name it. */
 export const formsArgument = "count";
@@ -65,16 +66,8 @@ export function bookPieces(pieces: readonly Piece[], { syntax, plurals }: Messag
 
 /** The pieces with values as the code formats them, for messages that cannot say how. */
 function withoutFormats(pieces: readonly Piece[]): readonly Piece[] {
-  const codes = new Map<string, string>();
   // One value that is formatted in two ways is two values then.
-  const nameFor = (wanted: string, code: string) => {
-    for (let number = 1; ; number++) {
-      const name = number === 1 ? wanted : `${wanted}${number}`;
-      if ((codes.get(name) ?? code) !== code) continue;
-      codes.set(name, code);
-      return name;
-    }
-  };
+  const unique = uniqueNames();
   const strip = (list: readonly Piece[]): readonly Piece[] =>
     list.map((piece): Piece => {
       if (piece.kind === "tag") return { ...piece, pieces: strip(piece.pieces) };
@@ -82,13 +75,13 @@ function withoutFormats(pieces: readonly Piece[]): readonly Piece[] {
         return { ...piece, branches: piece.branches.map((one) => ({ ...one, pieces: strip(one.pieces) })) };
       if (piece.kind !== "argument" || !piece.formatted) return piece;
       const { kind, name, span, mayBeAbsent, formatted } = piece;
-      return { kind, name: nameFor(name, formatted.whole), code: formatted.whole, span, mayBeAbsent };
+      return { kind, name: unique(name, formatted.whole), code: formatted.whole, span, mayBeAbsent };
     });
   const note = (list: readonly Piece[]) => {
     for (const piece of list) {
-      if (piece.kind === "argument" && !piece.formatted) codes.set(piece.name, piece.code);
+      if (piece.kind === "argument" && !piece.formatted) unique(piece.name, piece.code);
       if (piece.kind === "choice") {
-        codes.set(piece.name, piece.code);
+        unique(piece.name, piece.code);
         for (const branch of piece.branches) note(branch.pieces);
       }
       if (piece.kind === "tag") note(piece.pieces);

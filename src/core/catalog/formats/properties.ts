@@ -19,6 +19,8 @@ export const propertiesFormat: CatalogFormat = {
   edit: editProperties,
   empty: "",
   hasComments: true,
+  writeComment: (line, text, encoding) =>
+    writeComment(line, styleOf(text, readProperties(text, new KeyPool()).entries, encoding)),
   isFlat: true,
   writeKey: (name, written) =>
     escapeKey(name, {
@@ -358,7 +360,7 @@ function editProperties(text: string, changes: CatalogChanges, encoding?: TextEn
     if (there !== undefined && !removed.has(there)) throw new Error(`${name} is there already`);
     const after = insertionIndex(entries.length, byKey, (index) => !removed.has(index), flatOrder, name);
     const said = (comment === undefined ? [] : comment.split("\n")).map(
-      (line) => `# ${escapeUnits(line, style)}`.trimEnd() + style.lineEnd,
+      (line) => writeComment(line, style) + style.lineEnd,
     );
     const line = escapeKey(name, style) + style.separator + escapeValue(value, style) + style.lineEnd;
     inserted.set(after, [...(inserted.get(after) ?? []), { name, lines: said.join("") + line }]);
@@ -428,6 +430,10 @@ function escapeUnits(text: string, { escapeFrom, upperHex }: PropertiesStyle): s
     escaped += unit >= escapeFrom ? `\\u${upperHex ? hex.toUpperCase() : hex}` : (text[at] ?? "");
   }
   return escaped;
+}
+
+function writeComment(line: string, style: PropertiesStyle): string {
+  return `# ${escapeUnits(line, style)}`.trimEnd();
 }
 
 function escapeValue(value: string, style: PropertiesStyle): string {

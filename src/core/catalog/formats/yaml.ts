@@ -25,6 +25,7 @@ export const yamlFormat: CatalogFormat = {
   edit: (text, changes) => editYaml(text, changes),
   empty: "",
   hasComments: true,
+  writeComment: (line) => `# ${line}`.trimEnd(),
   isFlat: false,
   writeKey: writeYamlKey,
   groupKeySpan: yamlGroupKeySpan,

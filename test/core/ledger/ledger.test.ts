@@ -1,0 +1,126 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { KeyPool } from "../../../src/core/catalog/key-pool.js";
+import { jsonFormat } from "../../../src/core/catalog/formats/json.js";
+import { propertiesFormat } from "../../../src/core/catalog/formats/properties.js";
+import { yamlFormat } from "../../../src/core/catalog/formats/yaml.js";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { ledgerChanges, readLedger, type LedgerRecord } from "../../../src/core/ledger/ledger.js";
+
+const digest = fc
+  .array(fc.constantFrom(..."0123456789abcdef"), { minLength: 16, maxLength: 16 })
+  .map((all) => all.join(""));
+const record: fc.Arbitrary<LedgerRecord> = fc.record({
+  state: fc.constantFrom("initial", "translated", "reviewed", "final"),
+  source: digest,
+  text: digest,
+  origin: fc.constantFrom("person", "memory", "service", "copy"),
+  date: fc.constantFrom("2031-05-04", "2030-12-31"),
+});
+/** Keys as books have them, and those that a ledger has to write with escapes. */
+const key = fc.oneof(
+  fc.constantFrom("a.b", "a.bc", "a", "b", "home.title", "home.titles"),
+  fc.string({ minLength: 1, maxLength: 6 }),
+  fc.constantFrom("tab\there", "#start", "line\nend", "back\\slash", "ünï"),
+);
+const ledger = fc.uniqueArray(fc.tuple(key, record), { selector: ([one]) => one, maxLength: 12 });
+
+const empty = readLedger(memoryFiles({}), "l", "app", "de");
+const written = (rows: readonly (readonly [string, LedgerRecord])[]) =>
+  ledgerChanges(empty, new Map(rows), new Map())[0]?.after ?? "";
+
+describe("a ledger that is read", () => {
+  test("has the records that were written, alone and with the keys of others", () => {
+    fc.assert(
+      fc.property(ledger, ledger, fc.constantFrom("\n", "\r\n"), (one, two, lineEnd) => {
+        const files = memoryFiles({
+          "l/app.de.txt": written(one).replaceAll("\n", lineEnd),
+          "l/app.fr.txt": written(two),
+        });
+        const pool = new KeyPool();
+        for (const [locale, rows] of [
+          ["de", one],
+          ["fr", two],
+          ["de", one],
+        ] as const) {
+          const read = readLedger(files, "l", "app", locale, pool);
+          expect(new Map(read.records)).toEqual(new Map(rows));
+          expect(read.size).toBe(rows.length);
+          expect(read.problems).toEqual([]);
+          for (const [full, { source, text }] of read.inTurn ? rows : []) {
+            const place = pool.placeOf(full) ?? -1;
+            expect(read.inTurn?.says(place, source, text)).toBe(true);
+            expect(read.inTurn?.says(place, source, `${text.slice(1)}x`)).toBe(false);
+          }
+        }
+      }),
+      { numRuns: 300, seed: 3 },
+    );
+  });
+
+  test.each([
+    ["a digest that is too short", "a\ttranslated\t0123\t0123456789abcdef\tperson\t2031-05-04"],
+    ["a state that is none", "a\tdone\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04"],
+    ["a field too many", "a\tfinal\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04\tmore"],
+    ["letters that are no digits", "a\tfinal\t0123456789abcdeg\t0123456789abcdef\tperson\t2031-05-04"],
+  ])("tells of %s, with its line", (_, line) => {
+    const good = "b\tfinal\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04";
+    const read = readLedger(
+      memoryFiles({ "l/app.de.txt": `# Fond Ledger 1\n${line}\n${good}\n` }),
+      "l",
+      "app",
+      "de",
+    );
+    expect(read.problems.map((problem) => problem.line)).toEqual([2]);
+    expect([...read.records.keys()]).toEqual(["b"]);
+    expect(read.inTurn).toBeDefined();
+  });
+
+  test("of a key that is there twice the last counts, and nothing is taken by its place", () => {
+    const line = (state: string) => `a\t${state}\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04\n`;
+    const read = readLedger(
+      memoryFiles({ "l/app.de.txt": line("initial") + line("final") }),
+      "l",
+      "app",
+      "de",
+    );
+    expect(read.records.get("a")?.state).toBe("final");
+    expect([read.size, read.inTurn]).toEqual([1, undefined]);
+  });
+});
+
+describe("catalogs that are read with one pool of keys", () => {
+  const name = fc.constantFrom("a", "b", "c", "ab", "x y", "1", "ü", 'q"q');
+  const tree = fc.letrec<{ group: Record<string, unknown> }>((tie) => ({
+    group: fc.dictionary(
+      name,
+      fc.oneof({ weight: 3, arbitrary: fc.constantFrom("Boat", "Quay") }, tie("group")),
+      {
+        maxKeys: 4,
+      },
+    ),
+  })).group;
+
+  test.each([
+    ["json", jsonFormat],
+    ["yaml", yamlFormat],
+    ["properties", propertiesFormat],
+  ] as const)("have the keys that they have alone: %s", (_, format) => {
+    const leaves = (value: unknown, path: readonly string[] = []): { path: string[]; text: string }[] =>
+      typeof value === "string"
+        ? [{ path: format.isFlat ? [path.join(".")] : [...path], text: value }]
+        : Object.entries(value as object).flatMap(([one, inner]) => leaves(inner, [...path, one]));
+    fc.assert(
+      fc.property(fc.array(tree, { minLength: 1, maxLength: 4 }), (trees) => {
+        const pool = new KeyPool();
+        for (const one of [...trees, ...trees]) {
+          const text = format.edit(format.empty, { add: leaves(one) });
+          const outline = (read: ReturnType<typeof format.read>) =>
+            read.entries.map((entry) => [entry.key, entry.path, entry.text, entry.keySpan, entry.valueSpan]);
+          expect(outline(format.read(text, ".", pool))).toEqual(outline(format.read(text, ".")));
+        }
+      }),
+      { numRuns: 150, seed: 9 },
+    );
+  });
+});

@@ -1,0 +1,89 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { lintExample } from "../../../src/core/lint/example.js";
+import { features, messageFeatures, type Feature } from "../../../src/core/lint/features.js";
+import { rules } from "../../../src/core/lint/rules/index.js";
+import type { Rule } from "../../../src/core/lint/rule.js";
+import { messageReader } from "../../../src/core/message/parse.js";
+
+const blind: readonly Rule[] = rules.map((rule): Rule => {
+  const all: Rule & { looksAt?: unknown } = { ...rule };
+  delete all.looksAt;
+  return all;
+});
+
+/** Parts that rules have something to say about, put together at random. */
+const part = fc.constantFrom(
+  ..."boat Boat the The THE TODO XXX lorem ipsum Lorem-Ipsum [!! page.title www.quay.example help@quay.example https://a.b/c".split(
+    " ",
+  ),
+  ..."{name} {n} {n,number} {{x}} %s %{a} ${b} <b>x</b> <b> </b> <br/> '' ' '{name}' \" “ ” « » ? ! ; : … ... . 。 ؟ # 12 ١٢ 3.5".split(
+    " ",
+  ),
+  ..."é Ã© â€™ \ufffd a\u0308 ﬁ Ω лодка лoдка ναυς קו 船 ボート เรือ \u2068 \u2069 \u200f \u0007 😀 ⟦one⟧ --- ### ??? don't".split(
+    " ",
+  ),
+  "",
+  "\n",
+  " ",
+  "{n, plural, one {# boat} other {# boats}}",
+  "{n, plural, one {1 boat} few {x} other {# boats?}}",
+  "{kind, select, a {A.} other {B}}",
+  "javascript: alert(1)",
+  "<img onerror=x>",
+);
+const text = fc
+  .array(fc.tuple(part, fc.constantFrom(" ", " ", " ", "", "  ")), { maxLength: 6 })
+  .map((parts) =>
+    parts
+      .map(([one, gap]) => one + gap)
+      .join("")
+      .replace(/ $/, ""),
+  );
+
+describe("what a walk over a text finds", () => {
+  test("leaves out no rule that has something to say", () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom("de", "fr", "ru", "ja", "ar", "th", "el", "pl", "zh", "en-GB"),
+        text,
+        text,
+        (locale, source, target) => {
+          const example = { locale, source: { "page.title": source }, target: { "page.title": target } };
+          expect(lintExample(example, rules)).toEqual(lintExample(example, blind));
+        },
+      ),
+      { numRuns: 1500, seed: 5 },
+    );
+  });
+
+  test.each<[string, readonly Feature[], readonly Feature[]]>([
+    ["Choose a sailing", [], ["ending", "space", "digits", "repeat", "marker", "arguments"]],
+    ["Choose a sailing.", ["ending"], ["address"]],
+    ["see quay.example", ["address"], ["ending"]],
+    [" lead", ["space"], ["blank"]],
+    ["two  spaces", ["space"], []],
+    ["  ", ["blank", "space"], []],
+    ["", ["blank"], ["space"]],
+    ["the The boat", ["repeat"], []],
+    ["the boat the", [], ["repeat"]],
+    ["ÉCole école", ["repeat"], []],
+    ["TODO this", ["marker"], []],
+    ["home.title", ["marker"], []],
+    ["{n, plural, other {#}}", ["arguments", "plurals", "signs", "ending"], ["selects"]],
+    ["{k, select, other {x}}", ["arguments", "selects"], ["plurals"]],
+    ["a <b>c</b>", ["tags", "markup"], []],
+    ["it''s '{x}'", ["quoted"], ["arguments"]],
+    ["{", ["problems"], []],
+    ["a\u0308", ["composed"], ["script"]],
+    ["лодка", ["script"], ["composed", "ending"]],
+    ["MÃ¼nchen", ["decoded"], []],
+    ["a\u0007b", ["control"], []],
+    ["١٢", ["digits"], []],
+  ])("%j", (written, there, absent) => {
+    const found = messageFeatures(messageReader("icu").read(written));
+    const has = (name: Feature) => (found & features[name]) !== 0;
+    expect(there.filter((name) => !has(name))).toEqual([]);
+    expect(absent.filter(has)).toEqual([]);
+  });
+});
