@@ -404,6 +404,18 @@ describe("the line that brings a lookup in", () => {
     expect(again.code.split(line)).toHaveLength(2);
   });
 
+  test("for scripts of one ending", async () => {
+    const emit = {
+      import: 'import { t } from "{to:app/texts}";',
+      endings: { ".ts": { call: 'say("{key}"{args})', import: 'import { say } from "{to:app/say}";' } },
+    };
+    const code = 'export const f = () => alert("The boat leaves now");\n';
+    expect((await extract("app/a.ts", code, { emit })).code).toBe(
+      'import { say } from "./say";\n\nexport const f = () => alert(say("a.boatLeavesNow"));\n',
+    );
+    expect((await extract("app/a.js", code, { emit })).code).toContain('alert(t("a.boatLeavesNow"))');
+  });
+
   test("files without texts get none", async () => {
     const code = "def f(n):\n    return n + 1\n";
     expect((await extract("app/a.py", code, emit(".py", "from texts import t"))).code).toBe(code);

@@ -61,6 +61,13 @@ describe("what translators find above an entry", () => {
     );
   });
 
+  test("properties that are written in ASCII stay so", () => {
+    const run = project("properties", { fill: "empty" });
+    expect(run({ en: "a=F\\u00e4hre\n# Caf\\u00e9\nb=K\\u00e4se\n", de: "a=F\\u00e4hre 1\n" }).text).toBe(
+      "a=F\\u00e4hre 1\n# fond: source K\\u00e4se\n# fond: note Caf\\u00e9\nb=\n",
+    );
+  });
+
   test("comments of JSON with comments", () => {
     const run = project("jsonc", { fill: "empty" });
     expect(run({ en: '{\n  // How many.\n  "a": "Boats"\n}\n', de: "{}\n" }).text).toBe(
