@@ -1,12 +1,13 @@
+import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
 import { parseSync } from "oxc-parser";
 import { memoryFiles } from "../src/core/files/memory-files.js";
 import { applyPlan } from "../src/core/plan/apply.js";
 import {
   extractProject,
-  lintProject,
   openProject,
   reconcileProject,
   surveyProject,
@@ -16,7 +17,6 @@ import { diskFiles } from "../src/disk/disk-files.js";
 import { diskSurveyCache } from "../src/disk/survey-cache.js";
 import { surveyWorkers } from "../src/disk/survey-workers.js";
 import { catalogBench } from "./catalogs.js";
-import { load } from "js-yaml";
 import { jsonCatalogs, thirtyLocales, tsxFiles, yamlOf } from "./generate.js";
 import { messageBench } from "./messages.js";
 import { shortest, showComparison } from "./measure.js";
@@ -74,15 +74,8 @@ async function survey(): Promise<void> {
     }),
   );
 
-  const folder = mkdtempSync(join(tmpdir(), "fond-bench-"));
+  const folder = folderOf({ ...code, "fond.config.json": JSON.stringify(configFor(["web/**/*.tsx"])) });
   process.env["XDG_CACHE_HOME"] = join(folder, "cache");
-  for (const [file, text] of Object.entries({
-    ...code,
-    "fond.config.json": JSON.stringify(configFor(["web/**/*.tsx"])),
-  })) {
-    mkdirSync(dirname(join(folder, file)), { recursive: true });
-    writeFileSync(join(folder, file), text);
-  }
   const onDisk = openProject(diskFiles(folder));
   if (!onDisk.ok) throw new Error(JSON.stringify(onDisk.problems));
   const surveyWith = (jobs: number) =>
@@ -179,28 +172,43 @@ async function reconcile(): Promise<void> {
 
 async function lint(): Promise<void> {
   const catalogs = jsonCatalogs(thirtyLocales, 3400);
-  const linted = project(catalogs, []);
   console.log(
-    `Lint of ${Object.keys(catalogs).length} catalogs, ${3400 * thirtyLocales.length} messages, ${megabytes(catalogs)} MB as JSON`,
+    `Lint of ${Object.keys(catalogs).length} catalogs, ${3400 * thirtyLocales.length} messages, ${megabytes(catalogs)} MB, the start of Node included on both sides`,
   );
-  await compareLint("JSON", linted, "JSON.parse of the same files", 4, () => {
-    for (const text of Object.values(catalogs)) JSON.parse(text);
-  });
-  const texts = yamlOf(catalogs);
-  const yaml = project(texts, [], "web/locales/{locale}.yaml");
-  await compareLint("YAML", yaml, "js-yaml", 2, () => {
-    for (const text of Object.values(texts)) load(text);
-  });
+  await compareLint(catalogs, "json", "JSON.parse", 4, "JSON.parse(text)");
+  const yaml = "(await import('js-yaml')).load(text)";
+  await compareLint(yamlOf(catalogs), "yaml", "js-yaml", 2, yaml);
 }
 
+/** Compares two programs over the same files: the whole command, and one that does nothing but read them. */
 async function compareLint(
-  what: string,
-  linted: Project,
+  texts: Record<string, string>,
+  ending: "json" | "yaml",
   against: string,
   aim: number,
-  read: () => void,
+  parse: string,
 ): Promise<void> {
-  const baseline = await shortest(3, read);
-  const milliseconds = await shortest(3, () => lintProject(linted));
-  console.log(showComparison({ what: `lint of ${what}`, against, milliseconds, baseline, aim }));
+  const config = JSON.stringify(configFor([], `web/locales/{locale}.${ending}`));
+  const folder = folderOf({ ...texts, "fond.config.json": config });
+  const root = fileURLToPath(new URL("../../", import.meta.url));
+  const read = `import { readFileSync } from "node:fs"; for (const file of ${JSON.stringify(Object.keys(texts))}) { const text = readFileSync("${folder}/" + file, "utf8"); ${parse}; }`;
+  const run = (cwd: string, ...args: string[]) => {
+    const { status, stderr } = spawnSync(process.execPath, args, { cwd, encoding: "utf8", maxBuffer: 1e8 });
+    if (status !== 0) throw new Error(stderr);
+  };
+  const baseline = await shortest(5, () => run(root, "--input-type=module", "-e", read));
+  const milliseconds = await shortest(5, () => run(folder, join(root, "dist/bin/main.js"), "lint"));
+  rmSync(folder, { recursive: true });
+  const what = `lint of ${ending.toUpperCase()}`;
+  console.log(showComparison({ what, against: `reading and ${against}`, milliseconds, baseline, aim }));
+}
+
+/** A new folder with these files. */
+function folderOf(files: Record<string, string>): string {
+  const folder = mkdtempSync(join(tmpdir(), "fond-bench-"));
+  for (const [file, text] of Object.entries(files)) {
+    mkdirSync(dirname(join(folder, file)), { recursive: true });
+    writeFileSync(join(folder, file), text);
+  }
+  return folder;
 }

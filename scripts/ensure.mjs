@@ -1,7 +1,7 @@
 // Makes a fresh clone ready to run: installs from the lock file when node_modules is missing or
-// older than the lock file, then compiles. Quick when there is nothing to do.
+// older than the lock file, then compiles and bundles. Quick when there is nothing to do.
 import { execFileSync } from "node:child_process";
-import { chmodSync, existsSync, rmSync, statSync } from "node:fs";
+import { existsSync, rmSync, statSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -19,8 +19,9 @@ try {
   const main = join(root, "dist", "src", "cli", "main.js");
   if (!existsSync(main)) rmSync(join(root, "dist"), { recursive: true, force: true });
   run(process.execPath, [join(root, "node_modules", "typescript", "bin", "tsc"), "-p", root]);
-  chmodSync(main, 0o755);
-} catch {
+  await (await import("./bundle.mjs")).bundle(root);
+} catch (error) {
+  if (error?.status === undefined) console.error(error);
   console.error("The project could not be made ready; what went wrong is printed above.");
   process.exit(1);
 }

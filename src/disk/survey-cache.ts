@@ -1,10 +1,10 @@
-import { mkdirSync, readFileSync, renameSync, statSync, writeFileSync } from "node:fs";
+import { mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from "node:fs";
 import { homedir } from "node:os";
 import { dirname, join, resolve } from "node:path";
-import { fileURLToPath } from "node:url";
 import type { SurveyCache } from "../core/project/project.js";
 import type { FileSurvey } from "../core/survey/survey.js";
 import { digestOf } from "../core/text/digest.js";
+import { packageRoot } from "./package-root.js";
 
 /** A cache of surveys on disk, and how to keep what this run added. */
 export interface DiskSurveyCache extends SurveyCache {
@@ -63,14 +63,15 @@ function readEntries(file: string, build: string): ReadonlyMap<string, FileSurve
 
 /** What changes with every build, so that a new judgement never reads an old one's cache. */
 function buildStamp(): string {
-  const core = fileURLToPath(new URL("../core/", import.meta.url));
-  const parts = [
-    "survey/survey.js",
-    "survey/evidence.js",
-    "survey/weights.js",
-    "survey/shape.js",
-    "source/read.js",
-    "source/readers/script/script.js",
-  ];
-  return parts.map((part) => statSync(join(core, part)).mtimeMs).join(" ");
+  const core = join(packageRoot(), "dist", "src", "core");
+  const parts = ["source", "survey"].flatMap((part) =>
+    readdirSync(join(core, part), { recursive: true, encoding: "utf8" })
+      .filter((file) => file.endsWith(".js"))
+      .sort()
+      .map((file) => {
+        const { mtimeMs, size } = statSync(join(core, part, file));
+        return `${file} ${size} ${mtimeMs}`;
+      }),
+  );
+  return digestOf(parts.join("\n"));
 }

@@ -6,7 +6,7 @@ import { fileURLToPath } from "node:url";
 
 /** The repository's root, seen from the compiled tests. */
 export const root = fileURLToPath(new URL("../../../", import.meta.url));
-export const program = join(root, "dist/src/cli/main.js");
+export const program = join(root, "dist/bin/main.js");
 const folders: string[] = [];
 
 /** A new folder with the given files, removed by `cleanUp`. */

@@ -9,11 +9,11 @@ import {
   writeFileSync,
 } from "node:fs";
 import { dirname, join, resolve } from "node:path";
-import { fileURLToPath } from "node:url";
 import { editCatalog, loadBook } from "../../core/catalog/book.js";
 import type { PathText } from "../../core/catalog/model.js";
 import { loadConfig } from "../../core/config/load.js";
 import { diskFiles, reasonOf } from "../../disk/disk-files.js";
+import { packageRoot } from "../../disk/package-root.js";
 import { commandContext, type CommandContext, type CommonOptions } from "../context.js";
 import { byHand, findings, type Settlement } from "../demo/settlements.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
@@ -40,7 +40,7 @@ export async function runDemo(context: CommandContext, folder: string): Promise<
 }
 
 function copySample(target: string, folder: string): void {
-  const sample = fileURLToPath(new URL("../../../../demo/booking/", import.meta.url));
+  const sample = join(packageRoot(), "demo", "booking");
   try {
     mkdirSync(target, { recursive: true });
     cpSync(sample, target, {

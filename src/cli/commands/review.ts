@@ -1,6 +1,7 @@
 import { createInterface } from "node:readline";
 import type { Decision, Extracted } from "../../core/extract/extract.js";
 import type { Waiver } from "../../core/config/waivers.js";
+import { prepareWidths } from "../../core/text/width.js";
 import type { CommandContext } from "../context.js";
 import { lineReader } from "../context.js";
 import { excerpt } from "../terminal/excerpt.js";
@@ -22,6 +23,7 @@ const help =
  */
 export async function reviewTexts(context: CommandContext, texts: readonly Extracted[]): Promise<Reviewed> {
   const { style, width, print } = context;
+  await prepareWidths();
   const lineOf = lineReader(context);
   const answers = answerReader(context);
   const decisions = new Map<string, Decision>();

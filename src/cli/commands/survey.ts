@@ -1,4 +1,5 @@
 import { surveyProject, type SurveyResult } from "../../core/project/project.js";
+import { prepareWidths } from "../../core/text/width.js";
 import type { ReportedLiteral } from "../../core/survey/survey.js";
 import type { UnreadSource } from "../../core/source/book-code.js";
 import { diskSurveyCache } from "../../disk/survey-cache.js";
@@ -55,7 +56,10 @@ export async function runSurvey(
     if (problem)
       context.say(`${file}:${problem.line}:${problem.column}: ${problem.message}\n  → ${problem.remedy}`);
   if (context.options.format === "json") context.print(surveyJson(result));
-  else context.print(render(context, result));
+  else {
+    await prepareWidths();
+    context.print(render(context, result));
+  }
   return result.unread.length > 0 ? exitStatus.trouble : exitStatus.inOrder;
 }
 

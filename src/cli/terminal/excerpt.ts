@@ -1,4 +1,4 @@
-import stringWidth from "string-width";
+import { displayWidth } from "../../core/text/width.js";
 import type { Range } from "../../core/text/span.js";
 import type { Style } from "./style.js";
 
@@ -19,15 +19,15 @@ export function excerpt(
   const indent = /^ */.exec(shown)?.[0].length ?? 0;
   // Where the line is too long, it starts a little before the place, else at its first word.
   const start =
-    stringWidth(shown.slice(indent)) <= room
+    displayWidth(shown.slice(indent)) <= room
       ? Math.min(indent, from)
       : Math.max(Math.min(indent, from), from - Math.floor(room / 3));
   const head = start > indent ? "…" : "";
   let end = shown.length;
-  while (end > start && stringWidth(head + shown.slice(start, end)) > room - 1) end--;
+  while (end > start && displayWidth(head + shown.slice(start, end)) > room - 1) end--;
   const tail = end < shown.length ? "…" : "";
-  const before = stringWidth(head + shown.slice(start, from));
-  const marked = Math.max(stringWidth(shown.slice(from, Math.min(to, end))), 1);
+  const before = displayWidth(head + shown.slice(start, from));
+  const marked = Math.max(displayWidth(shown.slice(from, Math.min(to, end))), 1);
   return [
     style.dim(gutter) + head + shown.slice(start, end) + tail,
     style.dim(`${" ".repeat(6)} │ `) +

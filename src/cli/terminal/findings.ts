@@ -1,5 +1,5 @@
-import stringWidth from "string-width";
 import type { Finding, Severity } from "../../core/lint/finding.js";
+import { displayWidth } from "../../core/text/width.js";
 import { excerpt } from "./excerpt.js";
 import { counted, type Style } from "./style.js";
 
@@ -74,7 +74,7 @@ function wrapped(text: string, width: number, indent: number): string {
   const lines: string[] = [];
   for (const word of text.split(" ")) {
     const last = lines.at(-1);
-    if (last !== undefined && stringWidth(`${last} ${word}`) <= room)
+    if (last !== undefined && displayWidth(`${last} ${word}`) <= room)
       lines[lines.length - 1] = `${last} ${word}`;
     else lines.push(word);
   }

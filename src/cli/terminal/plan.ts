@@ -1,6 +1,6 @@
 import { unifiedDiff } from "../../core/plan/diff.js";
 import { changeKind, type Plan } from "../../core/plan/plan.js";
-import { counted, type Style } from "./style.js";
+import { counted, grouped, type Style } from "./style.js";
 
 /** A plan for a person: each file's diff, what is left alone and why, and the sum of it. */
 export function renderPlan(plan: Plan, style: Style, verbose: boolean): string {
@@ -26,7 +26,7 @@ export function listPlan(plan: Plan, style: Style): string {
 /** The sum of a plan in one line: “12 keys added, 2 files changed”. */
 export function sumUp(plan: Plan): string {
   const counts = Object.entries(plan.summary).map(
-    ([what, count]) => `${count.toLocaleString("en")} ${count === 1 ? singular(what) : what}`,
+    ([what, count]) => `${grouped(count)} ${count === 1 ? singular(what) : what}`,
   );
   const files =
     plan.changes.length === 0 ? "no file to change" : `${counted(plan.changes.length, "file")} to change`;

@@ -1,5 +1,5 @@
 import { applyEdits, findNodeAtLocation, modify, parseTree } from "jsonc-parser";
-import { parseDocument } from "yaml";
+import { parseDocument } from "../text/yaml.js";
 
 /** A configuration file's text with one setting changed in place, or taken out where `value` is undefined. */
 export function editConfig(

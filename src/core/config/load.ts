@@ -1,6 +1,7 @@
 import { findNodeAtLocation, parseTree, printParseErrorCode, type Node, type ParseError } from "jsonc-parser";
 import * as v from "valibot";
-import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Document } from "yaml";
+import type { Document } from "yaml";
+import { isMap, isScalar, isSeq, lineCounter, parseDocument } from "../text/yaml.js";
 import type { Files } from "../files/files.js";
 import { parseTag } from "../locale/tag.js";
 import { lineIndex } from "../text/line-index.js";
@@ -253,7 +254,7 @@ function valueOf(node: Node): unknown {
 }
 
 function parseYaml(text: string): Parsed {
-  const document = parseDocument(text, { lineCounter: new LineCounter(), prettyErrors: false });
+  const document = parseDocument(text, { lineCounter: lineCounter(), prettyErrors: false });
   if (document.errors.length > 0)
     return {
       ok: false,

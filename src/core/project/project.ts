@@ -24,6 +24,7 @@ import type { LookupShapes } from "../source/model.js";
 import { digestOf } from "../text/digest.js";
 import { prepareReaders, readSource } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
+import { prepareWidths } from "../text/width.js";
 import type { Range } from "../text/span.js";
 import { reportFile, type FileSurvey } from "../survey/survey.js";
 
@@ -296,7 +297,10 @@ export async function lintProject(
   scope: Scope = {},
   rules?: readonly Rule[],
 ): Promise<Finding[]> {
-  for (const config of booksIn(project, scope)) await prepareReaders(listCode(project.files, config));
+  for (const config of booksIn(project, scope)) {
+    await prepareReaders(listCode(project.files, config));
+    if (config.limits) await prepareWidths();
+  }
   const findings = booksIn(project, scope).flatMap((config) => {
     const book = loadBook(project.files, project.config, config);
     const code =

@@ -1,10 +1,16 @@
-import { distance } from "fastest-levenshtein";
+import { createRequire } from "node:module";
+import type * as Levenshtein from "fastest-levenshtein";
+import { lazily } from "./lazy.js";
+
+const require = createRequire(import.meta.url);
+const levenshtein = lazily(() => require("fastest-levenshtein") as typeof Levenshtein);
 
 /**
  * The candidate most like `word`, or undefined where none is near enough to be what was meant:
  * at most two in five of the longer word's code units may differ, letter case counting as half.
  */
 export function nearest(word: string, candidates: Iterable<string>): string | undefined {
+  const { distance } = levenshtein();
   let best: string | undefined;
   let bestCost = Infinity;
   for (const candidate of candidates) {

@@ -1,13 +1,40 @@
-import { describe, expect, test } from "@jest/globals";
+import { beforeAll, describe, expect, test } from "@jest/globals";
 import { excerpt } from "../../../src/cli/terminal/excerpt.js";
 import { countFindings, renderFindings } from "../../../src/cli/terminal/findings.js";
 import { listPlan, renderPlan, sumUp } from "../../../src/cli/terminal/plan.js";
-import { counted, makeStyle, wantsColor } from "../../../src/cli/terminal/style.js";
+import { counted, grouped, makeStyle, wantsColor } from "../../../src/cli/terminal/style.js";
 import type { Finding } from "../../../src/core/lint/finding.js";
 import { makePlan } from "../../../src/core/plan/plan.js";
+import { displayWidth, prepareWidths } from "../../../src/core/text/width.js";
 
 const style = makeStyle(false);
 const plain = (text: string) => text;
+
+beforeAll(prepareWidths);
+
+describe("the width of a text", () => {
+  test.each([
+    ["plain words", 11],
+    ["“größer” – Ещё… και", 19],
+    ["日本語", 6],
+    ["한국", 4],
+    ["e\u0301", 1],
+    ["⛴️ 🇳🇴", 5],
+    ["a\u00adb", 2],
+  ])("%s takes %i columns", (text, columns) => {
+    expect(displayWidth(text)).toBe(columns);
+  });
+
+  test("is the package's for every letter that is told without it", async () => {
+    const { default: stringWidth } = await import("string-width");
+    for (let unit = 0x20; unit < 0x530; unit++) {
+      const letter = String.fromCharCode(unit);
+      expect([unit, displayWidth(letter)]).toEqual([unit, stringWidth(letter)]);
+    }
+    for (let unit = 0x2010; unit < 0x2028; unit++)
+      expect(displayWidth(String.fromCharCode(unit))).toBe(stringWidth(String.fromCharCode(unit)));
+  });
+});
 
 describe("an excerpt", () => {
   const at = (line: string, column: number, endColumn: number, width = 60) =>
@@ -109,6 +136,7 @@ describe("colour", () => {
   });
 
   test("counts have their noun", () => {
+    expect([0, 999, 1000, 12345, 1234567].map(grouped)).toEqual(["0", "999", "1,000", "12,345", "1,234,567"]);
     expect([counted(1, "key"), counted(0, "key"), counted(2000, "entry", "entries")]).toEqual([
       "1 key",
       "0 keys",

@@ -1,17 +1,5 @@
-import {
-  isAlias,
-  isMap,
-  isScalar,
-  isSeq,
-  parseDocument,
-  Scalar,
-  visit,
-  type Document,
-  type Node,
-  type Pair,
-  type YAMLMap,
-  type YAMLSeq,
-} from "yaml";
+import type { Document, Node, Pair, YAMLMap, YAMLSeq } from "yaml";
+import { isAlias, isMap, isScalar, isSeq, parseDocument, visit } from "../../text/yaml.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
 import type { CatalogChanges, EntryPath, PathPart } from "../model.js";
 import {
@@ -110,9 +98,9 @@ class YamlEditor {
     visit(document, {
       Scalar(key, node) {
         if (key === "key") return;
-        if (node.type === Scalar.QUOTE_DOUBLE) counts.double++;
-        else if (node.type === Scalar.QUOTE_SINGLE) counts.single++;
-        else if (node.type === Scalar.PLAIN) counts.plain++;
+        if (node.type === "QUOTE_DOUBLE") counts.double++;
+        else if (node.type === "QUOTE_SINGLE") counts.single++;
+        else if (node.type === "PLAIN") counts.plain++;
         else blocks++;
       },
     });
@@ -182,11 +170,11 @@ class YamlEditor {
       return;
     }
     const type = isScalar(node) ? node.type : undefined;
-    if (type === Scalar.BLOCK_LITERAL || type === Scalar.BLOCK_FOLDED) {
+    if (type === "BLOCK_LITERAL" || type === "BLOCK_FOLDED") {
       const end = range[1];
       const written = this.text.slice(range[0], end);
       const indent = /\n( *)\S/.exec(written)?.[1] ?? this.indentOf(member.start) + this.step;
-      const block = this.block(value, type === Scalar.BLOCK_LITERAL ? "|" : ">", indent);
+      const block = this.block(value, type === "BLOCK_LITERAL" ? "|" : ">", indent);
       const ending = /(?:\r?\n)*$/.exec(written)?.[0] ?? "";
       this.edits.push({
         start: range[0],
@@ -196,9 +184,9 @@ class YamlEditor {
       return;
     }
     const quoting: Quoting =
-      type === Scalar.QUOTE_DOUBLE
+      type === "QUOTE_DOUBLE"
         ? "double"
-        : type === Scalar.QUOTE_SINGLE
+        : type === "QUOTE_SINGLE"
           ? "single"
           : isAlias(node)
             ? this.quoting
@@ -505,7 +493,7 @@ function isFlow(node: Node | null): boolean {
 }
 
 function isMergeKey({ key }: Pair): boolean {
-  return isScalar(key) && key.source === "<<" && key.type === Scalar.PLAIN;
+  return isScalar(key) && key.source === "<<" && key.type === "PLAIN";
 }
 
 function isNull(node: Node | null): boolean {

@@ -1,17 +1,5 @@
-import {
-  isAlias,
-  isMap,
-  isPair,
-  isScalar,
-  isSeq,
-  LineCounter,
-  parseAllDocuments,
-  Scalar,
-  type Alias,
-  type Document,
-  type Node,
-  type Pair,
-} from "yaml";
+import type { Alias, Document, Node, Pair } from "yaml";
+import { isAlias, isMap, isPair, isScalar, isSeq, lineCounter, parseAllDocuments } from "../../text/yaml.js";
 import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
 import { KeyPool } from "../key-pool.js";
 import { mergeMarker } from "./merge-marker.js";
@@ -97,7 +85,7 @@ function readDocument(text: string, separator: string): CatalogContent {
       uniqueKeys: false,
       prettyErrors: false,
       merge: true,
-      lineCounter: new LineCounter(),
+      lineCounter: lineCounter(),
       logLevel: "silent",
     });
     documents = Array.isArray(parsed) ? parsed : [];
@@ -142,7 +130,7 @@ function readDocument(text: string, separator: string): CatalogContent {
     const [start, end] = node?.range ?? [Math.min(at, text.length), Math.min(at, text.length)];
     const scalar = isScalar(node) ? node : undefined;
     const source = scalar?.source ?? "";
-    const isPlain = scalar?.type === Scalar.PLAIN || scalar?.type === undefined;
+    const isPlain = scalar?.type === "PLAIN" || scalar?.type === undefined;
     const kind = !node ? "null" : isPlain && !scalar?.tag ? plainKind(source) : "text";
     const value = scalar?.value;
     const written = kind === "text" ? (typeof value === "string" ? value : source) : text.slice(start, end);
@@ -254,7 +242,7 @@ function tooDeepAt(text: string): number | undefined {
 }
 
 function isMergeKey(pair: Pair): boolean {
-  return isScalar(pair.key) && pair.key.source === "<<" && pair.key.type === Scalar.PLAIN;
+  return isScalar(pair.key) && pair.key.source === "<<" && pair.key.type === "PLAIN";
 }
 
 /** The mappings that a merge key brings in, the one that counts more first. */

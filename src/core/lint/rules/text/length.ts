@@ -1,5 +1,5 @@
-import stringWidth from "string-width";
 import { keyTest } from "../../../text/key-pattern.js";
+import { displayWidth } from "../../../text/width.js";
 import { defineRule } from "../../rule.js";
 import { widestText } from "../../widest.js";
 
@@ -33,7 +33,7 @@ export const textLength = defineRule({
       if (!keyTest(pattern)(entry.key)) continue;
       const most = typeof limit === "number" ? limit : (limit.characters ?? limit.columns ?? Infinity);
       const inColumns = typeof limit !== "number" && limit.columns !== undefined;
-      const text = widestText(message.nodes, inColumns ? stringWidth : (one) => [...one].length);
+      const text = widestText(message.nodes, inColumns ? displayWidth : (one) => [...one].length);
       if (text <= most) continue;
       context.report(
         catalog,
