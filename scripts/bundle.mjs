@@ -2,7 +2,7 @@
 // Packages stay outside, so that they are installed, shared and mended as they are.
 import { chmodSync, readdirSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { rollup } from "rollup";
+import { rollup } from "@rollup/wasm-node";
 
 /** Bundles `dist/src` into `dist/bin`, unless nothing was built since it was last done. */
 export async function bundle(root) {
