@@ -13,16 +13,16 @@ for (const half of ["tuned", "held"]) {
   for (const name of readdirSync(join(folder, half)).sort()) {
     const result = await measureFile(name, readFileSync(join(folder, half, name), "utf8"));
     for (const group of [result.language, "all"]) {
-      const sum = sums.get(group) ?? { literals: 0, labelled: 0, found: 0, called: 0, right: 0 };
+      const sum = sums.get(group) ?? { literals: 0, labelled: 0, found: 0, shown: 0, called: 0, right: 0 };
       for (const key of Object.keys(sum)) sum[key] += result[key];
       sums.set(group, sum);
     }
     if (verbose && half === "tuned")
       for (const line of [...result.missed, ...result.wrong]) console.log(`${name}: ${line}`);
   }
-  console.log(`\n${half}\nlanguage  literals  labelled   recall  precision`);
-  for (const [language, { literals, labelled, found, called, right }] of sums)
+  console.log(`\n${half}\nlanguage  literals  labelled   recall    shown  precision`);
+  for (const [language, { literals, labelled, found, shown, called, right }] of sums)
     console.log(
-      `${language.padEnd(9)} ${String(literals).padStart(8)} ${String(labelled).padStart(9)} ${(100 * (found / labelled)).toFixed(1).padStart(7)}% ${(100 * (right / called)).toFixed(1).padStart(9)}%`,
+      `${language.padEnd(9)} ${String(literals).padStart(8)} ${String(labelled).padStart(9)} ${(100 * (found / labelled)).toFixed(1).padStart(7)}% ${(100 * (shown / labelled)).toFixed(1).padStart(7)}% ${(100 * (right / called)).toFixed(1).padStart(9)}%`,
     );
 }

@@ -12,6 +12,8 @@ export interface Measured {
   readonly labelled: number;
   /** Labels that a literal judged `text` covers. */
   readonly found: number;
+  /** Labels that a literal judged `text` or `unclear` covers: those that a survey shows. */
+  readonly shown: number;
   /** Literals judged `text`. */
   readonly called: number;
   /** Those of them that cover a label. */
@@ -45,6 +47,7 @@ export async function measureFile(name: string, labelled: string): Promise<Measu
   const texts = found.filter(({ verdict, waived }) => verdict === "text" && waived === undefined);
   const covers = (span: { start: number; end: number }, label: { start: number; end: number }) =>
     span.start < label.end && label.start < span.end;
+  const shown = found.filter(({ verdict, waived }) => verdict !== "code" && waived === undefined);
   const missed = labels.filter((label) => !texts.some(({ literal }) => covers(literal.span, label)));
   const wrong = texts.filter(({ literal }) => !labels.some((label) => covers(literal.span, label)));
   return {
@@ -56,6 +59,7 @@ export async function measureFile(name: string, labelled: string): Promise<Measu
     literals: found.length,
     labelled: labels.length,
     found: labels.length - missed.length,
+    shown: labels.filter((label) => shown.some(({ literal }) => covers(literal.span, label))).length,
     called: texts.length,
     right: texts.length - wrong.length,
     missed: missed.map((label) => {

@@ -64,20 +64,34 @@ const content: Witness = ({ context, form, pieces }, habits) => {
 };
 
 /** Attributes that are code on HTML's elements and may be anything on a component. */
-const ownOfElements = /^(?:headers|list|form|scope|span|shape|data|action|kind|state|type)$/;
+const ownOfElements = /^(?:headers|list|form|scope|span|shape|data|action|kind|state|type|name)$/;
+
+/** Components whose `name` is that of a field, a picture or a page, as it is on HTML's elements. */
+const namedByProgram =
+  /(?:Icon|Field|Input|Controller|Control|Route|Screen|Select|Checkbox|Radio|Switch|Slider|Form|Item|Group|Picker|Area|Meta|Slot)$/;
+
+function isOwnOfComponent(element: string, name: string): boolean {
+  return (
+    /^[A-Z]/.test(element) && ownOfElements.test(name) && !(name === "name" && namedByProgram.test(element))
+  );
+}
 
 const attribute: Witness = (literal, habits, own) => {
   const { context } = literal;
   if (context.role !== "attribute") return undefined;
   const { element = "", properties } = context;
   const name = givenName(literal);
-  if (properties) return byName(name, `property ${name} given to <${element}>`, habits);
+  if (properties)
+    return (
+      byName(name, `property ${name} given to <${element}>`, habits) ??
+      partOf(context.name ?? "", name, literal)
+    );
   if (habits.textAttributes.has(name) || own?.textAttributes.includes(name))
     return evidence("textAttribute", `${name} of <${element}>`);
   if (/^on[A-Z]/.test(name) || (/^on[a-z]+$/.test(name) && /^[a-z]/.test(element)))
     return evidence("eventAttribute", `event handler ${name}`);
   if (
-    (habits.codeAttributes.has(name) && !(/^[A-Z]/.test(element) && ownOfElements.test(name))) ||
+    (habits.codeAttributes.has(name) && !isOwnOfComponent(element, name)) ||
     own?.codeAttributes.includes(name) ||
     /^data-|^xlink:|^xmlns:/.test(name)
   )
@@ -91,6 +105,19 @@ const attribute: Witness = (literal, habits, own) => {
   return byName(name, `${name} of <${element}>`, habits);
 };
 
+/** Lists of parts of a page, whose members are mostly named by texts: tabs, columns, steps. */
+const listOfParts =
+  /(?:^|[._]|[a-z])(?:[tT]abs|[cC]olumns|[mM]enus?|[mM]enu_?[iI]tems|[nN]av(?:igation|_?[iI]tems|_?[lL]inks)?|[sS]teps|[bB]readcrumbs|[cC]rumbs|[bB]uttons|[fF]ilters|[sS]ections|[tT]head|[hH]eaders|[lL]egends?|[fF]ieldsets)$/;
+
+/** A word with a capital that names a part of a page: `tabs={[{ tabName: "Profile" }]}`. */
+function partOf(holder: string, name: string, { pieces }: Literal): Evidence | undefined {
+  return listOfParts.test(holder) &&
+    !/^(?:value|id|key|type|icon|as|is)$/.test(name) &&
+    shapeOf(fixedText(pieces)).name === "capitalised"
+    ? evidence("partOfPage", `one of ${holder}`)
+    : undefined;
+}
+
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
   if (styleProperties.has(name)) return evidence("styleName", `style ${name}`);
   if (habits.textName.test(name)) return evidence("textName", reason);
@@ -103,11 +130,23 @@ function byName(name: string, reason: string, habits: Habits): Evidence | undefi
 const textVerb =
   /(?:^|\.)(?:(?:set|show|with)(?:[A-Z]\w*)?(?:Title|Text|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)(?:<\w*>)?)$/;
 
+/** Errors whose message a server sends to its clients. */
+const sentError =
+  /(?:^|\.)(?:NotFound|BadRequest|Forbidden|Unauthorized|Conflict|Gone|Unprocessable\w*|Http\w*|HTTP\w*)(?:Error|Exception)$/;
+
+/** Methods of builders that are named for the text that they set: `command.description("Sells tickets")`. */
+const builder =
+  /^(?:sub)?(?:title|label|caption|tooltip|message|placeholder|hint|summary|description|heading|prompt|helpText|epilog(?:ue)?|usage|greeting)$/i;
+
 const called: Witness = (literal, habits, own, place) => {
   const { context } = literal;
   if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
   const callee = (context.role === "argument" ? context.name : context.element) ?? "";
   if (context.role === "property") return undefined;
+  if (habits.developerCall.test(callee) && habits.printingCall.test(callee) && isTerminalProgram(place))
+    return evidence("printed", `printed by ${callee}(), in a program for terminals`);
+  if (habits.errorStream.test(callee))
+    return evidence("developerError", `written by ${callee}() where errors go`);
   if (habits.developerCall.test(callee)) return evidence("codeCall", `written by ${callee}() for developers`);
   if (context.index === 0 && habits.namedFirst.test(callee) && !/\s/.test(fixedText(literal.pieces).trim()))
     return evidence("codeCall", `names what ${callee}() is about`);
@@ -131,8 +170,14 @@ const called: Witness = (literal, habits, own, place) => {
     );
   }
   if (habits.printingCall.test(callee)) return evidence("printed", `printed by ${callee}()`);
-  if (textVerb.test(callee) || habits.textCall.test(callee) || own?.textCalls.includes(callee))
+  if (textVerb.test(callee) || habits.textCall.test(callee) || own?.textCalls.includes(callee)) {
+    if (isNameOfNext(literal, place)) return evidence("codeCall", `names what ${callee}() is about`);
     return evidence("textCall", `shown by ${callee}()`);
+  }
+  const method = /\.(\w+)$/.exec(callee)?.[1];
+  if (method !== undefined && context.index === 0 && builder.test(method))
+    return evidence("textBuilder", `the ${method} that ${callee}() sets`);
+  if (sentError.test(callee)) return evidence("printed", `sent to who asked, by ${callee}`);
   if (habits.errorCall.test(callee))
     return evidence("developerError", `message of ${callee}, which developers read`);
   if (habits.codeCall.test(callee) || own?.codeCalls.includes(callee))
@@ -140,25 +185,49 @@ const called: Witness = (literal, habits, own, place) => {
   return evidence("unknownCall", `argument of ${callee || "a call"}()`);
 };
 
+/** Whether a word in lower case is only the name of what the next argument says: `setError("email", { message: "…" })`. */
+function isNameOfNext({ context, pieces }: Literal, { literals, index }: Place): boolean {
+  if (
+    context.language !== "script" ||
+    context.index !== 0 ||
+    !/^\p{Ll}[\p{L}\p{N}_.-]*$/u.test(fixedText(pieces).trim())
+  )
+    return false;
+  const next = literals.slice(index + 1).find(({ context: { role } }) => role !== "key")?.context;
+  return next?.role === "argument"
+    ? next.name === context.name && next.index === 1
+    : next?.role === "property" && next.element === context.name;
+}
+
 const named: Witness = (literal, habits) => {
   const { role } = literal.context;
   const name = givenName(literal);
   if (role === "property") {
     const own = byName(name, `property ${name}`, habits);
     const holder = literal.context.element ?? "";
-    return own ?? (habits.textHolder.test(holder) ? evidence("textHolder", `one of ${holder}`) : undefined);
+    // What a widget such as `Label` is made with is mostly how it looks.
+    const isWidget = /(?:^|\.)\p{Lu}[\p{L}\p{N}_]*[^\P{L}s]$/u.test(holder);
+    return (
+      own ??
+      (habits.textHolder.test(holder) && !isWidget
+        ? evidence("textHolder", `one of ${holder}`)
+        : partOf(holder, name, literal))
+    );
   }
   if (role === "parameter") return byName(name, `default of ${name}`, habits);
   if (role === "variable") {
-    const holder = habits.textHolder.test(name) ? name : (literal.context.component ?? "");
+    // A component that is named for one text, such as `Label`, holds much that is none.
+    const around = literal.context.component ?? "";
+    const holder = habits.textHolder.test(name) || !/[sS]$/.test(around) ? name : around;
     return (
       byName(name, `value of ${name}`, habits) ??
       (habits.textHolder.test(holder)
         ? evidence("textHolder", `one of ${holder}`)
-        : evidence("plainVariable", `value of ${name || "a variable"}`))
+        : (partOf(name, "", literal) ?? evidence("plainVariable", `value of ${name || "a variable"}`)))
     );
   }
   if (role === "assignment") {
+    if (/\.displayName$/.test(name)) return evidence("codeName", "the name of a component");
     if (habits.textMember.test(name)) return evidence("textMember", `assigned to ${name}`);
     const holder = name.replace(/[.[][^.[]*$/, "");
     return holder !== name && habits.textHolder.test(holder)
@@ -182,7 +251,9 @@ const used: Witness = ({ context }, habits) => {
             : `compared with ${context.name}`,
       );
     case "key":
-      return evidence("objectKey", "the name of a property");
+      return context.name !== undefined && /^[:'"]?[a-z][\w-]*['"]?$/.test(context.name)
+        ? evidence("namedChoice", `shown for ${context.name}, perhaps`)
+        : evidence("objectKey", "the name of a property");
     case "index":
       return evidence("index", "picks a property");
     case "tagged":
@@ -239,6 +310,8 @@ const shaped: Witness = (literal, _habits, _own, place) => {
         const isLater = role === "argument" && index > 0;
         return [...all, evidence(isLater ? "laterLowerCaseWord" : "lowerCaseWord", found.reason)];
       }
+      if (/\p{Ll}{2}(?:[?!…]|\.\.\.)$/u.test(fixedText(literal.pieces).trim()))
+        all.push(evidence("endMark", "a word with an end mark"));
       return [...all, evidence(isNamedValue(literal) ? "capitalisedValue" : "capitalisedWord", found.reason)];
     }
     case "capitals":
@@ -266,9 +339,89 @@ function companyOf(literal: Literal, shape: "capitalised" | "lowerCase", place: 
   if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
   const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
   if (twin !== undefined) return evidence("namedTwin", `what ${twin} is called`);
+  if (isPaired(literal, place)) return evidence("listed", "named beside what programs call it");
+  if (isAmongTexts(literal, place))
+    return evidence("alike", `${givenName(literal) || "the same"} is given texts in this file`);
   if (/^(?:name|NAME)$/.test(literal.context.properties?.at(-1) ?? name) && isMenuEntry(literal, place))
     return evidence("menuEntry", "the name of an entry with an icon or address");
   return isListed(literal, place) ? evidence("listed", "one of a list of such words") : undefined;
+}
+
+/** What programs for terminals read arguments and ask with, by the names it usually has. */
+const terminalCall =
+  /^(?:program|commander|command|yargs|inquirer|prompts|enquirer|cli|rl|readline)(?:\.|$)|(?:^|\.)(?:requiredOption|addHelpText)$/;
+
+const terminalPrograms = new WeakMap<readonly Literal[], boolean>();
+
+/** Whether the file is part of a program that talks to its users in a terminal. */
+function isTerminalProgram({ literals }: Place): boolean {
+  let is = terminalPrograms.get(literals);
+  if (is === undefined) {
+    is = literals.some(
+      ({ context: { role, name = "", element = "" } }) =>
+        (role === "argument" && terminalCall.test(name)) ||
+        (role === "property" && terminalCall.test(element)),
+    );
+    terminalPrograms.set(literals, is);
+  }
+  return is;
+}
+
+/**
+ * Whether a word with a capital stands in a list that says of each value how programs and how people call it:
+ * `[["n", "New"], ["s", "Search"]]`. Two such pairs at least, each of a short name and words.
+ */
+function isPaired(literal: Literal, { literals, index }: Place): boolean {
+  const group = groupOf(literal);
+  const isIn = (at: number) => {
+    const other = literals[at];
+    return other !== undefined && groupOf(other) === group;
+  };
+  let start = index;
+  while (isIn(start - 1)) start--;
+  let end = index;
+  while (isIn(end + 1)) end++;
+  const members = literals.slice(start, end + 1).map(({ pieces }) => shapeOf(fixedText(pieces)).name);
+  const isWord = (name: string | undefined) => name === "capitalised" || name === "sentence";
+  // What stands for “none yet” has an empty value, which is no literal: `[["", "Choose one"], …]`.
+  const first = isWord(members[0]) ? 1 : 0;
+  if ((members.length - first) % 2 === 1 || members.length - first < 4) return false;
+  return members.every((name, at) =>
+    at < first || (at - first) % 2 === 1
+      ? isWord(name)
+      : /^(?:lowerCase|identifier|short|capitals|other)$/.test(name),
+  );
+}
+
+const textsByPlace = new WeakMap<readonly Literal[], ReadonlyMap<string, number>>();
+
+/** Where code gives the same function, property or attribute texts that are surely such, and nothing that is surely none. */
+function isAmongTexts(literal: Literal, { literals }: Place): boolean {
+  let places = textsByPlace.get(literals);
+  if (!places) textsByPlace.set(literals, (places = countTexts(literals)));
+  const id = placeId(literal);
+  return id !== undefined && (places.get(id) ?? 0) > 0;
+}
+
+/** How many texts stand in each place that a file gives several; less than none where names for programs do. */
+function countTexts(literals: readonly Literal[]): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  for (const literal of literals) {
+    const id = placeId(literal);
+    if (id === undefined) continue;
+    const { name } = shapeOf(fixedText(literal.pieces));
+    const before = counts.get(id) ?? 0;
+    if (/^(?:identifier|technical|classList|lowerCase|datePattern)$/.test(name)) counts.set(id, -Infinity);
+    else if (name === "sentence") counts.set(id, before + 1);
+  }
+  return counts;
+}
+
+function placeId(literal: Literal): string | undefined {
+  const { role, name, index, element } = literal.context;
+  if (role === "argument") return name === undefined || name === "" ? undefined : `${name}() ${index ?? 0}`;
+  if (role === "property") return `.${givenName(literal)}`;
+  return role === "attribute" ? `<${element ?? ""} ${name ?? ""}>` : undefined;
 }
 
 /** Whether the object that a name stands in also has an icon, an address or a layout of its own. */
@@ -300,9 +453,16 @@ function neighbour({ literals, index }: Place, step: 1 | -1): Literal | undefine
 /** Whether a word stands in a list or group whose members are all words with a capital, or longer texts. */
 function isListed(literal: Literal, { literals, index }: Place): boolean {
   if (literal.context.role === "returned" || literal.context.role === "content") return false;
-  return membersAlike(literal, literals, index, listOf) > 1
-    ? true
-    : membersAlike(literal, literals, index, groupOf) > 1;
+  return [listOf, groupOf, manyOf].some((of) => membersAlike(literal, literals, index, of) > 1);
+}
+
+/** Calls that take any number of things of one kind. */
+const takesMany = /(?:All|Items|Rows?|Values|Options|Choices|Columns|Headers?|Labels|push|unshift|concat)$/;
+
+/** What the arguments of one call have in common that takes many of a kind. */
+function manyOf(literal: Literal): string {
+  const { role, name = "", index } = literal.context;
+  return role === "argument" && takesMany.test(name) ? name : `${groupOf(literal)}|${index ?? ""}`;
 }
 
 /** How many neighbours a word has in its group, itself counted; none where one of them is no such word. */

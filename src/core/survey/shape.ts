@@ -20,6 +20,7 @@ export interface Shape {
 
 const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[a-z][a-z0-9+.-]*:)?\/\/\S+$/i, "a URL"],
+  [/^[a-z][\w+.-]*(?::[a-z][\w+.-]*)*:\/\/\S*$/, "a URL"],
   [/^(?:mailto|tel|data|blob|about|javascript|file|urn|sms|ws|wss|https?):\S*$/i, "a URL"],
   [/^[\w.+-]+@[\w-]+\.[\w.-]+$/, "an e-mail address"],
   [/^\.{0,2}\/[\w@~:?&=%#.,[\](){}*$/-]*$/, "a path"],
@@ -69,6 +70,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:(?:Ctrl|Cmd|CtrlCmd|Alt|Shift|Meta|Mod|Option|Command)\s?[+-]\s?)+\S+$/i, "a keyboard shortcut"],
   [/^(?:Escape|Backspace|Arrow(?:Up|Down|Left|Right)|Page(?:Up|Down)|F\d{1,2})$/, "the name of a key"],
   [/^--?[a-z][\w-]*(?:[ =,].*)?$/i, "an option of a command"],
+  [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
 ];
 
@@ -80,7 +82,8 @@ export function shapeOf(fixed: string): Shape {
   for (const [pattern, what] of technical)
     if (pattern.test(text)) {
       // Markup in a string may hold what users read, as a page does.
-      const inside = what === "markup" ? text.replace(/<[^>]*>/g, " ").trim() : "";
+      const inside =
+        what === "markup" ? text.replace(/<(style|script)\b[^]*?<\/\1>|<[^>]*>/g, " ").trim() : "";
       const found = /\p{L}{2}/u.test(inside) ? shapeOf(inside) : undefined;
       return found && /^(?:sentence|words|capitalised)$/.test(found.name)
         ? found
@@ -93,6 +96,8 @@ export function shapeOf(fixed: string): Shape {
   if (isClassList(tokens)) return shape("classList", "looks like CSS classes");
   if (tokens.every((token) => identifierReason(token) !== undefined))
     return shape("identifier", "every part looks like an identifier");
+  if (!tokens.some((token) => /\p{L}{2}|[^\P{L}\p{Script=Latin}]/u.test(token)))
+    return shape("short", "no more than single letters");
   const ends = /[.!?…:。！？؟]["”’»)]?$/.test(text);
   const starts = /^[\p{Lu}\p{Lt}¿¡"“‘«„]/u.test(text);
   if (starts || ends)
@@ -125,6 +130,15 @@ function identifierReason(word: string): string | undefined {
   if (/^[A-Z][a-z0-9]+(?:[A-Z][a-z0-9]+)+$/.test(word)) return "looks like a PascalCase name";
   if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)+$/.test(word)) return "looks like a snake_case name";
   if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
+  if (/^[a-z0-9]+(?:[-_][a-z0-9]+)+$/.test(word) && /_/.test(word)) return "looks like a name with marks";
+  if (/^![A-Za-z]\w*$/.test(word)) return "looks like a condition";
+  if (/^\d+(?:x[ls]|[xsml])$/.test(word)) return "looks like the name of a size";
+  if (
+    /^(?:X|Content|Accept|Cache|Set|If|Access|Last|User|Proxy|Sec|Transfer|WWW|Retry|Strict)(?:-[A-Z][A-Za-z]*)+$/.test(
+      word,
+    )
+  )
+    return "looks like the name of a header";
   if (/^[A-Za-z][\w-]*(?:[.:][A-Za-z][\w-]*)+$/.test(word)) return "looks like a dotted name";
   if (/^_+[A-Za-z]\w*$/.test(word)) return "looks like a name with an underscore";
   if (/^[A-Z]\w*(?:::[A-Z]\w*)+$/.test(word)) return "looks like the name of a class";

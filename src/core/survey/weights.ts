@@ -12,6 +12,8 @@ export const weights = {
   textProp: 2.2,
   unknownElementAttribute: -2,
   textCall: 2.8,
+  /** A method of a builder that is named for a text. */
+  textBuilder: 1.6,
   codeCall: -5,
   unknownCall: -0.8,
   developerError: -1.6,
@@ -21,10 +23,14 @@ export const weights = {
   styleName: -5,
   /** The name of an entry beside its icon or address, as menus have them. */
   menuEntry: 0.7,
+  /** The name of a tab, a column, a step. */
+  partOfPage: 0.9,
   plainVariable: -0.6,
   textMember: 3,
   compared: -5,
   objectKey: -7,
+  /** A name in quotes for a plain word, as choices are listed in some languages: `"Pale ale" => :pale`. */
+  namedChoice: -0.6,
   index: -6,
   tagged: -5,
   typeOrModule: -9,
@@ -32,6 +38,8 @@ export const weights = {
   returnedFromTextFunction: 1.2,
   sentence: 2.2,
   severalWords: 1.4,
+  /** “Loading…”, “Delete?” */
+  endMark: 0.9,
   capitalisedWord: 1.15,
   capitalisedValue: 0.6,
   textHolder: 1.2,
@@ -53,6 +61,8 @@ export const weights = {
   codeTwin: -3,
   /** All of a list are words with a capital. */
   listed: 1.3,
+  /** Others that the same function or property is given in this file are surely texts. */
+  alike: 0.8,
   printed: -0.4,
 } as const;
 

@@ -7,7 +7,7 @@ import { root } from "../../support/project.js";
 /** The share of what users read that must be found, and of what is called text that must be right. */
 const floors: [string, number, number][] = [
   ["tuned", 0.98, 0.99],
-  ["held", 0.965, 0.975],
+  ["held", 0.97, 0.975],
 ];
 
 describe.each(floors)("the labelled code in survey/%s", (half, recallFloor, precisionFloor) => {
@@ -20,6 +20,7 @@ describe.each(floors)("the labelled code in survey/%s", (half, recallFloor, prec
       files.reduce((total, one) => total + pick(one), 0);
     expect(sum(({ labelled }) => labelled)).toBeGreaterThan(400);
     expect(sum(({ found }) => found) / sum(({ labelled }) => labelled)).toBeGreaterThanOrEqual(recallFloor);
+    expect(sum(({ shown }) => shown) / sum(({ labelled }) => labelled)).toBeGreaterThanOrEqual(0.985);
     expect(sum(({ right }) => right) / sum(({ called }) => called)).toBeGreaterThanOrEqual(precisionFloor);
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { noShapes } from "../../../src/core/source/book-code.js";
 import { messageReader } from "../../../src/core/message/parse.js";
+import { prepareReaders, readSource } from "../../../src/core/source/read.js";
 import { readScript } from "../../../src/core/source/readers/script/script.js";
 import { surveyFile } from "../../../src/core/survey/survey.js";
 
@@ -76,6 +77,139 @@ describe("what only programs read is called code", () => {
       ({ verdict }) => verdict,
     );
     expect(verdicts.filter((verdict) => verdict !== "code")).toEqual([]);
+  });
+});
+
+describe("a word is judged by what stands around it", () => {
+  const verdicts = (found: ReturnType<typeof survey>) =>
+    Object.fromEntries(found.map(({ text, verdict }) => [text, verdict]));
+
+  test.each<[string, string, Record<string, string>]>([
+    [
+      "members of a list that is handed over are known by their properties",
+      'build([{ label: "Pier", role: "quit", type: "Plain", click: go }])',
+      { Pier: "text", quit: "code", Plain: "code" },
+    ],
+    [
+      "pairs of what programs and people call it",
+      'const keys = new Map([["n", "New"], ["f", "Find"], ["q", "Leave"]])',
+      { n: "code", New: "text", Find: "text", Leave: "text" },
+    ],
+    [
+      "two words in a list of one pair only say nothing",
+      'const pair = make(["q", "Leave"])',
+      { q: "code", Leave: "unclear" },
+    ],
+    [
+      "what else the same function is given",
+      'put("Gangway"); put("The gangway is down.")',
+      { Gangway: "text", "The gangway is down.": "text" },
+    ],
+    [
+      "a function that is given names as well",
+      'put("Gangway"); put("The gangway is down."); put("gang-way")',
+      { Gangway: "unclear", "The gangway is down.": "text", "gang-way": "code" },
+    ],
+    [
+      "the name of a tab beside its picture",
+      'function A() { return <Tabs tabs={[{ tabName: "Crew", tabIcon: face }]} />; }',
+      { Crew: "text" },
+    ],
+    [
+      "the name of a step, and that of a field",
+      'function A() { return <><Step name="Pay now" /><TextField name="Island" /><Step name="pay" /></>; }',
+      { "Pay now": "text", Island: "code", pay: "code" },
+    ],
+    [
+      "an end mark behind a single word",
+      'f("Loading…"); g("Leave?"); h("Leave")',
+      { "Loading…": "text", "Leave?": "text", Leave: "unclear" },
+    ],
+    [
+      "what a program for terminals prints",
+      'program.name("kiosk"); console.log("The kiosk is closed.")',
+      { kiosk: "code", "The kiosk is closed.": "text" },
+    ],
+    [
+      "what a page prints for its developers",
+      'console.log("The kiosk is closed.")',
+      { "The kiosk is closed.": "code" },
+    ],
+    [
+      "the name of a field, and what is said of it",
+      'setError("email", { message: "Not an address" }); setError("Not known")',
+      { email: "code", "Not an address": "text", "Not known": "text" },
+    ],
+    [
+      "methods of builders that are named for a text",
+      'command.description("sell tickets").alias("st")',
+      { "sell tickets": "text", st: "code" },
+    ],
+    ["the name of a component", 'Modal.displayName = "Modal"', { Modal: "code" }],
+    [
+      "a state that starts with a sentence, and one with a word",
+      'useState("Choose an island"); useState("open")',
+      { "Choose an island": "text", open: "code" },
+    ],
+    [
+      "errors that servers send to clients, and others",
+      'throw new NotFoundException("There is no such boat."); fail(new Error("The boat is no boat."))',
+      { "There is no such boat.": "text", "The boat is no boat.": "unclear" },
+    ],
+    [
+      "a page in a string, its style sheet passed over",
+      "element.innerHTML = `<style>p { color: navy }</style><p>Buy a ticket</p>`",
+      { "<style>p { color: navy }</style><p>Buy a ticket</p>": "text" },
+    ],
+    [
+      "names with marks, conditions, sizes, headers",
+      'f("ui-1_bell-53"); f("2_control"); f("!inDebugMode"); f("2xl"); f("Content-Length"); f("debug:data://")',
+      {
+        "ui-1_bell-53": "code",
+        "2_control": "code",
+        "!inDebugMode": "code",
+        "2xl": "code",
+        "Content-Length": "code",
+        "debug:data://": "code",
+      },
+    ],
+  ])("%s", (_name, code, expected) => {
+    expect(verdicts(survey(code))).toMatchObject(expected);
+  });
+
+  test.each<[string, string, Record<string, string>]>([
+    [
+      "boats.py",
+      'menu = tk.Label(window, justify="left", text="Boats")\nbody = "\\n".join(["The boat is full.", "Try the next one."])\n',
+      { left: "code", Boats: "text", "The boat is full.": "text", "Try the next one.": "text" },
+    ],
+    [
+      "boats.py",
+      'print({"a": "Island", "b": "Mainland"}[side])\nfieldsets = [("Fares", {"fields": ["adult"]})]\n',
+      { Island: "text", Mainland: "text", Fares: "text", adult: "code" },
+    ],
+    [
+      "boats.rb",
+      'prompt.select("Which boat?", { "Fast boat" => :fast, "Slow boat" => :slow })\nLABELS.fetch(kind, "Unknown")\n',
+      { "Fast boat": "text", "Slow boat": "text", Unknown: "text" },
+    ],
+    [
+      "Boats.java",
+      'class Boats { void a() { chooser.getItems().addAll("Islands", "Harbours"); System.err.println("The boat has left."); } }',
+      { Islands: "text", Harbours: "text", "The boat has left.": "unclear" },
+    ],
+  ])("in %s: %s", async (file, code, expected) => {
+    await prepareReaders([file]);
+    const source = readSource(file, code, false, noShapes);
+    expect(verdicts(surveyFile(source, "app", messageReader("icu")))).toMatchObject(expected);
+  });
+
+  test("the name of a value is shown, but not moved", async () => {
+    await prepareReaders(["a.rb"]);
+    const source = readSource("a.rb", 'select({ "Fast boat" => :fast })', false, noShapes);
+    expect(source.literals.map(({ obstacle }) => obstacle?.reason)).toEqual([
+      expect.stringContaining("the name of a value"),
+    ]);
   });
 });
 

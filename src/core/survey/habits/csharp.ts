@@ -17,6 +17,7 @@ PostAsync Add ContainsKey TryGetValue Remove FindControl FindResource Invoke Set
 CultureInfo Font FontFamily DateTime Encoding GetEncoding Is AreEqual AddJsonFile UseSqlServer Content Url
 `),
   printingCall: callOf("Console\\.WriteLine Console\\.Write"),
+  errorStream: /^Console\.Error\.\w+$/,
   developerCall: /(?:^|\.)(?:_?logger|_?log|Log|Console\.Error|Debug|Trace)\.\w+$/,
   errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,
   textMember:

@@ -10,7 +10,7 @@ writeError writeJSONError respondError renderError NewMenuItem NewMenu NewTabIte
 `),
   codeCall: callOf(`
 Get Set Getenv Setenv LookupEnv Join Split Contains HasPrefix HasSuffix Index Replace ReplaceAll Trim TrimPrefix TrimSuffix EqualFold Fields
-MustCompile Compile MatchString HandleFunc Handle Open Create ReadFile WriteFile ReadAll Query QueryRow Exec Prepare Parse ParseFiles
+MustCompile Compile MatchString HandleFunc Handle Open Create ReadFile WriteFile ReadAll Query QueryRow Exec Prepare time\\.Parse url\\.Parse uuid\\.Parse ParseFiles
 ParseGlob ExecuteTemplate New Lookup Header Add Del Redirect Format Flag FormValue PathValue URLParam Param
 Command LookPath Dial Listen ListenAndServe NewRequest Do Post Unmarshal Marshal Tag Atoi Abs Base Dir Fatal Fatalf Log Logf Errorf Run
 Skip Where Order Table Select Find First Joins Preload Group POST GET PUT DELETE PATCH Static Use Sprint WithField WithValue Bind

@@ -28,6 +28,8 @@ export interface Habits {
   readonly codeCall: RegExp;
   /** Calls that write for developers. */
   readonly developerCall: RegExp;
+  /** Those of them that write where a terminal shows errors. */
+  readonly errorStream: RegExp;
   /** Errors made for developers first, though users sometimes see them. */
   readonly errorCall: RegExp;
   /** Members and variables that show what is assigned to them. */
@@ -52,7 +54,7 @@ export function nameEndingIn(list: string): RegExp {
 
 /** A test for a call by its last names: `alert`, `toast.error`. */
 export function callOf(list: string): RegExp {
-  return new RegExp(`(?:^|\\.)(?:${list.trim().split(/\s+/).join("|")})$`);
+  return new RegExp(`(?:^|\\.)\\$?(?:${list.trim().split(/\s+/).join("|")})$`);
 }
 
 /** Matches nothing. */

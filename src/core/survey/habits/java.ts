@@ -21,10 +21,12 @@ setCharacterEncoding addServlet addFilter setActionCommand getActionCommand fire
 assertEquals assertTrue assertThat Locale ModelAndView addObject addAttribute setViewName Qualifier getElementById
 getElementsByTagName appendChild setIconImage ImageIcon getContext lookup setId addStyleName setStyle setName
 `),
+  textAt: [[callOf("FileNameExtensionFilter ExtensionFilter"), 0]],
   namingCall: callOf("addAttribute setAttribute put putExtra putString setProperty addObject setParameter"),
   printingCall: callOf(
     "System\\.out\\.println System\\.out\\.print System\\.out\\.printf System\\.out\\.format append getWriter\\.println getWriter\\.print getWriter\\.write",
   ),
+  errorStream: /^System\.err\.\w+$/,
   developerCall: /(?:^|\.)(?:log|LOG|logger|LOGGER|Log|System\.err)\.\w+$/,
   errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,
   textMember: /(?:^|\.)(?:title|message|text|label)$/,

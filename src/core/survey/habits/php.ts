@@ -6,7 +6,7 @@ export const phpHabits: Habits = {
   ...scriptHabits,
   textCall: callOf(`
 echo print addFlash flash setFlash with withErrors setMessage addError abort alert label placeholder setTitle setLabel
-helperText heading setDescription setHelp subject line greeting action addErrorMessage addSuccessMessage title description
+helperText heading setDescription setHelp subject line greeting action addErrorMessage addSuccessMessage title description wp_die submit_button flashMessage
 `),
   codeCall: callOf(`
 define defined constant require include ini_set ini_get getenv env config route url asset redirect view render header setcookie
@@ -19,7 +19,12 @@ setParameter add_action add_filter do_action apply_filters get_option update_opt
 error_log trigger_error var_dump print_r assertSame assertEquals assertTrue expectException filter_input mb_convert_encoding iconv hash md5
 number_format createFormBuilder getRepository dispatch make bind singleton resolve string integer text boolean
 `),
-  textAt: [[callOf("section"), 1]],
+  namedFirst: callOf("addFlash flash setFlash with withErrors addError"),
+  textAt: [
+    [callOf("section"), 1],
+    [callOf("add_menu_page add_options_page add_meta_box"), 0, 1],
+    [callOf("add_submenu_page"), 1, 2],
+  ],
   namingCall: callOf("setAttribute"),
   developerCall: /(?:^|\.)(?:logger|log|Log|error_log)(?:\.|$)/,
   errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,

@@ -10,18 +10,19 @@ question answer greeting note notice warning legend alt prompt tagline intro blu
 short_description error_message success_message empty_label site_header site_title index_title
 `),
   textCall: callOf(`
-flash messages\\.(?:success|error|warning|info|debug|add_message) ValidationError forms\\.ValidationError add_error showinfo showwarning showerror askyesno
+flash messages\\.(?:success|error|warning|info|debug|add_message) ValidationError forms\\.ValidationError add_error showinfo button checkbox radio selectbox success subheader showwarning showerror askyesno
+askokcancel askquestion askretrycancel askyesnocancel messagebox\\.\\w+
 Label Button setText setWindowTitle setToolTip setStatusTip setPlaceholderText addAction QLabel QPushButton abort HttpResponse
 set_title setHorizontalHeaderLabels setTitle setHeaderLabels setLabelText QAction QGroupBox QCheckBox QRadioButton addTab addMenu addItem addItems Window Text click\\.echo UsageError BadParameter ClickException CommandError input
 addRow add_argument_group add_command add_cascade add_checkbutton
-message_user set_title alert models\\.\\w+Field InputRequired DataRequired StringField SubmitField PasswordField TextAreaField BooleanField SelectField SubmitButton
+message_user QMessageBox\\.\\w+ set_title set_xlabel set_ylabel xlabel ylabel suptitle reply_text alert models\\.\\w+Field InputRequired DataRequired StringField SubmitField PasswordField TextAreaField BooleanField SelectField SubmitButton
 `),
   codeCall: callOf(`
 get getattr setattr hasattr delattr pop setdefault os\\.environ\\.get getenv open join split strip replace startswith endswith find encode decode format_map
 strftime strptime render render_template redirect url_for reverse path re_path include route add_url_rule getLogger import_module filter
 exclude order_by values values_list annotate execute fetch add_argument Column ForeignKey relationship Table String field namedtuple Enum
 TypeVar NewType patch Mock assertEqual assertIn assertRaises raises mark sub match search compile fullmatch findall loads dumps
-register command option connect send emit select_one find_element find_element_by_id css xpath urlopen request post put delete head Path
+register command option connect emit select_one find_element find_element_by_id css xpath urlopen request post put delete head Path
 get_object_or_404 isinstance warn deprecated parametrize set_cookie get_json create_engine text migrate
 `),
   printingCall: callOf("print"),

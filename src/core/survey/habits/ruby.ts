@@ -21,12 +21,14 @@ resources resource get post put patch delete match root namespace where find_by 
 send public_send respond_to\\? define_method instance_variable_get instance_variable_set const_get is_a\\? render partial
 redirect_to_path fetch dig key\\? has_key\\? gsub sub split join start_with\\? end_with\\? include\\? match\\? strftime
 p pp raise_error describe context it expect let subject system exec open read write File\\.join 
-ENV\\.fetch image_tag stylesheet_link_tag javascript_include_tag asset_path path url_for add_index add_column create_table string text
+ENV\\.fetch image_tag stylesheet_link_tag javascript_include_tag asset_path path url_for add_index add_column create_table string
 integer boolean datetime references remove_column execute delegate alias_method helper_method layout gem source group task desc
 to eq have_content setting header permit require_params
 `),
   printingCall: callOf("puts print"),
+  namingCall: callOf("fetch"),
   textAt: [[callOf("options\\.on opts\\.on parser\\.on option method_option desc"), 1, 9]],
+  errorStream: /(?:^|\.)warn$|^(?:stderr|STDERR)\.\w+$/,
   developerCall: /(?:^|\.)(?:logger|[A-Z]\w*\.logger|warn)(?:\.|$)/,
   errorCall: /(?:^|\.)(?:raise|fail|\w+(?:Error|Exception)(?:\.new)?)$/,
   textMember: /(?:^|\.)(?:notice|alert|title|error|success|warning|info)$/,

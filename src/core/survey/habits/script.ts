@@ -1,4 +1,4 @@
-import { callOf, nameEndingIn, words, type Habits } from "./habits.js";
+import { callOf, nameEndingIn, never, words, type Habits } from "./habits.js";
 
 /** JavaScript, TypeScript and JSX. */
 export const scriptHabits: Habits = {
@@ -40,7 +40,7 @@ timezone tz keybinding keybindings shortcut classlist charset glob marker delimi
   textCall: callOf(`
 alert confirm prompt toast(?:\\.\\w+)? notify(?:\\.\\w+)? notification(?:\\.\\w+)? snackbar announce
 showMessage showError showToast showNotification setError setMessage setErrorMessage setNotice
-setWarning setStatusText setStatusMessage setCustomValidity say flash enqueueSnackbar
+setWarning setStatusText setStatusMessage setCustomValidity say flash enqueueSnackbar fillText strokeText bindPopup bindTooltip setTooltipContent setPopupContent
 `),
   namedFirst: callOf(`
 addError addFlash flash setFlash addFieldError rejectValue AddModelError add_error errors\\.add form\\.add_error addFlashAttribute
@@ -48,26 +48,29 @@ addMessage label f\\.label form\\.label withErrors select f\\.select form\\.sele
 `),
   textAt: [[callOf("option requiredOption argument addOption addHelpText"), 1]],
   namingCall: callOf("setAttribute attr prop setProperty set put setParameter define"),
-  printingCall: callOf("process\\.stdout\\.write stdout\\.write"),
+  printingCall: callOf(
+    "process\\.stdout\\.write stdout\\.write console\\.log console\\.info console\\.warn console\\.error",
+  ),
   codeCall: callOf(`
 require import fetch querySelector querySelectorAll getElementById getElementsByClassName
 getElementsByTagName closest matches createElement createElementNS addEventListener
 removeEventListener dispatchEvent getAttribute setAttribute hasAttribute removeAttribute
-toggleAttribute getItem setItem removeItem postMessage emit on once off subscribe dispatch trigger
+toggleAttribute getItem setItem removeItem postMessage setHeader getHeader emit on once off subscribe dispatch trigger
 startsWith endsWith includes indexOf lastIndexOf split join replace replaceAll match test
 localeCompare padStart padEnd toLocaleString toLocaleDateString toLocaleTimeString get set has
-delete append add remove toggle contains pushState replaceState navigate redirect useState useRef
-useReducer useContext createContext useId useSearchParams describe it test expect toBe toEqual
+delete append add remove toggle contains pushState replaceState navigate redirect useRef
+useContext createContext useId useSearchParams describe it test expect toBe toEqual
 toContain mock define register defineProperty URL URLSearchParams RegExp Symbol Event CustomEvent
-Headers Request Response Blob File Worker WebSocket BroadcastChannel classNames clsx cx cn format
+Headers Request Response Blob File Worker WebSocket BroadcastChannel classNames clsx cx cn css format
 parse resolve readFile readFileSync writeFile writeFileSync exec spawn env NumberFormat
 DateTimeFormat PluralRules ListFormat Collator DisplayNames RelativeTimeFormat supports matchMedia
 getPropertyValue setProperty getContext createObjectStore transaction objectStore log debug info
 warn error trace time timeEnd group assert invariant addRule deleteStyleRule insertRule open reject
 stop start mark measure executeCommand registerCommand command option track
 `),
+  errorStream: never,
   developerCall: /^(?:console|logger|log|debug|telemetry|analytics|metrics|tracker)\./,
-  errorCall: /(?:^|\.)\w*(?:Error|Exception|unreachable)$/,
+  errorCall: /(?:^|\.)(?:(?:[A-Z]\w*)?(?:Error|Exception)|unreachable)$/,
   textMember:
     /(?:^|\.)(?:title|textContent|innerText|innerHTML|outerText|placeholder|alt|ariaLabel|ariaDescription|returnValue)$/,
   codeTemplate:

@@ -510,13 +510,15 @@ class CodeReader {
       .map(({ remark }) => remark);
     const remarks = [...(pieces.length > 1 ? own : []), ...chosen];
     const span = { start: node.start, end: node.end };
+    const context = this.contextOf(node);
+    const hindrance = obstacle ?? (context.role === "key" ? keptKey : undefined);
     this.literals.push({
       form,
       span,
       pieces: withOneName(withBareCounts(pieces)),
-      context: this.contextOf(node),
+      context,
       ...(remarks.length > 0 && { remarks }),
-      ...(obstacle && { obstacle }),
+      ...(hindrance && { obstacle: hindrance }),
     });
   }
 
@@ -718,7 +720,12 @@ class CodeReader {
     const { type } = outer;
     if (spec.annotations.includes(type)) return this.annotationRole(outer, properties);
     if (spec.pairs.includes(type)) {
-      if (inner === namedChildren(outer)[0] && outer.children.length > 1) return { role: "key" };
+      if (inner === namedChildren(outer)[0] && outer.children.length > 1) {
+        const value = namedChildren(outer).at(-1);
+        const isPlain =
+          value && value !== inner && (/symbol/.test(value.type) || spec.strings.includes(value.type));
+        return isPlain ? { role: "key", name: this.text.slice(value.start, value.end) } : { role: "key" };
+      }
       properties.push(this.pairName(outer));
       const holder = this.ancestors[index - 1];
       if (type === "assignment_expression" && holder && !/initializer|argument|attribute/.test(holder.type))
@@ -736,6 +743,8 @@ class CodeReader {
         properties.push(key ? this.text.slice(key.start, key.end).replace(/^"|"$/g, "") : "");
         return undefined;
       }
+      // Lines that are joined stand where the joined text does.
+      if (this.language === "python" && /^_\.join$/.test(name)) return undefined;
       // What is only wrapped is what it would be without the wrapping.
       if (
         /^(?:List|Set|Arrays|Optional|Stream|Collections|ImmutableList)\.(?:of|ofNullable|asList|singletonList)$/.test(
@@ -774,6 +783,13 @@ class CodeReader {
       return undefined;
     if (spec.cases.includes(type) && inner.field !== "body" && inner.field !== "value_body")
       return /statement|block/.test(inner.type) ? undefined : { role: "compared", name: "case" };
+    // Which member of a list is picked does not change what the members are.
+    if (
+      spec.subscripts.includes(type) &&
+      inner === namedChildren(outer)[0] &&
+      !spec.strings.includes(inner.type)
+    )
+      return undefined;
     if (spec.subscripts.includes(type))
       return inner === namedChildren(outer)[0] ? { role: "member" } : { role: "index" };
     if (spec.binaries.includes(type)) {
@@ -833,6 +849,12 @@ class CodeReader {
     return undefined;
   }
 }
+
+/** Other code may look a value up by its name, in the words that stand here. */
+const keptKey: Obstacle = {
+  reason: "it is the name of a value, which code may look up by these words",
+  remedy: "see who reads it, and move it by hand",
+};
 
 /** The string that a method is called on, in grammars whose calls hold a member expression. */
 function receiverOf(node: CodeNode): CodeNode | undefined {

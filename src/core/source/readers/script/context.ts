@@ -82,7 +82,11 @@ function roleIn(
           ? undefined
           : { role: "member" };
       const at = outer.arguments.findIndex((argument) => argument === inner);
-      return { role: "argument", name: calleeName(outer.callee) ?? "", index: at };
+      const callee = calleeName(outer.callee) ?? "";
+      // In a list of objects each member is known by its property: `buildMenu([{ label: "File" }])`.
+      return properties.length > 0
+        ? asProperty(properties, callee)
+        : { role: "argument", name: callee, index: at };
     }
     case "Property":
       if (outer.key === inner && !(outer.shorthand && outer.value === inner)) return { role: "key" };
@@ -118,9 +122,8 @@ function roleIn(
     case "AssignmentPattern":
       return { role: "parameter", name: outer.left.type === "Identifier" ? outer.left.name : "" };
     case "ReturnStatement":
-      return { role: "returned" };
     case "ArrowFunctionExpression":
-      return { role: "returned" };
+      return properties.length > 0 ? asProperty(properties, "") : { role: "returned" };
     case "BinaryExpression":
       return { role: "compared", name: outer.operator };
     case "SwitchCase":
