@@ -6,7 +6,7 @@ import type { Span } from "../text/span.js";
 export function textNodesIn(nodes: readonly MessageNode[]): TextNode[] {
   const found: TextNode[] = [];
   visitNodes(nodes, (node) => {
-    if (node.kind === "text") found.push(node);
+    if (node.kind === "text" && !node.format) found.push(node);
   });
   return found;
 }
@@ -19,6 +19,7 @@ export function endingsOf(
   if (!last) return [];
   switch (last.kind) {
     case "text":
+      if (last.format) return [{ text: "", span: last.span }];
       // White space alone says nothing of how the text ends.
       return last.value.trim() === ""
         ? endingsOf(nodes.slice(0, nodes.lastIndexOf(last)))

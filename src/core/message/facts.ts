@@ -23,7 +23,7 @@ export function plainFacts(text: string): MessageFacts {
 export function messageFacts(message: Message): MessageFacts {
   const only = message.nodes[0];
   if (message.nodes.length === 0) return none;
-  if (message.nodes.length === 1 && only?.kind === "text") return plainFacts(only.value);
+  if (message.nodes.length === 1 && only?.kind === "text" && !only.format) return plainFacts(only.value);
   const found = {
     arguments: new Map<string, (ArgumentNode | PluralNode | SelectNode)[]>(),
     plurals: [] as PluralNode[],
@@ -32,7 +32,7 @@ export function messageFacts(message: Message): MessageFacts {
     text: "",
   };
   visitNodes(message.nodes, (node) => {
-    if (node.kind === "text") found.text += node.value;
+    if (node.kind === "text") found.text += node.format ? "" : node.value;
     else if (node.kind === "tag") append(found.tags, node.name, node);
     else if (node.kind !== "count") append(found.arguments, node.name, node);
     if (node.kind === "argument" && node.uses)

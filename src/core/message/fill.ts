@@ -30,7 +30,7 @@ export function fillMessage(
   const writeNode = (node: MessageNode, count: number | undefined): string => {
     switch (node.kind) {
       case "text":
-        return node.value;
+        return node.format ? formatArgument(node.value, node.format, locale) : node.value;
       case "count":
         return count === undefined ? "#" : formatNumber(count, locale);
       case "argument": {

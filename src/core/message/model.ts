@@ -19,6 +19,8 @@ export type MessageNode = TextNode | ArgumentNode | CountNode | PluralNode | Sel
 export interface TextNode {
   readonly kind: "text";
   readonly value: string;
+  /** Set where the message has a value of its own that a function formats, as in MessageFormat 2: `{|2031-05-01| :date}`. */
+  readonly format?: ArgumentFormat;
   readonly span?: Span;
 }
 

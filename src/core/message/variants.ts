@@ -88,7 +88,7 @@ export function joinTexts(nodes: readonly MessageNode[]): MessageNode[] {
   const joined: MessageNode[] = [];
   for (const node of nodes) {
     const last = joined.at(-1);
-    if (node.kind === "text" && last?.kind === "text")
+    if (node.kind === "text" && last?.kind === "text" && !node.format && !last.format)
       joined[joined.length - 1] = { ...last, value: last.value + node.value };
     else joined.push(node);
   }

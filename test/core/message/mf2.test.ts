@@ -157,11 +157,38 @@ describe("a faulty message says what, where and how to correct it", () => {
   });
 });
 
+describe("a value of the message's own that a function formats", () => {
+  test.each([
+    ["From {1204.5 :number minimumFractionDigits=2} on", "en", "From 1,204.50 on"],
+    ["From {1204.5 :number minimumFractionDigits=2} on", "de", "From 1.204,50 on"],
+    ["{|2031-05-01| :date length=long}", "en", "May 1, 2031"],
+    [".local $day = {|2031-05-01| :date length=long} {{Until {$day}}}", "de", "Until 1. Mai 2031"],
+    ["{12 :integer}{30 :integer}", "en", "1230"],
+    ["{|as it is| :string}", "en", "as it is"],
+  ])("%s in %s: %s", (source, locale, text) => {
+    const { nodes, problems } = parseMf2(source);
+    expect(problems).toEqual([]);
+    expect(fillMessage(nodes, locale, {}).text).toBe(text);
+    expect(fillMessage(parseMf2(printMf2(nodes)).nodes, locale, {}).text).toBe(text);
+  });
+
+  test("is no argument that code must supply, and no text that translators see", () => {
+    const { facts } = messageReader("mf2").read("From {1204.5 :number} on");
+    expect([...facts.arguments.keys()]).toEqual([]);
+    expect(facts.text).toBe("From  on");
+  });
+});
+
 describe("properties", () => {
   const word = fc.constantFrom("a", "n", "count", "имя");
   const text = fc.string({ unit: fc.constantFrom(..."ab .{}\\|#<'$:"), minLength: 1, maxLength: 8 });
   const flat = fc.oneof(
     text.map((value): MessageNode => ({ kind: "text", value })),
+    fc.constantFrom("1204.5", "7").map((value): MessageNode => ({
+      kind: "text",
+      value,
+      format: { type: "number", style: { kind: "options", text: "minimumFractionDigits=2" } },
+    })),
     word.map((name): MessageNode => ({ kind: "argument", name })),
     word.map((name): MessageNode => ({
       kind: "argument",

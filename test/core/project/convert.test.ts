@@ -209,6 +209,13 @@ describe("what the new form cannot hold is refused, and nothing is written", () 
       { files: "t/{locale}.yaml" },
       /several catalogs/,
     ],
+    [
+      "a value of the message's own that a function formats",
+      { files: "t/{locale}.json", syntax: "mf2" },
+      { "t/en.json": '{"a": "From {12.5 :number minimumFractionDigits=2} on"}' },
+      { syntax: "icu" },
+      /cannot be written in icu: the format of the value “12.5”/,
+    ],
     ["nothing there", { files: "t/{locale}.json" }, {}, { format: "yaml" }, /nothing to convert/],
   ])("%s", async (_, book, files, options, words) => {
     const result = await convert(book, files, options);

@@ -81,7 +81,9 @@ function printPattern(nodes: readonly MessageNode[], counted: string): string {
     .map((node): string => {
       switch (node.kind) {
         case "text":
-          return node.value.replace(/[\\{}]/g, "\\$&");
+          return node.format
+            ? `{${printLiteral(node.value)}${printFunction(node)}}`
+            : node.value.replace(/[\\{}]/g, "\\$&");
         case "argument":
           return `{$${node.name}${printFunction(node)}}`;
         case "count":
@@ -99,7 +101,7 @@ function printPattern(nodes: readonly MessageNode[], counted: string): string {
     .join("");
 }
 
-function printFunction({ format }: ArgumentNode): string {
+function printFunction({ format }: Pick<ArgumentNode, "format">): string {
   if (!format) return "";
   const { type, style } = format;
   if (!style) return ` :${type}`;

@@ -485,7 +485,10 @@ class Mf2Reader {
       const declared = this.resolve(operand, annotation);
       if (operand?.kind !== "variable" || declared.argument === undefined) {
         const value = declared.literal ?? "";
-        if (value !== "") pushText(nodes, value, span);
+        const format = formatOf(declared.annotation, annotation !== undefined);
+        if (value === "") return;
+        if (format) nodes.push({ kind: "text", value, format, span });
+        else pushText(nodes, value, span);
         return;
       }
       if (this.counted.has(operand.name) && !annotation) {
@@ -838,7 +841,7 @@ function nextSign(source: string, from: number): number {
 
 function pushText(nodes: MessageNode[], value: string, span: Span): void {
   const last = nodes.at(-1);
-  if (last?.kind === "text" && last.span)
+  if (last?.kind === "text" && last.span && !last.format)
     nodes[nodes.length - 1] = {
       ...last,
       value: last.value + value,
