@@ -74,9 +74,31 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^&[a-z0-9#]+;$/i, "a character reference"],
 ];
 
+const known = new Map<string, Shape>();
+
 /** Judges the form of a literal's fixed text. */
 export function shapeOf(fixed: string): Shape {
-  const text = fixed.trim();
+  let shape = known.get(fixed);
+  if (!shape) {
+    // Code repeats its words; what a file asks for again was asked for not long before.
+    if (known.size >= mostKnown) known.clear();
+    known.set(fixed, (shape = judgeShape(fixed.trim())));
+  }
+  return shape;
+}
+
+const mostKnown = 2_000;
+
+/** Several words of letters alone, one of them long: nothing that programs read looks like this. */
+const prose = /^[A-Z]?[a-z]+(?: [A-Za-z]?[a-z]+)+([.!?…])?$/;
+
+function judgeShape(text: string): Shape {
+  const plain = prose.exec(text);
+  if (plain && /[a-z]{5}/.test(text) && !text.startsWith("use ")) {
+    const starts = /^[A-Z]/.test(text);
+    if (starts) return severalWords;
+    return plain[1] === undefined ? lowerCaseWords : endedWords;
+  }
   const otherScript = /[^\P{L}\p{Script=Latin}]/u.test(text.replace(/[µΩπΔ]/g, ""));
   const shape = (name: Shape["name"], reason: string): Shape => ({ name, reason, otherScript });
   for (const [pattern, what] of technical)
@@ -100,13 +122,17 @@ export function shapeOf(fixed: string): Shape {
     return shape("short", "no more than single letters");
   const ends = /[.!?…:。！？؟]["”’»)]?$/.test(text);
   const starts = /^[\p{Lu}\p{Lt}¿¡"“‘«„]/u.test(text);
-  if (starts || ends)
-    return shape(
-      "sentence",
-      starts ? "several words that start with a capital" : "several words with an end mark",
-    );
-  return shape("words", "several words");
+  const { name, reason } = starts ? severalWords : ends ? endedWords : lowerCaseWords;
+  return shape(name, reason);
 }
+
+const severalWords: Shape = {
+  name: "sentence",
+  reason: "several words that start with a capital",
+  otherScript: false,
+};
+const endedWords: Shape = { name: "sentence", reason: "several words with an end mark", otherScript: false };
+const lowerCaseWords: Shape = { name: "words", reason: "several words", otherScript: false };
 
 /** Letters of date patterns (UTS #35 Part 4, "Date Format Patterns", or strftime's) with marks between them. */
 function isDatePattern(text: string): boolean {
