@@ -69,7 +69,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:use strict|use client|use server)$/, "a directive"],
   [/^(?:(?:Ctrl|Cmd|CtrlCmd|Alt|Shift|Meta|Mod|Option|Command)\s?[+-]\s?)+\S+$/i, "a keyboard shortcut"],
   [/^(?:Escape|Backspace|Arrow(?:Up|Down|Left|Right)|Page(?:Up|Down)|F\d{1,2})$/, "the name of a key"],
-  [/^--?[a-z][\w-]*(?:[ =,].*)?$/i, "an option of a command"],
+  [/^--?(?:\[no-\])?[a-z][\w-]*(?:[ =,[].*)?$/i, "an option of a command"],
   [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
 ];

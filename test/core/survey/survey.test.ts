@@ -194,6 +194,11 @@ describe("a word is judged by what stands around it", () => {
       { "Fast boat": "text", "Slow boat": "text", Unknown: "text" },
     ],
     [
+      "cli.rb",
+      'ui.warn "No boat"\nwarn "No boat is left"\nadd_option("-f", "--[no-]force", "do not ask")\n',
+      { "No boat": "text", "No boat is left": "unclear", "--[no-]force": "code", "do not ask": "text" },
+    ],
+    [
       "Boats.java",
       'class Boats { void a() { chooser.getItems().addAll("Islands", "Harbours"); System.err.println("The boat has left."); } }',
       { Islands: "text", Harbours: "text", "The boat has left.": "unclear" },

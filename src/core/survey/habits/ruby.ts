@@ -12,7 +12,7 @@ submit success error flash disable_with prompt include_blank plain banner
   textCall: callOf(`
 link_to button_to submit submit_tag label label_tag content_tag mail_to button button_tag legend link_to_if
 link_to_unless_current errors\\.add add_error flash\\.now alert notice title page_title content_for simple_format
-field_set_tag options_for_select select f\\.select form\\.select pluralize abort
+field_set_tag options_for_select say say_status ask yes no alert_error alert_warning ui\\.\\w+ shell\\.\\w+ select f\\.select form\\.select pluralize abort
 `),
   codeCall: callOf(`
 require require_relative load autoload include extend attr_accessor attr_reader attr_writer belongs_to has_many has_one
@@ -27,9 +27,9 @@ to eq have_content setting header permit require_params
 `),
   printingCall: callOf("puts print"),
   namingCall: callOf("fetch"),
-  textAt: [[callOf("options\\.on opts\\.on parser\\.on option method_option desc"), 1, 9]],
-  errorStream: /(?:^|\.)warn$|^(?:stderr|STDERR)\.\w+$/,
-  developerCall: /(?:^|\.)(?:logger|[A-Z]\w*\.logger|warn)(?:\.|$)/,
+  textAt: [[callOf("options\\.on opts\\.on parser\\.on option method_option add_option desc"), 1, 9]],
+  errorStream: /^(?:Kernel\.)?warn$|^(?:stderr|STDERR)\.\w+$/,
+  developerCall: /(?:^|\.)(?:logger|[A-Z]\w*\.logger)(?:\.|$)/,
   errorCall: /(?:^|\.)(?:raise|fail|\w+(?:Error|Exception)(?:\.new)?)$/,
   textMember: /(?:^|\.)(?:notice|alert|title|error|success|warning|info)$/,
   codeTemplate: never,
