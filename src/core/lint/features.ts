@@ -34,7 +34,7 @@ export const features = {
   ending: 1 << 14,
   /** Capitals, `?`, `#` or `-` in a row, brackets, a single word, filler: what marks for translators are made of. */
   marker: 1 << 15,
-  /** Two words in a row that begin alike. */
+  /** A word that begins with the whole of the word before it. */
   repeat: 1 << 16,
   /** Characters that may not be in the normal form NFC. */
   composed: 1 << 17,
@@ -130,7 +130,7 @@ export function textFeatures(text: string): number {
     if ((bits & letter) === 0) {
       if (code === 0x2e && at + 1 < length && isWordAt(text, at + 1)) found |= features.address;
     } else if ((before & letter) === 0) {
-      // The beginning of a word: does the one before it, a space between them, begin alike?
+      // The beginning of a word: is the one before it, a space between them, the same so far?
       if (wordAt >= 0 && text.charCodeAt(at - 1) === 0x20 && beginAlike(text, wordAt, at))
         found |= features.repeat;
       wordAt = at;
@@ -150,12 +150,12 @@ export function textFeatures(text: string): number {
   return (seen & ownBits) | found;
 }
 
-/** Whether two words have the same first two letters, in any case. */
+/** Whether the word at `other` begins with the whole word at `one`, which stands before it, in any case. */
 function beginAlike(text: string, one: number, other: number): boolean {
-  return (
-    isSameLetter(text.charCodeAt(one), text.charCodeAt(other)) &&
-    isSameLetter(text.charCodeAt(one + 1), text.charCodeAt(other + 1))
-  );
+  const length = other - 1 - one;
+  for (let at = 0; at < length; at++)
+    if (!isSameLetter(text.charCodeAt(one + at), text.charCodeAt(other + at))) return false;
+  return length > 1;
 }
 
 function isSameLetter(one: number, other: number): boolean {

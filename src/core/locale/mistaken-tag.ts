@@ -1,4 +1,5 @@
 import { cldrSupplemental } from "./cldr.js";
+import { hasPluralRules } from "./plural-rules.js";
 import { parseTag } from "./tag.js";
 
 interface LikelySubtags {
@@ -54,6 +55,8 @@ export function doubtTag(written: string, companions: readonly string[]): TagDou
 
 /** Whether CLDR knows the language at all. */
 export function isKnownLanguage(language: string): boolean {
+  // Those that are translated most have plural rules, which are read anyway.
+  if (hasPluralRules(language)) return true;
   return language in cldrSupplemental<LikelySubtags>("likelySubtags").likelySubtags || language === "en";
 }
 
@@ -75,7 +78,7 @@ function isMinor(language: string): boolean {
   let official = false;
   for (const territory of Object.values(cldrSupplemental<TerritoryInfo>("territoryInfo").territoryInfo)) {
     for (const [name, info] of Object.entries(territory.languagePopulation ?? {})) {
-      if (name.split("_")[0] !== language) continue;
+      if (!name.startsWith(language) || name.split("_")[0] !== language) continue;
       speakers += (Number(territory._population) * Number(info._populationPercent)) / 100;
       official ||= info._officialStatus !== undefined;
     }

@@ -21,6 +21,8 @@ export interface PluralRules {
    * undefined for `one` in Russian (1, 21, 31 …). Fractions such as French 1.5 do not count.
    */
   onlyWholeNumber(category: PluralCategory): number | undefined;
+  /** The whole numbers among CLDR's examples of a category. */
+  wholeSamples(category: PluralCategory): readonly number[];
 }
 
 interface RawRules {
@@ -85,34 +87,42 @@ function readRules(raw: RawRules | undefined): PluralRules {
     return [{ category, matches: parseCondition(condition.trim()), samples: samples.flatMap(expandSamples) }];
   });
   const select = (value: number | string): PluralCategory => {
-    const operands = operandsOf(String(value));
+    const operands =
+      typeof value === "number" && Number.isInteger(value) && value >= 0 && value < 1e15
+        ? wholeOperands(value)
+        : operandsOf(String(value));
     return rules.find((rule) => rule.category !== "other" && rule.matches(operands))?.category ?? "other";
   };
-  let byNumber: Map<PluralCategory, number[]> | undefined;
+  const whole = new Map(
+    rules.map(({ category, samples }) => [
+      category,
+      samples.filter((sample) => !sample.includes(".")).map(Number),
+    ]),
+  );
+  // The number that a category was first met with, or undefined from the second on.
+  let onlyNumbers: Map<PluralCategory, number | undefined> | undefined;
   return {
     categories: rules.map((rule) => rule.category),
     select,
     samples: (category) => rules.find((rule) => rule.category === category)?.samples ?? [],
     onlyWholeNumber(category) {
-      if (!byNumber) {
-        byNumber = new Map();
+      if (!onlyNumbers) {
+        onlyNumbers = new Map();
         for (let number = 0; number < 1000; number++) {
           const found = select(number);
-          byNumber.set(found, [...(byNumber.get(found) ?? []).slice(0, 1), number]);
+          onlyNumbers.set(found, onlyNumbers.has(found) ? undefined : number);
         }
       }
-      const numbers = byNumber.get(category);
-      return numbers?.length === 1 ? numbers[0] : undefined;
+      return onlyNumbers.get(category);
     },
+    wholeSamples: (category) => whole.get(category) ?? [],
   };
 }
 
 /** The categories that whole numbers take in a locale: in Russian `one`, `few` and `many`. In CLDR's order. */
 export function wholeNumberCategories(locale: string): readonly PluralCategory[] {
   const rules = pluralRules(locale, "cardinal");
-  return rules.categories.filter((category) =>
-    rules.samples(category).some((sample) => !sample.includes(".")),
-  );
+  return rules.categories.filter((category) => rules.wholeSamples(category).length > 0);
 }
 
 /** `integer 2~4, 22, …` gives 2, 3, 4, 22; compact forms such as `1c6` are left out, being notations of a number. */
@@ -129,6 +139,10 @@ function expandSamples(list: string): string[] {
       const count = Math.round((Number(to) - Number(from)) / step) + 1;
       return Array.from({ length: count }, (_, index) => (Number(from) + index * step).toFixed(decimals));
     });
+}
+
+function wholeOperands(number: number): Operands {
+  return { n: number, i: number, v: 0, w: 0, f: 0, t: 0, c: 0, e: 0 };
 }
 
 function operandsOf(text: string): Operands {

@@ -78,11 +78,10 @@ export function showsCount(branch: Branch, plural: PluralNode): boolean {
 /** Whether a branch is read for one whole number at most: what exact numbers take is not its own. */
 export function hasOneNumber(plural: PluralNode, rules: PluralRules, category: PluralCategory): boolean {
   if (rules.onlyWholeNumber(category) !== undefined) return true;
-  const left = rules
-    .samples(category)
-    .filter((sample) => !sample.includes("."))
-    .filter(
-      (sample) => !plural.branches.some(({ selector }) => selector === `=${Number(sample) + plural.offset}`),
-    );
+  const numbers = rules.wholeSamples(category);
+  if (!plural.branches.some(({ selector }) => selector.startsWith("="))) return numbers.length < 2;
+  const left = numbers.filter(
+    (number) => !plural.branches.some(({ selector }) => selector === `=${number + plural.offset}`),
+  );
   return left.length < 2;
 }

@@ -23,7 +23,9 @@ export const textStale = defineRule({
     ],
   },
   pair(context, { catalog, entry, locale }, source) {
-    const record = context.ledger(locale).records.get(context.book.fullKey(catalog.namespace, entry.key));
+    const { records } = context.ledger(locale);
+    if (records.size === 0) return;
+    const record = records.get(context.book.fullKey(catalog.namespace, entry.key));
     if (!record) return;
     const { stale } = standingOf({
       record,
