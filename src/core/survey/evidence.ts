@@ -43,6 +43,9 @@ export function gatherEvidence(
   placing.forEach(ask);
   // What surely is code by its place alone need not be looked at.
   if (!found.some(({ name }) => weights[name] <= settled)) looking.forEach(ask);
+  const has = (...names: EvidenceName[]) => found.some(({ name }) => names.includes(name));
+  if (has("shownName") && has("sentence", "severalWords"))
+    found.push(evidence("phraseForPeople", "more than a word"));
   return found;
 }
 
@@ -118,10 +121,14 @@ function partOf(holder: string, name: string, { pieces }: Literal): Evidence | u
     : undefined;
 }
 
+/** Names of what programs read and people are shown as well: a word is for programs, several are for people. */
+const alsoShown =
+  /(?:^|[_.-])(?:status|display|prefix|suffix|unit)$|[a-z](?:Status|Display|Prefix|Suffix|Unit)$/;
+
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
   if (styleProperties.has(name)) return evidence("styleName", `style ${name}`);
   if (habits.textName.test(name)) return evidence("textName", reason);
-  if (habits.codeName.test(name)) return evidence("codeName", reason);
+  if (habits.codeName.test(name)) return evidence(alsoShown.test(name) ? "shownName" : "codeName", reason);
   if (habits.textPrefix.test(name)) return evidence("textName", reason);
   return undefined;
 }

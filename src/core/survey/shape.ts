@@ -57,7 +57,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\[[\w-]+(?:[~|^$*]?=.*)?\]$/, "a CSS selector"],
   [/^(?:[0-9a-f]{8}-){1}(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i, "an identifier"],
   [/^(?=.*\d)[A-Za-z0-9+/_-]{24,}={0,2}$/, "an encoded value"],
-  [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*.*\)$/, "a media query"],
+  [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*\s*(?::.*\)|\))$/, "a media query"],
   [/\(\?(?:[:=!]|<[=!]|P?<\w+>|[imsux]+[:)])|\[\^[^\]]+\]/, "a regular expression"],
   [/^<<[\w-]+>>$/, "the name of an event"],
   [/^2-digit$/, "an option of date formats"],

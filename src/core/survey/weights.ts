@@ -19,6 +19,10 @@ export const weights = {
   developerError: -1.6,
   textName: 2.8,
   codeName: -3,
+  /** A name of what programs read and people are shown as well: `status`. */
+  shownName: -3,
+  /** More than a word under such a name. */
+  phraseForPeople: 2,
   /** A property of CSS. */
   styleName: -5,
   /** The name of an entry beside its icon or address, as menus have them. */

@@ -157,6 +157,16 @@ describe("a word is judged by what stands around it", () => {
       { "There is no such boat.": "text", "The boat is no boat.": "unclear" },
     ],
     [
+      "names of what is shown, with a word and with a phrase",
+      'const status = "open"; const saleStatus = `${n} of ${m} seats sold`; f({ perSeatSuffix: "per seat", unit: "kg" })',
+      { open: "code", "{n} of {m} seats sold": "unclear", "per seat": "unclear", kg: "code" },
+    ],
+    [
+      "words in brackets, and a media query",
+      '<p>(max = 5, in steps)</p>; f("(max-width: 600px)"); f("(hover)")',
+      { "(max = 5, in steps)": "text", "(max-width: 600px)": "code", "(hover)": "code" },
+    ],
+    [
       "a page in a string, its style sheet passed over",
       "element.innerHTML = `<style>p { color: navy }</style><p>Buy a ticket</p>`",
       { "<style>p { color: navy }</style><p>Buy a ticket</p>": "text" },
