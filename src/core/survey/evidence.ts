@@ -91,6 +91,13 @@ const attribute: Witness = (literal, habits, own) => {
     );
   if (habits.textAttributes.has(name) || own?.textAttributes.includes(name))
     return evidence("textAttribute", `${name} of <${element}>`);
+  const custom = /^data-(.+)$/.exec(name)?.[1];
+  if (custom !== undefined && !own?.codeAttributes.includes(name)) {
+    if (habits.textName.test(custom) || habits.textAttributes.has(custom) || custom === "confirm")
+      return evidence("textProp", `${name} of <${element}>`);
+    if (shapeOf(fixedText(literal.pieces)).name === "sentence")
+      return evidence("unknownElementAttribute", `${name} of <${element}>`);
+  }
   if (/^on[A-Z]/.test(name) || (/^on[a-z]+$/.test(name) && /^[a-z]/.test(element)))
     return evidence("eventAttribute", `event handler ${name}`);
   if (
@@ -176,6 +183,9 @@ const called: Witness = (literal, habits, own, place) => {
         : evidence("unknownCall", `argument of ${callee}()`))
     );
   }
+  // What `$` is given is looked for in the page, or put into it.
+  if (/^(?:\$|jQuery)$/.test(callee) && !/^\s*</.test(fixedText(literal.pieces)))
+    return evidence("codeCall", `looked for by ${callee}()`);
   if (habits.printingCall.test(callee)) return evidence("printed", `printed by ${callee}()`);
   if (textVerb.test(callee) || habits.textCall.test(callee) || own?.textCalls.includes(callee)) {
     if (isNameOfNext(literal, place)) return evidence("codeCall", `names what ${callee}() is about`);

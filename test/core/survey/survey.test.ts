@@ -167,6 +167,26 @@ describe("a word is judged by what stands around it", () => {
       { "(max = 5, in steps)": "text", "(max-width: 600px)": "code", "(hover)": "code" },
     ],
     [
+      "attributes of a page's own",
+      'f(<><p data-tooltip="Sails at noon" /><p data-crumb="Home of boats" /><p data-state="sold out" data-kind="Boat" /></>)',
+      { "Sails at noon": "text", "Home of boats": "unclear", "sold out": "code", Boat: "code" },
+    ],
+    [
+      "settings, queries and selectors",
+      'f("width=device-width, initial-scale=1"); f("screen and (max-width: 640px)"); $("html, body"); $("<p>Sold out</p>")',
+      {
+        "width=device-width, initial-scale=1": "code",
+        "screen and (max-width: 640px)": "code",
+        "html, body": "code",
+        "<p>Sold out</p>": "text",
+      },
+    ],
+    [
+      "the members of a list, of which one is picked",
+      'f(["Sunday", "Monday", "Tuesday"][day]); f({ a: "Outer quay", b: "Inner quay" }[side])',
+      { Sunday: "text", Tuesday: "text", "Outer quay": "text" },
+    ],
+    [
       "a page in a string, its style sheet passed over",
       "element.innerHTML = `<style>p { color: navy }</style><p>Buy a ticket</p>`",
       { "<style>p { color: navy }</style><p>Buy a ticket</p>": "text" },

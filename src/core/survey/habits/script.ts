@@ -17,7 +17,7 @@ export const scriptHabits: Habits = {
   aria-controls aria-owns aria-live aria-current aria-haspopup aria-hidden aria-expanded aria-invalid aria-sort
   aria-orientation aria-autocomplete aria-relevant aria-activedescendant aria-checked aria-pressed
 `),
-  codeElements: words("code pre kbd samp var script style noscript template"),
+  codeElements: words("code pre kbd samp var script style template"),
   textName: nameEndingIn(`
 title subtitle header label text heading headline caption message messages description placeholder tooltip
 hint summary question answer greeting note notice warning legend alt cta copy prompt tagline intro
@@ -40,7 +40,7 @@ timezone tz keybinding keybindings shortcut classlist charset glob marker delimi
   textCall: callOf(`
 alert confirm prompt toast(?:\\.\\w+)? notify(?:\\.\\w+)? notification(?:\\.\\w+)? snackbar announce
 showMessage showError showToast showNotification setError setMessage setErrorMessage setNotice
-setWarning setStatusText setStatusMessage setCustomValidity say flash enqueueSnackbar fillText strokeText bindPopup bindTooltip setTooltipContent setPopupContent
+setWarning setStatusText setStatusMessage setCustomValidity say flash escapeHtml escapeHTML enqueueSnackbar fillText strokeText bindPopup bindTooltip setTooltipContent setPopupContent
 `),
   namedFirst: callOf(`
 addError addFlash flash setFlash addFieldError rejectValue AddModelError add_error errors\\.add form\\.add_error addFlashAttribute

@@ -136,9 +136,15 @@ function roleIn(
       return { role: "compared", name: "condition" };
     case "MemberExpression": {
       if (outer.computed && outer.property === inner) return { role: "index" };
+      // Which member of a list is picked does not change what the members are.
+      if (outer.computed && (inner.type === "ArrayExpression" || inner.type === "ObjectExpression"))
+        return undefined;
       const called = outer.property.type === "Identifier" ? outer.property.name : "";
       // What a list is joined or mapped to goes where the call stands; what it is searched for is compared with.
-      if (inner.type === "ArrayExpression" && /^(?:join|filter|map|concat|reverse|slice|flat)$/.test(called))
+      if (
+        inner.type === "ArrayExpression" &&
+        /^(?:join|filter|map|forEach|flatMap|at|concat|reverse|slice|flat)$/.test(called)
+      )
         return undefined;
       if (inner.type === "ArrayExpression" && /^(?:includes|indexOf|some|find)$/.test(called))
         return { role: "compared", name: "the members of a list" };
