@@ -37,7 +37,13 @@ export {
   type Scope,
   type SurveyResult,
 } from "./core/project/project.js";
-export { planInit, type InitResult } from "./core/project/detect.js";
+export {
+  planInit,
+  type InitAnswers,
+  type InitPlan,
+  type InitQuestion,
+  type InitResult,
+} from "./core/project/detect.js";
 export type { Finding, Severity } from "./core/lint/finding.js";
 export { rules } from "./core/lint/rules/index.js";
 export type { Rule } from "./core/lint/rule.js";

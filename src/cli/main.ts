@@ -63,10 +63,10 @@ function buildProgram(): Command {
       .configureOutput(program.configureOutput());
 
   register<WriteOptions & { mergeDriver?: boolean }>(
-    withWriteOptions(add("init", "look at the project and write its configuration")).option(
-      "--merge-driver",
-      "set Git up to merge the project's catalogs and ledgers by key",
-    ),
+    withWriteOptions(add("init", "look at the project and write its configuration"))
+      .option("--ask", "ask what the files do not tell, where there is no terminal too")
+      .option("--yes", "ask nothing, on a terminal too")
+      .option("--merge-driver", "set Git up to merge the project's catalogs and ledgers by key"),
     async (context, _, options) => (await import("./commands/init.js")).runInit(context, options),
   );
   register<SurveyCommandOptions>(

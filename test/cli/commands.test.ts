@@ -673,3 +673,53 @@ test("preview sets locales beside each other", () => {
   expect(stdout).toMatch(/^ +en +pl$/m);
   expect(rows.some((row) => /^n = 1 +1 boat {2,}1 \S+/.test(row))).toBe(true);
 });
+
+describe("init asks what the files do not tell", () => {
+  const page = { "src/a.tsx": "export const A = () => <h1>Sailings of today</h1>;\n" };
+  const configOf = (folder: string): unknown => JSON.parse(filesIn(folder)["fond.config.json"] ?? "null");
+
+  test("what is answered stands in the configuration; an answer that is none is asked for again", () => {
+    const folder = temporaryProject(page);
+    const answers = 'en\nde, dog!\nde pt-br\nmsg\nimport { msg } from "{to:src/msg}";\n\n';
+    const { status, stdout } = fondTold(folder, answers, "init", "--ask");
+    expect(status).toBe(0);
+    expect(stdout).toContain("write tags such as de or pt-BR");
+    expect(configOf(folder)).toMatchObject({
+      source: "en",
+      targets: ["de", "pt-BR"],
+      books: [
+        {
+          lookups: [{ call: "msg" }],
+          emit: { call: 'msg("{key}"{args})', import: 'import { msg } from "{to:src/msg}";' },
+        },
+      ],
+    });
+    expect(fond(folder, "extract", "--write").status).toBe(0);
+    expect(filesIn(folder)["src/a.tsx"]).toContain("import { msg } from");
+  });
+
+  test("at the end of the input, or with no, nothing is written", () => {
+    const folder = temporaryProject(page);
+    expect(fondTold(folder, "", "init", "--ask").status).toBe(0);
+    expect(fondTold(folder, "\nde\n\n\nn\n", "init", "--ask").stdout).toContain('"targets": ["de"]');
+    expect(configOf(folder)).toBeNull();
+  });
+
+  test("nothing is asked where all is found, or with --yes", () => {
+    const known = {
+      "src/a.tsx": 'import { t } from "./t";\nexport const A = () => <h1>{t("home.title")}</h1>;\n',
+      "l/en.json": '{ "home": { "title": "Sailings" } }\n',
+      "l/de.json": '{ "home": { "title": "Abfahrten" } }\n',
+    };
+    expect(fondTold(temporaryProject(known), "", "init", "--ask").stdout).not.toContain("?");
+    const folder = temporaryProject(page);
+    expect(fond(folder, "init", "--yes", "--write").status).toBe(0);
+    expect(configOf(folder)).toMatchObject({ source: "en", targets: [] });
+  });
+
+  test("what another program reads has no questions in it", () => {
+    const { stdout, stderr } = fondTold(temporaryProject(page), "", "init", "--ask", "--format", "json");
+    expect(JSON.parse(stdout)).toMatchObject({ command: "init" });
+    expect(stderr).toContain("Which locale are the texts written in?");
+  });
+});

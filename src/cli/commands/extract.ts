@@ -5,6 +5,7 @@ import { extractProject } from "../../core/project/project.js";
 import type { Verdict } from "../../core/survey/survey.js";
 import { openOrFail, scopeOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { isAttended } from "../terminal/answers.js";
 import { reviewTexts } from "./review.js";
 import { sayWhatWasNotRead } from "./survey.js";
 
@@ -31,8 +32,7 @@ export async function runExtract(
   sayWhatWasNotRead(context, plan.unread);
   const unfit = plan.unread.length > 0 ? exitStatus.trouble : undefined;
   // With a person at the terminal and nothing said of what to do, each text is shown and asked about.
-  const isAttended = process.stdin.isTTY && process.stdout.isTTY && context.options.format === "text";
-  const reviews = options.review ?? (isAttended && !options.write && !options.check);
+  const reviews = options.review ?? (isAttended(context.options.format) && !options.write && !options.check);
   if (!reviews || plan.extracted.length === 0) {
     const status = settlePlan(context, "extract", plan, options);
     return status === exitStatus.inOrder ? (unfit ?? status) : status;

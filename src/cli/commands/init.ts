@@ -1,27 +1,93 @@
-import { planInit } from "../../core/project/detect.js";
+import { planInit, type InitAnswers, type InitPlan } from "../../core/project/detect.js";
+import { parseTag } from "../../core/locale/tag.js";
 import { bookLayout } from "../../core/catalog/layout.js";
 import { makePlan } from "../../core/plan/plan.js";
 import { git } from "../../disk/git.js";
 import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { answerReader, isAttended, type Answers } from "../terminal/answers.js";
+
+export interface InitCommandOptions extends WriteOptions {
+  readonly mergeDriver?: boolean;
+  readonly ask?: boolean;
+  readonly yes?: boolean;
+}
 
 /** Looks at the project and writes its configuration, or sets Git up to merge its catalogs by key. */
-export async function runInit(
-  context: CommandContext,
-  options: WriteOptions & { readonly mergeDriver?: boolean },
-): Promise<ExitStatus> {
+export async function runInit(context: CommandContext, options: InitCommandOptions): Promise<ExitStatus> {
   if (options.mergeDriver) return setUpMergeDriver(context, options);
-  const result = await planInit(context.files);
-  if (!result.ok)
-    throw new CommandError(
-      `${result.file} is there already, and init never overwrites`,
-      "edit it, or remove it first",
-      exitStatus.usage,
-    );
-  const { plan } = result;
-  if (context.options.format === "text")
-    for (const ground of plan.grounds) context.say(`${context.style.dim("·")} ${ground}`);
-  return settlePlan(context, "init", plan, options);
+  const plan = await planFor(context);
+  tellGrounds(context, plan.grounds);
+  const asks = options.ask ?? (isAttended(context.options.format) && !options.check);
+  if (!asks || options.yes || plan.open.length === 0) return settlePlan(context, "init", plan, options);
+  // Questions must not stand in what another program reads.
+  const print =
+    context.options.format === "text" ? context.print : (text: string) => void process.stderr.write(text);
+  const asked = answerReader(print);
+  const answers = await askFor(context, plan, asked);
+  const better = await planFor(context, answers);
+  tellGrounds(
+    context,
+    better.grounds.filter((ground) => !plan.grounds.includes(ground)),
+  );
+  const wanted =
+    options.write || options.check ? "" : await asked.ask("Write it now? Enter: yes · n: only show it  ");
+  asked.close();
+  const writes = options.write || (wanted === "" && !options.check);
+  return settlePlan(context, "init", better, writes ? { ...options, write: true } : options);
+}
+
+async function planFor(context: CommandContext, answers?: InitAnswers): Promise<InitPlan> {
+  const result = await planInit(context.files, answers);
+  if (result.ok) return result.plan;
+  throw new CommandError(
+    `${result.file} is there already, and init never overwrites`,
+    "edit it, or remove it first",
+    exitStatus.usage,
+  );
+}
+
+function tellGrounds(context: CommandContext, grounds: readonly string[]): void {
+  if (context.options.format !== "text") return;
+  for (const ground of grounds) context.say(`${context.style.dim("·")} ${ground}`);
+}
+
+/** Asks what the files do not tell. Enter takes what is proposed; so does the end of the input. */
+async function askFor(context: CommandContext, { open }: InitPlan, asked: Answers): Promise<InitAnswers> {
+  const answers: { -readonly [Key in keyof InitAnswers]: InitAnswers[Key] } = {};
+  const { print, style } = context;
+  const tags = async (question: string, fits: (found: readonly string[]) => boolean) => {
+    for (;;) {
+      const written = ((await asked.ask(question)) ?? "").split(/[\s,]+/).filter(Boolean);
+      const found = written.flatMap((one) => parseTag(one)?.tag ?? []);
+      if (written.length === 0 || (found.length === written.length && fits(found))) return found;
+      print(`  ${style.yellow("write tags such as de or pt-BR")}\n`);
+    }
+  };
+  for (const question of open)
+    switch (question) {
+      case "source": {
+        const [tag] = await tags(
+          "Which locale are the texts written in? [en]  ",
+          ({ length }) => length === 1,
+        );
+        answers.source = tag ?? "en";
+        break;
+      }
+      case "targets":
+        answers.targets = await tags("Which locales are they translated into? [none yet]  ", () => true);
+        break;
+      case "lookup": {
+        const usual = 't("{key}"{args})';
+        const written = (await asked.ask(`What stands in the code for a text? [${usual}]  `)) || usual;
+        answers.lookup = written.includes("{key}")
+          ? written
+          : `${written.replace(/\(.*$/, "")}("{key}"{args})`;
+        const line = await asked.ask("Which line brings it in? [none]  ");
+        if (line) answers.import = line;
+      }
+    }
+  return answers;
 }
 
 const driver = "npx fond merge %O %A %B %P";

@@ -1,9 +1,9 @@
-import { createInterface } from "node:readline";
 import type { Decision, Extracted } from "../../core/extract/extract.js";
 import type { Waiver } from "../../core/config/waivers.js";
 import { prepareWidths } from "../../core/text/width.js";
 import type { CommandContext } from "../context.js";
 import { lineReader } from "../context.js";
+import { answerReader } from "../terminal/answers.js";
 import { excerpt } from "../terminal/excerpt.js";
 
 /** What came of a review: what to do with each text, and the texts that are accepted in code. */
@@ -25,7 +25,7 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
   const { style, width, print } = context;
   await prepareWidths();
   const lineOf = lineReader(context);
-  const answers = answerReader(context);
+  const answers = answerReader(print);
   const decisions = new Map<string, Decision>();
   const waivers: Waiver[] = [];
   const kinds = new Set<string>();
@@ -103,25 +103,4 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
   }
   answers.close();
   return { decisions, waivers, taken };
-}
-
-interface Answers {
-  ask(question: string): Promise<string | undefined>;
-  close(): void;
-}
-
-/** Reads answers line by line from standard input, from a person or a file; undefined at its end. */
-function answerReader({ print }: CommandContext): Answers {
-  const lines = createInterface({ input: process.stdin, terminal: false });
-  const iterator = lines[Symbol.asyncIterator]();
-  return {
-    async ask(question) {
-      print(question);
-      const next = await iterator.next();
-      if (next.done) return undefined;
-      if (!process.stdin.isTTY) print(`${next.value}\n`);
-      return next.value.trim();
-    },
-    close: () => lines.close(),
-  };
 }

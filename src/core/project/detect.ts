@@ -17,6 +17,21 @@ import { isReadable, prepareReaders, readSource } from "../source/read.js";
 export interface InitPlan extends Plan {
   /** In the order of the configuration, each a sentence for people. */
   readonly grounds: readonly string[];
+  /** What the files do not tell: those who know can answer it. */
+  readonly open: readonly InitQuestion[];
+}
+
+/** Which locale the texts are written in, which they are translated into, and how code asks for a text. */
+export type InitQuestion = "source" | "targets" | "lookup";
+
+/** What somebody who knows the project says of it. */
+export interface InitAnswers {
+  readonly source?: string;
+  readonly targets?: readonly string[];
+  /** What stands in the code for a text, with `{key}` and `{args}`: `t("{key}"{args})`. */
+  readonly lookup?: string;
+  /** The line that brings the lookup in. */
+  readonly import?: string;
 }
 
 export type InitResult =
@@ -73,34 +88,44 @@ const otherCode = [
   "**/*.{svg,xml}",
 ];
 
-/** Looks at a project and plans its configuration. Refuses where one is there already. */
-export async function planInit(files: Files): Promise<InitResult> {
+/**
+ * Looks at a project and plans its configuration. Refuses where one is there already. Answers come before what was
+ * found, where they are given.
+ */
+export async function planInit(files: Files, answers: InitAnswers = {}): Promise<InitResult> {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
   const grounds: string[] = [];
   const found = findBooks(files, grounds);
   const code = await readAllCode(files);
-  const sourceLocale = chooseSource(found[0], grounds);
+  const open: InitQuestion[] = [];
+  const sourceLocale = answers.source ?? chooseSource(found[0], code.length > 0, grounds, open);
   const books = withSource(found, sourceLocale, grounds);
-  const targets = [...new Set(books.flatMap((book) => [...book.locales.keys()]))]
+  const targets = [
+    ...new Set([...books.flatMap((book) => [...book.locales.keys()]), ...(answers.targets ?? [])]),
+  ]
     .filter((locale) => locale !== sourceLocale)
     .sort();
+  if (targets.length === 0 && !answers.targets) open.push("targets");
   const names = bookNames(books);
   const written = books.map((book, index) =>
-    describeBook(book, names[index] ?? "app", code, books.length > 1, grounds),
+    describeBook(book, names[index] ?? "app", code, books.length > 1, grounds, answers),
   );
+  if (code.length > 0 && answers.lookup === undefined && written.every(({ emit }) => emit === undefined))
+    open.push("lookup");
   if (books.length === 0) {
     grounds.push(
-      "No catalogs were found, so new ones are proposed in locales/. Name the locales that you translate into in “targets”.",
+      `No catalogs were found, so new ones are proposed in locales/.${answers.targets ? "" : " Name the locales that you translate into in “targets”."}`,
     );
-    grounds.push(
-      "Before the first extract, set “emit” in the book: the call that you want in the code, and the import that brings it in.",
-    );
+    if (answers.lookup === undefined)
+      grounds.push(
+        "Before the first extract, set “emit” in the book: the call that you want in the code, and the import that brings it in.",
+      );
     written.push({
       name: "app",
       code: codeGlobs(code, grounds),
       files: "locales/{locale}.json",
-      lookups: [{ call: "t" }],
+      ...lookupOf(answers),
     });
   }
   const config = { source: sourceLocale, targets, books: written };
@@ -109,7 +134,16 @@ export async function planInit(files: Files): Promise<InitResult> {
     books: written.length,
     locales: targets.length + 1,
   });
-  return { ok: true, plan: { ...plan, grounds } };
+  return { ok: true, plan: { ...plan, grounds, open } };
+}
+
+/** The lookup that somebody wants; that of most programs where nothing is said. */
+function lookupOf({ lookup, import: line }: InitAnswers) {
+  const call = /^[\w$.]+(?=\()/.exec(lookup ?? "")?.[0];
+  return {
+    lookups: [{ call: call ?? "t" }],
+    ...(lookup !== undefined && { emit: { call: lookup, ...(line !== undefined && { import: line }) } }),
+  };
 }
 
 /** JSON with two spaces of indent, lists and objects of plain values on one line where they fit. */
@@ -305,13 +339,19 @@ function readEntries(files: Files, file: string): CatalogContent | undefined {
 }
 
 /** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations. */
-function chooseSource(book: FoundBook | undefined, grounds: string[]): string {
+function chooseSource(
+  book: FoundBook | undefined,
+  hasCode: boolean,
+  grounds: string[],
+  open: InitQuestion[],
+): string {
   const totals = book?.locales ?? new Map<string, number>();
   const most = Math.max(...totals.values());
   const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
-  const [best] = [...totals]
+  const [best, ...others] = [...totals]
     .filter(([, count]) => count >= most * 0.9)
     .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
+  if (best ? others.length > 0 && rank(best[0]) === 2 : hasCode) open.push("source");
   if (!best) return "en";
   grounds.push(
     `“${best[0]}” is taken as the source locale, with ${best[1]} keys. Change “source” if the texts are written in another.`,
@@ -334,6 +374,7 @@ function describeBook(
   code: readonly SourceFile[],
   several: boolean,
   grounds: string[],
+  answers: InitAnswers,
 ) {
   grounds.push(
     `${book.files} holds ${book.keys.size} keys in ${[...book.locales.keys()].sort().join(", ")}.`,
@@ -350,7 +391,8 @@ function describeBook(
     grounds.push(`${call}(…) asks for its keys ${timesIn(count)}.`);
   for (const { name: component, prop, count } of found.components)
     grounds.push(`<${component} ${prop}=…> asks for its keys ${timesIn(count)}.`);
-  if (lookups.length === 0) grounds.push("No lookup of its keys was found in the code; t(…) is proposed.");
+  if (lookups.length === 0 && answers.lookup === undefined)
+    grounds.push("No lookup of its keys was found in the code; t(…) is proposed.");
   const relative = findRelative(code, book.keys, grounds);
   const main = found.calls[0];
   const syntax = chooseSyntax(book.texts, grounds);
@@ -366,7 +408,7 @@ function describeBook(
     ...(plurals !== "inline" && { plurals }),
     ...(book.inside === "root" && { root: "{locale}" }),
     ...(book.inside === "leaf" && { leaf: "{locale}" }),
-    lookups: lookups.length > 0 ? lookups : [{ call: "t" }],
+    ...(lookups.length > 0 ? { lookups } : lookupOf(answers)),
     ...(relative && { relative }),
     ...(main && {
       emit: {

@@ -114,6 +114,46 @@ describe("init finds the catalogs, wherever they are and however they are writte
     );
   });
 
+  test.each<[string, Record<string, string>, string[]]>([
+    ["nothing there", {}, ["targets"]],
+    ["code alone", { "a.jsx": "x = <p>Boats of today</p>" }, ["source", "targets", "lookup"]],
+    [
+      "two locales and a lookup",
+      { "l/en.json": '{"a": "A b"}', "l/de.json": '{"a": "B c"}', "a.js": 't("a")' },
+      [],
+    ],
+    [
+      "code that asks for nothing",
+      { "l/en.json": '{"a": "A b"}', "l/de.json": '{"a": "B c"}', "a.js": "f()" },
+      ["lookup"],
+    ],
+    [
+      "two locales that may both be the source",
+      { "l/fr.json": '{"a": "A b"}', "l/de.json": '{"a": "B c"}' },
+      ["source"],
+    ],
+    ["one locale", { "l/fr.json": '{"a": "A b"}' }, ["targets"]],
+  ])("of %s it is open what is to be asked", async (_name, files, open) => {
+    const result = await planInit(memoryFiles(files));
+    expect(result.ok && result.plan.open).toEqual(open);
+  });
+
+  test("an answer comes before what was found", async () => {
+    const files = { "l/fr.json": '{"a": "A b"}', "l/de.json": '{"a": "B c"}', "a.js": "f()" };
+    const result = await planInit(memoryFiles(files), {
+      source: "de",
+      targets: ["it"],
+      lookup: "ui.say({key})",
+    });
+    const config = JSON.parse((result.ok && result.plan.changes[0]?.after) || "null") as unknown;
+    expect(config).toMatchObject({
+      source: "de",
+      targets: ["fr", "it"],
+      books: [{ lookups: [{ call: "ui.say" }], emit: { call: "ui.say({key})" } }],
+    });
+    expect(result.ok && result.plan.open).toEqual([]);
+  });
+
   test("keys with a leading dot are resolved", async () => {
     const files = {
       "config/en.yml": "boats:\n  index:\n    title: Quay\n  save: Save\n",
