@@ -76,7 +76,7 @@ export interface ExtractPlan extends Plan {
  */
 export function planExtract(
   book: Book,
-  sources: readonly SourceFile[],
+  sources: Iterable<SourceFile>,
   reader: MessageReader,
   options: ExtractOptions = {},
 ): ExtractPlan {

@@ -19,7 +19,7 @@ import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
-import { listCode, lookupShapes, readBookCode, type UnreadSource } from "../source/book-code.js";
+import { listCode, lookupShapes, readBookCode, readInTurn, type UnreadSource } from "../source/book-code.js";
 import type { LookupShapes } from "../source/model.js";
 import { digestOf } from "../text/digest.js";
 import { prepareReaders, readSource } from "../source/read.js";
@@ -238,12 +238,12 @@ export async function extractProject(
   const unread: UnreadSource[] = [];
   for (const config of booksIn(project, scope)) {
     await prepareReaders(listCode(project.files, config, scope.path));
-    const code = readBookCode(project.files, config, project.config.source, scope.path);
-    unread.push(...code.unread);
+    // Each file is rewritten while its tree is at hand.
+    const code = readInTurn(project.files, config, project.config.source, unread, scope.path);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
     plans.push(
-      planExtract(loadBook(project.files, project.config, config), code.files, messageReader(config), {
+      planExtract(loadBook(project.files, project.config, config), code, messageReader(config), {
         ...options,
         ...limit,
         waivers: project.waivers,

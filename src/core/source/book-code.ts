@@ -128,13 +128,22 @@ export function readBookCode(
   sourceLocale: string,
   only?: (file: string) => boolean,
 ): BookCode {
-  const shapes = lookupShapes(book, sourceLocale);
-  const read: SourceFile[] = [];
   const unread: UnreadSource[] = [];
+  return { files: [...readInTurn(files, book, sourceLocale, unread, only)], unread };
+}
+
+/** The same, each file read when it is asked for; those that cannot be read are added to `unread`. */
+export function* readInTurn(
+  files: Files,
+  book: BookConfig,
+  sourceLocale: string,
+  unread: UnreadSource[],
+  only?: (file: string) => boolean,
+): Iterable<SourceFile> {
+  const shapes = lookupShapes(book, sourceLocale);
   for (const file of listCode(files, book, only)) {
     const source = files.read(file);
-    if (!source.ok) unread.push({ file, detail: source.detail });
-    else read.push(readSource(file, source.text, source.bom, shapes));
+    if (source.ok) yield readSource(file, source.text, source.bom, shapes);
+    else unread.push({ file, detail: source.detail });
   }
-  return { files: read, unread };
 }

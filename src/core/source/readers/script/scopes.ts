@@ -8,7 +8,7 @@ import {
 } from "oxc-parser";
 import type { TextEdit } from "../../../text/edits.js";
 import type { Span } from "../../../text/span.js";
-import { parseScript } from "./script.js";
+import { parseAnew } from "./script.js";
 
 /** Whether a name is declared in a function or block around a place, so that it hides the module's. */
 export function isShadowed(program: Program, offset: number, name: string): boolean {
@@ -43,7 +43,7 @@ export interface ImportLine {
 
 /** Reads one import declaration as the configuration gives it; undefined where it is none. */
 export function readImportLine(line: string): ImportLine | undefined {
-  const { program, problems } = parseScript("line.ts", line);
+  const { program, problems } = parseAnew("line.ts", line);
   const declaration = program.body[0];
   if (problems.length > 0 || program.body.length !== 1 || declaration?.type !== "ImportDeclaration")
     return undefined;
@@ -153,7 +153,7 @@ export interface SetupLine {
 
 /** Reads a set-up statement as the configuration gives it; undefined where it declares nothing. */
 export function readSetupLine(line: string): SetupLine | undefined {
-  const { program, problems } = parseScript("line.ts", line);
+  const { program, problems } = parseAnew("line.ts", line);
   const [statement] = program.body;
   if (problems.length > 0 || program.body.length !== 1 || statement?.type !== "VariableDeclaration")
     return undefined;

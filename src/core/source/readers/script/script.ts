@@ -58,7 +58,8 @@ export function parseScript(file: string, text: string): ParsedScript {
   return result;
 }
 
-function parseAnew(file: string, text: string): ParsedScript {
+/** Parses a script that nobody asks for again. */
+export function parseAnew(file: string, text: string): ParsedScript {
   const lang = /\.d\.[mc]?ts$/.test(file)
     ? "dts"
     : file.endsWith(".tsx")
