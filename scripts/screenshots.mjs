@@ -17,7 +17,7 @@ import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
-const program = join(root, "dist", "src", "cli", "main.js");
+const program = join(root, "dist", "bin", "main.js");
 const pictures = join(root, "docs", "screenshots");
 const columns = 116;
 const rows = 38;
@@ -29,6 +29,16 @@ const shots = [
     prepare: [],
     run: ["init", "--cwd", "."],
     before: (folder) => rmSync(join(folder, "fond.config.json")),
+  },
+  {
+    name: "ask",
+    run: ["init", "--ask"],
+    // A project at its beginning: text in code, and nothing else yet.
+    before: (folder) => {
+      for (const path of ["fond.config.json", "web/locales", "server", "fond-ledger", "translators"])
+        rmSync(join(folder, path), { recursive: true, force: true });
+    },
+    input: '\nde, pl\nsay\nimport { say } from "{to:web/messages}";\nn\n',
   },
   { name: "survey", run: ["survey", "web/pages"] },
   { name: "extract", run: ["extract", "web/pages", "--no-review"] },

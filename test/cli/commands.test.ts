@@ -705,6 +705,15 @@ describe("init asks what the files do not tell", () => {
     expect(configOf(folder)).toBeNull();
   });
 
+  test("what is proposed is what the files make likely", () => {
+    const folder = temporaryProject({
+      "l/fr.json": '{ "a": "Les bateaux" }\n',
+      "l/it.json": '{ "a": "Le barche" }\n',
+    });
+    expect(fondTold(folder, "\n\n", "init", "--ask").stdout).toContain("written in? [fr]");
+    expect(configOf(folder)).toMatchObject({ source: "fr", targets: ["it"] });
+  });
+
   test("nothing is asked where all is found, or with --yes", () => {
     const known = {
       "src/a.tsx": 'import { t } from "./t";\nexport const A = () => <h1>{t("home.title")}</h1>;\n',

@@ -5,6 +5,7 @@ import { makePlan } from "../../core/plan/plan.js";
 import { git } from "../../disk/git.js";
 import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { renderPlan } from "../terminal/plan.js";
 import { answerReader, isAttended, type Answers } from "../terminal/answers.js";
 
 export interface InitCommandOptions extends WriteOptions {
@@ -17,24 +18,27 @@ export interface InitCommandOptions extends WriteOptions {
 export async function runInit(context: CommandContext, options: InitCommandOptions): Promise<ExitStatus> {
   if (options.mergeDriver) return setUpMergeDriver(context, options);
   const plan = await planFor(context);
-  tellGrounds(context, plan.grounds);
-  const asks = options.ask ?? (isAttended(context.options.format) && !options.check);
-  if (!asks || options.yes || plan.open.length === 0) return settlePlan(context, "init", plan, options);
+  const asks = (options.ask ?? (isAttended(context.options.format) && !options.check)) && !options.yes;
+  if (!asks || plan.open.length === 0) {
+    tellGrounds(context, plan);
+    return settlePlan(context, "init", plan, options);
+  }
   // Questions must not stand in what another program reads.
-  const print =
-    context.options.format === "text" ? context.print : (text: string) => void process.stderr.write(text);
+  const isText = context.options.format === "text";
+  const print = isText ? context.print : (text: string) => void process.stderr.write(text);
   const asked = answerReader(print);
-  const answers = await askFor(context, plan, asked);
-  const better = await planFor(context, answers);
-  tellGrounds(
-    context,
-    better.grounds.filter((ground) => !plan.grounds.includes(ground)),
-  );
-  const wanted =
-    options.write || options.check ? "" : await asked.ask("Write it now? Enter: yes · n: only show it  ");
+  const answered = await planFor(context, await askFor(plan, asked, print));
+  tellGrounds(context, answered);
+  if (options.write || options.check || !isText) {
+    asked.close();
+    return settlePlan(context, "init", answered, options);
+  }
+  print(renderPlan(answered, context.style, false));
+  const wanted = await asked.ask("Write it? Enter: yes · n: no  ");
   asked.close();
-  const writes = options.write || (wanted === "" && !options.check);
-  return settlePlan(context, "init", better, writes ? { ...options, write: true } : options);
+  if (wanted === "") return settlePlan(context, "init", answered, { ...options, write: true });
+  context.say("Nothing was changed.");
+  return exitStatus.inOrder;
 }
 
 async function planFor(context: CommandContext, answers?: InitAnswers): Promise<InitPlan> {
@@ -47,31 +51,34 @@ async function planFor(context: CommandContext, answers?: InitAnswers): Promise<
   );
 }
 
-function tellGrounds(context: CommandContext, grounds: readonly string[]): void {
+function tellGrounds(context: CommandContext, { grounds }: InitPlan): void {
   if (context.options.format !== "text") return;
   for (const ground of grounds) context.say(`${context.style.dim("·")} ${ground}`);
 }
 
 /** Asks what the files do not tell. Enter takes what is proposed; so does the end of the input. */
-async function askFor(context: CommandContext, { open }: InitPlan, asked: Answers): Promise<InitAnswers> {
+async function askFor(
+  { open, source }: InitPlan,
+  asked: Answers,
+  print: (text: string) => void,
+): Promise<InitAnswers> {
   const answers: { -readonly [Key in keyof InitAnswers]: InitAnswers[Key] } = {};
-  const { print, style } = context;
   const tags = async (question: string, fits: (found: readonly string[]) => boolean) => {
     for (;;) {
       const written = ((await asked.ask(question)) ?? "").split(/[\s,]+/).filter(Boolean);
       const found = written.flatMap((one) => parseTag(one)?.tag ?? []);
       if (written.length === 0 || (found.length === written.length && fits(found))) return found;
-      print(`  ${style.yellow("write tags such as de or pt-BR")}\n`);
+      print("  write tags such as de or pt-BR\n");
     }
   };
   for (const question of open)
     switch (question) {
       case "source": {
         const [tag] = await tags(
-          "Which locale are the texts written in? [en]  ",
+          `Which locale are the texts written in? [${source}]  `,
           ({ length }) => length === 1,
         );
-        answers.source = tag ?? "en";
+        answers.source = tag ?? source;
         break;
       }
       case "targets":

@@ -19,6 +19,8 @@ export interface InitPlan extends Plan {
   readonly grounds: readonly string[];
   /** What the files do not tell: those who know can answer it. */
   readonly open: readonly InitQuestion[];
+  /** The source locale that is proposed. */
+  readonly source: string;
 }
 
 /** Which locale the texts are written in, which they are translated into, and how code asks for a text. */
@@ -134,7 +136,7 @@ export async function planInit(files: Files, answers: InitAnswers = {}): Promise
     books: written.length,
     locales: targets.length + 1,
   });
-  return { ok: true, plan: { ...plan, grounds, open } };
+  return { ok: true, plan: { ...plan, grounds, open, source: sourceLocale } };
 }
 
 /** The lookup that somebody wants; that of most programs where nothing is said. */
