@@ -2,20 +2,17 @@ import { fixedText, type Literal } from "../source/model.js";
 import { habitsOf, type OwnHabits } from "./habits/index.js";
 import type { Habits } from "./habits/habits.js";
 import { styleProperties } from "./habits/styles.js";
+import {
+  companyOf,
+  evidence,
+  givenName,
+  isTerminalProgram,
+  neighbour,
+  type Evidence,
+  type Place,
+} from "./company.js";
 import { shapeOf } from "./shape.js";
 import { settled, weights, type EvidenceName } from "./weights.js";
-
-/** One thing that speaks for or against a literal being text, with its reason in words. */
-export interface Evidence {
-  readonly name: EvidenceName;
-  readonly reason: string;
-}
-
-/** Where a literal stands among those of its file. */
-export interface Place {
-  readonly literals: readonly Literal[];
-  readonly index: number;
-}
 
 type Witness = (
   literal: Literal,
@@ -23,8 +20,6 @@ type Witness = (
   own: OwnHabits | undefined,
   place: Place,
 ) => Evidence | readonly Evidence[] | undefined;
-
-const evidence = (name: EvidenceName, reason: string): Evidence => ({ name, reason });
 
 /** Everything that is known about a literal, in the order in which it is said. */
 export function gatherEvidence(
@@ -47,12 +42,6 @@ export function gatherEvidence(
   if (has("shownName") && has("sentence", "severalWords"))
     found.push(evidence("phraseForPeople", "more than a word"));
   return found;
-}
-
-/** The name that the literal's value is given: the innermost property, else what the role is about. */
-function givenName(literal: Literal): string {
-  const { properties, name } = literal.context;
-  return properties?.[properties.length - 1] ?? name ?? "";
 }
 
 const content: Witness = ({ context, form, pieces }, habits) => {
@@ -339,186 +328,6 @@ const shaped: Witness = (literal, _habits, _own, place) => {
       return all;
   }
 };
-
-/** What stands beside a single word: the same word as programs write it, or more of its kind. */
-function companyOf(literal: Literal, shape: "capitalised" | "lowerCase", place: Place): Evidence | undefined {
-  const word = fixedText(literal.pieces).trim();
-  const plain = plainWord(word);
-  const isTwin = (other: string) => other !== word && plainWord(other) === plain;
-  const beside = [neighbour(place, -1), neighbour(place, 1)].map((one) =>
-    one ? fixedText(one.pieces).trim() : "",
-  );
-  if (shape === "lowerCase")
-    return beside.some((other) => isTwin(other) && /^\p{Lu}/u.test(other))
-      ? evidence("codeTwin", "stands beside the same word with a capital")
-      : undefined;
-  const name = literal.context.role === "property" ? givenName(literal) : "";
-  if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
-  const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
-  if (twin !== undefined) return evidence("namedTwin", `what ${twin} is called`);
-  if (isPaired(literal, place)) return evidence("listed", "named beside what programs call it");
-  if (isAmongTexts(literal, place))
-    return evidence("alike", `${givenName(literal) || "the same"} is given texts in this file`);
-  if (/^(?:name|NAME)$/.test(literal.context.properties?.at(-1) ?? name) && isMenuEntry(literal, place))
-    return evidence("menuEntry", "the name of an entry with an icon or address");
-  return isListed(literal, place) ? evidence("listed", "one of a list of such words") : undefined;
-}
-
-/** What programs for terminals read arguments and ask with, by the names it usually has. */
-const terminalCall =
-  /^(?:program|commander|command|yargs|inquirer|prompts|enquirer|cli|rl|readline)(?:\.|$)|(?:^|\.)(?:requiredOption|addHelpText)$/;
-
-const terminalPrograms = new WeakMap<readonly Literal[], boolean>();
-
-/** Whether the file is part of a program that talks to its users in a terminal. */
-function isTerminalProgram({ literals }: Place): boolean {
-  let is = terminalPrograms.get(literals);
-  if (is === undefined) {
-    is = literals.some(
-      ({ context: { role, name = "", element = "" } }) =>
-        (role === "argument" && terminalCall.test(name)) ||
-        (role === "property" && terminalCall.test(element)),
-    );
-    terminalPrograms.set(literals, is);
-  }
-  return is;
-}
-
-/**
- * Whether a word with a capital stands in a list that says of each value how programs and how people call it:
- * `[["n", "New"], ["s", "Search"]]`. Two such pairs at least, each of a short name and words.
- */
-function isPaired(literal: Literal, { literals, index }: Place): boolean {
-  const group = groupOf(literal);
-  const isIn = (at: number) => {
-    const other = literals[at];
-    return other !== undefined && groupOf(other) === group;
-  };
-  let start = index;
-  while (isIn(start - 1)) start--;
-  let end = index;
-  while (isIn(end + 1)) end++;
-  const members = literals.slice(start, end + 1).map(({ pieces }) => shapeOf(fixedText(pieces)).name);
-  const isWord = (name: string | undefined) => name === "capitalised" || name === "sentence";
-  // What stands for “none yet” has an empty value, which is no literal: `[["", "Choose one"], …]`.
-  const first = isWord(members[0]) ? 1 : 0;
-  if ((members.length - first) % 2 === 1 || members.length - first < 4) return false;
-  return members.every((name, at) =>
-    at < first || (at - first) % 2 === 1
-      ? isWord(name)
-      : /^(?:lowerCase|identifier|short|capitals|other)$/.test(name),
-  );
-}
-
-const textsByPlace = new WeakMap<readonly Literal[], ReadonlyMap<string, number>>();
-
-/** Where code gives the same function, property or attribute texts that are surely such, and nothing that is surely none. */
-function isAmongTexts(literal: Literal, { literals }: Place): boolean {
-  let places = textsByPlace.get(literals);
-  if (!places) textsByPlace.set(literals, (places = countTexts(literals)));
-  const id = placeId(literal);
-  return id !== undefined && (places.get(id) ?? 0) > 0;
-}
-
-/** How many texts stand in each place that a file gives several; less than none where names for programs do. */
-function countTexts(literals: readonly Literal[]): ReadonlyMap<string, number> {
-  const counts = new Map<string, number>();
-  for (const literal of literals) {
-    const id = placeId(literal);
-    if (id === undefined) continue;
-    const { name } = shapeOf(fixedText(literal.pieces));
-    const before = counts.get(id) ?? 0;
-    if (/^(?:identifier|technical|classList|lowerCase|datePattern)$/.test(name)) counts.set(id, -Infinity);
-    else if (name === "sentence") counts.set(id, before + 1);
-  }
-  return counts;
-}
-
-function placeId(literal: Literal): string | undefined {
-  const { role, name, index, element } = literal.context;
-  if (role === "argument") return name === undefined || name === "" ? undefined : `${name}() ${index ?? 0}`;
-  if (role === "property") return `.${givenName(literal)}`;
-  return role === "attribute" ? `<${element ?? ""} ${name ?? ""}>` : undefined;
-}
-
-/** Whether the object that a name stands in also has an icon, an address or a layout of its own. */
-function isMenuEntry(literal: Literal, { literals, index }: Place): boolean {
-  const group = groupOf(literal);
-  return [-3, -2, -1, 1, 2, 3].some((step) => {
-    const other = literals[index + step];
-    return (
-      other !== undefined &&
-      groupOf(other) === group &&
-      /^(?:icon|iconName|href|to|url|link|layout)$/.test(givenName(other))
-    );
-  });
-}
-
-function plainWord(text: string): string {
-  return text.toLowerCase().replace(/[\s_.-]/g, "");
-}
-
-/** The next literal in a direction that is a value: names of properties and comparisons are passed over. */
-function neighbour({ literals, index }: Place, step: 1 | -1): Literal | undefined {
-  for (let at = index + step; at >= 0 && at < literals.length; at += step) {
-    const { role } = literals[at]?.context ?? {};
-    if (role !== "key" && role !== "compared") return literals[at];
-  }
-  return undefined;
-}
-
-/** Whether a word stands in a list or group whose members are all words with a capital, or longer texts. */
-function isListed(literal: Literal, { literals, index }: Place): boolean {
-  if (literal.context.role === "returned" || literal.context.role === "content") return false;
-  return [listOf, groupOf, manyOf].some((of) => membersAlike(literal, literals, index, of) > 1);
-}
-
-/** Calls that take any number of things of one kind. */
-const takesMany = /(?:All|Items|Rows?|Values|Options|Choices|Columns|Headers?|Labels|push|unshift|concat)$/;
-
-/** What the arguments of one call have in common that takes many of a kind. */
-function manyOf(literal: Literal): string {
-  const { role, name = "", index } = literal.context;
-  return role === "argument" && takesMany.test(name) ? name : `${groupOf(literal)}|${index ?? ""}`;
-}
-
-/** How many neighbours a word has in its group, itself counted; none where one of them is no such word. */
-function membersAlike(
-  literal: Literal,
-  literals: readonly Literal[],
-  index: number,
-  groupOf: (literal: Literal) => string,
-): number {
-  const group = groupOf(literal);
-  let members = 1;
-  for (const step of [-1, 1])
-    for (let at = index + step; at >= 0 && at < literals.length; at += step) {
-      const other = literals[at];
-      if (!other) break;
-      if (other.context.role === "key") continue;
-      if (groupOf(other) !== group) break;
-      const { name } = shapeOf(fixedText(other.pieces));
-      // `ID` among names of columns says nothing of them.
-      if (name === "capitals") continue;
-      if (name !== "capitalised" && name !== "sentence" && name !== "words") return 0;
-      members++;
-    }
-  return members;
-}
-
-/** What the members of a list have in common: its name. */
-function listOf(literal: Literal): string {
-  return [groupOf(literal), literal.context.properties?.at(-1)].join("|");
-}
-
-/** What the members of an object or list have in common. */
-function groupOf({ context }: Literal): string {
-  const { role, name, element, index, properties, component } = context;
-  const path = properties?.slice(0, -1).join(".") ?? "";
-  return [role, role === "property" ? "" : name, element, index, path, properties?.length, component].join(
-    "|",
-  );
-}
 
 /** Whether the literal is the value of a name, as data is: a name of somebody, a unit, a code. */
 function isNamedValue({ context }: Literal): boolean {

@@ -8,7 +8,8 @@ import {
   type Piece,
   type SourceFile,
 } from "../source/model.js";
-import { gatherEvidence, type Place } from "./evidence.js";
+import type { Place } from "./company.js";
+import { gatherEvidence } from "./evidence.js";
 import type { OwnHabits } from "./habits/index.js";
 import { thresholds, weights } from "./weights.js";
 
