@@ -43,7 +43,8 @@ export const scriptEndings = [".js", ".jsx", ".mjs", ".cjs", ".ts", ".tsx", ".mt
 
 interface ParsedScript {
   readonly program: Program;
-  readonly comments: readonly Comment[];
+  /** Its comments, which take their time to be handed over. */
+  comments(): readonly Comment[];
   readonly problems: readonly SourceProblem[];
 }
 
@@ -67,13 +68,14 @@ export function parseAnew(file: string, text: string): ParsedScript {
       : /\.[mc]?ts$/.test(file)
         ? "ts"
         : "jsx";
-  const { program, comments, errors } = parseSync(file, text, {
+  const result = parseSync(file, text, {
     lang,
     sourceType: "unambiguous",
     // Types hold no text, and without them the tree is a third smaller.
     astType: "js",
     preserveParens: false,
   });
+  const { program, errors } = result;
   const problems = errors
     .filter((error) => error.severity === "Error")
     .map((error): SourceProblem => {
@@ -85,7 +87,7 @@ export function parseAnew(file: string, text: string): ParsedScript {
         span: { start: label?.start ?? 0, end: label?.end ?? 0 },
       };
     });
-  return { program, comments, problems };
+  return { program, comments: () => result.comments, problems };
 }
 
 /** Tags of templates in a language that holds no text for users. */
@@ -110,8 +112,9 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
     };
   }
   const marks: CommentMarks = new Map();
-  for (const { value, end } of comments)
-    if (value.includes("fond:")) markComment(marks, value, lines.position(end).line);
+  if (text.includes("fond:"))
+    for (const { value, end } of comments())
+      if (value.includes("fond:")) markComment(marks, value, lines.position(end).line);
   const literals = applyMarks(withoutOptions(reader.literals), marks, lines);
   literals.sort(byPlace);
   reader.lookups.sort(byPlace);
