@@ -17,7 +17,14 @@ export interface InitCommandOptions extends WriteOptions {
 /** Looks at the project and writes its configuration, or sets Git up to merge its catalogs by key. */
 export async function runInit(context: CommandContext, options: InitCommandOptions): Promise<ExitStatus> {
   if (options.mergeDriver) return setUpMergeDriver(context, options);
-  const plan = await planFor(context);
+  const result = await planInit(context.files);
+  if (!result.ok)
+    throw new CommandError(
+      `${result.file} is there already, and init never overwrites`,
+      "edit it, or remove it first",
+      exitStatus.usage,
+    );
+  const { plan } = result;
   const asks = (options.ask ?? (isAttended(context.options.format) && !options.check)) && !options.yes;
   if (!asks || plan.open.length === 0) {
     tellGrounds(context, plan);
@@ -27,7 +34,7 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   const isText = context.options.format === "text";
   const print = isText ? context.print : (text: string) => void process.stderr.write(text);
   const asked = answerReader(print);
-  const answered = await planFor(context, await askFor(plan, asked, print));
+  const answered = plan.answer(await askFor(plan, asked, print));
   tellGrounds(context, answered);
   if (options.write || options.check || !isText) {
     asked.close();
@@ -39,16 +46,6 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   if (wanted === "") return settlePlan(context, "init", answered, { ...options, write: true });
   context.say("Nothing was changed.");
   return exitStatus.inOrder;
-}
-
-async function planFor(context: CommandContext, answers?: InitAnswers): Promise<InitPlan> {
-  const result = await planInit(context.files, answers);
-  if (result.ok) return result.plan;
-  throw new CommandError(
-    `${result.file} is there already, and init never overwrites`,
-    "edit it, or remove it first",
-    exitStatus.usage,
-  );
 }
 
 function tellGrounds(context: CommandContext, { grounds }: InitPlan): void {

@@ -21,6 +21,8 @@ export interface InitPlan extends Plan {
   readonly open: readonly InitQuestion[];
   /** The source locale that is proposed. */
   readonly source: string;
+  /** The same with answers, which come before what was found. */
+  answer(answers: InitAnswers): InitPlan;
 }
 
 /** Which locale the texts are written in, which they are translated into, and how code asks for a text. */
@@ -90,16 +92,25 @@ const otherCode = [
   "**/*.{svg,xml}",
 ];
 
-/**
- * Looks at a project and plans its configuration. Refuses where one is there already. Answers come before what was
- * found, where they are given.
- */
-export async function planInit(files: Files, answers: InitAnswers = {}): Promise<InitResult> {
+/** Looks at a project and plans its configuration. Refuses where one is there already. */
+export async function planInit(files: Files): Promise<InitResult> {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
-  const grounds: string[] = [];
-  const found = findBooks(files, grounds);
+  const seen: string[] = [];
+  const found = findBooks(files, seen);
   const code = await readAllCode(files);
+  const answer = (answers: InitAnswers) => planWith(found, code, seen, answers, answer);
+  return { ok: true, plan: answer({}) };
+}
+
+function planWith(
+  found: readonly FoundBook[],
+  code: readonly SourceFile[],
+  seen: readonly string[],
+  answers: InitAnswers,
+  answer: InitPlan["answer"],
+): InitPlan {
+  const grounds = [...seen];
   const open: InitQuestion[] = [];
   const sourceLocale = answers.source ?? chooseSource(found[0], code.length > 0, grounds, open);
   const books = withSource(found, sourceLocale, grounds);
@@ -136,7 +147,7 @@ export async function planInit(files: Files, answers: InitAnswers = {}): Promise
     books: written.length,
     locales: targets.length + 1,
   });
-  return { ok: true, plan: { ...plan, grounds, open, source: sourceLocale } };
+  return { ...plan, grounds, open, source: sourceLocale, answer };
 }
 
 /** The lookup that somebody wants; that of most programs where nothing is said. */

@@ -1,5 +1,5 @@
 import { fixedText, type Literal } from "../source/model.js";
-import { shapeOf } from "./shape.js";
+import { shapeOf, type Shape } from "./shape.js";
 import type { EvidenceName } from "./weights.js";
 
 /** One thing that speaks for or against a literal being text, with its reason in words. */
@@ -42,7 +42,7 @@ export function companyOf(
   if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
   const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
   if (twin !== undefined) return evidence("namedTwin", `what ${twin} is called`);
-  if (isPaired(literal, place)) return evidence("listed", "named beside what programs call it");
+  if (runOf(place, groupOf)?.isOfPairs) return evidence("listed", "named beside what programs call it");
   if (isAmongTexts(literal, place))
     return evidence("alike", `${givenName(literal) || "the same"} is given texts in this file`);
   if (/^(?:name|NAME)$/.test(literal.context.properties?.at(-1) ?? name) && isMenuEntry(literal, place))
@@ -70,26 +70,65 @@ export function isTerminalProgram({ literals }: Place): boolean {
   return is;
 }
 
-/**
- * Whether a word with a capital stands in a list that says of each value how programs and how people call it:
- * `[["n", "New"], ["s", "Search"]]`. Two such pairs at least, each of a short name and words.
- */
-function isPaired(literal: Literal, { literals, index }: Place): boolean {
-  const group = groupOf(literal);
-  const isIn = (at: number) => {
-    const other = literals[at];
-    return other !== undefined && groupOf(other) === group;
+/** Literals that stand one behind the other and have something in common. */
+interface Run {
+  /** Whether they are words with a capital, or longer texts, and more than one. */
+  readonly isOfWords: boolean;
+  /** Whether names and words alternate: what programs and what people call each value. */
+  readonly isOfPairs: boolean;
+}
+
+/** What literals of a run have in common; undefined for those that are passed over. */
+type Common = (literal: Literal) => string | undefined;
+
+const runsByFile = new WeakMap<readonly Literal[], Map<Common, readonly (Run | undefined)[]>>();
+
+/** The run that a literal stands in. All runs of a file are found at once: a list may have thousands of words. */
+function runOf({ literals, index }: Place, common: Common): Run | undefined {
+  let runs = runsByFile.get(literals);
+  if (!runs) runsByFile.set(literals, (runs = new Map()));
+  let found = runs.get(common);
+  if (!found) runs.set(common, (found = findRuns(literals, common)));
+  return found[index];
+}
+
+function findRuns(literals: readonly Literal[], common: Common): readonly (Run | undefined)[] {
+  const found = new Array<Run | undefined>(literals.length);
+  let places: number[] = [];
+  let group: string | undefined;
+  const close = () => {
+    const members = places.flatMap((at) => literals[at] ?? []);
+    if (members.length > 1) {
+      const shapes = members.map(({ pieces }) => shapeOf(fixedText(pieces)).name);
+      const run = { isOfWords: areWords(shapes), isOfPairs: arePairs(shapes) };
+      for (const at of places) found[at] = run;
+    }
+    places = [];
   };
-  let start = index;
-  while (isIn(start - 1)) start--;
-  let end = index;
-  while (isIn(end + 1)) end++;
-  const members = literals.slice(start, end + 1).map(({ pieces }) => shapeOf(fixedText(pieces)).name);
-  const isWord = (name: string | undefined) => name === "capitalised" || name === "sentence";
+  for (const [at, literal] of literals.entries()) {
+    const own = common(literal);
+    if (own === undefined) continue;
+    if (own !== group) close();
+    group = own;
+    places.push(at);
+  }
+  close();
+  return found;
+}
+
+function areWords(shapes: readonly Shape["name"][]): boolean {
+  // `ID` among names of columns says nothing of them.
+  const told = shapes.filter((name) => name !== "capitals");
+  return told.length > 1 && told.every((name) => /^(?:capitalised|sentence|words)$/.test(name));
+}
+
+/** `[["n", "New"], ["s", "Search"]]`: two pairs at least, each of a short name and words. */
+function arePairs(shapes: readonly Shape["name"][]): boolean {
+  const isWord = (name: Shape["name"] | undefined) => name === "capitalised" || name === "sentence";
   // What stands for “none yet” has an empty value, which is no literal: `[["", "Choose one"], …]`.
-  const first = isWord(members[0]) ? 1 : 0;
-  if ((members.length - first) % 2 === 1 || members.length - first < 4) return false;
-  return members.every((name, at) =>
+  const first = isWord(shapes[0]) ? 1 : 0;
+  if ((shapes.length - first) % 2 === 1 || shapes.length - first < 4) return false;
+  return shapes.every((name, at) =>
     at < first || (at - first) % 2 === 1
       ? isWord(name)
       : /^(?:lowerCase|identifier|short|capitals|other)$/.test(name),
@@ -154,48 +193,13 @@ export function neighbour({ literals, index }: Place, step: 1 | -1): Literal | u
 }
 
 /** Whether a word stands in a list or group whose members are all words with a capital, or longer texts. */
-function isListed(literal: Literal, { literals, index }: Place): boolean {
+function isListed(literal: Literal, place: Place): boolean {
   if (literal.context.role === "returned" || literal.context.role === "content") return false;
-  return [listOf, groupOf, manyOf].some((of) => membersAlike(literal, literals, index, of) > 1);
+  return kinds.some((common) => runOf(place, common)?.isOfWords);
 }
 
 /** Calls that take any number of things of one kind. */
 const takesMany = /(?:All|Items|Rows?|Values|Options|Choices|Columns|Headers?|Labels|push|unshift|concat)$/;
-
-/** What the arguments of one call have in common that takes many of a kind. */
-function manyOf(literal: Literal): string {
-  const { role, name = "", index } = literal.context;
-  return role === "argument" && takesMany.test(name) ? name : `${groupOf(literal)}|${index ?? ""}`;
-}
-
-/** How many neighbours a word has in its group, itself counted; none where one of them is no such word. */
-function membersAlike(
-  literal: Literal,
-  literals: readonly Literal[],
-  index: number,
-  groupOf: (literal: Literal) => string,
-): number {
-  const group = groupOf(literal);
-  let members = 1;
-  for (const step of [-1, 1])
-    for (let at = index + step; at >= 0 && at < literals.length; at += step) {
-      const other = literals[at];
-      if (!other) break;
-      if (other.context.role === "key") continue;
-      if (groupOf(other) !== group) break;
-      const { name } = shapeOf(fixedText(other.pieces));
-      // `ID` among names of columns says nothing of them.
-      if (name === "capitals") continue;
-      if (name !== "capitalised" && name !== "sentence" && name !== "words") return 0;
-      members++;
-    }
-  return members;
-}
-
-/** What the members of a list have in common: its name. */
-function listOf(literal: Literal): string {
-  return [groupOf(literal), literal.context.properties?.at(-1)].join("|");
-}
 
 /** What the members of an object or list have in common. */
 function groupOf({ context }: Literal): string {
@@ -205,3 +209,18 @@ function groupOf({ context }: Literal): string {
     "|",
   );
 }
+
+const passingKeys =
+  (common: Common): Common =>
+  (literal) =>
+    literal.context.role === "key" ? undefined : common(literal);
+
+/** The members of a list, by its name; those of a group; the arguments of a call that takes many of a kind. */
+const kinds: readonly Common[] = [
+  passingKeys((literal) => [groupOf(literal), literal.context.properties?.at(-1)].join("|")),
+  passingKeys(groupOf),
+  passingKeys((literal) => {
+    const { role, name = "" } = literal.context;
+    return role === "argument" && takesMany.test(name) ? name : groupOf(literal);
+  }),
+];

@@ -199,7 +199,9 @@ function isNameOfNext({ context, pieces }: Literal, { literals, index }: Place):
     !/^\p{Ll}[\p{L}\p{N}_.-]*$/u.test(fixedText(pieces).trim())
   )
     return false;
-  const next = literals.slice(index + 1).find(({ context: { role } }) => role !== "key")?.context;
+  let at = index + 1;
+  while (literals[at]?.context.role === "key") at++;
+  const next = literals[at]?.context;
   return next?.role === "argument"
     ? next.name === context.name && next.index === 1
     : next?.role === "property" && next.element === context.name;

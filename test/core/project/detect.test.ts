@@ -140,18 +140,16 @@ describe("init finds the catalogs, wherever they are and however they are writte
 
   test("an answer comes before what was found", async () => {
     const files = { "l/fr.json": '{"a": "A b"}', "l/de.json": '{"a": "B c"}', "a.js": "f()" };
-    const result = await planInit(memoryFiles(files), {
-      source: "de",
-      targets: ["it"],
-      lookup: "ui.say({key})",
-    });
-    const config = JSON.parse((result.ok && result.plan.changes[0]?.after) || "null") as unknown;
+    const result = await planInit(memoryFiles(files));
+    if (!result.ok) throw new Error(`there is ${result.file}`);
+    const plan = result.plan.answer({ source: "de", targets: ["it"], lookup: "ui.say({key})" });
+    const config = JSON.parse(plan.changes[0]?.after ?? "null") as unknown;
     expect(config).toMatchObject({
       source: "de",
       targets: ["fr", "it"],
       books: [{ lookups: [{ call: "ui.say" }], emit: { call: "ui.say({key})" } }],
     });
-    expect(result.ok && result.plan.open).toEqual([]);
+    expect(plan.open).toEqual([]);
   });
 
   test("keys with a leading dot are resolved", async () => {

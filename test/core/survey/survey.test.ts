@@ -239,6 +239,13 @@ describe("a word is judged by what stands around it", () => {
     expect(verdicts(surveyFile(source, "app", messageReader("icu")))).toMatchObject(expected);
   });
 
+  test("a list of very many words is one list", () => {
+    const words = Array.from({ length: 20_000 }, (_, index) => `"Quay${"abcdefghij".charAt(index % 10)}"`);
+    const found = survey(`const names = [${words.join(", ")}]; const odd = [${words.join(", ")}, "quay"]`);
+    expect(found.slice(0, 20_000).every(({ verdict }) => verdict === "text")).toBe(true);
+    expect(found.slice(20_000).some(({ verdict }) => verdict === "text")).toBe(false);
+  });
+
   test("the name of a value is shown, but not moved", async () => {
     await prepareReaders(["a.rb"]);
     const source = readSource("a.rb", 'select({ "Fast boat" => :fast })', false, noShapes);
