@@ -1,3 +1,4 @@
+import { configFileNames } from "../config/load.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import type { Files, TextEncoding } from "../files/files.js";
 import type { FileChange } from "../plan/plan.js";
@@ -115,9 +116,11 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     pools.set(namespace, pool);
     return pool;
   };
+  const ownFiles = new Set<string>([...configFileNames, config.waivers]);
   for (const file of files.list({ patterns: layout.globs, ignore: book.ignore })) {
     const place = layout.place(file);
-    if (!place) continue;
+    // A pattern such as {locale}.json finds the project's own files as well.
+    if (!place || ownFiles.has(file)) continue;
     const content = readFile(files, file, format, separators.parts, poolOf(place.namespace));
     read.set(file, content);
     if (place.locale !== undefined && place.written !== undefined) {

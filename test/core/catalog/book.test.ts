@@ -85,6 +85,14 @@ describe("a book's catalogs", () => {
     ]);
   });
 
+  test("the project's own files are no catalogs", () => {
+    const loaded = book(
+      { files: "{locale}.json" },
+      { "en.json": "{}", "fond.waivers.json": "[]", "it.json": "{}" },
+    );
+    expect(loaded.strays.map(({ file }) => file)).toEqual(["it.json"]);
+  });
+
   test("keys in code carry the namespace", () => {
     const files = { "t/en/home.json": '{"a":{"b":"x"}}', "t/en/home.more.json": '{"c":"y"}' };
     const dotted = book({ files: "t/{locale}/{namespace}.json" }, files);
