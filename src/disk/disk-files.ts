@@ -14,10 +14,15 @@ import {
   unlinkSync,
   writeSync,
 } from "node:fs";
+import { createRequire } from "node:module";
 import { dirname, join, posix, relative, sep } from "node:path";
-import ignore, { type Ignore } from "ignore";
+import type { default as ignorePackage, Ignore } from "ignore";
 import { globSync } from "tinyglobby";
+import { lazily } from "../core/text/lazy.js";
 import { decodeText, type FileQuery, type FileText, type WritableFiles } from "../core/files/files.js";
+
+const require = createRequire(import.meta.url);
+const ignore = lazily(() => require("ignore") as typeof ignorePackage);
 
 /** What no query looks into unless a pattern names it outright. */
 const neverListed = ["**/node_modules/**", "**/.git/**"];
@@ -113,7 +118,7 @@ function readIgnoreFiles(root: string): (path: string) => boolean {
   })
     .map((file) => ({
       folder: posix.dirname(file.split(sep).join("/")),
-      rules: ignore().add(readFileSync(join(root, file), "utf8")),
+      rules: ignore()().add(readFileSync(join(root, file), "utf8")),
     }))
     .sort((a, b) => b.folder.length - a.folder.length);
   return (path) => rules.some(({ folder, rules }) => isIgnored(rules, folder, path));

@@ -6,6 +6,7 @@ import { canonicalTag } from "../locale/tag.js";
 import { keyTest } from "../text/key-pattern.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
 import { formatOf } from "./formats/index.js";
+import { catalogContent, entryTable } from "./entry-table.js";
 import { KeyPool } from "./key-pool.js";
 import { withHints } from "./hints.js";
 import { renamedInPlace } from "./rename-keys.js";
@@ -21,6 +22,7 @@ import type {
 import {
   hasForms,
   joinPluralKeys,
+  keepsFormsApart,
   offsetInForms,
   splitPluralKeys,
   type PluralKeySettings,
@@ -212,18 +214,17 @@ function readFile(
   separator: string,
   pool: KeyPool,
 ): FileContent {
-  const none = { entries: [], emptyGroups: [] };
   const read = files.read(file);
   if (!read.ok) {
     const empty = { file, format, content: format.empty, bom: false, lines: lineIndex("") };
-    if (read.trouble === "absent") return { ...empty, exists: false, raw: { ...none, problems: [] } };
+    if (read.trouble === "absent") return { ...empty, exists: false, raw: catalogContent(entryTable([])) };
     const problem = fileProblem(
       read.trouble === "encoding"
         ? `this is not UTF-8 text: ${read.detail}`
         : `it cannot be read: ${read.detail}`,
       read.trouble === "encoding" ? "save the file as UTF-8" : "see that it can be read",
     );
-    return { ...empty, exists: true, raw: { ...none, problems: [problem] }, unreadable: read.detail };
+    return { ...empty, exists: true, raw: noEntries(problem), unreadable: read.detail };
   }
   const { text, bom, encoding } = read;
   const base = {
@@ -244,7 +245,11 @@ function readFile(
             span: { start: text.indexOf("\0"), end: text.indexOf("\0") + 1 },
           }
         : undefined;
-  return { ...base, raw: trouble ? { ...none, problems: [trouble] } : format.read(text, separator, pool) };
+  return { ...base, raw: trouble ? noEntries(trouble) : format.read(text, separator, pool) };
+}
+
+function noEntries(problem: CatalogProblem): CatalogContent {
+  return catalogContent(entryTable([]), { problems: [problem] });
 }
 
 function fileProblem(message: string, remedy: string): CatalogProblem {
@@ -261,23 +266,24 @@ function catalogIn(
   settings: PluralKeySettings,
 ): Catalog {
   const found = viewed(raw, view, separator);
-  const content = { ...found, entries: joinPluralKeys(found.entries, settings, separator) };
+  const table = keepsFormsApart(settings)
+    ? entryTable(joinPluralKeys(found.entries, settings, separator))
+    : found.table;
   return {
     ...file,
-    ...content,
+    table,
+    get entries() {
+      return table.entries;
+    },
+    emptyGroups: found.emptyGroups,
+    problems: found.problems,
     settings,
     separator,
     locale,
     namespace,
     view,
-    byKey: entriesByKey(content.entries),
+    byKey: table.byKey,
   };
-}
-
-function entriesByKey(entries: readonly Entry[]): ReadonlyMap<string, Entry> {
-  const byKey = new Map<string, Entry>();
-  for (const entry of entries) byKey.set(entry.key, entry);
-  return byKey;
 }
 
 /** Whether everything in the catalog could be read, so that what is not in it is really missing. */
@@ -287,9 +293,9 @@ export function isWhole(catalog: Catalog): boolean {
 
 /** Whether two catalogs have the same keys in the same order, as nearly all of one book have. */
 export function haveSameKeys(one: Catalog, other: Catalog): boolean {
-  const { length } = one.entries;
-  if (other.entries.length !== length) return false;
-  for (let at = 0; at < length; at++) if (one.entries[at]?.key !== other.entries[at]?.key) return false;
+  const { size } = one.table;
+  if (other.table.size !== size) return false;
+  for (let at = 0; at < size; at++) if (one.table.keyAt(at) !== other.table.keyAt(at)) return false;
   return true;
 }
 
@@ -311,7 +317,7 @@ export function commentAbove({ content, format }: Catalog, entry: Entry): string
 /** What a catalog's comments say of an entry; what opens the file speaks of the file. */
 export function descriptionOf(catalog: Catalog, entry: Entry): string | undefined {
   const lead = catalog.content.slice(0, entry.keySpan.start);
-  const opensFile = entry === catalog.entries[0] && /^(?:[ \t]*(?:#|!|\/\/).*\n)*[ \t]*$/.test(lead);
+  const opensFile = entry.key === catalog.table.keyAt(0) && /^(?:[ \t]*(?:#|!|\/\/).*\n)*[ \t]*$/.test(lead);
   return opensFile ? undefined : commentAbove(catalog, entry);
 }
 

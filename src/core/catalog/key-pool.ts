@@ -35,23 +35,27 @@ export class KeyPool {
     return written;
   }
 
-  /** The key of a name that was cut out of its text already. */
-  keyOf(prefix: string, name: string): string {
-    const { at } = this;
-    if (this.names[at] !== name || this.prefixes[at] !== prefix) return this.key(prefix, name);
-    this.at = at + 1;
-    return this.keys[at] ?? "";
+  /** The key at a place among all; an empty text for none. */
+  keyOfPlace(place: number): string {
+    return this.keys[place] ?? "";
   }
 
-  /** The key of a name that stands in a text from `start` to `end` as it is. */
-  keyAt(prefix: string, text: string, start: number, end: number): string {
+  /** The place of the key of a name that was cut out of its text already. */
+  placeOfName(prefix: string, name: string): number {
     const { at } = this;
-    const name = this.names[at];
-    if (name?.length === end - start && this.prefixes[at] === prefix && text.startsWith(name, start)) {
-      this.at = at + 1;
-      return this.keys[at] ?? "";
-    }
-    return this.key(prefix, text.slice(start, end));
+    if (this.names[at] !== name || this.prefixes[at] !== prefix) return this.place(prefix, name);
+    this.at = at + 1;
+    return at;
+  }
+
+  /** The key that is expected next; undefined where none is. */
+  get expected(): string | undefined {
+    return this.keys[this.at];
+  }
+
+  /** Says that the key that was expected came, and gives its place. */
+  takeExpected(): number {
+    return this.at++;
   }
 
   /** The key that is expected next, where a text has it at `start`; `take` says that it was it. */
@@ -66,20 +70,38 @@ export class KeyPool {
 
   /** The key of a name below a prefix. */
   key(prefix: string, name: string): string {
+    return this.keys[this.place(prefix, name)] ?? "";
+  }
+
+  /** The place of that key. */
+  place(prefix: string, name: string): number {
     const key = prefix + name;
     const place = this.places.get(key);
-    if (place === undefined) {
-      this.places.set(key, this.keys.length);
-      // What only some catalogs have is not waited for in the others.
-      if (this.at === this.keys.length) this.at++;
-      this.prefixes.push(prefix);
-      this.names.push(name);
-      this.keys.push(key);
-      return key;
+    if (place !== undefined) {
+      this.at = place + 1;
+      return place;
     }
-    this.at = place + 1;
-    return this.keys[place] ?? key;
+    const { length } = this.keys;
+    this.places.set(key, length);
+    // What only some catalogs have is not waited for in the others.
+    if (this.at === length) this.at++;
+    this.prefixes.push(prefix);
+    const ownName = own(name);
+    this.names.push(ownName);
+    this.keys.push(prefix === "" ? ownName : key);
+    return length;
   }
+}
+
+const scratch = Buffer.alloc(1 << 12);
+
+/** A long text as one of its own, not as a part of a larger one: only such are compared quickly. */
+function own(text: string): string {
+  const { length } = text;
+  if (length < 13 || length > scratch.length) return text;
+  scratch.write(text, 0, "latin1");
+  const copy = scratch.toString("latin1", 0, length);
+  return copy === text ? copy : text;
 }
 
 /** An empty list that was one of texts from the start: one that becomes so later makes the engine compile its readers anew. */

@@ -1,5 +1,6 @@
 import type { TextEncoding } from "../files/files.js";
 import type { Span } from "../text/span.js";
+import type { EntryTable } from "./entry-table.js";
 import type { KeyPool } from "./key-pool.js";
 
 /** One step into a catalog's groups: a member's name, or an index into a list of texts. */
@@ -31,6 +32,8 @@ export interface CatalogProblem {
 
 /** A catalog file's text, read. With a problem, `entries` holds what could be made out before it. */
 export interface CatalogContent {
+  readonly table: EntryTable;
+  /** The entries of the table, made when they are first asked for. */
   readonly entries: readonly Entry[];
   /** Keys of groups without any member, which hold no entry but are there. */
   readonly emptyGroups: readonly EntryPath[];

@@ -13,6 +13,11 @@ export interface FormsEntry extends Entry {
   readonly forms: readonly { readonly selector: string; readonly entry: Entry }[];
 }
 
+/** Whether a book's plural forms stand under keys of their own. */
+export function keepsFormsApart({ plurals }: PluralKeySettings): boolean {
+  return plurals === "suffix" || plurals === "branches";
+}
+
 /** Whether an entry's forms stand under keys of their own. */
 export function hasForms(entry: Entry): entry is FormsEntry {
   return "forms" in entry;
@@ -27,7 +32,7 @@ export function joinPluralKeys(
   settings: PluralKeySettings,
   separator: string,
 ): readonly Entry[] {
-  if (settings.plurals !== "suffix" && settings.plurals !== "branches") return entries;
+  if (!keepsFormsApart(settings)) return entries;
   const second = settings.forms?.second ?? "plural";
   const split = splitterFor(settings, separator);
   const groups = new Map<string, { selector: string; entry: Entry }[]>();
@@ -97,7 +102,7 @@ export function splitPluralKeys(
   isFlat: boolean,
   there: (path: EntryPath) => Entry | undefined,
 ): CatalogChanges {
-  const keepsApart = settings.plurals === "suffix" || settings.plurals === "branches";
+  const keepsApart = keepsFormsApart(settings);
   const add: PathText[] = [];
   const set: PathText[] = [];
   const remove: EntryPath[] = [];

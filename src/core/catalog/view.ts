@@ -1,4 +1,5 @@
 import type { BookConfig } from "../config/schema.js";
+import { catalogContent, entryTable } from "./entry-table.js";
 import type { CatalogContent, Entry, EntryPath } from "./model.js";
 
 /** How a catalog's paths stand in its file: the whole file, below the locale, or with the locale at their end. */
@@ -66,5 +67,5 @@ export function viewed(content: CatalogContent, view: CatalogView, separator: st
     const own = view.fromFile(path);
     return own ? [own] : [];
   });
-  return { entries, emptyGroups, problems: content.problems };
+  return catalogContent(entryTable(entries), { emptyGroups, problems: content.problems });
 }

@@ -1,4 +1,4 @@
-import { applyEdits, findNodeAtLocation, modify, parseTree } from "jsonc-parser";
+import { applyEdits, findNodeAtLocation, modify, parseTree } from "../text/jsonc.js";
 import { parseDocument } from "../text/yaml.js";
 
 /** A configuration file's text with one setting changed in place, or taken out where `value` is undefined. */

@@ -1,9 +1,11 @@
-import { findNodeAtLocation, parseTree, printParseErrorCode, type Node, type ParseError } from "jsonc-parser";
+import type { Node, ParseError } from "jsonc-parser";
 import * as v from "valibot";
 import type { Document } from "yaml";
+import { findNodeAtLocation, parseTree, printParseErrorCode } from "../text/jsonc.js";
 import { isMap, isScalar, isSeq, lineCounter, parseDocument } from "../text/yaml.js";
 import type { Files } from "../files/files.js";
 import { parseTag } from "../locale/tag.js";
+import { lazily } from "../text/lazy.js";
 import { lineIndex } from "../text/line-index.js";
 import type { Position } from "../text/span.js";
 import { nearest } from "../text/nearest.js";
@@ -214,7 +216,20 @@ function showPath(path: readonly (string | number)[]): string {
 
 function parseJson(text: string): Parsed {
   const errors: ParseError[] = [];
-  const tree = parseTree(text, errors, { allowTrailingComma: true });
+  const readTree = lazily(() => parseTree(text, errors, { allowTrailingComma: true }));
+  const locate: Locate = (path, wantKey) => {
+    const tree = readTree();
+    const node = tree && findNodeAtLocation(tree, [...path]);
+    if (!node) return tree?.offset ?? 0;
+    const key = node.parent?.type === "property" ? node.parent.children?.[0] : undefined;
+    return (wantKey && key ? key : node).offset;
+  };
+  try {
+    return { ok: true, value: JSON.parse(text) as unknown, locate };
+  } catch {
+    // It has comments or commas at the end, or what is wrong with it is found below.
+  }
+  const tree = readTree();
   if (errors.length > 0 || !tree) {
     const found = errors.length > 0 ? errors : [{ error: 4, offset: 0, length: 0 }];
     return {
@@ -228,12 +243,7 @@ function parseJson(text: string): Parsed {
   return {
     ok: true,
     value: valueOf(tree),
-    locate(path, wantKey) {
-      const node = findNodeAtLocation(tree, [...path]);
-      if (!node) return tree.offset;
-      const key = node.parent?.type === "property" ? node.parent.children?.[0] : undefined;
-      return (wantKey && key ? key : node).offset;
-    },
+    locate,
   };
 }
 

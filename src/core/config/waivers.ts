@@ -1,4 +1,4 @@
-import { applyEdits, modify, parse } from "jsonc-parser";
+import { applyEdits, modify, parse } from "../text/jsonc.js";
 import * as v from "valibot";
 import type { Files } from "../files/files.js";
 import { globTest } from "../files/glob.js";

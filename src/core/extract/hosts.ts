@@ -3,7 +3,7 @@ import type { BookConfig } from "../config/schema.js";
 import { defaultCall } from "../source/book-code.js";
 import { dialectOf } from "../source/readers/markup/islands.js";
 import { languageOf } from "../source/readers/code/languages.js";
-import { scriptEndings } from "../source/readers/script/script.js";
+import { isScript } from "../source/readers/script/endings.js";
 
 /** How one kind of file writes lookups: the book's templates where it gives them, else what is usual in its language. */
 export interface Host {
@@ -67,13 +67,13 @@ export function hostOf(file: string, book: BookConfig): Host {
   const own = { ...book.emit, ...forEnding };
   const call = own.call ?? defaultCall;
   const dialect = dialectOf(file);
-  const isScript = scriptEndings.some((ending) => file.endsWith(ending));
-  const language = isScript ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
+  const script = isScript(file);
+  const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   const marks = dialect && shown[dialect.name];
   const content = own.content ?? (marks && marks[0] + call + marks[1]);
   const isNumbered = book.syntax === "java" || book.syntax === "printf";
   return {
-    kind: isScript ? "script" : dialect ? "markup" : "code",
+    kind: script ? "script" : dialect ? "markup" : "code",
     language,
     importLine: forEnding?.import,
     call,

@@ -10,7 +10,7 @@ import { readGlossary } from "./glossary.js";
 import { lintBook } from "./lint.js";
 import type { Example, Rule } from "./rule.js";
 
-/** Lints the small project that an example shows, with the given rules or all of them. */
+/** Lints the small project that an example shows, with the given rules or all of them. One with code needs its reader prepared. */
 export function lintExample(example: Example, rules?: readonly Rule[]): Finding[] {
   const locale = example.locale ?? "de";
   const config: Config = {

@@ -1,9 +1,14 @@
-import { decodeXML } from "entities";
+import { createRequire } from "node:module";
+import type * as Entities from "entities";
 import { readRows } from "../catalog/formats/table.js";
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
+import { lazily } from "../text/lazy.js";
 import { literally } from "../text/key-pattern.js";
 import { canonicalTag } from "../locale/tag.js";
+
+const require = createRequire(import.meta.url);
+const entities = lazily(() => require("entities") as typeof Entities);
 
 /** One concept of a glossary: what it is called in each locale, and what it must not be called. */
 export interface Concept {
@@ -76,7 +81,7 @@ function readTbx(text: string): GlossaryResult {
       )) {
         const isAvoided = /administrativeStatus[^>]*>\s*(?:deprecatedTerm|supersededTerm)/.test(rest);
         const list = isAvoided ? avoided : terms;
-        list.set(locale, [...(list.get(locale) ?? []), decodeXML(term.trim())]);
+        list.set(locale, [...(list.get(locale) ?? []), entities().decodeXML(term.trim())]);
       }
     }
     if (terms.size > 0 || avoided.size > 0) concepts.push({ terms, avoided });

@@ -13,7 +13,6 @@ import { bareForm, flatForm } from "../message/variants.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { prepareReaders } from "../source/read.js";
-import { readStringModule } from "../source/string-module.js";
 import { lineIndex } from "../text/line-index.js";
 import type { Project } from "./project.js";
 
@@ -359,6 +358,7 @@ async function moduleTexts(
   const { source, targets } = project.config;
   const listed = project.files.list({ patterns: layout.globs, ignore: config.ignore });
   await prepareReaders(listed);
+  const { readStringModule } = await import("../source/string-module.js");
   const texts: Texts[] = [];
   for (const file of listed) {
     const place = layout.place(file);

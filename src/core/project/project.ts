@@ -3,7 +3,7 @@ import type { Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
 import { loadWaivers, type Waivers } from "../config/waivers.js";
 import type { BookConfig, Config } from "../config/schema.js";
-import { planExtract, type ExtractOptions, type ExtractPlan } from "../extract/extract.js";
+import type { ExtractOptions, ExtractPlan } from "../extract/extract.js";
 import type { Files } from "../files/files.js";
 import { overlayFiles } from "../files/overlay-files.js";
 import { balanceBook, type BookBalance } from "../ledger/balance.js";
@@ -236,6 +236,7 @@ export async function extractProject(
 ): Promise<ExtractPlan & { readonly unread: readonly UnreadSource[] }> {
   const plans: ExtractPlan[] = [];
   const unread: UnreadSource[] = [];
+  const { planExtract } = await import("../extract/extract.js");
   for (const config of booksIn(project, scope)) {
     await prepareReaders(listCode(project.files, config, scope.path));
     // Each file is rewritten while its tree is at hand.

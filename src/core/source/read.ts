@@ -1,158 +1,35 @@
-import { readCode } from "./readers/code/code.js";
+import type { LookupShapes, SourceFile } from "./model.js";
+import type * as FileReader from "./read-file.js";
 import { loadGrammars } from "./readers/code/grammars.js";
 import { languageOf, type CodeLanguage } from "./readers/code/languages.js";
 import { dialectOf } from "./readers/markup/islands.js";
-import { joinChoices } from "./readers/markup/join-choices.js";
-import { isMarkup, readMarkup } from "./readers/markup/markup.js";
-import { readScript, scriptEndings } from "./readers/script/script.js";
-import { byPlace } from "./model.js";
-import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
-import type { ExpressionContent } from "./readers/markup/expressions.js";
-import { shiftLiteral, shiftLookup } from "./readers/shift.js";
+import { isScript } from "./readers/script/endings.js";
 
-/** Larger files are generated or minified: nobody writes text in them, and reading them takes long. In UTF-16 code units. */
-export const largestFile = 5_000_000;
+/** The readers, once they are loaded: with the parsers they need, that takes as long as the lint of a small project. */
+let reader: typeof FileReader | undefined;
 
 /** Whether there is a reader for a file, by its name. */
 export function isReadable(file: string): boolean {
-  return isScript(file) || isMarkup(file) || languageOf(file) !== undefined;
+  return isScript(file) || dialectOf(file) !== undefined || languageOf(file) !== undefined;
 }
 
-/** Loads what reading these files needs, such as grammars; before any of them is read. */
+/** Loads what reading these files needs, such as parsers and grammars; before any of them is read. */
 export async function prepareReaders(files: Iterable<string>): Promise<void> {
   const wanted = new Set<CodeLanguage>();
+  let hasAny = false;
   for (const file of files) {
+    hasAny = true;
     const language = languageOf(file);
     if (language) wanted.add(language);
     const island = dialectOf(file)?.language;
     if (island === "ruby" || island === "java" || island === "php") wanted.add(island);
   }
+  if (hasAny) reader ??= await import("./read-file.js");
   await loadGrammars(wanted);
 }
 
-/** Reads a file of code by the reader that its name asks for. Never throws on bad code. */
+/** Reads a file of code by the reader that its name asks for, which must be prepared. Never throws on bad code. */
 export function readSource(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
-  const problem = unreadable(text);
-  if (problem)
-    return {
-      ...readScript(file.replace(/\.[^.]*$/, ".js"), "", bom, shapes),
-      file,
-      text,
-      problems: [problem],
-    };
-  const source = readByName(file, text, bom, shapes);
-  return shapes.relative
-    ? { ...source, lookups: resolveRelative(source.lookups, shapes.relative(file), shapes.separators.parts) }
-    : source;
-}
-
-function readByName(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
-  if (isScript(file)) return withTemplates(readScript(file, text, bom, shapes), shapes);
-  if (!isMarkup(file)) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
-  const page = readMarkup(file, text, bom, shapes, (language, code) =>
-    language === "php" ? readOpenPhp(file, code, shapes) : readCode(language, file, code, false, shapes),
-  );
-  if (!/\.(?:php|phtml|ctp)$/.test(file) || file.endsWith(".blade.php")) return page;
-  const code = readCode("php", file, text, bom, shapes);
-  if (!/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return code;
-  const literals = joinChoices([...page.literals, ...code.literals], text).sort(byPlace);
-  return {
-    ...page,
-    literals,
-    lookups: [...page.lookups, ...code.lookups].sort(byPlace),
-    mentions: new Set([...page.mentions, ...code.mentions]),
-    problems: code.problems,
-  };
-}
-
-/** A script with what the templates of markup in it hold. */
-function withTemplates(script: SourceFile, shapes: LookupShapes): SourceFile {
-  const { templates = [], text } = script;
-  if (templates.length === 0) return script;
-  const literals = new Map<string, Literal>();
-  const lookups = new Map<number, Lookup>();
-  const idOf = ({ span }: Literal) => `${span.start}-${span.end}`;
-  for (const literal of script.literals) literals.set(idOf(literal), literal);
-  for (const lookup of script.lookups) lookups.set(lookup.keySpan.start, lookup);
-  for (const { start, end } of templates) {
-    const page = readMarkup(`${script.file}.template-literal`, text.slice(start, end), false, shapes, () => ({
-      literals: [],
-      lookups: [],
-      mentions: [],
-    }));
-    for (const found of page.literals) {
-      const literal = shiftLiteral(found, start);
-      const known = literals.get(idOf(literal));
-      // What stands in an expression was read with the script; the page knows where its value goes.
-      if (known && known.context.role !== "tagged") continue;
-      literals.set(idOf(literal), {
-        ...literal,
-        obstacle: {
-          reason: "it stands in a template of markup",
-          remedy: "move it by hand, or into a component",
-        },
-      });
-    }
-    for (const found of page.lookups) {
-      const lookup = shiftLookup(found, start);
-      if (!lookups.has(lookup.keySpan.start)) lookups.set(lookup.keySpan.start, lookup);
-    }
-  }
-  return {
-    ...script,
-    literals: [...literals.values()].sort(byPlace),
-    lookups: [...lookups.values()].sort(byPlace),
-  };
-}
-
-/** Reads PHP that stands without its opening tag. */
-function readOpenPhp(file: string, code: string, shapes: LookupShapes): ExpressionContent {
-  const open = "<?php ";
-  const { literals, lookups, mentions } = readCode("php", file, open + code, false, shapes);
-  return {
-    literals: literals.map((one) => shiftLiteral(one, -open.length)),
-    lookups: lookups.map((one) => shiftLookup(one, -open.length)),
-    mentions,
-  };
-}
-
-function isScript(file: string): boolean {
-  return scriptEndings.some((ending) => file.endsWith(ending));
-}
-
-function unreadable(text: string): SourceProblem | undefined {
-  const place = { start: 0, end: 0 };
-  if (text.length > largestFile)
-    return {
-      message: "the file is too large to be written by hand, and is passed over",
-      remedy: "leave it out with the book's “ignore”",
-      span: place,
-    };
-  if (text.includes("\0"))
-    return {
-      message: "the file holds NUL bytes, so it is no code, and is passed over",
-      remedy: "leave it out with the book's “ignore”",
-      span: place,
-    };
-  const isMinified = text.length > 50_000 && text.length / (1 + (text.match(/\n/g)?.length ?? 0)) > 5_000;
-  if (isMinified)
-    return {
-      message: "the file is minified, and is passed over",
-      remedy: "leave it out with the book's “ignore”",
-      span: place,
-    };
-  return undefined;
-}
-
-/** Keys that start with a separator are relative to their file. */
-function resolveRelative(lookups: readonly Lookup[], prefix: string, separator: string): Lookup[] {
-  return lookups.map((lookup) => {
-    const { key } = lookup;
-    if (key.kind === "fixed" && key.value.startsWith(separator))
-      return { ...lookup, key: { kind: "fixed", value: prefix + key.value } };
-    const [first, ...rest] = key.kind === "composed" ? key.parts : [];
-    if (typeof first === "string" && first.startsWith(separator))
-      return { ...lookup, key: { kind: "composed", parts: [prefix + first, ...rest] } };
-    return lookup;
-  });
+  if (!reader) throw new Error("the readers are not loaded: prepareReaders comes before readSource");
+  return reader.readSource(file, text, bom, shapes);
 }

@@ -1,6 +1,10 @@
-import { describe, expect, test } from "@jest/globals";
+import { beforeAll, describe, expect, test } from "@jest/globals";
 import { lintExample } from "../../../src/core/lint/example.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
+import { prepareReaders } from "../../../src/core/source/read.js";
+
+// Some examples have code.
+beforeAll(() => prepareReaders(["code.tsx"]));
 
 describe.each(rules.map((rule) => [rule.id, rule] as const))("%s", (id, rule) => {
   test.each(rule.examples.bad.map((example, index) => [index, example] as const))(

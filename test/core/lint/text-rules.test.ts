@@ -1,7 +1,11 @@
-import { describe, expect, test } from "@jest/globals";
+import { beforeAll, describe, expect, test } from "@jest/globals";
 import { lintExample } from "../../../src/core/lint/example.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import type { Example } from "../../../src/core/lint/rule.js";
+import { prepareReaders } from "../../../src/core/source/read.js";
+
+// Some examples have code.
+beforeAll(() => prepareReaders(["code.tsx"]));
 
 type Case = readonly [locale: string, source: string, target: string];
 

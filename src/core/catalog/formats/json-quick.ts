@@ -1,4 +1,6 @@
-import type { KeyPool } from "../key-pool.js";
+import { codeUnits } from "../../text/code-units.js";
+import { EntryPlaces, PooledEntries, type EntryTable } from "../entry-table.js";
+import { KeyPool } from "../key-pool.js";
 import type { Entry, EntryPath } from "../model.js";
 import type { JsonValueKind } from "./json-scan.js";
 
@@ -9,59 +11,70 @@ export interface OpenGroup {
   readonly list: boolean;
   /** The key of an entry in it, up to the entry's own name. */
   readonly prefix: string;
-  /** The whole file's text. */
-  readonly source: string;
   members: number;
 }
 
 /** What was read of a file. */
 export interface QuickJson {
-  readonly entries: JsonEntry[];
-  readonly emptyGroups: OpenGroup[];
+  readonly table: EntryTable;
+  readonly emptyGroups: readonly OpenGroup[];
 }
 
-/** An entry that keeps where it starts: the rest is worked out when it is asked for, which for most it never is. */
+/** What an entry's key and place are worked out from. */
+interface JsonPlaces {
+  readonly groups: OpenGroup[];
+  readonly keyStarts: number[];
+}
+
+/** An entry that keeps where it starts: the rest is worked out when it is asked for. */
 export class JsonEntry implements Entry {
   constructor(
     readonly key: string,
     readonly text: string,
-    private readonly group: OpenGroup,
-    private readonly keyStart: number,
+    private readonly source: string,
     private readonly valueStart: number,
+    private readonly place: () => { readonly group: OpenGroup; readonly keyStart: number },
   ) {}
 
   get kind(): JsonValueKind {
-    switch (this.group.source.charCodeAt(this.valueStart)) {
-      case 0x22:
-      case 0x27:
-        return "text";
-      case 0x6e:
-        return "null";
-      case 0x74:
-      case 0x66:
-        return "boolean";
-      default:
-        return "number";
-    }
+    return kindAt(this.source, this.valueStart);
   }
 
   get path(): EntryPath {
-    const name = this.key.slice(this.group.prefix.length);
-    return pathTo(this.group, this.group.list ? Number(name) : name);
+    const { group } = this.place();
+    const name = this.key.slice(group.prefix.length);
+    return pathTo(group, group.list ? Number(name) : name);
   }
 
   get keySpan() {
-    return this.group.list ? this.valueSpan : this.spanFrom(this.keyStart);
+    const { group, keyStart } = this.place();
+    return group.list ? this.valueSpan : spanFrom(this.source, keyStart);
   }
 
   get valueSpan() {
-    return this.spanFrom(this.valueStart);
+    return spanFrom(this.source, this.valueStart);
   }
+}
 
-  private spanFrom(start: number) {
-    const token = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[^\s,:}\]/]+/y;
-    token.lastIndex = start;
-    return { start, end: start + (token.exec(this.group.source)?.[0].length ?? 0) };
+/** Where the name or value that starts at a place stands. */
+export function spanFrom(source: string, start: number) {
+  const token = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[^\s,:}\]/]+/y;
+  token.lastIndex = start;
+  return { start, end: start + (token.exec(source)?.[0].length ?? 0) };
+}
+
+function kindAt(source: string, valueStart: number): JsonValueKind {
+  switch (source.charCodeAt(valueStart)) {
+    case 0x22:
+    case 0x27:
+      return "text";
+    case 0x6e:
+      return "null";
+    case 0x74:
+    case 0x66:
+      return "boolean";
+    default:
+      return "number";
   }
 }
 
@@ -72,114 +85,159 @@ export function pathTo(group: OpenGroup, name: string | number): (string | numbe
   return path.reverse();
 }
 
+/** The entries of a file that was read quickly: of each it is known where its value stands. */
+class JsonEntries extends PooledEntries {
+  private readonly values: Int32Array;
+  private names: JsonPlaces | undefined;
+
+  constructor(
+    pool: KeyPool,
+    found: EntryPlaces,
+    private readonly source: string,
+    private readonly separator: string,
+    private readonly hasEscapes: boolean,
+  ) {
+    super(pool, found);
+    this.values = found.spans();
+  }
+
+  textAt(index: number): string {
+    const start = this.values[2 * index] ?? 0;
+    const end = this.values[2 * index + 1] ?? 0;
+    if (this.source.charCodeAt(start) !== quote) return this.source.slice(start, end);
+    const inside = this.source.slice(start + 1, end - 1);
+    return this.hasEscapes && inside.includes("\\")
+      ? (JSON.parse(this.source.slice(start, end)) as string)
+      : inside;
+  }
+
+  isTextAt(index: number): boolean {
+    return this.source.charCodeAt(this.values[2 * index] ?? 0) === quote;
+  }
+
+  protected makeEntry(index: number): Entry {
+    return new JsonEntry(
+      this.keyAt(index),
+      this.textAt(index),
+      this.source,
+      this.values[2 * index] ?? 0,
+      () => this.placeOfKey(index),
+    );
+  }
+
+  /** The group and the name of an entry. Few runs ask for any, so that it is read again for them. */
+  private placeOfKey(index: number): { group: OpenGroup; keyStart: number } {
+    if (!this.names) {
+      this.names = { groups: [], keyStarts: [] };
+      readJsonQuickly(this.source, this.separator, new KeyPool(), this.names);
+    }
+    const group = this.names.groups[index];
+    if (!group) throw new RangeError(`there is no entry ${index}`);
+    return { group, keyStart: this.names.keyStarts[index] ?? 0 };
+  }
+}
+
 const quote = 0x22;
+const backslash = 0x5c;
+
+// What may come next.
+const aValue = 0;
+/** The first member of a group, or its end. */
+const aFirst = 1;
+const aName = 2;
+/** A comma, or the end of the group. */
+const anEnd = 3;
 
 /**
  * Reads a JSON object that is as most are: no escapes that are not valid, nothing unusual. Undefined for anything doubtful,
  * which is left to the scanner that knows why. One pass in one function, as nearly all time of reading catalogs is spent here.
  */
-export function readJsonQuickly(text: string, separator: string, pool: KeyPool): QuickJson | undefined {
-  if (/[\0-\x08\x0b\x0c\x0e-\x1f]/.test(text)) return undefined;
-  const checksTexts = text.includes("\t") || text.includes("\r");
-  const entries: JsonEntry[] = [];
-  const emptyGroups: OpenGroup[] = [];
+export function readJsonQuickly(
+  text: string,
+  separator: string,
+  pool: KeyPool,
+  places?: JsonPlaces,
+): QuickJson | undefined {
   const { length } = text;
+  const units = codeUnits(text);
+  const found = new EntryPlaces(pool.size);
+  const emptyGroups: OpenGroup[] = [];
+  let hasEscapes = false;
   let at = 0;
-  let backslash = text.indexOf("\\");
-  if (backslash < 0) backslash = length;
-  let lineEnd = text.indexOf("\n");
-  if (lineEnd < 0) lineEnd = length;
   let group: OpenGroup | undefined;
+  let keyStart = 0;
+  let nameEnd = 0;
   /** The name of the member at hand where it has escapes: others are never needed by themselves. */
   let name: string | undefined;
-  let nameEnd = 0;
-  let keyStart = 0;
-  /** What may come next: a value, a name (or the end of an empty object), or what follows a value. */
-  let expects: "value" | "first" | "name" | "next" = "value";
+  let expects = aValue;
   for (;;) {
-    let unit = text.charCodeAt(at);
-    while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = text.charCodeAt(++at);
-    if (expects === "next") {
+    let unit = units[at] ?? 0;
+    while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = units[++at] ?? 0;
+    if (expects === anEnd) {
+      if (!group) return undefined;
       if (unit === 0x2c) {
         at++;
-        if (!group) return undefined;
-        expects = group.list ? "value" : "name";
+        expects = group.list ? aValue : aName;
         continue;
       }
-      if (!group || unit !== (group.list ? 0x5d : 0x7d)) return undefined;
+      if (unit !== (group.list ? 0x5d : 0x7d)) return undefined;
       at++;
       group = group.parent;
       if (!group) break;
       continue;
     }
     if (unit === quote) {
-      const start = at + 1;
-      let end = text.indexOf('"', start);
-      if (end < 0) return undefined;
-      if (lineEnd < start) {
-        lineEnd = text.indexOf("\n", start);
-        if (lineEnd < 0) lineEnd = length;
+      let end = at + 1;
+      let escapes = false;
+      for (;;) {
+        let inner = units[end] ?? 0;
+        // Nearly all units are small letters, or stand behind them.
+        while (inner > backslash) inner = units[++end] ?? 0;
+        if (inner === quote) break;
+        if (inner === backslash) {
+          const escaped = escapeLength(units, end);
+          if (escaped === 0) return undefined;
+          escapes = true;
+          end += escaped;
+        } else if (inner < 0x20) return undefined;
+        else end++;
       }
-      if (backslash < start) {
-        backslash = text.indexOf("\\", start);
-        if (backslash < 0) backslash = length;
-      }
-      let value: string | undefined;
-      if (end < backslash) {
-        if (lineEnd < end) return undefined;
-        if (expects === "value") value = text.slice(start, end);
-      } else {
-        for (end = backslash; ; end++) {
-          const inner = text.charCodeAt(end);
-          if (inner === quote) break;
-          if (inner === 0x5c) end++;
-          if (end >= length) return undefined;
-        }
-        if (lineEnd < end) return undefined;
-        try {
-          value = JSON.parse(text.slice(start - 1, end + 1)) as string;
-        } catch {
-          return undefined;
-        }
-      }
-      if (
-        checksTexts &&
-        (value === undefined || value.includes("\t") || value.includes("\r")) &&
-        /[\t\r]/.test(text.slice(start, end))
-      )
-        return undefined;
-      if (expects !== "value") {
-        name = value;
-        nameEnd = end;
+      if (!group) return undefined;
+      if (expects !== aValue) {
         keyStart = at;
+        nameEnd = end;
+        name = escapes ? (JSON.parse(text.slice(at, end + 1)) as string) : undefined;
         at = end + 1;
-        unit = text.charCodeAt(at);
-        while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = text.charCodeAt(++at);
+        unit = units[at] ?? 0;
+        while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = units[++at] ?? 0;
         if (unit !== 0x3a) return undefined;
         at++;
-        expects = "value";
+        expects = aValue;
         continue;
       }
-      if (!group || value === undefined) return undefined;
+      if (escapes) hasEscapes = true;
       const key =
         name === undefined && !group.list
-          ? pool.keyAt(group.prefix, text, keyStart + 1, nameEnd)
-          : pool.key(group.prefix, group.list ? String(group.members) : (name ?? ""));
-      entries.push(new JsonEntry(key, value, group, keyStart, at));
+          ? pool.placeOfName(group.prefix, text.slice(keyStart + 1, nameEnd))
+          : pool.place(group.prefix, group.list ? String(group.members) : (name ?? ""));
+      found.add(key, at, end + 1);
+      if (places) {
+        places.groups.push(group);
+        places.keyStarts.push(keyStart);
+      }
       group.members++;
       at = end + 1;
-      expects = "next";
+      expects = anEnd;
       continue;
     }
-    if (expects === "name") return undefined;
-    if (expects === "first" || (expects === "value" && group?.list && group.members === 0 && unit === 0x5d)) {
+    if (expects === aName) return undefined;
+    if (expects === aFirst || (group?.list && group.members === 0 && unit === 0x5d)) {
       if (!group || unit !== (group.list ? 0x5d : 0x7d)) return undefined;
-      if (text.charCodeAt(at - 1) === 0x2c) return undefined;
       at++;
       if (group.parent) emptyGroups.push(group);
       group = group.parent;
       if (!group) break;
-      expects = "next";
+      expects = anEnd;
       continue;
     }
     if (unit === 0x7b || unit === 0x5b) {
@@ -192,25 +250,52 @@ export function readJsonQuickly(text: string, separator: string, pool: KeyPool):
           : (name ?? text.slice(keyStart + 1, nameEnd));
       if (group) group.members++;
       const prefix: string = group ? pool.prefix(group.prefix + String(own) + separator) : "";
-      group = { parent: group, name: own, list, prefix, source: text, members: 0 };
-      expects = list ? "value" : "first";
+      group = { parent: group, name: own, list, prefix, members: 0 };
+      expects = list ? aValue : aFirst;
       at++;
       continue;
     }
     const word = /(?:true|false|null|-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?)(?![\w.+-])/y;
     word.lastIndex = at;
-    const found = word.exec(text)?.[0];
-    if (found === undefined || !group) return undefined;
-    const end = at + found.length;
+    const written = word.exec(text)?.[0];
+    if (written === undefined || !group) return undefined;
     const member = group.list ? String(group.members) : (name ?? text.slice(keyStart + 1, nameEnd));
-    entries.push(new JsonEntry(pool.key(group.prefix, member), found, group, keyStart, at));
+    found.add(pool.place(group.prefix, member), at, at + written.length);
+    if (places) {
+      places.groups.push(group);
+      places.keyStarts.push(keyStart);
+    }
     group.members++;
-    at = end;
-    expects = "next";
+    at += written.length;
+    expects = anEnd;
   }
-  while (at < length) {
-    const unit = text.charCodeAt(at++);
+  for (; at < length; at++) {
+    const unit = units[at];
     if (unit !== 0x20 && unit !== 0x0a && unit !== 0x0d && unit !== 0x09) return undefined;
   }
-  return { entries, emptyGroups };
+  return { table: new JsonEntries(pool, found, text, separator, hasEscapes), emptyGroups };
+}
+
+/** The length of an escape (RFC 8259, section 7) from its backslash on; 0 for one that is none. */
+function escapeLength(units: Uint16Array, at: number): number {
+  switch (units[at + 1]) {
+    case 0x22:
+    case 0x2f:
+    case 0x5c:
+    case 0x62:
+    case 0x66:
+    case 0x6e:
+    case 0x72:
+    case 0x74:
+      return 2;
+    case 0x75:
+      for (let digit = at + 2; digit < at + 6; digit++) if (!isHex(units[digit] ?? 0)) return 0;
+      return 6;
+    default:
+      return 0;
+  }
+}
+
+function isHex(unit: number): boolean {
+  return (unit >= 0x30 && unit <= 0x39) || (unit >= 0x41 && unit <= 0x46) || (unit >= 0x61 && unit <= 0x66);
 }

@@ -1,4 +1,5 @@
 import { applyEdits, type TextEdit } from "../../text/edits.js";
+import { catalogContent, entryTable } from "../entry-table.js";
 import { KeyPool } from "../key-pool.js";
 import type {
   CatalogChanges,
@@ -21,7 +22,14 @@ import {
   type OrderTree,
 } from "./edit-tree.js";
 import { mergeMarker } from "./merge-marker.js";
-import { JsonEntry, pathTo, readJsonQuickly, type OpenGroup, type QuickJson } from "./json-quick.js";
+import {
+  JsonEntry,
+  pathTo,
+  readJsonQuickly,
+  spanFrom,
+  type OpenGroup,
+  type QuickJson,
+} from "./json-quick.js";
 import { jsonTree, scanJson, type JsonMember, type JsonNode } from "./json-scan.js";
 
 /** Catalogs in JSON (RFC 8259): nested groups, flat keys, or both; lists of texts. */
@@ -69,17 +77,14 @@ function groupKeySpan(text: string, path: EntryPath, lenient: boolean) {
     start = member.start;
   }
   if (start === undefined) return undefined;
-  const token = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[^\s,:}\]/]+/y;
-  token.lastIndex = start;
-  return { start, end: start + (token.exec(text)?.[0].length ?? 0) };
+  return spanFrom(text, start);
 }
 
-function contentOf(read: QuickJson, problems: readonly CatalogProblem[]): CatalogContent {
-  return {
-    entries: read.entries,
-    emptyGroups: read.emptyGroups.map((group) => (group.parent ? pathTo(group.parent, group.name) : [])),
+function contentOf({ table, emptyGroups }: QuickJson, problems: readonly CatalogProblem[]): CatalogContent {
+  return catalogContent(table, {
+    emptyGroups: emptyGroups.map((group) => (group.parent ? pathTo(group.parent, group.name) : [])),
     problems,
-  };
+  });
 }
 
 function readJson(text: string, separator: string, lenient: boolean, pool: KeyPool): CatalogContent {
@@ -87,9 +92,10 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
   if (quick) return contentOf(quick, []);
   // Lines of a merge in conflict are no JSON, so they are looked for only in what is none.
   const marker = mergeMarker(text);
-  if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
+  if (marker) return catalogContent(entryTable([]), { problems: [marker] });
   const problems: CatalogProblem[] = [];
-  const read: QuickJson = { entries: [], emptyGroups: [] };
+  const entries: Entry[] = [];
+  const emptyGroups: OpenGroup[] = [];
   let group: OpenGroup | undefined;
   let name: PathPart = "";
   let keyStart = 0;
@@ -101,10 +107,10 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
         const own = group?.list ? group.members : name;
         if (group) group.members++;
         const prefix = group ? group.prefix + String(own) + separator : "";
-        group = { parent: group, name: own, list, prefix, source: text, members: 0 };
+        group = { parent: group, name: own, list, prefix, members: 0 };
       },
       end() {
-        if (group?.parent && group.members === 0) read.emptyGroups.push(group);
+        if (group?.parent && group.members === 0) emptyGroups.push(group);
         group = group?.parent;
       },
       key(written, start) {
@@ -117,14 +123,15 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
           return;
         }
         const key = group.prefix + String(group.list ? group.members : name);
-        read.entries.push(new JsonEntry(key, value, group, keyStart, start));
+        const place = { group, keyStart };
+        entries.push(new JsonEntry(key, value, text, start, () => place));
         group.members++;
       },
     },
     lenient,
   );
   if (broken) problems.push(explain(text, broken.offset, broken.length, lenient));
-  return contentOf(read, problems);
+  return contentOf({ table: entryTable(entries), emptyGroups }, problems);
 }
 
 function notAnObject(span: { start: number; end: number }): CatalogProblem {

@@ -1,26 +1,23 @@
 import type { TextEncoding } from "../../files/files.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
+import { codeUnits } from "../../text/code-units.js";
+import { catalogContent, EntryPlaces, PooledEntries } from "../entry-table.js";
 import { KeyPool } from "../key-pool.js";
-import type {
-  CatalogChanges,
-  CatalogContent,
-  CatalogFormat,
-  CatalogProblem,
-  Entry,
-  EntryPath,
-} from "../model.js";
+import type { CatalogChanges, CatalogFormat, CatalogProblem, Entry, EntryPath } from "../model.js";
 import { insertionIndex, orderTree, pathId, pathSet } from "./edit-tree.js";
 import { mergeMarker } from "./merge-marker.js";
 
 /** Catalogs in the format that `java.util.Properties` reads (its method `load`), whole. */
 export const propertiesFormat: CatalogFormat = {
   name: "properties",
-  read: (text, _separator, pool = new KeyPool()) => readProperties(text, pool.start()),
+  read(text, _separator, pool = new KeyPool()) {
+    const { table, problems } = readProperties(text, pool.start());
+    return catalogContent(table, { problems });
+  },
   edit: editProperties,
   empty: "",
   hasComments: true,
-  writeComment: (line, text, encoding) =>
-    writeComment(line, styleOf(text, readProperties(text, new KeyPool()).entries, encoding)),
+  writeComment: (line, text, encoding) => writeComment(line, styleOf(text, propertyEntries(text), encoding)),
   isFlat: true,
   writeKey: (name, written) =>
     escapeKey(name, {
@@ -32,21 +29,18 @@ export const propertiesFormat: CatalogFormat = {
   offsetInFile,
 };
 
-interface PropertyEntry extends Entry {
-  readonly keyStart: number;
-  readonly keyEnd: number;
-  readonly valueStart: number;
-  readonly valueEnd: number;
-}
-
-/** What entries with and without escapes have in common. */
-abstract class AnyEntry {
+/** An entry with the places of its parts, from which its name and value are worked out where they have escapes. */
+class PropertyEntry implements Entry {
   readonly kind = "text";
-  abstract readonly key: string;
-  abstract readonly keyStart: number;
-  abstract readonly keyEnd: number;
-  abstract readonly valueStart: number;
-  abstract readonly valueEnd: number;
+
+  constructor(
+    readonly key: string,
+    readonly text: string,
+    readonly keyStart: number,
+    readonly keyEnd: number,
+    readonly valueStart: number,
+    readonly valueEnd: number,
+  ) {}
 
   get path(): EntryPath {
     return [this.key];
@@ -59,37 +53,50 @@ abstract class AnyEntry {
   }
 }
 
-/** An entry that is written as it is meant: its text is cut out of the file when it is asked for. */
-class BareEntry extends AnyEntry implements PropertyEntry {
+/** The entries of a file: of each it is known where its value stands, and of those with escapes what they mean. */
+class PropertyEntries extends PooledEntries {
+  private readonly values: Int32Array;
+
   constructor(
-    readonly key: string,
+    pool: KeyPool,
+    found: EntryPlaces,
     private readonly source: string,
-    readonly keyStart: number,
-    readonly valueStart: number,
-    readonly valueEnd: number,
+    private readonly escaped: ReadonlyMap<number, PropertyEntry>,
   ) {
-    super();
+    super(pool, found);
+    this.values = found.spans();
   }
 
-  get text(): string {
-    return this.source.slice(this.valueStart, this.valueEnd);
+  textAt(index: number): string {
+    return (
+      this.escaped.get(index)?.text ??
+      this.source.slice(this.values[2 * index] ?? 0, this.values[2 * index + 1] ?? 0)
+    );
   }
-  get keyEnd(): number {
-    return this.keyStart + this.key.length;
-  }
-}
 
-/** An entry with escapes or folds, decoded. */
-class EscapedEntry extends AnyEntry implements PropertyEntry {
-  constructor(
-    readonly key: string,
-    readonly text: string,
-    readonly keyStart: number,
-    readonly keyEnd: number,
-    readonly valueStart: number,
-    readonly valueEnd: number,
-  ) {
-    super();
+  isTextAt(): boolean {
+    return true;
+  }
+
+  makeEntry(index: number): PropertyEntry {
+    const known = this.escaped.get(index);
+    if (known) return known;
+    const key = this.keyAt(index);
+    const start = this.values[2 * index] ?? 0;
+    // Between a name and its value stand only blanks and one sign.
+    let keyEnd = start;
+    while (keyEnd > 0 && isBlank(this.source.charCodeAt(keyEnd - 1))) keyEnd--;
+    const sign = this.source.charCodeAt(keyEnd - 1);
+    if (keyEnd > 0 && (sign === 0x3d || sign === 0x3a)) keyEnd--;
+    while (key !== "" && keyEnd > 0 && isBlank(this.source.charCodeAt(keyEnd - 1))) keyEnd--;
+    return new PropertyEntry(
+      key,
+      this.textAt(index),
+      keyEnd - key.length,
+      keyEnd,
+      start,
+      this.values[2 * index + 1] ?? 0,
+    );
   }
 }
 
@@ -106,12 +113,21 @@ function endsKey(unit: number): boolean {
   return unit === 0x3d || unit === 0x3a || isBlank(unit);
 }
 
-interface PropertiesContent extends CatalogContent {
-  readonly entries: readonly PropertyEntry[];
+interface PropertiesContent {
+  readonly table: PropertyEntries;
+  readonly problems: readonly CatalogProblem[];
+}
+
+/** The entries of a text, to be edited. */
+function propertyEntries(text: string): readonly PropertyEntry[] {
+  const { table } = readProperties(text, new KeyPool());
+  return Array.from({ length: table.size }, (_, index) => table.makeEntry(index));
 }
 
 function readProperties(text: string, pool: KeyPool): PropertiesContent {
-  const entries: PropertyEntry[] = [];
+  const units = codeUnits(text);
+  const found = new EntryPlaces(pool.size);
+  const escaped = new Map<number, PropertyEntry>();
   const problems: CatalogProblem[] = [];
   const { length } = text;
   // A lone carriage return ends a line too, but hardly any file has one: without them lines end at line feeds.
@@ -120,38 +136,52 @@ function readProperties(text: string, pool: KeyPool): PropertiesContent {
   for (let start = 0; start < length;) {
     let end = hasReturns ? lineEndAt(text, start) : text.indexOf("\n", start);
     if (end < 0) end = length;
-    let next = end + (text.charCodeAt(end) === 0x0d && text.charCodeAt(end + 1) === 0x0a ? 2 : 1);
+    let next = end + 1;
+    if (hasReturns && units[end] === 0x0d && units[next] === 0x0a) next++;
     let at = start;
-    while (at < end && isBlank(text.charCodeAt(at))) at++;
-    const first = text.charCodeAt(at);
+    while (at < end && isBlank(units[at] ?? 0)) at++;
+    const first = units[at] ?? 0;
     if (at === end || first === 0x23 || first === 0x21) {
       start = next;
       continue;
     }
     if (first === 0x3c) {
       const marker = mergeMarker(text);
-      if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
+      if (marker)
+        return {
+          table: new PropertyEntries(pool, new EntryPlaces(0), text, escaped),
+          problems: [marker],
+        };
     }
     if (backslash >= 0 && backslash < start) backslash = text.indexOf("\\", start);
     if (backslash < 0 || backslash >= end) {
-      let key = pool.expectedAt(text, at);
-      let keyEnd = at + (key?.length ?? 0);
-      if (key === undefined || keyEnd >= end || !endsKey(text.charCodeAt(keyEnd))) {
+      const expected = pool.expected;
+      let keyEnd = at + (expected?.length ?? 0);
+      let place: number;
+      if (
+        keyEnd > at &&
+        text.slice(at, keyEnd) === expected &&
+        (keyEnd === end || endsKey(units[keyEnd] ?? 0))
+      )
+        place = pool.takeExpected();
+      else {
         keyEnd = at;
-        while (keyEnd < end && !endsKey(text.charCodeAt(keyEnd))) keyEnd++;
-        key = pool.key("", text.slice(at, keyEnd));
-      } else pool.take();
-      const valueStart = skipSeparator(text, keyEnd, end);
-      entries.push(new BareEntry(key, text, at, valueStart, end));
+        while (keyEnd < end && !endsKey(units[keyEnd] ?? 0)) keyEnd++;
+        place = pool.place("", text.slice(at, keyEnd));
+      }
+      found.add(place, skipSeparator(units, keyEnd, end), end);
       start = next;
       continue;
     }
     const line = logicalLine(text, start);
-    if (line.first >= 0) entries.push(readEscaped(text, line.first, line.end, problems));
-    next = line.next;
-    start = next;
+    if (line.first >= 0) {
+      const entry = readEscaped(text, line.first, line.end, problems);
+      escaped.set(found.size, entry);
+      found.add(pool.place("", entry.key), entry.valueStart, entry.valueEnd);
+    }
+    start = line.next;
   }
-  return { entries, emptyGroups: [], problems };
+  return { table: new PropertyEntries(pool, found, text, escaped), problems };
 }
 
 function lineEndAt(text: string, from: number): number {
@@ -203,12 +233,12 @@ function logicalLine(
 }
 
 /** Behind white space, one `=` or `:`, and white space. */
-function skipSeparator(text: string, from: number, end: number): number {
+function skipSeparator(units: Uint16Array, from: number, end: number): number {
   let at = from;
-  while (at < end && isBlank(text.charCodeAt(at))) at++;
-  const unit = text.charCodeAt(at);
+  while (at < end && isBlank(units[at] ?? 0)) at++;
+  const unit = units[at];
   if (at < end && (unit === 0x3d || unit === 0x3a)) at++;
-  while (at < end && isBlank(text.charCodeAt(at))) at++;
+  while (at < end && isBlank(units[at] ?? 0)) at++;
   return at;
 }
 
@@ -239,7 +269,7 @@ function readEscaped(text: string, start: number, end: number, problems: Catalog
     valueStart++;
     skip();
   }
-  return new EscapedEntry(
+  return new PropertyEntry(
     unescape(text, start, keyEnd, problems),
     unescape(text, valueStart, end, problems),
     start,
@@ -330,7 +360,7 @@ interface PropertiesStyle {
 }
 
 function editProperties(text: string, changes: CatalogChanges, encoding?: TextEncoding): string {
-  const { entries } = readProperties(text, new KeyPool());
+  const entries = propertyEntries(text);
   const style = styleOf(text, entries, encoding);
   const edits: TextEdit[] = [];
   const byKey = new Map(entries.map((entry, index) => [entry.key, index]));

@@ -1,3 +1,4 @@
+import { catalogContent, entryTable } from "../entry-table.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
 import type {
   CatalogChanges,
@@ -139,7 +140,7 @@ function readTable(text: string, columns: TableColumns, separator: string): Cata
   const { rows, problem } = readRows(text);
   const [header, ...data] = rows;
   const places = placesIn(header, columns);
-  if ("code" in places) return { entries: [], emptyGroups: [], problems: [problem ?? places] };
+  if ("code" in places) return catalogContent(entryTable([]), { problems: [problem ?? places] });
   const entries: Entry[] = [];
   for (const row of data) {
     const locale = row.cells[places.locale]?.value ?? "";
@@ -159,7 +160,7 @@ function readTable(text: string, columns: TableColumns, separator: string): Cata
       });
     }
   }
-  return { entries, emptyGroups: [], problems: problem ? [problem] : [] };
+  return catalogContent(entryTable(entries), { problems: problem ? [problem] : [] });
 }
 
 function editTable(text: string, columns: TableColumns, changes: CatalogChanges): string {

@@ -1,3 +1,4 @@
+import { EntryPlaces } from "../entry-table.js";
 import type { KeyPool } from "../key-pool.js";
 import type { EntryPath, PathPart } from "../model.js";
 
@@ -26,6 +27,8 @@ export interface YamlGroup {
 }
 
 export interface YamlLines {
+  /** The places of the items' keys in the pool. */
+  readonly keys: EntryPlaces;
   readonly items: readonly YamlItem[];
   readonly emptyGroups: readonly EntryPath[];
 }
@@ -97,6 +100,7 @@ export function readYamlLines(text: string, separator: string, pool: KeyPool): Y
 }
 
 class LineReader {
+  private readonly keys: EntryPlaces;
   private readonly items: YamlItem[] = [];
   private readonly emptyGroups: EntryPath[] = [];
   private readonly hasReturns: boolean;
@@ -109,6 +113,7 @@ class LineReader {
     private readonly pool: KeyPool,
   ) {
     this.hasReturns = text.includes("\r");
+    this.keys = new EntryPlaces(pool.size);
   }
 
   read(): YamlLines {
@@ -200,7 +205,7 @@ class LineReader {
       this.value(group, name, at, keyEnd, value, end, indent, false);
     }
     settle();
-    return { items: this.items, emptyGroups: this.emptyGroups };
+    return { keys: this.keys, items: this.items, emptyGroups: this.emptyGroups };
   }
 
   /** The end of the line's content; `next` becomes the start of the line behind it. */
@@ -371,8 +376,10 @@ class LineReader {
     valueEnd: number,
   ): void {
     group.members++;
+    const id = this.pool.placeOfName(group.prefix, String(name));
+    this.keys.add(id, valueStart, valueEnd);
     this.items.push({
-      key: this.pool.keyOf(group.prefix, String(name)),
+      key: this.pool.keyOfPlace(id),
       text,
       kind,
       keyStart,

@@ -1,4 +1,5 @@
 import type { Alias, Document, Node, Pair } from "yaml";
+import { catalogContent, entryTable, PooledEntries, type EntryPlaces } from "../entry-table.js";
 import { isAlias, isMap, isPair, isScalar, isSeq, lineCounter, parseAllDocuments } from "../../text/yaml.js";
 import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
 import { KeyPool } from "../key-pool.js";
@@ -42,16 +43,41 @@ class YamlEntry implements Entry {
   }
 }
 
+/** The entries of a file that was read line by line. */
+class YamlEntries extends PooledEntries {
+  constructor(
+    pool: KeyPool,
+    keys: EntryPlaces,
+    private readonly items: readonly YamlItem[],
+  ) {
+    super(pool, keys);
+  }
+
+  textAt(index: number): string {
+    return this.itemAt(index).text;
+  }
+  isTextAt(index: number): boolean {
+    return this.itemAt(index).kind === "text";
+  }
+  protected makeEntry(index: number): Entry {
+    return new YamlEntry(this.itemAt(index));
+  }
+
+  private itemAt(index: number): YamlItem {
+    const item = this.items[index];
+    if (!item) throw new RangeError(`there is no entry ${index}`);
+    return item;
+  }
+}
+
 function readYaml(text: string, separator: string, pool: KeyPool): CatalogContent {
   const marker = mergeMarker(text);
-  if (marker) return { entries: [], emptyGroups: [], problems: [marker] };
+  if (marker) return catalogContent(entryTable([]), { problems: [marker] });
   const lines = readYamlLines(text, separator, pool);
   if (lines)
-    return {
-      entries: lines.items.map((item) => new YamlEntry(item)),
+    return catalogContent(new YamlEntries(pool, lines.keys, lines.items), {
       emptyGroups: lines.emptyGroups,
-      problems: [],
-    };
+    });
   return readDocument(text, separator);
 }
 
@@ -77,7 +103,7 @@ function readDocument(text: string, separator: string): CatalogContent {
   const deep = tooDeepAt(text);
   if (deep !== undefined) {
     problem("groups are nested too deeply to read", "check what wrote this file", deep, deep + 1);
-    return { entries, emptyGroups, problems };
+    return catalogContent(entryTable(entries), { emptyGroups, problems });
   }
   let documents: Document[];
   try {
@@ -92,10 +118,10 @@ function readDocument(text: string, separator: string): CatalogContent {
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     problem("groups are nested too deeply to read", "check what wrote this file", 0, 1);
-    return { entries, emptyGroups, problems };
+    return catalogContent(entryTable(entries), { emptyGroups, problems });
   }
   const [document, second] = documents;
-  if (!document) return { entries, emptyGroups, problems };
+  if (!document) return catalogContent(entryTable(entries), { emptyGroups, problems });
   const [error] = document.errors;
   if (error) {
     const [message, remedy] = wordError(text, error.code, error.message, error.pos[0]);
@@ -216,11 +242,11 @@ function readDocument(text: string, separator: string): CatalogContent {
       problem("groups are nested too deeply to read", "check what wrote this file", 0, 1);
   }
   const [first] = problems;
-  if (!first) return { entries, emptyGroups, problems };
+  if (!first) return catalogContent(entryTable(entries), { emptyGroups, problems });
   // Of a file that breaks off, what stands before the broken line is sure.
   const line = text.lastIndexOf("\n", first.span.start - 1) + 1;
   const sure = entries.filter(({ kind, valueSpan }) => kind === "text" && valueSpan.end <= line);
-  return { entries: sure, emptyGroups: [], problems: [first] };
+  return catalogContent(entryTable(sure), { problems: [first] });
 }
 
 /** Where flow collections or dashes on one line nest deeper than people write; brackets in texts count only within a line. */

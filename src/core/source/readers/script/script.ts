@@ -38,9 +38,6 @@ import { isCounted, withOneName } from "../worded-choice.js";
 import { isGluing, PieceList } from "./pieces.js";
 import { returnedByElse, returnedBySwitch, returnedInTurn, type ReturnedTexts } from "./returned-texts.js";
 
-/** The endings of files that this reader reads. */
-export const scriptEndings = [".js", ".jsx", ".mjs", ".cjs", ".ts", ".tsx", ".mts", ".cts"] as const;
-
 interface ParsedScript {
   readonly program: Program;
   /** Its comments, which take their time to be handed over. */
