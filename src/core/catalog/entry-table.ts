@@ -17,6 +17,8 @@ export abstract class EntryTable {
   abstract textAt(index: number): string;
   /** Whether the file holds a text, and not a number or the like where one is expected. */
   abstract isTextAt(index: number): boolean;
+  /** Where in the file an entry's text stands as it is meant, unit for unit; -1 where it has quotes or escapes inside. */
+  abstract plainStartAt(index: number): number;
   /** The place of a key, of one that is there twice the last; -1 for one that is not there. */
   abstract find(key: string): number;
   protected abstract makeEntry(index: number): Entry;
@@ -95,6 +97,9 @@ class ListedEntries extends EntryTable {
   }
   isTextAt(index: number): boolean {
     return this.makeEntry(index).kind === "text";
+  }
+  plainStartAt(): number {
+    return -1;
   }
   find(key: string): number {
     return this.placeByKey().get(key) ?? -1;

@@ -1,3 +1,5 @@
+import { CodeUnits } from "../text/code-units.js";
+import type { MessageNode } from "../message/model.js";
 import type { ReadMessage } from "../message/parse.js";
 
 /**
@@ -111,35 +113,42 @@ function classOf(code: number, unit: string): number {
   return bits;
 }
 
+const textUnits = new CodeUnits();
+
 /** What a text has, by its characters alone. */
 export function textFeatures(text: string): number {
-  const { length } = text;
+  return unitFeatures(text, textUnits.of(text), 0);
+}
+
+/** The same for a text whose code units stand at a place among others. */
+function unitFeatures(text: string, units: Uint16Array, start: number): number {
+  const end = start + text.length;
   let seen = 0;
   let all = -1;
   let pairs = 0;
   let before = white;
   let found = 0;
   let wordAt = -1;
-  for (let at = 0; at < length; at++) {
-    const code = text.charCodeAt(at);
+  for (let at = start; at < end; at++) {
+    const code = units[at] ?? 0;
     const bits = classes[code] || classAt(code);
     seen |= bits;
     all &= bits;
     pairs |= before & bits;
-    if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;
     if ((bits & letter) === 0) {
-      if (code === 0x2e && at + 1 < length && isWordAt(text, at + 1)) found |= features.address;
+      if (code === 0x2e && at + 1 < end && isWordUnit(units[at + 1] ?? 0)) found |= features.address;
     } else if ((before & letter) === 0) {
       // The beginning of a word: is the one before it, a space between them, the same so far?
-      if (wordAt >= 0 && text.charCodeAt(at - 1) === 0x20 && beginAlike(text, wordAt, at))
+      if (wordAt >= 0 && units[at - 1] === 0x20 && beginAlike(units, wordAt, at, end))
         found |= features.repeat;
       wordAt = at;
     }
+    if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;
     before = bits;
   }
   if ((all & white) !== 0) found |= features.blank;
   if ((before & letter) === 0) found |= features.ending;
-  if (length > 0 && ((before & white) !== 0 || (pairs & white) !== 0)) found |= features.space;
+  if (end > start && ((before & white) !== 0 || (pairs & white) !== 0)) found |= features.space;
   if (
     (pairs & (upper | frame)) !== 0 ||
     (seen & bracket) !== 0 ||
@@ -151,10 +160,11 @@ export function textFeatures(text: string): number {
 }
 
 /** Whether the word at `other` begins with the whole word at `one`, which stands before it, in any case. */
-function beginAlike(text: string, one: number, other: number): boolean {
+function beginAlike(units: Uint16Array, one: number, other: number, end: number): boolean {
   const length = other - 1 - one;
+  if (other + length > end) return false;
   for (let at = 0; at < length; at++)
-    if (!isSameLetter(text.charCodeAt(one + at), text.charCodeAt(other + at))) return false;
+    if (!isSameLetter(units[one + at] ?? 0, units[other + at] ?? 0)) return false;
   return length > 1;
 }
 
@@ -167,23 +177,38 @@ function isSameLetter(one: number, other: number): boolean {
   );
 }
 
-function isWordAt(text: string, at: number): boolean {
-  const code = text.charCodeAt(at);
+function isWordUnit(code: number): boolean {
   return code > 0x2f && code !== 0x3a && code !== 0x3c;
 }
 
-/** What a message has, by its text and by what was read of it. */
-export function messageFeatures(message: ReadMessage): number {
-  let found = textFeatures(message.source);
+/**
+ * What a message has, by its text and by what was read of it. `units` may hold the text's code units from `start` on.
+ */
+export function messageFeatures(message: ReadMessage, units?: Uint16Array, start = -1): number {
+  let found = units && start >= 0 ? unitFeatures(message.source, units, start) : textFeatures(message.source);
   if (message.isPlain) return found;
-  const { facts } = message;
+  found |= nodeFeatures(message.nodes);
   // Each branch has an end of its own.
-  if (facts.plurals.length > 0 || facts.selects.length > 0) found |= features.ending;
-  if (facts.arguments.size > 0) found |= features.arguments;
-  if (facts.plurals.length > 0) found |= features.plurals;
-  if (facts.selects.length > 0) found |= features.selects;
-  if (facts.tags.size > 0) found |= features.tags;
+  if ((found & (features.plurals | features.selects)) !== 0) found |= features.ending;
   if (message.quoted.length > 0) found |= features.quoted;
   if (message.problems.length > 0) found |= features.problems;
+  return found;
+}
+
+function nodeFeatures(nodes: readonly MessageNode[]): number {
+  let found = 0;
+  for (const node of nodes)
+    switch (node.kind) {
+      case "argument":
+        found |= features.arguments;
+        break;
+      case "tag":
+        found |= features.tags | nodeFeatures(node.attributes) | nodeFeatures(node.children);
+        break;
+      case "plural":
+      case "select":
+        found |= features.arguments | (node.kind === "plural" ? features.plurals : features.selects);
+        for (const branch of node.branches) found |= nodeFeatures(branch.nodes);
+    }
   return found;
 }

@@ -1,5 +1,4 @@
 import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
-import type { Entry } from "../catalog/model.js";
 import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
@@ -9,6 +8,7 @@ import { featureMask, features, messageFeatures } from "./features.js";
 import type { Finding } from "./finding.js";
 import type { Concept } from "./glossary.js";
 import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
+import { CodeUnits } from "../text/code-units.js";
 import { keyTest } from "../text/key-pattern.js";
 import { inlineWaivers, isWaivedInline } from "./inline-waivers.js";
 import { rules as allRules } from "./rules/index.js";
@@ -145,81 +145,127 @@ function lintCatalog(
   for (const { rule, context } of running) rule.file?.(context, catalog);
   if (book.strays.includes(catalog)) return;
   const onEntries = concernedBy(running.filter(({ rule }) => rule.entry));
-  const isSource = catalog.locale === book.sourceLocale;
   const onPairs = concernedBy(running.filter(({ rule }) => rule.pair));
-  const sourceOf = sources.inTurn(catalog);
-  for (const entry of catalog.byKey.values()) {
-    const source = isSource ? undefined : sourceOf(entry.key);
-    const view = viewOf(catalog, entry, reader);
-    const { message } = view;
+  if (onEntries.isIdle && onPairs.isIdle) return;
+  const { table, locale } = catalog;
+  const units = catalogUnits.of(catalog.content);
+  const source = catalog.locale === book.sourceLocale ? undefined : sources.beside(catalog);
+  for (let index = 0; index < table.size; index++) {
+    const key = table.keyAt(index);
+    // Of a key that is there twice the last counts.
+    if (!table.isUnique && table.find(key) !== index) continue;
+    const text = table.textAt(index);
+    const at = source?.find(index, key) ?? -1;
+    const sourceText = source?.textAt(at);
+    const isSame = text === sourceText;
+    const message =
+      isSame && source && reader.plurals !== "bar"
+        ? source.viewAt(at).message
+        : reader.readOnce(text, locale, key);
     const { isBroken } = message;
-    const own = view.features;
-    for (const { rule, context } of onEntries(own))
-      if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
+    const own =
+      messageFeatures(message, units, table.plainStartAt(index)) |
+      (table.isTextAt(index) ? 0 : features.value);
+    const forEntry = onEntries.rules(own);
     // An empty translation lacks everything that its source has: that it is empty is said once.
-    if (isBroken || (own & features.blank) !== 0) continue;
-    if (!source || source.message.isBroken) continue;
-    const both = own | source.features | (entry.text === source.entry.text ? features.same : 0);
-    for (const { rule, context } of onPairs(both)) rule.pair?.(context, view, source);
+    const isPaired =
+      source !== undefined && at >= 0 && !isBroken && (own & features.blank) === 0 && !source.isBroken(at);
+    const forPair = isPaired
+      ? onPairs.rules(own | source.featuresAt(at) | (isSame ? features.same : 0))
+      : noRules;
+    if (forEntry.length === 0 && forPair.length === 0) continue;
+    const view = { catalog, entry: table.entryAt(index), message, locale, features: own };
+    for (const { rule, context } of forEntry) if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
+    if (source && isPaired)
+      for (const { rule, context } of forPair) rule.pair?.(context, view, source.viewAt(at));
   }
 }
 
+const catalogUnits = new CodeUnits();
+const noRules: readonly RunningRule[] = [];
+
 /** Which rules look at messages with some features; there are far fewer sets of features than messages. */
-function concernedBy(running: readonly RunningRule[]): (found: number) => readonly RunningRule[] {
+function concernedBy(running: readonly RunningRule[]): {
+  readonly isIdle: boolean;
+  rules(found: number): readonly RunningRule[];
+} {
   const known = new Map<number, readonly RunningRule[]>();
-  return (found) => {
-    let rules = known.get(found);
-    // Every message has the bit of the rules that look at all.
-    if (!rules)
-      known.set(found, (rules = running.filter(({ mask }) => (mask & (found | everyMessage)) !== 0)));
-    return rules;
+  return {
+    isIdle: running.length === 0,
+    rules(found) {
+      let rules = known.get(found);
+      // Every message has the bit of the rules that look at all.
+      if (!rules)
+        known.set(found, (rules = running.filter(({ mask }) => (mask & (found | everyMessage)) !== 0)));
+      return rules;
+    },
   };
 }
 
 const everyMessage = 1 << 30;
 
-function viewOf(catalog: Catalog, entry: Entry, reader: MessageReader): EntryView {
-  const { locale } = catalog;
-  const message = reader.read(entry.text, locale, entry.key);
-  const found = messageFeatures(message) | (entry.kind === "text" ? 0 : features.value);
-  return { catalog, entry, message, locale, features: found };
+/** The entries of one source catalog, each read once: every locale's are compared with them. */
+class SourceEntries {
+  private readonly views: (EntryView | undefined)[] = [];
+
+  constructor(
+    private readonly catalog: Catalog,
+    private readonly reader: MessageReader,
+  ) {}
+
+  /** The place of a key, which most likely stands at the same place as in a translation; -1 for one that is not there. */
+  find(likely: number, key: string): number {
+    const { table } = this.catalog;
+    return likely >= 0 && likely < table.size && table.isUnique && table.keyAt(likely) === key
+      ? likely
+      : table.find(key);
+  }
+
+  textAt(index: number): string | undefined {
+    return index < 0 ? undefined : this.viewAt(index).message.source;
+  }
+
+  featuresAt(index: number): number {
+    return this.viewAt(index).features;
+  }
+
+  isBroken(index: number): boolean {
+    return this.viewAt(index).message.isBroken;
+  }
+
+  viewAt(index: number): EntryView {
+    return (this.views[index] ??= this.read(index));
+  }
+
+  private read(index: number): EntryView {
+    const { catalog, reader } = this;
+    const entry = catalog.table.entryAt(index);
+    const message = reader.read(entry.text, catalog.locale, entry.key);
+    const found = messageFeatures(message) | (entry.kind === "text" ? 0 : features.value);
+    return { catalog, entry, message, locale: catalog.locale, features: found };
+  }
 }
 
-/** Finds source entries. Every locale's are compared with them, so each is made ready once. */
+/** Finds source entries. */
 class SourceFinder {
-  private readonly made = new Map<string | undefined, Map<string, EntryView>>();
-  private readonly inOrder = new Map<string | undefined, (EntryView | undefined)[]>();
+  private readonly made = new Map<string | undefined, SourceEntries | undefined>();
 
   constructor(private readonly subject: LintSubject) {}
 
-  readonly find: RuleContext["sourceOf"] = ({ namespace }, key) => {
-    let views = this.made.get(namespace);
-    if (!views) this.made.set(namespace, (views = new Map()));
-    let view = views.get(key);
-    if (view) return view;
-    const { book, reader } = this.subject;
-    const catalog = book.catalog(book.sourceLocale, namespace);
-    const entry = catalog?.byKey.get(key);
-    if (!catalog || !entry) return undefined;
-    view = viewOf(catalog, entry, reader);
-    views.set(key, view);
-    return view;
+  readonly find: RuleContext["sourceOf"] = (catalog, key) => {
+    const source = this.beside(catalog);
+    const index = source?.find(-1, key) ?? -1;
+    return index < 0 ? undefined : source?.viewAt(index);
   };
 
-  /** Finds the source of each entry of a catalog in turn: most stand in the source's order. */
-  inTurn(catalog: Catalog): (key: string) => EntryView | undefined {
-    const { book } = this.subject;
-    const source = book.catalog(book.sourceLocale, catalog.namespace);
-    const views = this.inOrder.get(catalog.namespace) ?? [];
-    this.inOrder.set(catalog.namespace, views);
-    let at = -1;
-    return (key) => {
-      at++;
-      const entry = source?.entries[at];
-      if (entry?.key !== key) return this.find(catalog, key);
-      const view = (views[at] ??= this.find(catalog, key));
-      return view;
-    };
+  /** The source entries of the namespace that a catalog has. */
+  beside({ namespace }: Catalog): SourceEntries | undefined {
+    if (!this.made.has(namespace)) {
+      const { book, reader } = this.subject;
+      const catalog = book.catalog(book.sourceLocale, namespace);
+      this.made.set(namespace, catalog && new SourceEntries(catalog, reader));
+    }
+    return this.made.get(namespace);
   }
 }
 

@@ -24,29 +24,69 @@ export function messageFacts(message: Message): MessageFacts {
   const only = message.nodes[0];
   if (message.nodes.length === 0) return none;
   if (message.nodes.length === 1 && only?.kind === "text" && !only.format) return plainFacts(only.value);
-  const found = {
-    arguments: new Map<string, (ArgumentNode | PluralNode | SelectNode)[]>(),
-    plurals: [] as PluralNode[],
-    selects: [] as SelectNode[],
-    tags: new Map<string, TagNode[]>(),
-    text: "",
-  };
-  visitNodes(message.nodes, (node) => {
-    if (node.kind === "text") found.text += node.format ? "" : node.value;
-    else if (node.kind === "tag") append(found.tags, node.name, node);
-    else if (node.kind !== "count") append(found.arguments, node.name, node);
-    if (node.kind === "argument" && node.uses)
-      for (const name of node.uses)
-        append(found.arguments, name, {
-          kind: "argument",
-          name,
-          ...(node.span && { span: node.span, nameSpan: node.span }),
-        });
-    if (node.kind === "plural") found.plurals.push(node);
-    if (node.kind === "select") found.selects.push(node);
-  });
+  const found = new FactsFound();
+  found.gather(message.nodes);
   return found;
 }
+
+type ArgumentUse = ArgumentNode | PluralNode | SelectNode;
+
+/** Facts while they are gathered: lists that stay empty are never made. */
+class FactsFound implements MessageFacts {
+  arguments: Map<string, ArgumentUse[]> = noArguments;
+  plurals: PluralNode[] = noPlurals;
+  selects: SelectNode[] = noSelects;
+  tags: Map<string, TagNode[]> = noTags;
+  text = "";
+
+  gather(nodes: readonly MessageNode[]): void {
+    for (const node of nodes)
+      switch (node.kind) {
+        case "text":
+          if (!node.format) this.text += node.value;
+          break;
+        case "count":
+          break;
+        case "argument":
+          this.use(node.name, node);
+          for (const name of node.uses ?? [])
+            this.use(name, {
+              kind: "argument",
+              name,
+              ...(node.span && { span: node.span, nameSpan: node.span }),
+            });
+          break;
+        case "tag":
+          if (this.tags === noTags) this.tags = new Map();
+          append(this.tags, node.name, node);
+          this.gather(node.attributes);
+          this.gather(node.children);
+          break;
+        case "plural":
+          if (this.plurals === noPlurals) this.plurals = [];
+          this.plurals.push(node);
+          this.use(node.name, node);
+          for (const branch of node.branches) this.gather(branch.nodes);
+          break;
+        case "select":
+          if (this.selects === noSelects) this.selects = [];
+          this.selects.push(node);
+          this.use(node.name, node);
+          for (const branch of node.branches) this.gather(branch.nodes);
+      }
+  }
+
+  private use(name: string, node: ArgumentUse): void {
+    if (this.arguments === noArguments) this.arguments = new Map();
+    append(this.arguments, name, node);
+  }
+}
+
+// What most messages have none of; not to be added to.
+const noArguments = new Map<string, ArgumentUse[]>();
+const noTags = new Map<string, TagNode[]>();
+const noPlurals: PluralNode[] = [];
+const noSelects: SelectNode[] = [];
 
 /** Calls `visit` for every node, outer before inner, in the order of the text. */
 export function visitNodes(nodes: readonly MessageNode[], visit: (node: MessageNode) => void): void {

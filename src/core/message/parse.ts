@@ -43,6 +43,29 @@ class PlainMessage implements ReadMessage {
   }
 }
 
+/** A message that was taken apart; what it uses is gathered when it is asked for. */
+class ParsedMessage implements ReadMessage {
+  readonly source: string;
+  readonly nodes: readonly MessageNode[];
+  readonly problems: Message["problems"];
+  readonly quoted: Message["quoted"];
+  readonly isBroken: boolean;
+  readonly isPlain = false;
+  private gathered: MessageFacts | undefined;
+
+  constructor({ source, nodes, problems, quoted }: Message) {
+    this.source = source;
+    this.nodes = nodes;
+    this.problems = problems;
+    this.quoted = quoted;
+    this.isBroken = problems.length > 0 && problems.some(({ severity }) => severity === "error");
+  }
+
+  get facts(): MessageFacts {
+    return (this.gathered ??= messageFacts(this));
+  }
+}
+
 const nothing: readonly [] = [];
 
 /** A reader that parses equal texts once. */
@@ -54,6 +77,8 @@ export interface MessageReader {
    * which messages hold markup.
    */
   read(text: string, locale?: string, key?: string): ReadMessage;
+  /** The same for a text that hardly comes again: nothing of it is kept. */
+  readOnce(text: string, locale?: string, key?: string): ReadMessage;
   print(nodes: readonly MessageNode[]): string;
 }
 
@@ -74,7 +99,7 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
     tags = true,
   } = typeof settings === "string" ? { syntax: settings } : settings;
   if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags);
-  const known = new Map<string, ReadMessage>();
+  const known = new RecentTexts<ReadMessage>();
   const inline = implementation(syntax, tags);
   const forms = plurals === "bar" ? "|\\|" : plurals === "inline" ? "" : "|⟦";
   const signs = new RegExp(signsOf[syntax] + forms);
@@ -90,15 +115,13 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
       const id = isBound ? `${locale}\u0000${text}` : text;
       let message = known.get(id);
       if (!message) {
-        if (known.size >= mostKnown) known.clear();
-        const parsed = parse(text, locale);
-        const { source, nodes, problems, quoted } = parsed;
-        const isBroken = problems.length > 0 && problems.some(({ severity }) => severity === "error");
-        message = { source, nodes, problems, quoted, facts: messageFacts(parsed), isBroken, isPlain: false };
+        message = new ParsedMessage(parse(text, locale));
         known.set(id, message);
       }
       return message;
     },
+    readOnce: (text, locale) =>
+      signs.test(text) ? new ParsedMessage(parse(text, locale)) : new PlainMessage(text),
     print,
   };
 }
@@ -112,17 +135,41 @@ function readerByKey(
   const rich = messageReader({ syntax, plurals, tags: true });
   const plain = messageReader({ syntax, plurals, tags: false });
   const tests = patterns.map((pattern) => keyTest(pattern));
+  const readerOf = (key: string | undefined) =>
+    key !== undefined && tests.some((test) => test(key)) ? rich : plain;
   return {
     syntax,
     plurals,
-    read: (text, locale, key) =>
-      (key !== undefined && tests.some((test) => test(key)) ? rich : plain).read(text, locale),
+    read: (text, locale, key) => readerOf(key).read(text, locale),
+    readOnce: (text, locale, key) => readerOf(key).readOnce(text, locale),
     print: plain.print,
   };
 }
 
-/** Texts with signs that are kept beyond this number are most of a large project: they would take its memory. */
-const mostKnown = 50_000;
+/** What was made of the last few thousand texts: more would be most of a large project, and take its memory and its time. */
+class RecentTexts<Value> {
+  private young = new Map<string, Value>();
+  private old: ReadonlyMap<string, Value> = new Map();
+
+  get(text: string): Value | undefined {
+    const value = this.young.get(text);
+    if (value !== undefined) return value;
+    const kept = this.old.get(text);
+    if (kept !== undefined) this.set(text, kept);
+    return kept;
+  }
+
+  set(text: string, value: Value): void {
+    if (this.young.size >= mostRecent) {
+      this.old = this.young;
+      this.young = new Map();
+    }
+    this.young.set(text, value);
+  }
+}
+
+/** How many texts with signs are kept at least; most that are equal stand in one catalog, or are the source's. */
+const mostRecent = 2_000;
 
 /** What has to be in a text for it to be more than itself, by syntax: each parser begins with the same question. */
 const signsOf: Readonly<Record<MessageSyntax, string>> = {

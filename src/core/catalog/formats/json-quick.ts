@@ -1,4 +1,4 @@
-import { codeUnits } from "../../text/code-units.js";
+import { CodeUnits } from "../../text/code-units.js";
 import { EntryPlaces, PooledEntries, type EntryTable } from "../entry-table.js";
 import { KeyPool } from "../key-pool.js";
 import type { Entry, EntryPath } from "../model.js";
@@ -20,10 +20,31 @@ export interface QuickJson {
   readonly emptyGroups: readonly OpenGroup[];
 }
 
-/** What an entry's key and place are worked out from. */
-interface JsonPlaces {
-  readonly groups: OpenGroup[];
-  readonly keyStarts: number[];
+/** What the paths and places of a file's entries are worked out from. */
+export interface JsonPlaces {
+  groupAt(index: number): OpenGroup;
+  keyStartAt(index: number): number;
+}
+
+/** The places of entries as they were met. */
+export class MetPlaces implements JsonPlaces {
+  private readonly groups: OpenGroup[] = [];
+  private readonly keyStarts: number[] = [];
+
+  add(group: OpenGroup, keyStart: number): void {
+    this.groups.push(group);
+    this.keyStarts.push(keyStart);
+  }
+
+  groupAt(index: number): OpenGroup {
+    const group = this.groups[index];
+    if (!group) throw new RangeError(`there is no entry ${index}`);
+    return group;
+  }
+
+  keyStartAt(index: number): number {
+    return this.keyStarts[index] ?? 0;
+  }
 }
 
 /** An entry that keeps where it starts: the rest is worked out when it is asked for. */
@@ -33,7 +54,8 @@ export class JsonEntry implements Entry {
     readonly text: string,
     private readonly source: string,
     private readonly valueStart: number,
-    private readonly place: () => { readonly group: OpenGroup; readonly keyStart: number },
+    private readonly places: JsonPlaces,
+    private readonly index: number,
   ) {}
 
   get kind(): JsonValueKind {
@@ -41,14 +63,14 @@ export class JsonEntry implements Entry {
   }
 
   get path(): EntryPath {
-    const { group } = this.place();
+    const group = this.places.groupAt(this.index);
     const name = this.key.slice(group.prefix.length);
     return pathTo(group, group.list ? Number(name) : name);
   }
 
   get keySpan() {
-    const { group, keyStart } = this.place();
-    return group.list ? this.valueSpan : spanFrom(this.source, keyStart);
+    const { places, index } = this;
+    return places.groupAt(index).list ? this.valueSpan : spanFrom(this.source, places.keyStartAt(index));
   }
 
   get valueSpan() {
@@ -86,9 +108,9 @@ export function pathTo(group: OpenGroup, name: string | number): (string | numbe
 }
 
 /** The entries of a file that was read quickly: of each it is known where its value stands. */
-class JsonEntries extends PooledEntries {
+class JsonEntries extends PooledEntries implements JsonPlaces {
   private readonly values: Int32Array;
-  private names: JsonPlaces | undefined;
+  private met: MetPlaces | undefined;
 
   constructor(
     pool: KeyPool,
@@ -115,27 +137,41 @@ class JsonEntries extends PooledEntries {
     return this.source.charCodeAt(this.values[2 * index] ?? 0) === quote;
   }
 
+  plainStartAt(index: number): number {
+    const start = this.values[2 * index] ?? 0;
+    return this.hasEscapes || this.source.charCodeAt(start) !== quote ? -1 : start + 1;
+  }
+
   protected makeEntry(index: number): Entry {
     return new JsonEntry(
       this.keyAt(index),
       this.textAt(index),
       this.source,
       this.values[2 * index] ?? 0,
-      () => this.placeOfKey(index),
+      this,
+      index,
     );
   }
 
-  /** The group and the name of an entry. Few runs ask for any, so that it is read again for them. */
-  private placeOfKey(index: number): { group: OpenGroup; keyStart: number } {
-    if (!this.names) {
-      this.names = { groups: [], keyStarts: [] };
-      readJsonQuickly(this.source, this.separator, new KeyPool(), this.names);
+  groupAt(index: number): OpenGroup {
+    return this.metPlaces().groupAt(index);
+  }
+
+  keyStartAt(index: number): number {
+    return this.metPlaces().keyStartAt(index);
+  }
+
+  /** Few runs ask for the paths of entries, so that the file is read again for them. */
+  private metPlaces(): MetPlaces {
+    if (!this.met) {
+      this.met = new MetPlaces();
+      readJsonQuickly(this.source, this.separator, new KeyPool(), this.met);
     }
-    const group = this.names.groups[index];
-    if (!group) throw new RangeError(`there is no entry ${index}`);
-    return { group, keyStart: this.names.keyStarts[index] ?? 0 };
+    return this.met;
   }
 }
+
+const fileUnits = new CodeUnits();
 
 const quote = 0x22;
 const backslash = 0x5c;
@@ -156,10 +192,10 @@ export function readJsonQuickly(
   text: string,
   separator: string,
   pool: KeyPool,
-  places?: JsonPlaces,
+  met?: MetPlaces,
 ): QuickJson | undefined {
   const { length } = text;
-  const units = codeUnits(text);
+  const units = fileUnits.of(text);
   const found = new EntryPlaces(pool.size);
   const emptyGroups: OpenGroup[] = [];
   let hasEscapes = false;
@@ -221,10 +257,7 @@ export function readJsonQuickly(
           ? pool.placeOfName(group.prefix, text.slice(keyStart + 1, nameEnd))
           : pool.place(group.prefix, group.list ? String(group.members) : (name ?? ""));
       found.add(key, at, end + 1);
-      if (places) {
-        places.groups.push(group);
-        places.keyStarts.push(keyStart);
-      }
+      met?.add(group, keyStart);
       group.members++;
       at = end + 1;
       expects = anEnd;
@@ -261,10 +294,7 @@ export function readJsonQuickly(
     if (written === undefined || !group) return undefined;
     const member = group.list ? String(group.members) : (name ?? text.slice(keyStart + 1, nameEnd));
     found.add(pool.place(group.prefix, member), at, at + written.length);
-    if (places) {
-      places.groups.push(group);
-      places.keyStarts.push(keyStart);
-    }
+    met?.add(group, keyStart);
     group.members++;
     at += written.length;
     expects = anEnd;

@@ -24,6 +24,7 @@ import {
 import { mergeMarker } from "./merge-marker.js";
 import {
   JsonEntry,
+  MetPlaces,
   pathTo,
   readJsonQuickly,
   spanFrom,
@@ -95,6 +96,7 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
   if (marker) return catalogContent(entryTable([]), { problems: [marker] });
   const problems: CatalogProblem[] = [];
   const entries: Entry[] = [];
+  const met = new MetPlaces();
   const emptyGroups: OpenGroup[] = [];
   let group: OpenGroup | undefined;
   let name: PathPart = "";
@@ -123,8 +125,8 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
           return;
         }
         const key = group.prefix + String(group.list ? group.members : name);
-        const place = { group, keyStart };
-        entries.push(new JsonEntry(key, value, text, start, () => place));
+        entries.push(new JsonEntry(key, value, text, start, met, entries.length));
+        met.add(group, keyStart);
         group.members++;
       },
     },

@@ -1,6 +1,6 @@
 import type { TextEncoding } from "../../files/files.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
-import { codeUnits } from "../../text/code-units.js";
+import { CodeUnits } from "../../text/code-units.js";
 import { catalogContent, EntryPlaces, PooledEntries } from "../entry-table.js";
 import { KeyPool } from "../key-pool.js";
 import type { CatalogChanges, CatalogFormat, CatalogProblem, Entry, EntryPath } from "../model.js";
@@ -78,6 +78,10 @@ class PropertyEntries extends PooledEntries {
     return true;
   }
 
+  plainStartAt(index: number): number {
+    return this.escaped.has(index) ? -1 : (this.values[2 * index] ?? -1);
+  }
+
   makeEntry(index: number): PropertyEntry {
     const known = this.escaped.get(index);
     if (known) return known;
@@ -124,8 +128,10 @@ function propertyEntries(text: string): readonly PropertyEntry[] {
   return Array.from({ length: table.size }, (_, index) => table.makeEntry(index));
 }
 
+const fileUnits = new CodeUnits();
+
 function readProperties(text: string, pool: KeyPool): PropertiesContent {
-  const units = codeUnits(text);
+  const units = fileUnits.of(text);
   const found = new EntryPlaces(pool.size);
   const escaped = new Map<number, PropertyEntry>();
   const problems: CatalogProblem[] = [];

@@ -56,6 +56,9 @@ class YamlEntries extends PooledEntries {
   textAt(index: number): string {
     return this.itemAt(index).text;
   }
+  plainStartAt(): number {
+    return -1;
+  }
   isTextAt(index: number): boolean {
     return this.itemAt(index).kind === "text";
   }

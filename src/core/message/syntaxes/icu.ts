@@ -28,7 +28,6 @@ const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
 const nameUnit = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
 const spaces = /\p{Pattern_White_Space}*/uy;
 const signedNumber = /[+-]?(?:\d+(?:\.\d*)?|\.\d+)/y;
-const tagStart = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)(?=[\s/>])/y;
 
 /**
  * Reads an ICU MessageFormat (version 1) message, as ICU's MessagePattern does with apostrophe mode
@@ -59,13 +58,13 @@ interface Container {
   readonly selector?: string;
   readonly selectorSpan?: Span;
   readonly tag?: OpenTag;
-  /** How many tags of each name are open in this branch or root, so that a stray closing tag is known at once. */
+  /** The tags that are open in this branch or root, so that a stray closing tag is known at once. */
   readonly openTags: OpenTags;
 }
 
-/** Names with how many tags are open; most branches have none. */
+/** The names of the tags that are open, the innermost last; most branches have none. */
 interface OpenTags {
-  counts?: Map<string, number>;
+  names?: string[];
 }
 
 interface OpenTag {
@@ -88,11 +87,15 @@ interface Choice {
   offset: number;
 }
 
+/** What most messages have none of; not to be added to. */
+const noProblems: MessageProblem[] = [];
+const noQuotes: Span[] = [];
+
 class IcuReader {
   private at = 0;
   private readonly stack: (Container | Choice)[] = [];
-  private readonly problems: MessageProblem[] = [];
-  private readonly quoted: Span[] = [];
+  private problems: MessageProblem[] = noProblems;
+  private quoted: Span[] = noQuotes;
 
   constructor(
     private readonly source: string,
@@ -113,69 +116,125 @@ class IcuReader {
   /** Reads text up to the next construct and that construct's start or end. False at the end of the message. */
   private readContent(container: Container): boolean {
     const { source } = this;
-    const start = this.at;
-    let value = "";
+    const { length } = source;
+    let start = this.at;
+    /** What the text says, up to where it was copied; undefined as long as it is as it is written. */
+    let value: string | undefined;
     let copied = start;
-    const flush = (end: number) => {
-      value += source.slice(copied, end);
-      if (end > start) container.nodes.push({ kind: "text", value, span: { start, end } });
-    };
-    while (this.at < source.length) {
-      signs.lastIndex = this.at;
-      const sign = signs.test(source) ? signs.lastIndex - 1 : source.length;
-      this.at = sign;
-      if (sign === source.length) break;
-      const unit = source[this.at];
-      if (unit === "'") {
-        const next = source[this.at + 1];
-        if (next === "'") {
-          value += source.slice(copied, this.at + 1);
-          this.at += 2;
-          copied = this.at;
-        } else if (
-          next === "{" ||
-          next === "}" ||
-          (next === "#" && container.counts) ||
-          (next === "<" && this.isTagLikeAt(this.at + 1))
-        ) {
-          value += source.slice(copied, this.at) + this.readQuoted();
-          copied = this.at;
-        } else this.at++;
-      } else if (unit === "{") {
-        flush(this.at);
-        this.readArgument(container);
-        return true;
-      } else if (unit === "}" && this.inBranch()) {
-        flush(this.at);
-        this.closeBranch();
-        return true;
-      } else if (unit === "}") {
-        this.problem(
-          "warning",
-          "brace-unmatched",
-          this.at,
-          this.at + 1,
-          "a } that closes nothing",
-          "remove it, or write '}' to show it",
-        );
-        this.at++;
-      } else if (unit === "#" && container.counts) {
-        flush(this.at);
-        container.nodes.push({ kind: "count", span: { start: this.at, end: this.at + 1 } });
-        this.at++;
-        return true;
-      } else if (container.kind === "attributes" && (unit === ">" || unit === "/") && this.endsOpeningTag()) {
-        flush(this.at);
-        this.closeAttributes(container);
-        return true;
-      } else if (unit === "<" && container.kind !== "attributes" && this.isTagAt(this.at)) {
-        flush(this.at);
-        this.readTag(container);
-        return true;
-      } else this.at++;
+    let at = start;
+    for (;;) {
+      signs.lastIndex = at;
+      if (!signs.test(source)) break;
+      at = signs.lastIndex - 1;
+      switch (source.charCodeAt(at)) {
+        case 0x27: {
+          const next = source[at + 1];
+          if (next === "'") {
+            value = (value ?? "") + source.slice(copied, at + 1);
+            copied = at += 2;
+          } else if (
+            next === "{" ||
+            next === "}" ||
+            (next === "#" && container.counts) ||
+            (next === "<" && this.isTagLikeAt(at + 1))
+          ) {
+            value = (value ?? "") + source.slice(copied, at);
+            this.at = at;
+            value += this.readQuoted();
+            copied = at = this.at;
+          } else at++;
+          continue;
+        }
+        case 0x7b: {
+          this.addText(container, value, copied, start, at);
+          const end = this.plainNameEnd(at + 1);
+          if (end < 0) {
+            this.readArgument(container);
+            return true;
+          }
+          container.nodes.push({
+            kind: "argument",
+            name: source.slice(at + 1, end),
+            nameSpan: { start: at + 1, end },
+            span: { start: at, end: end + 1 },
+          });
+          this.at = start = copied = at = end + 1;
+          value = undefined;
+          continue;
+        }
+        case 0x7d:
+          if (this.inBranch()) {
+            this.addText(container, value, copied, start, at);
+            this.closeBranch();
+            return true;
+          }
+          this.problem(
+            "warning",
+            "brace-unmatched",
+            at,
+            at + 1,
+            "a } that closes nothing",
+            "remove it, or write '}' to show it",
+          );
+          at++;
+          continue;
+        case 0x23:
+          if (container.counts) {
+            this.addText(container, value, copied, start, at);
+            container.nodes.push({ kind: "count", span: { start: at, end: at + 1 } });
+            this.at = start = copied = ++at;
+            value = undefined;
+            continue;
+          }
+          at++;
+          continue;
+        case 0x3c:
+          if (container.kind !== "attributes" && this.isTagAt(at)) {
+            this.addText(container, value, copied, start, at);
+            this.readTag(container);
+            return true;
+          }
+          at++;
+          continue;
+        default:
+          if (container.kind === "attributes" && this.endsOpeningTag(at)) {
+            this.addText(container, value, copied, start, at);
+            this.closeAttributes(container);
+            return true;
+          }
+          at++;
+      }
     }
-    flush(this.at);
+    this.addText(container, value, copied, start, length);
     return this.closeAtEnd();
+  }
+
+  /** Where a name of ASCII letters ends that a brace closes at once, as most arguments are written; -1 for anything else. */
+  private plainNameEnd(start: number): number {
+    const { source } = this;
+    let at = start;
+    let code = source.charCodeAt(at);
+    if (code >= 0x30 && code <= 0x39) return -1;
+    while (isNameUnit(code)) code = source.charCodeAt(++at);
+    return code === 0x7d && at > start ? at : -1;
+  }
+
+  /** Adds the text that was read from `start` to `end`, which is where the reading goes on. */
+  private addText(
+    container: Container,
+    value: string | undefined,
+    copied: number,
+    start: number,
+    end: number,
+  ): void {
+    this.at = end;
+    if (end === start) return;
+    const rest = this.source.slice(copied, end);
+    container.nodes.push({
+      kind: "text",
+      value: value === undefined ? rest : value + rest,
+      span: { start, end },
+    });
   }
 
   /** From an apostrophe that starts quoting to the one that ends it, or to the end: the text without the quote marks. */
@@ -199,6 +258,7 @@ class IcuReader {
       value += "'";
       from = mark + 2;
     }
+    if (this.quoted === noQuotes) this.quoted = [];
     this.quoted.push({ start, end: this.at });
     return value;
   }
@@ -463,12 +523,8 @@ class IcuReader {
     const choice = this.stack[this.stack.length - 1];
     if (branch?.kind !== "branch" || choice?.kind !== "choice") return;
     const span = { start: branch.start, end: this.at };
-    choice.branches.push({
-      selector: branch.selector ?? "",
-      nodes: branch.nodes,
-      span,
-      ...(branch.selectorSpan && { selectorSpan: branch.selectorSpan }),
-    });
+    const { selector = "", nodes, selectorSpan } = branch;
+    choice.branches.push(selectorSpan ? { selector, nodes, selectorSpan, span } : { selector, nodes, span });
   }
 
   /** At the end of the message: closes what is innermost, saying so. False when nothing is left open. */
@@ -507,15 +563,36 @@ class IcuReader {
   /** Whether a tag starts at `offset`: a name, and a `>` before the next `<`. */
   private isTagAt(offset: number): boolean {
     if (!this.tags) return false;
-    tagStart.lastIndex = offset;
-    const match = tagStart.exec(this.source);
-    if (!match) return false;
-    for (let at = tagStart.lastIndex; at < this.source.length; at++) {
-      const unit = this.source[at];
-      if (unit === ">") return true;
-      if (unit === "<") return false;
+    const { source } = this;
+    const isClosing = source.charCodeAt(offset + 1) === 0x2f;
+    let at = this.tagNameEnd(isClosing ? offset + 2 : offset + 1);
+    if (at < 0) return false;
+    for (; at < source.length; at++) {
+      const code = source.charCodeAt(at);
+      if (code === 0x3e) return true;
+      if (code === 0x3c) return false;
     }
     return false;
+  }
+
+  /** Where a tag's name that starts at a place ends; -1 where there is none. */
+  private tagNameEnd(start: number): number {
+    const { source } = this;
+    let at = start;
+    let code = source.charCodeAt(at) | 0x20;
+    if (!(code >= 0x61 && code <= 0x7a)) return -1;
+    for (;;) {
+      code = source.charCodeAt(++at);
+      const letter = code | 0x20;
+      const isInside =
+        (letter >= 0x61 && letter <= 0x7a) ||
+        (code >= 0x30 && code <= 0x3a) ||
+        code === 0x5f ||
+        code === 0x2e ||
+        code === 0x2d;
+      if (!isInside) break;
+    }
+    return code === 0x3e || code === 0x2f || code === 0x20 || /\s/.test(source.charAt(at)) ? at : -1;
   }
 
   /** Whether what stands at `offset` is near enough to a tag for an apostrophe before it to quote it. */
@@ -523,17 +600,17 @@ class IcuReader {
     return this.tags && /^<\/?[A-Za-z]/.test(this.source.slice(offset, offset + 3));
   }
 
-  private endsOpeningTag(): boolean {
-    return this.source[this.at] === ">" || this.source[this.at + 1] === ">";
+  private endsOpeningTag(at: number): boolean {
+    return this.source[at] === ">" || (this.source[at] === "/" && this.source[at + 1] === ">");
   }
 
   private readTag(container: Container): void {
-    const start = this.at;
-    tagStart.lastIndex = start;
-    const match = tagStart.exec(this.source);
-    const name = match?.[2] ?? "";
-    if (match?.[1] === "/") {
-      this.at = this.source.indexOf(">", start) + 1;
+    const { source, at: start } = this;
+    const isClosing = source.charCodeAt(start + 1) === 0x2f;
+    const nameEnd = this.tagNameEnd(isClosing ? start + 2 : start + 1);
+    const name = source.slice(isClosing ? start + 2 : start + 1, nameEnd);
+    if (isClosing) {
+      this.at = source.indexOf(">", start) + 1;
       this.closeTag(name, start);
       return;
     }
@@ -541,8 +618,12 @@ class IcuReader {
       this.giveUp(start);
       return;
     }
-    this.at = tagStart.lastIndex;
+    this.at = nameEnd;
     const tag: OpenTag = { name, start, openEnd: start, attributes: [] };
+    if (source.charCodeAt(nameEnd) === 0x3e) {
+      this.openTag(container, tag);
+      return;
+    }
     this.stack.push({
       kind: "attributes",
       nodes: [],
@@ -560,21 +641,28 @@ class IcuReader {
     if (!tag || !parent || parent.kind === "choice") return;
     const slash = this.source[this.at] === "/";
     this.at += slash ? 2 : 1;
-    tag.openEnd = this.at;
     tag.attributes = trimAttributes(attributes.nodes);
     if (slash) {
+      tag.openEnd = this.at;
       parent.nodes.push(this.makeTag(tag, [], true));
-      return;
+    } else {
+      this.at--;
+      this.openTag(parent, tag);
     }
+  }
+
+  /** At the `>` of an opening tag: what follows stands in it. */
+  private openTag(parent: Container, tag: OpenTag): void {
+    tag.openEnd = ++this.at;
     const { openTags } = parent;
-    const counts = (openTags.counts ??= new Map());
-    counts.set(tag.name, (counts.get(tag.name) ?? 0) + 1);
+    const open = (openTags.names ??= []);
+    open.push(tag.name);
     this.stack.push({ kind: "tag", nodes: [], start: tag.start, counts: parent.counts, tag, openTags });
   }
 
   private closeTag(name: string, start: number): void {
     const top = this.stack[this.stack.length - 1];
-    if (!top || top.kind === "choice" || !top.openTags.counts?.get(name)) {
+    if (!top || top.kind === "choice" || !top.openTags.names?.includes(name)) {
       this.problem(
         "error",
         "tag-unopened",
@@ -643,8 +731,7 @@ class IcuReader {
     if (container?.kind !== "tag" || !container.tag) return undefined;
     this.stack.pop();
     const { tag } = container;
-    const { counts } = container.openTags;
-    counts?.set(tag.name, (counts.get(tag.name) ?? 1) - 1);
+    container.openTags.names?.pop();
     const parent = this.stack[this.stack.length - 1];
     if (!parent || parent.kind === "choice") return tag;
     if (leftOpen && voidElements.has(tag.name.toLowerCase())) {
@@ -778,6 +865,7 @@ class IcuReader {
   ): void {
     if (this.problems.length >= mostProblems) return;
     const last = Math.min(end, this.source.length);
+    if (this.problems === noProblems) this.problems = [];
     this.problems.push({
       severity,
       code,
@@ -801,13 +889,7 @@ class IcuReader {
     const { source, at: start } = this;
     let at = start;
     let code = source.charCodeAt(at);
-    while (
-      (code >= 0x61 && code <= 0x7a) ||
-      (code >= 0x41 && code <= 0x5a) ||
-      (code >= 0x30 && code <= 0x39) ||
-      code === 0x5f
-    )
-      code = source.charCodeAt(++at);
+    while (isNameUnit(code)) code = source.charCodeAt(++at);
     if (code > 0x7d) return this.match(nameUnit);
     this.at = at;
     return source.slice(start, at);
@@ -855,6 +937,16 @@ const namedStyles: Readonly<Record<string, readonly string[]>> = {
   date: ["short", "medium", "long", "full"],
   time: ["short", "medium", "long", "full"],
 };
+
+/** Whether a code unit is a letter or digit of ASCII, or `_`. */
+function isNameUnit(code: number): boolean {
+  return (
+    (code >= 0x61 && code <= 0x7a) ||
+    (code >= 0x41 && code <= 0x5a) ||
+    (code >= 0x30 && code <= 0x39) ||
+    code === 0x5f
+  );
+}
 
 /** Whether ICU takes a name: any identifier, digits first too, but a number only without leading zeros and in 32 bits. */
 function isUsableName(name: string): boolean {

@@ -17,7 +17,7 @@ export const keyDuplicate = defineRule({
     ],
   },
   file(context, catalog) {
-    if (catalog.byKey.size === catalog.entries.length) return;
+    if (catalog.table.isUnique) return;
     const first = new Map<string, Entry>();
     for (const entry of catalog.entries) {
       const earlier = first.get(entry.key);

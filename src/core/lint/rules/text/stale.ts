@@ -22,9 +22,9 @@ export const textStale = defineRule({
       },
     ],
   },
+  applies: ({ book, ledger }) => book.targetLocales.some((locale) => ledger(locale).records.size > 0),
   pair(context, { catalog, entry, locale }, source) {
     const { records } = context.ledger(locale);
-    if (records.size === 0) return;
     const record = records.get(context.book.fullKey(catalog.namespace, entry.key));
     if (!record) return;
     const { stale } = standingOf({
