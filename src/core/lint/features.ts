@@ -1,5 +1,5 @@
 import { CodeUnits } from "../text/code-units.js";
-import type { MessageNode } from "../message/model.js";
+import type { Branch, MessageNode } from "../message/model.js";
 import type { ReadMessage } from "../message/parse.js";
 
 /**
@@ -48,6 +48,10 @@ export const features = {
   script: 1 << 20,
   /** A pair of texts that are the same. */
   same: 1 << 21,
+  /** A pair whose arguments or tags may not be the same. */
+  parts: 1 << 22,
+  /** Arguments with a format. */
+  formats: 1 << 23,
 } as const;
 
 export type Feature = keyof typeof features;
@@ -57,7 +61,7 @@ export function featureMask(names: readonly Feature[]): number {
   return names.reduce((mask, name) => mask | features[name], 0);
 }
 
-// What single code units are; they share the numbers of what they show by themselves.
+// What single code units are, which is no feature of a message; they share the numbers of what they show by themselves.
 const frame = 1 << 22;
 const letter = 1 << 24;
 const upper = 1 << 25;
@@ -200,7 +204,7 @@ function nodeFeatures(nodes: readonly MessageNode[]): number {
   for (const node of nodes)
     switch (node.kind) {
       case "argument":
-        found |= features.arguments;
+        found |= node.format ? features.arguments | features.formats : features.arguments;
         break;
       case "tag":
         found |= features.tags | nodeFeatures(node.attributes) | nodeFeatures(node.children);
@@ -211,4 +215,60 @@ function nodeFeatures(nodes: readonly MessageNode[]): number {
         for (const branch of node.branches) found |= nodeFeatures(branch.nodes);
     }
   return found;
+}
+
+/**
+ * Whether two messages surely have the same arguments and tags, in the same order: most translations have, and then there
+ * is nothing to compare.
+ */
+export function haveSameParts(one: ReadMessage, other: ReadMessage): boolean {
+  return one.isPlain && other.isPlain ? true : areSameParts(one.nodes, other.nodes);
+}
+
+function areSameParts(one: readonly MessageNode[], other: readonly MessageNode[]): boolean {
+  let at = 0;
+  let there = 0;
+  for (;;) {
+    while (at < one.length && isWords(one[at])) at++;
+    while (there < other.length && isWords(other[there])) there++;
+    const part = one[at++];
+    const like = other[there++];
+    if (!part || !like) return part === like;
+    if (!isSamePart(part, like)) return false;
+  }
+}
+
+function isWords(node: MessageNode | undefined): boolean {
+  return node !== undefined && (node.kind === "count" || (node.kind === "text" && !node.format));
+}
+
+function isSamePart(one: MessageNode, other: MessageNode): boolean {
+  switch (one.kind) {
+    case "argument":
+      return (
+        other.kind === "argument" &&
+        one.name === other.name &&
+        one.format?.type === other.format?.type &&
+        !one.uses &&
+        !other.uses
+      );
+    case "tag":
+      return (
+        other.kind === "tag" &&
+        one.name === other.name &&
+        one.selfClosing === other.selfClosing &&
+        areSameParts(one.attributes, other.attributes) &&
+        areSameParts(one.children, other.children)
+      );
+    case "plural":
+    case "select": {
+      // Languages have other numbers of branches: all must have what the first has.
+      if (other.kind !== one.kind || one.name !== other.name) return false;
+      const first = one.branches[0]?.nodes ?? [];
+      const isAlike = ({ nodes }: Branch) => areSameParts(first, nodes);
+      return one.branches.every(isAlike) && other.branches.every(isAlike);
+    }
+    default:
+      return false;
+  }
 }

@@ -4,7 +4,7 @@ import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
-import { featureMask, features, messageFeatures } from "./features.js";
+import { featureMask, features, haveSameParts, messageFeatures } from "./features.js";
 import type { Finding } from "./finding.js";
 import type { Concept } from "./glossary.js";
 import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
@@ -144,62 +144,90 @@ function lintCatalog(
 ): void {
   for (const { rule, context } of running) rule.file?.(context, catalog);
   if (book.strays.includes(catalog)) return;
-  const onEntries = concernedBy(running.filter(({ rule }) => rule.entry));
-  const onPairs = concernedBy(running.filter(({ rule }) => rule.pair));
-  if (onEntries.isIdle && onPairs.isIdle) return;
-  const { table, locale } = catalog;
-  const units = catalogUnits.of(catalog.content);
   const source = catalog.locale === book.sourceLocale ? undefined : sources.beside(catalog);
-  for (let index = 0; index < table.size; index++) {
+  const entries = new EntryLinter(catalog, running, reader, source);
+  if (entries.isIdle) return;
+  for (let index = 0; index < catalog.table.size; index++) entries.lint(index);
+}
+
+/** Shows the entries of one catalog to the rules. What no rule asks for is not made: most entries give no reason to ask. */
+class EntryLinter {
+  private readonly units: Uint16Array;
+  private readonly onEntries: Concerned;
+  private readonly onPairs: Concerned;
+  private readonly keepsEquals: boolean;
+
+  constructor(
+    private readonly catalog: Catalog,
+    running: readonly RunningRule[],
+    private readonly reader: MessageReader,
+    private readonly source: SourceEntries | undefined,
+  ) {
+    this.units = catalogUnits.of(catalog.content);
+    this.onEntries = new Concerned(running.filter(({ rule }) => rule.entry));
+    this.onPairs = new Concerned(running.filter(({ rule }) => rule.pair));
+    // Of three forms side by side and more, each language makes another message.
+    this.keepsEquals = reader.plurals !== "bar";
+  }
+
+  get isIdle(): boolean {
+    return this.onEntries.isIdle && (this.onPairs.isIdle || this.source === undefined);
+  }
+
+  lint(index: number): void {
+    const { catalog, source, reader } = this;
+    const { table, locale } = catalog;
     const key = table.keyAt(index);
     // Of a key that is there twice the last counts.
-    if (!table.isUnique && table.find(key) !== index) continue;
+    if (!table.isUnique && table.find(key) !== index) return;
     const text = table.textAt(index);
-    const at = source?.find(index, key) ?? -1;
-    const sourceText = source?.textAt(at);
-    const isSame = text === sourceText;
-    const message =
-      isSame && source && reader.plurals !== "bar"
-        ? source.viewAt(at).message
-        : reader.readOnce(text, locale, key);
-    const { isBroken } = message;
+    const beside = source?.find(index, key);
+    const isSame = beside?.message.source === text;
+    const message = isSame && this.keepsEquals ? beside.message : reader.readOnce(text, locale, key);
     const own =
-      messageFeatures(message, units, table.plainStartAt(index)) |
+      messageFeatures(message, this.units, table.plainStartAt(index)) |
       (table.isTextAt(index) ? 0 : features.value);
-    const forEntry = onEntries.rules(own);
+    const { isBroken } = message;
+    const forEntry = this.onEntries.rules(own);
     // An empty translation lacks everything that its source has: that it is empty is said once.
-    const isPaired =
-      source !== undefined && at >= 0 && !isBroken && (own & features.blank) === 0 && !source.isBroken(at);
-    const forPair = isPaired
-      ? onPairs.rules(own | source.featuresAt(at) | (isSame ? features.same : 0))
+    const isPair =
+      beside !== undefined && !isBroken && (own & features.blank) === 0 && !beside.message.isBroken;
+    const forPair = isPair
+      ? this.onPairs.rules(
+          own |
+            beside.features |
+            (isSame ? features.same : haveSameParts(beside.message, message) ? 0 : features.parts),
+        )
       : noRules;
-    if (forEntry.length === 0 && forPair.length === 0) continue;
+    if (forEntry.length === 0 && forPair.length === 0) return;
     const view = { catalog, entry: table.entryAt(index), message, locale, features: own };
     for (const { rule, context } of forEntry) if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
-    if (source && isPaired)
-      for (const { rule, context } of forPair) rule.pair?.(context, view, source.viewAt(at));
+    if (beside) for (const { rule, context } of forPair) rule.pair?.(context, view, beside);
   }
 }
 
 const catalogUnits = new CodeUnits();
 const noRules: readonly RunningRule[] = [];
 
-/** Which rules look at messages with some features; there are far fewer sets of features than messages. */
-function concernedBy(running: readonly RunningRule[]): {
-  readonly isIdle: boolean;
-  rules(found: number): readonly RunningRule[];
-} {
-  const known = new Map<number, readonly RunningRule[]>();
-  return {
-    isIdle: running.length === 0,
-    rules(found) {
-      let rules = known.get(found);
+/** Which of some rules look at messages with some features; there are far fewer sets of features than messages. */
+class Concerned {
+  private readonly known = new Map<number, readonly RunningRule[]>();
+
+  constructor(private readonly running: readonly RunningRule[]) {}
+
+  get isIdle(): boolean {
+    return this.running.length === 0;
+  }
+
+  rules(found: number): readonly RunningRule[] {
+    let rules = this.known.get(found);
+    if (!rules) {
       // Every message has the bit of the rules that look at all.
-      if (!rules)
-        known.set(found, (rules = running.filter(({ mask }) => (mask & (found | everyMessage)) !== 0)));
-      return rules;
-    },
-  };
+      rules = this.running.filter(({ mask }) => (mask & (found | everyMessage)) !== 0);
+      this.known.set(found, rules);
+    }
+    return rules;
+  }
 }
 
 const everyMessage = 1 << 30;
@@ -213,28 +241,12 @@ class SourceEntries {
     private readonly reader: MessageReader,
   ) {}
 
-  /** The place of a key, which most likely stands at the same place as in a translation; -1 for one that is not there. */
-  find(likely: number, key: string): number {
+  /** The entry of a key, which most likely stands at the same place as in a translation. */
+  find(likely: number, key: string): EntryView | undefined {
     const { table } = this.catalog;
-    return likely >= 0 && likely < table.size && table.isUnique && table.keyAt(likely) === key
-      ? likely
-      : table.find(key);
-  }
-
-  textAt(index: number): string | undefined {
-    return index < 0 ? undefined : this.viewAt(index).message.source;
-  }
-
-  featuresAt(index: number): number {
-    return this.viewAt(index).features;
-  }
-
-  isBroken(index: number): boolean {
-    return this.viewAt(index).message.isBroken;
-  }
-
-  viewAt(index: number): EntryView {
-    return (this.views[index] ??= this.read(index));
+    const isThere = likely >= 0 && likely < table.size && table.isUnique && table.keyAt(likely) === key;
+    const index = isThere ? likely : table.find(key);
+    return index < 0 ? undefined : (this.views[index] ??= this.read(index));
   }
 
   private read(index: number): EntryView {
@@ -252,11 +264,7 @@ class SourceFinder {
 
   constructor(private readonly subject: LintSubject) {}
 
-  readonly find: RuleContext["sourceOf"] = (catalog, key) => {
-    const source = this.beside(catalog);
-    const index = source?.find(-1, key) ?? -1;
-    return index < 0 ? undefined : source?.viewAt(index);
-  };
+  readonly find: RuleContext["sourceOf"] = (catalog, key) => this.beside(catalog)?.find(-1, key);
 
   /** The source entries of the namespace that a catalog has. */
   beside({ namespace }: Catalog): SourceEntries | undefined {

@@ -16,7 +16,7 @@ export const argumentMissing = defineRule({
       },
     ],
   },
-  looksAt: ["arguments"],
+  looksAt: ["parts"],
   pair(context, { catalog, entry, message }, source) {
     const { missing } = matchNames(source.message.facts.arguments, message.facts.arguments);
     for (const name of missing) {

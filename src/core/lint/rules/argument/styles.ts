@@ -25,7 +25,7 @@ export const argumentFormat = defineRule({
       { source: "{p, number, ::currency/EUR .00}", target: "{p, number, ::.00 currency/EUR}" },
     ],
   },
-  looksAt: ["arguments"],
+  looksAt: ["formats"],
   entry(context, { catalog, entry, message }) {
     if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
     for (const use of formatted(message.facts.arguments)) {

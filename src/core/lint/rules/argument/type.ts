@@ -22,7 +22,7 @@ export const argumentType = defineRule({
       },
     ],
   },
-  looksAt: ["arguments"],
+  looksAt: ["parts"],
   pair(context, { catalog, entry, message }, source) {
     for (const [name, uses] of message.facts.arguments) {
       const wanted = typesOf(source.message.facts, name);

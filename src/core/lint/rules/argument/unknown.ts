@@ -13,7 +13,7 @@ export const argumentUnknown = defineRule({
     ],
     good: [{ source: "Hello {name}", target: "Hallo {name}" }],
   },
-  looksAt: ["arguments"],
+  looksAt: ["parts"],
   pair(context, { catalog, entry, message }, source) {
     const { unknown } = matchNames(source.message.facts.arguments, message.facts.arguments);
     for (const { name, meant } of unknown) {

@@ -19,7 +19,7 @@ export const pluralChoice = defineRule({
       },
     ],
   },
-  looksAt: ["arguments"],
+  looksAt: ["formats"],
   entry(context, { catalog, entry, message }) {
     // java.text.MessageFormat has nothing else.
     if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;

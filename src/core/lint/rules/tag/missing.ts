@@ -10,7 +10,7 @@ export const tagMissing = defineRule({
     bad: [{ source: "Read <terms>the terms</terms>", target: "Lesen Sie die Bedingungen" }],
     good: [{ source: "Read <terms>the terms</terms>", target: "<terms>Bedingungen</terms> lesen" }],
   },
-  looksAt: ["tags"],
+  looksAt: ["parts"],
   pair(context, { catalog, entry, message }, source) {
     const { missing } = matchNames(source.message.facts.tags, message.facts.tags);
     for (const name of missing) {

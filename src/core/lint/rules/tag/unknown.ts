@@ -17,7 +17,7 @@ export const tagUnknown = defineRule({
     ],
     good: [{ source: "Read <terms>the terms</terms>", target: "<terms>Bedingungen</terms> lesen" }],
   },
-  looksAt: ["tags"],
+  looksAt: ["parts"],
   pair(context, { catalog, entry, message }, source) {
     const { unknown } = matchNames(source.message.facts.tags, message.facts.tags);
     for (const { name, meant } of unknown) {
