@@ -5,7 +5,7 @@ import { rules } from "../../core/lint/rules/index.js";
 import { makePlan, type Plan } from "../../core/plan/plan.js";
 import { fixEdits, fixProject, lintProject, type Project } from "../../core/project/project.js";
 import { nearest } from "../../core/text/nearest.js";
-import { prepareWidths } from "../../core/text/width.js";
+import { withWidths } from "../../core/text/width.js";
 import { reportFindings } from "../../output/findings.js";
 import { findingsJson } from "../../output/json.js";
 import {
@@ -69,8 +69,8 @@ export async function runLint(
       ),
     );
   else {
-    await prepareWidths();
-    context.print(renderFindings(findings, lineReader(context), style, width, verbose) + summary);
+    const lines = lineReader(context);
+    context.print((await withWidths(() => renderFindings(findings, lines, style, width, verbose))) + summary);
   }
   const warnings = findings.filter(({ severity }) => severity === "warning").length;
   const tooMany = options.maxWarnings !== undefined && warnings > options.maxWarnings;

@@ -18,9 +18,13 @@ const known = new WeakMap<Catalog, readonly InlineWaiver[]>();
 
 /** The marks in a catalog's comments, in formats that have comments. */
 export function inlineWaivers(catalog: Catalog): readonly InlineWaiver[] {
-  if (!catalog.format.hasComments || !catalog.content.includes("fond:")) return none;
+  if (!catalog.format.hasComments) return none;
   const made = known.get(catalog);
   if (made) return made;
+  if (!catalog.content.includes("fond:")) {
+    known.set(catalog, none);
+    return none;
+  }
   const entries = [...catalog.byKey.values()].sort((a, b) => a.keySpan.start - b.keySpan.start);
   const found = [
     ...catalog.content.matchAll(/^[ \t]*(?:#|!|\/\/)[ \t]*fond:[ \t]*waive[ \t]+(\S+)[ \t]*(.*?)\r?$/gm),

@@ -7,12 +7,30 @@ export async function prepareWidths(): Promise<void> {
   measure ??= (await import("string-width")).default;
 }
 
+/** Thrown where a text's width is asked for before what tells it is loaded. */
+class WidthsNotLoaded extends Error {
+  constructor() {
+    super("what tells widths is not loaded");
+  }
+}
+
+/** What `make` makes, which may ask for widths: what tells those of all texts is loaded only if some text needs it. */
+export async function withWidths<Made>(make: () => Made): Promise<Made> {
+  try {
+    return make();
+  } catch (error) {
+    if (!(error instanceof WidthsNotLoaded)) throw error;
+    await prepareWidths();
+    return make();
+  }
+}
+
 /** Letters and signs that all take one column: Latin, Greek and Cyrillic ones, and the usual punctuation. */
 const narrow = /^[ -~¡-¨ª-¬¯-˿Ͱ-ҁҊ-ԯ–-‧]*$/;
 
 /** How many columns of a terminal a text takes: two for each wide letter, none for a mark on another. */
 export function displayWidth(text: string): number {
   if (narrow.test(text)) return text.length;
-  if (!measure) throw new Error("what tells widths is not loaded");
+  if (!measure) throw new WidthsNotLoaded();
   return measure(text);
 }

@@ -95,6 +95,11 @@ describe.each(formats)("the table of a catalog in %s", (_, format) => {
             expect(beside.table.find(key)).toBe(last);
             expect(beside.table.byKey.get(key)?.text).toBe(alone.entries[last]?.text);
           }
+          for (let index = 0; index < beside.table.size; index++) {
+            const start = beside.table.plainStartAt(index);
+            const meant = beside.table.textAt(index);
+            if (start >= 0) expect(text.slice(start, start + meant.length)).toBe(meant);
+          }
           expect(beside.table.find("nowhere")).toBe(-1);
           expect([...beside.table.byKey.keys()]).toEqual([...new Set(alone.entries.map(({ key }) => key))]);
         }

@@ -49,6 +49,7 @@ class YamlEntries extends PooledEntries {
     pool: KeyPool,
     keys: EntryPlaces,
     private readonly items: readonly YamlItem[],
+    private readonly source: string,
   ) {
     super(pool, keys);
   }
@@ -56,14 +57,22 @@ class YamlEntries extends PooledEntries {
   textAt(index: number): string {
     return this.itemAt(index).text;
   }
-  plainStartAt(): number {
-    return -1;
+  plainStartAt(index: number): number {
+    const { text, valueStart, valueEnd } = this.itemAt(index);
+    // Escapes and folds make what is written longer than what is meant.
+    const more = valueEnd - valueStart - text.length;
+    return more === 0 ? valueStart : more === 2 ? this.quotedStart(valueStart) : -1;
   }
   isTextAt(index: number): boolean {
     return this.itemAt(index).kind === "text";
   }
   protected makeEntry(index: number): Entry {
     return new YamlEntry(this.itemAt(index));
+  }
+
+  private quotedStart(start: number): number {
+    const unit = this.source.charCodeAt(start);
+    return unit === 0x22 || unit === 0x27 ? start + 1 : -1;
   }
 
   private itemAt(index: number): YamlItem {
@@ -78,7 +87,7 @@ function readYaml(text: string, separator: string, pool: KeyPool): CatalogConten
   if (marker) return catalogContent(entryTable([]), { problems: [marker] });
   const lines = readYamlLines(text, separator, pool);
   if (lines)
-    return catalogContent(new YamlEntries(pool, lines.keys, lines.items), {
+    return catalogContent(new YamlEntries(pool, lines.keys, lines.items, text), {
       emptyGroups: lines.emptyGroups,
     });
   return readDocument(text, separator);

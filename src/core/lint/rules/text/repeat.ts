@@ -15,6 +15,8 @@ const twice = new Set(
   ),
 );
 
+const doubled = /(?<![\p{L}\p{M}\p{N}'’-])([\p{L}\p{M}]{2,}) (\1)(?![\p{L}\p{M}\p{N}'’-])/iu;
+
 export const textRepeat = defineRule({
   id: "text/repeat",
   level: "info",
@@ -30,16 +32,12 @@ export const textRepeat = defineRule({
   looksAt: ["repeat"],
   entry(context, { catalog, entry, message, locale }) {
     if (doubling.has(languageOf(locale))) return;
-    if (!/(?<![\p{L}\p{M}\p{N}'’-])([\p{L}\p{M}]{2,}) \1(?![\p{L}\p{M}\p{N}'’-])/iu.test(message.facts.text))
-      return;
     const isSource = locale === context.book.sourceLocale;
-    const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
-    const pattern = /(?<![\p{L}\p{M}\p{N}'’-])([\p{L}\p{M}]{2,}) (\1)(?![\p{L}\p{M}\p{N}'’-])/giu;
-    if (source && pattern.test(source.message.facts.text)) return;
     for (const node of textNodesIn(message.nodes)) {
-      pattern.lastIndex = 0;
-      const found = pattern.exec(node.value);
+      const found = doubled.exec(node.value);
       if (!found || twice.has((found[1] ?? "").toLowerCase())) continue;
+      const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
+      if (source && doubled.test(source.message.facts.text)) return;
       const span = spanInText(node, found.index, found[0].length);
       context.report(
         catalog,
