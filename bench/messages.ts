@@ -33,7 +33,8 @@ export async function messageBench(): Promise<void> {
   const messages = mixedMessages(1_000_000);
   console.log(`Parsing of ${messages.length} messages`);
   const parsing = await shortest(3, () => {
-    for (const message of messages) parseIcu(message);
+    const reader = messageReader("icu");
+    for (const message of messages) reader.readOnce(message);
   });
   const perMessage = (parsing * 1e6) / messages.length;
   const folder = mkdtempSync(join(tmpdir(), "fond-bench-"));

@@ -1,3 +1,4 @@
+import { CodeUnits } from "../../text/code-units.js";
 import type { Span } from "../../text/span.js";
 import type {
   ArgumentFormat,
@@ -45,8 +46,11 @@ export function parseIcu(source: string, options: IcuOptions = {}): Message {
   return new IcuReader(source, options.tags ?? true).read();
 }
 
-/** The next sign that may mean something. */
-const signs = /[{}'#<>/]/g;
+/** Which units of ASCII may mean something; zero stands behind the end of a message. */
+const isSign = new Uint8Array(0x80);
+for (const sign of "\0{}'#<>/") isSign[sign.charCodeAt(0)] = 1;
+
+const messageUnits = new CodeUnits();
 
 /** Something that holds nodes while it is being read: the message itself, a branch, a tag, or a tag's attributes. */
 interface Container {
@@ -92,6 +96,8 @@ const noProblems: MessageProblem[] = [];
 const noQuotes: Span[] = [];
 
 class IcuReader {
+  /** The units of the message; behind its end stands a zero. */
+  private readonly units: Uint16Array;
   private at = 0;
   private readonly stack: (Container | Choice)[] = [];
   private problems: MessageProblem[] = noProblems;
@@ -100,7 +106,9 @@ class IcuReader {
   constructor(
     private readonly source: string,
     private readonly tags: boolean,
-  ) {}
+  ) {
+    this.units = messageUnits.of(source);
+  }
 
   read(): Message {
     const root: Container = { kind: "root", nodes: [], start: 0, counts: false, openTags: {} };
@@ -115,7 +123,7 @@ class IcuReader {
 
   /** Reads text up to the next construct and that construct's start or end. False at the end of the message. */
   private readContent(container: Container): boolean {
-    const { source } = this;
+    const { source, units } = this;
     const { length } = source;
     let start = this.at;
     /** What the text says, up to where it was copied; undefined as long as it is as it is written. */
@@ -123,10 +131,10 @@ class IcuReader {
     let copied = start;
     let at = start;
     for (;;) {
-      signs.lastIndex = at;
-      if (!signs.test(source)) break;
-      at = signs.lastIndex - 1;
-      switch (source.charCodeAt(at)) {
+      let unit = units[at] ?? 0;
+      while (unit > 0x7d || isSign[unit] === 0) unit = units[++at] ?? 0;
+      if (at >= length) break;
+      switch (unit) {
         case 0x27: {
           const next = source[at + 1];
           if (next === "'") {
@@ -211,12 +219,12 @@ class IcuReader {
 
   /** Where a name of ASCII letters ends that a brace closes at once, as most arguments are written; -1 for anything else. */
   private plainNameEnd(start: number): number {
-    const { source } = this;
+    const { units } = this;
     let at = start;
-    let code = source.charCodeAt(at);
-    if (code >= 0x30 && code <= 0x39) return -1;
-    while (isNameUnit(code)) code = source.charCodeAt(++at);
-    return code === 0x7d && at > start ? at : -1;
+    let unit = units[at] ?? 0;
+    if (unit >= 0x30 && unit <= 0x39) return -1;
+    while (isNameUnit(unit)) unit = units[++at] ?? 0;
+    return unit === 0x7d && at > start ? at : -1;
   }
 
   /** Adds the text that was read from `start` to `end`, which is where the reading goes on. */
@@ -272,13 +280,13 @@ class IcuReader {
     const name = this.matchName();
     const nameSpan = { start: nameStart, end: this.at };
     this.skipSpaces();
-    const after = this.source[this.at];
-    if (name === "" || (after !== "}" && after !== ",") || !isUsableName(name)) {
+    const after = this.units[this.at];
+    if (name === "" || (after !== 0x7d && after !== 0x2c) || !isUsableName(name)) {
       this.recoverArgument(container, start, nameStart);
       return;
     }
     this.at++;
-    if (after === "}") {
+    if (after === 0x7d) {
       container.nodes.push({ kind: "argument", name, nameSpan, span: { start, end: this.at } });
       return;
     }
@@ -287,10 +295,10 @@ class IcuReader {
     const type = this.matchType();
     const typeSpan = { start: typeStart, end: this.at };
     this.skipSpaces();
-    const separator = this.source[this.at];
+    const separator = this.units[this.at];
     if (type === "plural" || type === "selectordinal" || type === "select") {
       const problemsBefore = this.problems.length;
-      if (separator === ",") this.at++;
+      if (separator === 0x2c) this.at++;
       else
         this.problem(
           "error",
@@ -314,8 +322,8 @@ class IcuReader {
         });
       return;
     }
-    if (type === "" || (separator !== "}" && separator !== ",")) {
-      if (type === "" || separator !== undefined)
+    if (type === "" || (separator !== 0x7d && separator !== 0x2c)) {
+      if (type === "" || this.at < this.source.length)
         this.problem(
           "error",
           "argument-type",
@@ -330,35 +338,35 @@ class IcuReader {
       return;
     }
     this.at++;
-    const style = separator === "," ? this.readStyle(type, start) : undefined;
+    const style = separator === 0x2c ? this.readStyle(type, start) : undefined;
     const format: ArgumentFormat = style ? { type, style, typeSpan } : { type, typeSpan };
     container.nodes.push({ kind: "argument", name, nameSpan, format, span: { start, end: this.at } });
   }
 
   /** The style of a simple argument, up to and including the argument's closing brace. */
   private readStyle(type: string, argumentStart: number): ArgumentStyle {
-    const { source } = this;
+    const { source, units } = this;
     this.skipSpaces();
     const start = this.at;
     let depth = 0;
     let end = source.length;
     let closed = false;
-    while (this.at < source.length) {
-      const unit = source[this.at];
-      if (unit === "'") {
-        const mark = source.indexOf("'", this.at + 1);
+    let at = start;
+    while (at < source.length) {
+      const unit = units[at];
+      if (unit === 0x27) {
+        const mark = source.indexOf("'", at + 1);
         if (mark < 0) break;
-        this.at = mark + 1;
-        continue;
-      }
-      if (unit === "{") depth++;
-      else if (unit === "}" && depth-- === 0) {
-        end = this.at++;
+        at = mark;
+      } else if (unit === 0x7b) depth++;
+      else if (unit === 0x7d && depth-- === 0) {
+        end = at++;
         closed = true;
         break;
       }
-      this.at++;
+      at++;
     }
+    this.at = at;
     if (!closed) {
       this.at = source.length;
       this.problem(
@@ -381,13 +389,13 @@ class IcuReader {
 
   /** Reads a plural's offset, one selector with the brace that opens its branch, or the brace that closes the choice. */
   private readChoicePart(choice: Choice): void {
-    const { source } = this;
+    const { source, units } = this;
     this.skipSpaces();
     const start = this.at;
-    const unit = source[start];
-    if (unit === undefined || unit === "}") {
-      if (unit === "}") this.at++;
-      this.closeChoice(choice, unit === "}");
+    const unit = units[start];
+    if (start >= source.length || unit === 0x7d) {
+      if (unit === 0x7d) this.at++;
+      this.closeChoice(choice, unit === 0x7d);
       return;
     }
     if (choice.type !== "select" && choice.branches.length === 0 && source.startsWith("offset:", start)) {
@@ -406,10 +414,10 @@ class IcuReader {
       else choice.offset = Number(number);
       if (number !== "" || !/^[^\s{}]/.test(source.slice(this.at, this.at + 1))) return;
     }
-    const selector = choice.type !== "select" && unit === "=" ? this.readExact() : this.matchName();
+    const selector = choice.type !== "select" && unit === 0x3d ? this.readExact() : this.matchName();
     const selectorSpan = { start, end: this.at };
     this.skipSpaces();
-    if (selector !== "" && source[this.at] === "{") {
+    if (selector !== "" && units[this.at] === 0x7b) {
       if (choice.branches.some((branch) => branch.selector === selector))
         this.problem(
           "warning",
@@ -431,7 +439,7 @@ class IcuReader {
       });
       return;
     }
-    if (selector === "" && source[this.at] === "{") {
+    if (selector === "" && units[this.at] === 0x7b) {
       this.problem(
         "error",
         "branch-expected",
@@ -563,26 +571,26 @@ class IcuReader {
   /** Whether a tag starts at `offset`: a name, and a `>` before the next `<`. */
   private isTagAt(offset: number): boolean {
     if (!this.tags) return false;
-    const { source } = this;
-    const isClosing = source.charCodeAt(offset + 1) === 0x2f;
+    const { source, units } = this;
+    const isClosing = units[offset + 1] === 0x2f;
     let at = this.tagNameEnd(isClosing ? offset + 2 : offset + 1);
     if (at < 0) return false;
     for (; at < source.length; at++) {
-      const code = source.charCodeAt(at);
-      if (code === 0x3e) return true;
-      if (code === 0x3c) return false;
+      const unit = units[at];
+      if (unit === 0x3e) return true;
+      if (unit === 0x3c) return false;
     }
     return false;
   }
 
   /** Where a tag's name that starts at a place ends; -1 where there is none. */
   private tagNameEnd(start: number): number {
-    const { source } = this;
+    const { source, units } = this;
     let at = start;
-    let code = source.charCodeAt(at) | 0x20;
+    let code = (units[at] ?? 0) | 0x20;
     if (!(code >= 0x61 && code <= 0x7a)) return -1;
     for (;;) {
-      code = source.charCodeAt(++at);
+      code = units[++at] ?? 0;
       const letter = code | 0x20;
       const isInside =
         (letter >= 0x61 && letter <= 0x7a) ||
@@ -605,8 +613,8 @@ class IcuReader {
   }
 
   private readTag(container: Container): void {
-    const { source, at: start } = this;
-    const isClosing = source.charCodeAt(start + 1) === 0x2f;
+    const { source, units, at: start } = this;
+    const isClosing = units[start + 1] === 0x2f;
     const nameEnd = this.tagNameEnd(isClosing ? start + 2 : start + 1);
     const name = source.slice(isClosing ? start + 2 : start + 1, nameEnd);
     if (isClosing) {
@@ -620,7 +628,7 @@ class IcuReader {
     }
     this.at = nameEnd;
     const tag: OpenTag = { name, start, openEnd: start, attributes: [] };
-    if (source.charCodeAt(nameEnd) === 0x3e) {
+    if (units[nameEnd] === 0x3e) {
       this.openTag(container, tag);
       return;
     }
@@ -876,20 +884,21 @@ class IcuReader {
   }
 
   private skipSpaces(): void {
-    const { source } = this;
-    let code = source.charCodeAt(this.at);
-    while (code === 0x20 || code === 0x0a || code === 0x0d || code === 0x09)
-      code = source.charCodeAt(++this.at);
+    const { units } = this;
+    let { at } = this;
+    let code = units[at] ?? 0;
+    while (code === 0x20 || code === 0x0a || code === 0x0d || code === 0x09) code = units[++at] ?? 0;
+    this.at = at;
     // Other white space is rare, and none of it is a letter, digit or brace of ASCII.
     if (code < 0x20 || code > 0x7d) this.match(spaces);
   }
 
   /** A name: letters, digits and _ of ASCII most of the time, and what Unicode calls neither syntax nor white space. */
   private matchName(): string {
-    const { source, at: start } = this;
+    const { source, units, at: start } = this;
     let at = start;
-    let code = source.charCodeAt(at);
-    while (isNameUnit(code)) code = source.charCodeAt(++at);
+    let code = units[at] ?? 0;
+    while (isNameUnit(code)) code = units[++at] ?? 0;
     if (code > 0x7d) return this.match(nameUnit);
     this.at = at;
     return source.slice(start, at);
@@ -897,18 +906,18 @@ class IcuReader {
 
   /** A word of ASCII letters, in lower case. */
   private matchType(): string {
-    const { source, at: start } = this;
+    const { source, units, at: start } = this;
     let at = start;
     let hasCapitals = false;
     for (;;) {
-      const code = source.charCodeAt(at);
+      const code = units[at] ?? 0;
       if (code >= 0x41 && code <= 0x5a) hasCapitals = true;
       else if (!(code >= 0x61 && code <= 0x7a)) break;
       at++;
     }
     this.at = at;
     const word = source.slice(start, at);
-    return hasCapitals ? word.toLowerCase() : word;
+    return usualType(hasCapitals ? word.toLowerCase() : word);
   }
 
   private match(pattern: RegExp): string {
@@ -932,11 +941,23 @@ function trimAttributes(nodes: readonly MessageNode[]): MessageNode[] {
   return trimmed.filter((node) => node.kind !== "text" || node.value !== "");
 }
 
-const namedStyles: Readonly<Record<string, readonly string[]>> = {
-  number: ["integer", "currency", "percent"],
-  date: ["short", "medium", "long", "full"],
-  time: ["short", "medium", "long", "full"],
-};
+/** A type as the one text that stands for it, where it is a usual one: such are told apart at once. */
+function usualType(word: string): string {
+  switch (word.length) {
+    case 4:
+      return word === "date" ? "date" : word === "time" ? "time" : word;
+    case 6:
+      return word === "plural"
+        ? "plural"
+        : word === "number"
+          ? "number"
+          : word === "select"
+            ? "select"
+            : word;
+    default:
+      return word;
+  }
+}
 
 /** Whether a code unit is a letter or digit of ASCII, or `_`. */
 function isNameUnit(code: number): boolean {
@@ -960,5 +981,13 @@ function isUsableName(name: string): boolean {
 }
 
 function isNamedStyle(type: string, text: string): boolean {
-  return namedStyles[type]?.includes(text) ?? false;
+  switch (type) {
+    case "number":
+      return text === "integer" || text === "currency" || text === "percent";
+    case "date":
+    case "time":
+      return text === "short" || text === "medium" || text === "long" || text === "full";
+    default:
+      return false;
+  }
 }
