@@ -17,6 +17,10 @@ export interface Ledger {
   readonly atticFile: string;
   readonly exists: boolean;
   readonly records: ReadonlyMap<string, LedgerRecord>;
+  /** The record of one key: where few are asked for, the others are not made. */
+  record(fullKey: string): LedgerRecord | undefined;
+  /** Whether a key's record says that its text was made from the source text with a digest; undefined for no record. */
+  isFrom(fullKey: string, source: string): boolean | undefined;
   /** How many records there are. */
   readonly size: number;
   /**
@@ -82,6 +86,8 @@ export function readLedger(
     get records() {
       return (records ??= lines.records());
     },
+    record: (key) => lines.record(key),
+    isFrom: (key, source) => lines.isFrom(key, source),
     get size() {
       return isInTurn ? lines.size : this.records.size;
     },

@@ -19,6 +19,7 @@ export class RecordLines {
   private readonly digests: number[] = [];
   private readonly odd = new Map<number, LedgerRecord>();
   private isExpected = true;
+  private places: ReadonlyMap<string, number> | undefined;
 
   constructor(private readonly pool: KeyPool) {}
 
@@ -85,6 +86,30 @@ export class RecordLines {
       this.text.startsWith(text, at + digestLength + 1) &&
       this.text.startsWith(source, at)
     );
+  }
+
+  /** Whether the record of a key says that its text was made from the source text with a digest; undefined for no record. */
+  isFrom(key: string, source: string): boolean | undefined {
+    const index = this.find(key);
+    if (index < 0) return undefined;
+    const odd = this.odd.get(index);
+    return odd ? odd.source === source : this.text.startsWith(source, this.digests[index] ?? 0);
+  }
+
+  /** The record of a key. */
+  record(key: string): LedgerRecord | undefined {
+    const index = this.find(key);
+    return index < 0 ? undefined : (this.odd.get(index) ?? this.recordAt(this.digests[index] ?? 0));
+  }
+
+  /** The place of a key among the lines, of one that is there twice the last; -1 for one that is not there. */
+  private find(key: string): number {
+    if (this.isExpected) {
+      const place = this.pool.placeOf(key) ?? -1;
+      return place < this.size ? place : -1;
+    }
+    this.places ??= new Map(this.keys.map((one, index) => [one, index]));
+    return this.places.get(key) ?? -1;
   }
 
   /** All records by key; of a key that is there twice, the last. */

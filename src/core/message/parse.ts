@@ -146,7 +146,7 @@ function readerByKey(
   };
 }
 
-/** What was made of the last few thousand texts: more would be most of a large project, and take its memory and its time. */
+/** What was made of the texts that came last: all of a large project would take its memory. */
 class RecentTexts<Value> {
   private young = new Map<string, Value>();
   private old: ReadonlyMap<string, Value> = new Map();
@@ -168,8 +168,8 @@ class RecentTexts<Value> {
   }
 }
 
-/** How many texts with signs are kept at least; most that are equal stand in one catalog, or are the source's. */
-const mostRecent = 2_000;
+/** How many texts with signs are kept at least. */
+const mostRecent = 25_000;
 
 /** What has to be in a text for it to be more than itself, by syntax: each parser begins with the same question. */
 const signsOf: Readonly<Record<MessageSyntax, string>> = {

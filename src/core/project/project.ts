@@ -1,4 +1,5 @@
 import { catalogEdits, editCatalog, loadBook, type Book } from "../catalog/book.js";
+import { KeyPool } from "../catalog/key-pool.js";
 import type { Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
 import { loadWaivers, type Waivers } from "../config/waivers.js";
@@ -470,8 +471,10 @@ function formerSources(
 /** The ledgers of a book, each read once. */
 export function ledgers(project: Project, config: BookConfig): (locale: string) => Ledger {
   const read = new Map<string, Ledger>();
+  const pool = new KeyPool();
   return (locale) => {
-    const ledger = read.get(locale) ?? readLedger(project.files, project.config.ledger, config.name, locale);
+    const ledger =
+      read.get(locale) ?? readLedger(project.files, project.config.ledger, config.name, locale, pool);
     read.set(locale, ledger);
     return ledger;
   };

@@ -124,3 +124,25 @@ describe("catalogs that are read with one pool of keys", () => {
     );
   });
 });
+
+test("one record is the same as the one among all, whatever ledgers were read with the same keys before", () => {
+  const line = (key: string, source: string) =>
+    `${key}\ttranslated\t${source.repeat(16)}\t${"b".repeat(16)}\tperson\t2026-01-02\n`;
+  const files = memoryFiles({
+    "l/web.de.txt": `# Fond Ledger 1\n${line("a", "1")}${line("b", "2")}`,
+    "l/web.fr.txt": `# Fond Ledger 1\n${line("a", "1")}${line("c", "3")}${line("d\\te", "4")}${line("c", "5")}`,
+    "l/web.pl.txt": `# Fond Ledger 1\n${line("b", "6")}`,
+  });
+  const pool = new KeyPool();
+  const read = ["de", "fr", "pl"].map((locale) => readLedger(files, "l", "web", locale, pool));
+  for (const ledger of read) {
+    for (const key of ["a", "b", "c", "d\te", "none"]) {
+      const record = ledger.records.get(key);
+      expect(ledger.record(key)).toEqual(record);
+      for (const digit of "123456")
+        expect(ledger.isFrom(key, digit.repeat(16))).toBe(record && record.source === digit.repeat(16));
+    }
+  }
+  expect(read.map((ledger) => ledger.record("b")?.source[0])).toEqual(["2", undefined, "6"]);
+  expect(read[1]?.record("c")?.source[0]).toBe("5");
+});

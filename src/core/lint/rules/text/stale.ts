@@ -1,3 +1,4 @@
+import { keptDigestOf } from "../../../text/digest.js";
 import { standingOf } from "../../../ledger/standing.js";
 import { defineRule } from "../../rule.js";
 
@@ -22,10 +23,13 @@ export const textStale = defineRule({
       },
     ],
   },
-  applies: ({ book, ledger }) => book.targetLocales.some((locale) => ledger(locale).records.size > 0),
+  applies: ({ book, ledger }) => book.targetLocales.some((locale) => ledger(locale).size > 0),
   pair(context, { catalog, entry, locale }, source) {
-    const { records } = context.ledger(locale);
-    const record = records.get(context.book.fullKey(catalog.namespace, entry.key));
+    const key = context.book.fullKey(catalog.namespace, entry.key);
+    const ledger = context.ledger(locale);
+    // Nearly all are from the source text of now; no record is another matter.
+    if (ledger.isFrom(key, keptDigestOf(source.entry.text)) !== false) return;
+    const record = ledger.record(key);
     if (!record) return;
     const { stale } = standingOf({
       record,

@@ -25,7 +25,7 @@ export const textUntranslated = defineRule({
     )
       return;
     if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
-    const record = context.ledger(locale).records.get(context.book.fullKey(catalog.namespace, entry.key));
+    const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
     context.report(
       catalog,
