@@ -21,6 +21,8 @@ export interface TextNode {
   readonly value: string;
   /** Set where the message has a value of its own that a function formats, as in MessageFormat 2: `{|2031-05-01| :date}`. */
   readonly format?: ArgumentFormat;
+  /** What MessageFormat 2 calls attributes, as written (`@translate=no`): words to tools, which readers do not see. */
+  readonly asides?: string;
   readonly span?: Span;
 }
 
@@ -31,6 +33,8 @@ export interface ArgumentNode {
   readonly format?: ArgumentFormat;
   /** Further arguments, whose values its format takes. */
   readonly uses?: readonly string[];
+  /** What MessageFormat 2 calls attributes, as written (`@translate=no`): words to tools, which readers do not see. */
+  readonly asides?: string;
   readonly span?: Span;
   readonly nameSpan?: Span;
 }
@@ -97,6 +101,8 @@ export interface TagNode {
   readonly children: readonly MessageNode[];
   /** Written `<br/>`, or an element that HTML never closes (`<br>`). */
   readonly selfClosing: boolean;
+  /** What MessageFormat 2 calls attributes, as written (`@translate=no`): words to tools, which readers do not see. */
+  readonly asides?: string;
   readonly span?: Span;
   /** The opening tag, from `<` to `>`. */
   readonly openSpan?: Span;

@@ -1,4 +1,4 @@
-import type { MessageNode, PluralNode, SelectNode } from "./model.js";
+import type { MessageNode, PluralNode, SelectNode, TextNode } from "./model.js";
 
 /** A whole text for one combination of choices: what each choice must be, by its place among them. */
 export interface FlatVariant {
@@ -88,11 +88,16 @@ export function joinTexts(nodes: readonly MessageNode[]): MessageNode[] {
   const joined: MessageNode[] = [];
   for (const node of nodes) {
     const last = joined.at(-1);
-    if (node.kind === "text" && last?.kind === "text" && !node.format && !last.format)
+    if (node.kind === "text" && last?.kind === "text" && isBare(node) && isBare(last))
       joined[joined.length - 1] = { ...last, value: last.value + node.value };
     else joined.push(node);
   }
   return joined;
+}
+
+/** Whether a text is nothing but its words. */
+function isBare({ format, asides }: TextNode): boolean {
+  return !format && !asides;
 }
 
 /** Nodes without their places, for comparing. */

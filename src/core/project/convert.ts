@@ -261,6 +261,7 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig):
           : `a plural that counts “${node.name}”, has exact numbers, or is part of a sentence`,
       );
     if (node.kind === "argument" && node.format) found.add(`the format of “${node.name}”`);
+    if ("asides" in node && node.asides) found.add(`the attribute ${node.asides}`);
     if (node.kind === "text" && node.format) found.add(`the format of the value “${node.value}”`);
     if (node.kind === "argument" && /^(?:java|printf)$/.test(syntax) && !/^\d+$/.test(node.name))
       found.add(`“${node.name}”, since arguments are numbered there`);

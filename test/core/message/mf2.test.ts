@@ -179,6 +179,29 @@ describe("a value of the message's own that a function formats", () => {
   });
 });
 
+describe("attributes, which are for tools and not for readers,", () => {
+  test.each([
+    ["{$name @translate=no}", "{$name @translate=no}"],
+    ["{$n :number @source=|a b| @checked}", "{$n :number @source=|a b| @checked}"],
+    ["Call {|ABC| @translate=no} now", "Call {ABC @translate=no} now"],
+    ["{|2031 5| :number @fixed}", "{|2031 5| :number @fixed}"],
+    ["Read {#link href=|a| @open}this{/link}", "Read {#link href=a @open}this{/link}"],
+    ["{#br @wide /}", "{#br @wide /}"],
+    ["{$a  @x   @y = 1 }", "{$a @x @y = 1}"],
+  ])("are kept: %s", (source, printed) => {
+    const { nodes, problems } = parseMf2(source);
+    expect(problems).toEqual([]);
+    expect(printMf2(nodes)).toBe(printed);
+    expect(printMf2(parseMf2(printed).nodes)).toBe(printed);
+  });
+
+  test("do not show, and part no words that are read as one text", () => {
+    const { nodes } = parseMf2("Call {|ABC| @translate=no} now {$name @translate=no}");
+    expect(fillMessage(nodes, "en", { name: "Ida" }).text).toBe("Call ABC now Ida");
+    expect(messageReader("mf2").read("Call {|ABC| @translate=no} now").facts.text).toBe("Call ABC now");
+  });
+});
+
 describe("properties", () => {
   const word = fc.constantFrom("a", "n", "count", "имя");
   const text = fc.string({ unit: fc.constantFrom(..."ab .{}\\|#<'$:"), minLength: 1, maxLength: 8 });

@@ -81,15 +81,15 @@ function printPattern(nodes: readonly MessageNode[], counted: string): string {
     .map((node): string => {
       switch (node.kind) {
         case "text":
-          return node.format
-            ? `{${printLiteral(node.value)}${printFunction(node)}}`
+          return node.format || node.asides
+            ? `{${printLiteral(node.value)}${printFunction(node)}${asidesOf(node)}}`
             : node.value.replace(/[\\{}]/g, "\\$&");
         case "argument":
-          return `{$${node.name}${printFunction(node)}}`;
+          return `{$${node.name}${printFunction(node)}${asidesOf(node)}}`;
         case "count":
           return counted === "" ? "" : `{$${counted}}`;
         case "tag": {
-          const options = printOptions(node);
+          const options = printOptions(node) + asidesOf(node);
           if (node.selfClosing) return `{#${node.name}${options} /}`;
           return `{#${node.name}${options}}${printPattern(node.children, counted)}{/${node.name}}`;
         }
@@ -114,6 +114,10 @@ function printFunction({ format }: Pick<ArgumentNode, "format">): string {
   if ((type === "date" || type === "time") && style.kind === "named") return ` :${type} length=${style.text}`;
   // There is no such function: what reads it back tells the difference.
   return ` :${type} style=${printLiteral(style.text)}`;
+}
+
+function asidesOf({ asides }: { readonly asides?: string }): string {
+  return asides ? ` ${asides}` : "";
 }
 
 /** `href="…"` as markup's options. */

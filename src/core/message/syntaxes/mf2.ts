@@ -49,6 +49,7 @@ type Operand =
 interface Expression {
   readonly operand: Operand | undefined;
   readonly annotation: Annotation | undefined;
+  readonly asides: string;
   readonly span: Span;
 }
 
@@ -330,6 +331,7 @@ class Mf2Reader {
     const open: {
       name: string;
       attributes: readonly MessageNode[];
+      asides: string;
       children: MessageNode[];
       start: number;
       end: number;
@@ -430,6 +432,7 @@ class Mf2Reader {
             open.push({
               name: markup.name,
               attributes: markup.attributes,
+              asides: markup.asides,
               children: [],
               start: markup.span.start,
               end: markup.span.end,
@@ -481,13 +484,14 @@ class Mf2Reader {
         onMarkup(this.readMarkup(start));
         return;
       }
-      const { operand, annotation, span } = this.readExpression();
+      const { operand, annotation, asides, span } = this.readExpression();
       const declared = this.resolve(operand, annotation);
       if (operand?.kind !== "variable" || declared.argument === undefined) {
         const value = declared.literal ?? "";
         const format = formatOf(declared.annotation, annotation !== undefined);
         if (value === "") return;
-        if (format) nodes.push({ kind: "text", value, format, span });
+        if (format || asides !== "")
+          nodes.push({ kind: "text", value, ...(format && { format }), ...(asides && { asides }), span });
         else pushText(nodes, value, span);
         return;
       }
@@ -504,6 +508,7 @@ class Mf2Reader {
         name: declared.argument,
         ...(format && { format }),
         ...(uses.length > 0 && { uses }),
+        ...(asides && { asides }),
         span,
         nameSpan: { start: operand.span.start + 1, end: operand.span.end },
       };
@@ -531,7 +536,7 @@ class Mf2Reader {
         isClose ? "write {/name}" : "write {#name}",
       );
     const options = this.readOptions();
-    this.readAttributes();
+    const asides = this.readAttributes();
     this.skipSpaces();
     const isAlone = !isClose && source[this.at] === "/";
     if (isAlone) this.at++;
@@ -557,6 +562,7 @@ class Mf2Reader {
       kind: isClose ? "close" : isAlone ? "alone" : "open",
       name,
       attributes: joinTexts(attributes),
+      asides,
       span,
     };
   }
@@ -614,7 +620,7 @@ class Mf2Reader {
         );
       annotation = { name, options: this.readOptions(), span };
     }
-    this.readAttributes();
+    const asides = this.readAttributes();
     if (
       operand?.kind === "literal" &&
       !annotation &&
@@ -628,7 +634,7 @@ class Mf2Reader {
         "write a variable with its $, or |text between bars|",
       );
     this.closeBrace(start);
-    return { operand, annotation, span: { start, end: this.at } };
+    return { operand, annotation, asides, span: { start, end: this.at } };
   }
 
   private closeBrace(start: number): void {
@@ -679,13 +685,16 @@ class Mf2Reader {
     }
   }
 
-  private readAttributes(): void {
+  /** Attributes, as written with a space between them; an empty text for none. */
+  private readAttributes(): string {
+    const found: string[] = [];
     for (;;) {
       const before = this.at;
       this.skipSpaces();
-      if (this.source[this.at] !== "@") {
+      const start = this.at;
+      if (this.source[start] !== "@") {
         this.at = before;
-        return;
+        return found.join(" ");
       }
       this.at++;
       const name = this.readName();
@@ -700,6 +709,7 @@ class Mf2Reader {
       this.skipSpaces();
       if (this.source[this.at] !== "=") {
         this.at = afterName;
+        found.push(this.source.slice(start, afterName));
         continue;
       }
       this.at++;
@@ -711,6 +721,7 @@ class Mf2Reader {
           `the attribute ${name} has no value`,
           `write @${name} or @${name}=value`,
         );
+      found.push(this.source.slice(start, this.at));
     }
   }
 
@@ -806,6 +817,7 @@ interface Markup {
   readonly kind: "open" | "close" | "alone";
   readonly name: string;
   readonly attributes: readonly MessageNode[];
+  readonly asides: string;
   readonly span: Span;
 }
 
@@ -813,19 +825,21 @@ function tagOf(
   tag: {
     readonly name: string;
     readonly attributes: readonly MessageNode[];
+    readonly asides: string;
     readonly children: readonly MessageNode[];
     readonly start: number;
     readonly end: number;
   },
   end: number,
 ): TagNode {
-  const { name, attributes, children, start } = tag;
+  const { name, attributes, asides, children, start } = tag;
   return {
     kind: "tag",
     name,
     attributes,
     children,
     selfClosing: false,
+    ...(asides && { asides }),
     span: { start, end },
     openSpan: { start, end: tag.end },
   };
@@ -841,7 +855,7 @@ function nextSign(source: string, from: number): number {
 
 function pushText(nodes: MessageNode[], value: string, span: Span): void {
   const last = nodes.at(-1);
-  if (last?.kind === "text" && last.span && !last.format)
+  if (last?.kind === "text" && last.span && !last.format && !last.asides)
     nodes[nodes.length - 1] = {
       ...last,
       value: last.value + value,
