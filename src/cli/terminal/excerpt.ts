@@ -2,6 +2,9 @@ import { displayWidth } from "../../core/text/width.js";
 import type { Range } from "../../core/text/span.js";
 import type { Style } from "./style.js";
 
+/** More code units than this hardly share a column: of the line of a minified file only so much is looked at. */
+const mostUnits = 16;
+
 /** A line of a file with a place in it marked below, as two lines; cut around the place to fit `width` columns. */
 export function excerpt(
   line: string,
@@ -19,12 +22,21 @@ export function excerpt(
   const indent = /^ */.exec(shown)?.[0].length ?? 0;
   // Where the line is too long, it starts a little before the place, else at its first word.
   const start =
-    displayWidth(shown.slice(indent)) <= room
+    shown.length - indent <= room * mostUnits && displayWidth(shown.slice(indent)) <= room
       ? Math.min(indent, from)
       : Math.max(Math.min(indent, from), from - Math.floor(room / 3));
   const head = start > indent ? "…" : "";
-  let end = shown.length;
-  while (end > start && displayWidth(head + shown.slice(start, end)) > room - 1) end--;
+  const fits = (end: number) => displayWidth(head + shown.slice(start, end)) < room;
+  let end = Math.min(shown.length, start + room * mostUnits);
+  if (!fits(end)) {
+    let least = start;
+    while (end - least > 1) {
+      const middle = (least + end) >> 1;
+      if (fits(middle)) least = middle;
+      else end = middle;
+    }
+    end = least;
+  }
   const tail = end < shown.length ? "…" : "";
   const before = displayWidth(head + shown.slice(start, from));
   const marked = Math.max(displayWidth(shown.slice(from, Math.min(to, end))), 1);

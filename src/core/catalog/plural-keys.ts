@@ -79,6 +79,16 @@ export function joinPluralKeys(
   });
 }
 
+/** The key that a form of a plural stands under. */
+export function formKey(
+  base: string,
+  category: string,
+  { plurals, forms }: PluralKeySettings,
+  separator: string,
+) {
+  return base + (plurals === "branches" ? separator : (forms?.separator ?? "_")) + category;
+}
+
 function splitterFor({ plurals, forms }: PluralKeySettings, separator: string) {
   const mark = plurals === "branches" ? separator : (forms?.separator ?? "_");
   return (key: string) => {

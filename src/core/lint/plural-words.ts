@@ -1,3 +1,6 @@
+import type { Catalog } from "../catalog/book.js";
+import type { Entry } from "../catalog/model.js";
+import { formKey, hasForms } from "../catalog/plural-keys.js";
 import type { MessageSyntax } from "../config/names.js";
 import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plural-rules.js";
 
@@ -23,4 +26,12 @@ export function languageName(locale: string): string {
 export function branchToWrite(syntax: MessageSyntax, selector: string): string {
   if (syntax !== "mf2") return `${selector} {…}`;
   return `${selector === "other" ? "*" : selector} {{…}}`;
+}
+
+/** A plural's form as a translator writes it: a branch of the message, or a key of its own where the book keeps forms so. */
+export function formToWrite(catalog: Catalog, entry: Entry, syntax: MessageSyntax, category: string): string {
+  if (catalog.settings.plurals === "bar") return `a form for ${category}`;
+  return hasForms(entry)
+    ? `the key “${formKey(entry.key, category, catalog.settings, catalog.separator)}”`
+    : branchToWrite(syntax, category);
 }

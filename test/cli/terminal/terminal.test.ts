@@ -51,6 +51,17 @@ describe("an excerpt", () => {
     expect(line.slice(marks.indexOf("^"), marks.lastIndexOf("^") + 1)).toBe("HERE");
   });
 
+  test("takes no time for the line of a minified file", () => {
+    const [line = "", marks = ""] = at(
+      `${"日本 ".repeat(400_000)}HERE${"x".repeat(1_000_000)}`,
+      1_200_001,
+      1_200_005,
+    );
+    expect(displayWidth(line)).toBeLessThanOrEqual(60);
+    expect(marks).toContain("^^^^");
+    expect(line).toContain("HERE");
+  });
+
   test("counts wide letters as two columns", () => {
     const [line = "", marks = ""] = at('"日本": "x"', 7, 10);
     expect(line).toContain('"日本": "x"');

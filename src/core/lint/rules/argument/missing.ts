@@ -1,3 +1,5 @@
+import { hasForms } from "../../../catalog/plural-keys.js";
+import { showForms } from "../../../message/forms.js";
 import { isQuotedAway, matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
@@ -30,7 +32,9 @@ export const argumentMissing = defineRule({
         { at: "message", entry },
         {
           message: `the source's {${name}} is not in the translation`,
-          remedy: `write ${sample.length > 60 ? `{${name}, …}` : sample} where it belongs`,
+          remedy: hasForms(source.entry)
+            ? `write it as the source does: ${showForms(source.entry.text)}`
+            : `write ${sample.length > 60 ? `{${name}, …}` : sample} where it belongs`,
         },
       );
     }

@@ -1,6 +1,6 @@
 import { hasPluralRules, pluralCategoryNames, pluralRules } from "../../../locale/plural-rules.js";
 import { nearest } from "../../../text/nearest.js";
-import { languageName } from "../../plural-words.js";
+import { formToWrite, languageName } from "../../plural-words.js";
 import type { Span } from "../../../text/span.js";
 import { defineRule } from "../../rule.js";
 
@@ -48,7 +48,9 @@ export const pluralIdleCategory = defineRule({
               ? `${languageName(locale)} never selects “${selector}”`
               : `“${selector}” is no plural category`,
             remedy: isCategory
-              ? `remove the branch${exact ? `, or write ${exact} if exactly that number is meant` : ""}`
+              ? context.book.config.plurals === "inline"
+                ? `remove the branch${exact ? `, or write ${exact} if exactly that number is meant` : ""}`
+                : `remove ${formToWrite(catalog, entry, context.book.config.syntax, selector)}`
               : near
                 ? `did you mean “${near}”?`
                 : `the categories here are ${used.join(", ")}; an exact number is written =1`,

@@ -1,13 +1,18 @@
-import { hasPluralRules, pluralRules, type PluralCategory } from "../../../locale/plural-rules.js";
+import {
+  hasPluralRules,
+  pluralRules,
+  type PluralCategory,
+  type PluralKind,
+} from "../../../locale/plural-rules.js";
 import type { PluralNode } from "../../../message/model.js";
-import { branchToWrite, languageName, numbersOf } from "../../plural-words.js";
+import { formToWrite, languageName, numbersOf } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const pluralMissingCategory = defineRule({
   id: "plural/missing-category",
   level: "error",
   summary: "A plural without a category that the locale needs.",
-  why: "Languages choose between up to six forms (CLDR's plural rules). Where one is missing users read the form `other` instead, which is wrong grammar. An exact number does for a category that stands for that number alone: `=1` for `one` in Polish, not in Russian.",
+  why: "Languages choose between up to six forms (CLDR's plural rules). Where one is missing users read the form `other` instead, which is wrong grammar. An exact number does for a category that stands for that number alone: `=1` for `one` in Polish, not in Russian. A category of fractions or of millions alone, as `many` is in Czech and in Spanish, is a warning: few counts ever reach it.",
   examples: {
     bad: [
       {
@@ -53,6 +58,7 @@ export const pluralMissingCategory = defineRule({
         (category) => category !== "other" && !covers(plural, locale, category),
       );
       if (missing.length === 0) continue;
+      const isRare = missing.every((category) => isRarelyReached(locale, plural.pluralKind, category));
       const language = languageName(locale);
       const told = missing
         .map((category) => `“${category}” (${numbersOf(locale, plural.pluralKind, category)})`)
@@ -62,12 +68,20 @@ export const pluralMissingCategory = defineRule({
         { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
         {
           message: `the ${plural.pluralKind === "ordinal" ? "ordinal" : "plural"} of {${plural.name}} lacks ${told}, which ${language} needs; users read “other” there`,
-          remedy: `add ${missing.map((category) => branchToWrite(context.book.config.syntax, category)).join(" ")}`,
+          remedy: `add ${missing.map((category) => formToWrite(catalog, entry, context.book.config.syntax, category)).join(" ")}`,
+          ...(isRare && { severity: "warning" as const }),
         },
       );
     }
   },
 });
+
+/** Whether no whole number below a million takes a category. */
+function isRarelyReached(locale: string, kind: PluralKind, category: PluralCategory): boolean {
+  return pluralRules(locale, kind)
+    .wholeSamples(category)
+    .every((number) => number >= 1_000_000);
+}
 
 /** Whether a branch takes the numbers of a category: its own, or an exact number that is all the category stands for. */
 function covers(plural: PluralNode, locale: string, category: PluralCategory): boolean {

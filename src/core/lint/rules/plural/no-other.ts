@@ -1,4 +1,4 @@
-import { branchToWrite } from "../../plural-words.js";
+import { formToWrite } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const pluralNoOther = defineRule({
@@ -24,7 +24,7 @@ export const pluralNoOther = defineRule({
         { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
         {
           message: `the plural of {${plural.name}} has no “other”`,
-          remedy: `add ${branchToWrite(context.book.config.syntax, "other")} with the text for every number that no branch names`,
+          remedy: `add ${formToWrite(catalog, entry, context.book.config.syntax, "other")} with the text for every number that no branch names`,
         },
       );
     }

@@ -1,0 +1,99 @@
+import { expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import type { Finding } from "../../../src/core/lint/finding.js";
+import { lintProject, openProject } from "../../../src/core/project/project.js";
+
+/** Lints a book whose plural forms stand apart. */
+async function lint(
+  book: Record<string, unknown>,
+  locale: string,
+  source: Record<string, string>,
+  target: Record<string, string>,
+): Promise<Finding[]> {
+  const config = {
+    source: "en",
+    targets: [locale],
+    books: [{ name: "web", code: [], files: "t/{locale}.json", syntax: "double-brace", ...book }],
+  };
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify(config),
+      "t/en.json": JSON.stringify(source),
+      [`t/${locale}.json`]: JSON.stringify(target),
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  return lintProject(opened.project);
+}
+
+const english = { boats_one: "{{count}} boat", boats_other: "{{count}} boats" };
+
+test.each<
+  [string, Record<string, unknown>, string, Record<string, string>, Record<string, string>, string, string]
+>([
+  [
+    "a form that is missing",
+    { plurals: "suffix" },
+    "pl",
+    english,
+    { boats_one: "{{count}} statek", boats_few: "{{count}} statki", boats_other: "{{count}} statku" },
+    "plural/missing-category",
+    "add the key “boats_many”",
+  ],
+  [
+    "a form that is missing, with a sign of the book's own",
+    { plurals: "suffix", forms: { separator: "#" } },
+    "pl",
+    { "boats#one": "{{count}} boat", "boats#other": "{{count}} boats" },
+    { "boats#one": "{{count}} statek", "boats#few": "{{count}} statki", "boats#other": "{{count}} statku" },
+    "plural/missing-category",
+    "add the key “boats#many”",
+  ],
+  [
+    "a child key that is missing",
+    { plurals: "branches" },
+    "pl",
+    { "boats.one": "{{count}} boat", "boats.other": "{{count}} boats" },
+    { "boats.one": "{{count}} statek", "boats.few": "{{count}} statki", "boats.other": "{{count}} statku" },
+    "plural/missing-category",
+    "add the key “boats.many”",
+  ],
+  [
+    "a form that the language never takes",
+    { plurals: "suffix" },
+    "ja",
+    english,
+    { boats_one: "{{count}}隻", boats_other: "{{count}}隻" },
+    "plural/idle-category",
+    "remove the key “boats_one”",
+  ],
+  [
+    "a text without forms for a source that has them",
+    { plurals: "suffix" },
+    "de",
+    english,
+    { boats: "Boote" },
+    "argument/missing",
+    "",
+  ],
+])("%s is told of in the book's own keys", async (_, book, locale, source, target, rule, remedy) => {
+  const found = await lint(book, locale, source, target);
+  for (const one of found) expect(`${one.message} ${one.remedy}`).not.toMatch(/[⟦⟧]|\{…\}/);
+  if (remedy !== "")
+    expect(found.filter((one) => one.rule === rule).map((one) => one.remedy)).toEqual([remedy]);
+});
+
+test("a category that only millions or fractions take is a warning, any other an error", async () => {
+  const plural = (forms: readonly string[], word: string) => ({
+    boats: `{count, plural, ${forms.map((form) => `${form} {# ${word}}`).join(" ")}}`,
+  });
+  const severities = async (locale: string, forms: readonly string[]) =>
+    (await lint({ syntax: "icu" }, locale, plural(["one", "other"], "boats"), plural(forms, "x")))
+      .filter(({ rule }) => rule === "plural/missing-category")
+      .map(({ severity }) => severity);
+  expect(await severities("es", ["one", "other"])).toEqual(["warning"]);
+  expect(await severities("cs", ["one", "few", "other"])).toEqual(["warning"]);
+  expect(await severities("cs", ["one", "other"])).toEqual(["error"]);
+  expect(await severities("pl", ["one", "few", "other"])).toEqual(["error"]);
+  expect(await severities("es", ["one", "many", "other"])).toEqual([]);
+});
