@@ -40,10 +40,10 @@ async function compare(
   aim: number,
 ): Promise<void> {
   // What is read is kept until the end of a round, as a command keeps it.
-  const round = (read: (text: string) => unknown) => shortest(8, () => texts.map(read));
+  const round = (read: (text: string) => unknown) => shortest(20, () => texts.map(read));
   const baseline = await round(bare);
   // The catalogs of one book share their keys, as when a command reads them.
-  const milliseconds = await shortest(8, () => {
+  const milliseconds = await shortest(20, () => {
     const pool = new KeyPool();
     return texts.map((text) => format.read(text, ".", pool));
   });
