@@ -1,5 +1,6 @@
 import { CodeUnits } from "../text/code-units.js";
-import type { Branch, MessageNode } from "../message/model.js";
+import { hasPluralRules, pluralRules } from "../locale/plural-rules.js";
+import type { Branch, MessageNode, PluralNode, TagNode } from "../message/model.js";
 import type { ReadMessage } from "../message/parse.js";
 
 /**
@@ -24,19 +25,19 @@ export const features = {
   space: 1 << 8,
   /** Digits of any script. */
   digits: 1 << 9,
-  /** Braces, `%`, `$` or `#`. */
+  /** `%` or `$`. */
   signs: 1 << 10,
-  /** `<` or `:`, which markup and addresses that run code have. */
+  /** `<` that is no tag, tags that do more than mark words, and what addresses that run code begin with. */
   markup: 1 << 11,
   /** `@`, `/`, or a full stop inside a word. */
   address: 1 << 12,
   /** Straight quotation marks, or signs that French spaces. */
   marks: 1 << 13,
-  /** A last character that is no letter. */
+  /** An end, in any branch, that is neither a letter nor a value. */
   ending: 1 << 14,
   /** Capitals, `?`, `#` or `-` in a row, brackets, a single word, filler: what marks for translators are made of. */
   marker: 1 << 15,
-  /** A word that begins with the whole of the word before it. */
+  /** A word that is the one before it again. */
   repeat: 1 << 16,
   /** Characters that may not be in the normal form NFC. */
   composed: 1 << 17,
@@ -52,6 +53,10 @@ export const features = {
   parts: 1 << 22,
   /** Arguments with a format. */
   formats: 1 << 23,
+  /** `{` that opens nothing. */
+  braces: 1 << 24,
+  /** A plural with something beside it, or with other forms than one for each category that shows the number. */
+  unevenPlural: 1 << 25,
 } as const;
 
 export type Feature = keyof typeof features;
@@ -62,7 +67,9 @@ export function featureMask(names: readonly Feature[]): number {
 }
 
 // What single code units are, which is no feature of a message; they share the numbers of what they show by themselves.
+const brace = 1 << 21;
 const frame = 1 << 22;
+const colon = 1 << 23;
 const letter = 1 << 24;
 const upper = 1 << 25;
 const white = 1 << 26;
@@ -76,7 +83,7 @@ const classes = new Int32Array(0x10000);
 const met = 1 << 30;
 
 /** Whether a code unit is a letter, or a mark on one. */
-export function isLetter(code: number): boolean {
+function isLetter(code: number): boolean {
   return code === code && ((classes[code] || classAt(code)) & letter) !== 0;
 }
 
@@ -97,8 +104,10 @@ function classOf(code: number, unit: string): number {
   if (/\p{Lu}/u.test(unit) && code < 0x80) bits |= upper;
   if (/\s/.test(unit)) bits |= white;
   if (/\p{Nd}/u.test(unit)) bits |= features.digits;
-  if (/[{}%$#]/.test(unit)) bits |= features.signs;
-  if (/[<:]/.test(unit)) bits |= features.markup;
+  if (/[%$]/.test(unit)) bits |= features.signs;
+  if (unit === "{") bits |= brace;
+  if (unit === "<") bits |= features.markup;
+  if (unit === ":") bits |= colon;
   if (/[@/]/.test(unit)) bits |= features.address;
   if (/["?!;]/.test(unit)) bits |= features.marks;
   if (/[[⟦]/.test(unit)) bits |= bracket;
@@ -142,8 +151,8 @@ function unitFeatures(text: string, units: Uint16Array, start: number): number {
     if ((bits & letter) === 0) {
       if (code === 0x2e && at + 1 < end && isWordUnit(units[at + 1] ?? 0)) found |= features.address;
     } else if ((before & letter) === 0) {
-      // The beginning of a word: is the one before it, a space between them, the same so far?
-      if (wordAt >= 0 && units[at - 1] === 0x20 && beginAlike(units, wordAt, at, end))
+      // The beginning of a word: is it the one before it again, with a space between them?
+      if (wordAt >= 0 && units[at - 1] === 0x20 && isSameWord(units, wordAt, at, end))
         found |= features.repeat;
       wordAt = at;
     }
@@ -152,6 +161,8 @@ function unitFeatures(text: string, units: Uint16Array, start: number): number {
   }
   if ((all & white) !== 0) found |= features.blank;
   if ((before & letter) === 0) found |= features.ending;
+  if ((seen & brace) !== 0) found |= features.braces;
+  if ((seen & colon) !== 0 && /script\s*:/i.test(text)) found |= features.markup;
   if (end > start && ((before & white) !== 0 || (pairs & white) !== 0)) found |= features.space;
   if (
     (pairs & (upper | frame)) !== 0 ||
@@ -163,13 +174,15 @@ function unitFeatures(text: string, units: Uint16Array, start: number): number {
   return (seen & ownBits) | found;
 }
 
-/** Whether the word at `other` begins with the whole word at `one`, which stands before it, in any case. */
-function beginAlike(units: Uint16Array, one: number, other: number, end: number): boolean {
+/** Whether the word at `other` is the one at `one`, which stands before it, in any case. */
+function isSameWord(units: Uint16Array, one: number, other: number, end: number): boolean {
   const length = other - 1 - one;
-  if (other + length > end) return false;
+  if (length < 2 || other + length > end) return false;
   for (let at = 0; at < length; at++)
     if (!isSameLetter(units[one + at] ?? 0, units[other + at] ?? 0)) return false;
-  return length > 1;
+  if (other + length === end) return true;
+  const next = units[other + length] ?? 0;
+  return (next >= 0xd800 && next < 0xe000) || ((classes[next] || classAt(next)) & letter) === 0;
 }
 
 function isSameLetter(one: number, other: number): boolean {
@@ -186,35 +199,93 @@ function isWordUnit(code: number): boolean {
 }
 
 /**
- * What a message has, by its text and by what was read of it. `units` may hold the text's code units from `start` on.
+ * What a message has, by its text and by what was read of it in a locale. `units` may hold the text's code units from
+ * `start` on.
  */
-export function messageFeatures(message: ReadMessage, units?: Uint16Array, start = -1): number {
+export function messageFeatures(
+  message: ReadMessage,
+  locale: string,
+  units?: Uint16Array,
+  start = -1,
+): number {
   let found = units && start >= 0 ? unitFeatures(message.source, units, start) : textFeatures(message.source);
   if (message.isPlain) return found;
-  found |= nodeFeatures(message.nodes);
-  // Each branch has an end of its own.
-  if ((found & (features.plurals | features.selects)) !== 0) found |= features.ending;
+  const { nodes, isBroken } = message;
+  // What stands in the text may be part of an argument or tag that was read; of a broken message that is not sure.
+  if (!isBroken) found &= ~(features.braces | features.markup | features.ending);
+  found |= nodeFeatures(nodes, locale);
+  if ((found & features.plurals) !== 0 && nodes.length > 1) found |= features.unevenPlural;
+  if (!endsPlainly(nodes)) found |= features.ending;
   if (message.quoted.length > 0) found |= features.quoted;
   if (message.problems.length > 0) found |= features.problems;
   return found;
 }
 
-function nodeFeatures(nodes: readonly MessageNode[]): number {
+function nodeFeatures(nodes: readonly MessageNode[], locale: string): number {
   let found = 0;
   for (const node of nodes)
     switch (node.kind) {
+      case "text":
+        found |= literalFeatures(node.value);
+        break;
       case "argument":
-        found |= node.format ? features.arguments | features.formats : features.arguments;
+        found |= features.arguments;
+        if (node.format)
+          found |= features.formats | (node.format.style ? literalFeatures(node.format.style.text) : 0);
         break;
       case "tag":
-        found |= features.tags | nodeFeatures(node.attributes) | nodeFeatures(node.children);
+        found |= features.tags | nodeFeatures(node.attributes, locale) | nodeFeatures(node.children, locale);
+        if (mayAct(node)) found |= features.markup;
         break;
       case "plural":
+        found |= features.arguments | features.plurals;
+        if (!isEven(node, locale)) found |= features.unevenPlural;
+        for (const branch of node.branches) found |= nodeFeatures(branch.nodes, locale);
+        break;
       case "select":
-        found |= features.arguments | (node.kind === "plural" ? features.plurals : features.selects);
-        for (const branch of node.branches) found |= nodeFeatures(branch.nodes);
+        found |= features.arguments | features.selects;
+        for (const branch of node.branches) found |= nodeFeatures(branch.nodes, locale);
     }
   return found;
+}
+
+/** What of literal text may be another syntax's sign, or part of an address that runs code. */
+function literalFeatures(text: string): number {
+  return (text.includes("{") ? features.braces : 0) | (/[<=]|script\s*:/i.test(text) ? features.markup : 0);
+}
+
+/** Whether a tag is more than a mark around words: one that HTML gives a meaning, or one with attributes. */
+function mayAct({ name, attributes }: TagNode): boolean {
+  return attributes.length > 0 || /^(?:script|iframe|object|embed)\b/i.test(name);
+}
+
+/** Whether a plural has one form for each category of the locale, each with the number, and nothing else. */
+function isEven({ branches, name, pluralKind, offset }: PluralNode, locale: string): boolean {
+  if (offset !== 0 || !hasPluralRules(locale, pluralKind)) return false;
+  const { categories } = pluralRules(locale, pluralKind);
+  // As many forms as categories, of each of which there is one: then there is no other.
+  if (branches.length !== categories.length) return false;
+  for (const category of categories)
+    if (!branches.some(({ selector }) => selector === category)) return false;
+  return branches.every(({ nodes }) =>
+    nodes.some((node) => node.kind === "count" || (node.kind === "argument" && node.name === name)),
+  );
+}
+
+/** Whether every branch ends in a letter, a value or a sign, so that there is no mark to speak of. */
+function endsPlainly(nodes: readonly MessageNode[]): boolean {
+  const last = nodes[nodes.length - 1];
+  switch (last?.kind) {
+    case "text":
+      return isLetter(last.value.charCodeAt(last.value.length - 1));
+    case "plural":
+    case "select":
+      return last.branches.every((branch) => endsPlainly(branch.nodes));
+    case "tag":
+      return last.selfClosing || endsPlainly(last.children);
+    default:
+      return last !== undefined;
+  }
 }
 
 /**
@@ -263,7 +334,7 @@ function isSamePart(one: MessageNode, other: MessageNode): boolean {
     case "plural":
     case "select": {
       // Languages have other numbers of branches: all must have what the first has.
-      if (other.kind !== one.kind || one.name !== other.name) return false;
+      if (other.kind !== one.kind || one.name !== other.name || !areCountedAlike(one, other)) return false;
       const first = one.branches[0]?.nodes ?? [];
       const isAlike = ({ nodes }: Branch) => areSameParts(first, nodes);
       return one.branches.every(isAlike) && other.branches.every(isAlike);
@@ -271,4 +342,9 @@ function isSamePart(one: MessageNode, other: MessageNode): boolean {
     default:
       return false;
   }
+}
+
+function areCountedAlike(one: MessageNode, other: MessageNode): boolean {
+  if (one.kind !== "plural" || other.kind !== "plural") return true;
+  return one.pluralKind === other.pluralKind && one.offset === other.offset;
 }

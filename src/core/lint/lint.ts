@@ -185,7 +185,7 @@ class EntryLinter {
     const isSame = beside?.message.source === text;
     const message = isSame && this.keepsEquals ? beside.message : reader.readOnce(text, locale, key);
     const own =
-      messageFeatures(message, this.units, table.plainStartAt(index)) |
+      messageFeatures(message, locale, this.units, table.plainStartAt(index)) |
       (table.isTextAt(index) ? 0 : features.value);
     const { isBroken } = message;
     const forEntry = this.onEntries.rules(own);
@@ -253,7 +253,7 @@ class SourceEntries {
     const { catalog, reader } = this;
     const entry = catalog.table.entryAt(index);
     const message = reader.read(entry.text, catalog.locale, entry.key);
-    const found = messageFeatures(message) | (entry.kind === "text" ? 0 : features.value);
+    const found = messageFeatures(message, catalog.locale) | (entry.kind === "text" ? 0 : features.value);
     return { catalog, entry, message, locale: catalog.locale, features: found };
   }
 }

@@ -12,7 +12,9 @@ export class CodeUnits {
   of(text: string): Uint16Array {
     const { length } = text;
     if (length + 2 > this.units.length) {
-      this.bytes = Buffer.alloc(4 * (length + 128));
+      // Short texts come in all lengths; a large file is rarely followed by a larger one.
+      const room = length < 100_000 ? 2 * (length + 64) : length + 2;
+      this.bytes = Buffer.alloc(2 * room);
       this.units = new Uint16Array(this.bytes.buffer, this.bytes.byteOffset, this.bytes.length / 2);
     }
     const { units } = this;

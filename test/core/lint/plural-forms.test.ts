@@ -97,3 +97,20 @@ test("a category that only millions or fractions take is a warning, any other an
   expect(await severities("pl", ["one", "few", "other"])).toEqual(["error"]);
   expect(await severities("es", ["one", "many", "other"])).toEqual([]);
 });
+
+test.each<[string, string, string, number]>([
+  ["a text and a group in JSON", "json", '{ "menu": "Menu", "menu.open": "Open" }', 1],
+  ["two texts in properties, which have no groups", "properties", "menu=Menu\nmenu.open=Open\n", 0],
+])("a key that begins like another: %s", async (_, ending, text, count) => {
+  const config = {
+    source: "en",
+    targets: [],
+    books: [{ name: "web", code: [], files: `t/{locale}.${ending}` }],
+  };
+  const opened = openProject(
+    memoryFiles({ "fond.config.json": JSON.stringify(config), [`t/en.${ending}`]: text }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const findings = await lintProject(opened.project);
+  expect(findings.filter(({ rule }) => rule === "key/collision")).toHaveLength(count);
+});

@@ -5,7 +5,7 @@ export const keyCollision = defineRule({
   id: "key/collision",
   level: "error",
   summary: "A key that is a text here and a group there, or keys that differ only in their letter case.",
-  why: "`menu` and `menu.open` cannot both be had from nested catalogs: one of them is lost when the file is written or read. Keys that differ only in case are taken for each other, by people and by some file systems; that is a warning.",
+  why: "`menu` and `menu.open` cannot both be had from nested catalogs: one of them is lost when the file is written or read. (Properties files have no groups, so there both may stand.) Keys that differ only in case are taken for each other, by people and by some file systems; that is a warning.",
   examples: {
     bad: [
       { source: { menu: "Menu", "menu.open": "Open" }, target: { menu: "Menü", "menu.open": "Öffnen" } },
@@ -25,7 +25,7 @@ export const keyCollision = defineRule({
     for (const entry of catalog.byKey.values()) {
       for (
         let at = entry.key.indexOf(separator);
-        separator !== "" && at > 0;
+        separator !== "" && !catalog.format.isFlat && at > 0;
         at = entry.key.indexOf(separator, at + 1)
       ) {
         const outer = catalog.byKey.get(entry.key.slice(0, at));

@@ -18,7 +18,7 @@ export const pluralFlattened = defineRule({
       { source: "Boats: {n}", target: "{n, plural, one {# Boot} other {# Boote}}" },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["parts"],
   pair(context, { catalog, entry, message, locale }, source) {
     for (const plural of source.message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;

@@ -23,7 +23,7 @@ export const pluralFragment = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["unevenPlural"],
   entry(context, { catalog, entry, message, locale }) {
     if (locale !== context.book.sourceLocale || message.facts.plurals.length === 0) return;
     const at = message.nodes.findIndex((node) => node.kind === "plural" && node.pluralKind === "cardinal");

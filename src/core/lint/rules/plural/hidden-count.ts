@@ -37,7 +37,7 @@ export const pluralHiddenCount = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["unevenPlural"],
   entry(context, { catalog, entry, message, locale }) {
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;

@@ -29,7 +29,7 @@ export const pluralIdleCategory = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["unevenPlural"],
   entry(context, { catalog, entry, message, locale }) {
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;

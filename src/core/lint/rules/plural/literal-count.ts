@@ -34,7 +34,7 @@ export const pluralLiteralCount = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["unevenPlural"],
   entry(context, { catalog, entry, message, locale }) {
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;

@@ -45,7 +45,7 @@ export const pluralMissingCategory = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["unevenPlural"],
   entry(context, { catalog, entry, message, locale }) {
     if (message.facts.plurals.length === 0) return;
     // The source's own forms are not translated yet, and said to be so.

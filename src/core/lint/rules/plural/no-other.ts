@@ -15,7 +15,7 @@ export const pluralNoOther = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["unevenPlural"],
   entry(context, { catalog, entry, message }) {
     for (const plural of message.facts.plurals) {
       if (plural.branches.some(({ selector }) => selector === "other")) continue;

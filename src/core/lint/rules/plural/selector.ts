@@ -28,7 +28,7 @@ export const pluralSelector = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["parts"],
   pair(context, { catalog, entry, message }, source) {
     const wanted = source.message.facts.plurals;
     const own = message.facts.plurals;

@@ -32,7 +32,7 @@ export const pluralShadowed = defineRule({
       },
     ],
   },
-  looksAt: ["plurals"],
+  looksAt: ["unevenPlural"],
   entry(context, { catalog, entry, message, locale }) {
     for (const plural of message.facts.plurals) {
       if (plural.offset !== 0 || !hasPluralRules(locale, plural.pluralKind)) continue;

@@ -34,7 +34,7 @@ export const syntaxForeign = defineRule({
       { source: "Save 20%", target: "20% sparen" },
     ],
   },
-  looksAt: ["signs"],
+  looksAt: ["signs", "braces"],
   entry(context, { catalog, entry, message, locale }) {
     const { syntax } = context.book.config;
     if (syntax === "plain") return;

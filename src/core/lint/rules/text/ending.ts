@@ -1,4 +1,3 @@
-import { isLetter } from "../../features.js";
 import type { MessageNode } from "../../../message/model.js";
 import { defineRule } from "../../rule.js";
 import { endingsOf, languageOf } from "../../text-parts.js";
@@ -37,8 +36,6 @@ export const textEnding = defineRule({
   looksAt: ["ending"],
   pair(context, { catalog, entry, message, locale }, source) {
     if (entry.text === source.entry.text) return;
-    // Most texts end in a letter or a value, as their sources do.
-    if (endsPlainly(message.nodes) && endsPlainly(source.message.nodes)) return;
     const wanted = kindsAt(source.message.nodes, source.locale);
     const [meant, ...others] = wanted;
     if (meant === undefined || others.some((one) => one.kind !== meant.kind)) return;
@@ -68,22 +65,6 @@ export const textEnding = defineRule({
     }
   },
 });
-
-/** Whether every branch ends in a letter, a value or a sign, so that there is no mark to speak of. */
-function endsPlainly(nodes: readonly MessageNode[]): boolean {
-  const last = nodes.at(-1);
-  switch (last?.kind) {
-    case "text":
-      return isLetter(last.value.charCodeAt(last.value.length - 1));
-    case "plural":
-    case "select":
-      return last.branches.every((branch) => endsPlainly(branch.nodes));
-    case "tag":
-      return last.selfClosing || endsPlainly(last.children);
-    default:
-      return last !== undefined;
-  }
-}
 
 function kindsAt(nodes: readonly MessageNode[], locale: string) {
   return endingsOf(nodes).map(({ text, span }) => ({ kind: endingOf(text, languageOf(locale)), span }));
