@@ -5,7 +5,7 @@ import { messageFacts, plainFacts, type MessageFacts } from "./facts.js";
 import type { Message, MessageNode } from "./model.js";
 import { printBars, readBars } from "./bars.js";
 import { printForms, readForms } from "./forms.js";
-import { parseIcu } from "./syntaxes/icu.js";
+import { readIcu } from "./syntaxes/icu.js";
 import { printIcu } from "./syntaxes/icu-print.js";
 import { parseMf2 } from "./syntaxes/mf2.js";
 import { printMf2 } from "./syntaxes/mf2-print.js";
@@ -46,21 +46,23 @@ class PlainMessage implements ReadMessage {
 /** A message that was taken apart; what it uses is gathered when it is asked for. */
 class ParsedMessage implements ReadMessage {
   readonly source: string;
-  readonly nodes: readonly MessageNode[];
   readonly problems: Message["problems"];
   readonly quoted: Message["quoted"];
   readonly isBroken: boolean;
   readonly isPlain = false;
   private gathered: MessageFacts | undefined;
 
-  constructor({ source, nodes, problems, quoted }: Message) {
+  constructor(private readonly message: Message) {
+    const { source, problems, quoted } = message;
     this.source = source;
-    this.nodes = nodes;
     this.problems = problems;
     this.quoted = quoted;
     this.isBroken = problems.length > 0 && problems.some(({ severity }) => severity === "error");
   }
 
+  get nodes(): readonly MessageNode[] {
+    return this.message.nodes;
+  }
   get facts(): MessageFacts {
     return (this.gathered ??= messageFacts(this));
   }
@@ -192,7 +194,7 @@ interface Implementation {
 function implementation(syntax: MessageSyntax, tags: boolean): Implementation {
   switch (syntax) {
     case "icu":
-      return { parse: (text) => parseIcu(text, { tags }), print: (nodes) => printIcu(nodes, { tags }) };
+      return { parse: (text) => readIcu(text, tags), print: (nodes) => printIcu(nodes, { tags }) };
     case "mf2":
       return { parse: parseMf2, print: printMf2 };
     case "java":

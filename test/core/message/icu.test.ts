@@ -149,6 +149,9 @@ describe("a message with faults", () => {
     ],
     ["{n, plural, other {<b>x}}", [["tag-unclosed", "<b>"]]],
     ["x }", [["brace-unmatched", "}"]]],
+    ["{\u00a0a b}", [["argument-name", "a b"]]],
+    ["{n, plural, offset:é {x} other {y}}", [["offset", "offset:"]]],
+    ["{n, plural, = {x} other {y}}", [["branch-expected", "="]]],
     [
       "{a.b} and {c d}",
       [
@@ -306,6 +309,21 @@ describe("properties", () => {
         };
         for (const { span } of problems) check(span);
         visitNodes(found, (node) => check(node.span));
+      }),
+      { numRuns: 1000 },
+    );
+  });
+
+  test("what was read before leaves no trace", () => {
+    const message = fc.oneof(
+      rough,
+      nodes.map((list) => printIcu(normalise(list))),
+    );
+    fc.assert(
+      fc.property(message, message, (before, source) => {
+        const first = parseIcu(source);
+        parseIcu(before);
+        expect(parseIcu(source)).toEqual(first);
       }),
       { numRuns: 1000 },
     );

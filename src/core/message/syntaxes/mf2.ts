@@ -10,7 +10,7 @@ import type {
   TagNode,
 } from "../model.js";
 import { joinTexts } from "../variants.js";
-import { deepestNesting } from "./icu.js";
+import { deepestNesting } from "./icu-reader.js";
 import { choiceTree, type Selector, type Variant } from "./mf2-choices.js";
 
 /** Characters of names: all but the delimiters, white space and controls (UTS #35 Part 9, "Names and Identifiers"). */

@@ -1,0 +1,992 @@
+import { CodeUnits } from "../../text/code-units.js";
+import type { Span } from "../../text/span.js";
+import type { Message, MessageNode, MessageProblem, MessageProblemCode } from "../model.js";
+import {
+  holdsAttributes,
+  holdsContent,
+  partArgument,
+  partBranch,
+  partChoice,
+  partCount,
+  partEnd,
+  partFormatted,
+  partTag,
+  partText,
+  type IcuParts,
+} from "./icu-parts.js";
+import { icuTree } from "./icu-tree.js";
+
+/** Deeper nesting than this is a problem, not a message: nobody writes it, and no consumer need recurse further. */
+export const deepestNesting = 200;
+
+/** A message with more problems than this is not a message: the rest would help nobody. */
+const mostProblems = 100;
+
+/** Elements that HTML never closes (HTML Living Standard, 13.1.2 "void elements"), those that stand in text. */
+const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
+
+const nameUnits = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
+const spaces = /\p{Pattern_White_Space}*/uy;
+const signedNumber = /[+-]?(?:\d+(?:\.\d*)?|\.\d+)/y;
+
+/** Which units of ASCII may mean something; zero stands behind the end of a message. */
+const isSign = asciiTable("\0{}'#<>/");
+
+/** Which units of ASCII names are made of. */
+const isNameUnit = asciiTable("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789_");
+
+/** White space of ASCII. */
+const isSpace = asciiTable(" \n\r\t");
+
+function asciiTable(units: string): Uint8Array {
+  const table = new Uint8Array(0x100);
+  for (const unit of units) table[unit.charCodeAt(0)] = 1;
+  return table;
+}
+
+const messageUnits = new CodeUnits();
+
+// What is open while a message is read, and what stands directly in it.
+const inRoot = 0;
+const inBranch = 1;
+const inTag = 2;
+const inAttributes = 3;
+const inChoice = 4;
+
+/** What stands behind a choice's name, by the number that the parts have for it. */
+const choiceTypes = ["plural", "selectordinal", "select"] as const;
+const choiceUnits = choiceTypes.map((word) => Buffer.from(word));
+const select = 2;
+
+/** With fewer branches than this a new one is compared with each of them. */
+const fewBranches = 12;
+
+// What most messages have none of; not to be added to.
+const noProblems: MessageProblem[] = [];
+const noSpans: Span[] = [];
+const noTexts: string[] = [];
+
+/** A message that was read into parts; the tree is made of them when it is first asked for. */
+class IcuMessage implements IcuParts, Message {
+  private tree: readonly MessageNode[] | undefined;
+
+  constructor(
+    readonly source: string,
+    readonly parts: Int32Array,
+    readonly first: number,
+    readonly last: number,
+    readonly texts: readonly string[],
+    readonly problems: readonly MessageProblem[],
+    readonly quoted: readonly Span[],
+  ) {}
+
+  get nodes(): readonly MessageNode[] {
+    return (this.tree ??= icuTree(this));
+  }
+}
+
+/** Reads a message into its parts. One pass; never throws. A problem does not end the reading. */
+export function readIcuParts(source: string, tags: boolean): Message {
+  return reader.read(source, tags);
+}
+
+/** For how many numbers there is room at once, unless a single message needs more. */
+const roomForParts = 1 << 14;
+
+/** Reads one message after the other; what it works with is made once. */
+class IcuReader {
+  private source = "";
+  private tags = true;
+  /** The units of the message; behind its end stands a zero. */
+  private units: Uint16Array = new Uint16Array(0);
+  private at = 0;
+
+  /** The parts of this message from `first` on, behind those of messages before it. */
+  private parts = new Int32Array(0);
+  private first = 0;
+  private size = 0;
+  private texts = noTexts;
+  private problems = noProblems;
+  private quoted = noSpans;
+
+  // What is open, the outermost first.
+  private depth = 0;
+  private readonly kinds: number[] = [inRoot];
+  /** Where the part of each stands among the parts. */
+  private readonly places: number[] = [0];
+  /** Whether `#` stands for a number there: directly in a plural's branch, or in tags in it. */
+  private readonly counting: boolean[] = [false];
+  /** Where the branches that a choice has so far stand among the parts. */
+  private readonly branches: number[][] = [[]];
+  private readonly branchCounts: number[] = [0];
+  /** The selectors of a choice with a great many of them. */
+  private readonly selectors: (Set<string> | undefined)[] = [undefined];
+  /** How many problems there were before a choice, so that an empty one is reported only where nothing else was. */
+  private readonly problemsBefore: number[] = [0];
+
+  read(source: string, tags: boolean): IcuMessage {
+    this.source = source;
+    this.tags = tags;
+    this.units = messageUnits.of(source);
+    this.at = this.depth = 0;
+    // The parts that say most in the fewest units are texts of one unit, with signs of one unit between them.
+    const most = 4 * source.length + 16;
+    if (this.size + most > this.parts.length) {
+      this.parts = new Int32Array(Math.max(most, roomForParts));
+      this.size = 0;
+    }
+    this.first = this.size;
+    this.texts = noTexts;
+    this.problems = noProblems;
+    this.quoted = noSpans;
+    for (;;) {
+      if (this.kinds[this.depth] === inChoice) this.readChoicePart();
+      else if (!this.readContent()) break;
+    }
+    return new IcuMessage(source, this.parts, this.first, this.size, this.texts, this.problems, this.quoted);
+  }
+
+  private open(kind: number, place: number, counts: boolean): void {
+    const depth = ++this.depth;
+    this.kinds[depth] = kind;
+    this.places[depth] = place;
+    this.counting[depth] = counts;
+  }
+
+  private add(number: number): void {
+    this.parts[this.size++] = number;
+  }
+
+  private addArgument(start: number, end: number, nameStart: number, nameEnd: number): void {
+    const { parts, size } = this;
+    parts[size] = partArgument;
+    parts[size + 1] = start;
+    parts[size + 2] = end;
+    parts[size + 3] = nameStart;
+    parts[size + 4] = nameEnd;
+    this.size = size + 5;
+  }
+
+  /** The text of a part, by the place of its start among the part's numbers. */
+  private written(place: number, index: number): string {
+    return this.source.slice(this.parts[place + index], this.parts[place + index + 1]);
+  }
+
+  /** Reads text up to the next construct and that construct's start or end. False at the end of the message. */
+  private readContent(): boolean {
+    const { source, units, depth } = this;
+    const { length } = source;
+    const counts = this.counting[depth] === true;
+    const isAttributes = this.kinds[depth] === inAttributes;
+    let start = this.at;
+    /** What the text says, up to where it was copied; undefined as long as it is as it is written. */
+    let value: string | undefined;
+    let copied = start;
+    let at = start;
+    for (;;) {
+      let unit = units[at] ?? 0;
+      while (unit > 0xff || isSign[unit] === 0) unit = units[++at] ?? 0;
+      if (at >= length) break;
+      switch (unit) {
+        case 0x27: {
+          const next = units[at + 1];
+          if (next === 0x27) {
+            value = (value ?? "") + source.slice(copied, at + 1);
+            copied = at += 2;
+          } else if (
+            next === 0x7b ||
+            next === 0x7d ||
+            (next === 0x23 && counts) ||
+            (next === 0x3c && this.isTagLikeAt(at + 1))
+          ) {
+            value = (value ?? "") + source.slice(copied, at);
+            this.at = at;
+            value += this.readQuoted();
+            copied = at = this.at;
+          } else at++;
+          continue;
+        }
+        case 0x7b: {
+          this.addText(value, copied, start, at);
+          const end = this.plainNameEnd(at + 1);
+          if (end < 0) {
+            this.readArgument();
+            return true;
+          }
+          this.addArgument(at, end + 1, at + 1, end);
+          this.at = start = copied = at = end + 1;
+          value = undefined;
+          continue;
+        }
+        case 0x7d:
+          if (this.isInBranch()) {
+            this.addText(value, copied, start, at);
+            this.closeBranch();
+            return true;
+          }
+          this.problem(
+            "warning",
+            "brace-unmatched",
+            at,
+            at + 1,
+            "a } that closes nothing",
+            "remove it, or write '}' to show it",
+          );
+          at++;
+          continue;
+        case 0x23:
+          if (counts) {
+            this.addText(value, copied, start, at);
+            this.add(partCount);
+            this.add(at);
+            this.at = start = copied = ++at;
+            value = undefined;
+            continue;
+          }
+          at++;
+          continue;
+        case 0x3c:
+          if (!isAttributes && this.isTagAt(at)) {
+            this.addText(value, copied, start, at);
+            this.readTag(counts);
+            return true;
+          }
+          at++;
+          continue;
+        default:
+          if (isAttributes && this.endsOpeningTag(at)) {
+            this.addText(value, copied, start, at);
+            this.closeAttributes();
+            return true;
+          }
+          at++;
+      }
+    }
+    this.addText(value, copied, start, length);
+    return this.closeAtEnd();
+  }
+
+  /** Where a name of ASCII letters ends that a brace closes at once, as most arguments are written; -1 for anything else. */
+  private plainNameEnd(start: number): number {
+    const { units } = this;
+    let at = start;
+    let unit = units[at] ?? 0;
+    if (unit >= 0x30 && unit <= 0x39) return -1;
+    while (isNameUnit[unit] === 1) unit = units[++at] ?? 0;
+    return unit === 0x7d && at > start ? at : -1;
+  }
+
+  /** Adds the text that was read from `start` to `end`, which is where the reading goes on. */
+  private addText(value: string | undefined, copied: number, start: number, end: number): void {
+    this.at = end;
+    if (end === start) return;
+    const { parts, size } = this;
+    parts[size] = partText;
+    parts[size + 1] = start;
+    parts[size + 2] = end;
+    parts[size + 3] = value === undefined ? -1 : this.keepText(value + this.source.slice(copied, end));
+    this.size = size + 4;
+  }
+
+  private keepText(text: string): number {
+    if (this.texts === noTexts) this.texts = [];
+    return this.texts.push(text) - 1;
+  }
+
+  /** From an apostrophe that starts quoting to the one that ends it, or to the end: the text without the quote marks. */
+  private readQuoted(): string {
+    const { source } = this;
+    const start = this.at;
+    let value = "";
+    let from = start + 1;
+    for (;;) {
+      const mark = source.indexOf("'", from);
+      if (mark < 0) {
+        value += source.slice(from);
+        this.at = source.length;
+        break;
+      }
+      value += source.slice(from, mark);
+      if (source[mark + 1] !== "'") {
+        this.at = mark + 1;
+        break;
+      }
+      value += "'";
+      from = mark + 2;
+    }
+    if (this.quoted === noSpans) this.quoted = [];
+    this.quoted.push({ start, end: this.at });
+    return value;
+  }
+
+  /** `{name}`, `{name, type}`, `{name, type, style}`, or the start of a plural or select. */
+  private readArgument(): void {
+    const start = this.at;
+    this.at++;
+    this.skipSpaces();
+    const nameStart = this.at;
+    this.skipName();
+    const nameEnd = this.at;
+    this.skipSpaces();
+    const after = this.units[this.at];
+    if (
+      nameEnd === nameStart ||
+      (after !== 0x7d && after !== 0x2c) ||
+      !this.isUsableName(nameStart, nameEnd)
+    ) {
+      this.recoverArgument(start, nameStart);
+      return;
+    }
+    this.at++;
+    if (after === 0x7d) {
+      this.addArgument(start, this.at, nameStart, nameEnd);
+      return;
+    }
+    this.skipSpaces();
+    const typeStart = this.at;
+    this.skipLetters();
+    const typeEnd = this.at;
+    this.skipSpaces();
+    const separator = this.units[this.at];
+    const choice = this.choiceType(typeStart, typeEnd);
+    if (choice >= 0) {
+      this.openChoice(choice, start, nameStart, nameEnd, separator === 0x2c);
+      return;
+    }
+    if (typeEnd === typeStart || (separator !== 0x7d && separator !== 0x2c)) {
+      if (typeEnd === typeStart || this.at < this.source.length)
+        this.problem(
+          "error",
+          "argument-type",
+          typeStart,
+          Math.max(this.at, typeStart + 1),
+          "an argument's type is expected here",
+          "write number, date, time, plural, selectordinal or select, then a comma or }",
+        );
+      this.skipPastBrace();
+      this.checkClosed(start, this.source.slice(nameStart, nameEnd));
+      this.addArgument(start, this.at, nameStart, nameEnd);
+      return;
+    }
+    this.at++;
+    const place = this.size;
+    this.addArgument(start, this.at, nameStart, nameEnd);
+    this.parts[place] = partFormatted;
+    this.add(typeStart);
+    this.add(typeEnd);
+    if (separator === 0x2c) this.readStyle(start);
+    else {
+      this.add(-1);
+      this.add(-1);
+    }
+    this.parts[place + 2] = this.at;
+  }
+
+  private openChoice(
+    type: number,
+    start: number,
+    nameStart: number,
+    nameEnd: number,
+    hasComma: boolean,
+  ): void {
+    const problemsBefore = this.problems.length;
+    if (hasComma) this.at++;
+    else {
+      const written = choiceTypes[type] ?? "";
+      this.problem(
+        "error",
+        "branch-expected",
+        start,
+        this.at,
+        `a ${written} without branches`,
+        `write {${this.source.slice(nameStart, nameEnd)}, ${written}, other {…}}`,
+      );
+    }
+    if (this.depth >= deepestNesting) {
+      this.giveUp(start);
+      return;
+    }
+    this.open(inChoice, this.size, false);
+    this.problemsBefore[this.depth] = problemsBefore;
+    while (this.branches.length <= this.depth) this.branches.push([]);
+    this.branchCounts[this.depth] = 0;
+    this.selectors[this.depth] = undefined;
+    this.addArgument(start, start, nameStart, nameEnd);
+    this.parts[this.size - 5] = partChoice;
+    this.add(type);
+    this.add(0);
+    this.add(0);
+  }
+
+  /** Which choice a word names: 0 plural, 1 selectordinal, 2 select; -1 for another word. Capitals count as small letters. */
+  private choiceType(start: number, end: number): number {
+    const length = end - start;
+    if (length !== 6 && length !== 13) return -1;
+    for (const [type, word] of choiceUnits.entries()) {
+      let at = 0;
+      while (at < length && ((this.units[start + at] ?? 0) | 0x20) === word[at]) at++;
+      if (at === length && word.length === length) return type;
+    }
+    return -1;
+  }
+
+  /** The style of a simple argument, up to and including the argument's closing brace. */
+  private readStyle(argumentStart: number): void {
+    const { source, units } = this;
+    this.skipSpaces();
+    const start = this.at;
+    let depth = 0;
+    let end = source.length;
+    let closed = false;
+    let at = start;
+    while (at < source.length) {
+      const unit = units[at];
+      if (unit === 0x27) {
+        const mark = source.indexOf("'", at + 1);
+        if (mark < 0) break;
+        at = mark;
+      } else if (unit === 0x7b) depth++;
+      else if (unit === 0x7d && depth-- === 0) {
+        end = at++;
+        closed = true;
+        break;
+      }
+      at++;
+    }
+    this.at = at;
+    if (!closed) {
+      this.at = source.length;
+      this.problem(
+        "error",
+        "style-unclosed",
+        argumentStart,
+        source.length,
+        "this argument's style never ends",
+        "close it with }, and end quoted text in it with '",
+      );
+    }
+    const last = units[end - 1] ?? 0;
+    const isTrimmed = end > start && last > 0x20 && last < 0x7f;
+    this.add(start);
+    this.add(isTrimmed ? end : start + trimmedLength(source.slice(start, end)));
+  }
+
+  /** Reads a plural's offset, one selector with the brace that opens its branch, or the brace that closes the choice. */
+  private readChoicePart(): void {
+    const { source, units, depth } = this;
+    const place = this.places[depth] ?? 0;
+    const isSelect = this.parts[place + 5] === select;
+    this.skipSpaces();
+    let start = this.at;
+    let unit = units[start];
+    if (start >= source.length || unit === 0x7d) {
+      if (unit === 0x7d) this.at++;
+      this.closeChoice(unit === 0x7d);
+      return;
+    }
+    if (!isSelect && unit === 0x6f && this.size === place + 8 && source.startsWith("offset:", start)) {
+      this.at += "offset:".length;
+      this.skipSpaces();
+      const from = this.at;
+      this.skip(signedNumber);
+      if (this.at === from)
+        this.problem(
+          "error",
+          "offset",
+          start,
+          this.at,
+          "a number is expected after offset:",
+          "write offset:1, for example",
+        );
+      else {
+        this.parts[place + 6] = from;
+        this.parts[place + 7] = this.at;
+      }
+      if (this.at > from || !/^[^\s{}]/.test(source.slice(this.at, this.at + 1))) return;
+      start = this.at;
+      unit = units[start];
+    }
+    const isExact = !isSelect && unit === 0x3d;
+    if (isExact) {
+      this.at++;
+      this.skip(signedNumber);
+    } else this.skipName();
+    const end = this.at;
+    const hasSelector = end > start + (isExact ? 1 : 0);
+    this.skipSpaces();
+    if (units[this.at] === 0x7b) {
+      if (!hasSelector)
+        this.problem(
+          "error",
+          "branch-expected",
+          start,
+          start + 1,
+          "a branch without a selector",
+          isSelect
+            ? "name the case before the {, such as other {…}"
+            : "name the category before the {, such as other {…}",
+        );
+      else if (this.hasBranch(start, end, isExact))
+        this.problem(
+          "warning",
+          "branch-duplicate",
+          start,
+          end,
+          `the branch ${this.selector(start, end, isExact)} is there twice`,
+          "keep one of the two",
+        );
+      this.at++;
+      const count = this.branchCounts[depth] ?? 0;
+      const places = this.branches[depth];
+      if (places) places[count] = this.size;
+      this.branchCounts[depth] = count + 1;
+      this.open(inBranch, this.size, !isSelect);
+      this.addArgument(start, start, start, end);
+      this.parts[this.size - 5] = partBranch;
+      return;
+    }
+    if (!hasSelector) this.at++;
+    const next = this.at > start ? Math.min(this.at, source.length) : start + 1;
+    const found = source.slice(start, end) || source[start];
+    this.problem(
+      "error",
+      "branch-expected",
+      start,
+      Math.max(end, start + 1),
+      `a branch is expected here, found “${found}”`,
+      "write a selector and its text in braces, such as other {…}",
+    );
+    this.at = Math.max(this.at, next);
+  }
+
+  private selector(start: number, end: number, isExact: boolean): string {
+    return isExact ? `=${Number(this.source.slice(start + 1, end))}` : this.source.slice(start, end);
+  }
+
+  /** Whether the innermost choice has a branch with the selector that stands at a place. */
+  private hasBranch(start: number, end: number, isExact: boolean): boolean {
+    const { depth, parts } = this;
+    const branches = this.branches[depth] ?? [];
+    const count = this.branchCounts[depth] ?? 0;
+    if (count < fewBranches && !isExact) {
+      for (let index = 0; index < count; index++)
+        if (this.isNamed(branches[index] ?? 0, start, end)) return true;
+      return false;
+    }
+    const selector = this.selector(start, end, isExact);
+    let known = this.selectors[depth];
+    if (!known) {
+      known = new Set();
+      for (const place of branches.slice(0, count)) {
+        const from = parts[place + 3] ?? 0;
+        known.add(this.selector(from, parts[place + 4] ?? 0, this.units[from] === 0x3d));
+      }
+      if (count >= fewBranches) this.selectors[depth] = known;
+    }
+    const isThere = known.has(selector);
+    known.add(selector);
+    return isThere;
+  }
+
+  private closeChoice(closed: boolean): void {
+    const place = this.places[this.depth] ?? 0;
+    const problemsBefore = this.problemsBefore[this.depth];
+    this.depth--;
+    const start = this.parts[place + 1] ?? 0;
+    const type = choiceTypes[this.parts[place + 5] ?? 0] ?? "";
+    if (!closed)
+      this.problem(
+        "error",
+        "argument-unclosed",
+        start,
+        this.parts[place + 4] ?? 0,
+        `the ${type} of ${this.written(place, 3)} is never closed`,
+        "count its braces: a } is missing",
+      );
+    if (this.size === place + 8 && closed && this.problems.length === problemsBefore)
+      this.problem(
+        "error",
+        "branch-expected",
+        start,
+        this.at,
+        `a ${type} without branches`,
+        "give it at least other {…}",
+      );
+    this.parts[place + 2] = this.at;
+    this.add(partEnd);
+  }
+
+  /** At `}` inside a branch: closes tags left open in it, then the branch. */
+  private closeBranch(): void {
+    this.closeTagsLeftOpen();
+    this.at++;
+    this.endBranch();
+  }
+
+  private endBranch(): void {
+    this.parts[(this.places[this.depth] ?? 0) + 2] = this.at;
+    this.depth--;
+    this.add(partEnd);
+  }
+
+  /** At the end of the message: closes what is innermost, saying so. False when nothing is left open. */
+  private closeAtEnd(): boolean {
+    this.closeTagsLeftOpen();
+    if (this.kinds[this.depth] !== inBranch) return false;
+    const place = this.places[this.depth] ?? 0;
+    this.problem(
+      "error",
+      "branch-unclosed",
+      this.parts[place + 1] ?? 0,
+      this.parts[place + 4] ?? 0,
+      `the branch ${this.written(place, 3)} is never closed`,
+      "count its braces: a } is missing",
+    );
+    this.endBranch();
+    // The missing brace of the branch is the fault; the choice around it would be reported for the same one.
+    const before = this.problems.length;
+    this.closeChoice(false);
+    this.problems.length = before;
+    return true;
+  }
+
+  private isInBranch(): boolean {
+    let { depth } = this;
+    while (this.kinds[depth] === inTag || this.kinds[depth] === inAttributes) depth--;
+    return this.kinds[depth] === inBranch;
+  }
+
+  /** Whether a tag starts at `offset`: a name, and a `>` before the next `<`. */
+  private isTagAt(offset: number): boolean {
+    if (!this.tags) return false;
+    const { source, units } = this;
+    const isClosing = units[offset + 1] === 0x2f;
+    let at = this.tagNameEnd(isClosing ? offset + 2 : offset + 1);
+    if (at < 0) return false;
+    for (; at < source.length; at++) {
+      const unit = units[at];
+      if (unit === 0x3e) return true;
+      if (unit === 0x3c) return false;
+    }
+    return false;
+  }
+
+  /** Where a tag's name that starts at a place ends; -1 where there is none. */
+  private tagNameEnd(start: number): number {
+    const { source, units } = this;
+    let at = start;
+    let code = (units[at] ?? 0) | 0x20;
+    if (!(code >= 0x61 && code <= 0x7a)) return -1;
+    for (;;) {
+      code = units[++at] ?? 0;
+      const letter = code | 0x20;
+      const isInside =
+        (letter >= 0x61 && letter <= 0x7a) ||
+        (code >= 0x30 && code <= 0x3a) ||
+        code === 0x5f ||
+        code === 0x2e ||
+        code === 0x2d;
+      if (!isInside) break;
+    }
+    return code === 0x3e || code === 0x2f || code === 0x20 || /\s/.test(source.charAt(at)) ? at : -1;
+  }
+
+  /** Whether what stands at `offset` is near enough to a tag for an apostrophe before it to quote it. */
+  private isTagLikeAt(offset: number): boolean {
+    return this.tags && /^<\/?[A-Za-z]/.test(this.source.slice(offset, offset + 3));
+  }
+
+  private endsOpeningTag(at: number): boolean {
+    const unit = this.units[at];
+    return unit === 0x3e || (unit === 0x2f && this.units[at + 1] === 0x3e);
+  }
+
+  private readTag(counts: boolean): void {
+    const { source, units, at: start } = this;
+    const isClosing = units[start + 1] === 0x2f;
+    const nameStart = isClosing ? start + 2 : start + 1;
+    const nameEnd = this.tagNameEnd(nameStart);
+    if (isClosing) {
+      this.at = source.indexOf(">", start) + 1;
+      this.closeTag(start, nameStart, nameEnd);
+      return;
+    }
+    if (this.depth >= deepestNesting) {
+      this.giveUp(start);
+      return;
+    }
+    const hasAttributes = units[nameEnd] !== 0x3e;
+    this.open(hasAttributes ? inAttributes : inTag, this.size, counts);
+    this.addArgument(start, start, nameStart, nameEnd);
+    this.parts[this.size - 5] = partTag;
+    this.at = hasAttributes ? nameEnd : nameEnd + 1;
+    this.add(this.at);
+    this.add(hasAttributes ? holdsAttributes : holdsContent);
+  }
+
+  /** At the end of an opening tag that has attributes. */
+  private closeAttributes(): void {
+    const place = this.places[this.depth] ?? 0;
+    const isAll = this.units[this.at] === 0x2f;
+    this.at += isAll ? 2 : 1;
+    this.parts[place + 2] = this.parts[place + 5] = this.at;
+    this.add(partEnd);
+    if (isAll) this.depth--;
+    else {
+      this.kinds[this.depth] = inTag;
+      this.parts[place + 6] = holdsAttributes | holdsContent;
+    }
+  }
+
+  private closeTag(start: number, nameStart: number, nameEnd: number): void {
+    let depth = this.depth;
+    while (this.kinds[depth] === inTag && !this.isNamed(this.places[depth] ?? 0, nameStart, nameEnd)) depth--;
+    const name = this.source.slice(nameStart, nameEnd);
+    if (this.kinds[depth] !== inTag) {
+      this.problem(
+        "error",
+        "tag-unopened",
+        start,
+        this.at,
+        `</${name}> closes a tag that is not open here`,
+        `remove it, or open <${name}> before it`,
+      );
+      return;
+    }
+    while (this.depth > depth) {
+      const place = this.places[this.depth] ?? 0;
+      if (this.leaveTag()) continue;
+      const open = this.written(place, 3);
+      this.problem(
+        "error",
+        "tag-unclosed",
+        this.parts[place + 1] ?? 0,
+        this.parts[place + 5] ?? 0,
+        `<${open}> is still open where </${name}> comes`,
+        `close </${open}> before </${name}>`,
+      );
+    }
+    this.endTag();
+  }
+
+  /** Whether a tag has the name, or a branch the selector, that stands at a place. */
+  private isNamed(part: number, start: number, end: number): boolean {
+    const { parts, units } = this;
+    const own = parts[part + 3] ?? 0;
+    const length = end - start;
+    if ((parts[part + 4] ?? 0) - own !== length) return false;
+    for (let at = 0; at < length; at++) if (units[own + at] !== units[start + at]) return false;
+    return true;
+  }
+
+  private closeTagsLeftOpen(): void {
+    for (;;) {
+      const kind = this.kinds[this.depth];
+      if (kind !== inTag && kind !== inAttributes) return;
+      const place = this.places[this.depth] ?? 0;
+      const start = this.parts[place + 1] ?? 0;
+      const name = this.written(place, 3);
+      if (kind === inAttributes) {
+        this.depth--;
+        this.size = place;
+        this.problem("error", "tag-unclosed", start, this.at, `the tag <${name} never ends`, "end it with >");
+      } else if (!this.leaveTag())
+        this.problem(
+          "error",
+          "tag-unclosed",
+          start,
+          this.parts[place + 5] ?? 0,
+          `<${name}> is never closed`,
+          `write </${name}> where it ends`,
+        );
+    }
+  }
+
+  private endTag(): void {
+    this.parts[(this.places[this.depth] ?? 0) + 2] = this.at;
+    this.depth--;
+    this.add(partEnd);
+  }
+
+  /**
+   * Leaves the innermost tag, which nothing closed. One that HTML never closes stands alone, and what follows it is not
+   * inside it: true for such a one, of which there is nothing to complain.
+   */
+  private leaveTag(): boolean {
+    const place = this.places[this.depth] ?? 0;
+    const isVoid = voidElements.has(this.written(place, 3).toLowerCase());
+    if (!isVoid) this.endTag();
+    else {
+      this.depth--;
+      this.parts[place + 2] = this.parts[place + 5] ?? 0;
+      this.parts[place + 6] = (this.parts[place + 6] ?? 0) & ~holdsContent;
+    }
+    return isVoid;
+  }
+
+  /** A `{` that no argument follows: says why and goes on after the brace that closes it. */
+  private recoverArgument(start: number, contentStart: number): void {
+    const { source } = this;
+    if (source[contentStart] === undefined) {
+      this.at = source.length;
+      this.checkClosed(start, "");
+      return;
+    }
+    this.at = contentStart;
+    const closed = this.skipPastBrace();
+    const content = source.slice(contentStart, closed ? this.at - 1 : this.at).trimEnd();
+    // ICU's white space is not all that there is.
+    const written = content.trimStart();
+    const nameStart = contentStart + content.length - written.length;
+    const name = /^[^,{}]*/.exec(written)?.[0].trim() ?? "";
+    if (!closed) {
+      const before = this.problems.length;
+      this.checkClosed(start, name);
+      if (this.problems.length === before)
+        this.problem(
+          "error",
+          "argument-unclosed",
+          start,
+          start + 1,
+          "a brace that is never closed",
+          "write } where the argument ends, or '{' to show a brace",
+        );
+    } else if (/^\S+\s+(plural|select|selectordinal|number|date|time)\b/.test(written))
+      this.problem(
+        "error",
+        "argument-name",
+        nameStart,
+        nameStart + name.length,
+        `a comma is missing in “${name}”`,
+        `write {${name.replace(/\s+/, ", ")}, …}`,
+      );
+    else if (written === "")
+      this.problem(
+        "error",
+        "argument-name",
+        start,
+        this.at,
+        "braces with no argument in them",
+        "name the argument, or write '{' and '}' to show braces",
+      );
+    else
+      this.problem(
+        "error",
+        "argument-name",
+        nameStart,
+        nameStart + name.length || this.at,
+        `“${name}” is not an argument name`,
+        "use letters, digits and _, or a number without leading zeros; to show braces, write '{' and '}'",
+      );
+    if (name !== "" && /^[^\s{}]+$/.test(name))
+      this.addArgument(start, this.at, nameStart, nameStart + name.length);
+  }
+
+  private checkClosed(start: number, name: string): void {
+    if (this.at >= this.source.length && this.source[this.at - 1] !== "}")
+      this.problem(
+        "error",
+        "argument-unclosed",
+        start,
+        this.source.length,
+        name === "" ? "a { that is never closed" : `the argument ${name} is never closed`,
+        name === "" ? "close it with }, or write '{' to show a brace" : `write {${name}}`,
+      );
+  }
+
+  /** Goes past the `}` that ends the braces around the current place. False where there is none. */
+  private skipPastBrace(): boolean {
+    let depth = 0;
+    while (this.at < this.source.length) {
+      const unit = this.source[this.at++];
+      if (unit === "{") depth++;
+      else if (unit === "}" && depth-- === 0) return true;
+    }
+    return false;
+  }
+
+  /** Too deep: takes the rest of the message as read. */
+  private giveUp(start: number): void {
+    this.problem(
+      "error",
+      "too-deep",
+      start,
+      start + 1,
+      `nested deeper than ${deepestNesting} levels`,
+      "split the message",
+    );
+    this.at = this.source.length;
+    // What is open has no end.
+    if (this.depth > 0) this.size = this.places[1] ?? 0;
+    this.depth = 0;
+  }
+
+  private problem(
+    severity: "error" | "warning",
+    code: MessageProblemCode,
+    start: number,
+    end: number,
+    message: string,
+    remedy: string,
+  ): void {
+    if (this.problems.length >= mostProblems) return;
+    const last = Math.min(end, this.source.length);
+    if (this.problems === noProblems) this.problems = [];
+    this.problems.push({
+      severity,
+      code,
+      message,
+      remedy,
+      span: { start: Math.min(start, last), end: last },
+    });
+  }
+
+  private skipSpaces(): void {
+    const { units } = this;
+    let { at } = this;
+    let code = units[at] ?? 0;
+    while (isSpace[code] === 1) code = units[++at] ?? 0;
+    this.at = at;
+    // Other white space is rare, and none of it is a letter, digit or brace of ASCII.
+    if (code < 0x20 || code > 0x7d) this.skip(spaces);
+  }
+
+  /** A name: letters, digits and _ of ASCII most of the time, and what Unicode calls neither syntax nor white space. */
+  private skipName(): void {
+    const { units } = this;
+    let { at } = this;
+    let code = units[at] ?? 0;
+    while (isNameUnit[code] === 1) code = units[++at] ?? 0;
+    if (code > 0x7d) this.skip(nameUnits);
+    else this.at = at;
+  }
+
+  /** A word of ASCII letters. */
+  private skipLetters(): void {
+    const { units } = this;
+    let { at } = this;
+    let code = (units[at] ?? 0) | 0x20;
+    while (code >= 0x61 && code <= 0x7a) code = (units[++at] ?? 0) | 0x20;
+    this.at = at;
+  }
+
+  private skip(pattern: RegExp): void {
+    pattern.lastIndex = this.at;
+    if (pattern.test(this.source)) this.at = pattern.lastIndex;
+  }
+
+  /** Whether ICU takes a name: any identifier, digits first too, but a number only without leading zeros and in 32 bits. */
+  private isUsableName(start: number, end: number): boolean {
+    const first = this.units[start] ?? 0;
+    if (first < 0x30 || first > 0x39) return true;
+    const name = this.source.slice(start, end);
+    return !/^\d+$/.test(name) || name === "0" || (!name.startsWith("0") && Number(name) < 2_147_483_640);
+  }
+}
+
+const reader = new IcuReader();
+
+/** The length of a text without the white space at its end. */
+function trimmedLength(text: string): number {
+  return text.replace(/\p{Pattern_White_Space}+$/u, "").length;
+}
