@@ -19,6 +19,8 @@ export abstract class EntryTable {
   abstract isTextAt(index: number): boolean;
   /** Where in the file an entry's text stands as it is meant, unit for unit; -1 where it has quotes or escapes inside. */
   abstract plainStartAt(index: number): number;
+  /** How many code units such a text has. */
+  abstract plainLengthAt(index: number): number;
   /** The place of a key, of one that is there twice the last; -1 for one that is not there. */
   abstract find(key: string): number;
   protected abstract makeEntry(index: number): Entry;
@@ -100,6 +102,9 @@ class ListedEntries extends EntryTable {
   }
   plainStartAt(): number {
     return -1;
+  }
+  plainLengthAt(): number {
+    return 0;
   }
   find(key: string): number {
     return this.placeByKey().get(key) ?? -1;

@@ -1,7 +1,7 @@
 import { CodeUnits } from "../text/code-units.js";
 import { hasPluralRules, pluralRules } from "../locale/plural-rules.js";
 import type { Branch, MessageNode, PluralNode, TagNode } from "../message/model.js";
-import type { ReadMessage } from "../message/parse.js";
+import type { MessageSigns, ReadMessage } from "../message/parse.js";
 
 /**
  * What a message has that a rule may have something to say about. Most messages are plain words, and most rules look at
@@ -66,30 +66,35 @@ export function featureMask(names: readonly Feature[]): number {
   return names.reduce((mask, name) => mask | features[name], 0);
 }
 
-// What single code units are, which is no feature of a message; they share the numbers of what they show by themselves.
-const brace = 1 << 21;
-const frame = 1 << 22;
-const colon = 1 << 23;
-const letter = 1 << 24;
-const upper = 1 << 25;
-const white = 1 << 26;
-const lead = 1 << 27;
-const trail = 1 << 28;
-const bracket = 1 << 29;
-const ownBits = (1 << 21) - 1;
-
-/** What each code unit is, found out when a text first has it; 0 for one that was not met yet. */
-const classes = new Int32Array(0x10000);
+// What single code units are, which is no feature of a message.
+const sign = 1 << 0;
+const doubledSign = 1 << 1;
+const brace = 1 << 2;
+const colon = 1 << 3;
+const letter = 1 << 4;
+const upper = 1 << 5;
+const white = 1 << 6;
+const lead = 1 << 7;
+const trail = 1 << 8;
+const bracket = 1 << 14;
+const frame = 1 << 15;
 const met = 1 << 30;
 
-/** Whether a code unit is a letter, or a mark on one. */
-function isLetter(code: number): boolean {
-  return code === code && ((classes[code] || classAt(code)) & letter) !== 0;
-}
+/** The features that a text has when one of its code units has them. */
+const ofUnits = featureMask([
+  "digits",
+  "signs",
+  "markup",
+  "address",
+  "marks",
+  "composed",
+  "control",
+  "decoded",
+  "script",
+]);
 
-function classAt(code: number): number {
-  return classes[code] || (classes[code] = met | classOf(code, String.fromCharCode(code)));
-}
+/** Set, beside features, for a text that has a sign of its syntax: whether it is more than plain words, only reading it tells. */
+export const mayHoldSigns = 1 << 26;
 
 const controls =
   /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u0084\u0086-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ufff9-\ufffb]/;
@@ -97,9 +102,9 @@ const otherScripts =
   /[\p{Script=Cyrillic}\p{Script=Greek}\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Devanagari}\p{Script=Bengali}\p{Script=Thai}\p{Script=Georgian}\p{Script=Armenian}\p{Script=Hangul}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Han}]/u;
 
 function classOf(code: number, unit: string): number {
-  let bits = 0;
+  let bits = met;
   const isSurrogate = code >= 0xd800 && code < 0xe000;
-  if (isSurrogate) return letter | features.script | features.composed | features.digits;
+  if (isSurrogate) return bits | letter | features.script | features.composed | features.digits;
   if (/[\p{L}\p{M}]/u.test(unit)) bits |= letter;
   if (/\p{Lu}/u.test(unit) && code < 0x80) bits |= upper;
   if (/\s/.test(unit)) bits |= white;
@@ -126,63 +131,110 @@ function classOf(code: number, unit: string): number {
   return bits;
 }
 
+/** Looks at texts of one syntax for what they have by their characters alone. */
+export class TextLook {
+  /** What each code unit is, found out when a text first has it; 0 for one that was not met yet. */
+  private readonly classes = new Int32Array(0x10000);
+
+  constructor(private readonly signs: MessageSigns) {}
+
+  /** The features of a text, and whether it may be more than plain words. */
+  at(units: Uint16Array, start: number, end: number): number {
+    const { classes } = this;
+    let seen = 0;
+    let all = -1;
+    let pairs = 0;
+    let before = white;
+    let found = 0;
+    let wordAt = -1;
+    for (let at = start; at < end; at++) {
+      const code = units[at] ?? 0;
+      const bits = classes[code] || this.classAt(code);
+      seen |= bits;
+      all &= bits;
+      pairs |= before & bits;
+      if ((bits & letter) === 0) {
+        if (code === 0x2e && at + 1 < end && isWordUnit(units[at + 1] ?? 0)) found |= features.address;
+      } else if ((before & letter) === 0) {
+        // The beginning of a word: is it the one before it again, with a space between them?
+        if (wordAt >= 0 && units[at - 1] === 0x20 && this.isSameWord(units, wordAt, at, end))
+          found |= features.repeat;
+        if ((code | 0x20) === 0x69 && isWritten(units, at, end, filler)) found |= features.marker;
+        wordAt = at;
+      }
+      if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;
+      before = bits;
+    }
+    if ((all & white) !== 0) found |= features.blank;
+    if ((before & letter) === 0) found |= features.ending;
+    if ((seen & brace) !== 0) found |= features.braces;
+    if ((seen & colon) !== 0 && hasScriptAddress(units, start, end)) found |= features.markup;
+    if (end > start && ((before & white) !== 0 || (pairs & white) !== 0)) found |= features.space;
+    if (
+      (pairs & (upper | frame)) !== 0 ||
+      (seen & bracket) !== 0 ||
+      ((seen & white) === 0 && hasJoint(units, start, end))
+    )
+      found |= features.marker;
+    if ((seen & sign) !== 0 || (pairs & doubledSign) !== 0) found |= mayHoldSigns;
+    return (seen & ofUnits) | found;
+  }
+
+  /** The same for a text that stands by itself. */
+  of(text: string): number {
+    return this.at(textUnits.of(text), 0, text.length);
+  }
+
+  private classAt(code: number): number {
+    const unit = String.fromCharCode(code);
+    let bits = classOf(code, unit);
+    if (this.signs.single.includes(unit)) bits |= sign;
+    if (this.signs.doubled === unit) bits |= doubledSign;
+    return (this.classes[code] = bits);
+  }
+
+  /** Whether the word at `other` is the one at `one`, which stands before it, in any case. */
+  private isSameWord(units: Uint16Array, one: number, other: number, end: number): boolean {
+    const length = other - 1 - one;
+    if (length < 2 || other + length > end) return false;
+    for (let at = 0; at < length; at++)
+      if (!isSameLetter(units[one + at] ?? 0, units[other + at] ?? 0)) return false;
+    if (other + length === end) return true;
+    const next = units[other + length] ?? 0;
+    return (next >= 0xd800 && next < 0xe000) || ((this.classes[next] || this.classAt(next)) & letter) === 0;
+  }
+}
+
 const textUnits = new CodeUnits();
 
-/** What a text has, by its characters alone. */
-export function textFeatures(text: string): number {
-  return unitFeatures(text, textUnits.of(text), 0);
+/** What filler text begins with: its second word. */
+const filler = Buffer.from("ipsum");
+
+/** What an address that runs code begins with. */
+const script = Buffer.from("script");
+
+/** Whether a word of small ASCII letters stands at a place, in any case. */
+function isWritten(units: Uint16Array, start: number, end: number, word: Uint8Array): boolean {
+  if (start < 0 || start + word.length > end) return false;
+  for (let at = 0; at < word.length; at++) if (((units[start + at] ?? 0) | 0x20) !== word[at]) return false;
+  return true;
 }
 
-/** The same for a text whose code units stand at a place among others. */
-function unitFeatures(text: string, units: Uint16Array, start: number): number {
-  const end = start + text.length;
-  let seen = 0;
-  let all = -1;
-  let pairs = 0;
-  let before = white;
-  let found = 0;
-  let wordAt = -1;
+/** Whether `script:` stands in a text, with white space before the colon or without. */
+function hasScriptAddress(units: Uint16Array, start: number, end: number): boolean {
   for (let at = start; at < end; at++) {
-    const code = units[at] ?? 0;
-    const bits = classes[code] || classAt(code);
-    seen |= bits;
-    all &= bits;
-    pairs |= before & bits;
-    if ((bits & letter) === 0) {
-      if (code === 0x2e && at + 1 < end && isWordUnit(units[at + 1] ?? 0)) found |= features.address;
-    } else if ((before & letter) === 0) {
-      // The beginning of a word: is it the one before it again, with a space between them?
-      if (wordAt >= 0 && units[at - 1] === 0x20 && isSameWord(units, wordAt, at, end))
-        found |= features.repeat;
-      wordAt = at;
-    }
-    if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;
-    before = bits;
+    if (units[at] !== 0x3a) continue;
+    let last = at;
+    while (last > start && /\s/.test(String.fromCharCode(units[last - 1] ?? 0))) last--;
+    if (last - script.length >= start && isWritten(units, last - script.length, end, script)) return true;
   }
-  if ((all & white) !== 0) found |= features.blank;
-  if ((before & letter) === 0) found |= features.ending;
-  if ((seen & brace) !== 0) found |= features.braces;
-  if ((seen & colon) !== 0 && /script\s*:/i.test(text)) found |= features.markup;
-  if (end > start && ((before & white) !== 0 || (pairs & white) !== 0)) found |= features.space;
-  if (
-    (pairs & (upper | frame)) !== 0 ||
-    (seen & bracket) !== 0 ||
-    ((seen & white) === 0 && /[._]/.test(text)) ||
-    text.includes("psum")
-  )
-    found |= features.marker;
-  return (seen & ownBits) | found;
+  return false;
 }
 
-/** Whether the word at `other` is the one at `one`, which stands before it, in any case. */
-function isSameWord(units: Uint16Array, one: number, other: number, end: number): boolean {
-  const length = other - 1 - one;
-  if (length < 2 || other + length > end) return false;
-  for (let at = 0; at < length; at++)
-    if (!isSameLetter(units[one + at] ?? 0, units[other + at] ?? 0)) return false;
-  if (other + length === end) return true;
-  const next = units[other + length] ?? 0;
-  return (next >= 0xd800 && next < 0xe000) || ((classes[next] || classAt(next)) & letter) === 0;
+/** Whether a text has a full stop or `_`, as keys have. */
+function hasJoint(units: Uint16Array, start: number, end: number): boolean {
+  for (let at = start; at < end; at++) if (units[at] === 0x2e || units[at] === 0x5f) return true;
+  return false;
 }
 
 function isSameLetter(one: number, other: number): boolean {
@@ -198,17 +250,9 @@ function isWordUnit(code: number): boolean {
   return code > 0x2f && code !== 0x3a && code !== 0x3c;
 }
 
-/**
- * What a message has, by its text and by what was read of it in a locale. `units` may hold the text's code units from
- * `start` on.
- */
-export function messageFeatures(
-  message: ReadMessage,
-  locale: string,
-  units?: Uint16Array,
-  start = -1,
-): number {
-  let found = units && start >= 0 ? unitFeatures(message.source, units, start) : textFeatures(message.source);
+/** What a message has: what its text has, and what was read of it in a locale. */
+export function messageFeatures(message: ReadMessage, locale: string, ofText: number): number {
+  let found = ofText & ~mayHoldSigns;
   if (message.isPlain) return found;
   const { nodes, isBroken } = message;
   // What stands in the text may be part of an argument or tag that was read; of a broken message that is not sure.
@@ -277,7 +321,7 @@ function endsPlainly(nodes: readonly MessageNode[]): boolean {
   const last = nodes[nodes.length - 1];
   switch (last?.kind) {
     case "text":
-      return isLetter(last.value.charCodeAt(last.value.length - 1));
+      return /[\p{L}\p{M}]$/u.test(last.value);
     case "plural":
     case "select":
       return last.branches.every((branch) => endsPlainly(branch.nodes));

@@ -4,7 +4,7 @@ import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
-import { featureMask, features, haveSameParts, messageFeatures } from "./features.js";
+import { featureMask, features, haveSameParts, mayHoldSigns, messageFeatures, TextLook } from "./features.js";
 import type { Finding } from "./finding.js";
 import type { Concept } from "./glossary.js";
 import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
@@ -145,9 +145,7 @@ function lintCatalog(
   for (const { rule, context } of running) rule.file?.(context, catalog);
   if (book.strays.includes(catalog)) return;
   const source = catalog.locale === book.sourceLocale ? undefined : sources.beside(catalog);
-  const entries = new EntryLinter(catalog, running, reader, source);
-  if (entries.isIdle) return;
-  for (let index = 0; index < catalog.table.size; index++) entries.lint(index);
+  new EntryLinter(catalog, running, reader, sources.look, source).lintAll();
 }
 
 /** Shows the entries of one catalog to the rules. What no rule asks for is not made: most entries give no reason to ask. */
@@ -161,6 +159,7 @@ class EntryLinter {
     private readonly catalog: Catalog,
     running: readonly RunningRule[],
     private readonly reader: MessageReader,
+    private readonly look: TextLook,
     private readonly source: SourceEntries | undefined,
   ) {
     this.units = catalogUnits.of(catalog.content);
@@ -170,22 +169,46 @@ class EntryLinter {
     this.keepsEquals = reader.plurals !== "bar";
   }
 
-  get isIdle(): boolean {
-    return this.onEntries.isIdle && (this.onPairs.isIdle || this.source === undefined);
+  lintAll(): void {
+    if (this.onEntries.isIdle && (this.onPairs.isIdle || this.source === undefined)) return;
+    const { table } = this.catalog;
+    const { isUnique, size } = table;
+    for (let index = 0; index < size; index++) {
+      // Of a key that is there twice the last counts.
+      if (!isUnique && table.find(table.keyAt(index)) !== index) continue;
+      const start = table.plainStartAt(index);
+      const look = start < 0 ? -1 : this.look.at(this.units, start, start + table.plainLengthAt(index));
+      if (look < 0 || !this.isQuiet(index, look)) this.lint(index, look);
+    }
   }
 
-  lint(index: number): void {
+  /** Whether a text that stands in the file as it is meant is plain words of which no rule has anything to say. */
+  private isQuiet(index: number, look: number): boolean {
+    if ((look & mayHoldSigns) !== 0 || this.onEntries.rules(look).length > 0) return false;
+    const { table } = this.catalog;
+    if (!table.isTextAt(index)) return false;
+    if (!this.source) return true;
+    const beside = this.source.find(index, table.keyAt(index));
+    if (!beside) return true;
+    const { source, isPlain } = beside.message;
+    return (
+      isPlain &&
+      source.length !== table.plainLengthAt(index) &&
+      this.onPairs.rules(look | beside.features).length === 0
+    );
+  }
+
+  /** `look` is what the text has by its characters; -1 where that is not known yet. */
+  private lint(index: number, look: number): void {
     const { catalog, source, reader } = this;
     const { table, locale } = catalog;
     const key = table.keyAt(index);
-    // Of a key that is there twice the last counts.
-    if (!table.isUnique && table.find(key) !== index) return;
     const text = table.textAt(index);
     const beside = source?.find(index, key);
     const isSame = beside?.message.source === text;
     const message = isSame && this.keepsEquals ? beside.message : reader.readOnce(text, locale, key);
     const own =
-      messageFeatures(message, locale, this.units, table.plainStartAt(index)) |
+      messageFeatures(message, locale, look < 0 ? this.look.of(text) : look) |
       (table.isTextAt(index) ? 0 : features.value);
     const { isBroken } = message;
     const forEntry = this.onEntries.rules(own);
@@ -239,6 +262,7 @@ class SourceEntries {
   constructor(
     private readonly catalog: Catalog,
     private readonly reader: MessageReader,
+    private readonly look: TextLook,
   ) {}
 
   /** The entry of a key, which most likely stands at the same place as in a translation. */
@@ -253,7 +277,9 @@ class SourceEntries {
     const { catalog, reader } = this;
     const entry = catalog.table.entryAt(index);
     const message = reader.read(entry.text, catalog.locale, entry.key);
-    const found = messageFeatures(message, catalog.locale) | (entry.kind === "text" ? 0 : features.value);
+    const found =
+      messageFeatures(message, catalog.locale, this.look.of(entry.text)) |
+      (entry.kind === "text" ? 0 : features.value);
     return { catalog, entry, message, locale: catalog.locale, features: found };
   }
 }
@@ -262,7 +288,11 @@ class SourceEntries {
 class SourceFinder {
   private readonly made = new Map<string | undefined, SourceEntries | undefined>();
 
-  constructor(private readonly subject: LintSubject) {}
+  readonly look: TextLook;
+
+  constructor(private readonly subject: LintSubject) {
+    this.look = new TextLook(subject.reader.signs);
+  }
 
   readonly find: RuleContext["sourceOf"] = (catalog, key) => this.beside(catalog)?.find(-1, key);
 
@@ -271,7 +301,7 @@ class SourceFinder {
     if (!this.made.has(namespace)) {
       const { book, reader } = this.subject;
       const catalog = book.catalog(book.sourceLocale, namespace);
-      this.made.set(namespace, catalog && new SourceEntries(catalog, reader));
+      this.made.set(namespace, catalog && new SourceEntries(catalog, reader, this.look));
     }
     return this.made.get(namespace);
   }

@@ -74,6 +74,7 @@ const nothing: readonly [] = [];
 export interface MessageReader {
   readonly syntax: MessageSyntax;
   readonly plurals: PluralForms;
+  readonly signs: MessageSigns;
   /**
    * Reads a text. The locale matters where forms stand side by side without names, the key where a book says by keys
    * which messages hold markup.
@@ -103,15 +104,17 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags);
   const known = new RecentTexts<ReadMessage>();
   const inline = implementation(syntax, tags);
-  const forms = plurals === "bar" ? "|\\|" : plurals === "inline" ? "" : "|⟦";
-  const signs = new RegExp(signsOf[syntax] + forms);
+  const own = signsOf[syntax];
+  const signs: MessageSigns = { ...own, single: own.single + signsBetweenForms[plurals] };
+  const hasSigns = signTest(signs);
   const { parse, print } =
     plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
     syntax,
     plurals,
+    signs,
     read(text, locale) {
-      if (!signs.test(text)) return new PlainMessage(text);
+      if (!hasSigns.test(text)) return new PlainMessage(text);
       // Only three forms side by side and more are another message in another language.
       const isBound = plurals === "bar" && locale !== undefined && /\|[^]*\|/.test(text);
       const id = isBound ? `${locale}\u0000${text}` : text;
@@ -123,7 +126,7 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
       return message;
     },
     readOnce: (text, locale) =>
-      signs.test(text) ? new ParsedMessage(parse(text, locale)) : new PlainMessage(text),
+      hasSigns.test(text) ? new ParsedMessage(parse(text, locale)) : new PlainMessage(text),
     print,
   };
 }
@@ -142,6 +145,7 @@ function readerByKey(
   return {
     syntax,
     plurals,
+    signs: rich.signs,
     read: (text, locale, key) => readerOf(key).read(text, locale),
     readOnce: (text, locale, key) => readerOf(key).readOnce(text, locale),
     print: plain.print,
@@ -173,18 +177,37 @@ class RecentTexts<Value> {
 /** How many texts with signs are kept at least. */
 const mostRecent = 25_000;
 
-/** What has to be in a text for it to be more than itself, by syntax: each parser begins with the same question. */
-const signsOf: Readonly<Record<MessageSyntax, string>> = {
-  icu: "[{}<]|''",
-  java: "[{}<']",
-  mf2: "[{}<\\\\.]",
-  "double-brace": "[{}<]",
-  "percent-brace": "[%<]",
-  "percent-paren": "[%<]",
-  colon: "[:<]",
-  printf: "[%<]",
-  plain: "<",
+/** Code units of which one has to be in a text for it to be more than plain words: each parser begins with that question. */
+export interface MessageSigns {
+  /** Any of these. */
+  readonly single: string;
+  /** This one twice in a row. */
+  readonly doubled?: string;
+}
+
+const signsOf: Readonly<Record<MessageSyntax, MessageSigns>> = {
+  icu: { single: "{}<", doubled: "'" },
+  java: { single: "{}<'" },
+  mf2: { single: "{}<\\." },
+  "double-brace": { single: "{}<" },
+  "percent-brace": { single: "%<" },
+  "percent-paren": { single: "%<" },
+  colon: { single: ":<" },
+  printf: { single: "%<" },
+  plain: { single: "<" },
 };
+
+/** What parts the forms of a plural, where they are in one text or were put into one. */
+const signsBetweenForms: Readonly<Record<PluralForms, string>> = {
+  inline: "",
+  bar: "|",
+  suffix: "⟦",
+  branches: "⟦",
+};
+
+function signTest({ single, doubled = "" }: MessageSigns): RegExp {
+  return new RegExp(`[${single.replace("\\", "\\\\")}]${doubled && `|${doubled}${doubled}`}`);
+}
 
 interface Implementation {
   parse(text: string, locale?: string): Message;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { lintExample } from "../../../src/core/lint/example.js";
-import { features, messageFeatures, type Feature } from "../../../src/core/lint/features.js";
+import { features, messageFeatures, TextLook, type Feature } from "../../../src/core/lint/features.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import type { Rule } from "../../../src/core/lint/rule.js";
 import { messageReader } from "../../../src/core/message/parse.js";
@@ -102,7 +102,8 @@ describe("what a walk over a text finds", () => {
     ["a\u0007b", ["control"], []],
     ["١٢", ["digits"], []],
   ])("%j", (written, there, absent) => {
-    const found = messageFeatures(messageReader("icu").read(written), "en");
+    const reader = messageReader("icu");
+    const found = messageFeatures(reader.read(written), "en", new TextLook(reader.signs).of(written));
     const has = (name: Feature) => (found & features[name]) !== 0;
     expect(there.filter((name) => !has(name))).toEqual([]);
     expect(absent.filter(has)).toEqual([]);

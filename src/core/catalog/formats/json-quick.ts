@@ -139,7 +139,13 @@ class JsonEntries extends PooledEntries implements JsonPlaces {
 
   plainStartAt(index: number): number {
     const start = this.values[2 * index] ?? 0;
-    return this.hasEscapes || this.source.charCodeAt(start) !== quote ? -1 : start + 1;
+    if (this.source.charCodeAt(start) !== quote) return -1;
+    if (this.hasEscapes && this.source.slice(start, this.values[2 * index + 1]).includes("\\")) return -1;
+    return start + 1;
+  }
+
+  plainLengthAt(index: number): number {
+    return (this.values[2 * index + 1] ?? 0) - (this.values[2 * index] ?? 0) - 2;
   }
 
   protected makeEntry(index: number): Entry {

@@ -82,6 +82,10 @@ class PropertyEntries extends PooledEntries {
     return this.escaped.has(index) ? -1 : (this.values[2 * index] ?? -1);
   }
 
+  plainLengthAt(index: number): number {
+    return (this.values[2 * index + 1] ?? 0) - (this.values[2 * index] ?? 0);
+  }
+
   makeEntry(index: number): PropertyEntry {
     const known = this.escaped.get(index);
     if (known) return known;

@@ -63,6 +63,9 @@ class YamlEntries extends PooledEntries {
     const more = valueEnd - valueStart - text.length;
     return more === 0 ? valueStart : more === 2 ? this.quotedStart(valueStart) : -1;
   }
+  plainLengthAt(index: number): number {
+    return this.itemAt(index).text.length;
+  }
   isTextAt(index: number): boolean {
     return this.itemAt(index).kind === "text";
   }
