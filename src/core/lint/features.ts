@@ -104,6 +104,9 @@ const otherScripts =
 function classOf(code: number, unit: string): number {
   let bits = met;
   const isSurrogate = code >= 0xd800 && code < 0xe000;
+  // Of these there are very many, all alike.
+  if ((code >= 0x4e00 && code < 0xa000) || (code >= 0xac00 && code < 0xd7a4))
+    return bits | letter | features.script;
   if (isSurrogate) return bits | letter | features.script | features.composed | features.digits;
   if (/[\p{L}\p{M}]/u.test(unit)) bits |= letter;
   if (/\p{Lu}/u.test(unit) && code < 0x80) bits |= upper;

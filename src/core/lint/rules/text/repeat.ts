@@ -15,7 +15,26 @@ const twice = new Set(
   ),
 );
 
-const doubled = /(?<![\p{L}\p{M}\p{N}'’-])([\p{L}\p{M}]{2,}) (\1)(?![\p{L}\p{M}\p{N}'’-])/iu;
+/** Words as they are told apart here: what is joined by an apostrophe or hyphen, or has a digit, is one. */
+const word = /[\p{L}\p{M}\p{N}'’-]+/gu;
+const lettersOnly = /^[\p{L}\p{M}]{2,}$/u;
+
+/** The first word that stands twice in a row, with one space between; where the first of the two is. */
+function doubledWord(text: string): { readonly index: number; readonly first: string } | undefined {
+  let before: RegExpExecArray | undefined;
+  for (const found of text.matchAll(word)) {
+    if (
+      before &&
+      found.index === before.index + before[0].length + 1 &&
+      text[found.index - 1] === " " &&
+      found[0].toLowerCase() === before[0].toLowerCase() &&
+      lettersOnly.test(before[0])
+    )
+      return { index: before.index, first: before[0] };
+    before = found;
+  }
+  return undefined;
+}
 
 export const textRepeat = defineRule({
   id: "text/repeat",
@@ -34,15 +53,15 @@ export const textRepeat = defineRule({
     if (doubling.has(languageOf(locale))) return;
     const isSource = locale === context.book.sourceLocale;
     for (const node of textNodesIn(message.nodes)) {
-      const found = doubled.exec(node.value);
-      if (!found || twice.has((found[1] ?? "").toLowerCase())) continue;
+      const found = doubledWord(node.value);
+      if (!found || twice.has(found.first.toLowerCase())) continue;
       const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
-      if (source && doubled.test(source.message.facts.text)) return;
-      const span = spanInText(node, found.index, found[0].length);
+      if (source && doubledWord(source.message.facts.text)) return;
+      const span = spanInText(node, found.index, 2 * found.first.length + 1);
       context.report(
         catalog,
         { at: "message", entry, ...(span && { span }) },
-        { message: `“${found[1] ?? ""}” is there twice in a row`, remedy: "remove one of the two" },
+        { message: `“${found.first}” is there twice in a row`, remedy: "remove one of the two" },
       );
       return;
     }
