@@ -352,6 +352,11 @@ export interface CatalogEdits {
   edit(catalog: Catalog, changes: CatalogChanges): void;
   /** Gives entries other paths where they stand, and says whether that was possible; else nothing is changed. */
   rename(catalog: Catalog, moves: readonly { readonly entry: Entry; readonly path: EntryPath }[]): boolean;
+  /**
+   * Moves entries to where an order of all has them, with the comments above them, and says whether that was possible; else
+   * nothing is changed, as where comments beside values would be lost.
+   */
+  move(catalog: Catalog, entries: readonly Entry[], order: readonly Entry[]): boolean;
   /** Brings what translators find above entries up to date: the lines for an entry, undefined where they stay as they are. */
   hint(catalog: Catalog, wanted: (key: string) => readonly string[] | undefined): void;
   /** Takes a whole file away. */
@@ -394,6 +399,23 @@ export function catalogEdits(): CatalogEdits {
       files.set(catalog.file, { catalog: file?.catalog ?? catalog, text: after });
       return true;
     },
+    move(catalog, entries, order) {
+      const file = files.get(catalog.file);
+      const text = file ? file.text : catalog.content;
+      const isMovable = ({ kind, isInherited }: Entry) => kind === "text" && !isInherited;
+      if (text === undefined || entries.some((entry) => hasForms(entry) || !isMovable(entry))) return false;
+      const without = editCatalog(catalog, text, { remove: entries.map(({ path }) => path) });
+      const after = editCatalog(catalog, without, {
+        add: entries.map((entry) => {
+          const comment = descriptionOf(catalog, entry);
+          return { path: entry.path, text: entry.text, ...(comment !== undefined && { comment }) };
+        }),
+        order: order.map(({ path }) => path),
+      });
+      if (!haveSameSigns(after, text) || !saysTheSame(catalog, text, after)) return false;
+      files.set(catalog.file, { catalog: file?.catalog ?? catalog, text: after });
+      return true;
+    },
     hint(catalog, wanted) {
       const { format, separator, settings, view, encoding } = catalog;
       const file = files.get(catalog.file);
@@ -417,6 +439,26 @@ export function catalogEdits(): CatalogEdits {
         ...(encoding && { encoding }),
       })),
   };
+}
+
+/** Whether two texts are made of the same signs, without those that only part or quote: no comment is lost then. */
+function haveSameSigns(one: string, other: string): boolean {
+  const counts = new Int32Array(0x10000);
+  const add = (code: number, count: number) => (counts[code] = (counts[code] ?? 0) + count);
+  for (let at = 0; at < one.length; at++) add(one.charCodeAt(at), 1);
+  for (let at = 0; at < other.length; at++) add(other.charCodeAt(at), -1);
+  return counts.every((count, code) => count === 0 || /[\s,"'\\]/.test(String.fromCharCode(code)));
+}
+
+/** Whether two texts of a file hold the same entries, in whatever order. */
+function saysTheSame({ format, separator }: Catalog, one: string, other: string): boolean {
+  const entriesOf = (text: string) =>
+    format
+      .read(text, separator)
+      .entries.map(({ path, kind, text: value }) => [path.join("\u0000"), kind, value].join("\u0001"))
+      .sort(compare)
+      .join("\u0002");
+  return entriesOf(one) === entriesOf(other);
 }
 
 function catalogId(locale: string, namespace: string | undefined): string {

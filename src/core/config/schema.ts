@@ -190,6 +190,7 @@ const bookSchema = v.strictObject({
   ),
   paths: v.optional(v.array(nonEmpty("a pattern of keys"), "a list of key patterns")),
   rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
+  order: v.optional(v.picklist(["source", "alphabet"], "source or alphabet")),
   hints: v.optional(v.boolean("true or false"), true),
   fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),
 });

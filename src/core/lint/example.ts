@@ -35,6 +35,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         marked: [],
         emit: {},
         naming: example.naming ? { case: example.naming } : {},
+        ...(example.order && { order: example.order }),
         ...(example.limits && { limits: example.limits }),
         ...(example.paths && { paths: [...example.paths] }),
         rules: {},

@@ -1,12 +1,17 @@
+import type { Entry } from "../catalog/model.js";
 import type { Range } from "../text/span.js";
 
 /** How much a finding matters: `error` breaks what a user sees, `warning` probably does, `info` is taste. */
 export type Severity = "error" | "warning" | "info";
 
-/** A repair that is safe: the entry's text as it should be. */
-export interface Fix {
-  readonly text: string;
-}
+/** A repair of a finding's entry or catalog. */
+export type Fix =
+  /** The entry's text as it should be. */
+  | { readonly text: string }
+  /** The entry goes. As its text goes with it, that is done only where somebody asks for the rule by name. */
+  | { readonly remove: true }
+  /** Some entries go to where the order of all has them. */
+  | { readonly move: readonly Entry[]; readonly order: readonly Entry[] };
 
 /** One thing that a check found: what, where, and what to do. */
 export interface Finding extends Range {

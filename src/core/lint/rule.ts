@@ -8,6 +8,7 @@ import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
 import type { Feature } from "./features.js";
 import type { Concept } from "./glossary.js";
+import type { KeyOrder } from "./key-order.js";
 import type { Fix, Severity } from "./finding.js";
 
 /** One rule: what it is for, examples that are its docs and its first tests at once, and its check. */
@@ -65,6 +66,7 @@ export interface Example {
   readonly naming?: "camel" | "kebab" | "snake";
   readonly limits?: Readonly<Record<string, number>>;
   readonly paths?: readonly string[];
+  readonly order?: KeyOrder;
   /** The project's glossary, as a CSV table. */
   readonly glossary?: string;
   /** The target's only text after the rule's fix. */

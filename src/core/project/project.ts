@@ -1,6 +1,6 @@
-import { catalogEdits, editCatalog, loadBook, type Book } from "../catalog/book.js";
+import { catalogEdits, editCatalog, loadBook, type Book, type Catalog } from "../catalog/book.js";
 import { KeyPool } from "../catalog/key-pool.js";
-import type { Entry } from "../catalog/model.js";
+import type { CatalogChanges, Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
 import { loadWaivers, type Waivers } from "../config/waivers.js";
 import type { BookConfig, Config } from "../config/schema.js";
@@ -18,7 +18,7 @@ import { lintBook, sortFindings } from "../lint/lint.js";
 import type { Rule } from "../lint/rule.js";
 import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
-import { makePlan, type FileChange, type Plan } from "../plan/plan.js";
+import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
 import { listCode, lookupShapes, readBookCode, readInTurn, type UnreadSource } from "../source/book-code.js";
 import type { LookupShapes } from "../source/model.js";
@@ -332,8 +332,8 @@ export async function lintProject(
 }
 
 /**
- * Plans the repairs that the rules know to be safe: each finding's own, again and again until none is left, so that a
- * second run has nothing to mend.
+ * Plans the repairs that the rules know: each finding's own, again and again until none is left, so that a second run has
+ * nothing to mend. What takes texts away is done only for rules that are named.
  */
 export async function fixProject(
   project: Project,
@@ -342,32 +342,74 @@ export async function fixProject(
 ): Promise<Plan> {
   const texts = new Map<string, string | undefined>();
   const changes = new Map<string, FileChange>();
+  const notes = new Map<string, PlanNote>();
   let mended = 0;
   for (let round = 0; round < mostRounds; round++) {
     const opened = openProject(overlayFiles(project.files, texts), project.configFile);
     if (!opened.ok) break;
-    const findings = (await lintProject(opened.project, scope, rules)).filter(({ fix }) => fix !== undefined);
-    if (findings.length === 0) break;
+    const findings = (await lintProject(opened.project, scope, rules)).filter(
+      ({ fix }) => fix && (rules || !("remove" in fix)),
+    );
+    let isDone = true;
     for (const config of booksIn(opened.project, scope)) {
       const book = loadBook(opened.project.files, opened.project.config, config);
       const edits = catalogEdits();
       const done = new Set<Entry>();
-      for (const { fix, locale, namespace, key, book: name } of findings) {
+      for (const finding of findings) {
         const catalog =
-          name === config.name && locale !== undefined ? book.catalog(locale, namespace) : undefined;
-        const entry = catalog?.byKey.get(key ?? "");
-        if (!fix || !catalog || !entry || done.has(entry)) continue;
-        done.add(entry);
+          finding.book === config.name && finding.locale !== undefined
+            ? book.catalog(finding.locale, finding.namespace)
+            : undefined;
+        const mend = catalog && mending(catalog, finding);
+        // Entries are moved when nothing else is left to do in their file.
+        if (
+          !mend ||
+          (mend.move ? edits.changes().some(({ file }) => file === catalog.file) : done.has(mend.entry))
+        )
+          continue;
+        done.add(mend.entry);
+        if (mend.move && !edits.move(catalog, mend.move, mend.order)) {
+          notes.set(catalog.file, {
+            file: catalog.file,
+            line: finding.line,
+            column: finding.column,
+            message: "the keys of this file cannot be moved without losing what stands beside them",
+            remedy: "move them by hand",
+          });
+          continue;
+        }
+        if (!mend.move) edits.edit(catalog, mend.changes);
         mended++;
-        edits.edit(catalog, { set: [{ path: entry.path, text: fix.text }] });
       }
       for (const change of edits.changes()) {
+        isDone = false;
         texts.set(change.file, change.after);
         changes.set(change.file, { ...change, before: changes.get(change.file)?.before ?? change.before });
       }
     }
+    if (isDone) break;
   }
-  return makePlan([...changes.values()], mended > 0 ? { "findings mended": mended } : {});
+  return makePlan([...changes.values()], mended > 0 ? { "findings mended": mended } : {}, [
+    ...notes.values(),
+  ]);
+}
+
+/** How a finding's repair changes its catalog, and the entry that it is about. */
+type Mending =
+  | { readonly entry: Entry; readonly changes: CatalogChanges; readonly move?: undefined }
+  | { readonly entry: Entry; readonly move: readonly Entry[]; readonly order: readonly Entry[] };
+
+function mending(catalog: Catalog, { fix, key }: Finding): Mending | undefined {
+  if (fix && "move" in fix) {
+    // The book was read again since.
+    const own = (entries: readonly Entry[]) => entries.flatMap((entry) => catalog.byKey.get(entry.key) ?? []);
+    const [entry] = own(fix.move);
+    return entry && { entry, move: own(fix.move), order: own(fix.order) };
+  }
+  const entry = catalog.byKey.get(key ?? "");
+  if (!fix || !entry) return undefined;
+  const changes = "text" in fix ? { set: [{ path: entry.path, text: fix.text }] } : { remove: [entry.path] };
+  return { entry, changes };
 }
 
 /** What a finding's repair changes in its file: the range that goes, and the text in its place. */
@@ -383,12 +425,12 @@ export function fixEdits(project: Project, findings: readonly Finding[]): Readon
     if (own.length === 0) continue;
     const book = loadBook(project.files, project.config, config);
     for (const finding of own) {
-      const { fix, locale, namespace, key } = finding;
+      const { locale, namespace } = finding;
       const catalog = locale === undefined ? undefined : book.catalog(locale, namespace);
-      const entry = catalog?.byKey.get(key ?? "");
-      if (!fix || !catalog || !entry) continue;
+      const mend = catalog && mending(catalog, finding);
+      if (!catalog || !mend || mend.move) continue;
       const before = catalog.content;
-      const after = editCatalog(catalog, before, { set: [{ path: entry.path, text: fix.text }] });
+      const after = editCatalog(catalog, before, mend.changes);
       let start = 0;
       while (start < before.length && before[start] === after[start]) start++;
       let end = 0;

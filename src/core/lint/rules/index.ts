@@ -1,4 +1,5 @@
 import type { Rule } from "../rule.js";
+import { fileOrder } from "./file/order.js";
 import { textTerm } from "./text/term.js";
 import { textPath } from "./text/path.js";
 import { textTypography } from "./text/typography.js";
@@ -59,6 +60,7 @@ export const rules: readonly Rule[] = [
   fileUnreadable,
   fileMergeMarker,
   fileLocaleCode,
+  fileOrder,
   fileEncoding,
   keyMissing,
   keyExtra,

@@ -7,7 +7,7 @@ export const keyUnused = defineRule({
   id: "key/unused",
   level: "warning",
   summary: "A source key that no code asks for.",
-  why: "Deleted components leave their keys behind, and every locale goes on paying for them. A key counts as used where code asks for it, where a key put together at run time may become it, and where it stands as a string anywhere in the code. With a file of code that cannot be read, nothing is called unused.",
+  why: "Deleted components leave their keys behind, and every locale goes on paying for them. A key counts as used where code asks for it, where a key put together at run time may become it, and where it stands as a string anywhere in the code. With a file of code that cannot be read, nothing is called unused. `fond lint --fix --rule key/unused` takes them out of the source catalog; without the rule's name nothing is removed.",
   examples: {
     bad: [
       {
@@ -64,6 +64,8 @@ export const keyUnused = defineRule({
           {
             message: `no code asks for “${full}”`,
             remedy: `remove it from the source catalog${caution}; \`fond reconcile\` then sets its translations aside`,
+            // With lookups that take their keys from elsewhere it is not sure enough.
+            ...(indirect === 0 && { fix: { remove: true } as const }),
           },
         );
       }

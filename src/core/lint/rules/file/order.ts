@@ -1,0 +1,63 @@
+import { isWhole } from "../../../catalog/book.js";
+import { disorderIn } from "../../key-order.js";
+import { defineRule } from "../../rule.js";
+
+export const fileOrder = defineRule({
+  id: "file/order",
+  level: "info",
+  summary: "Keys that stand out of the order that the book wants.",
+  why: "In files in one order two people's additions seldom meet in one place, and a translator finds the neighbours of a text in every locale. It is asked only of books that name an order: `source`, as the source catalog has its keys, or `alphabet`, by name in each group. As few keys as can be are told of. `--fix` moves them with the comments above them, and leaves a file alone that would lose others by that.",
+  examples: {
+    bad: [
+      {
+        order: "source",
+        source: { depart: "Depart", arrive: "Arrive" },
+        target: { arrive: "Ankunft", depart: "Abfahrt" },
+      },
+      {
+        order: "alphabet",
+        source: { arrive: "Arrive", depart: "Depart", boat: "Boat" },
+        target: { arrive: "Ankunft", boat: "Boot", depart: "Abfahrt" },
+      },
+    ],
+    good: [
+      {
+        order: "source",
+        source: { depart: "Depart", arrive: "Arrive" },
+        target: { depart: "Abfahrt", arrive: "Ankunft" },
+      },
+      {
+        source: { depart: "Depart", arrive: "Arrive" },
+        target: { arrive: "Ankunft", depart: "Abfahrt" },
+        note: "no order is asked for",
+      },
+    ],
+  },
+  applies: ({ book }) => book.config.order !== undefined,
+  file({ book, report }, catalog) {
+    const { order } = book.config;
+    const isSource = catalog.locale === book.sourceLocale;
+    if (!order || (order === "source" && isSource) || book.strays.includes(catalog) || !isWhole(catalog))
+      return;
+    // Of a key that is there twice it is not clear which one is to move.
+    if (!catalog.table.isUnique) return;
+    const { misplaced, wanted } = disorderIn(
+      catalog,
+      book.catalog(book.sourceLocale, catalog.namespace),
+      order,
+    );
+    const [first] = misplaced;
+    if (!first) return;
+    const next = wanted[wanted.indexOf(first) + 1];
+    const count = misplaced.length;
+    report(
+      catalog,
+      { at: "file", span: first.keySpan },
+      {
+        message: `${count} of ${wanted.length} keys ${count === 1 ? "stands" : "stand"} out of order${count === 1 ? "" : ", first of them"} “${first.key}”`,
+        remedy: next ? `it belongs before “${next.key}”` : "it belongs at the end",
+        fix: { move: misplaced, order: wanted },
+      },
+    );
+  },
+});
