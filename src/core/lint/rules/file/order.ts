@@ -54,7 +54,10 @@ export const fileOrder = defineRule({
       catalog,
       { at: "file", span: first.keySpan },
       {
-        message: `${count} of ${wanted.length} keys ${count === 1 ? "stands" : "stand"} out of order${count === 1 ? "" : ", first of them"} “${first.key}”`,
+        message:
+          count === 1
+            ? `“${first.key}” stands out of order`
+            : `${count} of ${wanted.length} keys stand out of order, first of them “${first.key}”`,
         remedy: next ? `it belongs before “${next.key}”` : "it belongs at the end",
         fix: { move: misplaced, order: wanted },
       },
