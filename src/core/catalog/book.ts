@@ -403,7 +403,7 @@ export function catalogEdits(): CatalogEdits {
       const file = files.get(catalog.file);
       const text = file ? file.text : catalog.content;
       const isMovable = ({ kind, isInherited }: Entry) => kind === "text" && !isInherited;
-      if (text === undefined || entries.some((entry) => hasForms(entry) || !isMovable(entry))) return false;
+      if (text === undefined || !entries.every(isMovable)) return false;
       const without = editCatalog(catalog, text, { remove: entries.map(({ path }) => path) });
       const after = editCatalog(catalog, without, {
         add: entries.map((entry) => {
@@ -412,7 +412,7 @@ export function catalogEdits(): CatalogEdits {
         }),
         order: order.map(({ path }) => path),
       });
-      if (!haveSameSigns(after, text) || !saysTheSame(catalog, text, after)) return false;
+      if (after === text || !haveSameSigns(after, text) || !saysTheSame(catalog, text, after)) return false;
       files.set(catalog.file, { catalog: file?.catalog ?? catalog, text: after });
       return true;
     },

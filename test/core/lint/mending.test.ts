@@ -87,6 +87,28 @@ describe("keys out of order are moved", () => {
     expect(await ordered("yaml", "source", "a: A\nb: B\n", de)).toEqual({ text: de, notes: 1, left: 1 });
   });
 
+  test("with plural forms that are keys of their own, in a file of all locales", async () => {
+    const { files, open } = projectOf(
+      "yaml",
+      {
+        files: "t/all.yaml",
+        root: "{locale}",
+        order: "source",
+        syntax: "percent-brace",
+        plurals: "branches",
+      },
+      {
+        "t/all.yaml":
+          "en:\n  bye: Bye\n  boats:\n    one: A boat\n    other: Boats\n" +
+          "de:\n  boats:\n    one: Ein Boot\n    other: Boote\n  # for good\n  bye: Ade\n",
+      },
+    );
+    applyPlan(files, await fixProject(open(), {}, named("file/order")));
+    const [, german] = (files.contents.get("t/all.yaml") ?? "").split("de:\n");
+    expect(german).toBe("  # for good\n  bye: Ade\n  boats:\n    one: Ein Boot\n    other: Boote\n");
+    expect(await lintProject(open(), {}, named("file/order"))).toEqual([]);
+  });
+
   test("and of as few as can be is told", async () => {
     const { open } = projectOf(
       "json",

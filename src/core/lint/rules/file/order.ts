@@ -6,7 +6,7 @@ export const fileOrder = defineRule({
   id: "file/order",
   level: "info",
   summary: "Keys that stand out of the order that the book wants.",
-  why: "In files in one order two people's additions seldom meet in one place, and a translator finds the neighbours of a text in every locale. It is asked only of books that name an order: `source`, as the source catalog has its keys, or `alphabet`, by name in each group. As few keys as can be are told of. `--fix` moves them with the comments above them, and leaves a file alone that would lose others by that.",
+  why: "In files in one order two people's additions seldom meet in one place, and a translator finds the neighbours of a text in every locale. It is asked only of books that name an order: `source`, as the source catalog has its keys, or `alphabet`, by name in each group. As few keys as can be are told of. `--fix` moves them with the comments above them, and leaves a file alone that would lose others by that. Tables are let pass.",
   examples: {
     bad: [
       {
@@ -39,8 +39,8 @@ export const fileOrder = defineRule({
     const isSource = catalog.locale === book.sourceLocale;
     if (!order || (order === "source" && isSource) || book.strays.includes(catalog) || !isWhole(catalog))
       return;
-    // Of a key that is there twice it is not clear which one is to move.
-    if (!catalog.table.isUnique) return;
+    // The rows of a table stand by locale too; of a key that is there twice it is not clear which one is to move.
+    if (catalog.format.name === "csv" || !catalog.table.isUnique) return;
     const { misplaced, wanted } = disorderIn(
       catalog,
       book.catalog(book.sourceLocale, catalog.namespace),
