@@ -44,6 +44,7 @@ const shots = [
   { name: "extract", run: ["extract", "web/pages", "--no-review"] },
   { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
   { name: "lint", run: ["lint"] },
+  { name: "fix", run: ["lint", "--fix"] },
   { name: "preview", run: ["preview", "sailings.list.seats", "search.results"] },
   {
     name: "convert",

@@ -63,7 +63,7 @@ export const keyUnused = defineRule({
           { at: "key", entry },
           {
             message: `no code asks for “${full}”`,
-            remedy: `remove it from the source catalog${caution}; \`fond reconcile\` then sets its translations aside`,
+            remedy: `${indirect === 0 ? "take it out (`fond lint --fix --rule key/unused` does)" : `remove it from the source catalog${caution}`}; \`fond reconcile\` then sets its translations aside`,
             // With lookups that take their keys from elsewhere it is not sure enough.
             ...(indirect === 0 && { fix: { remove: true } as const }),
           },
