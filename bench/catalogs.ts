@@ -5,7 +5,7 @@ import { jsonFormat } from "../src/core/catalog/formats/json.js";
 import { yamlFormat } from "../src/core/catalog/formats/yaml.js";
 import type { CatalogFormat, PathText } from "../src/core/catalog/model.js";
 import { jsonCatalogs, thirtyLocales } from "./generate.js";
-import { shortest, showComparison } from "./measure.js";
+import { shortestInTurn, showComparison } from "./measure.js";
 
 /** Reading catalogs of each format against the barest reading of the same text. */
 export async function catalogBench(): Promise<void> {
@@ -40,12 +40,14 @@ async function compare(
   aim: number,
 ): Promise<void> {
   // What is read is kept until the end of a round, as a command keeps it.
-  const round = (read: (text: string) => unknown) => shortest(20, () => texts.map(read));
-  const baseline = await round(bare);
-  // The catalogs of one book share their keys, as when a command reads them.
-  const milliseconds = await shortest(20, () => {
-    const pool = new KeyPool();
-    return texts.map((text) => format.read(text, ".", pool));
-  });
+  const [baseline, milliseconds] = await shortestInTurn(
+    25,
+    () => texts.map(bare),
+    () => {
+      // The catalogs of one book share their keys, as when a command reads them.
+      const pool = new KeyPool();
+      return texts.map((text) => format.read(text, ".", pool));
+    },
+  );
   console.log(showComparison({ what: `reading ${what}`, against, milliseconds, baseline, aim }));
 }

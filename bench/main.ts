@@ -19,7 +19,7 @@ import { surveyWorkers } from "../src/disk/survey-workers.js";
 import { catalogBench } from "./catalogs.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles, yamlOf } from "./generate.js";
 import { messageBench } from "./messages.js";
-import { shortest, showComparison } from "./measure.js";
+import { shortest, shortestInTurn, showComparison } from "./measure.js";
 
 function configFor(code: readonly string[], files = "web/locales/{locale}.json"): object {
   return {
@@ -196,8 +196,11 @@ async function compareLint(
     const { status, stderr } = spawnSync(process.execPath, args, { cwd, encoding: "utf8", maxBuffer: 1e8 });
     if (status !== 0) throw new Error(stderr);
   };
-  const baseline = await shortest(5, () => run(root, "--input-type=module", "-e", read));
-  const milliseconds = await shortest(5, () => run(folder, join(root, "dist/bin/main.js"), "lint"));
+  const [baseline, milliseconds] = await shortestInTurn(
+    7,
+    () => run(root, "--input-type=module", "-e", read),
+    () => run(folder, join(root, "dist/bin/main.js"), "lint"),
+  );
   rmSync(folder, { recursive: true });
   const what = `lint of ${ending.toUpperCase()}`;
   console.log(showComparison({ what, against: `reading and ${against}`, milliseconds, baseline, aim }));

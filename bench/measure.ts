@@ -9,6 +9,20 @@ export async function shortest(runs: number, work: () => unknown): Promise<numbe
   return best;
 }
 
+/**
+ * The shortest of several runs of two works in turn, in milliseconds. A machine that is slower for a while is so for both.
+ */
+export async function shortestInTurn(
+  runs: number,
+  one: () => unknown,
+  other: () => unknown,
+): Promise<readonly [number, number]> {
+  let best: readonly [number, number] = [Infinity, Infinity];
+  for (let run = 0; run < runs; run++)
+    best = [Math.min(best[0], await shortest(1, one)), Math.min(best[1], await shortest(1, other))];
+  return best;
+}
+
 export interface Comparison {
   readonly what: string;
   readonly against: string;
