@@ -123,6 +123,38 @@ describe("keys out of order are moved", () => {
     ).toEqual([["“a” stands out of order", "it belongs before “b”"]]);
   });
 
+  test("as few as can be, in any order", async () => {
+    const names = ["a", "b", "c", "d", "e", "f"];
+    const textOf = (list: readonly string[]) =>
+      JSON.stringify(Object.fromEntries(list.map((one) => [one, one])));
+    /** The longest list of names that stand in order, by looking at every choice of them. */
+    const longest = (list: readonly string[]) => {
+      let most = 0;
+      for (let choice = 0; choice < 1 << list.length; choice++) {
+        const chosen = list.filter((_, index) => (choice & (1 << index)) !== 0);
+        if (chosen.every((one, index) => index === 0 || one > (chosen[index - 1] ?? "")))
+          most = Math.max(most, chosen.length);
+      }
+      return most;
+    };
+    await fc.assert(
+      fc.asyncProperty(fc.shuffledSubarray(names, { minLength: 2 }), async (list) => {
+        const { open } = projectOf(
+          "json",
+          { order: "source" },
+          { "t/en.json": textOf(names), "t/de.json": textOf(list) },
+        );
+        const [found, ...others] = await lintProject(open(), {}, named("file/order"));
+        expect(others).toEqual([]);
+        const moved = found?.fix && "move" in found.fix ? found.fix.move.map(({ key }) => key) : [];
+        expect(moved.length).toBe(list.length - longest(list));
+        const kept = list.filter((one) => !moved.includes(one));
+        expect(kept).toEqual(kept.toSorted());
+      }),
+      { numRuns: 200 },
+    );
+  });
+
   test("in random catalogs of each format, without a text lost", async () => {
     const name = fc.constantFrom("a", "b", "c", "d", "e");
     const paths = fc.uniqueArray(
@@ -184,6 +216,12 @@ describe("keys that no code asks for", () => {
     applyPlan(files, await fixProject(open(), {}, named("key/unused")));
     expect(files.contents.get("t/en.json")).toBe('{\n  "title": "Boats"\n}\n');
     expect(files.contents.get("t/de.json")).toContain("Fahrplan");
+  });
+
+  test("are not removed where a file of code cannot be read", async () => {
+    const { files, open } = project();
+    files.contents.set("broken.tsx", "export const = (;\n");
+    expect((await fixProject(open(), {}, named("key/unused"))).changes).toEqual([]);
   });
 
   test("stay where it is not", async () => {
