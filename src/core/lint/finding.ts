@@ -1,4 +1,3 @@
-import type { Entry } from "../catalog/model.js";
 import type { Range } from "../text/span.js";
 
 /** How much a finding matters: `error` breaks what a user sees, `warning` probably does, `info` is taste. */
@@ -10,8 +9,8 @@ export type Fix =
   | { readonly text: string }
   /** The entry goes. As its text goes with it, that is done only where somebody asks for the rule by name. */
   | { readonly remove: true }
-  /** Some entries go to where the order of all has them. */
-  | { readonly move: readonly Entry[]; readonly order: readonly Entry[] };
+  /** Some keys go to where the book's order has them. */
+  | { readonly move: readonly string[] };
 
 /** One thing that a check found: what, where, and what to do. */
 export interface Finding extends Range {

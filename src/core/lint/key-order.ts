@@ -1,4 +1,4 @@
-import type { Catalog } from "../catalog/book.js";
+import type { Book, Catalog } from "../catalog/book.js";
 import type { Entry, EntryPath, PathPart } from "../catalog/model.js";
 
 /** The order that a book wants its keys in: the source catalog's, or by name in each group. */
@@ -14,7 +14,8 @@ export interface Disorder {
  * What stands out of order in a catalog, as few entries as can be: the others are in order among themselves. Keys that
  * the source lacks have no place in its order.
  */
-export function disorderIn(catalog: Catalog, source: Catalog | undefined, order: KeyOrder): Disorder {
+export function disorderIn(book: Book, catalog: Catalog, order: KeyOrder): Disorder {
+  const source = book.catalog(book.sourceLocale, catalog.namespace);
   const ranks = new Map(order === "source" ? source?.entries.map(({ key }, index) => [key, index]) : []);
   const placed = catalog.entries.filter(({ key }) => order === "alphabet" || ranks.has(key));
   const rankOf = ({ key }: Entry) => ranks.get(key) ?? 0;

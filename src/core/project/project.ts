@@ -13,6 +13,7 @@ import { readLedger, type Ledger } from "../ledger/ledger.js";
 import { outstandingTexts, type OutstandingText } from "../ledger/outstanding.js";
 import { readSourceTexts, sourceTextOf, type SourceTexts } from "../ledger/source-texts.js";
 import type { Finding } from "../lint/finding.js";
+import { disorderIn } from "../lint/key-order.js";
 import { readGlossary, type Concept } from "../lint/glossary.js";
 import { lintBook, sortFindings } from "../lint/lint.js";
 import type { Rule } from "../lint/rule.js";
@@ -360,7 +361,7 @@ export async function fixProject(
           finding.book === config.name && finding.locale !== undefined
             ? book.catalog(finding.locale, finding.namespace)
             : undefined;
-        const mend = catalog && mending(catalog, finding);
+        const mend = catalog && mending(book, catalog, finding);
         // Entries are moved when nothing else is left to do in their file.
         if (
           !mend ||
@@ -399,12 +400,12 @@ type Mending =
   | { readonly entry: Entry; readonly changes: CatalogChanges; readonly move?: undefined }
   | { readonly entry: Entry; readonly move: readonly Entry[]; readonly order: readonly Entry[] };
 
-function mending(catalog: Catalog, { fix, key }: Finding): Mending | undefined {
+function mending(book: Book, catalog: Catalog, { fix, key }: Finding): Mending | undefined {
   if (fix && "move" in fix) {
-    // The book was read again since.
-    const own = (entries: readonly Entry[]) => entries.flatMap((entry) => catalog.byKey.get(entry.key) ?? []);
-    const [entry] = own(fix.move);
-    return entry && { entry, move: own(fix.move), order: own(fix.order) };
+    const { order } = book.config;
+    if (!order) return undefined;
+    const { misplaced, wanted } = disorderIn(book, catalog, order);
+    return misplaced[0] && { entry: misplaced[0], move: misplaced, order: wanted };
   }
   const entry = catalog.byKey.get(key ?? "");
   if (!fix || !entry) return undefined;
@@ -427,7 +428,7 @@ export function fixEdits(project: Project, findings: readonly Finding[]): Readon
     for (const finding of own) {
       const { locale, namespace } = finding;
       const catalog = locale === undefined ? undefined : book.catalog(locale, namespace);
-      const mend = catalog && mending(catalog, finding);
+      const mend = catalog && mending(book, catalog, finding);
       if (!catalog || !mend || mend.move) continue;
       const before = catalog.content;
       const after = editCatalog(catalog, before, mend.changes);

@@ -146,7 +146,7 @@ describe("keys out of order are moved", () => {
         );
         const [found, ...others] = await lintProject(open(), {}, named("file/order"));
         expect(others).toEqual([]);
-        const moved = found?.fix && "move" in found.fix ? found.fix.move.map(({ key }) => key) : [];
+        const moved = found?.fix && "move" in found.fix ? found.fix.move : [];
         expect(moved.length).toBe(list.length - longest(list));
         const kept = list.filter((one) => !moved.includes(one));
         expect(kept).toEqual(kept.toSorted());

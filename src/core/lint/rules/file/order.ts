@@ -41,11 +41,7 @@ export const fileOrder = defineRule({
       return;
     // The rows of a table stand by locale too; of a key that is there twice it is not clear which one is to move.
     if (catalog.format.name === "csv" || !catalog.table.isUnique) return;
-    const { misplaced, wanted } = disorderIn(
-      catalog,
-      book.catalog(book.sourceLocale, catalog.namespace),
-      order,
-    );
+    const { misplaced, wanted } = disorderIn(book, catalog, order);
     const [first] = misplaced;
     if (!first) return;
     const next = wanted[wanted.indexOf(first) + 1];
@@ -59,7 +55,7 @@ export const fileOrder = defineRule({
             ? `“${first.key}” stands out of order`
             : `${count} of ${wanted.length} keys stand out of order, first of them “${first.key}”`,
         remedy: next ? `it belongs before “${next.key}”` : "it belongs at the end",
-        fix: { move: misplaced, order: wanted },
+        fix: { move: misplaced.map(({ key }) => key) },
       },
     );
   },
