@@ -7,7 +7,7 @@ import type { CatalogContent, Entry } from "./model.js";
  */
 export abstract class EntryTable {
   private made: readonly Entry[] | undefined;
-  private named: ReadonlyMap<string, Entry> | undefined;
+  private named: ReadonlyMap<string, Entry> | undefined = undefined;
 
   /** How many entries there are. */
   abstract readonly size: number;
@@ -79,7 +79,7 @@ class EntriesByKey implements ReadonlyMap<string, Entry> {
 
 /** Entries that are there already. */
 class ListedEntries extends EntryTable {
-  private places: Map<string, number> | undefined;
+  private places: Map<string, number> | undefined = undefined;
 
   constructor(private readonly list: readonly Entry[]) {
     super();
@@ -147,7 +147,7 @@ export function catalogContent(
 /** Entries whose keys are those of a pool, by their places in it. */
 export abstract class PooledEntries extends EntryTable {
   /** Where each of the pool's keys stands here, counted from 1; made when a key is first looked for. */
-  private places: Int32Array | undefined;
+  private places: Int32Array | undefined = undefined;
   private unique = true;
   readonly size: number;
   /** The places of the keys in the pool; undefined where they are the pool's first, in its order. */

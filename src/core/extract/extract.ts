@@ -116,7 +116,7 @@ class Extraction {
   private readonly collected = new Map<string, string>();
   private readonly additions = new Map<string, PathText[]>();
   /** The file that was rewritten last, as it is read then. */
-  private rewritten: SourceFile | undefined;
+  private rewritten: SourceFile | undefined = undefined;
   /** Translations that code held beside its texts, by catalog. */
   private readonly translated = new Map<Catalog, PathText[]>();
 

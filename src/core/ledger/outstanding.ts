@@ -1,5 +1,6 @@
 import type { Book } from "../catalog/book.js";
-import type { MessageReader, ReadMessage } from "../message/parse.js";
+import type { MessageReader } from "../message/parse.js";
+import type { ReadMessage } from "../message/read-message.js";
 import type { Ledger } from "./ledger.js";
 import { progressOf } from "./progress.js";
 

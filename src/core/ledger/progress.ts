@@ -1,7 +1,8 @@
 import type { Book, Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import { parentsOf } from "../locale/fallback.js";
-import type { MessageReader, ReadMessage } from "../message/parse.js";
+import type { MessageReader } from "../message/parse.js";
+import type { ReadMessage } from "../message/read-message.js";
 import type { Ledger, LedgerRecord } from "./ledger.js";
 import { standingOf, type Standing } from "./standing.js";
 

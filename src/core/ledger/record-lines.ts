@@ -19,7 +19,7 @@ export class RecordLines {
   private readonly digests: number[] = [];
   private readonly odd = new Map<number, LedgerRecord>();
   private isExpected = true;
-  private places: ReadonlyMap<string, number> | undefined;
+  private places: ReadonlyMap<string, number> | undefined = undefined;
 
   constructor(private readonly pool: KeyPool) {}
 

@@ -1,5 +1,5 @@
 import { digestOf, keptDigestOf } from "../text/digest.js";
-import type { ReadMessage } from "../message/parse.js";
+import type { ReadMessage } from "../message/read-message.js";
 import type { EntryState, LedgerRecord } from "./ledger.js";
 
 /** Where a translation stands: its state, and whether its source text changed after it was made. */

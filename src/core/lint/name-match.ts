@@ -1,5 +1,5 @@
 import { nearest } from "../text/nearest.js";
-import type { ReadMessage } from "../message/parse.js";
+import type { ReadMessage } from "../message/read-message.js";
 
 /** How the names in a translation stand to those of its source. */
 export interface NameMatch {

@@ -2,7 +2,7 @@ import type { Book, Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { MessageNode } from "../message/model.js";
-import type { ReadMessage } from "../message/parse.js";
+import type { ReadMessage } from "../message/read-message.js";
 import type { BookCode } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";

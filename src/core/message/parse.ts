@@ -1,74 +1,16 @@
 import type { MessageSyntax, PluralForms } from "../config/names.js";
 import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
 import { keyTest } from "../text/key-pattern.js";
-import { messageFacts, plainFacts, type MessageFacts } from "./facts.js";
 import type { Message, MessageNode } from "./model.js";
 import { printBars, readBars } from "./bars.js";
 import { printForms, readForms } from "./forms.js";
-import { readIcu } from "./syntaxes/icu.js";
+import { IcuMessage, readIcuParts } from "./syntaxes/icu-reader.js";
 import { printIcu } from "./syntaxes/icu-print.js";
 import { parseMf2 } from "./syntaxes/mf2.js";
 import { printMf2 } from "./syntaxes/mf2-print.js";
 import { parseJava, printJava } from "./syntaxes/java.js";
+import { PlainMessage, TreeMessage, type ReadMessage } from "./read-message.js";
 import { parsePlaceholders, printPlaceholders } from "./syntaxes/placeholders.js";
-
-/** A message together with what it uses. */
-export interface ReadMessage extends Message {
-  readonly facts: MessageFacts;
-  /** Whether it could not be read as it is written: what it seems to lack may be in the part that was lost. */
-  readonly isBroken: boolean;
-  /** Whether it is nothing but literal text, as written. */
-  readonly isPlain: boolean;
-}
-
-/** A message without any sign that its syntax knows; what it is made of is put together when it is asked for. */
-class PlainMessage implements ReadMessage {
-  readonly isBroken = false;
-  readonly isPlain = true;
-
-  constructor(readonly source: string) {}
-
-  get nodes(): readonly MessageNode[] {
-    const { source } = this;
-    return source === "" ? [] : [{ kind: "text", value: source, span: { start: 0, end: source.length } }];
-  }
-  get facts(): MessageFacts {
-    return plainFacts(this.source);
-  }
-  get problems() {
-    return nothing;
-  }
-  get quoted() {
-    return nothing;
-  }
-}
-
-/** A message that was taken apart; what it uses is gathered when it is asked for. */
-class ParsedMessage implements ReadMessage {
-  readonly source: string;
-  readonly problems: Message["problems"];
-  readonly quoted: Message["quoted"];
-  readonly isBroken: boolean;
-  readonly isPlain = false;
-  private gathered: MessageFacts | undefined;
-
-  constructor(private readonly message: Message) {
-    const { source, problems, quoted } = message;
-    this.source = source;
-    this.problems = problems;
-    this.quoted = quoted;
-    this.isBroken = problems.length > 0 && problems.some(({ severity }) => severity === "error");
-  }
-
-  get nodes(): readonly MessageNode[] {
-    return this.message.nodes;
-  }
-  get facts(): MessageFacts {
-    return (this.gathered ??= messageFacts(this));
-  }
-}
-
-const nothing: readonly [] = [];
 
 /** A reader that parses equal texts once. */
 export interface MessageReader {
@@ -120,15 +62,19 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
       const id = isBound ? `${locale}\u0000${text}` : text;
       let message = known.get(id);
       if (!message) {
-        message = new ParsedMessage(parse(text, locale));
+        message = withFacts(parse(text, locale));
         known.set(id, message);
       }
       return message;
     },
     readOnce: (text, locale) =>
-      hasSigns.test(text) ? new ParsedMessage(parse(text, locale)) : new PlainMessage(text),
+      hasSigns.test(text) ? withFacts(parse(text, locale)) : new PlainMessage(text),
     print,
   };
+}
+
+function withFacts(message: Message): ReadMessage {
+  return message instanceof IcuMessage ? message : new TreeMessage(message);
 }
 
 /** A reader for a book in which some keys hold markup and the others plain text. */
@@ -217,7 +163,7 @@ interface Implementation {
 function implementation(syntax: MessageSyntax, tags: boolean): Implementation {
   switch (syntax) {
     case "icu":
-      return { parse: (text) => readIcu(text, tags), print: (nodes) => printIcu(nodes, { tags }) };
+      return { parse: (text) => readIcuParts(text, tags), print: (nodes) => printIcu(nodes, { tags }) };
     case "mf2":
       return { parse: parseMf2, print: printMf2 };
     case "java":

@@ -1,11 +1,16 @@
 const isLittleEndian = new Uint8Array(new Uint16Array([1]).buffer)[0] === 1;
 
+/** What Node's buffers have beside `write`, which looks up the encoding first: that costs as much as a short text does. */
+interface UnitBuffer extends Buffer<ArrayBuffer> {
+  ucs2Write?(text: string): number;
+}
+
 /**
  * A place that one text after the other is put into as its UTF-16 code units: walking those takes half the time of asking
  * the text for each.
  */
 export class CodeUnits {
-  private bytes = Buffer.alloc(0);
+  private bytes: UnitBuffer = Buffer.alloc(0);
   private units = new Uint16Array(0);
 
   /** The units of a text, followed by two zeros. They stay right until the next call. */
@@ -18,7 +23,8 @@ export class CodeUnits {
       this.units = new Uint16Array(this.bytes.buffer, this.bytes.byteOffset, this.bytes.length / 2);
     }
     const { units } = this;
-    if (isLittleEndian) this.bytes.write(text, 0, "utf16le");
+    if (isLittleEndian && this.bytes.ucs2Write) this.bytes.ucs2Write(text);
+    else if (isLittleEndian) this.bytes.write(text, 0, "utf16le");
     else for (let at = 0; at < length; at++) units[at] = text.charCodeAt(at);
     units[length] = units[length + 1] = 0;
     return units;

@@ -9,20 +9,18 @@ export interface IcuParts {
   readonly parts: Int32Array;
   readonly first: number;
   readonly last: number;
-  /** The texts that are not as they are written, as quoting and doubled apostrophes were resolved. */
-  readonly texts: readonly string[];
 }
 
 /** Ends the content of a choice, a branch, a tag or a tag's attributes. */
 export const partEnd = 0;
 
-/** Text: start, end, its place among the texts or -1 where it is as written. */
+/** Text as it is written: start, end. */
 export const partText = 1;
 
 /** `#`: its place. */
 export const partCount = 2;
 
-/** `{name}`: start, end, name start, name end. */
+/** `{ name }`, or what could be made out of such: start, end, name start, name end. */
 export const partArgument = 3;
 
 /** `{name, type, style}`: start, end, name start, name end, type start, type end, style start (or -1), style end. */
@@ -34,8 +32,17 @@ export const partFormatted = 4;
  */
 export const partChoice = 5;
 
-/** A branch: start, end, selector start, selector end. Its content follows. */
+/** A branch: start, end, selector start, selector end, where the branch before it stands or -1. Its content follows. */
 export const partBranch = 6;
+
+/**
+ * Text that is not as it is written, since quoting and doubled apostrophes were resolved: start, end, of how many pieces of
+ * the message it is made, then start and end of each.
+ */
+export const partResolved = 8;
+
+/** `{name}`, no white space in it, as nearly all arguments are: name start, name end. */
+export const partNamed = 9;
 
 /**
  * A tag: start, end, name start, name end, end of the opening tag, what it holds (of the next four). Its attributes

@@ -1,6 +1,8 @@
 import { CodeUnits } from "../../text/code-units.js";
 import type { Span } from "../../text/span.js";
-import type { Message, MessageNode, MessageProblem, MessageProblemCode } from "../model.js";
+import type { MessageNode, MessageProblem, MessageProblemCode } from "../model.js";
+import { messageFacts, type MessageFacts } from "../facts.js";
+import { hasErrors, type ReadMessage } from "../read-message.js";
 import {
   holdsAttributes,
   holdsContent,
@@ -10,6 +12,8 @@ import {
   partCount,
   partEnd,
   partFormatted,
+  partNamed,
+  partResolved,
   partTag,
   partText,
   type IcuParts,
@@ -29,17 +33,18 @@ const nameUnits = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
 const spaces = /\p{Pattern_White_Space}*/uy;
 const signedNumber = /[+-]?(?:\d+(?:\.\d*)?|\.\d+)/y;
 
-/** Which units of ASCII may mean something; zero stands behind the end of a message. */
-const isSign = asciiTable("\0{}'#<>/");
+/** Which units may mean something; zero stands behind the end of a message. */
+const isSign = unitTable("\0{}'#<>/");
 
 /** Which units of ASCII names are made of. */
-const isNameUnit = asciiTable("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789_");
+const isNameUnit = unitTable("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789_");
 
 /** White space of ASCII. */
-const isSpace = asciiTable(" \n\r\t");
+const isSpace = unitTable(" \n\r\t");
 
-function asciiTable(units: string): Uint8Array {
-  const table = new Uint8Array(0x100);
+/** A table of all code units, so that no look into it need ask whether the unit is in it. */
+function unitTable(units: string): Uint8Array {
+  const table = new Uint8Array(0x10000);
   for (const unit of units) table[unit.charCodeAt(0)] = 1;
   return table;
 }
@@ -53,9 +58,25 @@ const inTag = 2;
 const inAttributes = 3;
 const inChoice = 4;
 
+// What is open, the outermost first: the root, then no more than the deepest nesting and a branch. The engine reads tables
+// that are never replaced faster than fields.
+const openRoom = 2 * deepestNesting;
+const kinds = new Uint8Array(openRoom).fill(inRoot);
+/** Where the part of each stands among the parts. */
+const places = new Int32Array(openRoom);
+/** Whether `#` stands for a number there: directly in a plural's branch, or in tags in it. */
+const counting = new Uint8Array(openRoom);
+/** Where the last branch that a choice has so far stands among the parts; -1 before the first. */
+const lastBranches = new Int32Array(openRoom);
+const branchCounts = new Int32Array(openRoom);
+/** How many problems there were before a choice, so that an empty one is reported only where nothing else was. */
+const problemsBefore = new Int32Array(openRoom);
+
 /** What stands behind a choice's name, by the number that the parts have for it. */
 const choiceTypes = ["plural", "selectordinal", "select"] as const;
-const choiceUnits = choiceTypes.map((word) => Buffer.from(word));
+const pluralUnits = Uint8Array.from(Buffer.from("plural"));
+const ordinalUnits = Uint8Array.from(Buffer.from("selectordinal"));
+const selectUnits = Uint8Array.from(Buffer.from("select"));
 const select = 2;
 
 /** With fewer branches than this a new one is compared with each of them. */
@@ -64,18 +85,17 @@ const fewBranches = 12;
 // What most messages have none of; not to be added to.
 const noProblems: MessageProblem[] = [];
 const noSpans: Span[] = [];
-const noTexts: string[] = [];
 
 /** A message that was read into parts; the tree is made of them when it is first asked for. */
-class IcuMessage implements IcuParts, Message {
+export class IcuMessage implements IcuParts, ReadMessage {
   private tree: readonly MessageNode[] | undefined;
+  private gathered: MessageFacts | undefined;
 
   constructor(
     readonly source: string,
     readonly parts: Int32Array,
     readonly first: number,
     readonly last: number,
-    readonly texts: readonly string[],
     readonly problems: readonly MessageProblem[],
     readonly quoted: readonly Span[],
   ) {}
@@ -83,15 +103,24 @@ class IcuMessage implements IcuParts, Message {
   get nodes(): readonly MessageNode[] {
     return (this.tree ??= icuTree(this));
   }
+  get facts(): MessageFacts {
+    return (this.gathered ??= messageFacts(this));
+  }
+  get isBroken(): boolean {
+    return hasErrors(this.problems);
+  }
+  get isPlain() {
+    return false;
+  }
 }
 
 /** Reads a message into its parts. One pass; never throws. A problem does not end the reading. */
-export function readIcuParts(source: string, tags: boolean): Message {
+export function readIcuParts(source: string, tags: boolean): IcuMessage {
   return reader.read(source, tags);
 }
 
 /** For how many numbers there is room at once, unless a single message needs more. */
-const roomForParts = 1 << 14;
+const roomForParts = 1 << 13;
 
 /** Reads one message after the other; what it works with is made once. */
 class IcuReader {
@@ -105,24 +134,14 @@ class IcuReader {
   private parts = new Int32Array(0);
   private first = 0;
   private size = 0;
-  private texts = noTexts;
+  /** How many pieces the text has so far that is being read. */
+  private pieces = 0;
   private problems = noProblems;
   private quoted = noSpans;
 
-  // What is open, the outermost first.
   private depth = 0;
-  private readonly kinds: number[] = [inRoot];
-  /** Where the part of each stands among the parts. */
-  private readonly places: number[] = [0];
-  /** Whether `#` stands for a number there: directly in a plural's branch, or in tags in it. */
-  private readonly counting: boolean[] = [false];
-  /** Where the branches that a choice has so far stand among the parts. */
-  private readonly branches: number[][] = [[]];
-  private readonly branchCounts: number[] = [0];
   /** The selectors of a choice with a great many of them. */
   private readonly selectors: (Set<string> | undefined)[] = [undefined];
-  /** How many problems there were before a choice, so that an empty one is reported only where nothing else was. */
-  private readonly problemsBefore: number[] = [0];
 
   read(source: string, tags: boolean): IcuMessage {
     this.source = source;
@@ -136,21 +155,20 @@ class IcuReader {
       this.size = 0;
     }
     this.first = this.size;
-    this.texts = noTexts;
     this.problems = noProblems;
     this.quoted = noSpans;
     for (;;) {
-      if (this.kinds[this.depth] === inChoice) this.readChoicePart();
+      if (kinds[this.depth] === inChoice) this.readChoicePart();
       else if (!this.readContent()) break;
     }
-    return new IcuMessage(source, this.parts, this.first, this.size, this.texts, this.problems, this.quoted);
+    return new IcuMessage(source, this.parts, this.first, this.size, this.problems, this.quoted);
   }
 
   private open(kind: number, place: number, counts: boolean): void {
     const depth = ++this.depth;
-    this.kinds[depth] = kind;
-    this.places[depth] = place;
-    this.counting[depth] = counts;
+    kinds[depth] = kind;
+    places[depth] = place;
+    counting[depth] = counts ? 1 : 0;
   }
 
   private add(number: number): void {
@@ -176,51 +194,80 @@ class IcuReader {
   private readContent(): boolean {
     const { source, units, depth } = this;
     const { length } = source;
-    const counts = this.counting[depth] === true;
-    const isAttributes = this.kinds[depth] === inAttributes;
+    const counts = counting[depth] === 1;
+    const kind = kinds[depth];
+    const isAttributes = kind === inAttributes;
     let start = this.at;
-    /** What the text says, up to where it was copied; undefined as long as it is as it is written. */
-    let value: string | undefined;
-    let copied = start;
+    /** Where the piece of the text begins that goes on here, as written. */
+    let piece = start;
     let at = start;
     for (;;) {
       let unit = units[at] ?? 0;
-      while (unit > 0xff || isSign[unit] === 0) unit = units[++at] ?? 0;
+      // Most units are letters: four are looked at before the loop comes round.
+      while (isSign[unit] === 0) {
+        unit = units[at + 1] ?? 0;
+        if (isSign[unit] !== 0) {
+          at += 1;
+          break;
+        }
+        unit = units[at + 2] ?? 0;
+        if (isSign[unit] !== 0) {
+          at += 2;
+          break;
+        }
+        unit = units[at + 3] ?? 0;
+        if (isSign[unit] !== 0) {
+          at += 3;
+          break;
+        }
+        at += 4;
+        unit = units[at] ?? 0;
+      }
       if (at >= length) break;
       switch (unit) {
         case 0x27: {
           const next = units[at + 1];
           if (next === 0x27) {
-            value = (value ?? "") + source.slice(copied, at + 1);
-            copied = at += 2;
+            this.addPiece(piece, at + 1);
+            piece = at += 2;
           } else if (
             next === 0x7b ||
             next === 0x7d ||
             (next === 0x23 && counts) ||
             (next === 0x3c && this.isTagLikeAt(at + 1))
           ) {
-            value = (value ?? "") + source.slice(copied, at);
+            this.addPiece(piece, at);
             this.at = at;
-            value += this.readQuoted();
-            copied = at = this.at;
+            this.readQuoted();
+            piece = at = this.at;
           } else at++;
           continue;
         }
         case 0x7b: {
-          this.addText(value, copied, start, at);
+          this.addText(piece, start, at);
           const end = this.plainNameEnd(at + 1);
           if (end < 0) {
-            this.readArgument();
-            return true;
+            if (this.readArgument()) return true;
+            start = piece = at = this.at;
+            continue;
           }
-          this.addArgument(at, end + 1, at + 1, end);
-          this.at = start = copied = at = end + 1;
-          value = undefined;
+          const { parts, size } = this;
+          parts[size] = partNamed;
+          parts[size + 1] = at + 1;
+          parts[size + 2] = end;
+          this.size = size + 3;
+          this.at = start = piece = at = end + 1;
           continue;
         }
         case 0x7d:
+          if (kind === inBranch) {
+            this.addText(piece, start, at);
+            this.at = at + 1;
+            this.endBranch();
+            return true;
+          }
           if (this.isInBranch()) {
-            this.addText(value, copied, start, at);
+            this.addText(piece, start, at);
             this.closeBranch();
             return true;
           }
@@ -236,18 +283,17 @@ class IcuReader {
           continue;
         case 0x23:
           if (counts) {
-            this.addText(value, copied, start, at);
+            this.addText(piece, start, at);
             this.add(partCount);
             this.add(at);
-            this.at = start = copied = ++at;
-            value = undefined;
+            this.at = start = piece = ++at;
             continue;
           }
           at++;
           continue;
         case 0x3c:
           if (!isAttributes && this.isTagAt(at)) {
-            this.addText(value, copied, start, at);
+            this.addText(piece, start, at);
             this.readTag(counts);
             return true;
           }
@@ -255,15 +301,15 @@ class IcuReader {
           continue;
         default:
           if (isAttributes && this.endsOpeningTag(at)) {
-            this.addText(value, copied, start, at);
+            this.addText(piece, start, at);
             this.closeAttributes();
             return true;
           }
           at++;
       }
     }
-    this.addText(value, copied, start, length);
-    return this.closeAtEnd();
+    this.addText(piece, start, length);
+    return depth > 0 && this.closeAtEnd();
   }
 
   /** Where a name of ASCII letters ends that a brace closes at once, as most arguments are written; -1 for anything else. */
@@ -276,110 +322,115 @@ class IcuReader {
     return unit === 0x7d && at > start ? at : -1;
   }
 
-  /** Adds the text that was read from `start` to `end`, which is where the reading goes on. */
-  private addText(value: string | undefined, copied: number, start: number, end: number): void {
+  /** Adds the text that was read from `start` to `end`, which is where the reading goes on. Its last piece is given. */
+  private addText(piece: number, start: number, end: number): void {
     this.at = end;
     if (end === start) return;
     const { parts, size } = this;
-    parts[size] = partText;
     parts[size + 1] = start;
     parts[size + 2] = end;
-    parts[size + 3] = value === undefined ? -1 : this.keepText(value + this.source.slice(copied, end));
-    this.size = size + 4;
+    if (this.pieces === 0) {
+      parts[size] = partText;
+      this.size = size + 3;
+    } else {
+      this.addPiece(piece, end);
+      parts[size] = partResolved;
+      parts[size + 3] = this.pieces;
+      this.size = size + 4 + 2 * this.pieces;
+      this.pieces = 0;
+    }
   }
 
-  private keepText(text: string): number {
-    if (this.texts === noTexts) this.texts = [];
-    return this.texts.push(text) - 1;
+  /** Adds a piece of the text that is being read, behind where the text's part is going to stand. */
+  private addPiece(start: number, end: number): void {
+    const place = this.size + 4 + 2 * this.pieces++;
+    this.parts[place] = start;
+    this.parts[place + 1] = end;
   }
 
-  /** From an apostrophe that starts quoting to the one that ends it, or to the end: the text without the quote marks. */
-  private readQuoted(): string {
-    const { source } = this;
-    const start = this.at;
-    let value = "";
+  /** From an apostrophe that starts quoting to the one that ends it, or to the end: what stands between is text. */
+  private readQuoted(): void {
+    const { source, units, at: start } = this;
     let from = start + 1;
     for (;;) {
       const mark = source.indexOf("'", from);
       if (mark < 0) {
-        value += source.slice(from);
+        this.addPiece(from, source.length);
         this.at = source.length;
         break;
       }
-      value += source.slice(from, mark);
-      if (source[mark + 1] !== "'") {
+      if (units[mark + 1] !== 0x27) {
+        this.addPiece(from, mark);
         this.at = mark + 1;
         break;
       }
-      value += "'";
+      this.addPiece(from, mark + 1);
       from = mark + 2;
     }
     if (this.quoted === noSpans) this.quoted = [];
     this.quoted.push({ start, end: this.at });
-    return value;
   }
 
-  /** `{name}`, `{name, type}`, `{name, type, style}`, or the start of a plural or select. */
-  private readArgument(): void {
-    const start = this.at;
-    this.at++;
-    this.skipSpaces();
-    const nameStart = this.at;
-    this.skipName();
-    const nameEnd = this.at;
-    this.skipSpaces();
-    const after = this.units[this.at];
+  /** Reads `{name}`, `{name, type}`, `{name, type, style}`, or the start of a plural or select: true where one is open now. */
+  private readArgument(): boolean {
+    const { units, at: start } = this;
+    const nameStart = this.spacesEnd(start + 1);
+    const nameEnd = this.nameEnd(nameStart);
+    let at = this.spacesEnd(nameEnd);
+    const after = units[at];
     if (
       nameEnd === nameStart ||
       (after !== 0x7d && after !== 0x2c) ||
       !this.isUsableName(nameStart, nameEnd)
     ) {
       this.recoverArgument(start, nameStart);
-      return;
+      return false;
     }
-    this.at++;
+    at++;
     if (after === 0x7d) {
-      this.addArgument(start, this.at, nameStart, nameEnd);
-      return;
+      this.at = at;
+      this.addArgument(start, at, nameStart, nameEnd);
+      return false;
     }
-    this.skipSpaces();
-    const typeStart = this.at;
-    this.skipLetters();
-    const typeEnd = this.at;
-    this.skipSpaces();
-    const separator = this.units[this.at];
+    const typeStart = this.spacesEnd(at);
+    const typeEnd = this.lettersEnd(typeStart);
+    at = this.spacesEnd(typeEnd);
+    const separator = units[at];
     const choice = this.choiceType(typeStart, typeEnd);
     if (choice >= 0) {
+      this.at = at;
       this.openChoice(choice, start, nameStart, nameEnd, separator === 0x2c);
-      return;
+      return true;
     }
     if (typeEnd === typeStart || (separator !== 0x7d && separator !== 0x2c)) {
-      if (typeEnd === typeStart || this.at < this.source.length)
+      this.at = at;
+      if (typeEnd === typeStart || at < this.source.length)
         this.problem(
           "error",
           "argument-type",
           typeStart,
-          Math.max(this.at, typeStart + 1),
+          Math.max(at, typeStart + 1),
           "an argument's type is expected here",
           "write number, date, time, plural, selectordinal or select, then a comma or }",
         );
       this.skipPastBrace();
       this.checkClosed(start, this.source.slice(nameStart, nameEnd));
       this.addArgument(start, this.at, nameStart, nameEnd);
-      return;
+      return false;
     }
-    this.at++;
-    const place = this.size;
-    this.addArgument(start, this.at, nameStart, nameEnd);
-    this.parts[place] = partFormatted;
-    this.add(typeStart);
-    this.add(typeEnd);
-    if (separator === 0x2c) this.readStyle(start);
-    else {
-      this.add(-1);
-      this.add(-1);
-    }
-    this.parts[place + 2] = this.at;
+    const { parts, size } = this;
+    this.size = size + 9;
+    parts[size] = partFormatted;
+    parts[size + 1] = start;
+    parts[size + 3] = nameStart;
+    parts[size + 4] = nameEnd;
+    parts[size + 5] = typeStart;
+    parts[size + 6] = typeEnd;
+    this.at = at + 1;
+    if (separator === 0x2c) this.readStyle(start, size + 7);
+    else parts[size + 7] = parts[size + 8] = -1;
+    parts[size + 2] = this.at;
+    return false;
   }
 
   private openChoice(
@@ -389,7 +440,7 @@ class IcuReader {
     nameEnd: number,
     hasComma: boolean,
   ): void {
-    const problemsBefore = this.problems.length;
+    const before = this.problems.length;
     if (hasComma) this.at++;
     else {
       const written = choiceTypes[type] ?? "";
@@ -407,9 +458,9 @@ class IcuReader {
       return;
     }
     this.open(inChoice, this.size, false);
-    this.problemsBefore[this.depth] = problemsBefore;
-    while (this.branches.length <= this.depth) this.branches.push([]);
-    this.branchCounts[this.depth] = 0;
+    problemsBefore[this.depth] = before;
+    lastBranches[this.depth] = -1;
+    branchCounts[this.depth] = 0;
     this.selectors[this.depth] = undefined;
     this.addArgument(start, start, nameStart, nameEnd);
     this.parts[this.size - 5] = partChoice;
@@ -420,21 +471,28 @@ class IcuReader {
 
   /** Which choice a word names: 0 plural, 1 selectordinal, 2 select; -1 for another word. Capitals count as small letters. */
   private choiceType(start: number, end: number): number {
-    const length = end - start;
-    if (length !== 6 && length !== 13) return -1;
-    for (const [type, word] of choiceUnits.entries()) {
-      let at = 0;
-      while (at < length && ((this.units[start + at] ?? 0) | 0x20) === word[at]) at++;
-      if (at === length && word.length === length) return type;
+    switch (end - start) {
+      case 6:
+        return this.isWord(start, pluralUnits) ? 0 : this.isWord(start, selectUnits) ? 2 : -1;
+      case 13:
+        return this.isWord(start, ordinalUnits) ? 1 : -1;
+      default:
+        return -1;
     }
-    return -1;
+  }
+
+  /** Whether a word stands at a place, in small letters or capitals. */
+  private isWord(start: number, word: Uint8Array): boolean {
+    const { units } = this;
+    let at = 0;
+    while (at < word.length && ((units[start + at] ?? 0) | 0x20) === word[at]) at++;
+    return at === word.length;
   }
 
   /** The style of a simple argument, up to and including the argument's closing brace. */
-  private readStyle(argumentStart: number): void {
-    const { source, units } = this;
-    this.skipSpaces();
-    const start = this.at;
+  private readStyle(argumentStart: number, place: number): void {
+    const { source, units, parts } = this;
+    const start = this.spacesEnd(this.at);
     let depth = 0;
     let end = source.length;
     let closed = false;
@@ -467,28 +525,26 @@ class IcuReader {
     }
     const last = units[end - 1] ?? 0;
     const isTrimmed = end > start && last > 0x20 && last < 0x7f;
-    this.add(start);
-    this.add(isTrimmed ? end : start + trimmedLength(source.slice(start, end)));
+    parts[place] = start;
+    parts[place + 1] = isTrimmed ? end : start + trimmedLength(source.slice(start, end));
   }
 
   /** Reads a plural's offset, one selector with the brace that opens its branch, or the brace that closes the choice. */
   private readChoicePart(): void {
     const { source, units, depth } = this;
-    const place = this.places[depth] ?? 0;
+    const place = places[depth] ?? 0;
     const isSelect = this.parts[place + 5] === select;
-    this.skipSpaces();
-    let start = this.at;
+    let start = this.spacesEnd(this.at);
     let unit = units[start];
     if (start >= source.length || unit === 0x7d) {
-      if (unit === 0x7d) this.at++;
+      this.at = unit === 0x7d ? start + 1 : start;
       this.closeChoice(unit === 0x7d);
       return;
     }
-    if (!isSelect && unit === 0x6f && this.size === place + 8 && source.startsWith("offset:", start)) {
-      this.at += "offset:".length;
-      this.skipSpaces();
-      const from = this.at;
-      this.skip(signedNumber);
+    const isOffset = unit === 0x6f && units[start + 1] === 0x66 && source.startsWith("offset:", start);
+    if (isOffset && !isSelect && this.size === place + 8) {
+      const from = this.spacesEnd(start + "offset:".length);
+      this.at = this.endOf(signedNumber, from);
       if (this.at === from)
         this.problem(
           "error",
@@ -507,13 +563,9 @@ class IcuReader {
       unit = units[start];
     }
     const isExact = !isSelect && unit === 0x3d;
-    if (isExact) {
-      this.at++;
-      this.skip(signedNumber);
-    } else this.skipName();
-    const end = this.at;
+    const end = isExact ? this.endOf(signedNumber, start + 1) : this.nameEnd(start);
     const hasSelector = end > start + (isExact ? 1 : 0);
-    this.skipSpaces();
+    this.at = this.spacesEnd(end);
     if (units[this.at] === 0x7b) {
       if (!hasSelector)
         this.problem(
@@ -536,13 +588,15 @@ class IcuReader {
           "keep one of the two",
         );
       this.at++;
-      const count = this.branchCounts[depth] ?? 0;
-      const places = this.branches[depth];
-      if (places) places[count] = this.size;
-      this.branchCounts[depth] = count + 1;
-      this.open(inBranch, this.size, !isSelect);
-      this.addArgument(start, start, start, end);
-      this.parts[this.size - 5] = partBranch;
+      const { size, parts } = this;
+      this.open(inBranch, size, !isSelect);
+      parts[size] = partBranch;
+      parts[size + 1] = parts[size + 2] = parts[size + 3] = start;
+      parts[size + 4] = end;
+      parts[size + 5] = lastBranches[depth] ?? -1;
+      this.size = size + 6;
+      lastBranches[depth] = size;
+      branchCounts[depth] = (branchCounts[depth] ?? 0) + 1;
       return;
     }
     if (!hasSelector) this.at++;
@@ -566,22 +620,21 @@ class IcuReader {
   /** Whether the innermost choice has a branch with the selector that stands at a place. */
   private hasBranch(start: number, end: number, isExact: boolean): boolean {
     const { depth, parts } = this;
-    const branches = this.branches[depth] ?? [];
-    const count = this.branchCounts[depth] ?? 0;
-    if (count < fewBranches && !isExact) {
-      for (let index = 0; index < count; index++)
-        if (this.isNamed(branches[index] ?? 0, start, end)) return true;
+    const isFew = (branchCounts[depth] ?? 0) < fewBranches;
+    let branch = lastBranches[depth] ?? -1;
+    if (isFew && !isExact) {
+      for (; branch >= 0; branch = parts[branch + 5] ?? -1) if (this.isNamed(branch, start, end)) return true;
       return false;
     }
     const selector = this.selector(start, end, isExact);
     let known = this.selectors[depth];
     if (!known) {
       known = new Set();
-      for (const place of branches.slice(0, count)) {
-        const from = parts[place + 3] ?? 0;
-        known.add(this.selector(from, parts[place + 4] ?? 0, this.units[from] === 0x3d));
+      for (; branch >= 0; branch = parts[branch + 5] ?? -1) {
+        const from = parts[branch + 3] ?? 0;
+        known.add(this.selector(from, parts[branch + 4] ?? 0, this.units[from] === 0x3d));
       }
-      if (count >= fewBranches) this.selectors[depth] = known;
+      if (!isFew) this.selectors[depth] = known;
     }
     const isThere = known.has(selector);
     known.add(selector);
@@ -589,8 +642,8 @@ class IcuReader {
   }
 
   private closeChoice(closed: boolean): void {
-    const place = this.places[this.depth] ?? 0;
-    const problemsBefore = this.problemsBefore[this.depth];
+    const place = places[this.depth] ?? 0;
+    const before = problemsBefore[this.depth];
     this.depth--;
     const start = this.parts[place + 1] ?? 0;
     const type = choiceTypes[this.parts[place + 5] ?? 0] ?? "";
@@ -603,7 +656,7 @@ class IcuReader {
         `the ${type} of ${this.written(place, 3)} is never closed`,
         "count its braces: a } is missing",
       );
-    if (this.size === place + 8 && closed && this.problems.length === problemsBefore)
+    if (this.size === place + 8 && closed && this.problems.length === before)
       this.problem(
         "error",
         "branch-expected",
@@ -624,7 +677,7 @@ class IcuReader {
   }
 
   private endBranch(): void {
-    this.parts[(this.places[this.depth] ?? 0) + 2] = this.at;
+    this.parts[(places[this.depth] ?? 0) + 2] = this.at;
     this.depth--;
     this.add(partEnd);
   }
@@ -632,8 +685,8 @@ class IcuReader {
   /** At the end of the message: closes what is innermost, saying so. False when nothing is left open. */
   private closeAtEnd(): boolean {
     this.closeTagsLeftOpen();
-    if (this.kinds[this.depth] !== inBranch) return false;
-    const place = this.places[this.depth] ?? 0;
+    if (kinds[this.depth] !== inBranch) return false;
+    const place = places[this.depth] ?? 0;
     this.problem(
       "error",
       "branch-unclosed",
@@ -652,8 +705,8 @@ class IcuReader {
 
   private isInBranch(): boolean {
     let { depth } = this;
-    while (this.kinds[depth] === inTag || this.kinds[depth] === inAttributes) depth--;
-    return this.kinds[depth] === inBranch;
+    while (kinds[depth] === inTag || kinds[depth] === inAttributes) depth--;
+    return kinds[depth] === inBranch;
   }
 
   /** Whether a tag starts at `offset`: a name, and a `>` before the next `<`. */
@@ -726,23 +779,23 @@ class IcuReader {
 
   /** At the end of an opening tag that has attributes. */
   private closeAttributes(): void {
-    const place = this.places[this.depth] ?? 0;
+    const place = places[this.depth] ?? 0;
     const isAll = this.units[this.at] === 0x2f;
     this.at += isAll ? 2 : 1;
     this.parts[place + 2] = this.parts[place + 5] = this.at;
     this.add(partEnd);
     if (isAll) this.depth--;
     else {
-      this.kinds[this.depth] = inTag;
+      kinds[this.depth] = inTag;
       this.parts[place + 6] = holdsAttributes | holdsContent;
     }
   }
 
   private closeTag(start: number, nameStart: number, nameEnd: number): void {
     let depth = this.depth;
-    while (this.kinds[depth] === inTag && !this.isNamed(this.places[depth] ?? 0, nameStart, nameEnd)) depth--;
+    while (kinds[depth] === inTag && !this.isNamed(places[depth] ?? 0, nameStart, nameEnd)) depth--;
     const name = this.source.slice(nameStart, nameEnd);
-    if (this.kinds[depth] !== inTag) {
+    if (kinds[depth] !== inTag) {
       this.problem(
         "error",
         "tag-unopened",
@@ -754,7 +807,7 @@ class IcuReader {
       return;
     }
     while (this.depth > depth) {
-      const place = this.places[this.depth] ?? 0;
+      const place = places[this.depth] ?? 0;
       if (this.leaveTag()) continue;
       const open = this.written(place, 3);
       this.problem(
@@ -781,9 +834,9 @@ class IcuReader {
 
   private closeTagsLeftOpen(): void {
     for (;;) {
-      const kind = this.kinds[this.depth];
+      const kind = kinds[this.depth];
       if (kind !== inTag && kind !== inAttributes) return;
-      const place = this.places[this.depth] ?? 0;
+      const place = places[this.depth] ?? 0;
       const start = this.parts[place + 1] ?? 0;
       const name = this.written(place, 3);
       if (kind === inAttributes) {
@@ -803,7 +856,7 @@ class IcuReader {
   }
 
   private endTag(): void {
-    this.parts[(this.places[this.depth] ?? 0) + 2] = this.at;
+    this.parts[(places[this.depth] ?? 0) + 2] = this.at;
     this.depth--;
     this.add(partEnd);
   }
@@ -813,7 +866,7 @@ class IcuReader {
    * inside it: true for such a one, of which there is nothing to complain.
    */
   private leaveTag(): boolean {
-    const place = this.places[this.depth] ?? 0;
+    const place = places[this.depth] ?? 0;
     const isVoid = voidElements.has(this.written(place, 3).toLowerCase());
     if (!isVoid) this.endTag();
     else {
@@ -917,7 +970,7 @@ class IcuReader {
     );
     this.at = this.source.length;
     // What is open has no end.
-    if (this.depth > 0) this.size = this.places[1] ?? 0;
+    if (this.depth > 0) this.size = places[1] ?? 0;
     this.depth = 0;
   }
 
@@ -941,38 +994,37 @@ class IcuReader {
     });
   }
 
-  private skipSpaces(): void {
+  private spacesEnd(start: number): number {
     const { units } = this;
-    let { at } = this;
+    let at = start;
     let code = units[at] ?? 0;
     while (isSpace[code] === 1) code = units[++at] ?? 0;
-    this.at = at;
     // Other white space is rare, and none of it is a letter, digit or brace of ASCII.
-    if (code < 0x20 || code > 0x7d) this.skip(spaces);
+    return code < 0x20 || code > 0x7d ? this.endOf(spaces, at) : at;
   }
 
-  /** A name: letters, digits and _ of ASCII most of the time, and what Unicode calls neither syntax nor white space. */
-  private skipName(): void {
+  /** Where a name ends: letters, digits and _ of ASCII most of the time, and what Unicode calls neither syntax nor white space. */
+  private nameEnd(start: number): number {
     const { units } = this;
-    let { at } = this;
+    let at = start;
     let code = units[at] ?? 0;
     while (isNameUnit[code] === 1) code = units[++at] ?? 0;
-    if (code > 0x7d) this.skip(nameUnits);
-    else this.at = at;
+    return code > 0x7d ? this.endOf(nameUnits, start) : at;
   }
 
-  /** A word of ASCII letters. */
-  private skipLetters(): void {
+  /** Where a word of ASCII letters ends. */
+  private lettersEnd(start: number): number {
     const { units } = this;
-    let { at } = this;
+    let at = start;
     let code = (units[at] ?? 0) | 0x20;
     while (code >= 0x61 && code <= 0x7a) code = (units[++at] ?? 0) | 0x20;
-    this.at = at;
+    return at;
   }
 
-  private skip(pattern: RegExp): void {
-    pattern.lastIndex = this.at;
-    if (pattern.test(this.source)) this.at = pattern.lastIndex;
+  /** Where what a sticky pattern matches ends; where it starts if it matches nothing. */
+  private endOf(pattern: RegExp, start: number): number {
+    pattern.lastIndex = start;
+    return pattern.test(this.source) ? pattern.lastIndex : start;
   }
 
   /** Whether ICU takes a name: any identifier, digits first too, but a number only without leading zeros and in 32 bits. */

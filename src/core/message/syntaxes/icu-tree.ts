@@ -8,6 +8,8 @@ import {
   partCount,
   partEnd,
   partFormatted,
+  partNamed,
+  partResolved,
   partTag,
   partText,
   type IcuParts,
@@ -41,8 +43,20 @@ class TreeMaker {
     switch (kind) {
       case partText: {
         const span = this.span();
-        const value = this.read.texts[this.number()] ?? this.read.source.slice(span.start, span.end);
+        return { kind: "text", value: this.read.source.slice(span.start, span.end), span };
+      }
+      case partResolved: {
+        const span = this.span();
+        let value = "";
+        for (let pieces = this.number(); pieces > 0; pieces--)
+          value += this.read.source.slice(this.number(), this.number());
         return { kind: "text", value, span };
+      }
+      case partNamed: {
+        const nameSpan = this.span();
+        const { start, end } = nameSpan;
+        const name = this.read.source.slice(start, end);
+        return { kind: "argument", name, nameSpan, span: { start: start - 1, end: end + 1 } };
       }
       case partCount: {
         const start = this.number();
@@ -73,6 +87,7 @@ class TreeMaker {
       const branchSpan = this.span();
       const selectorSpan = this.span();
       const written = source.slice(selectorSpan.start, selectorSpan.end);
+      this.at++;
       const isExact = type !== 2 && written.startsWith("=");
       branches.push({
         selector: !isExact ? written : written === "=" ? "" : `=${Number(written.slice(1))}`,

@@ -23,8 +23,3 @@ export function parseIcu(source: string, options: IcuOptions = {}): Message {
   const { nodes, problems, quoted } = readIcuParts(source, options.tags ?? true);
   return { source, nodes, problems, quoted };
 }
-
-/** The same, where the tree is made when it is first asked for. */
-export function readIcu(source: string, tags: boolean): Message {
-  return readIcuParts(source, tags);
-}

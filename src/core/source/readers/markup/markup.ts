@@ -84,7 +84,7 @@ class MarkupReader {
   private readonly islands: readonly Island[];
   private readonly masked: string;
   /** Why literals here are not to be translated: the markup says so. */
-  private exempt: string | undefined;
+  private exempt: string | undefined = undefined;
 
   constructor(
     private readonly text: string,
