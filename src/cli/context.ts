@@ -6,6 +6,7 @@ import type { WritableFiles } from "../core/files/files.js";
 import { applyPlan } from "../core/plan/apply.js";
 import type { Plan } from "../core/plan/plan.js";
 import { openProject, type Project, type Scope } from "../core/project/project.js";
+import { lineIndex, type LineIndex } from "../core/text/line-index.js";
 import { nearest } from "../core/text/nearest.js";
 import { changedLines, type ChangedLines } from "../disk/git.js";
 import { diskFiles, reasonOf } from "../disk/disk-files.js";
@@ -234,24 +235,22 @@ export function changesOf(
 
 /** The line of a file for excerpts; each file is read once. */
 export function lineReader(context: CommandContext): (file: string, line: number) => string {
-  const lines = new Map<string, readonly string[]>();
+  const read = new Map<string, LineIndex>();
   return (file, line) => {
-    let all = lines.get(file);
-    if (!all) {
-      all = readLines(resolve(context.options.cwd, file));
-      lines.set(file, all);
+    let lines = read.get(file);
+    if (!lines) {
+      lines = lineIndex(textOf(resolve(context.options.cwd, file)));
+      read.set(file, lines);
     }
-    return all[line - 1] ?? "";
+    return lines.line(line);
   };
 }
 
-function readLines(path: string): readonly string[] {
+function textOf(path: string): string {
   try {
-    return readFileSync(path, "utf8")
-      .replace(/^\uFEFF/, "")
-      .split(/\r\n|\n|\r/);
+    return readFileSync(path, "utf8").replace(/^\uFEFF/, "");
   } catch {
-    return [];
+    return "";
   }
 }
 

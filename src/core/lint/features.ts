@@ -1,7 +1,5 @@
 import { CodeUnits } from "../text/code-units.js";
-import { hasPluralRules, pluralRules } from "../locale/plural-rules.js";
-import type { Branch, MessageNode, PluralNode, TagNode } from "../message/model.js";
-import type { MessageSigns, ReadMessage } from "../message/parse.js";
+import type { MessageSigns } from "../message/parse.js";
 
 /**
  * What a message has that a rule may have something to say about. Most messages are plain words, and most rules look at
@@ -78,7 +76,10 @@ const lead = 1 << 7;
 const trail = 1 << 8;
 const bracket = 1 << 14;
 const frame = 1 << 15;
+const equals = 1 << 21;
 const met = 1 << 30;
+/** A letter that is nothing else, as most small ones are. */
+const plainLetter = met | letter;
 
 /** The features that a text has when one of its code units has them. */
 const ofUnits = featureMask([
@@ -95,6 +96,9 @@ const ofUnits = featureMask([
 
 /** Set, beside features, for a text that has a sign of its syntax: whether it is more than plain words, only reading it tells. */
 export const mayHoldSigns = 1 << 26;
+
+/** Set, beside features, for a text with `=`, which attributes have. */
+export const holdsEquals = 1 << 27;
 
 const controls =
   /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u0084\u0086-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ufff9-\ufffb]/;
@@ -116,6 +120,7 @@ function classOf(code: number, unit: string): number {
   if (unit === "{") bits |= brace;
   if (unit === "<") bits |= features.markup;
   if (unit === ":") bits |= colon;
+  if (unit === "=") bits |= equals;
   if (/[@/]/.test(unit)) bits |= features.address;
   if (/["?!;]/.test(unit)) bits |= features.marks;
   if (/[[⟦]/.test(unit)) bits |= bracket;
@@ -153,19 +158,30 @@ export class TextLook {
     for (let at = start; at < end; at++) {
       const code = units[at] ?? 0;
       const bits = classes[code] || this.classAt(code);
-      seen |= bits;
-      all &= bits;
-      pairs |= before & bits;
-      if ((bits & letter) === 0) {
-        if (code === 0x2e && at + 1 < end && isWordUnit(units[at + 1] ?? 0)) found |= features.address;
-      } else if ((before & letter) === 0) {
+      if ((bits & letter) !== 0 && (before & letter) === 0) {
         // The beginning of a word: is it the one before it again, with a space between them?
-        if (wordAt >= 0 && units[at - 1] === 0x20 && this.isSameWord(units, wordAt, at, end))
+        const low = code | 0x20;
+        if (
+          wordAt >= 0 &&
+          (((units[wordAt] ?? 0) | 0x20) === low || code > 0x7f) &&
+          units[at - 1] === 0x20 &&
+          this.isSameWord(units, wordAt, at, end)
+        )
           found |= features.repeat;
-        if ((code | 0x20) === 0x69 && isWritten(units, at, end, filler)) found |= features.marker;
+        if (low === 0x69 && isWritten(units, at, end, filler)) found |= features.marker;
         wordAt = at;
       }
-      if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;
+      all &= bits;
+      if (bits === plainLetter) {
+        // The letters behind a letter that is nothing else say nothing new.
+        seen |= bits;
+        at = Math.min(this.plainEnd(units, at + 1), end) - 1;
+      } else {
+        seen |= bits;
+        pairs |= before & bits;
+        if (code === 0x2e && at + 1 < end && isWordUnit(units[at + 1] ?? 0)) found |= features.address;
+        if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;
+      }
       before = bits;
     }
     if ((all & white) !== 0) found |= features.blank;
@@ -180,7 +196,21 @@ export class TextLook {
     )
       found |= features.marker;
     if ((seen & sign) !== 0 || (pairs & doubledSign) !== 0) found |= mayHoldSigns;
+    if ((seen & equals) !== 0) found |= holdsEquals;
     return (seen & ofUnits) | found;
+  }
+
+  /** Where letters end that are nothing else. A small loop of its own, as the engine soon makes good code of that. */
+  private plainEnd(units: Uint16Array, start: number): number {
+    const { classes } = this;
+    let at = start;
+    for (;;) {
+      if (classes[units[at] ?? 0] !== plainLetter) return at;
+      if (classes[units[at + 1] ?? 0] !== plainLetter) return at + 1;
+      if (classes[units[at + 2] ?? 0] !== plainLetter) return at + 2;
+      if (classes[units[at + 3] ?? 0] !== plainLetter) return at + 3;
+      at += 4;
+    }
   }
 
   /** The same for a text that stands by itself. */
@@ -251,147 +281,4 @@ function isSameLetter(one: number, other: number): boolean {
 
 function isWordUnit(code: number): boolean {
   return code > 0x2f && code !== 0x3a && code !== 0x3c;
-}
-
-/** What a message has: what its text has, and what was read of it in a locale. */
-export function messageFeatures(message: ReadMessage, locale: string, ofText: number): number {
-  let found = ofText & ~mayHoldSigns;
-  if (message.isPlain) return found;
-  const { nodes, isBroken } = message;
-  // What stands in the text may be part of an argument or tag that was read; of a broken message that is not sure.
-  if (!isBroken) found &= ~(features.braces | features.markup | features.ending);
-  found |= nodeFeatures(nodes, locale);
-  if ((found & features.plurals) !== 0 && nodes.length > 1) found |= features.unevenPlural;
-  if (!endsPlainly(nodes)) found |= features.ending;
-  if (message.quoted.length > 0) found |= features.quoted;
-  if (message.problems.length > 0) found |= features.problems;
-  return found;
-}
-
-function nodeFeatures(nodes: readonly MessageNode[], locale: string): number {
-  let found = 0;
-  for (const node of nodes)
-    switch (node.kind) {
-      case "text":
-        found |= literalFeatures(node.value);
-        break;
-      case "argument":
-        found |= features.arguments;
-        if (node.format)
-          found |= features.formats | (node.format.style ? literalFeatures(node.format.style.text) : 0);
-        break;
-      case "tag":
-        found |= features.tags | nodeFeatures(node.attributes, locale) | nodeFeatures(node.children, locale);
-        if (mayAct(node)) found |= features.markup;
-        break;
-      case "plural":
-        found |= features.arguments | features.plurals;
-        if (!isEven(node, locale)) found |= features.unevenPlural;
-        for (const branch of node.branches) found |= nodeFeatures(branch.nodes, locale);
-        break;
-      case "select":
-        found |= features.arguments | features.selects;
-        for (const branch of node.branches) found |= nodeFeatures(branch.nodes, locale);
-    }
-  return found;
-}
-
-/** What of literal text may be another syntax's sign, or part of an address that runs code. */
-function literalFeatures(text: string): number {
-  return (text.includes("{") ? features.braces : 0) | (/[<=]|script\s*:/i.test(text) ? features.markup : 0);
-}
-
-/** Whether a tag is more than a mark around words: one that HTML gives a meaning, or one with attributes. */
-function mayAct({ name, attributes }: TagNode): boolean {
-  return attributes.length > 0 || /^(?:script|iframe|object|embed)\b/i.test(name);
-}
-
-/** Whether a plural has one form for each category of the locale, each with the number, and nothing else. */
-function isEven({ branches, name, pluralKind, offset }: PluralNode, locale: string): boolean {
-  if (offset !== 0 || !hasPluralRules(locale, pluralKind)) return false;
-  const { categories } = pluralRules(locale, pluralKind);
-  // As many forms as categories, of each of which there is one: then there is no other.
-  if (branches.length !== categories.length) return false;
-  for (const category of categories)
-    if (!branches.some(({ selector }) => selector === category)) return false;
-  return branches.every(({ nodes }) =>
-    nodes.some((node) => node.kind === "count" || (node.kind === "argument" && node.name === name)),
-  );
-}
-
-/** Whether every branch ends in a letter, a value or a sign, so that there is no mark to speak of. */
-function endsPlainly(nodes: readonly MessageNode[]): boolean {
-  const last = nodes[nodes.length - 1];
-  switch (last?.kind) {
-    case "text":
-      return /[\p{L}\p{M}]$/u.test(last.value);
-    case "plural":
-    case "select":
-      return last.branches.every((branch) => endsPlainly(branch.nodes));
-    case "tag":
-      return last.selfClosing || endsPlainly(last.children);
-    default:
-      return last !== undefined;
-  }
-}
-
-/**
- * Whether two messages surely have the same arguments and tags, in the same order: most translations have, and then there
- * is nothing to compare.
- */
-export function haveSameParts(one: ReadMessage, other: ReadMessage): boolean {
-  return one.isPlain && other.isPlain ? true : areSameParts(one.nodes, other.nodes);
-}
-
-function areSameParts(one: readonly MessageNode[], other: readonly MessageNode[]): boolean {
-  let at = 0;
-  let there = 0;
-  for (;;) {
-    while (at < one.length && isWords(one[at])) at++;
-    while (there < other.length && isWords(other[there])) there++;
-    const part = one[at++];
-    const like = other[there++];
-    if (!part || !like) return part === like;
-    if (!isSamePart(part, like)) return false;
-  }
-}
-
-function isWords(node: MessageNode | undefined): boolean {
-  return node !== undefined && (node.kind === "count" || (node.kind === "text" && !node.format));
-}
-
-function isSamePart(one: MessageNode, other: MessageNode): boolean {
-  switch (one.kind) {
-    case "argument":
-      return (
-        other.kind === "argument" &&
-        one.name === other.name &&
-        one.format?.type === other.format?.type &&
-        !one.uses &&
-        !other.uses
-      );
-    case "tag":
-      return (
-        other.kind === "tag" &&
-        one.name === other.name &&
-        one.selfClosing === other.selfClosing &&
-        areSameParts(one.attributes, other.attributes) &&
-        areSameParts(one.children, other.children)
-      );
-    case "plural":
-    case "select": {
-      // Languages have other numbers of branches: all must have what the first has.
-      if (other.kind !== one.kind || one.name !== other.name || !areCountedAlike(one, other)) return false;
-      const first = one.branches[0]?.nodes ?? [];
-      const isAlike = ({ nodes }: Branch) => areSameParts(first, nodes);
-      return one.branches.every(isAlike) && other.branches.every(isAlike);
-    }
-    default:
-      return false;
-  }
-}
-
-function areCountedAlike(one: MessageNode, other: MessageNode): boolean {
-  if (one.kind !== "plural" || other.kind !== "plural") return true;
-  return one.pluralKind === other.pluralKind && one.offset === other.offset;
 }

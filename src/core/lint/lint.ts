@@ -4,7 +4,8 @@ import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
-import { featureMask, features, haveSameParts, mayHoldSigns, messageFeatures, TextLook } from "./features.js";
+import { featureMask, features, mayHoldSigns, TextLook } from "./features.js";
+import { haveSameParts, messageFeatures } from "./message-features.js";
 import type { Finding } from "./finding.js";
 import type { Concept } from "./glossary.js";
 import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
@@ -235,6 +236,9 @@ const noRules: readonly RunningRule[] = [];
 /** Which of some rules look at messages with some features; there are far fewer sets of features than messages. */
 class Concerned {
   private readonly known = new Map<number, readonly RunningRule[]>();
+  // What was asked for last is most likely asked for next.
+  private last = -1;
+  private ofLast: readonly RunningRule[] = noRules;
 
   constructor(private readonly running: readonly RunningRule[]) {}
 
@@ -243,12 +247,15 @@ class Concerned {
   }
 
   rules(found: number): readonly RunningRule[] {
+    if (found === this.last) return this.ofLast;
     let rules = this.known.get(found);
     if (!rules) {
       // Every message has the bit of the rules that look at all.
       rules = this.running.filter(({ mask }) => (mask & (found | everyMessage)) !== 0);
       this.known.set(found, rules);
     }
+    this.last = found;
+    this.ofLast = rules;
     return rules;
   }
 }
@@ -258,6 +265,9 @@ const everyMessage = 1 << 30;
 /** The entries of one source catalog, each read once: every locale's are compared with them. */
 class SourceEntries {
   private readonly views: (EntryView | undefined)[] = [];
+  /** The key that was asked for last: the linter asks for it, and then each rule that wants to know. */
+  private lastKey: string | undefined = undefined;
+  private last: EntryView | undefined = undefined;
 
   constructor(
     private readonly catalog: Catalog,
@@ -267,6 +277,14 @@ class SourceEntries {
 
   /** The entry of a key, which most likely stands at the same place as in a translation. */
   find(likely: number, key: string): EntryView | undefined {
+    if (key !== this.lastKey) {
+      this.last = this.lookUp(likely, key);
+      this.lastKey = key;
+    }
+    return this.last;
+  }
+
+  private lookUp(likely: number, key: string): EntryView | undefined {
     const { table } = this.catalog;
     const isThere = likely >= 0 && likely < table.size && table.isUnique && table.keyAt(likely) === key;
     const index = isThere ? likely : table.find(key);

@@ -1,10 +1,12 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { lintExample } from "../../../src/core/lint/example.js";
-import { features, messageFeatures, TextLook, type Feature } from "../../../src/core/lint/features.js";
+import { features, TextLook, type Feature } from "../../../src/core/lint/features.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import type { Rule } from "../../../src/core/lint/rule.js";
+import { haveSameParts, messageFeatures } from "../../../src/core/lint/message-features.js";
 import { messageReader } from "../../../src/core/message/parse.js";
+import { TreeMessage } from "../../../src/core/message/read-message.js";
 
 const blind: readonly Rule[] = rules.map((rule): Rule => {
   const all: Rule & { looksAt?: unknown } = { ...rule };
@@ -47,6 +49,21 @@ const text = fc
       .replace(/ $/, ""),
   );
 
+/** The same parts, in choices and tags as well. */
+const nested = fc
+  .tuple(text, text, text, fc.integer({ min: 0, max: 5 }))
+  .map(
+    ([before, one, other, kind]) =>
+      [
+        `${before}${one}${other}`,
+        `{n, plural, one {${one} #} other {# ${other}}}`,
+        `${before} {k, select, a {${one}} other {${other}}}`,
+        `<b>${one}</b> ${before}<c>${other}</c>`,
+        `{n, plural, one {${one} {n}} few {#} many {#} other {${other} <b>#</b>}}${before}`,
+        `{k, select, a {{n, plural, one {#} other {# ${one}}}} other {${other}}}`,
+      ][kind] ?? before,
+  );
+
 describe("what a walk over a text finds", () => {
   test("leaves out no rule that has something to say", () => {
     fc.assert(
@@ -61,6 +78,54 @@ describe("what a walk over a text finds", () => {
       ),
       { numRuns: 2500, seed: 5 },
     );
+  });
+
+  test("finds in the parts of a message what is in its tree", () => {
+    const reader = messageReader("icu");
+    const look = new TextLook(reader.signs);
+    fc.assert(
+      fc.property(fc.constantFrom("de", "ru", "ja", "ar", "en-GB"), nested, (locale, written) => {
+        const message = reader.readOnce(written);
+        const tree = message.isPlain ? message : new TreeMessage(message);
+        const ofText = look.of(written);
+        expect([written, messageFeatures(message, locale, ofText)]).toEqual([
+          written,
+          messageFeatures(tree, locale, ofText),
+        ]);
+      }),
+      { numRuns: 4000, seed: 5 },
+    );
+  });
+
+  test("takes two messages for the same only where their trees are", () => {
+    const reader = messageReader("icu");
+    let same = 0;
+    fc.assert(
+      fc.property(nested, nested, fc.boolean(), (written, different, isAlike) => {
+        const one = reader.readOnce(written);
+        // Other words, and the same arguments and tags in most cases.
+        const other = reader.readOnce(isAlike ? written.replace(/boats?/g, "Boot") : different);
+        if (!haveSameParts(one, other)) return;
+        same++;
+        const trees = [one, other].map((message) => (message.isPlain ? message : new TreeMessage(message)));
+        expect(haveSameParts(trees[0] ?? one, trees[1] ?? other)).toBe(true);
+      }),
+      { numRuns: 4000, seed: 5 },
+    );
+    expect(same).toBeGreaterThan(500);
+  });
+
+  test("gives up on choices that stand deep in choices", () => {
+    const reader = messageReader("icu");
+    const deep = (words: string) =>
+      Array.from({ length: 60 }).reduce<string>(
+        (inside, _, level) =>
+          `{a${level}, select, x {${inside}} other {${inside.length > 200 ? "" : inside}}}`,
+        words,
+      );
+    const [one, other] = [reader.readOnce(deep("boat")), reader.readOnce(deep("Boot"))];
+    expect(haveSameParts(one, other)).toBe(false);
+    expect(haveSameParts(new TreeMessage(one), new TreeMessage(other))).toBe(false);
   });
 
   test.each<[string, readonly Feature[], readonly Feature[]]>([

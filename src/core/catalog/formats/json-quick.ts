@@ -110,7 +110,7 @@ export function pathTo(group: OpenGroup, name: string | number): (string | numbe
 /** The entries of a file that was read quickly: of each it is known where its value stands. */
 class JsonEntries extends PooledEntries implements JsonPlaces {
   private readonly values: Int32Array;
-  private met: MetPlaces | undefined;
+  private met: MetPlaces | undefined = undefined;
 
   constructor(
     pool: KeyPool,
@@ -181,6 +181,12 @@ const fileUnits = new CodeUnits();
 
 const quote = 0x22;
 const backslash = 0x5c;
+const comma = 0x2c;
+
+// How a step went.
+const going = 0;
+const atEnd = 1;
+const doubtful = 2;
 
 // What may come next.
 const aValue = 0;
@@ -192,7 +198,7 @@ const anEnd = 3;
 
 /**
  * Reads a JSON object that is as most are: no escapes that are not valid, nothing unusual. Undefined for anything doubtful,
- * which is left to the scanner that knows why. One pass in one function, as nearly all time of reading catalogs is spent here.
+ * which is left to the scanner that knows why.
  */
 export function readJsonQuickly(
   text: string,
@@ -200,116 +206,169 @@ export function readJsonQuickly(
   pool: KeyPool,
   met?: MetPlaces,
 ): QuickJson | undefined {
-  const { length } = text;
-  const units = fileUnits.of(text);
-  const found = new EntryPlaces(pool.size);
-  const emptyGroups: OpenGroup[] = [];
-  let hasEscapes = false;
-  let at = 0;
-  let group: OpenGroup | undefined;
-  let keyStart = 0;
-  let nameEnd = 0;
+  return new QuickReader(text, separator, pool, met).read();
+}
+
+/**
+ * One pass, a token at a time: nearly all time of reading catalogs is spent here, and the engine makes good code of a step
+ * that is called often long before it would of one loop over a file.
+ */
+class QuickReader {
+  private readonly units: Uint16Array;
+  private readonly found: EntryPlaces;
+  private readonly emptyGroups: OpenGroup[] = [];
+  private hasEscapes = false;
+  private at = 0;
+  private group: OpenGroup | undefined = undefined;
+  private keyStart = 0;
+  private nameEnd = 0;
   /** The name of the member at hand where it has escapes: others are never needed by themselves. */
-  let name: string | undefined;
-  let expects = aValue;
-  for (;;) {
-    let unit = units[at] ?? 0;
-    while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = units[++at] ?? 0;
-    if (expects === anEnd) {
-      if (!group) return undefined;
-      if (unit === 0x2c) {
-        at++;
-        expects = group.list ? aValue : aName;
-        continue;
-      }
-      if (unit !== (group.list ? 0x5d : 0x7d)) return undefined;
-      at++;
-      group = group.parent;
-      if (!group) break;
-      continue;
+  private name: string | undefined = undefined;
+  private expects = aValue;
+
+  constructor(
+    private readonly text: string,
+    private readonly separator: string,
+    private readonly pool: KeyPool,
+    private readonly met: MetPlaces | undefined,
+  ) {
+    this.units = fileUnits.of(text);
+    this.found = new EntryPlaces(pool.size);
+  }
+
+  read(): QuickJson | undefined {
+    let went = going;
+    while (went === going) went = this.step();
+    if (went === doubtful) return undefined;
+    const { text, units, emptyGroups } = this;
+    if (spaceEnd(units, this.at) < text.length) return undefined;
+    const table = new JsonEntries(this.pool, this.found, text, this.separator, this.hasEscapes);
+    return { table, emptyGroups };
+  }
+
+  private step(): number {
+    const at = spaceEnd(this.units, this.at);
+    const unit = this.units[at] ?? 0;
+    if (this.expects === anEnd) return this.readEnd(at, unit);
+    if (unit === quote) return this.readString(at);
+    return this.expects === aName ? doubtful : this.readOther(at, unit);
+  }
+
+  /** Behind a member: a comma, or the end of its group. */
+  private readEnd(at: number, unit: number): number {
+    const { group } = this;
+    if (!group) return doubtful;
+    this.at = at + 1;
+    if (unit === comma) {
+      this.expects = group.list ? aValue : aName;
+      return going;
     }
-    if (unit === quote) {
-      let end = at + 1;
-      let escapes = false;
-      for (;;) {
-        let inner = units[end] ?? 0;
-        // Nearly all units are small letters, or stand behind them.
-        while (inner > backslash) inner = units[++end] ?? 0;
-        if (inner === quote) break;
-        if (inner === backslash) {
-          const escaped = escapeLength(units, end);
-          if (escaped === 0) return undefined;
-          escapes = true;
-          end += escaped;
-        } else if (inner < 0x20) return undefined;
-        else end++;
-      }
-      if (!group) return undefined;
-      if (expects !== aValue) {
-        keyStart = at;
-        nameEnd = end;
-        name = escapes ? (JSON.parse(text.slice(at, end + 1)) as string) : undefined;
-        at = end + 1;
-        unit = units[at] ?? 0;
-        while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = units[++at] ?? 0;
-        if (unit !== 0x3a) return undefined;
-        at++;
-        expects = aValue;
-        continue;
-      }
-      if (escapes) hasEscapes = true;
-      const key =
-        name === undefined && !group.list
-          ? pool.placeOfName(group.prefix, text.slice(keyStart + 1, nameEnd))
-          : pool.place(group.prefix, group.list ? String(group.members) : (name ?? ""));
-      found.add(key, at, end + 1);
-      met?.add(group, keyStart);
-      group.members++;
-      at = end + 1;
-      expects = anEnd;
-      continue;
+    return this.closeGroup(group, unit);
+  }
+
+  private closeGroup(group: OpenGroup, unit: number): number {
+    if (unit !== (group.list ? 0x5d : 0x7d)) return doubtful;
+    this.expects = anEnd;
+    this.group = group.parent;
+    return group.parent ? going : atEnd;
+  }
+
+  /** A name with the colon behind it, or a text. */
+  private readString(at: number): number {
+    const { units, group } = this;
+    let end = literalEnd(units, at + 1);
+    let escapes = false;
+    while (units[end] !== quote) {
+      const escaped = units[end] === backslash ? escapeLength(units, end) : 0;
+      if (escaped === 0) return doubtful;
+      escapes = true;
+      end = literalEnd(units, end + escaped);
     }
-    if (expects === aName) return undefined;
-    if (expects === aFirst || (group?.list && group.members === 0 && unit === 0x5d)) {
-      if (!group || unit !== (group.list ? 0x5d : 0x7d)) return undefined;
-      at++;
-      if (group.parent) emptyGroups.push(group);
-      group = group.parent;
-      if (!group) break;
-      expects = anEnd;
-      continue;
+    if (!group) return doubtful;
+    if (this.expects !== aValue) {
+      this.keyStart = at;
+      this.nameEnd = end;
+      this.name = escapes ? (JSON.parse(this.text.slice(at, end + 1)) as string) : undefined;
+      const colon = spaceEnd(units, end + 1);
+      if (units[colon] !== 0x3a) return doubtful;
+      this.at = colon + 1;
+      this.expects = aValue;
+      return going;
     }
-    if (unit === 0x7b || unit === 0x5b) {
-      const list = unit === 0x5b;
-      if (!group && list) return undefined;
-      const own: string | number = !group
-        ? ""
-        : group.list
-          ? group.members
-          : (name ?? text.slice(keyStart + 1, nameEnd));
-      if (group) group.members++;
-      const prefix: string = group ? pool.prefix(group.prefix + String(own) + separator) : "";
-      group = { parent: group, name: own, list, prefix, members: 0 };
-      expects = list ? aValue : aFirst;
-      at++;
-      continue;
+    if (escapes) this.hasEscapes = true;
+    this.add(group, at, end + 1);
+    return going;
+  }
+
+  /** Anything else that may stand at the place of a value: a group, the end of an empty one, a number or a word. */
+  private readOther(at: number, unit: number): number {
+    const { group } = this;
+    if (this.expects === aFirst || (group?.list && group.members === 0 && unit === 0x5d)) {
+      if (!group) return doubtful;
+      this.at = at + 1;
+      if (group.parent) this.emptyGroups.push(group);
+      return this.closeGroup(group, unit);
     }
+    if (unit === 0x7b || unit === 0x5b) return this.openGroup(at, unit === 0x5b);
     const word = /(?:true|false|null|-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?)(?![\w.+-])/y;
     word.lastIndex = at;
-    const written = word.exec(text)?.[0];
-    if (written === undefined || !group) return undefined;
-    const member = group.list ? String(group.members) : (name ?? text.slice(keyStart + 1, nameEnd));
-    found.add(pool.place(group.prefix, member), at, at + written.length);
-    met?.add(group, keyStart);
+    const written = word.exec(this.text)?.[0];
+    if (written === undefined || !group) return doubtful;
+    this.add(group, at, at + written.length);
+    return going;
+  }
+
+  private openGroup(at: number, list: boolean): number {
+    const { group } = this;
+    if (!group && list) return doubtful;
+    const own = !group ? "" : group.list ? group.members : this.ownName();
+    if (group) group.members++;
+    const prefix = group ? this.pool.prefix(group.prefix + String(own) + this.separator) : "";
+    this.group = { parent: group, name: own, list, prefix, members: 0 };
+    this.expects = list ? aValue : aFirst;
+    this.at = at + 1;
+    return going;
+  }
+
+  private ownName(): string {
+    return this.name ?? this.text.slice(this.keyStart + 1, this.nameEnd);
+  }
+
+  private add(group: OpenGroup, start: number, end: number): void {
+    const { pool, name } = this;
+    const key =
+      name === undefined && !group.list
+        ? pool.placeOfName(group.prefix, this.text.slice(this.keyStart + 1, this.nameEnd))
+        : pool.place(group.prefix, group.list ? String(group.members) : (name ?? ""));
+    this.found.add(key, start, end);
+    this.met?.add(group, this.keyStart);
     group.members++;
-    at += written.length;
-    expects = anEnd;
+    this.at = end;
+    this.expects = anEnd;
   }
-  for (; at < length; at++) {
-    const unit = units[at];
-    if (unit !== 0x20 && unit !== 0x0a && unit !== 0x0d && unit !== 0x09) return undefined;
+}
+
+function spaceEnd(units: Uint16Array, start: number): number {
+  let at = start;
+  let unit = units[at] ?? 0;
+  while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = units[++at] ?? 0;
+  return at;
+}
+
+/** Which units do not stand for themselves in a string: its end, escapes, and those that may not be in it. */
+const isSpecial = new Uint8Array(0x10000).fill(1, 0, 0x20);
+isSpecial[quote] = isSpecial[backslash] = 1;
+
+/** Where units end that stand for themselves. A small loop of its own, as the engine soon makes good code of that. */
+function literalEnd(units: Uint16Array, start: number): number {
+  let at = start;
+  for (;;) {
+    if (isSpecial[units[at] ?? 0] !== 0) return at;
+    if (isSpecial[units[at + 1] ?? 0] !== 0) return at + 1;
+    if (isSpecial[units[at + 2] ?? 0] !== 0) return at + 2;
+    if (isSpecial[units[at + 3] ?? 0] !== 0) return at + 3;
+    at += 4;
   }
-  return { table: new JsonEntries(pool, found, text, separator, hasEscapes), emptyGroups };
 }
 
 /** The length of an escape (RFC 8259, section 7) from its backslash on; 0 for one that is none. */

@@ -21,17 +21,20 @@ const lettersOnly = /^[\p{L}\p{M}]{2,}$/u;
 
 /** The first word that stands twice in a row, with one space between; where the first of the two is. */
 function doubledWord(text: string): { readonly index: number; readonly first: string } | undefined {
-  let before: RegExpExecArray | undefined;
-  for (const found of text.matchAll(word)) {
+  let first = "";
+  let end = -2;
+  word.lastIndex = 0;
+  for (let found = word.exec(text); found; found = word.exec(text)) {
+    const { index } = found;
     if (
-      before &&
-      found.index === before.index + before[0].length + 1 &&
-      text[found.index - 1] === " " &&
-      found[0].toLowerCase() === before[0].toLowerCase() &&
-      lettersOnly.test(before[0])
+      index === end + 1 &&
+      text.charCodeAt(end) === 0x20 &&
+      found[0].toLowerCase() === first.toLowerCase() &&
+      lettersOnly.test(first)
     )
-      return { index: before.index, first: before[0] };
-    before = found;
+      return { index: end - first.length, first };
+    first = found[0];
+    end = word.lastIndex;
   }
   return undefined;
 }
