@@ -1,8 +1,14 @@
 // Joins the built program into few files: Node loads one file of a thousand lines much sooner than a hundred of ten.
-// Packages stay outside, so that they are installed, shared and mended as they are.
-import { chmodSync, readdirSync, rmSync, statSync } from "node:fs";
+// Packages stay outside, so that they are installed, shared and mended as they are: all but the few that every command
+// needs. To find and load those took Node longer than our own code, most of which they do not use.
+import { chmodSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import commonjs from "@rollup/plugin-commonjs";
+import { nodeResolve } from "@rollup/plugin-node-resolve";
 import { rollup } from "@rollup/wasm-node";
+
+/** The packages that go into the program's own files, and what those of them need. */
+const inside = ["commander", "fdir", "picocolors", "picomatch", "tinyglobby", "valibot"];
 
 /** Bundles `dist/src` into `dist/bin`, unless nothing was built since it was last done. */
 export async function bundle(root) {
@@ -13,16 +19,38 @@ export async function bundle(root) {
   rmSync(to, { recursive: true, force: true });
   const build = await rollup({
     input: { main: join(from, "cli", "main.js"), "survey-worker": join(from, "disk", "survey-worker.js") },
-    external: (id) => !id.startsWith(".") && !id.startsWith(root),
+    external: (id) => !id.startsWith(".") && !id.startsWith(root) && !inside.includes(id),
+    // How the chunks came out is of no interest to those who build.
+    onLog: (level, log, handle) => log.code !== "OPTIMIZE_CHUNK_STATUS" && handle(level, log),
+    plugins: [nodeResolve({ preferBuiltins: true, exportConditions: ["node"] }), commonjs()],
   });
+  const used = new Set(build.watchFiles.map((file) => /[\\/]node_modules[\\/]([^\\/]+)/.exec(file)?.[1]));
   await build.write({
     dir: to,
     format: "es",
     entryFileNames: "[name].js",
     chunkFileNames: "[name]-[hash].js",
+    // Small chunks are joined where nothing else is then loaded for them.
+    experimentalMinChunkSize: 40_000,
   });
   await build.close();
+  writeFileSync(
+    join(to, "LICENSES.txt"),
+    inside
+      .filter((name) => used.has(name))
+      .map((name) => licenseOf(root, name))
+      .join("\n\n"),
+  );
   chmodSync(main, 0o755);
+}
+
+/** What the license of a package wants kept with copies of it: its text, as the package has it. */
+function licenseOf(root, name) {
+  const folder = join(root, "node_modules", name);
+  const file = readdirSync(folder).find((each) => /^licen[cs]e/i.test(each));
+  if (!file) throw new Error(`${name} has no license file that could go with it`);
+  const { version } = JSON.parse(readFileSync(join(folder, "package.json"), "utf8"));
+  return `${name} ${version}\n\n${readFileSync(join(folder, file), "utf8").trim()}\n`;
 }
 
 const changedAt = (file) => statSync(file, { throwIfNoEntry: false })?.mtimeMs ?? 0;

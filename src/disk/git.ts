@@ -1,5 +1,12 @@
-import { execFileSync } from "node:child_process";
+import type * as ChildProcess from "node:child_process";
+import { createRequire } from "node:module";
+import { lazily } from "../core/text/lazy.js";
 import { reasonOf } from "./disk-files.js";
+
+const require = createRequire(import.meta.url);
+
+/** Node takes a while to load it, and most runs do not ask Git. */
+const processes = lazily(() => require("node:child_process") as typeof ChildProcess);
 
 /** The lines of a project that a revision does not have, by file; paths are relative to the project's folder. */
 export interface ChangedLines {
@@ -52,7 +59,7 @@ function resolveRevision(root: string, revision: string): string {
 
 /** Runs Git in a folder. Throws where it cannot be run or fails. */
 export function git(root: string, given: readonly string[]): string {
-  return execFileSync("git", ["-c", "core.quotePath=false", ...given], {
+  return processes().execFileSync("git", ["-c", "core.quotePath=false", ...given], {
     cwd: root,
     encoding: "utf8",
     maxBuffer: 1 << 30,

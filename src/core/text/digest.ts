@@ -1,8 +1,15 @@
-import { hash } from "node:crypto";
+import type * as Crypto from "node:crypto";
+import { createRequire } from "node:module";
+import { lazily } from "./lazy.js";
+
+const require = createRequire(import.meta.url);
+
+/** Node takes a while to load it, and many runs have nothing to digest. */
+const crypto = lazily(() => require("node:crypto") as typeof Crypto);
 
 /** The first 16 hexadecimal digits of the SHA-256 (FIPS 180-4) of a text's UTF-8 bytes. */
 export function digestOf(text: string): string {
-  return hash("sha256", text, "hex").slice(0, 16);
+  return crypto().hash("sha256", text, "hex").slice(0, 16);
 }
 
 const kept = new Map<string, string>();
