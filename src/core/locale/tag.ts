@@ -16,7 +16,8 @@ export function parseTag(text: string): LocaleTag | undefined {
     const locale = new Intl.Locale(text);
     return {
       tag: canonicalTag(text),
-      language: locale.language,
+      // An undetermined language, which the standard calls "und", has none here, whatever its type says.
+      language: (locale.language as string | undefined) ?? "und",
       script: locale.script,
       region: locale.region,
     };

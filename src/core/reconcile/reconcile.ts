@@ -174,6 +174,9 @@ function withFormer(sources: SourceTexts, former: ReadonlyMap<string, readonly S
   return { ...sources, byKey };
 }
 
+/** So many texts are compared with each other at most, to tell which key may be which under another name. */
+const mostComparedTexts = 100_000;
+
 class LocaleWork {
   /** What translations were made from that is not the source text of now, as full key and digest. */
   readonly outdated: string[] = [];
@@ -261,7 +264,8 @@ class LocaleWork {
       if (found) {
         this.renamed.set(full, found);
         this.moved.add(found.entry);
-      } else this.proposeRename(full, source, catalog, [...gone.values()].flat());
+      } else if (fresh.length * gone.size <= mostComparedTexts)
+        this.proposeRename(full, source, catalog, [...gone.values()].flat());
     }
   }
 

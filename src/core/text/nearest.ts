@@ -24,3 +24,59 @@ export function nearest(word: string, candidates: Iterable<string>): string | un
   }
   return best;
 }
+
+/** Among no more keys than this the nearest is looked for in all of them. */
+const fewKeys = 100;
+
+/** No more keys than this are compared for being alike in the same way. */
+const mostAlike = 200;
+
+/**
+ * The nearest of the same keys, asked for again and again. Of many keys only those are compared that have all parts but one
+ * in common with the one asked for, and of the last part one half: to compare all with all would take hours where a file has
+ * another root than its source.
+ */
+export class NearestKeys {
+  private readonly keys: readonly string[];
+  private byMark: Map<string, string[]> | undefined = undefined;
+
+  constructor(keys: Iterable<string>) {
+    this.keys = [...keys];
+  }
+
+  /** The key most like another, as `nearest` has it; undefined where none is near enough. */
+  of(key: string): string | undefined {
+    if (this.keys.length <= fewKeys) return nearest(key, this.keys);
+    this.byMark ??= this.marked();
+    const alike = new Set<string>();
+    // With a letter too many or too few the half of a name is another.
+    for (const more of [-1, 0, 1])
+      for (const mark of marksOf(key, more))
+        for (const other of this.byMark.get(mark) ?? []) alike.add(other);
+    return nearest(key, alike);
+  }
+
+  private marked(): Map<string, string[]> {
+    const marked = new Map<string, string[]>();
+    for (const key of this.keys)
+      for (const mark of marksOf(key, 0)) {
+        const alike = marked.get(mark);
+        if (!alike) marked.set(mark, [key]);
+        else if (alike.length < mostAlike) alike.push(key);
+      }
+    return marked;
+  }
+}
+
+/** What a key has in common with those that differ from it in one part; the last one's halves as if it had `more` letters. */
+function marksOf(key: string, more: number): string[] {
+  const parts = key.toLowerCase().split(/[.:/]/);
+  const last = parts.pop() ?? "";
+  const group = parts.join(".");
+  const half = Math.max(1, (last.length + more) >> 1);
+  const marks = [`${group} ^${last.slice(0, half)}`, `${group} $${last.slice(-half)}`];
+  if (more === 0)
+    for (let index = 0; index < parts.length; index++)
+      marks.push(`${index} ${parts.toSpliced(index, 1).join(".")}.${last}`);
+  return marks;
+}

@@ -95,6 +95,11 @@ describe("tags", () => {
     },
   );
 
+  test.each(["und", "und-Latn"])("%s is a tag of no language in particular", (written) => {
+    expect(parseTag(written)).toMatchObject({ tag: written, language: "und" });
+    expect(doubtTag(written, ["en"])).toBeUndefined();
+  });
+
   test("a locale's ancestors follow CLDR, not only the hyphens", () => {
     expect(parentsOf("fr-CA")).toEqual(["fr"]);
     expect(parentsOf("es-MX")).toEqual(["es-419", "es"]);

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { applyEdits } from "../../../src/core/text/edits.js";
 import { lineIndex } from "../../../src/core/text/line-index.js";
-import { nearest } from "../../../src/core/text/nearest.js";
+import { nearest, NearestKeys } from "../../../src/core/text/nearest.js";
 
 describe("lines and columns", () => {
   test.each([
@@ -75,4 +75,48 @@ test.each([
   ["common.nav.serach", ["common.nav.search", "common.nav.sailings"], "common.nav.search"],
 ])("the word nearest to %s among %j is %s", (word, candidates, expected) => {
   expect(nearest(word, candidates)).toBe(expected);
+});
+
+describe("the nearest of many keys", () => {
+  const groups = ["home", "booking", "account", "profile"];
+  const keys = groups.flatMap((group) =>
+    Array.from({ length: 900 }, (_, index) => `${group}.part${index % 30}.label${index}`),
+  );
+  const many = new NearestKeys(keys);
+
+  test.each([
+    ["the root", "en.home.part3.label33", ["en.home.part3.label33"], "de.home.part3.label33"],
+    ["a group", "booking.part5.label125", keys, "boking.part5.label125"],
+    ["a group in the middle", "account.part7.label307", keys, "account.parts7.label307"],
+    ["the beginning of the name", "profile.part12.label312", keys, "profile.part12.lebel312"],
+    ["letter case", "home.part3.label33", keys, "Home.part3.label33"],
+  ])("finds one that differs in %s", (_, meant, among, written) => {
+    const padded = among === keys ? many : new NearestKeys([...among, ...keys]);
+    expect(padded.of(written)).toBe(meant);
+  });
+
+  test("finds none where none is near", () => {
+    expect(many.of("schedule.tide.title")).toBeUndefined();
+    expect(new NearestKeys([]).of("home")).toBeUndefined();
+  });
+
+  test("finds what `nearest` does where keys are few", () => {
+    const name = fc.stringMatching(/^[ab]{1,3}(\.[ab]{1,4}){0,2}$/);
+    fc.assert(
+      fc.property(fc.array(name, { maxLength: 20 }), name, (few, written) => {
+        expect(new NearestKeys(few).of(written)).toBe(nearest(written, few));
+      }),
+    );
+  });
+
+  test("is asked for every key of a file with another root, and for names that all are alike", () => {
+    const other = new NearestKeys(keys.map((key) => `en.${key}`));
+    for (const key of keys) expect(other.of(`de.${key}`)).toBe(`en.${key}`);
+    const flat = Array.from({ length: 20_000 }, (_, index) => `label_${index}_text`);
+    const flatKeys = new NearestKeys(flat);
+    const wrong = Array.from({ length: 2000 }, (_, index) => index * 10).filter(
+      (index) => flatKeys.of(`labels_${index}_text`) !== `label_${index}_text`,
+    );
+    expect(wrong).toEqual([]);
+  });
 });

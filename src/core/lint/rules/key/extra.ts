@@ -1,5 +1,5 @@
 import { haveSameKeys, isWhole } from "../../../catalog/book.js";
-import { nearest } from "../../../text/nearest.js";
+import { NearestKeys } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
 export const keyExtra = defineRule({
@@ -26,12 +26,14 @@ export const keyExtra = defineRule({
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (catalog.locale === book.sourceLocale || !isWhole(catalog) || (source && !isWhole(source))) continue;
       if (source && haveSameKeys(catalog, source)) continue;
-      let missing: readonly string[] | undefined;
+      let missing: NearestKeys | undefined;
       for (const entry of catalog.byKey.values()) {
         if (source?.byKey.has(entry.key)) continue;
         if (book.allows(catalog.locale, book.codeKey(catalog.namespace, entry.key))) continue;
-        missing ??= [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key));
-        const meant = nearest(entry.key, missing);
+        missing ??= new NearestKeys(
+          [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key)),
+        );
+        const meant = missing.of(entry.key);
         context.report(
           catalog,
           { at: "key", entry },

@@ -1,6 +1,6 @@
 import { isWhole } from "../../../catalog/book.js";
 import type { LookupKey } from "../../../source/model.js";
-import { nearest } from "../../../text/nearest.js";
+import { NearestKeys } from "../../../text/nearest.js";
 import { composedKeyTest } from "../../../text/key-pattern.js";
 import { sourceKeys } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
@@ -41,6 +41,7 @@ export const keyUndefined = defineRule({
     const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
     if (!code || sources.some((catalog) => !isWhole(catalog))) return;
     const known = sourceKeys(book);
+    const alike = new NearestKeys(known);
     const files = sources.map((catalog) => catalog.file);
     const lookedIn = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
     for (const source of code.files) {
@@ -48,7 +49,7 @@ export const keyUndefined = defineRule({
         if (key.kind === "unknown" || isKnown(key, known)) continue;
         const written = key.kind === "fixed" ? key.value : key.parts.map((part) => part ?? "…").join("");
         const isGroup = [...known].some((other) => other.startsWith(`${written}.`));
-        const near = key.kind === "fixed" ? nearest(written, known) : undefined;
+        const near = key.kind === "fixed" ? alike.of(written) : undefined;
         context.reportCode(source, keySpan, {
           key: written,
           message:

@@ -1,6 +1,6 @@
 import { composedKeyTest, keyTest } from "../../../text/key-pattern.js";
 import { sourceKeys } from "../../code-use.js";
-import { nearest } from "../../../text/nearest.js";
+import { NearestKeys } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUnused = defineRule({
@@ -40,13 +40,14 @@ export const keyUnused = defineRule({
     const asked = new Set<string>();
     const tests = book.config.assumed.map((pattern) => keyTest(pattern));
     const known = sourceKeys(book);
+    const alike = new NearestKeys(known);
     let indirect = 0;
     for (const file of code.files) {
       for (const mention of file.mentions) asked.add(mention);
       for (const { key } of file.lookups) {
         // A misspelt key is reported where it is asked for; the one that was meant is not unused as well.
         if (key.kind === "fixed")
-          asked.add(known.has(key.value) ? key.value : (nearest(key.value, known) ?? key.value));
+          asked.add(known.has(key.value) ? key.value : (alike.of(key.value) ?? key.value));
         else if (key.kind === "composed") tests.push(composedKeyTest(key.parts));
         else indirect++;
       }
