@@ -1,19 +1,12 @@
+import type { Span } from "../../text/span.js";
 import { EntryPlaces } from "../entry-table.js";
 import type { KeyPool } from "../key-pool.js";
 import type { EntryPath, PathPart } from "../model.js";
 
-/** An entry of a YAML file, with what it is and where it stands. */
-export interface YamlItem {
-  readonly key: string;
-  readonly text: string;
-  readonly kind: "text" | "number" | "boolean" | "null";
-  readonly keyStart: number;
-  readonly keyEnd: number;
-  readonly valueStart: number;
-  readonly valueEnd: number;
-  readonly group: YamlGroup;
-  readonly name: PathPart;
-}
+/** What an entry of a YAML file may be. */
+export type YamlKind = "text" | "number" | "boolean" | "null";
+
+const kinds: readonly YamlKind[] = ["text", "number", "boolean", "null"];
 
 /** A mapping or list on the way down to an entry. */
 export interface YamlGroup {
@@ -27,10 +20,73 @@ export interface YamlGroup {
 }
 
 export interface YamlLines {
-  /** The places of the items' keys in the pool. */
-  readonly keys: EntryPlaces;
-  readonly items: readonly YamlItem[];
+  /** The places of the entries' keys in the pool, and where their values stand. */
+  readonly places: EntryPlaces;
+  readonly items: YamlItems;
   readonly emptyGroups: readonly EntryPath[];
+}
+
+/** What the entries of a YAML file are and where they stand, in tables: there are a great many, and few are looked at closely. */
+export class YamlItems {
+  private keySpans = new Int32Array(64);
+  private kinds = new Uint8Array(32);
+  private readonly groups: YamlGroup[] = [];
+  /** The texts that are not as they are written, because of escapes and folds. */
+  private readonly resolved = new Map<number, string>();
+
+  constructor(private readonly source: string) {}
+
+  add(
+    group: YamlGroup,
+    text: string,
+    kind: YamlKind,
+    keyStart: number,
+    keyEnd: number,
+    valueStart: number,
+    valueEnd: number,
+  ): void {
+    const index = this.groups.push(group) - 1;
+    if (index === this.kinds.length) {
+      this.kinds = grown(this.kinds, new Uint8Array(2 * index));
+      this.keySpans = grown(this.keySpans, new Int32Array(4 * index));
+    }
+    this.kinds[index] = kinds.indexOf(kind);
+    this.keySpans[2 * index] = keyStart;
+    this.keySpans[2 * index + 1] = keyEnd;
+    const start = this.writtenStart(valueStart, valueEnd - valueStart - text.length);
+    if (start < 0) this.resolved.set(index, text);
+  }
+
+  kindAt(index: number): YamlKind {
+    return kinds[this.kinds[index] ?? 0] ?? "text";
+  }
+
+  groupAt(index: number): YamlGroup {
+    const group = this.groups[index];
+    if (!group) throw new RangeError(`there is no entry ${index}`);
+    return group;
+  }
+
+  keySpanAt(index: number): Span {
+    return { start: this.keySpans[2 * index] ?? 0, end: this.keySpans[2 * index + 1] ?? 0 };
+  }
+
+  /** The text of a value that is not as it stands between two places; undefined where it is. */
+  resolvedAt(index: number): string | undefined {
+    return this.resolved.get(index);
+  }
+
+  /** Where a text stands as it is meant: `more` is how much longer what is written is. -1 where it does not. */
+  private writtenStart(valueStart: number, more: number): number {
+    if (more === 0) return valueStart;
+    const unit = this.source.charCodeAt(valueStart);
+    return more === 2 && (unit === 0x22 || unit === 0x27) ? valueStart + 1 : -1;
+  }
+}
+
+function grown<Numbers extends Int32Array | Uint8Array>(numbers: Numbers, room: Numbers): Numbers {
+  room.set(numbers);
+  return room;
 }
 
 export function yamlPath(group: YamlGroup, name: PathPart): PathPart[] {
@@ -40,7 +96,7 @@ export function yamlPath(group: YamlGroup, name: PathPart): PathPart[] {
 }
 
 /** What a plain scalar stands for in YAML 1.2's core schema (section 10.3.2), and in YAML 1.1 where loaders differ: yes, no, on, off. */
-export function plainKind(text: string): YamlItem["kind"] {
+export function plainKind(text: string): YamlKind {
   const first = text.charCodeAt(0);
   // Digits, signs and dots may begin numbers; of letters only those of the words below.
   if (first >= 0x30 && first <= 0x39) return isNumber(text) ? "number" : "text";
@@ -100,8 +156,8 @@ export function readYamlLines(text: string, separator: string, pool: KeyPool): Y
 }
 
 class LineReader {
-  private readonly keys: EntryPlaces;
-  private readonly items: YamlItem[] = [];
+  private readonly places: EntryPlaces;
+  private readonly items: YamlItems;
   private readonly emptyGroups: EntryPath[] = [];
   private readonly hasReturns: boolean;
   private next = 0;
@@ -113,7 +169,8 @@ class LineReader {
     private readonly pool: KeyPool,
   ) {
     this.hasReturns = text.includes("\r");
-    this.keys = new EntryPlaces(pool.size);
+    this.places = new EntryPlaces(pool.size);
+    this.items = new YamlItems(text);
   }
 
   read(): YamlLines {
@@ -205,7 +262,7 @@ class LineReader {
       this.value(group, name, at, keyEnd, value, end, indent, false);
     }
     settle();
-    return { keys: this.keys, items: this.items, emptyGroups: this.emptyGroups };
+    return { places: this.places, items: this.items, emptyGroups: this.emptyGroups };
   }
 
   /** The end of the line's content; `next` becomes the start of the line behind it. */
@@ -369,7 +426,7 @@ class LineReader {
     group: YamlGroup,
     name: PathPart,
     text: string,
-    kind: YamlItem["kind"],
+    kind: YamlKind,
     keyStart: number,
     keyEnd: number,
     valueStart: number,
@@ -377,18 +434,8 @@ class LineReader {
   ): void {
     group.members++;
     const id = this.pool.placeOfName(group.prefix, String(name));
-    this.keys.add(id, valueStart, valueEnd);
-    this.items.push({
-      key: this.pool.keyOfPlace(id),
-      text,
-      kind,
-      keyStart,
-      keyEnd,
-      valueStart,
-      valueEnd,
-      group,
-      name,
-    });
+    this.places.add(id, valueStart, valueEnd);
+    this.items.add(group, text, kind, keyStart, keyEnd, valueStart, valueEnd);
   }
 }
 

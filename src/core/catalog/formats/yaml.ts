@@ -1,11 +1,12 @@
 import type { Alias, Document, Node, Pair } from "yaml";
+import type { Span } from "../../text/span.js";
 import { catalogContent, entryTable, PooledEntries, type EntryPlaces } from "../entry-table.js";
 import { isAlias, isMap, isPair, isScalar, isSeq, lineCounter, parseAllDocuments } from "../../text/yaml.js";
 import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
 import { KeyPool } from "../key-pool.js";
 import { mergeMarker } from "./merge-marker.js";
 import { editYaml, writeYamlKey, yamlGroupKeySpan } from "./yaml-edit.js";
-import { plainKind, readYamlLines, yamlPath, type YamlItem } from "./yaml-lines.js";
+import { plainKind, readYamlLines, yamlPath, type YamlItems } from "./yaml-lines.js";
 
 /** Catalogs in YAML 1.2, with the habits that catalogs keep from YAML 1.1. */
 export const yamlFormat: CatalogFormat = {
@@ -22,66 +23,72 @@ export const yamlFormat: CatalogFormat = {
 };
 
 class YamlEntry implements Entry {
-  readonly key: string;
-  readonly text: string;
-  readonly kind: Entry["kind"];
+  constructor(
+    readonly key: string,
+    readonly text: string,
+    private readonly items: YamlItems,
+    private readonly index: number,
+    readonly valueSpan: Span,
+  ) {}
 
-  constructor(private readonly item: YamlItem) {
-    this.key = item.key;
-    this.text = item.text;
-    this.kind = item.kind;
+  get kind(): Entry["kind"] {
+    return this.items.kindAt(this.index);
   }
-
   get path(): EntryPath {
-    return yamlPath(this.item.group, this.item.name);
+    const group = this.items.groupAt(this.index);
+    const name = this.key.slice(group.prefix.length);
+    return yamlPath(group, group.list === true ? Number(name) : name);
   }
   get keySpan() {
-    return { start: this.item.keyStart, end: this.item.keyEnd };
-  }
-  get valueSpan() {
-    return { start: this.item.valueStart, end: this.item.valueEnd };
+    return this.items.keySpanAt(this.index);
   }
 }
 
 /** The entries of a file that was read line by line. */
 class YamlEntries extends PooledEntries {
+  private readonly values: Int32Array;
+
   constructor(
     pool: KeyPool,
-    keys: EntryPlaces,
-    private readonly items: readonly YamlItem[],
+    places: EntryPlaces,
+    private readonly items: YamlItems,
     private readonly source: string,
   ) {
-    super(pool, keys);
+    super(pool, places);
+    this.values = places.spans();
   }
 
   textAt(index: number): string {
-    return this.itemAt(index).text;
+    const start = this.plainStartAt(index);
+    return start < 0
+      ? (this.items.resolvedAt(index) ?? "")
+      : this.source.slice(start, start + this.plainLengthAt(index));
   }
   plainStartAt(index: number): number {
-    const { text, valueStart, valueEnd } = this.itemAt(index);
-    // Escapes and folds make what is written longer than what is meant.
-    const more = valueEnd - valueStart - text.length;
-    return more === 0 ? valueStart : more === 2 ? this.quotedStart(valueStart) : -1;
+    if (this.items.resolvedAt(index) !== undefined) return -1;
+    const { start } = this.valueSpanAt(index);
+    return this.isQuotedAt(index) ? start + 1 : start;
   }
   plainLengthAt(index: number): number {
-    return this.itemAt(index).text.length;
+    const { start, end } = this.valueSpanAt(index);
+    return this.items.resolvedAt(index)?.length ?? (this.isQuotedAt(index) ? end - start - 2 : end - start);
   }
   isTextAt(index: number): boolean {
-    return this.itemAt(index).kind === "text";
+    return this.items.kindAt(index) === "text";
   }
   protected makeEntry(index: number): Entry {
-    return new YamlEntry(this.itemAt(index));
+    const { items } = this;
+    return new YamlEntry(this.keyAt(index), this.textAt(index), items, index, this.valueSpanAt(index));
   }
 
-  private quotedStart(start: number): number {
-    const unit = this.source.charCodeAt(start);
-    return unit === 0x22 || unit === 0x27 ? start + 1 : -1;
+  /** Of texts that are as they are written, those that begin with a quotation mark stand between two. */
+  private isQuotedAt(index: number): boolean {
+    const unit = this.source.charCodeAt(this.values[2 * index] ?? 0);
+    return unit === 0x22 || unit === 0x27;
   }
 
-  private itemAt(index: number): YamlItem {
-    const item = this.items[index];
-    if (!item) throw new RangeError(`there is no entry ${index}`);
-    return item;
+  private valueSpanAt(index: number): Span {
+    return { start: this.values[2 * index] ?? 0, end: this.values[2 * index + 1] ?? 0 };
   }
 }
 
@@ -90,7 +97,7 @@ function readYaml(text: string, separator: string, pool: KeyPool): CatalogConten
   if (marker) return catalogContent(entryTable([]), { problems: [marker] });
   const lines = readYamlLines(text, separator, pool);
   if (lines)
-    return catalogContent(new YamlEntries(pool, lines.keys, lines.items, text), {
+    return catalogContent(new YamlEntries(pool, lines.places, lines.items, text), {
       emptyGroups: lines.emptyGroups,
     });
   return readDocument(text, separator);
