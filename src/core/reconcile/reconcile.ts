@@ -253,35 +253,44 @@ class LocaleWork {
         if (!catalog.byKey.has(entry.key))
           fresh.push({ full: book.fullKey(catalog.namespace, entry.key), source: entry, catalog });
     }
-    for (const { full, source, catalog } of fresh) {
-      if (this.attic.has(full)) continue;
+    const unmatched = fresh.filter(({ full, source }) => {
+      if (this.attic.has(full)) return false;
       const same = (gone.get(digestOf(source.text)) ?? []).filter(({ entry }) => !this.moved.has(entry));
       const near = nearest(
         full,
         same.map((one) => one.full),
       );
       const found = same.length === 1 ? same[0] : same.find((one) => one.full === near);
-      if (found) {
-        this.renamed.set(full, found);
-        this.moved.add(found.entry);
-      } else if (fresh.length * gone.size <= mostComparedTexts)
-        this.proposeRename(full, source, catalog, [...gone.values()].flat());
-    }
-  }
-
-  /** A new key whose text is nearly that of one which left: said, since the translation may not fit any more. */
-  private proposeRename(
-    full: string,
-    source: Entry,
-    catalog: Catalog,
-    gone: readonly { readonly full: string; readonly entry: Entry; readonly record: LedgerRecord }[],
-  ): void {
+      if (!found) return true;
+      this.renamed.set(full, found);
+      this.moved.add(found.entry);
+      return false;
+    });
     const texts = new Map<string, string>();
-    for (const one of gone) {
+    for (const one of [...gone.values()].flat()) {
       if (this.moved.has(one.entry)) continue;
       const text = sourceTextOf(this.sources, one.full, one.record.source);
       if (text !== undefined && text.length > 8) texts.set(text, one.full);
     }
+    const [first] = unmatched;
+    if (first && unmatched.length * texts.size > mostComparedTexts)
+      this.notes.push({
+        file: first.catalog.file,
+        message: `${unmatched.length} keys are new and ${texts.size} have left the source: too many to tell whether some were renamed`,
+        remedy:
+          "`fond rekey OLD NEW`, with * for what stays, carries translations over; else they are set aside",
+      });
+    else for (const one of unmatched) this.proposeRename(one, texts);
+  }
+
+  /**
+   * A new key whose text is nearly that of one which left: said, since the translation may not fit any more. `texts` has
+   * the keys that left by their texts.
+   */
+  private proposeRename(
+    { full, source, catalog }: { readonly full: string; readonly source: Entry; readonly catalog: Catalog },
+    texts: ReadonlyMap<string, string>,
+  ): void {
     const alike = nearest(source.text, texts.keys());
     const old = alike === undefined ? undefined : texts.get(alike);
     if (alike === undefined || old === undefined || !isAlike(alike, source.text)) return;

@@ -263,6 +263,27 @@ describe("the ledger", () => {
     expect(files.contents.has("fond-ledger/app.de.attic.txt")).toBe(false);
   });
 
+  test("where very many keys left and came, none is proposed, and that is said", () => {
+    const texts = (name: string, words: string) =>
+      en(
+        Object.fromEntries(
+          Array.from({ length: 400 }, (_, at) => [`${name}${at}`, `${words} number ${at} of today`]),
+        ),
+      );
+    const { files, project } = open({
+      "texts/en.json": texts("boat", "Boat"),
+      "texts/de.json": texts("boat", "Boot"),
+    });
+    reconcile(files, project);
+    files.contents.set("texts/en.json", texts("ferry", "Boats"));
+    const { notes } = reconcile(files, project);
+    expect(notes.filter(({ message }) => message.includes("too many to tell"))).toHaveLength(2);
+    expect(notes.filter(({ message }) => message.includes("looks like"))).toEqual([]);
+    expect(notes[0]).toMatchObject({
+      message: expect.stringMatching(/^400 keys are new and 400 have left/) as unknown as string,
+    });
+  });
+
   test("a key whose text is only alike is proposed, not assumed", () => {
     const { files, project } = open({
       "texts/en.json": en({ title: "All sailings of today from here", count: "x" }),
