@@ -26,7 +26,7 @@ export function reportFindings(
       return findings
         .map(
           ({ file, line, column, severity, message, rule }) =>
-            `${file}:${line}:${column}: ${severity}: ${message} [${rule}]\n`,
+            `${file}:${line}:${column}: ${severity}: ${onOneLine(message)} [${rule}]\n`,
         )
         .join("");
   }
@@ -184,4 +184,9 @@ function markdown(findings: readonly Finding[]): string {
       `| ${marks[severity]} | ${cell(`${file}:${line}`)} | ${cell([locale, key].filter(Boolean).join(" · "))} | ${cell(message)}<br>→ ${cell(remedy)} | ${cell(rule)} |`,
   );
   return `### Fond Ledger\n\n${count("error")} errors, ${count("warning")} warnings, ${count("info")} notes\n\n| | place | key | finding | rule |\n|---|---|---|---|---|\n${rows.join("\n")}\n`;
+}
+
+/** Words that may quote a text of several lines, on one. */
+export function onOneLine(words: string): string {
+  return words.replace(/\r\n|\n|\r/g, "⏎");
 }

@@ -654,6 +654,21 @@ describe("lint in other forms", () => {
     expect(fond(folder, "survey", "--format", "sarif").status).toBe(2);
   });
 
+  test("a text or key of several lines is told of on one", () => {
+    const folder = temporaryProject({
+      ...faulty,
+      "texts/en.json": JSON.stringify({ "two\nlines": "First line\nsecond line" }),
+      "texts/de.json": "{}",
+    });
+    const { stdout } = fond(folder, "lint", "--rule", "key/missing");
+    expect(stdout).toContain("“two⏎lines” is missing");
+    expect(stdout).toContain("translate “First line⏎second line”");
+    const lines = fond(folder, "lint", "--rule", "key/missing", "--format", "lines")
+      .stdout.trim()
+      .split("\n");
+    for (const line of lines) expect(line).toMatch(/^texts\/\w+\.json:1:1: error: .+ \[key\/missing\]$/);
+  });
+
   test("--fix shows its plan, --write carries it out, --explain prints a rule", () => {
     const folder = temporaryProject(faulty);
     expect(fond(folder, "lint", "--fix").stdout).toContain("1 finding mended");

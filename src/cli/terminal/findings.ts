@@ -1,4 +1,5 @@
 import type { Finding, Severity } from "../../core/lint/finding.js";
+import { onOneLine } from "../../output/findings.js";
 import { displayWidth } from "../../core/text/width.js";
 import { excerpt } from "./excerpt.js";
 import { counted, type Style } from "./style.js";
@@ -72,7 +73,7 @@ function renderFinding(
 function wrapped(text: string, width: number, indent: number): string {
   const room = Math.max(width - indent, 30);
   const lines: string[] = [];
-  for (const word of text.split(" ")) {
+  for (const word of onOneLine(text).split(" ")) {
     const last = lines.at(-1);
     if (last !== undefined && displayWidth(`${last} ${word}`) <= room)
       lines[lines.length - 1] = `${last} ${word}`;
