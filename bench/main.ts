@@ -45,7 +45,7 @@ function megabytes(files: Record<string, string>): string {
   return (Object.values(files).reduce((sum, text) => sum + text.length, 0) / 1e6).toFixed(1);
 }
 
-console.log("Ratios of one run on this machine; the shortest of three for each side.\n");
+console.log("Ratios of one run on this machine; the shortest of several for each side.\n");
 const parts = process.argv.slice(2);
 const isWanted = (part: string) => parts.length === 0 || parts.includes(part);
 // First, as the other side has a process of its own, too: what the engine learns from the other parts makes its code for this

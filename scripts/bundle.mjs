@@ -24,7 +24,6 @@ export async function bundle(root) {
     onLog: (level, log, handle) => log.code !== "OPTIMIZE_CHUNK_STATUS" && handle(level, log),
     plugins: [nodeResolve({ preferBuiltins: true, exportConditions: ["node"] }), commonjs()],
   });
-  const used = new Set(build.watchFiles.map((file) => /[\\/]node_modules[\\/]([^\\/]+)/.exec(file)?.[1]));
   await build.write({
     dir: to,
     format: "es",
@@ -34,13 +33,7 @@ export async function bundle(root) {
     experimentalMinChunkSize: 40_000,
   });
   await build.close();
-  writeFileSync(
-    join(to, "LICENSES.txt"),
-    inside
-      .filter((name) => used.has(name))
-      .map((name) => licenseOf(root, name))
-      .join("\n\n"),
-  );
+  writeFileSync(join(to, "LICENSES.txt"), inside.map((name) => licenseOf(root, name)).join("\n\n"));
   chmodSync(main, 0o755);
 }
 

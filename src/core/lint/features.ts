@@ -160,24 +160,17 @@ export class TextLook {
       const bits = classes[code] || this.classAt(code);
       if ((bits & letter) !== 0 && (before & letter) === 0) {
         // The beginning of a word: is it the one before it again, with a space between them?
-        const low = code | 0x20;
-        if (
-          wordAt >= 0 &&
-          (((units[wordAt] ?? 0) | 0x20) === low || code > 0x7f) &&
-          units[at - 1] === 0x20 &&
-          this.isSameWord(units, wordAt, at, end)
-        )
+        if (wordAt >= 0 && units[at - 1] === 0x20 && this.isSameWord(units, wordAt, at, end))
           found |= features.repeat;
-        if (low === 0x69 && isWritten(units, at, end, filler)) found |= features.marker;
+        if ((code | 0x20) === 0x69 && isWritten(units, at, end, filler)) found |= features.marker;
         wordAt = at;
       }
+      seen |= bits;
       all &= bits;
       if (bits === plainLetter) {
         // The letters behind a letter that is nothing else say nothing new.
-        seen |= bits;
         at = Math.min(this.plainEnd(units, at + 1), end) - 1;
       } else {
-        seen |= bits;
         pairs |= before & bits;
         if (code === 0x2e && at + 1 < end && isWordUnit(units[at + 1] ?? 0)) found |= features.address;
         if ((bits & trail) !== 0 && (before & lead) !== 0) found |= features.decoded;

@@ -33,21 +33,57 @@ export function icuFeatures(message: IcuParts, locale: string, hasOddText: boole
   return new PartsWalk(message, locale, hasOddText).features();
 }
 
-class PartsWalk {
-  private readonly parts: Int32Array;
-  private at: number;
+/** A place in the parts of a message. */
+class PartsPlace {
+  protected readonly parts: Int32Array;
+  private readonly last: number;
+
+  constructor(
+    readonly message: IcuParts,
+    public at = message.first,
+  ) {
+    this.parts = message.parts;
+    this.last = message.last;
+  }
+
+  get kind(): number {
+    return this.at < this.last ? (this.parts[this.at] ?? partEnd) : partEnd;
+  }
+
+  number(index: number): number {
+    return this.parts[this.at + index] ?? 0;
+  }
+
+  slice(index: number): string {
+    return this.message.source.slice(this.number(index), this.number(index + 1));
+  }
+}
+
+function isArgument(kind: number): boolean {
+  return kind === partNamed || kind === partArgument || kind === partFormatted;
+}
+
+/** Where the name of an argument stands among its numbers. */
+function nameIndex(kind: number): number {
+  return kind === partNamed ? 1 : 3;
+}
+
+function argumentLength(kind: number): number {
+  return kind === partNamed ? 3 : kind === partArgument ? 5 : 9;
+}
+
+class PartsWalk extends PartsPlace {
   private found = 0;
   private isUnsure = false;
   /** Whether what was read last is all that there is where it stands. */
   private isAlone = false;
 
   constructor(
-    private readonly message: IcuParts,
+    message: IcuParts,
     private readonly locale: string,
     private readonly hasOddText: boolean,
   ) {
-    this.parts = message.parts;
-    this.at = message.first;
+    super(message);
   }
 
   features(): number {
@@ -58,22 +94,12 @@ class PartsWalk {
     return this.found | ((like & endsPlainly) === 0 ? features.ending : 0);
   }
 
-  private number(index: number): number {
-    return this.parts[this.at + index] ?? 0;
-  }
-
-  private slice(index: number): string {
-    return this.message.source.slice(this.number(index), this.number(index + 1));
-  }
-
   /** Reads up to the end of what the parts stand in, which is a branch of the plural at a place, or of none (-1). */
   private content(plural: number): number {
-    const { parts } = this;
-    const { last } = this.message;
     let like = 0;
     let members = 0;
     for (;;) {
-      const kind = this.at < last ? parts[this.at] : partEnd;
+      const { kind } = this;
       if (kind === partEnd || this.isUnsure) break;
       members++;
       like = (like & showsNumber) | this.part(kind, plural);
@@ -83,7 +109,7 @@ class PartsWalk {
     return like;
   }
 
-  private part(kind: number | undefined, plural: number): number {
+  private part(kind: number, plural: number): number {
     switch (kind) {
       case partText: {
         const end = this.number(2);
@@ -97,14 +123,13 @@ class PartsWalk {
       case partNamed:
       case partArgument:
       case partFormatted: {
-        const name = kind === partNamed ? 1 : 3;
-        const isNumber = plural >= 0 && this.isNamedAs(plural, name);
+        const isNumber = plural >= 0 && this.isNamedAs(plural, nameIndex(kind));
         this.found |= features.arguments;
         if (kind === partFormatted) {
           this.found |= features.formats;
           if (this.number(7) >= 0) this.found |= literalFeatures(this.slice(7));
         }
-        this.at += kind === partNamed ? 3 : kind === partArgument ? 5 : 9;
+        this.at += argumentLength(kind);
         return isNumber ? endsPlainly | showsNumber : endsPlainly;
       }
       case partChoice:
@@ -175,51 +200,25 @@ export const deepestCompared = 6;
  * have them.
  */
 export function haveSameIcuParts(one: IcuParts, other: IcuParts): boolean {
-  return haveSameContent(new PartsPlace(one, one.first), new PartsPlace(other, other.first), deepestCompared);
+  return haveSameContent(new PartsPlace(one), new PartsPlace(other), deepestCompared);
 }
 
-/** A place in the parts of a message. */
-class PartsPlace {
-  private readonly parts: Int32Array;
-  private readonly last: number;
-
-  constructor(
-    readonly message: IcuParts,
-    public at: number,
-  ) {
-    this.parts = message.parts;
-    this.last = message.last;
-  }
-
-  get kind(): number {
-    return this.at < this.last ? (this.parts[this.at] ?? partEnd) : partEnd;
-  }
-
-  number(index: number): number {
-    return this.parts[this.at + index] ?? 0;
-  }
-
-  slice(index: number): string {
-    return this.message.source.slice(this.number(index), this.number(index + 1));
-  }
-
-  /** The kind of the first part from here on that is no words. */
-  afterWords(): number {
-    for (;;) {
-      const { kind } = this;
-      if (kind === partText) this.at += 3;
-      else if (kind === partCount) this.at += 2;
-      else if (kind === partResolved) this.at += 4 + 2 * this.number(3);
-      else return kind;
-    }
+/** The kind of the first part from a place on that is no words; the place is there then. */
+function afterWords(place: PartsPlace): number {
+  for (;;) {
+    const { kind } = place;
+    if (kind === partText) place.at += 3;
+    else if (kind === partCount) place.at += 2;
+    else if (kind === partResolved) place.at += 4 + 2 * place.number(3);
+    else return kind;
   }
 }
 
 /** Compares what stands up to the ends of what two places are in; both are behind those then, if it is the same. */
 function haveSameContent(one: PartsPlace, other: PartsPlace, levels: number): boolean {
   for (;;) {
-    const kind = one.afterWords();
-    const otherKind = other.afterWords();
+    const kind = afterWords(one);
+    const otherKind = afterWords(other);
     if (kind === partEnd || otherKind === partEnd) {
       one.at++;
       other.at++;
@@ -240,25 +239,14 @@ function isSamePart(
     if (kind !== otherKind || one.slice(3) !== other.slice(3)) return false;
     return kind === partTag ? isSameTag(one, other, levels) : isSameChoice(one, other, levels);
   }
-  if (!isArgument(otherKind) || nameAt(one, kind) !== nameAt(other, otherKind)) return false;
+  if (!isArgument(otherKind) || one.slice(nameIndex(kind)) !== other.slice(nameIndex(otherKind)))
+    return false;
   const isFormatted = kind === partFormatted;
   if (isFormatted !== (otherKind === partFormatted)) return false;
   if (isFormatted && one.slice(5).toLowerCase() !== other.slice(5).toLowerCase()) return false;
-  one.at += lengthOfArgument(kind);
-  other.at += lengthOfArgument(otherKind);
+  one.at += argumentLength(kind);
+  other.at += argumentLength(otherKind);
   return true;
-}
-
-function isArgument(kind: number): boolean {
-  return kind === partNamed || kind === partArgument || kind === partFormatted;
-}
-
-function nameAt(place: PartsPlace, kind: number): string {
-  return place.slice(kind === partNamed ? 1 : 3);
-}
-
-function lengthOfArgument(kind: number): number {
-  return kind === partNamed ? 3 : kind === partArgument ? 5 : 9;
 }
 
 function isSameTag(one: PartsPlace, other: PartsPlace, levels: number): boolean {

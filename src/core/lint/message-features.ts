@@ -1,7 +1,7 @@
 import { hasPluralRules, pluralRules } from "../locale/plural-rules.js";
 import type { Branch, MessageNode, PluralNode, TagNode } from "../message/model.js";
 import type { ReadMessage } from "../message/read-message.js";
-import { IcuMessage } from "../message/syntaxes/icu-reader.js";
+import { IcuMessage } from "../message/syntaxes/icu-message.js";
 import { features, holdsEquals, mayHoldSigns } from "./features.js";
 import { deepestCompared, haveSameIcuParts, icuFeatures } from "./icu-features.js";
 import { endsInLetter, literalFeatures, runsCode } from "./text-features.js";

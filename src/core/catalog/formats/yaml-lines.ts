@@ -53,8 +53,10 @@ export class YamlItems {
     this.kinds[index] = kinds.indexOf(kind);
     this.keySpans[2 * index] = keyStart;
     this.keySpans[2 * index + 1] = keyEnd;
-    const start = this.writtenStart(valueStart, valueEnd - valueStart - text.length);
-    if (start < 0) this.resolved.set(index, text);
+    // Escapes and folds make what is written longer than what is meant, quotation marks by two.
+    const more = valueEnd - valueStart - text.length;
+    const isAsWritten = more === 0 || (more === 2 && isQuote(this.source.charCodeAt(valueStart)));
+    if (!isAsWritten) this.resolved.set(index, text);
   }
 
   kindAt(index: number): YamlKind {
@@ -75,13 +77,11 @@ export class YamlItems {
   resolvedAt(index: number): string | undefined {
     return this.resolved.get(index);
   }
+}
 
-  /** Where a text stands as it is meant: `more` is how much longer what is written is. -1 where it does not. */
-  private writtenStart(valueStart: number, more: number): number {
-    if (more === 0) return valueStart;
-    const unit = this.source.charCodeAt(valueStart);
-    return more === 2 && (unit === 0x22 || unit === 0x27) ? valueStart + 1 : -1;
-  }
+/** Whether a code unit is a quotation mark that a scalar may begin with. */
+export function isQuote(unit: number): boolean {
+  return unit === 0x22 || unit === 0x27;
 }
 
 function grown<Numbers extends Int32Array | Uint8Array>(numbers: Numbers, room: Numbers): Numbers {

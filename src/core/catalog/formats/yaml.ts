@@ -6,7 +6,7 @@ import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, P
 import { KeyPool } from "../key-pool.js";
 import { mergeMarker } from "./merge-marker.js";
 import { editYaml, writeYamlKey, yamlGroupKeySpan } from "./yaml-edit.js";
-import { plainKind, readYamlLines, yamlPath, type YamlItems } from "./yaml-lines.js";
+import { isQuote, plainKind, readYamlLines, yamlPath, type YamlItems } from "./yaml-lines.js";
 
 /** Catalogs in YAML 1.2, with the habits that catalogs keep from YAML 1.1. */
 export const yamlFormat: CatalogFormat = {
@@ -83,8 +83,7 @@ class YamlEntries extends PooledEntries {
 
   /** Of texts that are as they are written, those that begin with a quotation mark stand between two. */
   private isQuotedAt(index: number): boolean {
-    const unit = this.source.charCodeAt(this.values[2 * index] ?? 0);
-    return unit === 0x22 || unit === 0x27;
+    return isQuote(this.source.charCodeAt(this.values[2 * index] ?? 0));
   }
 
   private valueSpanAt(index: number): Span {

@@ -1,8 +1,7 @@
 import { CodeUnits } from "../../text/code-units.js";
 import type { Span } from "../../text/span.js";
-import type { MessageNode, MessageProblem, MessageProblemCode } from "../model.js";
-import { messageFacts, type MessageFacts } from "../facts.js";
-import { hasErrors, type ReadMessage } from "../read-message.js";
+import type { MessageProblem, MessageProblemCode } from "../model.js";
+import { IcuMessage } from "./icu-message.js";
 import {
   holdsAttributes,
   holdsContent,
@@ -16,9 +15,7 @@ import {
   partResolved,
   partTag,
   partText,
-  type IcuParts,
 } from "./icu-parts.js";
-import { icuTree } from "./icu-tree.js";
 
 /** Deeper nesting than this is a problem, not a message: nobody writes it, and no consumer need recurse further. */
 export const deepestNesting = 200;
@@ -85,34 +82,6 @@ const fewBranches = 12;
 // What most messages have none of; not to be added to.
 const noProblems: MessageProblem[] = [];
 const noSpans: Span[] = [];
-
-/** A message that was read into parts; the tree is made of them when it is first asked for. */
-export class IcuMessage implements IcuParts, ReadMessage {
-  private tree: readonly MessageNode[] | undefined;
-  private gathered: MessageFacts | undefined;
-
-  constructor(
-    readonly source: string,
-    readonly parts: Int32Array,
-    readonly first: number,
-    readonly last: number,
-    readonly problems: readonly MessageProblem[],
-    readonly quoted: readonly Span[],
-  ) {}
-
-  get nodes(): readonly MessageNode[] {
-    return (this.tree ??= icuTree(this));
-  }
-  get facts(): MessageFacts {
-    return (this.gathered ??= messageFacts(this));
-  }
-  get isBroken(): boolean {
-    return hasErrors(this.problems);
-  }
-  get isPlain() {
-    return false;
-  }
-}
 
 /** Reads a message into its parts. One pass; never throws. A problem does not end the reading. */
 export function readIcuParts(source: string, tags: boolean): IcuMessage {

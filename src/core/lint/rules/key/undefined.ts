@@ -41,14 +41,15 @@ export const keyUndefined = defineRule({
     const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
     if (!code || sources.some((catalog) => !isWhole(catalog))) return;
     const known = sourceKeys(book);
-    const alike = new NearestKeys(known);
+    const names = [...known];
+    const alike = new NearestKeys(names);
     const files = sources.map((catalog) => catalog.file);
     const lookedIn = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
     for (const source of code.files) {
       for (const { key, keySpan } of source.lookups) {
         if (key.kind === "unknown" || isKnown(key, known)) continue;
         const written = key.kind === "fixed" ? key.value : key.parts.map((part) => part ?? "…").join("");
-        const isGroup = [...known].some((other) => other.startsWith(`${written}.`));
+        const isGroup = names.some((other) => other.startsWith(`${written}.`));
         const near = key.kind === "fixed" ? alike.of(written) : undefined;
         context.reportCode(source, keySpan, {
           key: written,

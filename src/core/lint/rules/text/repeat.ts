@@ -20,7 +20,9 @@ const word = /[\p{L}\p{M}\p{N}'’-]+/gu;
 const lettersOnly = /^[\p{L}\p{M}]{2,}$/u;
 
 /** The first word that stands twice in a row, with one space between; where the first of the two is. */
-function doubledWord(text: string): { readonly index: number; readonly first: string } | undefined {
+function doubledWord(
+  text: string,
+): { readonly first: string; readonly index: number; readonly length: number } | undefined {
   let first = "";
   let end = -2;
   word.lastIndex = 0;
@@ -32,7 +34,7 @@ function doubledWord(text: string): { readonly index: number; readonly first: st
       found[0].toLowerCase() === first.toLowerCase() &&
       lettersOnly.test(first)
     )
-      return { index: end - first.length, first };
+      return { first, index: end - first.length, length: word.lastIndex - end + first.length };
     first = found[0];
     end = word.lastIndex;
   }
@@ -60,7 +62,7 @@ export const textRepeat = defineRule({
       if (!found || twice.has(found.first.toLowerCase())) continue;
       const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
       if (source && doubledWord(source.message.facts.text)) return;
-      const span = spanInText(node, found.index, 2 * found.first.length + 1);
+      const span = spanInText(node, found.index, found.length);
       context.report(
         catalog,
         { at: "message", entry, ...(span && { span }) },
