@@ -1,9 +1,9 @@
-import { reportForms, type ReportForm } from "../output/findings.js";
+import type { ReportForm } from "../output/findings.js";
 import { readFileSync, statSync, writeFileSync } from "node:fs";
 import { relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, type Command } from "commander";
 import type { WritableFiles } from "../core/files/files.js";
-import { applyPlan } from "../core/plan/apply.js";
+import { applyPlan, finishInterrupted } from "../core/plan/apply.js";
 import type { Plan } from "../core/plan/plan.js";
 import { openProject, type Project, type Scope } from "../core/project/project.js";
 import { lineIndex, type LineIndex } from "../core/text/line-index.js";
@@ -12,8 +12,9 @@ import { changedLines, type ChangedLines } from "../disk/git.js";
 import { diskFiles, reasonOf } from "../disk/disk-files.js";
 import { planJson } from "../output/json.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
+import type { Io } from "./io.js";
 import { listPlan, renderPlan, sumUp } from "./terminal/plan.js";
-import { makeStyle, wantsColor, type Style } from "./terminal/style.js";
+import { counted, makeStyle, terminalText, wantsColor, type Style } from "./terminal/style.js";
 
 /** The options that every command has. */
 export interface CommonOptions {
@@ -37,7 +38,9 @@ export interface WriteOptions {
 
 /** What a command works with: its options, where it prints, and how. */
 export interface CommandContext {
+  /** The options, `cwd` as an absolute path. */
   readonly options: CommonOptions;
+  readonly io: Io;
   readonly style: Style;
   /** The columns that text may take. */
   readonly width: number;
@@ -50,26 +53,40 @@ export interface CommandContext {
   finish(): void;
 }
 
-/** Adds the options that every command has. */
-export function withCommonOptions(command: Command): Command {
-  return command
+/** Which of the options that several commands share a command heeds. */
+export interface Heeded {
+  readonly json?: boolean;
+  readonly forms?: readonly ReportForm[];
+  readonly books?: boolean;
+  readonly locales?: boolean;
+  readonly jobs?: boolean;
+}
+
+/** The common options of a command that heeds none of them. */
+export const heedsNothing = { cwd: ".", format: "text" } as const;
+
+/** Adds the options that commands share: a command has only those that it heeds. */
+export function withCommonOptions(command: Command, heeds: Heeded): Command {
+  command
     .option("--config <file>", "the configuration to use, relative to --cwd")
-    .option("--cwd <folder>", "the project's folder", ".")
-    .option("--book <name...>", "only these books")
-    .option("--locale <tag...>", "only these locales")
-    .option(
+    .option("--cwd <folder>", "the project's folder", ".");
+  if (heeds.books) command.option("--book <name...>", "only these books");
+  if (heeds.locales) command.option("--locale <tag...>", "only these locales");
+  if (heeds.json) {
+    const kinds = ["text", "json", ...(heeds.forms ?? [])] as const;
+    command.option(
       "--format <kind>",
-      command.name() === "lint"
-        ? `how to print the result: text, json, ${reportForms.join(", ")}`
-        : "how to print the result: text or json",
-      command.name() === "lint" ? oneOf("text", "json", ...reportForms) : oneOf("text", "json"),
+      `how to print the result: ${kinds.join(", ")}`,
+      oneOf(...kinds),
       "text",
-    )
-    .option("--output <file>", "write the result to a file instead of printing it")
-    .option("--jobs <number>", "how many threads at most, where a command uses several", wholeNumber)
+    );
+  }
+  if (heeds.json) command.option("--output <file>", "write the result to a file instead of printing it");
+  if (heeds.jobs) command.option("--jobs <number>", "use at most this many threads", wholeNumber);
+  return command
     .option("--quiet", "print the result alone, no hints")
-    .option("--verbose", "leave nothing out")
-    .option("--no-color", "no colours (NO_COLOR does the same)");
+    .option("--verbose", "show everything")
+    .option("--no-color", "no colors (NO_COLOR does the same)");
 }
 
 /** Adds --write and --check. */
@@ -80,12 +97,12 @@ export function withWriteOptions(command: Command): Command {
 }
 
 /** Makes a command's context from its options. */
-export function commandContext(options: CommonOptions): CommandContext {
+export function commandContext(options: CommonOptions, io: Io): CommandContext {
   const toFile = options.output !== undefined;
-  const color =
-    !toFile && options.format === "text" && wantsColor(process.stdout, options.color, process.env);
+  const color = !toFile && options.format === "text" && wantsColor(io.stdout, options.color, io.env);
+  const isText = options.format === "text";
   const collected: string[] = [];
-  const { cwd } = options;
+  const cwd = resolve(io.cwd, options.cwd);
   let isFolder = false;
   try {
     isFolder = statSync(cwd).isDirectory();
@@ -94,26 +111,27 @@ export function commandContext(options: CommonOptions): CommandContext {
   }
   if (!isFolder)
     throw new CommandError(
-      `there is no folder ${cwd}`,
+      `there is no folder ${options.cwd}`,
       "name the project's folder with --cwd",
       exitStatus.usage,
     );
   return {
-    options,
+    options: { ...options, cwd },
+    io,
     style: makeStyle(color),
-    width: Number(process.env["COLUMNS"]) || process.stdout.columns || 100,
+    width: Number(io.env["COLUMNS"]) || io.stdout.columns || 100,
     files: diskFiles(cwd),
     print(text) {
-      if (toFile) collected.push(text);
-      else process.stdout.write(text);
+      if (toFile) collected.push(isText ? terminalText(text) : text);
+      else io.stdout.write(isText ? terminalText(text) : text);
     },
     say(text) {
-      if (!options.quiet) process.stderr.write(text + "\n");
+      if (!options.quiet) io.stderr.write(terminalText(text) + "\n");
     },
     finish() {
       if (options.output === undefined) return;
       try {
-        writeFileSync(options.output, collected.join(""));
+        writeFileSync(resolve(io.cwd, options.output), collected.join(""));
       } catch (error) {
         throw new CommandError(
           `${options.output} cannot be written: ${reasonOf(error)}`,
@@ -126,7 +144,8 @@ export function commandContext(options: CommonOptions): CommandContext {
 }
 
 /** Opens the project, or ends the command with everything that is wrong with its configuration. */
-export function openOrFail({ files, options }: CommandContext): Project {
+export function openOrFail(context: CommandContext): Project {
+  const { files, options } = context;
   const opened = openProject(files, options.config);
   if (!opened.ok) {
     const lines = opened.problems.map(
@@ -136,7 +155,7 @@ export function openOrFail({ files, options }: CommandContext): Project {
     throw new CommandError(lines.join("\n"), "", exitStatus.usage);
   }
   const { project, warnings } = opened;
-  for (const warning of warnings) process.stderr.write(options.quiet ? "" : `${warning}\n`);
+  for (const warning of warnings) context.say(warning);
   mustBeKnown(
     "book",
     options.book,
@@ -146,11 +165,20 @@ export function openOrFail({ files, options }: CommandContext): Project {
   return project;
 }
 
+/** Finishes what an interrupted run left, before a command that writes reads anything. */
+export function settleInterrupted(context: CommandContext): void {
+  const finished = finishInterrupted(context.files);
+  if (!finished.ok)
+    throw new CommandError(`${finished.file}: ${finished.reason}`, finished.remedy, exitStatus.trouble);
+  if (finished.written.length > 0)
+    context.say(`An interrupted run is finished: ${counted(finished.written.length, "file")} written.`);
+}
+
 /** What the options narrow the run to. `paths` are files or folders, relative to where the command was called. */
-export function scopeOf({ options, files }: CommandContext, paths: readonly string[] = []): Scope {
+export function scopeOf({ options, files, io }: CommandContext, paths: readonly string[] = []): Scope {
   const root = resolve(options.cwd);
   const wanted = paths.map((path) => {
-    const inside = relative(root, resolve(path)).split(sep).join("/");
+    const inside = relative(root, resolve(io.cwd, path)).split(sep).join("/");
     if (!files.exists(inside))
       throw new CommandError(
         `there is no file or folder ${path}`,
@@ -194,9 +222,15 @@ export function settlePlan(
   const applied = applyPlan(context.files, plan);
   if (!applied.ok)
     throw new CommandError(`${applied.file}: ${applied.reason}`, applied.remedy, exitStatus.trouble);
-  context.say(
-    style.green(`Written: ${applied.written.length} ${applied.written.length === 1 ? "file" : "files"}.`),
-  );
+  context.say(style.green(`Written: ${counted(applied.written.length, "file")}.`));
+  if (applied.left) {
+    const { files, reason } = applied.left;
+    throw new CommandError(
+      `every file is written, but ${files.join(", ")} could not be removed: ${reason}`,
+      "remove what is left by hand; it has no use any more",
+      exitStatus.trouble,
+    );
+  }
   return exitStatus.inOrder;
 }
 

@@ -1,21 +1,25 @@
 import { takeLock } from "./lock.js";
 import {
+  chmodSync,
   closeSync,
+  constants,
   existsSync,
-  lstatSync,
+  fstatSync,
   fsyncSync,
+  lstatSync,
   mkdirSync,
   openSync,
   readFileSync,
   realpathSync,
   renameSync,
+  rmSync,
   statSync,
-  chmodSync,
   unlinkSync,
-  writeSync,
+  writeFileSync,
+  type Stats,
 } from "node:fs";
 import { createRequire } from "node:module";
-import { dirname, join, posix, relative, sep } from "node:path";
+import { basename, dirname, isAbsolute, join, posix, relative, resolve, sep } from "node:path";
 import type { default as ignorePackage, Ignore } from "ignore";
 import { globSync } from "tinyglobby";
 import { lazily } from "../core/text/lazy.js";
@@ -27,25 +31,20 @@ const ignore = lazily(() => require("ignore") as typeof ignorePackage);
 /** What no query looks into unless a pattern names it outright. */
 const neverListed = ["**/node_modules/**", "**/.git/**"];
 
-/** The files below a folder on disk. `root` is absolute or relative to the process's working folder. */
+/**
+ * The files below a folder on disk. `root` is absolute or relative to the process's working folder. Nothing outside of the
+ * folder is read or written, whatever symbolic links or `..` lead to; nor is anything written below `.git`.
+ */
 export function diskFiles(root: string): WritableFiles {
   const absolute = (path: string) => join(root, path);
+  const place = placesBelow(root);
   let ignoreRules: ((path: string) => boolean) | undefined;
   return {
     read(path): FileText {
       try {
-        const target = absolute(path);
-        if (lstatSync(target).isSymbolicLink() && !isInside(root, target))
-          return {
-            ok: false,
-            trouble: "unreadable",
-            detail: "it is a symbolic link to a place outside the project",
-          };
-        return decodeText(readFileSync(target), path);
+        return decodeText(readRegularFile(place.toRead(path)), path);
       } catch (error) {
-        const code = (error as NodeJS.ErrnoException).code;
-        if (code === "ENOENT" || code === "ENOTDIR")
-          return { ok: false, trouble: "absent", detail: "there is no such file" };
+        if (isAbsence(error)) return { ok: false, trouble: "absent", detail: "there is no such file" };
         return { ok: false, trouble: "unreadable", detail: reasonOf(error) };
       }
     },
@@ -64,11 +63,13 @@ export function diskFiles(root: string): WritableFiles {
       return found.filter((path) => !ignored(path));
     },
     write(path, text, encoding) {
-      const target = absolute(path);
+      const target = place.toWrite(path);
       mkdirSync(dirname(target), { recursive: true });
-      const handle = openSync(target, "w");
+      // What waits there from an interrupted run, or was laid there as a link, is not written through.
+      rmSync(target, { force: true });
+      const handle = openSync(target, "wx");
       try {
-        writeSync(handle, encoding === "latin1" ? Buffer.from(text, "latin1") : Buffer.from(text, "utf8"));
+        writeFileSync(handle, text, encoding === "latin1" ? "latin1" : "utf8");
         fsyncSync(handle);
       } finally {
         closeSync(handle);
@@ -76,25 +77,109 @@ export function diskFiles(root: string): WritableFiles {
     },
     rename(from, to) {
       // A link stays a link: what it leads to is replaced.
-      const target = existsSync(absolute(to)) ? realpathSync(absolute(to)) : absolute(to);
-      if (existsSync(target)) {
-        const { mode } = statSync(target);
-        if ((mode & 0o222) === 0) throw new Error("the file is read-only");
-        chmodSync(absolute(from), mode);
+      const target = place.toReplace(to);
+      const stats = statSync(target, { throwIfNoEntry: false });
+      if (stats) {
+        mustBeRegular(stats);
+        if ((stats.mode & 0o222) === 0) throw new Error("the file is read-only");
+        chmodSync(place.toWrite(from), stats.mode);
       }
       mkdirSync(dirname(target), { recursive: true });
-      renameSync(absolute(from), target);
+      renameSync(place.toWrite(from), target);
     },
-    remove: (path) => unlinkSync(absolute(path)),
+    remove: (path) => unlinkSync(place.toWrite(path)),
     exists: (path) => existsSync(absolute(path)),
     lock: () => takeLock(root),
   };
 }
 
-/** Whether what a link leads to lies below a folder. */
-function isInside(root: string, link: string): boolean {
-  const way = relative(realpathSync(root), realpathSync(link));
-  return way !== ".." && !way.startsWith(`..${sep}`);
+/** A path that may not be used, in words for a person. */
+class RefusedPath extends Error {}
+
+/** Where paths of a project really are. Each throws where that is not inside the project's folder. */
+function placesBelow(root: string) {
+  let top: string | undefined;
+  const folders = new Map<string, string>();
+  const mustBeInside = (real: string, wasLink: boolean) => {
+    top ??= realpathSync(root);
+    const way = relative(top, real);
+    if (way === ".." || way.startsWith(`..${sep}`) || isAbsolute(way))
+      throw new RefusedPath(
+        wasLink ? "it is a symbolic link to a place outside the project" : "it is outside the project",
+      );
+    return real;
+  };
+  /** The real path of a folder, or what it will be where it has yet to be made. */
+  const folderOf = (folder: string): string => {
+    const known = folders.get(folder);
+    if (known !== undefined) return known;
+    let real: string;
+    try {
+      real = realpathSync(folder);
+    } catch (error) {
+      if (!isAbsence(error) || dirname(folder) === folder) throw error;
+      if (lstatSync(folder, { throwIfNoEntry: false }))
+        throw new RefusedPath("it is below a symbolic link that leads nowhere");
+      return join(folderOf(dirname(folder)), basename(folder));
+    }
+    folders.set(folder, real);
+    return real;
+  };
+  const below = (path: string) => {
+    const full = join(root, path);
+    const folder = folderOf(dirname(full));
+    return mustBeInside(join(folder, basename(full)), folder !== resolve(dirname(full)));
+  };
+  const toWrite = (path: string) => {
+    const real = below(path);
+    if (real.split(sep).includes(".git")) throw new RefusedPath("files of Git itself are never written");
+    return real;
+  };
+  return {
+    toRead(path: string): string {
+      const real = below(path);
+      return lstatSync(real).isSymbolicLink() ? mustBeInside(realpathSync(real), true) : real;
+    },
+    /** A place for a file of our own, which is never a link. */
+    toWrite,
+    /** The file that a new text replaces: where a link leads to. */
+    toReplace(path: string): string {
+      const real = toWrite(path);
+      if (!lstatSync(real, { throwIfNoEntry: false })?.isSymbolicLink()) return real;
+      const target = mustBeInside(realpathSync(real), true);
+      if (target.split(sep).includes(".git")) throw new RefusedPath("files of Git itself are never written");
+      return target;
+    },
+  };
+}
+
+/** The bytes of a file; what is no file is not opened, as a pipe would wait for a writer. */
+function readRegularFile(path: string): Buffer {
+  mustBeRegular(statSync(path));
+  const handle = openSync(path, constants.O_RDONLY | constants.O_NONBLOCK);
+  try {
+    mustBeRegular(fstatSync(handle));
+    return readFileSync(handle);
+  } finally {
+    closeSync(handle);
+  }
+}
+
+function mustBeRegular(stats: Stats): void {
+  if (stats.isFile()) return;
+  const kind = stats.isDirectory()
+    ? "a folder"
+    : stats.isFIFO()
+      ? "a pipe"
+      : stats.isSocket()
+        ? "a socket"
+        : "a device";
+  throw new RefusedPath(`it is ${kind}, not a file`);
+}
+
+function isAbsence(error: unknown): boolean {
+  const { code } = error as NodeJS.ErrnoException;
+  return code === "ENOENT" || code === "ENOTDIR";
 }
 
 /** The system's reason in words, without its code and path. */
@@ -102,7 +187,9 @@ export function reasonOf(error: unknown): string {
   const { code, message } = error as NodeJS.ErrnoException;
   if (code === "EACCES" || code === "EPERM") return "permission is denied";
   if (code === "ENOENT" || code === "ENOTDIR") return "there is no such file";
-  if (code === "EISDIR") return "it is a folder";
+  if (code === "EISDIR") return "it is a folder, not a file";
+  if (code === "ELOOP") return "it is a symbolic link that leads in circles";
+  if (code === "ENXIO") return "it is a pipe, a socket or a device, not a file";
   if (code === "EROFS") return "the file system is read-only";
   if (code === "ENOSPC") return "the disk is full";
   return message;
@@ -118,10 +205,19 @@ function readIgnoreFiles(root: string): (path: string) => boolean {
   })
     .map((file) => ({
       folder: posix.dirname(file.split(sep).join("/")),
-      rules: ignore()().add(readFileSync(join(root, file), "utf8")),
+      rules: ignore()().add(rulesIn(join(root, file))),
     }))
     .sort((a, b) => b.folder.length - a.folder.length);
   return (path) => rules.some(({ folder, rules }) => isIgnored(rules, folder, path));
+}
+
+/** The text of a `.gitignore`; one that cannot be read excludes nothing. */
+function rulesIn(path: string): string {
+  try {
+    return readRegularFile(path).toString("utf8");
+  } catch {
+    return "";
+  }
 }
 
 function isIgnored(rules: Ignore, folder: string, path: string): boolean {

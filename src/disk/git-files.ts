@@ -48,8 +48,13 @@ export function mergeByLines(cwd: string, base: string, ours: string, theirs: st
   }
 }
 
-/** Both sides with conflict markers, as Git leaves them itself. */
-export function mergeWithMarkers(cwd: string, base: string, ours: string, theirs: string): string {
+/** Both sides with conflict markers, as Git leaves them itself; undefined where Git cannot be run. */
+export function mergeWithMarkers(
+  cwd: string,
+  base: string,
+  ours: string,
+  theirs: string,
+): string | undefined {
   try {
     return git(cwd, [
       "merge-file",
@@ -66,7 +71,9 @@ export function mergeWithMarkers(cwd: string, base: string, ours: string, theirs
       theirs,
     ]);
   } catch (error) {
-    return (error as { stdout?: string }).stdout ?? "";
+    const { status, stdout } = error as { readonly status?: number | null; readonly stdout?: string };
+    // Git ends with the number of conflicts; 255 is its own failure.
+    return status && status < 128 ? stdout : undefined;
   }
 }
 

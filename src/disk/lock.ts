@@ -1,4 +1,4 @@
-import { closeSync, openSync, readFileSync, statSync, unlinkSync, writeSync } from "node:fs";
+import { closeSync, lstatSync, openSync, readFileSync, rmSync, unlinkSync, writeSync } from "node:fs";
 import { hostname } from "node:os";
 import { join } from "node:path";
 import type { Lock } from "../core/files/files.js";
@@ -38,11 +38,8 @@ export function takeLock(root: string): Lock {
     const holder = holderOf(path);
     if (holder === "gone") continue;
     if (holder.isDead) {
-      try {
-        unlinkSync(path);
-      } catch {
-        // Another run was quicker.
-      }
+      // Another run may be quicker; any other refusal would be one the next time too.
+      rmSync(path, { force: true });
       continue;
     }
     if (Date.now() - start > longestWait) return { ok: false, holder: holder.name };
@@ -54,10 +51,13 @@ function holderOf(path: string): "gone" | { readonly name: string; readonly isDe
   let text: string;
   let age: number;
   try {
-    age = Date.now() - statSync(path).mtimeMs;
+    const stats = lstatSync(path);
+    if (!stats.isFile()) throw new Error(`${lockFile} is not a file`);
+    age = Date.now() - stats.mtimeMs;
     text = readFileSync(path, "utf8");
-  } catch {
-    return "gone";
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === "ENOENT") return "gone";
+    throw error;
   }
   let found: { process?: unknown; host?: unknown };
   try {

@@ -16,8 +16,11 @@ export interface DiskSurveyCache extends SurveyCache {
  * The cache of one project, below `XDG_CACHE_HOME` (else `~/.cache`), outside of the project. It is only read if it was
  * written by this build of the program; a damaged one counts as empty.
  */
-export function diskSurveyCache(root: string): DiskSurveyCache {
-  const home = process.env["XDG_CACHE_HOME"] ?? join(homedir(), ".cache");
+export function diskSurveyCache(
+  root: string,
+  env: Readonly<Record<string, string | undefined>> = process.env,
+): DiskSurveyCache {
+  const home = env["XDG_CACHE_HOME"] ?? join(homedir(), ".cache");
   const file = join(home, "fond-ledger", `${digestOf(resolve(root))}.json`);
   const build = buildStamp();
   const before = readEntries(file, build);

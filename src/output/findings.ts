@@ -2,6 +2,7 @@ import type { Finding } from "../core/lint/finding.js";
 import type { Rule } from "../core/lint/rule.js";
 import type { FixEdit } from "../core/project/project.js";
 import { digestOf } from "../core/text/digest.js";
+import { onOneLine, safeJson, safeText } from "./safe-text.js";
 
 /** The forms in which findings can be had besides text and this program's own JSON. */
 export const reportForms = ["sarif", "junit", "markdown", "lines"] as const;
@@ -26,7 +27,8 @@ export function reportFindings(
       return findings
         .map(
           ({ file, line, column, severity, message, rule }) =>
-            `${file}:${line}:${column}: ${severity}: ${onOneLine(message)} [${rule}]\n`,
+            safeText(`${onOneLine(file)}:${line}:${column}: ${severity}: ${onOneLine(message)} [${rule}]`) +
+            "\n",
         )
         .join("");
   }
@@ -117,7 +119,7 @@ function sarif(
       },
     ],
   };
-  return `${JSON.stringify(log, undefined, 2)}\n`;
+  return `${safeJson(JSON.stringify(log, undefined, 2))}\n`;
 }
 
 function fixesOf({ file, remedy }: Finding, edit: FixEdit | undefined) {
@@ -165,9 +167,9 @@ function junit(findings: readonly Finding[]): string {
 function escapeXml(text: string): string {
   const named: Readonly<Record<string, string>> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" };
   return (
-    text
-      // Characters that XML 1.0 cannot hold, not even as references.
-      .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "\ufffd")
+    safeText(text)
+      // Characters that XML 1.0 (section 2.2) cannot hold, not even as references.
+      .replace(/[\ufffe\uffff]|\p{Cs}/gu, "\ufffd")
       .replace(/[&<>"]/g, (sign) => named[sign] ?? sign)
       .replace(/\n/g, "&#10;")
   );
@@ -177,16 +179,17 @@ function escapeXml(text: string): string {
 function markdown(findings: readonly Finding[]): string {
   if (findings.length === 0) return "### Fond Ledger\n\nNo findings.\n";
   const count = (severity: Finding["severity"]) => findings.filter((one) => one.severity === severity).length;
-  const cell = (text: string) => text.replace(/\r?\n/g, " ").replace(/[\\|`*_<>[\]]/g, "\\$&");
+  // Everything that CommonMark (section 2.4) gives a meaning inside a line, and the mentions and references of code hosts.
+  const cell = (text: string) =>
+    safeText(onOneLine(text))
+      .replace(/[\\|`*_<>[\]&~#!]/g, "\\$&")
+      .replace(/@/g, "&#64;")
+      .replace(/:\/\//g, ":&#47;&#47;")
+      .replace(/\bwww\./gi, "www&#46;");
   const marks = { error: "🔴", warning: "🟡", info: "🔵" } as const;
   const rows = findings.map(
     ({ severity, file, line, locale, key, message, remedy, rule }) =>
       `| ${marks[severity]} | ${cell(`${file}:${line}`)} | ${cell([locale, key].filter(Boolean).join(" · "))} | ${cell(message)}<br>→ ${cell(remedy)} | ${cell(rule)} |`,
   );
   return `### Fond Ledger\n\n${count("error")} errors, ${count("warning")} warnings, ${count("info")} notes\n\n| | place | key | finding | rule |\n|---|---|---|---|---|\n${rows.join("\n")}\n`;
-}
-
-/** Words that may quote a text of several lines, on one. */
-export function onOneLine(words: string): string {
-  return words.replace(/\r\n|\n|\r/g, "⏎");
 }

@@ -9,13 +9,14 @@ import { changeKind, type Plan } from "../core/plan/plan.js";
 import type { PreviewMessage } from "../core/project/preview.js";
 import type { SurveyResult } from "../core/project/project.js";
 import type { VerdictCounts } from "../core/survey/survey.js";
+import { safeJson } from "./safe-text.js";
 
 /** The version of the JSON documents: raised when something in them is renamed or removed. */
 const version = 1;
 
 /** One JSON document for a command's result, ending in a line feed. */
 function documentFor(command: string, content: object): string {
-  return JSON.stringify({ command, version, ...content }, undefined, 2) + "\n";
+  return safeJson(JSON.stringify({ command, version, ...content }, undefined, 2)) + "\n";
 }
 
 /** A survey: its literals, and counts of all of them. */

@@ -25,7 +25,7 @@ describe("the driver for Git", () => {
   } as const;
   test.each(Object.keys(versions) as (keyof typeof versions)[])(
     "two branches that add neighbouring keys merge without a conflict: %s",
-    (ending) => {
+    async (ending) => {
       const [base, ours, theirs] = versions[ending];
       const folder = temporaryProject({
         "fond.config.json": JSON.stringify({
@@ -36,35 +36,68 @@ describe("the driver for Git", () => {
         [`texts/en.${ending}`]: base,
       });
       git(folder, "init", "-q", "-b", "main");
-      expect(fond(folder, "init", "--merge-driver", "--write").status).toBe(0);
-      expect(fond(folder, "init", "--merge-driver", "--check").status).toBe(0);
-      git(folder, "config", "merge.fond.driver", `"${process.execPath}" "${program}" merge %O %A %B %P`);
-      const commit = (text: string, message: string) => {
+      expect((await fond(folder, "init", "--merge-driver", "--write")).status).toBe(0);
+      expect((await fond(folder, "init", "--merge-driver", "--check")).status).toBe(0);
+      const commit = async (text: string, message: string) => {
         writeFileSync(join(folder, `texts/en.${ending}`), text);
-        fond(folder, "reconcile", "--write");
+        await fond(folder, "reconcile", "--write");
         git(folder, "add", "-A");
         git(folder, "commit", "-q", "-m", message);
       };
-      commit(base, "base");
+      await commit(base, "base");
       git(folder, "checkout", "-q", "-b", "theirs");
-      commit(theirs, "theirs");
+      await commit(theirs, "theirs");
       git(folder, "checkout", "-q", "main");
-      commit(ours, "ours");
+      await commit(ours, "ours");
       git(folder, "merge", "-q", "theirs", "-m", "merged");
-      expect(fond(folder, "reconcile", "--check").status).toBe(0);
-      const shown = fond(folder, "preview", "m", "n", "--locale", "en").stdout;
+      expect((await fond(folder, "reconcile", "--check")).status).toBe(0);
+      const shown = (await fond(folder, "preview", "m", "n", "--locale", "en")).stdout;
       expect(shown).toContain("ours");
       expect(shown).toContain("theirs");
     },
   );
 
-  test("a text that both changed is a conflict, said by its key", () => {
+  test.each([
+    ["that cannot be run any more", /^'[^']*'/, "'/nowhere/node'"],
+    ["that is gone", /'[^']*main\.js'/, "'/nowhere/main.js'"],
+  ])("with a program %s, both sides stay between conflict markers", async (_, part, gone) => {
+    const folder = temporaryProject({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [{ name: "app", code: [], files: "texts/{locale}.json" }],
+      }),
+      "texts/en.json": '{\n  "a": "1"\n}\n',
+    });
+    git(folder, "init", "-q", "-b", "main");
+    expect((await fond(folder, "init", "--merge-driver", "--write")).status).toBe(0);
+    const driver = git(folder, "config", "merge.fond.driver");
+    expect(driver).not.toContain("npx");
+    git(folder, "config", "merge.fond.driver", driver.replace(part, gone).trim());
+    const commit = (text: string) => {
+      writeFileSync(join(folder, "texts/en.json"), `{\n  "a": "${text}"\n}\n`);
+      git(folder, "add", "-A");
+      git(folder, "commit", "-q", "-m", text);
+    };
+    commit("base");
+    git(folder, "checkout", "-q", "-b", "theirs");
+    commit("from theirs");
+    git(folder, "checkout", "-q", "main");
+    commit("from ours");
+    expect(() => git(folder, "merge", "-q", "theirs", "-m", "merged")).toThrow();
+    expect(readFileSync(join(folder, "texts/en.json"), "utf8")).toMatch(
+      /<<<<<<< ours\n.*from ours.*\n=======\n.*from theirs.*\n>>>>>>> theirs/,
+    );
+    expect(git(folder, "status", "--porcelain")).toContain("UU texts/en.json");
+  });
+
+  test("a text that both changed is a conflict, said by its key", async () => {
     const folder = temporaryProject({
       "base.json": '{\n  "a": "1",\n  "b": "2"\n}\n',
       "ours.json": '{\n  "a": "one",\n  "b": "2"\n}\n',
       "theirs.json": '{\n  "a": "uno",\n  "b": "2"\n}\n',
     });
-    const { status, stderr } = fond(folder, "merge", "base.json", "ours.json", "theirs.json");
+    const { status, stderr } = await fond(folder, "merge", "base.json", "ours.json", "theirs.json");
     expect(status).toBe(1);
     expect(stderr).toContain("both sides changed a");
     expect(readFileSync(join(folder, "ours.json"), "utf8")).toContain("<<<<<<< ours");
@@ -102,17 +135,17 @@ describe("more than one run", () => {
     for (const status of statuses) expect([0, 3]).toContain(status);
     expect(statuses).toContain(0);
     expect([keysOf(folder, "de"), keysOf(folder, "pl")]).toEqual([400, 400]);
-    expect(fond(folder, "reconcile", "--check").status).toBe(0);
+    expect((await fond(folder, "reconcile", "--check")).status).toBe(0);
     expect(existsSync(join(folder, ".fond-lock"))).toBe(false);
   });
 
-  test("the lock of a run that is gone is taken over", () => {
+  test("the lock of a run that is gone is taken over", async () => {
     const folder = manyProject();
     writeFileSync(
       join(folder, ".fond-lock"),
       JSON.stringify({ process: 2 ** 22 + 1, host: execFileSync("hostname", { encoding: "utf8" }).trim() }),
     );
-    expect(fond(folder, "reconcile", "--write").status).toBe(0);
+    expect((await fond(folder, "reconcile", "--write")).status).toBe(0);
     expect(keysOf(folder, "de")).toBe(400);
   });
 
@@ -123,22 +156,24 @@ describe("more than one run", () => {
       await start(folder, ["reconcile", "--write"], 140 + moment * 45);
       const halfway = ["de", "pl"].map((locale) => keysOf(folder, locale));
       for (const count of halfway) expect([0, 400]).toContain(count);
-      expect(fond(folder, "reconcile", "--write").status).toBe(0);
+      expect((await fond(folder, "reconcile", "--write")).status).toBe(0);
       expect([keysOf(folder, "de"), keysOf(folder, "pl")]).toEqual([400, 400]);
-      expect(fond(folder, "reconcile", "--check").status).toBe(0);
+      expect((await fond(folder, "reconcile", "--check")).status).toBe(0);
     }
   }, 120_000);
 });
 
 describe("the account of the locales", () => {
-  test("locale, rekey, review and balance work together", () => {
+  test("locale, rekey, review and balance work together", async () => {
     const folder = temporaryProject(smallProject());
-    expect(fond(folder, "reconcile", "--write").status).toBe(0);
-    expect(fond(folder, "locale", "add", "ar", "--write").stdout).toContain("zero one two few many other");
-    expect(fond(folder, "locale").stdout).toMatch(/ar +Arabic {2}0\.0 %\n.*right to left/);
-    expect(fond(folder, "locale", "grow", "ar").status).toBe(2);
-    expect(fond(folder, "review", "home.title", "--locale", "de", "--write").status).toBe(0);
-    const before = JSON.parse(fond(folder, "balance", "--format", "json").stdout) as {
+    expect((await fond(folder, "reconcile", "--write")).status).toBe(0);
+    expect((await fond(folder, "locale", "add", "ar", "--write")).stdout).toContain(
+      "zero one two few many other",
+    );
+    expect((await fond(folder, "locale")).stdout).toMatch(/ar +Arabic {2}0\.0 %\n.*right to left/);
+    expect((await fond(folder, "locale", "grow", "ar")).status).toBe(2);
+    expect((await fond(folder, "review", "home.title", "--locale", "de", "--write")).status).toBe(0);
+    const before = JSON.parse((await fond(folder, "balance", "--format", "json")).stdout) as {
       books: { locales: { locale: string; reviewed: number; words: number }[] }[];
     };
     expect(before.books[0]?.locales.map(({ locale, reviewed }) => [locale, reviewed])).toEqual([
@@ -146,15 +181,15 @@ describe("the account of the locales", () => {
       ["pl", 0],
       ["ar", 0],
     ]);
-    expect(fond(folder, "rekey", "home.title", "home.heading", "--write").stdout).toContain(
+    expect((await fond(folder, "rekey", "home.title", "home.heading", "--write")).stdout).toContain(
       "1 lookup rewritten",
     );
-    expect(fond(folder, "lint").stdout).not.toContain("key/undefined");
-    const todo = fond(folder, "balance", "--todo", "--locale", "ar").stdout;
+    expect((await fond(folder, "lint")).stdout).not.toContain("key/undefined");
+    const todo = (await fond(folder, "balance", "--todo", "--locale", "ar")).stdout;
     expect(todo).toMatch(/initial home\.heading {2}texts\/ar\.json:\d+\n +Sailings/);
   });
 
-  test("without a ledger Git's history shows what is stale", () => {
+  test("without a ledger Git's history shows what is stale", async () => {
     const folder = temporaryProject(smallProject());
     git(folder, "init", "-q");
     const commit = () => {
@@ -164,39 +199,43 @@ describe("the account of the locales", () => {
     const change = (file: string, from: string, to: string) => {
       const path = join(folder, file);
       writeFileSync(path, readFileSync(path, "utf8").replace(from, to));
-      commit();
+      await commit();
     };
-    commit();
+    await commit();
     change("texts/en.json", "Sailings", "All sailings today");
     change("texts/de.json", "Abfahrten", "Alle Abfahrten heute");
-    expect(fond(folder, "reconcile", "--from-history", "--write").stdout).toContain("1 translation stale");
-    const { outstanding } = JSON.parse(fond(folder, "balance", "--stale", "--format", "json").stdout) as {
+    expect((await fond(folder, "reconcile", "--from-history", "--write")).stdout).toContain(
+      "1 translation stale",
+    );
+    const { outstanding } = JSON.parse(
+      (await fond(folder, "balance", "--stale", "--format", "json")).stdout,
+    ) as {
       outstanding: { locale: string; former: string }[];
     };
     expect(outstanding.map(({ locale, former }) => [locale, former])).toEqual([["pl", "Sailings"]]);
-    expect(fond(folder, "reconcile", "--check").status).toBe(0);
-    expect(fond(temporaryProject(smallProject()), "reconcile", "--from-history").status).toBe(2);
+    expect((await fond(folder, "reconcile", "--check")).status).toBe(0);
+    expect((await fond(temporaryProject(smallProject()), "reconcile", "--from-history")).status).toBe(2);
   });
 
-  test("what was translated from an older source is shown word by word, and how the shares went", () => {
+  test("what was translated from an older source is shown word by word, and how the shares went", async () => {
     const folder = temporaryProject(smallProject());
     git(folder, "init", "-q");
-    const commit = () => {
-      fond(folder, "reconcile", "--write");
+    const commit = async () => {
+      await fond(folder, "reconcile", "--write");
       git(folder, "add", "-A");
       git(folder, "commit", "-q", "-m", "one");
     };
-    commit();
+    await commit();
     const source = join(folder, "texts/en.json");
     writeFileSync(source, readFileSync(source, "utf8").replace("Sailings", "All sailings today"));
-    commit();
-    expect(fond(folder, "balance", "--stale").stdout).toContain("[-Sailings-]{+All sailings today+}");
-    const { trend } = JSON.parse(fond(folder, "balance", "--trend", "--format", "json").stdout) as {
+    await commit();
+    expect((await fond(folder, "balance", "--stale")).stdout).toContain("[-Sailings-]{+All sailings today+}");
+    const { trend } = JSON.parse((await fond(folder, "balance", "--trend", "--format", "json")).stdout) as {
       trend: { books: { locales: { share: number }[] }[] }[];
     };
     expect(trend.map(({ books }) => books[0]?.locales[0]?.share)).toEqual([1, 0.5]);
-    expect(fond(folder, "balance", "--trend").stdout).toMatch(/de +█▅ 50\.0 %/);
+    expect((await fond(folder, "balance", "--trend")).stdout).toMatch(/de +█▅ 50\.0 %/);
     const none = temporaryProject(smallProject());
-    expect(fond(none, "balance", "--trend").status).toBe(2);
+    expect((await fond(none, "balance", "--trend")).status).toBe(2);
   });
 });

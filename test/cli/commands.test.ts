@@ -16,27 +16,27 @@ describe("every command that writes", () => {
   ];
   test.each(commands)(
     "%s prints its plan and changes nothing; --check says whether it is empty; --write carries it out",
-    (command, args, more) => {
+    async (command, args, more) => {
       const folder = temporaryProject(smallProject(more));
       const before = filesIn(folder);
-      const dry = fond(folder, command, ...args);
+      const dry = await fond(folder, command, ...args);
       expect(dry.status).toBe(0);
       expect(dry.stdout).toMatch(/^\+/m);
       expect(dry.stderr).toContain("--write");
       expect(filesIn(folder)).toEqual(before);
-      expect(fond(folder, command, ...args, "--check").status).toBe(1);
+      expect((await fond(folder, command, ...args, "--check")).status).toBe(1);
       expect(filesIn(folder)).toEqual(before);
-      expect(fond(folder, command, ...args, "--write").status).toBe(0);
+      expect((await fond(folder, command, ...args, "--write")).status).toBe(0);
       expect(filesIn(folder)).not.toEqual(before);
-      const again = fond(folder, command, ...args, "--check");
+      const again = await fond(folder, command, ...args, "--check");
       expect(again).toMatchObject({ status: 0 });
       expect(again.stdout).toContain("Nothing to do.");
     },
   );
 
-  test("a plan as JSON holds edits with file, kind and diff, and a summary", () => {
+  test("a plan as JSON holds edits with file, kind and diff, and a summary", async () => {
     const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
-    const { status, stdout } = fond(folder, "extract", "--format", "json");
+    const { status, stdout } = await fond(folder, "extract", "--format", "json");
     expect(status).toBe(0);
     const result = json(stdout);
     expect(result).toMatchObject({
@@ -62,39 +62,39 @@ describe("extract, text by text", () => {
     temporaryProject(smallProject({ "src/a.tsx": `import { t } from "./messages";\n${three}` }));
   const codeOf = (folder: string) => readFileSync(join(folder, "src/a.tsx"), "utf8");
 
-  test("takes, renames, words anew, waives, and leaves what comes after a stop", () => {
+  test("takes, renames, words anew, waives, and leaves what comes after a stop", async () => {
     const folder = start();
     const answers = "k\na.first\nm\nThe first text\n\nw\na name\nq\n";
-    const { status, stdout } = fondTold(folder, answers, "extract", "src/a.tsx", "--review");
+    const { status, stdout } = await fondTold(folder, answers, "extract", "src/a.tsx", "--review");
     expect(status).toBe(0);
     expect(stdout).toContain("1/3");
     expect(codeOf(folder)).toContain('<h1>{t("a.first")}</h1>\n    <p>Two texts</p>\n    <p>Three texts</p>');
     expect(readFileSync(join(folder, "texts/en.json"), "utf8")).toContain('"first": "The first text"');
     expect(readFileSync(join(folder, "fond.waivers.json"), "utf8")).toContain('"reason": "a name"');
-    const rest = fondTold(folder, "A\n", "extract", "src/a.tsx", "--review");
+    const rest = await fondTold(folder, "A\n", "extract", "src/a.tsx", "--review");
     expect(rest.stdout).toContain("1/1");
     expect(codeOf(folder)).toContain('<p>Two texts</p>\n    <p>{t("a.threeTexts")}</p>');
   });
 
-  test("all of a kind at once; a fault in an answer is said and asked again", () => {
+  test("all of a kind at once; a fault in an answer is said and asked again", async () => {
     const folder = start();
-    const { stdout } = fondTold(folder, "x\ns\na\n", "extract", "src/a.tsx", "--review");
+    const { stdout } = await fondTold(folder, "x\ns\na\n", "extract", "src/a.tsx", "--review");
     expect(stdout).toContain("“x” is none of these");
     expect(codeOf(folder)).toContain(
       '<h1>One text</h1>\n    <p>{t("a.twoTexts")}</p>\n    <p>{t("a.threeTexts")}</p>',
     );
   });
 
-  test("the end of the answers is a stop: nothing is taken that was not agreed to", () => {
+  test("the end of the answers is a stop: nothing is taken that was not agreed to", async () => {
     const folder = start();
     const before = filesIn(folder);
-    expect(fondTold(folder, "", "extract", "src/a.tsx", "--review").status).toBe(0);
+    expect((await fondTold(folder, "", "extract", "src/a.tsx", "--review")).status).toBe(0);
     expect(filesIn(folder)).toEqual(before);
   });
 
-  test("keys by place on the command line; one that is taken is refused", () => {
+  test("keys by place on the command line; one that is taken is refused", async () => {
     const folder = start();
-    fond(
+    await fond(
       folder,
       "extract",
       "src/a.tsx",
@@ -107,14 +107,14 @@ describe("extract, text by text", () => {
     expect(codeOf(folder)).toContain(
       '<h1>{t("home.lead")}</h1>\n    <p>Two texts</p>\n    <p>{t("a.threeTexts")}</p>',
     );
-    expect(fond(folder, "extract", "--key", "nothing").status).toBe(2);
+    expect((await fond(folder, "extract", "--key", "nothing")).status).toBe(2);
   });
 });
 
 describe("survey", () => {
-  test("as JSON: every field of the contract", () => {
+  test("as JSON: every field of the contract", async () => {
     const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
-    const { status, stdout, stderr } = fond(folder, "survey", "--format", "json");
+    const { status, stdout, stderr } = await fond(folder, "survey", "--format", "json");
     expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
     const result = json(stdout);
     expect(result).toMatchObject({
@@ -138,7 +138,7 @@ describe("survey", () => {
     });
   });
 
-  test("paths narrow it, from wherever it is called", () => {
+  test("paths narrow it, from wherever it is called", async () => {
     const folder = temporaryProject(
       smallProject({
         "src/late.tsx": hardCoded,
@@ -147,55 +147,59 @@ describe("survey", () => {
     );
     const files = (outcome: { stdout: string }) =>
       (json(outcome.stdout)["literals"] as { file: string }[]).map(({ file }) => file);
-    expect(files(fond(folder, "survey", "--format", "json", "src/deep"))).toEqual(["src/deep/other.tsx"]);
-    expect(files(fond(join(folder, "src"), "survey", "--format", "json", "--cwd", "..", "deep"))).toEqual([
+    expect(files(await fond(folder, "survey", "--format", "json", "src/deep"))).toEqual([
       "src/deep/other.tsx",
     ]);
+    expect(
+      files(await fond(join(folder, "src"), "survey", "--format", "json", "--cwd", "..", "deep")),
+    ).toEqual(["src/deep/other.tsx"]);
   });
 
-  test("for people: file, line with the place marked, reason, counts", () => {
+  test("for people: file, line with the place marked, reason, counts", async () => {
     const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
-    const { stdout } = fond(folder, "survey");
+    const { stdout } = await fond(folder, "survey");
     expect(stdout).toContain("src/late.tsx\n");
     expect(stdout).toMatch(/2 │ return <p title="Delay notice">.*\n\s+│ \s+\^{14}\n/);
     expect(stdout).toContain("2 text, 0 unclear, 0 code in 2 files.");
   });
 
-  test("a file that does not parse is told of, and the others are read", () => {
+  test("a file that does not parse is told of, and the others are read", async () => {
     const folder = temporaryProject(
       smallProject({ "src/late.tsx": hardCoded, "src/broken.tsx": "let x = ;" }),
     );
-    const { status, stdout, stderr } = fond(folder, "survey", "--format", "json");
+    const { status, stdout, stderr } = await fond(folder, "survey", "--format", "json");
     expect(status).toBe(0);
     expect(stderr).toMatch(/^src\/broken\.tsx:1:9: /);
     expect(json(stdout)).toMatchObject({ counts: { text: 2 } });
   });
 
-  test("a file that is no text is told of with status 3", () => {
+  test("a file that is no text is told of with status 3", async () => {
     const folder = temporaryProject(smallProject());
     writeFileSync(join(folder, "src/binary.tsx"), Buffer.from([0x61, 0xff, 0xfe, 0x00]));
-    const { status, stderr } = fond(folder, "survey");
+    const { status, stderr } = await fond(folder, "survey");
     expect(status).toBe(3);
     expect(stderr).toMatch(/src\/binary\.tsx: not read: byte 1 is not valid UTF-8/);
   });
 
-  test("files that .gitignore excludes are not code", () => {
+  test("files that .gitignore excludes are not code", async () => {
     const folder = temporaryProject(smallProject({ ".gitignore": "late.*\n", "src/late.tsx": hardCoded }));
-    expect(json(fond(folder, "survey", "--format", "json").stdout)).toMatchObject({ counts: { text: 0 } });
+    expect(json((await fond(folder, "survey", "--format", "json")).stdout)).toMatchObject({
+      counts: { text: 0 },
+    });
   });
 });
 
 describe("lint", () => {
-  test("in order: status 0", () => {
-    const { status, stdout } = fond(temporaryProject(smallProject()), "lint");
+  test("in order: status 0", async () => {
+    const { status, stdout } = await fond(temporaryProject(smallProject()), "lint");
     expect({ status, stdout }).toEqual({ status: 0, stdout: "✓ no findings\n" });
   });
 
-  test("an error: status 1, and every field of the contract", () => {
+  test("an error: status 1, and every field of the contract", async () => {
     const folder = temporaryProject(
       smallProject({ "texts/de.json": '{\n  "home": {\n    "title": "Abfahrten"\n  }\n}\n' }),
     );
-    const { status, stdout } = fond(folder, "lint", "--format", "json");
+    const { status, stdout } = await fond(folder, "lint", "--format", "json");
     expect(status).toBe(1);
     expect(json(stdout)).toEqual({
       command: "lint",
@@ -220,61 +224,66 @@ describe("lint", () => {
     });
   });
 
-  test("warnings alone: status 0; a rule's level is the configuration's", () => {
+  test("warnings alone: status 0; a rule's level is the configuration's", async () => {
     const folder = temporaryProject(
       smallProject({ "src/home.tsx": 'export const a = () => t("home.title");\n' }),
     );
-    expect(fond(folder, "lint").status).toBe(0);
+    expect((await fond(folder, "lint")).status).toBe(0);
     const config = json(readFileSync(join(folder, "fond.config.json"), "utf8"));
     writeFileSync(
       join(folder, "fond.config.json"),
       JSON.stringify({ ...config, rules: { "key/unused": "error" } }),
     );
-    expect(fond(folder, "lint").status).toBe(1);
+    expect((await fond(folder, "lint")).status).toBe(1);
     writeFileSync(
       join(folder, "fond.config.json"),
       JSON.stringify({ ...config, rules: { "key/unused": "off" } }),
     );
-    expect(fond(folder, "lint").stdout).toContain("no findings");
+    expect((await fond(folder, "lint")).stdout).toContain("no findings");
   });
 
-  test("--locale and paths narrow what is reported", () => {
+  test("--locale and paths narrow what is reported", async () => {
     const folder = temporaryProject(smallProject({ "texts/de.json": "{}", "texts/pl.json": "{}" }));
-    const files = (...args: string[]) =>
+    const files = async (...args: string[]) =>
       new Set(
         (
-          json(fond(folder, "lint", "--format", "json", ...args).stdout)["findings"] as { file: string }[]
+          json((await fond(folder, "lint", "--format", "json", ...args)).stdout)["findings"] as {
+            file: string;
+          }[]
         ).map(({ file }) => file),
       );
-    expect([...files()]).toEqual(["texts/de.json", "texts/pl.json"]);
-    expect([...files("--locale", "pl")]).toEqual(["texts/pl.json"]);
-    expect([...files("texts/de.json")]).toEqual(["texts/de.json"]);
+    expect([...(await files())]).toEqual(["texts/de.json", "texts/pl.json"]);
+    expect([...(await files("--locale", "pl"))]).toEqual(["texts/pl.json"]);
+    expect([...(await files("texts/de.json"))]).toEqual(["texts/de.json"]);
   });
 
-  test("one broken file does not hide findings in others", () => {
+  test("one broken file does not hide findings in others", async () => {
     const folder = temporaryProject(
       smallProject({ "texts/de.json": '{ "home": ', "texts/pl.json": '{ "home": { "title": "Rejsy" } }' }),
     );
     const found = (
-      json(fond(folder, "lint", "--format", "json").stdout)["findings"] as { rule: string; file: string }[]
+      json((await fond(folder, "lint", "--format", "json")).stdout)["findings"] as {
+        rule: string;
+        file: string;
+      }[]
     ).map(({ rule, file }) => `${rule} ${file}`);
     expect(found).toEqual(["file/unreadable texts/de.json", "key/missing texts/pl.json"]);
   });
 
-  test("--output writes the result to a file", () => {
+  test("--output writes the result to a file", async () => {
     const folder = temporaryProject(smallProject());
-    const { stdout } = fond(folder, "lint", "--format", "json", "--output", "found.json");
+    const { stdout } = await fond(folder, "lint", "--format", "json", "--output", "found.json");
     expect(stdout).toBe("");
     expect(json(readFileSync(join(folder, "found.json"), "utf8"))).toMatchObject({ command: "lint" });
   });
 });
 
 describe("balance", () => {
-  test("as JSON and for people", () => {
+  test("as JSON and for people", async () => {
     const folder = temporaryProject(
       smallProject({ "texts/pl.json": '{ "home": { "title": "Sailings", "more": "x" } }' }),
     );
-    expect(json(fond(folder, "balance", "--format", "json").stdout)).toEqual({
+    expect(json((await fond(folder, "balance", "--format", "json")).stdout)).toEqual({
       command: "balance",
       version: 1,
       books: [
@@ -308,7 +317,7 @@ describe("balance", () => {
         },
       ],
     });
-    const { stdout } = fond(folder, "balance");
+    const { stdout } = await fond(folder, "balance");
     expect(stdout).toMatch(/^app 2 keys\n/);
     expect(stdout).toMatch(/^pl\s+░+\s+0\.0 %\s+0\s+0\s+0\s+1\s+1\s+1\s+3$/m);
     expect(stdout).toMatch(/^de\s+█+\s+100\.0 %/m);
@@ -316,14 +325,14 @@ describe("balance", () => {
 });
 
 describe("init", () => {
-  test("finds catalogs, locales, source, lookups and where they are imported from", () => {
+  test("finds catalogs, locales, source, lookups and where they are imported from", async () => {
     const folder = temporaryProject(smallProject());
     rmSync(join(folder, "fond.config.json"));
-    const dry = fond(folder, "init");
+    const dry = await fond(folder, "init");
     expect(dry.status).toBe(0);
     expect(existsSync(join(folder, "fond.config.json"))).toBe(false);
     expect(dry.stderr).toContain("texts/{locale}.json holds 2 keys in de, en, pl.");
-    expect(fond(folder, "init", "--write").status).toBe(0);
+    expect((await fond(folder, "init", "--write")).status).toBe(0);
     expect(json(readFileSync(join(folder, "fond.config.json"), "utf8"))).toEqual({
       source: "en",
       targets: ["de", "pl"],
@@ -337,11 +346,11 @@ describe("init", () => {
         },
       ],
     });
-    expect(fond(folder, "lint").status).toBe(0);
-    expect(fond(folder, "init", "--write")).toMatchObject({ status: 2 });
+    expect((await fond(folder, "lint")).status).toBe(0);
+    expect(await fond(folder, "init", "--write")).toMatchObject({ status: 2 });
   });
 
-  test("finds namespaces, underscores and components", () => {
+  test("finds namespaces, underscores and components", async () => {
     const catalog = (text: string) => JSON.stringify({ title: text, note: text });
     const folder = temporaryProject({
       "app/locales/en/home.json": catalog("Home"),
@@ -351,7 +360,7 @@ describe("init", () => {
       "app/page.jsx": 'export const A = () => <Text id="home.title">{say("fares.note")}</Text>;',
       "package.json": '{ "name": "en" }',
     });
-    fond(folder, "init", "--write");
+    await fond(folder, "init", "--write");
     expect(json(readFileSync(join(folder, "fond.config.json"), "utf8"))).toMatchObject({
       source: "en",
       targets: ["pt-BR"],
@@ -364,14 +373,14 @@ describe("init", () => {
         },
       ],
     });
-    expect(fond(folder, "balance").status).toBe(0);
+    expect((await fond(folder, "balance")).status).toBe(0);
   });
 
-  test("an empty project gets a configuration to start from", () => {
+  test("an empty project gets a configuration to start from", async () => {
     const folder = temporaryProject();
-    expect(fond(folder, "init", "--write").status).toBe(0);
+    expect((await fond(folder, "init", "--write")).status).toBe(0);
     for (const command of ["survey", "extract", "reconcile", "lint", "balance"])
-      expect([command, fond(folder, command).status]).toEqual([command, 0]);
+      expect([command, (await fond(folder, command)).status]).toEqual([command, 0]);
   });
 });
 
@@ -418,10 +427,10 @@ describe("wrong usage and trouble", () => {
       /cannot be written/,
     ],
   ];
-  test.each(cases)("%s", (_, files, args, status, words) => {
+  test.each(cases)("%s", async (_, files, args, status, words) => {
     const folder = temporaryProject(files);
     const before = filesIn(folder);
-    const outcome = fond(folder, ...args);
+    const outcome = await fond(folder, ...args);
     expect(outcome.stderr).toMatch(words);
     expect(outcome.stderr).not.toContain("    at ");
     expect(outcome.status).toBe(status);
@@ -429,7 +438,7 @@ describe("wrong usage and trouble", () => {
     expect(filesIn(folder)).toEqual(before);
   });
 
-  test("a rule of another version is told of and passed over", () => {
+  test("a rule of another version is told of and passed over", async () => {
     const config = json(smallProject()["fond.config.json"] ?? "");
     const folder = temporaryProject(
       smallProject({
@@ -440,52 +449,54 @@ describe("wrong usage and trouble", () => {
         }),
       }),
     );
-    const { status, stderr, stdout } = fond(folder, "lint", "--jobs", "2");
+    const { status, stderr, stdout } = await fond(folder, "lint");
     expect({ status, stdout }).toEqual({ status: 0, stdout: "✓ no findings\n" });
     expect(stderr).toContain("“shape/of-things-to-come”");
   });
 
-  test("a source catalog that is not there is one finding, not one for each key", () => {
+  test("a source catalog that is not there is one finding, not one for each key", async () => {
     const folder = temporaryProject(smallProject({ "src/home.tsx": "export const nothing = 0;\n" }));
     rmSync(join(folder, "texts/en.json"));
-    const { stdout, status } = fond(folder, "lint", "--format", "json");
+    const { stdout, status } = await fond(folder, "lint", "--format", "json");
     const found = json(stdout)["findings"] as { rule: string; file: string }[];
     expect(found.map(({ rule, file }) => [rule, file])).toEqual([["file/unreadable", "texts/en.json"]]);
     expect(status).toBe(1);
   });
 
-  test("no catalogs at all: every key is missing, and reconcile has nothing to go by", () => {
+  test("no catalogs at all: every key is missing, and reconcile has nothing to go by", async () => {
     const folder = temporaryProject(smallProject());
     rmSync(join(folder, "texts"), { recursive: true });
-    const found = json(fond(folder, "lint", "--format", "json").stdout)["findings"] as { rule: string }[];
+    const found = json((await fond(folder, "lint", "--format", "json")).stdout)["findings"] as {
+      rule: string;
+    }[];
     expect(new Set(found.map(({ rule }) => rule))).toEqual(new Set(["key/undefined"]));
-    expect(fond(folder, "reconcile", "--check").status).toBe(0);
+    expect((await fond(folder, "reconcile", "--check")).status).toBe(0);
   });
 
-  test("a folder that cannot be written to: status 3, nothing changed", () => {
+  test("a folder that cannot be written to: status 3, nothing changed", async () => {
     if (process.getuid?.() === 0) return;
     const folder = temporaryProject(smallProject({ "texts/de.json": "{}\n" }));
     chmodSync(join(folder, "texts"), 0o555);
-    const outcome = fond(folder, "reconcile", "--write");
+    const outcome = await fond(folder, "reconcile", "--write");
     chmodSync(join(folder, "texts"), 0o755);
     expect(outcome.status).toBe(3);
     expect(readFileSync(join(folder, "texts/de.json"), "utf8")).toBe("{}\n");
   });
 
-  test("a file where a folder must be made: status 3, nothing changed", () => {
+  test("a file where a folder must be made: status 3, nothing changed", async () => {
     const folder = temporaryProject(smallProject({ "fond-ledger": "in the way", "texts/de.json": "{}\n" }));
     const before = filesIn(folder);
-    const outcome = fond(folder, "reconcile", "--write");
+    const outcome = await fond(folder, "reconcile", "--write");
     expect(outcome.status).toBe(3);
     expect(outcome.stderr).toContain("fond-ledger");
     expect(filesIn(folder)).toEqual(before);
   });
 
-  test("--help and --version are no errors", () => {
+  test("--help and --version are no errors", async () => {
     const folder = temporaryProject();
-    expect(fond(folder, "--help")).toMatchObject({ status: 0 });
-    expect(fond(folder, "lint", "--help").stdout).toContain("--locale");
-    expect(fond(folder, "--version").stdout).toMatch(/^\d+\.\d+\.\d+\n$/);
+    expect(await fond(folder, "--help")).toMatchObject({ status: 0 });
+    expect((await fond(folder, "lint", "--help")).stdout).toContain("--locale");
+    expect((await fond(folder, "--version")).stdout).toMatch(/^\d+\.\d+\.\d+\n$/);
   });
 });
 
@@ -497,19 +508,19 @@ describe("catalogs in other formats", () => {
       books: [{ name: "app", files: `t/{locale}.${ending}`, ...more }],
     });
 
-  test("ISO-8859-1 stays ISO-8859-1, with escapes for what it lacks", () => {
+  test("ISO-8859-1 stays ISO-8859-1, with escapes for what it lacks", async () => {
     const folder = temporaryProject({
       "fond.config.json": project("properties"),
       "t/en.properties": Buffer.from("a=caf\u00e9\nb=\\u4e2d\n", "latin1"),
       "t/de.properties": Buffer.from("a=Caf\u00e9\n", "latin1"),
     });
-    expect(fond(folder, "reconcile", "--write").status).toBe(0);
+    expect((await fond(folder, "reconcile", "--write")).status).toBe(0);
     const bytes = readFileSync(join(folder, "t/de.properties"));
     expect(bytes.equals(Buffer.from("a=Caf\u00e9\nb=\\u4e2d\n", "latin1"))).toBe(true);
-    expect(fond(folder, "reconcile", "--check").status).toBe(0);
+    expect((await fond(folder, "reconcile", "--check")).status).toBe(0);
   });
 
-  test("a link to outside the project is not read, one inside stays a link, and a read-only file is said", () => {
+  test("a link to outside the project is not read, one inside stays a link, and a read-only file is said", async () => {
     const outside = temporaryProject({ "secret.json": '{"a": "x"}' });
     const folder = temporaryProject({
       "fond.config.json": JSON.stringify({
@@ -522,34 +533,34 @@ describe("catalogs in other formats", () => {
     });
     symlinkSync(join(outside, "secret.json"), join(folder, "t/de.json"));
     symlinkSync("../held/french.json", join(folder, "t/fr.json"));
-    const done = fond(folder, "reconcile", "--write");
+    const done = await fond(folder, "reconcile", "--write");
     expect(done.stdout).toContain("symbolic link");
     expect(readFileSync(join(outside, "secret.json"), "utf8")).toBe('{"a": "x"}');
     expect(lstatSync(join(folder, "t/fr.json")).isSymbolicLink()).toBe(true);
     expect(readFileSync(join(folder, "held/french.json"), "utf8")).toContain("One");
     writeFileSync(join(folder, "t/en.json"), '{\n  "a": "One",\n  "b": "Two"\n}\n');
     chmodSync(join(folder, "held/french.json"), 0o444);
-    const refused = fond(folder, "reconcile", "--write");
+    const refused = await fond(folder, "reconcile", "--write");
     expect(refused).toMatchObject({ status: 3 });
     expect(refused.stderr).toContain("read-only");
     expect(readFileSync(join(folder, "held/french.json"), "utf8")).not.toContain("Two");
   });
 
-  test("convert moves the book, its configuration and nothing else; a refusal says why", () => {
+  test("convert moves the book, its configuration and nothing else; a refusal says why", async () => {
     const folder = temporaryProject({
       "fond.config.json": project("json"),
       "t/en.json": '{\n  "a": { "b": "One" }\n}\n',
       "t/de.json": '{\n  "a": { "b": "Eins" }\n}\n',
     });
-    expect(fond(folder, "convert")).toMatchObject({ status: 2 });
-    expect(fond(folder, "convert", "--to", "yml")).toMatchObject({ status: 2 });
-    expect(fond(folder, "convert", "--to", "yaml", "--write").status).toBe(0);
+    expect(await fond(folder, "convert")).toMatchObject({ status: 2 });
+    expect(await fond(folder, "convert", "--to", "yml")).toMatchObject({ status: 2 });
+    expect((await fond(folder, "convert", "--to", "yaml", "--write")).status).toBe(0);
     const after = filesIn(folder);
     expect(Object.keys(after)).toEqual(["fond.config.json", "t/de.yaml", "t/en.yaml"]);
     expect(after["t/de.yaml"]).toBe("a:\n  b: Eins\n");
-    expect(fond(folder, "lint").status).toBe(0);
+    expect((await fond(folder, "lint")).status).toBe(0);
     writeFileSync(join(folder, "t/en.yaml"), "a: x\na: y\n");
-    const refused = fond(folder, "convert", "--to", "json", "--write");
+    const refused = await fond(folder, "convert", "--to", "json", "--write");
     expect(refused.status).toBe(1);
     expect(refused.stderr).toContain("t/en.yaml:1:1");
   });
@@ -558,28 +569,30 @@ describe("catalogs in other formats", () => {
 describe("lint for old projects", () => {
   const files = smallProject({ "texts/de.json": '{\n  "home": {\n    "title": "Sailings"\n  }\n}\n' });
 
-  test("a baseline accepts what is there, and only what is new shows", () => {
+  test("a baseline accepts what is there, and only what is new shows", async () => {
     const folder = temporaryProject(files);
-    expect(fond(folder, "lint").status).toBe(1);
-    expect(fond(folder, "lint", "--baseline", "--write").status).toBe(0);
-    const after = fond(folder, "lint", "--format", "json");
+    expect((await fond(folder, "lint")).status).toBe(1);
+    expect((await fond(folder, "lint", "--baseline", "--write")).status).toBe(0);
+    const after = await fond(folder, "lint", "--format", "json");
     expect(after.status).toBe(0);
     expect(json(after.stdout)["findings"]).toEqual([]);
     writeFileSync(join(folder, "texts/pl.json"), "{}\n");
-    const found = json(fond(folder, "lint", "--format", "json").stdout)["findings"] as { locale: string }[];
+    const found = json((await fond(folder, "lint", "--format", "json")).stdout)["findings"] as {
+      locale: string;
+    }[];
     expect(found.length).toBeGreaterThan(0);
     expect(found.every(({ locale }) => locale === "pl")).toBe(true);
   });
 
-  test("--rule narrows, --max-warnings fails, and both say what is wrong with them", () => {
+  test("--rule narrows, --max-warnings fails, and both say what is wrong with them", async () => {
     const folder = temporaryProject(files);
-    const only = json(fond(folder, "lint", "--rule", "text/untranslated", "--format", "json").stdout);
+    const only = json((await fond(folder, "lint", "--rule", "text/untranslated", "--format", "json")).stdout);
     expect((only["findings"] as { rule: string }[]).map(({ rule }) => rule)).toEqual(["text/untranslated"]);
-    expect(fond(folder, "lint", "--rule", "text/untranslated").status).toBe(0);
-    expect(fond(folder, "lint", "--rule", "text/untranslated", "--max-warnings", "0").status).toBe(1);
-    expect(fond(folder, "lint", "--max-warnings", "few")).toMatchObject({ status: 2 });
-    expect(fond(folder, "lint", "--write")).toMatchObject({ status: 2 });
-    const near = fond(folder, "lint", "--rule", "text/untranslatd");
+    expect((await fond(folder, "lint", "--rule", "text/untranslated")).status).toBe(0);
+    expect((await fond(folder, "lint", "--rule", "text/untranslated", "--max-warnings", "0")).status).toBe(1);
+    expect(await fond(folder, "lint", "--max-warnings", "few")).toMatchObject({ status: 2 });
+    expect(await fond(folder, "lint", "--write")).toMatchObject({ status: 2 });
+    const near = await fond(folder, "lint", "--rule", "text/untranslatd");
     expect(near.status).toBe(2);
     expect(near.stderr).toContain("text/untranslated");
   });
@@ -589,10 +602,10 @@ describe("lint in other forms", () => {
   const faulty = smallProject({
     "texts/de.json": '{ "home": { "title": "Abfahrten <&\\" ", "count": "{n} Boote" } }\n',
   });
-  test("SARIF holds rules, places and fingerprints that stay when lines move", () => {
+  test("SARIF holds rules, places and fingerprints that stay when lines move", async () => {
     const folder = temporaryProject(faulty);
-    const read = () =>
-      JSON.parse(fond(folder, "lint", "--format", "sarif").stdout) as {
+    const read = async () =>
+      JSON.parse((await fond(folder, "lint", "--format", "sarif")).stdout) as {
         version: string;
         runs: {
           tool: { driver: { rules: { id: string }[] } };
@@ -613,7 +626,7 @@ describe("lint in other forms", () => {
           }[];
         }[];
       };
-    const before = read();
+    const before = await read();
     const [run] = before.runs;
     expect(before.version).toBe("2.1.0");
     expect(run?.results.length).toBeGreaterThan(1);
@@ -633,57 +646,64 @@ describe("lint in other forms", () => {
     expect(new Set(prints(before)?.map((one) => JSON.stringify(one))).size).toBe(run?.results.length);
     const file = join(folder, "texts/de.json");
     writeFileSync(file, `\n\n${readFileSync(file, "utf8")}`);
-    const after = read();
+    const after = await read();
     expect(prints(after)).toEqual(prints(before));
     expect(after.runs[0]?.results[0]?.locations[0]?.physicalLocation.region.startLine).toBe(3);
   });
 
-  test("JUnit escapes what XML cannot hold; lines are one a finding; a table for a merge request", () => {
+  test("JUnit escapes what XML cannot hold; lines are one a finding; a table for a merge request", async () => {
     const folder = temporaryProject(faulty);
-    const xml = fond(folder, "lint", "--format", "junit");
+    const xml = await fond(folder, "lint", "--format", "junit");
     expect(xml.status).toBe(1);
     expect(xml.stdout).toMatch(/<testsuites name="fond lint" tests="\d+" failures="\d+">/);
     expect(xml.stdout.replace(/<[^<>]*>/g, "")).not.toMatch(/[<>]/);
-    const lines = fond(folder, "lint", "--format", "lines").stdout.trim().split("\n");
+    const lines = (await fond(folder, "lint", "--format", "lines")).stdout.trim().split("\n");
     for (const line of lines)
       expect(line).toMatch(/^texts\/\w+\.json:\d+:\d+: (?:error|warning|info): .+ \[\w+\/[\w-]+\]$/);
-    const table = fond(folder, "lint", "--format", "markdown").stdout;
+    const table = (await fond(folder, "lint", "--format", "markdown")).stdout;
     expect(table.split("\n").filter((line) => line.startsWith("| ")).length).toBe(lines.length + 1);
-    expect(fond(folder, "lint", "--format", "markdown", "--output", "report.md").stdout).toBe("");
+    expect((await fond(folder, "lint", "--format", "markdown", "--output", "report.md")).stdout).toBe("");
     expect(readFileSync(join(folder, "report.md"), "utf8")).toBe(table);
-    expect(fond(folder, "survey", "--format", "sarif").status).toBe(2);
+    expect((await fond(folder, "survey", "--format", "sarif")).status).toBe(2);
   });
 
-  test("a text or key of several lines is told of on one", () => {
+  test("a text or key of several lines is told of on one", async () => {
     const folder = temporaryProject({
       ...faulty,
       "texts/en.json": JSON.stringify({ "two\nlines": "First line\nsecond line" }),
       "texts/de.json": "{}",
     });
-    const { stdout } = fond(folder, "lint", "--rule", "key/missing");
+    const { stdout } = await fond(folder, "lint", "--rule", "key/missing");
     expect(stdout).toContain("“two⏎lines” is missing");
     expect(stdout).toContain("translate “First line⏎second line”");
-    const lines = fond(folder, "lint", "--rule", "key/missing", "--format", "lines")
-      .stdout.trim()
+    const lines = (await fond(folder, "lint", "--rule", "key/missing", "--format", "lines")).stdout
+      .trim()
       .split("\n");
     for (const line of lines) expect(line).toMatch(/^texts\/\w+\.json:1:1: error: .+ \[key\/missing\]$/);
   });
 
-  test("--fix shows its plan, --write carries it out, --explain prints a rule", () => {
+  test("--fix shows its plan, --write carries it out, --explain prints a rule", async () => {
     const folder = temporaryProject(faulty);
-    expect(fond(folder, "lint", "--fix").stdout).toContain("1 finding mended");
-    expect(fond(folder, "lint", "--fix", "--check").status).toBe(1);
-    expect(fond(folder, "lint", "--fix", "--write").status).toBe(0);
+    expect((await fond(folder, "lint", "--fix")).stdout).toContain("1 finding mended");
+    expect((await fond(folder, "lint", "--fix", "--check")).status).toBe(1);
+    expect((await fond(folder, "lint", "--fix", "--write")).status).toBe(0);
     expect(readFileSync(join(folder, "texts/de.json"), "utf8")).toContain('"Abfahrten <&\\""');
-    expect(fond(folder, "lint", "--fix", "--check").status).toBe(0);
-    expect(fond(folder, "lint", "--explain", "plural/flattened").stdout).toContain("1 Boote");
-    expect(fond(folder, "lint", "--explain", "plural/flatened").stderr).toContain("plural/flattened");
-    expect(fond(folder, "lint", "--write").status).toBe(2);
+    expect((await fond(folder, "lint", "--fix", "--check")).status).toBe(0);
+    expect((await fond(folder, "lint", "--explain", "plural/flattened")).stdout).toContain("1 Boote");
+    expect((await fond(folder, "lint", "--explain", "plural/flatened")).stderr).toContain("plural/flattened");
+    expect((await fond(folder, "lint", "--write")).status).toBe(2);
   });
 });
 
-test("preview sets locales beside each other", () => {
-  const { stdout } = fond(temporaryProject(smallProject()), "preview", "home.count", "--compare", "en", "pl");
+test("preview sets locales beside each other", async () => {
+  const { stdout } = await fond(
+    temporaryProject(smallProject()),
+    "preview",
+    "home.count",
+    "--compare",
+    "en",
+    "pl",
+  );
   const rows = stdout.split("\n").filter((line) => line.includes("n = "));
   expect(stdout).toMatch(/^ +en +pl$/m);
   expect(rows.some((row) => /^n = 1 +1 boat {2,}1 \S+/.test(row))).toBe(true);
@@ -693,10 +713,10 @@ describe("init asks what the files do not tell", () => {
   const page = { "src/a.tsx": "export const A = () => <h1>Sailings of today</h1>;\n" };
   const configOf = (folder: string): unknown => JSON.parse(filesIn(folder)["fond.config.json"] ?? "null");
 
-  test("what is answered stands in the configuration; an answer that is none is asked for again", () => {
+  test("what is answered stands in the configuration; an answer that is none is asked for again", async () => {
     const folder = temporaryProject(page);
     const answers = 'en\nde, dog!\nde pt-br\nmsg\nimport { msg } from "{to:src/msg}";\n\n';
-    const { status, stdout } = fondTold(folder, answers, "init", "--ask");
+    const { status, stdout } = await fondTold(folder, answers, "init", "--ask");
     expect(status).toBe(0);
     expect(stdout).toContain("write tags such as de or pt-BR");
     expect(configOf(folder)).toMatchObject({
@@ -709,40 +729,47 @@ describe("init asks what the files do not tell", () => {
         },
       ],
     });
-    expect(fond(folder, "extract", "--write").status).toBe(0);
+    expect((await fond(folder, "extract", "--write")).status).toBe(0);
     expect(filesIn(folder)["src/a.tsx"]).toContain("import { msg } from");
   });
 
-  test("at the end of the input, or with no, nothing is written", () => {
+  test("at the end of the input, or with no, nothing is written", async () => {
     const folder = temporaryProject(page);
-    expect(fondTold(folder, "", "init", "--ask").status).toBe(0);
-    expect(fondTold(folder, "\nde\n\n\nn\n", "init", "--ask").stdout).toContain('"targets": ["de"]');
+    expect((await fondTold(folder, "", "init", "--ask")).status).toBe(0);
+    expect((await fondTold(folder, "\nde\n\n\nn\n", "init", "--ask")).stdout).toContain('"targets": ["de"]');
     expect(configOf(folder)).toBeNull();
   });
 
-  test("what is proposed is what the files make likely", () => {
+  test("what is proposed is what the files make likely", async () => {
     const folder = temporaryProject({
       "l/fr.json": '{ "a": "Les bateaux" }\n',
       "l/it.json": '{ "a": "Le barche" }\n',
     });
-    expect(fondTold(folder, "\n\n", "init", "--ask").stdout).toContain("written in? [fr]");
+    expect((await fondTold(folder, "\n\n", "init", "--ask")).stdout).toContain("written in? [fr]");
     expect(configOf(folder)).toMatchObject({ source: "fr", targets: ["it"] });
   });
 
-  test("nothing is asked where all is found, or with --yes", () => {
+  test("nothing is asked where all is found, or with --yes", async () => {
     const known = {
       "src/a.tsx": 'import { t } from "./t";\nexport const A = () => <h1>{t("home.title")}</h1>;\n',
       "l/en.json": '{ "home": { "title": "Sailings" } }\n',
       "l/de.json": '{ "home": { "title": "Abfahrten" } }\n',
     };
-    expect(fondTold(temporaryProject(known), "", "init", "--ask").stdout).not.toContain("?");
+    expect((await fondTold(temporaryProject(known), "", "init", "--ask")).stdout).not.toContain("?");
     const folder = temporaryProject(page);
-    expect(fond(folder, "init", "--yes", "--write").status).toBe(0);
+    expect((await fond(folder, "init", "--yes", "--write")).status).toBe(0);
     expect(configOf(folder)).toMatchObject({ source: "en", targets: [] });
   });
 
-  test("what another program reads has no questions in it", () => {
-    const { stdout, stderr } = fondTold(temporaryProject(page), "", "init", "--ask", "--format", "json");
+  test("what another program reads has no questions in it", async () => {
+    const { stdout, stderr } = await fondTold(
+      temporaryProject(page),
+      "",
+      "init",
+      "--ask",
+      "--format",
+      "json",
+    );
     expect(JSON.parse(stdout)).toMatchObject({ command: "init" });
     expect(stderr).toContain("Which locale are the texts written in?");
   });

@@ -24,10 +24,10 @@ const typeCheck = (folder: string) =>
 describe("extraction from the sample project", () => {
   let folder = "";
   let before = "";
-  beforeAll(() => {
+  beforeAll(async () => {
     folder = sample();
     before = render(folder, "en");
-    expect(fond(folder, "extract", "--write").status).toBe(0);
+    expect((await fond(folder, "extract", "--write")).status).toBe(0);
   });
 
   test("the site in its source language is the same before and after", () => {
@@ -40,14 +40,14 @@ describe("extraction from the sample project", () => {
     expect(() => typeCheck(folder)).not.toThrow();
   });
 
-  test("running it again changes nothing", () => {
-    expect(fond(folder, "extract", "--check")).toMatchObject({ status: 0 });
+  test("running it again changes nothing", async () => {
+    expect(await fond(folder, "extract", "--check")).toMatchObject({ status: 0 });
   });
 });
 
 describe("lint of the sample project", () => {
-  test("finds each of its mistakes, once", () => {
-    const { stdout, status } = fond(join(root, "demo/booking"), "lint", "--format", "json");
+  test("finds each of its mistakes, once", async () => {
+    const { stdout, status } = await fond(join(root, "demo/booking"), "lint", "--format", "json");
     const { findings } = JSON.parse(stdout) as { findings: { rule: string; file: string; key?: string }[] };
     expect(status).toBe(1);
     expect(
@@ -74,9 +74,9 @@ describe("lint of the sample project", () => {
 describe("the walk through the job", () => {
   let folder = "";
   let told = "";
-  beforeAll(() => {
+  beforeAll(async () => {
     folder = temporaryProject();
-    const outcome = fond(folder, "demo", "walk");
+    const outcome = await fond(folder, "demo", "walk");
     expect(outcome).toMatchObject({ status: 0, stderr: "" });
     told = outcome.stdout;
     symlinkSync(join(root, "node_modules"), join(folder, "walk/node_modules"));
@@ -87,12 +87,12 @@ describe("the walk through the job", () => {
     expect([...new Set(commands)]).toEqual(["survey", "extract", "reconcile", "lint", "balance"]);
   });
 
-  test("ends in order, with every language whole", () => {
+  test("ends in order, with every language whole", async () => {
     const walk = join(folder, "walk");
-    expect(fond(walk, "lint").stdout).toBe("✓ no findings\n");
-    expect(fond(walk, "reconcile", "--check").status).toBe(0);
-    expect(fond(walk, "extract", "--check").status).toBe(0);
-    const { books } = JSON.parse(fond(walk, "balance", "--format", "json").stdout) as {
+    expect((await fond(walk, "lint")).stdout).toBe("✓ no findings\n");
+    expect((await fond(walk, "reconcile", "--check")).status).toBe(0);
+    expect((await fond(walk, "extract", "--check")).status).toBe(0);
+    const { books } = JSON.parse((await fond(walk, "balance", "--format", "json")).stdout) as {
       books: { locales: { share: number }[] }[];
     };
     expect(books[0]?.locales.map(({ share }) => share)).toEqual([1, 1, 1, 1, 1]);
@@ -106,9 +106,9 @@ describe("the walk through the job", () => {
     expect(render(walk, "en")).not.toMatch(/[a-z]+\.[a-z]+[A-Z]/);
   });
 
-  test("never writes into a folder that is not empty", () => {
+  test("never writes into a folder that is not empty", async () => {
     const before = filesIn(folder);
-    expect(fond(folder, "demo", "walk").status).toBe(2);
+    expect((await fond(folder, "demo", "walk")).status).toBe(2);
     expect(filesIn(folder)).toEqual(before);
   });
 });

@@ -34,7 +34,11 @@ describe("reading", () => {
     expect(files.read("a.txt")).toMatchObject({ ok: true, text: "x" });
     expect(files.read("none.txt")).toMatchObject({ ok: false, trouble: "absent" });
     expect(files.read("b.txt")).toMatchObject({ ok: false, trouble: "encoding" });
-    expect(files.read(".")).toMatchObject({ ok: false, trouble: "unreadable", detail: "it is a folder" });
+    expect(files.read(".")).toMatchObject({
+      ok: false,
+      trouble: "unreadable",
+      detail: "it is a folder, not a file",
+    });
   });
 });
 

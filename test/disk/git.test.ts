@@ -76,40 +76,42 @@ describe("the lines that Git says are new", () => {
 });
 
 describe("survey and lint --since", () => {
-  test("show what is new since a revision, and refuse one that is not there", () => {
+  test("show what is new since a revision, and refuse one that is not there", async () => {
     const old = "export const Old = () => <p>An old text</p>;\n";
     const folder = repository(smallProject({ "src/page.tsx": old }));
     writeFileSync(join(folder, "src/page.tsx"), `${old}export const New = () => <p>A new text</p>;\n`);
-    const { status, stdout } = fond(folder, "survey", "--since", "HEAD");
+    const { status, stdout } = await fond(folder, "survey", "--since", "HEAD");
     expect(status).toBe(0);
     expect(stdout).toContain("A new text");
     expect(stdout).not.toContain("An old text");
-    expect(fond(folder, "survey").stdout).toContain("An old text");
+    expect((await fond(folder, "survey")).stdout).toContain("An old text");
     writeFileSync(
       join(folder, "texts/de.json"),
       '{\n  "home": {\n    "title": "Abfahrten",\n    "count": "{n, plural, one {#}}"\n  }\n}\n',
     );
-    const found = JSON.parse(fond(folder, "lint", "--since", "HEAD", "--format", "json").stdout) as {
+    const found = JSON.parse((await fond(folder, "lint", "--since", "HEAD", "--format", "json")).stdout) as {
       findings: { file: string }[];
     };
     expect(new Set(found.findings.map(({ file }) => file))).toEqual(new Set(["texts/de.json"]));
-    expect(fond(folder, "survey", "--since", "nowhere")).toMatchObject({ status: 2 });
-    expect(fond(folder, "survey", "--since", "HEAD", "--staged")).toMatchObject({ status: 2 });
+    expect(await fond(folder, "survey", "--since", "nowhere")).toMatchObject({ status: 2 });
+    expect(await fond(folder, "survey", "--since", "HEAD", "--staged")).toMatchObject({ status: 2 });
   });
 });
 
 describe("waive", () => {
-  test("accepts a literal by its place, and the findings of a rule", () => {
+  test("accepts a literal by its place, and the findings of a rule", async () => {
     const folder = temporaryProject(
       smallProject({ "src/page.tsx": "export const A = () => <p>Shelf mark</p>;\n" }),
     );
-    expect(fond(folder, "waive", "src/page.tsx:1")).toMatchObject({ status: 2 });
-    expect(fond(folder, "waive", "src/page.tsx:9", "--reason", "x")).toMatchObject({ status: 2 });
-    expect(fond(folder, "waive", "src/page.tsx:1", "--reason", "a name", "--write").status).toBe(0);
-    expect(fond(folder, "survey").stdout).not.toContain("Shelf mark");
-    expect(fond(folder, "waive", "--rule", "key/mising", "--reason", "x")).toMatchObject({ status: 2 });
+    expect(await fond(folder, "waive", "src/page.tsx:1")).toMatchObject({ status: 2 });
+    expect(await fond(folder, "waive", "src/page.tsx:9", "--reason", "x")).toMatchObject({ status: 2 });
+    expect((await fond(folder, "waive", "src/page.tsx:1", "--reason", "a name", "--write")).status).toBe(0);
+    expect((await fond(folder, "survey")).stdout).not.toContain("Shelf mark");
+    expect(await fond(folder, "waive", "--rule", "key/mising", "--reason", "x")).toMatchObject({
+      status: 2,
+    });
     const given = ["--rule", "key/missing", "--key", "home.*", "--locale", "de", "--reason", "later"];
-    expect(fond(folder, "waive", ...given, "--until", "2031-01-01", "--write").status).toBe(0);
+    expect((await fond(folder, "waive", ...given, "--until", "2031-01-01", "--write")).status).toBe(0);
     const kept = JSON.parse(filesIn(folder)["fond.waivers.json"] ?? "") as { waivers: object[] };
     expect(kept.waivers).toEqual([
       { literal: "Shelf mark", file: "src/page.tsx", reason: "a name" },

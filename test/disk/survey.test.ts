@@ -72,7 +72,7 @@ describe("the cache", () => {
         books: [{ ...config.books[0], code: ["src/*.tsx"], ignore: ["src/home.tsx"] }],
       }),
     );
-    expect(fond(folder, "survey", "--all", "--format", "json").stdout).toContain("zang");
+    expect((await fond(folder, "survey", "--all", "--format", "json")).stdout).toContain("zang");
   });
 });
 

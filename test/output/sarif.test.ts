@@ -27,36 +27,38 @@ interface Log {
   ];
 }
 
-function logOf(folder: string): Log {
-  const log: unknown = JSON.parse(fond(folder, "lint", "--format", "sarif").stdout);
+async function logOf(folder: string): Promise<Log> {
+  const log: unknown = JSON.parse((await await fond(folder, "lint", "--format", "sarif")).stdout);
   expect(isSarif(log) ? [] : isSarif.errors).toEqual([]);
   return log as Log;
 }
 
-test("the sample project's findings and repairs are a valid log", () => {
+test("the sample project's findings and repairs are a valid log", async () => {
   const folder = temporaryProject();
   cpSync(join(root, "demo", "booking"), folder, { recursive: true });
-  const { results } = logOf(folder).runs[0];
+  const { results } = (await logOf(folder)).runs[0];
   expect(results.length).toBeGreaterThan(10);
   expect(results.some(({ fixes }) => fixes !== undefined)).toBe(true);
 });
 
-test("so is a log without findings", () => {
-  expect(logOf(temporaryProject(smallProject())).runs[0].results).toEqual([]);
+test("so is a log without findings", async () => {
+  expect((await logOf(temporaryProject(smallProject()))).runs[0].results).toEqual([]);
 });
 
-test("so is one of files that no address could name as they are, or that cannot be read", () => {
+test("so is one of files that no address could name as they are, or that cannot be read", async () => {
   const config = {
     source: "en",
     targets: ["de"],
     books: [{ name: "a", files: "texts of us/100 %/{locale}.json", code: [] }],
   };
-  const { results } = logOf(
-    temporaryProject({
-      "fond.config.json": JSON.stringify(config),
-      "texts of us/100 %/en.json": '{ "a": "One {n}", "b": "Two" }\n',
-      "texts of us/100 %/de.json": '{ "a": "Eins", "c"',
-    }),
+  const { results } = (
+    await logOf(
+      temporaryProject({
+        "fond.config.json": JSON.stringify(config),
+        "texts of us/100 %/en.json": '{ "a": "One {n}", "b": "Two" }\n',
+        "texts of us/100 %/de.json": '{ "a": "Eins", "c"',
+      }),
+    )
   ).runs[0];
   expect(results.length).toBeGreaterThan(0);
   for (const { locations } of results)

@@ -2,7 +2,9 @@ import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import { Readable } from "node:stream";
 import { fileURLToPath } from "node:url";
+import { run } from "../../src/cli/run.js";
 
 /** The repository's root, seen from the compiled tests. */
 export const root = fileURLToPath(new URL("../../../", import.meta.url));
@@ -41,24 +43,38 @@ export interface Outcome {
   readonly stderr: string;
 }
 
-/** Runs the built program in a folder. */
-export function fond(cwd: string, ...args: readonly string[]): Outcome {
+/** What the program sees of its surroundings in tests. */
+const environment = {
+  XDG_CACHE_HOME: join(tmpdir(), "fond-test-cache"),
+  FORCE_COLOR: "0",
+  COLUMNS: "100",
+};
+
+/** Runs the program in a folder, in this process. */
+export function fond(cwd: string, ...args: readonly string[]): Promise<Outcome> {
   return fondTold(cwd, "", ...args);
 }
 
-/** Runs the built program with something to read on its standard input. */
-export function fondTold(cwd: string, input: string, ...args: readonly string[]): Outcome {
+/** Runs the program in this process, with something to read on its standard input. */
+export async function fondTold(cwd: string, input: string, ...args: readonly string[]): Promise<Outcome> {
+  let stdout = "";
+  let stderr = "";
+  const status = await run(args, {
+    stdin: Readable.from(input === "" ? [] : [input]),
+    stdout: { write: (text) => (stdout += text) },
+    stderr: { write: (text) => (stderr += text) },
+    env: environment,
+    cwd,
+  });
+  return { status, stdout, stderr };
+}
+
+/** Runs the built program in a process of its own. */
+export function fondProgram(cwd: string, ...args: readonly string[]): Outcome {
   const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
     cwd,
-    input,
     encoding: "utf8",
-    env: {
-      ...process.env,
-      NODE_OPTIONS: "",
-      XDG_CACHE_HOME: join(tmpdir(), "fond-test-cache"),
-      FORCE_COLOR: "0",
-      COLUMNS: "100",
-    },
+    env: { ...process.env, NODE_OPTIONS: "", ...environment },
   });
   return { status, stdout, stderr };
 }

@@ -9,7 +9,7 @@ import { revisionsOf } from "../../disk/git-files.js";
 import { gitTrouble } from "../../disk/git.js";
 import { balanceJson, outstandingJson, trendJson } from "../../output/json.js";
 import { openOrFail, scopeOf, type CommandContext } from "../context.js";
-import { plainTable } from "../terminal/table.js";
+import { plainTable, withoutEndSpaces } from "../terminal/table.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 import { counted, type Style } from "../terminal/style.js";
 
@@ -161,7 +161,7 @@ function renderBook(book: BookBalance, style: Style, width: number): string {
   for (const locale of sorted) table.push(renderLocale(locale, style, barWidth));
   const name = book.namespace === undefined ? book.name : `${book.name} ${book.namespace}`;
   const title = `${style.bold(name)} ${style.dim(counted(book.keys, "key"))}`;
-  return `${title}\n${sorted.length > 0 ? table.toString().replace(/ +$/gm, "") : style.dim("no target locales")}\n`;
+  return `${title}\n${sorted.length > 0 ? withoutEndSpaces(table.toString()) : style.dim("no target locales")}\n`;
 }
 
 function renderLocale(locale: LocaleBalance, style: Style, barWidth: number): string[] {

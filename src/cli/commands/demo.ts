@@ -25,8 +25,6 @@ import { runSurvey } from "./survey.js";
 
 /** Copies the sample project to a new folder and walks through the whole job in it. */
 export async function runDemo(context: CommandContext, folder: string): Promise<ExitStatus> {
-  if (context.options.format !== "text")
-    throw new CommandError("demo prints text only", "leave out --format", exitStatus.usage);
   const target = resolve(context.options.cwd, folder);
   if (existsSync(target) && readdirSync(target).length > 0)
     throw new CommandError(
@@ -74,7 +72,7 @@ class Walk {
       ...(verbose !== undefined && { verbose }),
     };
     this.inner = {
-      ...commandContext(options),
+      ...commandContext(options, context.io),
       style: context.style,
       width: context.width,
       print: context.print,

@@ -32,7 +32,8 @@ export async function runExtract(
   sayWhatWasNotRead(context, plan.unread);
   const unfit = plan.unread.length > 0 ? exitStatus.trouble : undefined;
   // With a person at the terminal and nothing said of what to do, each text is shown and asked about.
-  const reviews = options.review ?? (isAttended(context.options.format) && !options.write && !options.check);
+  const reviews =
+    options.review ?? (isAttended(context.options.format, context.io) && !options.write && !options.check);
   if (!reviews || plan.extracted.length === 0) {
     const status = settlePlan(context, "extract", plan, options);
     return status === exitStatus.inOrder ? (unfit ?? status) : status;

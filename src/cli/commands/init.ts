@@ -1,11 +1,14 @@
+import { join } from "node:path";
 import { planInit, type InitAnswers, type InitPlan } from "../../core/project/detect.js";
 import { parseTag } from "../../core/locale/tag.js";
 import { bookLayout } from "../../core/catalog/layout.js";
 import { makePlan } from "../../core/plan/plan.js";
 import { git } from "../../disk/git.js";
+import { packageRoot } from "../../disk/package-root.js";
 import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 import { renderPlan } from "../terminal/plan.js";
+import { terminalText } from "../terminal/style.js";
 import { answerReader, isAttended, type Answers } from "../terminal/answers.js";
 
 export interface InitCommandOptions extends WriteOptions {
@@ -25,15 +28,16 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
       exitStatus.usage,
     );
   const { plan } = result;
-  const asks = (options.ask ?? (isAttended(context.options.format) && !options.check)) && !options.yes;
+  const asks =
+    (options.ask ?? (isAttended(context.options.format, context.io) && !options.check)) && !options.yes;
   if (!asks || plan.open.length === 0) {
     tellGrounds(context, plan);
     return settlePlan(context, "init", plan, options);
   }
   // Questions must not stand in what another program reads.
   const isText = context.options.format === "text";
-  const print = isText ? context.print : (text: string) => void process.stderr.write(text);
-  const asked = answerReader(print);
+  const print = isText ? context.print : (text: string) => void context.io.stderr.write(terminalText(text));
+  const asked = answerReader(context.io, print);
   const answered = plan.answer(await askFor(plan, asked, print));
   tellGrounds(context, answered);
   if (options.write || options.check || !isText) {
@@ -94,12 +98,22 @@ async function askFor(
   return answers;
 }
 
-const driver = "npx fond merge %O %A %B %P";
+/**
+ * The command that Git's configuration names: this very program, never one that a package registry would be asked for. Where
+ * it is gone or fails, Git merges line by line and leaves its usual conflict markers.
+ */
+function mergeDriver(): string {
+  // Git runs it through a shell, and reads % as the start of a placeholder.
+  const quoted = (path: string) => `'${path.replaceAll("'", `'\\''`).replaceAll("%", "%%")}'`;
+  const own = `${quoted(process.execPath)} ${quoted(join(packageRoot(), "dist", "bin", "main.js"))} merge %O %A %B %P`;
+  return `${own} || grep -q '^<<<<<<< ' %A || git merge-file -L ours -L base -L theirs %A %O %B`;
+}
 
 /** The attributes of catalogs and ledgers go into the project, the command that they name into the repository's configuration. */
 function setUpMergeDriver(context: CommandContext, options: WriteOptions): ExitStatus {
   const project = openOrFail(context);
   const { cwd } = context.options;
+  const driver = mergeDriver();
   const patterns = project.config.books.flatMap((book) => bookLayout(book).globs);
   const file = ".gitattributes";
   const read = context.files.read(file);
@@ -121,7 +135,7 @@ function setUpMergeDriver(context: CommandContext, options: WriteOptions): ExitS
     { "patterns added": lines.length },
     [],
   );
-  if (known !== driver) context.say(`git config merge.fond.driver "${driver}"`);
+  if (known !== driver) context.say(`git config merge.fond.driver ${JSON.stringify(driver)}`);
   const status = settlePlan(context, "init", plan, options);
   if (options.check) return known === driver ? status : exitStatus.toSettle;
   if (options.write && known !== driver) {

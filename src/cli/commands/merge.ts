@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { formatOf } from "../../core/catalog/formats/index.js";
-import { mergeCatalogs } from "../../core/catalog/merge.js";
+import { mergeCatalogs, withMarkers } from "../../core/catalog/merge.js";
 import { isLedgerText, mergeLedgers } from "../../core/ledger/merge.js";
 import { mergeByLines, mergeWithMarkers } from "../../disk/git-files.js";
 import { reasonOf } from "../../disk/disk-files.js";
@@ -34,7 +34,7 @@ export function runMerge(context: CommandContext, paths: readonly string[]): Exi
   const byLine = mergeByLines(cwd, base, ours, theirs);
   const merged = mergeCatalogs(format, bare(was), bare(our), bare(their), byLine && bare(byLine));
   if (!merged) {
-    write(byLine ?? mergeWithMarkers(cwd, base, ours, theirs));
+    write(byLine ?? mergeWithMarkers(cwd, base, ours, theirs) ?? withMarkers(our, their));
     if (byLine !== undefined) return exitStatus.inOrder;
     context.say(
       `${name}: cannot be merged by key, since one side cannot be read or makes a group of a text; its lines are in conflict`,

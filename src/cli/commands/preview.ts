@@ -8,6 +8,7 @@ import {
 } from "../../core/project/preview.js";
 import { lintProject, type Project, type Scope } from "../../core/project/project.js";
 import { previewJson } from "../../output/json.js";
+import { onOneLine } from "../../output/safe-text.js";
 import {
   changesOf,
   mustBeKnown,
@@ -16,7 +17,8 @@ import {
   type ChangeOptions,
   type CommandContext,
 } from "../context.js";
-import { plainTable } from "../terminal/table.js";
+import { isolated } from "../terminal/style.js";
+import { plainTable, withoutEndSpaces } from "../terminal/table.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 
 export interface PreviewCommandOptions extends ChangeOptions {
@@ -85,7 +87,7 @@ function render({ style }: CommandContext, messages: readonly PreviewMessage[]):
       key = message.key;
       const same = messages.filter((one) => one.key === message.key);
       room = Math.max(0, ...same.flatMap((one) => labelsOf(one).map((label) => label.length)));
-      lines.push(style.bold(style.underline(key)));
+      lines.push(style.bold(style.underline(onOneLine(key))));
     }
     const labels = labelsOf(message);
     const from = message.from === undefined ? "" : style.dim(`  (from ${message.from})`);
@@ -112,7 +114,7 @@ function renderBeside(
   const blocks = keys.map((key) => {
     const own = locales.map((locale) => messages.find((one) => one.key === key && one.locale === locale));
     const labels = [...new Set(own.flatMap((one) => (one ? labelsOf(one) : [])))];
-    const numberIn = (label: string) => Number(/-?\d+(?:\.\d+)?$/.exec(label)?.[0] ?? Number.NaN);
+    const numberIn = (label: string) => Number(/(?<![\d.])-?\d+(?:\.\d+)?$/.exec(label)?.[0] ?? Number.NaN);
     if (labels.every((label) => !Number.isNaN(numberIn(label))))
       labels.sort((a, b) => numberIn(a) - numberIn(b));
     const room = Math.max(2, ...labels.map((label) => label.length + 2));
@@ -135,7 +137,7 @@ function renderBeside(
         "",
         ...own.map((one) => (one?.trouble === undefined ? "" : style.yellow(`! ${one.trouble}`))),
       ]);
-    return `${style.bold(style.underline(key))}\n${table.toString().replace(/ +$/gm, "")}\n`;
+    return `${style.bold(style.underline(onOneLine(key)))}\n${withoutEndSpaces(table.toString())}\n`;
   });
   return blocks.join("\n");
 }
@@ -150,8 +152,8 @@ function labelsOf({ samples }: PreviewMessage): string[] {
   );
 }
 
-/** Right-to-left text between isolates (UAX #9), so that what stands around it keeps its place. */
+/** A text on one line; right-to-left text keeps its own direction, so that what is around it keeps its place. */
 function isolate(text: string): string {
-  const line = text.replace(/\n/g, "⏎");
-  return /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(line) ? `\u2068${line}\u2069` : line;
+  const line = onOneLine(text);
+  return /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(line) ? isolated(line) : line;
 }

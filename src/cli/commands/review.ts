@@ -25,7 +25,7 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
   const { style, width, print } = context;
   await prepareWidths();
   const lineOf = lineReader(context);
-  const answers = answerReader(print);
+  const answers = answerReader(context.io, print);
   const decisions = new Map<string, Decision>();
   const waivers: Waiver[] = [];
   const kinds = new Set<string>();

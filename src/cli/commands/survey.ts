@@ -5,6 +5,7 @@ import type { UnreadSource } from "../../core/source/book-code.js";
 import { diskSurveyCache } from "../../disk/survey-cache.js";
 import { surveyWorkers } from "../../disk/survey-workers.js";
 import { sumCounts, surveyJson } from "../../output/json.js";
+import { onOneLine } from "../../output/safe-text.js";
 import {
   changesOf,
   lineReader,
@@ -33,8 +34,8 @@ export async function runSurvey(
   const project = openOrFail(context);
   const { cwd, quiet } = context.options;
   const all = options.all ?? false;
-  const cache = options.cache ? diskSurveyCache(cwd) : undefined;
-  const progress = showProgress("survey", quiet ?? false);
+  const cache = options.cache ? diskSurveyCache(cwd, context.io.env) : undefined;
+  const progress = showProgress("survey", quiet ?? false, context.io);
   const changes = changesOf(context, options);
   // What changed is counted whole, and narrowed to what is to be shown afterwards.
   const readsAll = all || changes !== undefined;
@@ -92,7 +93,7 @@ function render(context: CommandContext, result: SurveyResult): string {
   for (const literal of shown) {
     if (literal.file !== file) {
       file = literal.file;
-      lines.push(style.bold(style.underline(file)));
+      lines.push(style.bold(style.underline(onOneLine(file))));
     }
     const paint = { text: style.green, unclear: style.yellow, code: style.dim }[literal.verdict];
     const waived =

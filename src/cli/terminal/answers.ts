@@ -1,4 +1,5 @@
 import { createInterface } from "node:readline";
+import type { Io } from "../io.js";
 
 export interface Answers {
   /** The next line, without white space around it; undefined where there is none any more. */
@@ -7,15 +8,15 @@ export interface Answers {
 }
 
 /** Reads answers line by line from standard input, from a person or a file. */
-export function answerReader(print: (text: string) => void): Answers {
-  const lines = createInterface({ input: process.stdin, terminal: false });
+export function answerReader({ stdin }: Pick<Io, "stdin">, print: (text: string) => void): Answers {
+  const lines = createInterface({ input: stdin, terminal: false });
   const iterator = lines[Symbol.asyncIterator]();
   return {
     async ask(question) {
       print(question);
       const next = await iterator.next();
       if (next.done) return undefined;
-      if (!process.stdin.isTTY) print(`${next.value}\n`);
+      if (!stdin.isTTY) print(`${next.value}\n`);
       return next.value.trim();
     },
     close: () => lines.close(),
@@ -23,6 +24,6 @@ export function answerReader(print: (text: string) => void): Answers {
 }
 
 /** Whether a person sits at the terminal, to read what is shown and to answer. */
-export function isAttended(format: string): boolean {
-  return process.stdin.isTTY && process.stdout.isTTY && format === "text";
+export function isAttended(format: string, { stdin, stdout }: Io): boolean {
+  return stdin.isTTY === true && stdout.isTTY === true && format === "text";
 }

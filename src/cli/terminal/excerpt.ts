@@ -1,4 +1,5 @@
 import { displayWidth } from "../../core/text/width.js";
+import { safeText } from "../../output/safe-text.js";
 import type { Range } from "../../core/text/span.js";
 import type { Style } from "./style.js";
 
@@ -22,11 +23,11 @@ export function excerpt(
   const indent = /^ */.exec(shown)?.[0].length ?? 0;
   // Where the line is too long, it starts a little before the place, else at its first word.
   const start =
-    shown.length - indent <= room * mostUnits && displayWidth(shown.slice(indent)) <= room
+    shown.length - indent <= room * mostUnits && widthOf(shown.slice(indent)) <= room
       ? Math.min(indent, from)
       : Math.max(Math.min(indent, from), from - Math.floor(room / 3));
   const head = start > indent ? "…" : "";
-  const fits = (end: number) => displayWidth(head + shown.slice(start, end)) < room;
+  const fits = (end: number) => widthOf(head + shown.slice(start, end)) < room;
   let end = Math.min(shown.length, start + room * mostUnits);
   if (!fits(end)) {
     let least = start;
@@ -38,12 +39,17 @@ export function excerpt(
     end = least;
   }
   const tail = end < shown.length ? "…" : "";
-  const before = displayWidth(head + shown.slice(start, from));
-  const marked = Math.max(displayWidth(shown.slice(from, Math.min(to, end))), 1);
+  const before = widthOf(head + shown.slice(start, from));
+  const marked = Math.max(widthOf(shown.slice(from, Math.min(to, end))), 1);
   return [
     style.dim(gutter) + head + shown.slice(start, end) + tail,
     style.dim(`${" ".repeat(6)} │ `) +
       " ".repeat(before) +
       paint("^".repeat(Math.min(marked, Math.max(room - before, 1)))),
   ];
+}
+
+/** Columns of a text as it is printed, with stand-ins for control characters. */
+function widthOf(text: string): number {
+  return displayWidth(safeText(text));
 }

@@ -1,5 +1,5 @@
 import type { Finding, Severity } from "../../core/lint/finding.js";
-import { onOneLine } from "../../output/findings.js";
+import { onOneLine } from "../../output/safe-text.js";
 import { displayWidth } from "../../core/text/width.js";
 import { excerpt } from "./excerpt.js";
 import { counted, type Style } from "./style.js";
@@ -17,7 +17,7 @@ export function renderFindings(
 ): string {
   const lines: string[] = [];
   for (const [file, group] of byFile(findings)) {
-    lines.push(style.bold(style.underline(file)));
+    lines.push(style.bold(style.underline(onOneLine(file))));
     const seen = new Map<string, number>();
     for (const finding of group) {
       const before = seen.get(finding.rule) ?? 0;
@@ -57,7 +57,7 @@ function renderFinding(
   width: number,
 ): string[] {
   const paint = { error: style.red, warning: style.yellow, info: style.cyan }[finding.severity];
-  const about = [finding.locale, finding.key].filter((part) => part !== undefined).join(" · ");
+  const about = onOneLine([finding.locale, finding.key].filter((part) => part !== undefined).join(" · "));
   const head = `  ${paint(finding.severity.padEnd(7))} ${wrapped(finding.message, width, 10)}`;
   const source = lineOf(finding.file, finding.line);
   return [

@@ -1,5 +1,6 @@
 import { unifiedDiff } from "../../core/plan/diff.js";
 import { changeKind, type Plan } from "../../core/plan/plan.js";
+import { onOneLine } from "../../output/safe-text.js";
 import { counted, grouped, type Style } from "./style.js";
 
 /** A plan for a person: each file's diff, what is left alone and why, and the sum of it. */
@@ -7,7 +8,7 @@ export function renderPlan(plan: Plan, style: Style, verbose: boolean): string {
   const lines: string[] = [];
   for (const change of plan.changes) {
     const kind = { create: "new file", change: "change", remove: "remove" }[changeKind(change)];
-    lines.push(`${style.bold(style.underline(change.file))} ${style.dim(`(${kind})`)}`);
+    lines.push(`${style.bold(style.underline(onOneLine(change.file)))} ${style.dim(`(${kind})`)}`);
     const diff = unifiedDiff(change).split("\n").slice(2);
     if (change.isRecord && !verbose) lines.push(...countDiff(diff, style));
     else for (const line of diff) lines.push(paintDiff(line, style));
@@ -19,7 +20,7 @@ export function renderPlan(plan: Plan, style: Style, verbose: boolean): string {
 /** The files of a plan without their diffs, for when it is carried out. */
 export function listPlan(plan: Plan, style: Style): string {
   const mark = { create: style.green("new    "), change: "change ", remove: style.red("remove ") };
-  const lines = plan.changes.map((change) => `  ${mark[changeKind(change)]} ${change.file}`);
+  const lines = plan.changes.map((change) => `  ${mark[changeKind(change)]} ${onOneLine(change.file)}`);
   return [...lines, ...(plan.notes.length > 0 ? [""] : []), ...renderNotes(plan, style)].join("\n") + "\n";
 }
 
@@ -38,7 +39,10 @@ function renderNotes(plan: Plan, style: Style): string[] {
   const lines = [style.bold("Left as it is")];
   for (const { file, line, column, message, remedy } of plan.notes) {
     const place = line === undefined ? file : `${file}:${line}:${column ?? 1}`;
-    lines.push(`  ${style.yellow(place)}  ${message}`, `    ${style.green("→")} ${remedy}`);
+    lines.push(
+      `  ${style.yellow(onOneLine(place))}  ${onOneLine(message)}`,
+      `    ${style.green("→")} ${onOneLine(remedy)}`,
+    );
   }
   return [...lines, ""];
 }

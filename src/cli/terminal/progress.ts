@@ -1,3 +1,5 @@
+import type { Io } from "../io.js";
+
 /** Shows on a terminal how far long work is, once it has taken a second. */
 export interface Progress {
   step(done: number, of: number): void;
@@ -10,8 +12,7 @@ const patience = 1000;
 const pace = 100;
 
 /** Progress on stderr; nothing where that is no terminal, or with `quiet`. */
-export function showProgress(what: string, quiet: boolean): Progress {
-  const { stderr } = process;
+export function showProgress(what: string, quiet: boolean, { stderr }: Pick<Io, "stderr">): Progress {
   const start = Date.now();
   let shown = 0;
   return {

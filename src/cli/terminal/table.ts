@@ -7,3 +7,11 @@ export const plainTable = {
       .map((name) => [name, ""]),
   ),
 };
+
+/** A table's text without the spaces that fill its last column. */
+export function withoutEndSpaces(table: string): string {
+  return table
+    .split("\n")
+    .map((line) => line.trimEnd())
+    .join("\n");
+}

@@ -100,7 +100,7 @@ function holds(
 }
 
 /** Two texts as one, with conflict markers where they differ. */
-function withMarkers(ours: string, theirs: string): string {
+export function withMarkers(ours: string, theirs: string): string {
   const lineEnd = ours.includes("\r\n") ? "\r\n" : "\n";
   const whole = (text: string) => (text === "" || text.endsWith("\n") ? text : text + lineEnd);
   let result = "";

@@ -4,9 +4,16 @@ import { contentDigest, type FileChange, type Plan } from "./plan.js";
 /** The file that says which plan is being carried out; it exists only while one is. */
 export const journalFile = ".fond-journal.json";
 
-/** How carrying out a plan ended. With `ok: false` every file is as it was. */
+/**
+ * How applying a plan ended. With `ok: true` every file is written; `left` then names records of this run that could not
+ * be removed, and why. With `ok: false` every file is as it was, unless `reason` says otherwise.
+ */
 export type ApplyResult =
-  | { readonly ok: true; readonly written: readonly string[] }
+  | {
+      readonly ok: true;
+      readonly written: readonly string[];
+      readonly left?: { readonly files: readonly string[]; readonly reason: string };
+    }
   | { readonly ok: false; readonly file: string; readonly reason: string; readonly remedy: string };
 
 interface Step {
@@ -55,6 +62,29 @@ export function applyPlan(files: WritableFiles, plan: Plan): ApplyResult {
   }
 }
 
+/**
+ * Finishes the plan of an interrupted run, if there is one, waiting for a run that is writing now. To be called before
+ * anything is read that another plan builds on.
+ */
+export function finishInterrupted(files: WritableFiles): ApplyResult {
+  if (!files.exists(journalFile)) return { ok: true, written: [] };
+  let lock: Lock | undefined;
+  try {
+    lock = files.lock?.();
+    // A run that is writing finishes its own plan.
+    return lock && !lock.ok ? { ok: true, written: [] } : recover(files);
+  } catch (error) {
+    return {
+      ok: false,
+      file: journalFile,
+      reason: messageOf(error),
+      remedy: "see that the project's folder can be written to",
+    };
+  } finally {
+    if (lock?.ok) lock.release();
+  }
+}
+
 function carryOut(files: WritableFiles, plan: Plan): ApplyResult {
   const recovered = recover(files);
   if (!recovered.ok) return recovered;
@@ -95,16 +125,16 @@ function carryOut(files: WritableFiles, plan: Plan): ApplyResult {
     files.write(`${journalFile}.new`, JSON.stringify(journal, undefined, 2) + "\n");
     files.rename(`${journalFile}.new`, journalFile);
   } catch (error) {
-    removeAll(files, beside);
+    const left = removeAll(files, [...beside, `${journalFile}.new`]);
     return {
       ok: false,
       file: current,
       reason: messageOf(error),
-      remedy: "nothing was changed; see that the file and its folder can be written",
+      remedy: `nothing was changed; see that the file and its folder can be written${left ? `, and remove ${left.files.join(", ")}` : ""}`,
     };
   }
   const finished = recover(files);
-  return finished.ok ? { ok: true, written: plan.changes.map((change) => change.file) } : finished;
+  return finished.ok ? { ...finished, written: plan.changes.map((change) => change.file) } : finished;
 }
 
 /**
@@ -155,21 +185,29 @@ export function recover(files: WritableFiles): ApplyResult {
       return undo(files, journal, written, step.file, messageOf(error));
     }
   }
-  close(files, journal);
-  return { ok: true, written };
+  const left = close(files, journal);
+  return { ok: true, written, ...(left && { left }) };
 }
 
-/** Takes the journal away first: what then stands beside the targets has no meaning any more. */
-function close(files: WritableFiles, journal: Journal): void {
-  files.remove(journalFile);
-  removeAll(
-    files,
-    journal.steps.flatMap((step) => [step.staged, step.kept]),
-  );
+/** Removes the journal first: the records beside the targets have no meaning without it. Says what could not be removed. */
+function close(files: WritableFiles, journal: Journal) {
+  return removeAll(files, [journalFile, ...journal.steps.flatMap((step) => [step.staged, step.kept])]);
 }
 
-function removeAll(files: WritableFiles, names: readonly (string | undefined)[]): void {
-  for (const name of names) if (name !== undefined && files.exists(name)) files.remove(name);
+/** Removes the records of a run; says which of them the system refused to remove, and its first reason. */
+function removeAll(files: WritableFiles, names: readonly (string | undefined)[]) {
+  const left: string[] = [];
+  let reason: string | undefined;
+  for (const name of names) {
+    if (name === undefined || !files.exists(name)) continue;
+    try {
+      files.remove(name);
+    } catch (error) {
+      left.push(name);
+      reason ??= messageOf(error);
+    }
+  }
+  return reason === undefined ? undefined : { files: left, reason };
 }
 
 /** A rename was refused half-way: puts the old texts back. Where that is refused too, the journal stays. */
@@ -186,12 +224,12 @@ function undo(
       if (step.kept === undefined) files.remove(step.file);
       else files.rename(step.kept, step.file);
     }
-    close(files, journal);
+    const left = close(files, journal);
     return {
       ok: false,
       file,
       reason,
-      remedy: "nothing was changed; see that the file can be replaced, then run the command again",
+      remedy: `nothing was changed; see that the file can be replaced${left ? ` and remove ${left.files.join(", ")}` : ""}, then run the command again`,
     };
   } catch {
     return {
@@ -221,10 +259,24 @@ function nameBeside(file: string, ending: string): string {
 function parseJournal(text: string): Journal | undefined {
   try {
     const value = JSON.parse(text) as Partial<Journal> | null;
-    return value?.version === 1 && Array.isArray(value.steps) ? (value as Journal) : undefined;
+    return value?.version === 1 && Array.isArray(value.steps) && value.steps.every(isStep)
+      ? (value as Journal)
+      : undefined;
   } catch {
     return undefined;
   }
+}
+
+/** Whether a journal's entry can be one of ours: it moves only what lies beside its target under our own names. */
+function isStep(value: unknown): value is Step {
+  const { file, staged, kept, before, after } = (value ?? {}) as Partial<Record<keyof Step, unknown>>;
+  return (
+    typeof file === "string" &&
+    typeof before === "string" &&
+    typeof after === "string" &&
+    (staged === undefined || staged === nameBeside(file, "new")) &&
+    (kept === undefined || kept === nameBeside(file, "old"))
+  );
 }
 
 function messageOf(error: unknown): string {
