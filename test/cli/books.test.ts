@@ -199,9 +199,9 @@ describe("the account of the locales", () => {
     const change = (file: string, from: string, to: string) => {
       const path = join(folder, file);
       writeFileSync(path, readFileSync(path, "utf8").replace(from, to));
-      await commit();
+      commit();
     };
-    await commit();
+    commit();
     change("texts/en.json", "Sailings", "All sailings today");
     change("texts/de.json", "Abfahrten", "Alle Abfahrten heute");
     expect((await fond(folder, "reconcile", "--from-history", "--write")).stdout).toContain(

@@ -64,7 +64,7 @@ export async function runExtract(
 function givenKeys(written: readonly string[]): ReadonlyMap<string, Decision> {
   return new Map(
     written.map((one) => {
-      const match = /^(.+?:\d+(?::\d+)?)=(\S+)$/.exec(one);
+      const match = /^([^=]+:\d+)=(\S+)$/.exec(one);
       if (!match)
         throw new CommandError(
           `“${one}” gives no key`,

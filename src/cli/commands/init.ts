@@ -90,7 +90,7 @@ async function askFor(
         const written = (await asked.ask(`What stands in the code for a text? [${usual}]  `)) || usual;
         answers.lookup = written.includes("{key}")
           ? written
-          : `${written.replace(/\(.*$/, "")}("{key}"{args})`;
+          : `${written.split("(", 1)[0] ?? ""}("{key}"{args})`;
         const line = await asked.ask("Which line brings it in? [none]  ");
         if (line) answers.import = line;
       }

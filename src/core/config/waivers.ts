@@ -167,7 +167,7 @@ export function addWaivers(before: string | undefined, added: readonly Waiver[])
 export function renameWaivedKeys(text: string, from: string, to: string): string {
   const found = (parse(text) as { waivers?: { key?: string }[] } | undefined)?.waivers ?? [];
   const isGroup = from.endsWith("*");
-  const [old, fresh] = [from, to].map((name) => name.replace(/\.?\*+$/, "")) as [string, string];
+  const [old, fresh] = [from, to].map((name) => name.replace(/\.?(?<!\*)\*+$/, "")) as [string, string];
   return found.reduce((after, { key }, index) => {
     const isMeant =
       key === from || (key !== undefined && (isGroup ? key.startsWith(`${old}.`) : key === old));

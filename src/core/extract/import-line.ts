@@ -3,8 +3,10 @@ import type { TextEdit } from "../text/edits.js";
 /** Where lines that bring other code in stand in one language: those lines, and what comes before the first of them. */
 interface ImportPlace {
   readonly lines: RegExp;
-  /** What opens a file: the new line goes behind the last match. */
+  /** What opens a file: the new line goes behind it. */
   readonly head: RegExp;
+  /** What opens a file that has no such line. */
+  readonly start?: RegExp;
   /** The first declaration: imports behind it belong to other places. */
   readonly body: RegExp;
 }
@@ -22,12 +24,13 @@ const places: Readonly<Record<string, ImportPlace>> = {
   },
   java: {
     lines: /^import\s[^;\n]*;[^\n]*$/gm,
-    head: /^[\s\S]*?^package\s[^;\n]*;[^\n]*\n|^/m,
+    head: /^package\s[^;\n]*;[^\n]*\n/m,
     body: /^(?:public |final |abstract )*(?:class|interface|enum|record)\b/m,
   },
   php: {
     lines: /^use\s[^;\n]*;[^\n]*$/gm,
-    head: /^[\s\S]*?^namespace\s[^;\n]*;[^\n]*\n|^<\?php[^\n]*\n(?:declare\s*\([^;\n]*;[^\n]*\n)?/m,
+    head: /^namespace\s[^;\n]*;[^\n]*\n/m,
+    start: /^<\?php[^\n]*\n(?:declare\s*\([^;\n]*;[^\n]*\n)?/,
     body: /^(?:abstract |final )*(?:class|interface|trait|enum|function)\b/m,
   },
   csharp: {
@@ -36,8 +39,8 @@ const places: Readonly<Record<string, ImportPlace>> = {
     body: /^(?:namespace|public|internal|class|\[)/m,
   },
   go: {
-    lines: /^import\s+(?:\([^)]*\)|[^\n]*)$/gm,
-    head: /^[\s\S]*?^package\s[^\n]*\n|^/m,
+    lines: /^import\s(?:[ \t]*\([^)]*\)|[^\n]*)$/gm,
+    head: /^package\s[^\n]*\n/m,
     body: /^(?:func|type|var|const)\b/m,
   },
 };
@@ -55,7 +58,8 @@ export function importLineEdit(language: string, text: string, line: string): Te
     const at = last.index + last[0].trimEnd().length;
     return { start: at, end: at, replacement: lineEnd + wanted };
   }
-  const at = place.head.exec(plain)?.[0].length ?? 0;
+  const head = place.head.exec(plain) ?? place.start?.exec(plain);
+  const at = head ? head.index + head[0].length : 0;
   if (language === "php" && !/^<\?php[ \t]*(?:\r?\n)/.test(text)) return undefined;
   const isOpen = /^[ \t]*(?:\r?\n|$)/.test(text.slice(at));
   const before = at > 0 && language !== "ruby" ? lineEnd : "";

@@ -1,3 +1,4 @@
+import { rawElements } from "../source/readers/markup/raw-elements.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
 import { fixedText, type Literal, type Obstacle, type Piece, type SourceFile } from "../source/model.js";
@@ -129,7 +130,10 @@ export function hostEdit(
   const template = host.attribute ?? "";
   if (!template.includes("{name}")) return { ...span, replacement: outer + fill(template, inner) + outer };
   // A binding takes the attribute's name along.
-  const name = /[^\s<>"'=]+(?=\s*=\s*$)/.exec(source.text.slice(0, span.start))?.[0] ?? "";
+  const name =
+    /(?<![^\s<>"'=])[^\s<>"'=]+(?=\s*=\s*$)/.exec(
+      source.text.slice(Math.max(span.start - 300, 0), span.start),
+    )?.[0] ?? "";
   const start = source.text.lastIndexOf(name, span.start);
   return {
     start,
@@ -180,13 +184,13 @@ function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {
 /** Whether an interpolation says how its value is written: `{price:.2f}`, `{name!r}`. */
 function isFormatted(code: string, language: Literal["context"]["language"]): boolean {
   if (language !== "python" && language !== "csharp") return false;
-  const bare = code.replace(/\([^()]*\)|\[[^\]]*\]|"[^"]*"|'[^']*'/g, "");
+  const bare = code.replace(/\([^()]*\)|\[[^[\]]*\]|"[^"]*"|'[^']*'/g, "");
   return language === "python" ? /![rsa]\b|:(?!=)/.test(bare) : !bare.includes("?") && /[:,]/.test(bare);
 }
 
 function isInScript(text: string, offset: number): boolean {
-  for (const match of text.matchAll(/<script\b[^>]*>[\s\S]*?<\/script\s*>/gi))
-    if (match.index <= offset && offset < match.index + match[0].length) return true;
+  for (const { name, start, end } of rawElements(text))
+    if (name === "script" && start <= offset && offset < end) return true;
   return false;
 }
 

@@ -194,7 +194,7 @@ function relativeImport(
   called: readonly string[],
   quote: '"' | "'",
 ): ImportLine | undefined {
-  const written = line.line.replace(/\{to:([^}]+)\}/, (_, target: string) => {
+  const written = line.line.replace(/\{to:([^{}]+)\}/, (_, target: string) => {
     const way = posix.relative(posix.dirname(file), target);
     return way.startsWith(".") ? way : `./${way}`;
   });
@@ -204,7 +204,7 @@ function relativeImport(
   const unused = read.names.filter((name) => !names.includes(name));
   if (unused.length === 0) return read;
   const kept = names.filter(({ named }) => named).map((name) => name.written);
-  return readImportLine(read.line.replace(/\{[^}]*\}/, `{ ${kept.join(", ")} }`));
+  return readImportLine(read.line.replace(/\{[^{}]*\}/, `{ ${kept.join(", ")} }`));
 }
 
 /** The quote that the file's own strings use more. */

@@ -1,6 +1,7 @@
 import type { Program } from "oxc-parser";
 import { dialectOf } from "../source/readers/markup/islands.js";
 import { parseScript } from "../source/readers/script/script.js";
+import { rawElements } from "../source/readers/markup/raw-elements.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
 
@@ -26,11 +27,11 @@ export function wholeScript({ file, text }: SourceFile): ScriptPart {
 export function componentScripts({ file, text }: SourceFile): readonly ScriptPart[] {
   const dialect = dialectOf(file)?.name;
   if (dialect !== "vue" && dialect !== "svelte") return [];
-  return [...text.matchAll(/<script\b([^>]*)>([\s\S]*?)<\/script\s*>/gi)].flatMap((match): ScriptPart[] => {
-    const [whole, attributes = "", code = ""] = match;
+  return [...rawElements(text)].flatMap((element): ScriptPart[] => {
+    if (element.name !== "script") return [];
+    const { attributes, contentStart: start, contentEnd: end } = element;
+    const code = text.slice(start, end);
     const lang = /\blang\s*=\s*["']?(tsx?|jsx)\b/.exec(attributes)?.[1] ?? "js";
-    const start = match.index + whole.indexOf(">") + 1;
-    const end = start + code.length;
     const blank = (part: string) => part.replace(/[^\r\n]/g, " ");
     const masked = blank(text.slice(0, start)) + code + blank(text.slice(end));
     const { program, problems } = parseScript(`${file}.${lang}`, masked);

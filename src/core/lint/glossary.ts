@@ -1,3 +1,4 @@
+import { delimited } from "../text/delimited.js";
 import { createRequire } from "node:module";
 import type * as Entities from "entities";
 import { readRows } from "../catalog/formats/table.js";
@@ -66,20 +67,17 @@ function readTable(text: string): GlossaryResult {
 /** The concepts of a TBX file, in the old and the new names of its elements. */
 function readTbx(text: string): GlossaryResult {
   const concepts: Concept[] = [];
-  for (const [, entry = ""] of text.matchAll(
-    /<(?:conceptEntry|termEntry)\b[^>]*>([\s\S]*?)<\/(?:conceptEntry|termEntry)>/g,
-  )) {
+  for (const { inside: entry } of elementsNamed(text, "conceptEntry|termEntry")) {
     const terms = new Map<string, string[]>();
     const avoided = new Map<string, string[]>();
-    for (const [, tag = "", section = ""] of entry.matchAll(
-      /<(?:langSec|langSet)\b[^>]*\bxml:lang\s*=\s*["']([^"']+)["'][^>]*>([\s\S]*?)<\/(?:langSec|langSet)>/g,
-    )) {
-      const locale = canonicalTag(tag);
+    for (const { attributes, inside: section } of elementsNamed(entry, "langSec|langSet")) {
+      const locale = canonicalTag(/\bxml:lang\s*=\s*["']([^"']+)["']/.exec(attributes)?.[1] ?? "");
       if (locale === undefined) continue;
-      for (const [, term = "", rest = ""] of section.matchAll(
-        /<term\b[^>]*>([\s\S]*?)<\/term>([\s\S]*?)(?=<term\b|$)/g,
-      )) {
-        const isAvoided = /administrativeStatus[^>]*>\s*(?:deprecatedTerm|supersededTerm)/.test(rest);
+      const found = [...elementsNamed(section, "term")];
+      for (const [index, { inside: term, end }] of found.entries()) {
+        // What is said of a term stands behind it.
+        const rest = section.slice(end, found[index + 1]?.start);
+        const isAvoided = /administrativeStatus[^<>]*>\s*(?:deprecatedTerm|supersededTerm)/.test(rest);
         const list = isAvoided ? avoided : terms;
         list.set(locale, [...(list.get(locale) ?? []), entities().decodeXML(term.trim())]);
       }
@@ -93,6 +91,20 @@ function readTbx(text: string): GlossaryResult {
         message: "it holds no concepts",
         remedy: "see that it is TBX-Basic (ISO 30042), or a CSV table",
       };
+}
+
+/** The elements of some names in a text of XML, none inside another. */
+function* elementsNamed(text: string, names: string) {
+  for (const { start, end, innerStart, innerEnd } of delimited(
+    text,
+    new RegExp(`<(?:${names})\\b`),
+    new RegExp(`</(?:${names})\\s*>`),
+  )) {
+    const whole = text.slice(innerStart, innerEnd);
+    const tagEnd = whole.indexOf(">");
+    if (tagEnd >= 0)
+      yield { start, end, attributes: whole.slice(0, tagEnd), inside: whole.slice(tagEnd + 1) };
+  }
 }
 
 /** What of a glossary holds for a locale: its own, or its language's. */

@@ -151,7 +151,7 @@ function operandsOf(text: string): Operands {
   const exponent = Number(compact);
   const digits = whole + fraction.slice(0, exponent).padEnd(exponent, "0");
   const visible = fraction.slice(exponent);
-  const trimmed = visible.replace(/0+$/, "");
+  const trimmed = visible.replace(/(?<!0)0+$/, "");
   return {
     n: Number(`${digits}.${visible || "0"}`),
     i: Number(digits),
@@ -172,7 +172,7 @@ function parseCondition(text: string): Condition {
 }
 
 function parseRelation(text: string): Condition {
-  const match = /^\s*([nivwftce])\s*(?:%\s*(\d+))?\s*(!?=)\s*([\d.,\s]+)$/.exec(text);
+  const match = /^\s*([nivwftce])\s*(?:%\s*(\d+)\s*)?(!?=)\s*(\d[\d.,\s]*)$/.exec(text);
   if (!match) throw new Error(`a plural rule that cannot be read: ${text}`);
   const [, operand = "n", modulus, relation, list = ""] = match;
   const ranges = list.split(",").map((range) => {

@@ -116,7 +116,7 @@ function formatByOptions(
 ): string | undefined {
   if (style !== undefined && style.kind !== "options") return undefined;
   const options = Object.fromEntries(
-    [...(style?.text ?? "").matchAll(/([^\s=]+)=(?:\|((?:\\.|[^|])*)\||(\S+))/g)].map(
+    [...(style?.text ?? "").matchAll(/(?<![^\s=])([^\s=]+)=(?:\|((?:\\.|[^|\\])*)\||(\S+))/g)].map(
       ([, name = "", quoted, bare]) => {
         const text = quoted?.replace(/\\(.)/g, "$1") ?? bare ?? "";
         return [name, /^\d+$/.test(text) ? Number(text) : text] as const;

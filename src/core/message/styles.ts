@@ -193,7 +193,9 @@ function numberPatternFault(pattern: string): StyleFault | undefined {
     if (!found) continue;
     const [number] = found;
     const rest = part.slice(found.index + number.length);
-    const isOrdered = /^(?:[#,]*[0-9,]*(?:\.[0-9]*#*)?|[#,]*@[@,]*[#,]*)(?:E\+?0+)?$/.test(number);
+    const isOrdered = /^(?:[#,]*(?:[0-9][0-9,]*)?(?:\.[0-9]*#*)?|[#,]*@[@,]*(?:#[#,]*)?)(?:E\+?0+)?$/.test(
+      number,
+    );
     if (!isOrdered || /,(?![#0-9@])|,,/.test(number) || /[#0-9@,.]/.test(rest) || !/[#0-9@]/.test(number))
       return { part: number, remedy };
   }

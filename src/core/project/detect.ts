@@ -163,7 +163,7 @@ function lookupOf({ lookup, import: line }: InitAnswers) {
 function compactJson(value: object): string {
   const wide = JSON.stringify(value, undefined, 2);
   const narrow = wide.replace(
-    /([[{])\n\s+([^[\]{}]*?)\n\s+([\]}])/g,
+    /([[{])\n *([^[\]{}\s][^[\]{}]*)\n *([\]}])/g,
     (whole: string, open: string, inner: string, close: string) => {
       const line = inner.replace(/\n\s+/g, " ");
       const pad = open === "{" ? " " : "";
@@ -332,7 +332,7 @@ function localeIn(
     const part = parts[at] ?? "";
     if (isLocale(part)) return found(at, part, "{locale}");
     const suffix =
-      at === parts.length - 1 ? /^(.+?[-_.])([a-z]{2}(?:[-_][A-Za-z0-9]{2,8})*)$/.exec(part) : null;
+      at === parts.length - 1 ? /^(.+?[-_.])([a-z]{2}(?:[-_][A-Za-z0-9]{2,8}){0,4})$/.exec(part) : null;
     const written = suffix?.[2] ?? "";
     if (suffix && isLocale(written)) return found(at, written, `${suffix[1]}{locale}`);
   }
@@ -481,7 +481,7 @@ function findRelative(
 ): { root: string; pattern: string } | undefined {
   for (const { file, literals } of code) {
     const folders = posix.dirname(file).split("/");
-    const name = posix.basename(file).replace(/\..*$/, "").replace(/^_/, "");
+    const name = (posix.basename(file).split(".", 1)[0] ?? "").replace(/^_/, "");
     for (const { context, pieces } of literals) {
       const text = readableText(pieces);
       if (context.role !== "argument" || context.index !== 0 || !/^\.[\w.]+$/.test(text)) continue;

@@ -6,9 +6,9 @@ const syntaxSigns: readonly (readonly [MessageSyntax, RegExp])[] = [
   ["mf2", /^\s*\.(?:input\s*\{|local\s+\$|match\s)|\{\s*(?:\$[\p{L}_][\w.-]*[\s}]|#[\p{L}][\w:-]*[\s}/])/u],
   ["double-brace", /\{\{-?\s*[\p{L}_$][\w.$]*\s*(?:,[^{}]*)?\}\}/u],
   ["percent-brace", /%\{[\p{L}_][\w.]*\}/u],
-  ["percent-paren", /%\([\p{L}_][\w.]*\)[-+ 0#]*\d*(?:\.\d+)?[dfs]/u],
+  ["percent-paren", /%\([\p{L}_][\w.]*\)[-+ 0#]*(?:[1-9]\d*)?(?:\.\d+)?[dfs]/u],
   ["java", /\{\d+(?:,\s*(?:number|date|time|choice)\b[^{}]*)?\}/],
-  ["printf", /%(?:\d+\$)?[-+0]*\d*(?:\.\d+)?(?:[sd@]|l?[dux]|\.?\d*f)(?![\p{L}])/u],
+  ["printf", /%(?:\d+\$)?[-+0]*(?:[1-9]\d*)?(?:\.\d*)?(?:[sd@f]|l?[dux])(?![\p{L}])/u],
   ["colon", /(?<![\p{L}\p{N}_:]):[a-z_]{2,}\b(?!:)/u],
 ];
 
@@ -19,7 +19,7 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Messa
     count: texts.filter((text) => {
       // What one syntax writes inside another's signs is not its own.
       const bare =
-        syntax === "icu" || syntax === "java" ? text.replace(/[%$]\{[^}]*\}|\{\{[^}]*\}\}/g, "") : text;
+        syntax === "icu" || syntax === "java" ? text.replace(/[%$]\{[^{}]*\}|\{\{[^{}]*\}\}/g, "") : text;
       return sign.test(bare);
     }).length,
   }));

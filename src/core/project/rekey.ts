@@ -111,7 +111,7 @@ function renamingOf(from: string, to: string, separator: string, book: Book): Re
     !book.catalogs.some((one) =>
       [...one.byKey.keys()].some((key) => book.codeKey(one.namespace, key) === from),
     );
-  const [old, fresh] = [from, to].map((name) => name.replace(/\*+$/, "")) as [string, string];
+  const [old, fresh] = [from, to].map((name) => name.replace(/(?<!\*)\*+$/, "")) as [string, string];
   const ends = (name: string) => (name === "" || !/[\p{L}\p{N}]$/u.test(name) ? name : name + separator);
   if (!isGroup) return (key) => (key === from ? to : undefined);
   const group = { from: ends(old), to: ends(fresh) };

@@ -82,7 +82,7 @@ function relativePrefix(
 ): string {
   const inside = root !== "" && file.startsWith(`${root}/`) ? file.slice(root.length + 1) : file;
   const folders = inside.split("/");
-  const name = (folders.pop() ?? "").replace(/\..*$/, "").replace(/^_/, "");
+  const name = ((folders.pop() ?? "").split(".", 1)[0] ?? "").replace(/^_/, "");
   return pattern
     .replace("{folders}", folders.join(separator))
     .replace("{file}", name)
@@ -98,7 +98,7 @@ export function calleeOf(template: string): string | undefined {
 
 /** The functions that a template for extraction calls with the key, wherever in it they stand. */
 export function calledIn(template: string): readonly string[] {
-  const name = /([\w$.]+)\(\s*["'`]\{key\}/.exec(template)?.[1];
+  const name = /(?<![\w$.])([\w$.]+)\(\s*["'`]\{key\}/.exec(template)?.[1];
   return name === undefined ? [] : [name];
 }
 

@@ -15,7 +15,7 @@ export function trimEnds(pieces: readonly Piece[]): Piece[] {
     if (piece.kind !== "text") return piece;
     let { value } = piece;
     if (index === 0) value = value.replace(/^[ \t\r\n\f]+/, "");
-    if (index === pieces.length - 1) value = value.replace(/[ \t\r\n\f]+$/, "");
+    if (index === pieces.length - 1) value = value.replace(/(?<![ \t\r\n\f])[ \t\r\n\f]+$/, "");
     return { ...piece, value };
   });
   return trimmed.filter((piece) => piece.kind !== "text" || piece.value !== "");

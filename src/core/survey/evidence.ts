@@ -345,7 +345,7 @@ function isNamedValue({ context }: Literal): boolean {
 function isAppended({ context, pieces }: Literal): boolean {
   return (
     context.role === "argument" &&
-    /(?:append|print|write)\w*$/i.test(context.name ?? "") &&
+    /append|print|write/i.test(/(?<!\w)\w+$/.exec(context.name ?? "")?.[0] ?? "") &&
     /^ +\S|\S +$/.test(fixedText(pieces))
   );
 }

@@ -1,3 +1,4 @@
+import { rawElements } from "../source/readers/markup/raw-elements.js";
 /** What a literal's text looks like, whatever the code does with it. */
 export interface Shape {
   readonly name:
@@ -42,10 +43,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /^-?[\d.]+(?:px|r?em|%|v[hw]|ch|fr|m?s|deg|pt|dppx)(?:\s+(?:-?[\d.]+(?:px|r?em|%|v[hw])|auto|0))*$/,
     "a CSS size",
   ],
-  [
-    /^[MmLlHhVvCcSsQqTtAaZz][\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*\d[\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*$/,
-    "the path of a drawing",
-  ],
+  [/^(?=\D*\d)[MmLlHhVvCcSsQqTtAaZz][\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*$/, "the path of a drawing"],
   [/^(?:application|audio|font|image|model|multipart|text|video)\/[\w.+*-]+(?:;.*)?$/, "a media type"],
   [
     /^\s*(?:SELECT|INSERT INTO|UPDATE|DELETE FROM|CREATE TABLE|ALTER TABLE|WITH)\s.+\b(?:FROM|SET|VALUES|WHERE|AS|TABLE|ADD)\b/s,
@@ -58,12 +56,12 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[0-9a-f]{8}-){1}(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i, "an identifier"],
   [/^(?=.*\d)[A-Za-z0-9+/_-]{24,}={0,2}$/, "an encoded value"],
   [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*\s*(?::.*\)|\))$/, "a media query"],
-  [/\(\?(?:[:=!]|<[=!]|P?<\w+>|[imsux]+[:)])|\[\^[^\]]+\]/, "a regular expression"],
+  [/\(\?(?:[:=!]|<[=!]|P?<\w+>|[imsux]+[:)])|\[\^[^[\]]+\]/, "a regular expression"],
   [/^<<[\w-]+>>$/, "the name of an event"],
   [/^2-digit$/, "an option of date formats"],
   [/^@(?:media|supports|container|keyframes|import|font-face|layer)\b/, "a rule of a style sheet"],
   [/!important\s*$|^(?:solid|dashed|dotted)$/, "a CSS value"],
-  [/^(?:["']?[\w -]+["']?,\s*)+(?:sans-serif|serif|monospace|cursive)\b/, "a list of fonts"],
+  [/^(?:\s*["']?[\w-][\w -]*["']?,)+\s*(?:sans-serif|serif|monospace|cursive)\b/, "a list of fonts"],
   [/^\\[0-9a-f]{3,5}$/i, "a character of an icon font"],
   [/^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})+$/, "a locale"],
   [/^(?:use strict|use client|use server)$/, "a directive"],
@@ -72,7 +70,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^--?(?:\[no-\])?[a-z][\w-]*(?:[ =,[].*)?$/i, "an option of a command"],
   [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
   [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
-  [/^(?:(?:only |not )?(?:screen|print|all|speech)\b.*)\([\w-]+\s*[:<>=].*\)$/, "a media query"],
+  [/^(?:only |not )?(?:screen|print|all|speech)\b(?=[^(]*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
 ];
 
@@ -92,7 +90,7 @@ export function shapeOf(fixed: string): Shape {
 const mostKnown = 2_000;
 
 /** Several words of letters alone, one of them long: nothing that programs read looks like this. */
-const prose = /^[A-Z]?[a-z]+(?: [A-Za-z]?[a-z]+)+([.!?…])?$/;
+const prose = /^[A-Z]?[a-z]+(?: [A-Z]?[a-z]+)+([.!?…])?$/;
 
 function judgeShape(text: string): Shape {
   const plain = prose.exec(text);
@@ -106,8 +104,7 @@ function judgeShape(text: string): Shape {
   for (const [pattern, what] of technical)
     if (pattern.test(text)) {
       // Markup in a string may hold what users read, as a page does.
-      const inside =
-        what === "markup" ? text.replace(/<(style|script)\b[^]*?<\/\1>|<[^>]*>/g, " ").trim() : "";
+      const inside = what === "markup" ? withoutTags(text).trim() : "";
       const found = /\p{L}{2}/u.test(inside) ? shapeOf(inside) : undefined;
       return found && /^(?:sentence|words|capitalised)$/.test(found.name)
         ? found
@@ -139,7 +136,9 @@ const lowerCaseWords: Shape = { name: "words", reason: "several words", otherScr
 /** Letters of date patterns (UTS #35 Part 4, "Date Format Patterns", or strftime's) with marks between them. */
 function isDatePattern(text: string): boolean {
   if (text.length > 30 || /[a-z]{5}/i.test(text)) return false;
-  const isWhole = /^(?:%?[yYMdDHhmsSaAEeLQwzZXxGukpIjBb]{1,4}[-/.:, T']*)+$/.test(text);
+  const isWhole = /^%?[yYMdDHhmsSaAEeLQwzZXxGukpIjBb](?:%?[yYMdDHhmsSaAEeLQwzZXxGukpIjBb]|[-/.:, T'])*$/.test(
+    text,
+  );
   return isWhole && /[yY]{2,4}|%[YymdHM]|[Hh]{1,2}:mm|dd?[./-]M{1,2}/.test(text);
 }
 
@@ -177,12 +176,21 @@ function identifierReason(word: string): string | undefined {
 }
 
 function isClassList(tokens: readonly string[]): boolean {
-  const plain = tokens.every((token) =>
-    /^-?[a-z][a-z0-9]*(?:[-_:/.[\]#%a-z0-9()]*[a-z0-9\])%])?$/.test(token),
-  );
+  const plain = tokens.every((token) => /^-?[a-z](?:[-_:/.[\]#%a-z0-9()]*[a-z0-9\])%])?$/.test(token));
   return (
     plain &&
     tokens.some((token) => /[-_:/[\]]|[a-z]\d/.test(token)) &&
     !tokens.some((token) => /[.]$/.test(token))
   );
+}
+
+/** A string of markup without its tags, and without what scripts and styles hold. */
+function withoutTags(text: string): string {
+  let result = "";
+  let at = 0;
+  for (const { start, end } of rawElements(text)) {
+    result += `${text.slice(at, start)} `;
+    at = end;
+  }
+  return (result + text.slice(at)).replace(/<[^<>]*>/g, " ");
 }

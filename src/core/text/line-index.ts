@@ -36,7 +36,7 @@ export function lineIndex(text: string): LineIndex {
       const all = lineStarts();
       const start = all[number - 1];
       if (start === undefined) return "";
-      return text.slice(start, all[number] ?? text.length).replace(/[\r\n]+$/, "");
+      return text.slice(start, all[number] ?? text.length).replace(/(?<![\r\n])[\r\n]+$/, "");
     },
   };
 }

@@ -189,10 +189,7 @@ function explain(text: string, offset: number, length: number, lenient: boolean)
     );
   const onSameLine = before.length > lineStart;
   const openQuote = before.endsWith('"') && onSameLine && /^[^\s,:}\]]/.test(found) && !found.startsWith('"');
-  if (
-    openQuote ||
-    (onSameLine && /^\s*"[^"]*"\s*:\s*".*[^\\]".*[^\\]"\s*,?\s*$/.test(line) && !found.startsWith('"'))
-  ) {
+  if (openQuote || (onSameLine && hasQuoteInside(line) && !found.startsWith('"'))) {
     const quote = before.lastIndexOf('"');
     return problem(
       "a quote inside a text ends it early",
@@ -389,8 +386,17 @@ class JsonEditor {
     const start = index === 0 ? group.node.start + 1 : this.slotEnd(group, index - 1);
     if (!this.lenient) return start;
     const gap = this.text.slice(start, group.members[index]?.start ?? start);
-    const apart = [...gap.matchAll(/(?:\/\/[^\n]*|\*\/)[ \t]*\r?\n[ \t]*(?=\r?\n)/g)].at(-1);
-    return apart ? start + apart.index + apart[0].trimEnd().length : start;
+    // The last line that holds a comment or its end and is followed by an empty one.
+    let end = start;
+    let at = start;
+    const lines = gap.split("\n");
+    for (const [index, line] of lines.entries()) {
+      const isComment = line.includes("//") || line.trimEnd().endsWith("*/");
+      if (isComment && index < lines.length - 2 && lines[index + 1]?.trim() === "")
+        end = at + line.trimEnd().length;
+      at += line.length + 1;
+    }
+    return end;
   }
 
   /** Behind the comma of a member and a comment on the same line, or behind the member where it is the last. */
@@ -451,7 +457,7 @@ class JsonEditor {
   private colon(first: JsonMember | undefined): string {
     if (!first || typeof first.name === "number") return ": ";
     const between = this.text.slice(first.start, first.value.start);
-    return /\s*:[ \t]*$/.exec(between)?.[0].replace(/^[ \t]*[\r\n]+\s*/, "") ?? ": ";
+    return /(?<!\s)\s*:[ \t]*$/.exec(between)?.[0].replace(/^[ \t]*[\r\n]+\s*/, "") ?? ": ";
   }
 
   private indentOf(offset: number): string {
@@ -483,4 +489,13 @@ function styleOf(text: string, root: JsonNode, lenient: boolean): JsonStyle {
     quote: lenient && firstText(root) === "'" ? "'" : '"',
     bareNames: names.length > 0 && names.every((unit) => unit !== '"' && unit !== "'"),
   };
+}
+
+/** Whether a line is a member whose text holds a quote that no backslash leads: `"key": "a "word" more",`. */
+function hasQuoteInside(line: string): boolean {
+  const head = /^\s*"[^"]*"\s*:\s*"/.exec(line)?.[0];
+  const tail = /"(?:\s*,)?$/.exec(line.trimEnd())?.[0];
+  if (head === undefined || tail === undefined) return false;
+  const inside = line.trimEnd().slice(head.length, -tail.length);
+  return !inside.endsWith("\\") && /[^\\]"./.test(inside);
 }

@@ -446,7 +446,7 @@ function styleOf(
   const separators = new Map<string, number>();
   for (const { keyEnd, valueStart } of entries.slice(0, 500)) {
     const written = text.slice(keyEnd, valueStart);
-    if (/^[ \t]*[=:]?[ \t]*$/.test(written) && written !== "")
+    if (/^[ \t]*(?:[=:][ \t]*)?$/.test(written) && written !== "")
       separators.set(written, (separators.get(written) ?? 0) + 1);
   }
   const [most] = [...separators].sort((a, b) => b[1] - a[1]);

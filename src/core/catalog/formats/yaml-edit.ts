@@ -175,7 +175,7 @@ class YamlEditor {
       const written = this.text.slice(range[0], end);
       const indent = /\n( *)\S/.exec(written)?.[1] ?? this.indentOf(member.start) + this.step;
       const block = this.block(value, type === "BLOCK_LITERAL" ? "|" : ">", indent);
-      const ending = /(?:\r?\n)*$/.exec(written)?.[0] ?? "";
+      const ending = /(?<![\r\n])(?:\r?\n)*$/.exec(written)?.[0] ?? "";
       this.edits.push({
         start: range[0],
         end,
@@ -390,7 +390,7 @@ class YamlEditor {
 
   /** A block scalar with its head, without the last line end; undefined where one cannot hold the text. */
   private block(value: string, style: "|" | ">", indent: string): string | undefined {
-    const content = value.replace(/\n+$/, "");
+    const content = value.replace(/(?<!\n)\n+$/, "");
     const trailing = value.length - content.length;
 
     if (content === "" || /^[ \n]|[\0-\x09\x0b-\x1f\x7f\u0085\u2028\u2029\ufeff]/.test(content))

@@ -1009,5 +1009,5 @@ const reader = new IcuReader();
 
 /** The length of a text without the white space at its end. */
 function trimmedLength(text: string): number {
-  return text.replace(/\p{Pattern_White_Space}+$/u, "").length;
+  return text.replace(/(?<!\p{Pattern_White_Space})\p{Pattern_White_Space}+$/u, "").length;
 }

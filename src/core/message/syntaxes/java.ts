@@ -57,7 +57,7 @@ export function parseJava(source: string, tags = true): Message {
     const start = at;
     const end = closingBrace(source, at);
     const inner = source.slice(at + 1, end ?? source.length);
-    const match = /^\s*([^\s,{}]*)\s*(?:,\s*([a-zA-Z]*)\s*(?:,([\s\S]*))?)?$/.exec(inner);
+    const match = /^\s*(?:([^\s,{}]+)\s*)?(?:,\s*(?:([a-zA-Z]+)\s*)?(?:,([\s\S]*))?)?$/.exec(inner);
     at = from = end === undefined ? source.length : end + 1;
     if (end === undefined) {
       problem(

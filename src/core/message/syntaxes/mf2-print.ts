@@ -132,7 +132,7 @@ function printOptions({ attributes }: TagNode): string {
     }
   }
   let index = 0;
-  return [...written.matchAll(/([^\s=]+)\s*=\s*(?:"([^"]*)"|'([^']*)')/g)]
+  return [...written.matchAll(/(?<![^\s=])([^\s=]+)\s*=\s*(?:"([^"]*)"|'([^']*)')/g)]
     .map(([, name = "", double, single]) => {
       const value = double ?? single ?? "";
       return ` ${name}=${value === "\u0000" ? `$${names[index++] ?? ""}` : printLiteral(value)}`;

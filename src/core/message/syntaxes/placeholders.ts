@@ -30,7 +30,7 @@ interface Grammar {
 
 const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
   "double-brace": {
-    pattern: /\{\{(-?\s*)([\p{L}\p{N}_$][\p{L}\p{N}_$.-]*)\s*(?:,\s*([^{}]*?)\s*)?\}\}|\{\{/gu,
+    pattern: /\{\{(-?\s*)([\p{L}\p{N}_$][\p{L}\p{N}_$.-]*)\s*(?:,([^{}]*))?\}\}|\{\{/gu,
     read: ([whole, lead = "", name, type]) =>
       name === undefined
         ? {
@@ -43,7 +43,7 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
         : {
             name,
             nameAt: whole.indexOf(name, 2 + lead.length),
-            ...(type !== undefined && type !== "" && { type }),
+            ...(type !== undefined && type.trim() !== "" && { type: type.trim() }),
           },
     write: ({ name, format }) => `{{${name}${format ? `, ${format.type}` : ""}}}`,
     escape: (text) => text,
@@ -66,7 +66,7 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
     escape: (text) => text.replace(/%(?=\{)/g, "%%"),
   },
   "percent-paren": {
-    pattern: /%%|%\(([^()]+)\)([-+ 0#]*\d*(?:\.\d+)?[diouxXeEfFgGcrsa])|%\([^()]*\)?/g,
+    pattern: /%%|%\(([^()]+)\)([-+ 0#]*(?:[1-9]\d*)?(?:\.\d+)?[diouxXeEfFgGcrsa])|%\([^()]*\)?/g,
     read: ([whole, name, type]) =>
       whole === "%%"
         ? { text: "%" }
@@ -102,7 +102,7 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
   },
   printf: {
     pattern:
-      /%%|%(?:(\d+)\$)?([-+ 0#,']*(?:\d+|\*)?(?:\.(?:\d+|\*))?(?:hh|h|ll|l|q|L|z|j|t)?[diouxXeEfFgGaAcCsSpn@bvqT])|%(?=[{([]|$)/g,
+      /%%|%(?:(\d+)\$)?([-+ 0#,']*(?:[1-9]\d*|\*)?(?:\.(?:\d+|\*))?(?:hh|h|ll|l|q|L|z|j|t)?[diouxXeEfFgGaAcCsSpn@bvqT])|%(?=[{([]|$)/g,
     read: ([whole, place, type], counted) =>
       whole === "%%"
         ? { text: "%" }

@@ -2,8 +2,13 @@ import type { Remark } from "../model.js";
 
 /** What it means that code chooses between texts by a test: a plural by hand, a choice by language, or nothing in particular. */
 export function choiceRemark(test: string): Remark | undefined {
+  const compared = test.matchAll(
+    /(?<![\w.()\]"'])([\w.()\]"']+)\s*(?:===?|!==?|(?<=\.equals\(|\.startsWith\()|\beq\b)\s*[:"'`]?/gi,
+  );
   if (
-    /(?:locale|lang|language)\b[\w.()\]"']*\s*(?:===?|!==?|\.equals\(|\.startsWith\(|eq)\s*[:"'`]/i.test(test)
+    [...compared].some(
+      ([whole, value = ""]) => /(?:locale|lang|language)\b/i.test(value) && /[:"'`]$/.test(whole),
+    )
   )
     return { kind: "chosen-by-language", message: "chosen by language in code" };
   if (/(?:===?|!==?|<=?|>=?)\s*[012]\b(?!\.)|\b[01]\s*(?:===?|<|>)/.test(test))

@@ -1,3 +1,5 @@
+import { withoutQuoted } from "../../text/delimited.js";
+
 /** Calls and members that only change a value's form, so that they name nothing. */
 const formOnly = new Set(
   "to_s to_i html_safe strftime length size count capitalize upcase downcase strip trim toString toFixed toLocaleString toUpperCase toLowerCase format escape h raw e htmlspecialchars htmlentities esc_html esc_attr value get self this fn join first last call sprintf printf number_format if else and or not None True False null nil true false new".split(
@@ -10,8 +12,7 @@ const formOnly = new Set(
  * is. `@user.first_name` gives `first_name`, `$order->total()` gives `total`, `h(name)` gives `name`.
  */
 export function nameFromCode(code: string): string {
-  const bare = code
-    .replace(/"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'/g, " ")
+  const bare = withoutQuoted(code, `"'`, () => " ")
     .replace(/\|.*$/s, "")
     .replace(/\s\?\s.*$|\sif\s.*$/s, " ")
     // What stands in for a missing value names it less than the value does.

@@ -1,14 +1,14 @@
 import { defineRule } from "../../rule.js";
 
 const dangers: readonly (readonly [RegExp, string])[] = [
-  [/<\s*\/?\s*script\b/i, "a script"],
+  [/<\s*(?:\/\s*)?script\b/i, "a script"],
   [
     /<\s*(?:iframe|object|embed)\b|<\s*(?:form|meta|link|base)\s[^<>]*=/i,
     "an element that loads or sends something",
   ],
   [/<[^<>]*\son[a-z]{3,}\s*=/i, "an event handler"],
   [
-    /(?:href|src|action|formaction)\s*=\s*["']?\s*(?:javascript|vbscript|data\s*:\s*text\/html)/i,
+    /(?:href|src|action|formaction)\s*=\s*(?:["']\s*)?(?:javascript|vbscript|data\s*:\s*text\/html)/i,
     "an address that runs code",
   ],
   [/(?<![\p{L}\p{N}])javascript\s*:\s*[\p{L}(]/iu, "an address that runs code"],

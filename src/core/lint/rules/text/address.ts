@@ -38,13 +38,15 @@ export const textAddress = defineRule({
 /** E-mail addresses whole, and of web addresses the site without `www` and its last part. */
 function addressesIn(text: string): ReadonlySet<string> {
   const found = new Set<string>();
-  for (const [mail] of text.matchAll(/[\p{L}\p{N}._%+-]+@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/gu))
+  for (const [mail] of text.matchAll(
+    /(?<![\p{L}\p{N}._%+-])[\p{L}\p{N}._%+-]+@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/gu,
+  ))
     found.add(mail.toLowerCase());
   for (const [, host = ""] of text.matchAll(/(?:https?:\/\/|www\.)([\p{L}\p{N}.-]+)/giu)) {
     const parts = host
       .toLowerCase()
       .replace(/^www\./, "")
-      .replace(/\.+$/, "")
+      .replace(/(?<!\.)\.+$/, "")
       .split(".");
     found.add(parts.length > 1 ? parts.slice(0, -1).join(".") : host.toLowerCase());
   }

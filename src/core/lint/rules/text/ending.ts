@@ -71,7 +71,10 @@ function kindsAt(nodes: readonly MessageNode[], locale: string) {
 }
 
 function endingOf(text: string, language: string): Ending {
-  const bare = text.replace(/[\s\u200e\u200f\u061c\u2066-\u2069"'”’»«“)\]）」』】›]+$/u, "");
+  const bare = text.replace(
+    /(?<![\s\u200e\u200f\u061c\u2066-\u2069"'”’»«“)\]）」』】›])[\s\u200e\u200f\u061c\u2066-\u2069"'”’»«“)\]）」』】›]+$/u,
+    "",
+  );
   const last = bare.at(-1) ?? "";
   if (/\.{3}$|…$|⋯$/.test(bare)) return "ellipsis";
   if (language === "el" && (last === ";" || last === "\u037e")) return "question";

@@ -26,7 +26,7 @@ export const textSpace = defineRule({
     const from = source.entry.text;
     if (text.includes("\n") || from.includes("\n") || text.trim() === "" || entry.kind !== "text") return;
     if (!/^\s|\s$|\s\s/.test(text) && !/^\s|\s$/.test(from)) return;
-    const edge = (one: string) => [/^\s*/.exec(one)?.[0] ?? "", /\s*$/.exec(one)?.[0] ?? ""] as const;
+    const edge = (one: string) => [/^\s*/.exec(one)?.[0] ?? "", one.slice(one.trimEnd().length)] as const;
     const [lead, tail] = edge(text);
     const [wantedLead, wantedTail] = edge(from);
     const may = (own: string, wanted: string) =>

@@ -1,3 +1,4 @@
+import { withoutQuoted } from "../../../text/delimited.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
 import { byPlace } from "../../model.js";
@@ -376,12 +377,14 @@ class CodeReader {
         if (to > at) pieces.push({ kind: "text", value: text.slice(at, to).replaceAll("%%", "%"), span });
       };
       for (const match of text.matchAll(
-        /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*\d*(?:\.\d+)?[sdifgxXvqcbtTn@ra]|\{(\d+|\w+)?(?:![rsa])?(?::[^}]*)?\}/g,
+        /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTn@ra]|\{(\w+)?(?:![rsa])?(?::[^}]{0,80})?\}/g,
       )) {
         if (match[0] === "%%") continue;
         put(match.index);
         at = match.index + match[0].length;
-        if (/^%[-+ 0#,]*\d*\.\d|^%[-+ 0#,]+\d*[a-z]|:[^}]|^%.*[ra]$|![rsa]/i.test(match[0]))
+        if (
+          /^%[-+ 0#,]*(?:[1-9]\d*)?\.\d|^%[-+ 0#,]+(?:[1-9]\d*)?[a-z]|:[^}]|^%.*[ra]$|![rsa]/i.test(match[0])
+        )
           formatted ??= match[0];
         const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
         const place = match[1] !== undefined ? Number(match[1]) - 1 : isNumber ? Number(match[3]) : next++;
@@ -660,16 +663,14 @@ class CodeReader {
     const given = node.children.find(({ type }) => this.spec.arguments.includes(type));
     const head = childIn(node, "function") ?? undefined;
     const end = given?.start ?? head?.end ?? node.end;
-    const written = this.text
-      .slice(node.start, end)
-      .replace(/"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'/g, "_")
+    const written = withoutQuoted(this.text.slice(node.start, end), `"'`, () => "_")
       .replace(/\s+/g, "")
       .replace(/^new(?=[A-Z])/, "");
     return written
       .replace(/->|::|\?\./g, ".")
       .replace(/\([^()]*\)/g, "")
       .replace(/^[$@]+/, "")
-      .replace(/[({].*$/, "")
+      .replace(/[({][^]*$/, "")
       .replace(/[!?]$/, "")
       .slice(-80);
   }
@@ -759,7 +760,7 @@ class CodeReader {
     if (spec.calls.includes(type)) {
       if (inner.field !== "receiver" && inner.field !== "object") return undefined;
       // What is asked whether it holds a value is only compared with; `[…].freeze` is its list all the same.
-      if (/(?:include|contains|member|cover)\w*$/.test(this.calleeOf(outer)))
+      if (/include|contains|member|cover/.test(lastWord(this.calleeOf(outer))))
         return { role: "compared", name: "the members of a list" };
       return spec.strings.includes(inner.type) || this.isGluing(inner) ? { role: "member" } : undefined;
     }
@@ -808,7 +809,7 @@ class CodeReader {
       if (properties.length > 0) return { role: "property", name: properties[0] ?? "", element: name };
       const index0 = /\[\s*[:"']?(\w+)["']?\s*\]$/.exec(name)?.[1];
       return index0 !== undefined || /[.]/.test(name)
-        ? { role: "assignment", name: index0 === undefined ? name : name.replace(/\[.*$/, `.${index0}`) }
+        ? { role: "assignment", name: index0 === undefined ? name : name.replace(/\[[^]*$/, `.${index0}`) }
         : { role: "variable", name };
     }
     if (spec.returns.includes(type)) return { role: "returned", name: this.enclosingName() ?? "" };
@@ -860,4 +861,9 @@ const keptKey: Obstacle = {
 function receiverOf(node: CodeNode): CodeNode | undefined {
   const head = childIn(node, "function");
   return head && (childIn(head, "object") ?? childIn(head, "expression") ?? childIn(head, "operand"));
+}
+
+/** The word that a name ends in; empty where it ends in something else. */
+function lastWord(name: string): string {
+  return /(?<!\w)\w+$/.exec(name)?.[0] ?? "";
 }

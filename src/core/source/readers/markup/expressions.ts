@@ -1,4 +1,5 @@
 import type { Literal, LiteralContext, Lookup, LookupShapes } from "../../model.js";
+import { quotedIn, withoutQuoted } from "../../../text/delimited.js";
 import { readScript } from "../script/script.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
 
@@ -49,10 +50,11 @@ function readFilters(
 ): { codeEnd: number; lookups: Lookup[] } {
   const code = text.slice(start, end);
   const lookups: Lookup[] = [];
-  for (const match of code.matchAll(/(["'`])((?:\\.|(?!\1)[^\\])*)\1\s*\|(?!\|)\s*([\w$]+)/g)) {
-    const [, , key = "", filter = ""] = match;
-    if (!shapes.filters.has(filter)) continue;
-    const keyStart = start + match.index + 1;
+  const behind = /\s*\|(?!\|)\s*([\w$]+)/y;
+  for (const { start: at, end: close, value: key } of quotedIn(code, "\"'`")) {
+    behind.lastIndex = close;
+    if (!shapes.filters.has(behind.exec(code)?.[1] ?? "")) continue;
+    const keyStart = start + at + 1;
     lookups.push({
       span: { start, end },
       keySpan: { start: keyStart, end: keyStart + key.length },
@@ -61,10 +63,13 @@ function readFilters(
     });
   }
   const bar = /(?<!\|)\|(?!\|)/.exec(
-    code.replace(/(["'`])(?:\\.|(?!\1)[^\\])*\1/g, (quoted) => "_".repeat(quoted.length)),
+    withoutQuoted(code, "\"'`", (quoted) => "_".repeat(quoted.end - quoted.start)),
   );
   return { codeEnd: bar ? start + bar.index : end, lookups };
 }
+
+/** So far before a string is looked for what it is given to, in code units. */
+const longestName = 300;
 
 /** Reads an expression of a template's own small language: strings, and lookups as helpers, calls and filters. */
 export function readPlainExpression(
@@ -78,22 +83,24 @@ export function readPlainExpression(
   const code = text.slice(start, end);
   const literals: Literal[] = [];
   const mentions: string[] = [];
-  for (const match of code.matchAll(/(["'])((?:\\.|(?!\1)[^\\])*)\1/g)) {
-    const value = match[2] ?? "";
+  for (const { start: at, end: close, value } of quotedIn(code, `"'`)) {
     mentions.push(value);
-    const span = { start: start + match.index, end: start + match.index + match[0].length };
+    const span = { start: start + at, end: start + close };
     const inner = { start: span.start + 1, end: span.end - 1 };
     if (lookups.some(({ keySpan }) => keySpan.start === inner.start)) continue;
-    const before = code.slice(0, match.index);
-    const callee = /([\w$.]+)\s*(?:\(\s*)$/.exec(before)?.[1] ?? /^\s*#?([\w$.]+)\s+$/.exec(before)?.[1];
-    const named = /([\w-]+)\s*=\s*$/.exec(before)?.[1];
+    const before = code.slice(Math.max(at - longestName, 0), at);
+    const callee =
+      /(?<![\w$.])([\w$.]+)\s*(?:\(\s*)$/.exec(before)?.[1] ?? /^\s*#?([\w$.]+)\s+$/.exec(before)?.[1];
+    const named = /(?<![\w-])([\w-]+)\s*=\s*$/.exec(before)?.[1];
     const shape = callee === undefined ? undefined : shapes.calls.get(callee);
     if (shape) {
       lookups.push({
         span: { start, end },
         keySpan: inner,
         key: { kind: "fixed", value },
-        argumentNames: [...code.slice(match.index).matchAll(/([\w-]+)\s*=(?!=)/g)].map((one) => one[1] ?? ""),
+        argumentNames: [...code.slice(at).matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)].map(
+          (one) => one[1] ?? "",
+        ),
       });
       continue;
     }

@@ -1,3 +1,5 @@
+import { delimited, type Delimited } from "../../../text/delimited.js";
+
 /** Part of a template that is code and not markup. */
 export interface Island {
   /** `output` puts a value on the page, `code` controls it, `comment` is neither. */
@@ -23,20 +25,15 @@ export interface Dialect {
 
 /** Marks in percent signs. A dash behind the opening one puts out unescaped in some dialects and only trims space in others. */
 const percent = (text: string, dashPutsOut: boolean): Island[] =>
-  matchAll(text, /<%(--|[#=@!_-]|==)?([\s\S]*?)([-_]|--)?%>/g, (match) => {
-    const [whole, mark = "", , close = ""] = match;
+  between(text, /<%(--|==|[#=@!_-])?/, /(?:--|[-_])?%>/, ({ open }) => {
+    const mark = open[1] ?? "";
     const kind =
       mark === "#" || mark === "--"
         ? "comment"
         : mark === "=" || mark === "==" || (mark === "-" && dashPutsOut)
           ? "output"
           : "code";
-    const start = match.index + 2 + mark.length;
-    return {
-      kind: mark === "@" ? "comment" : kind,
-      codeStart: start,
-      codeEnd: match.index + whole.length - 2 - close.length,
-    };
+    return mark === "@" ? "comment" : kind;
   });
 
 /** Double braces alone: a third brace beside them belongs to the text, as in messages with plurals. */
@@ -76,30 +73,19 @@ const dollarBraces = (text: string): Island[] => {
 };
 
 const doubleBrace = (text: string): Island[] => [
-  ...matchAll(text, /\{\{!--[\s\S]*?--\}\}|\{\{![\s\S]*?\}\}|\{#(?![a-z])[\s\S]*?#\}/g, () => ({
-    kind: "comment",
-    codeStart: 0,
-    codeEnd: 0,
-  })),
-  ...matchAll(text, /(\{\{\{?)([\s\S]*?)(\}\}\}?)/g, (match) => {
-    const [whole, open = "", code = "", close = ""] = match;
-    return {
-      kind: /^\s*(?:[#/^>]|else\b)/.test(code) ? "code" : "output",
-      codeStart: match.index + open.length,
-      codeEnd: match.index + whole.length - close.length,
-    };
-  }),
-  ...matchAll(text, /\{%-?([\s\S]*?)-?%\}/g, (match) => ({
-    kind: "code",
-    codeStart: match.index + 2,
-    codeEnd: match.index + match[0].length - 2,
-  })),
+  ...between(text, /\{\{!--/, /--\}\}/, () => "comment"),
+  ...between(text, /\{\{!/, /\}\}/, () => "comment"),
+  ...between(text, /\{#(?![a-z])/, /#\}/, () => "comment"),
+  ...between(text, /\{\{\{?/, /\}\}\}?/, ({ innerStart, innerEnd }) =>
+    /^\s*(?:[#/^>]|else\b)/.test(text.slice(innerStart, innerEnd)) ? "code" : "output",
+  ),
+  ...between(text, /\{%/, /%\}/, () => "code"),
 ];
 
 /** `@if (…) {`, `@else {`, and the braces that close them. */
 const blocks = (text: string): Island[] => {
   const pattern =
-    /@(?:if|else if|else|for|switch|case|default|empty|defer|placeholder|loading|error)\b[^{}<>]*\{/g;
+    /@(?:if|else if|else|for|switch|case|default|empty|defer|placeholder|loading|error)\b[^{}<>]{0,500}\{/g;
   if (!pattern.test(text)) return [];
   pattern.lastIndex = 0;
   return [
@@ -124,17 +110,9 @@ const php = (text: string): Island[] =>
   }));
 
 const directives = (text: string): Island[] => [
-  ...matchAll(text, /\{\{--[\s\S]*?--\}\}/g, () => ({ kind: "comment", codeStart: 0, codeEnd: 0 })),
-  ...matchAll(text, /\{!!([\s\S]*?)!!\}/g, (match) => ({
-    kind: "output",
-    codeStart: match.index + 3,
-    codeEnd: match.index + match[0].length - 3,
-  })),
-  ...matchAll(text, /\{\{([\s\S]*?)\}\}/g, (match) => ({
-    kind: "output",
-    codeStart: match.index + 2,
-    codeEnd: match.index + match[0].length - 2,
-  })),
+  ...between(text, /\{\{--/, /--\}\}/, () => "comment"),
+  ...between(text, /\{!!/, /!!\}/, () => "output"),
+  ...between(text, /\{\{/, /\}\}/, () => "output"),
   ...matchAll(
     text,
     /(?<![\w@])@([a-zA-Z]+)(\s*\((?:[^()"']|"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:[^()"']|"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\([^()]*\))*\))*\))?/g,
@@ -179,12 +157,7 @@ const singleBrace = (text: string): Island[] => {
   return islands;
 };
 
-const expressionLanguage = (text: string): Island[] =>
-  matchAll(text, /[$#]\{([^}]*)\}/g, (match) => ({
-    kind: "output",
-    codeStart: match.index + 2,
-    codeEnd: match.index + match[0].length - 1,
-  }));
+const expressionLanguage = (text: string): Island[] => between(text, /[$#]\{/, /\}/, () => "output");
 
 /** The ending under which the markup reader takes the inside of a template literal. */
 const templateLiteralEnding = /\.template-literal$/;
@@ -243,6 +216,22 @@ export function maskIslands(text: string, islands: readonly Island[]): string {
     at = end;
   }
   return masked + text.slice(at);
+}
+
+/** The islands between two marks. */
+function between(
+  text: string,
+  open: RegExp,
+  close: RegExp,
+  kindOf: (found: Delimited) => Island["kind"],
+): Island[] {
+  return [...delimited(text, open, close)].map((found) => ({
+    kind: kindOf(found),
+    start: found.start,
+    end: found.end,
+    codeStart: found.innerStart,
+    codeEnd: found.innerEnd,
+  }));
 }
 
 function matchAll(

@@ -1,3 +1,5 @@
+import { delimited } from "../../../text/delimited.js";
+import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
 import { parseIcu } from "../../../message/syntaxes/icu.js";
 import { lineIndex } from "../../../text/line-index.js";
@@ -128,10 +130,13 @@ class MarkupReader {
       this.dialect.language === "php"
     )
       return this.text;
-    return this.text.replace(
-      /(<(script|style)\b[^>]*>)([\s\S]*?)(<\/\2\s*>)/gi,
-      (_, open: string, _name: string, body: string, close: string) => open + " ".repeat(body.length) + close,
-    );
+    let masked = "";
+    let at = 0;
+    for (const { contentStart, contentEnd } of rawElements(this.text)) {
+      masked += this.text.slice(at, contentStart) + " ".repeat(contentEnd - contentStart);
+      at = contentEnd;
+    }
+    return masked + this.text.slice(at);
   }
 
   private elements(parent: MarkupElement): void {
@@ -399,7 +404,8 @@ class MarkupReader {
         : first.start;
     const end =
       last.kind === "text"
-        ? last.end - (/[\s\uE002]*$/.exec(this.masked.slice(last.start, last.end))?.[0].length ?? 0)
+        ? last.end -
+          (/(?<![\s\uE002])[\s\uE002]*$/.exec(this.masked.slice(last.start, last.end))?.[0].length ?? 0)
         : endOf(last);
     const form = inside.length === 1 && trimmed.length === 1 ? "content" : "phrase";
     this.inRun.push({ start, end });
@@ -606,7 +612,7 @@ class MarkupReader {
       const inner = this.text.slice(island.codeStart, island.codeEnd);
       const close =
         ending.length > 0
-          ? `${language === "ruby" && /(?:\bdo(?:\s*\|[^|]*\|)?|\{\s*(?:\|[^|]*\|)?)\s*$/.test(inner) ? "\n" : ";"}${ending.slice(1)}`
+          ? `${language === "ruby" && /(?:\bdo|\{)\s*(?:\|[^|]*\|\s*)?$/.test(inner) ? "\n" : ";"}${ending.slice(1)}`
           : "";
       code +=
         language === "php" && gap.length >= 2 ? `${gap.slice(2)}; ${inner}${close}` : gap + inner + close;
@@ -619,15 +625,25 @@ class MarkupReader {
   private applySkips(): void {
     const marks: CommentMarks = new Map();
     const lines = lineIndex(this.text);
-    for (const comment of this.text.matchAll(
-      /<!--[\s\S]*?-->|<%--[\s\S]*?--%>|<%#[\s\S]*?%>|\{\{!?--[\s\S]*?--\}\}|\{#[\s\S]*?#\}/g,
-    ))
-      if (comment[0].includes("fond:"))
-        markComment(marks, comment[0], lines.position(comment.index + comment[0].length - 1).line);
+    if (this.text.includes("fond:"))
+      for (const [open, close] of pageComments)
+        for (const { start, end } of delimited(this.text, open, close)) {
+          const comment = this.text.slice(start, end);
+          if (comment.includes("fond:")) markComment(marks, comment, lines.position(end - 1).line);
+        }
     const marked = applyMarks(this.literals, marks, lines);
     this.literals.splice(0, this.literals.length, ...marked);
   }
 }
+
+/** The marks around the comments of pages and templates. */
+const pageComments: readonly (readonly [open: RegExp, close: RegExp])[] = [
+  [/<!--/, /-->/],
+  [/<%--/, /--%>/],
+  [/<%#/, /%>/],
+  [/\{\{!?--/, /--\}\}/],
+  [/\{#/, /#\}/],
+];
 
 /**
  * A directive as PHP of the same length: `@include('part', [...])` as a call, a condition's as an expression in

@@ -61,7 +61,7 @@ export function languageChoice(node: ConditionalExpression, code: string): Langu
     if (bound.type !== "Literal" || typeof bound.value !== "string" || !isLanguage(bound.value))
       return undefined;
     if (
-      !/(?:locale|lang|language)\w*(?:\(\))?$/i.test(written) ||
+      !/locale|lang/i.test(/(?<!\w)\w+(?:\(\))?$/.exec(written)?.[0] ?? "") ||
       (operand !== undefined && operand !== written)
     )
       return undefined;

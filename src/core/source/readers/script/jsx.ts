@@ -56,7 +56,7 @@ export function jsxTextValue(raw: string): string {
   const kept = lines.map((line, index) => {
     let text = line.replaceAll("\t", " ");
     if (index > 0) text = text.replace(/^ +/, "");
-    if (index < lines.length - 1) text = text.replace(/ +$/, "");
+    if (index < lines.length - 1) text = text.replace(/(?<! ) +$/, "");
     return text;
   });
   const lastIndex = kept.findLastIndex((line) => /[^ ]/.test(line));
@@ -292,5 +292,5 @@ function leadingSpace(raw: string): number {
 }
 
 function trailingSpace(raw: string): number {
-  return /[ \t\r\n]*$/.exec(raw)?.[0].length ?? 0;
+  return /(?<![ \t\r\n])[ \t\r\n]*$/.exec(raw)?.[0].length ?? 0;
 }

@@ -66,7 +66,7 @@ function toName(words: string | undefined): string | undefined {
   const cleaned = words?.replace(/[^A-Za-z0-9_]/g, "").replace(/^\d+/, "");
   if (!cleaned) return undefined;
   if (/^[A-Z0-9_]+$/.test(cleaned))
-    return cleaned.toLowerCase().replace(/_+([a-z0-9])/g, (_, unit: string) => unit.toUpperCase());
+    return cleaned.toLowerCase().replace(/(?<!_)_+([a-z0-9])/g, (_, unit: string) => unit.toUpperCase());
   return cleaned.charAt(0).toLowerCase() + cleaned.slice(1);
 }
 

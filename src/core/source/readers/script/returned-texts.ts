@@ -1,3 +1,4 @@
+import { withoutQuoted } from "../../../text/delimited.js";
 import type { Expression, IfStatement, Node, ReturnStatement, Statement, SwitchStatement } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
 import type { ChoiceTest } from "../worded-choice.js";
@@ -102,9 +103,7 @@ function found(
   code: string,
 ): ReturnedTexts | undefined {
   const span = { start: first.start, end: end.end };
-  const written = code
-    .slice(span.start, span.end)
-    .replace(/"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|`(?:\\.|[^`\\])*`/g, "_");
+  const written = withoutQuoted(code.slice(span.start, span.end), "\"'`", () => "_");
   // A comment among them would be lost.
   return links.length === 0 || /\/[/*]/.test(written) ? undefined : { links, last, span };
 }

@@ -1,0 +1,163 @@
+import { RegExpParser, type AST } from "@eslint-community/regexpp";
+import { describe, expect, test } from "@jest/globals";
+import { parseSync } from "oxc-parser";
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { createContext, Script } from "node:vm";
+import { root } from "../../support/project.js";
+
+/** A regular expression of the program, and where it is written. */
+interface Pattern {
+  readonly place: string;
+  readonly source: string;
+  readonly flags: string;
+}
+
+/** Every regular expression literal of the program, each once. */
+function patternsOf(folder: string): readonly Pattern[] {
+  const found = new Map<string, Pattern>();
+  for (const file of readdirSync(folder, { recursive: true, encoding: "utf8" }).sort()) {
+    if (!file.endsWith(".ts")) continue;
+    const text = readFileSync(join(folder, file), "utf8");
+    const visit = (node: unknown): void => {
+      if (Array.isArray(node)) node.forEach(visit);
+      if (typeof node !== "object" || node === null) return;
+      const { regex, start } = node as {
+        regex?: { pattern: string; flags: string };
+        start?: number;
+      };
+      if (regex) {
+        const line = text.slice(0, start).split("\n").length;
+        const id = `/${regex.pattern}/${regex.flags}`;
+        if (!found.has(id))
+          found.set(id, { place: `${file}:${line}`, source: regex.pattern, flags: regex.flags });
+      }
+      Object.values(node).forEach(visit);
+    };
+    visit(parseSync(file, text).program);
+  }
+  return [...found.values()];
+}
+
+/** Texts that an element matches: the first is the plainest. */
+function samples(element: AST.Node, depth = 0): readonly string[] {
+  const most = depth === 0 ? 12 : 4;
+  switch (element.type) {
+    case "Character":
+      return [String.fromCodePoint(element.value)];
+    case "CharacterSet":
+    case "CharacterClass":
+    case "ExpressionCharacterClass":
+      return membersOf(element);
+    case "Alternative": {
+      let all: readonly string[] = [""];
+      for (const part of element.elements) {
+        const own = samples(part, depth + 1);
+        all = own.length === 0 ? [] : all.flatMap((one) => own.map((more) => one + more)).slice(0, most);
+      }
+      return all;
+    }
+    case "Group":
+    case "CapturingGroup":
+      return element.alternatives.flatMap((one) => samples(one, depth + 1)).slice(0, most);
+    case "Quantifier": {
+      const own = samples(element.element, depth + 1);
+      return element.min === 0
+        ? ["", ...own].slice(0, most)
+        : own.map((one) => one.repeat(Math.min(element.min, 4)));
+    }
+    default:
+      return [""];
+  }
+}
+
+const candidates = [..." \n\t\"'`a_A0-.,:;=<>{}()[]/\\%#@$&|!?é*+"];
+
+function membersOf(set: AST.CharacterSet | AST.CharacterClass | AST.ExpressionCharacterClass) {
+  const test = new RegExp(`^(?:${set.raw})$`, set.raw.includes("\\p") || set.raw.includes("\\u{") ? "u" : "");
+  const fits = candidates.filter((one) => test.test(one));
+  return fits.length > 0 ? fits.slice(0, 5) : ["a"];
+}
+
+/** Parts to repeat: what each unbounded repetition takes, with what leads there. */
+function attacks(pattern: AST.Pattern): readonly (readonly [lead: string, pump: string])[] {
+  const found: [string, string][] = [];
+  const visit = (alternatives: readonly AST.Alternative[], lead: string) => {
+    for (const { elements } of alternatives) {
+      let before = lead;
+      for (const element of elements) {
+        if (element.type === "Quantifier" && element.max === Infinity)
+          for (const pump of samples(element.element)) if (pump !== "") found.push([before, pump]);
+        const inner = element.type === "Quantifier" ? element.element : element;
+        if ("alternatives" in inner) visit(inner.alternatives, before);
+        before += samples(element)[0] ?? "";
+        // What opens something, again and again without an end.
+        if (before !== "") found.push(["", before]);
+      }
+    }
+  };
+  visit(pattern.alternatives, "");
+  return found;
+}
+
+/** How many characters a text of attack has, and how many milliseconds matching may take with it. */
+const length = 40_000;
+const longest = 120;
+
+/** The attack that a pattern needs more than linear time for, if there is one. */
+function weakness({ source, flags }: Pattern): string | undefined {
+  const parsed = new RegExpParser().parsePattern(source, 0, source.length, {
+    unicode: flags.includes("u"),
+    unicodeSets: flags.includes("v"),
+  });
+  const regex = new RegExp(source, flags);
+  const seen = new Set<string>();
+  for (const [lead, pump] of attacks(parsed))
+    for (const end of ["", "\u0001", "\n\u0001"]) {
+      const id = JSON.stringify([lead, pump, end]);
+      if (seen.has(id)) continue;
+      seen.add(id);
+      // Short ones first: what takes exponential time shows there.
+      for (const size of [28, 400, length]) {
+        const text = lead + pump.repeat(Math.ceil(size / pump.length)) + end;
+        const allowed = size === length ? longest : 60;
+        // The machine may have been busy: a pattern that is slow is slow again.
+        if (isSlow(regex, text, allowed) && isSlow(regex, text, allowed)) return `${id} × ${size}`;
+      }
+    }
+  return undefined;
+}
+
+const context = createContext({});
+const replacing = new Script("void text.replace(regex, '')");
+
+function isSlow(regex: RegExp, text: string, allowed: number): boolean {
+  const start = performance.now();
+  try {
+    Object.assign(context, { text, regex });
+    replacing.runInContext(context, { timeout: 2_000 });
+  } catch {
+    return true;
+  }
+  return performance.now() - start > allowed;
+}
+
+describe("a pattern", () => {
+  test.each([
+    ["quadratic", "\\s+$", ""],
+    ["quadratic", "<script\\b[^>]*>[\\s\\S]*?</script>", "g"],
+    ["exponential", "^(?:[a-z]+ ?)+$", ""],
+  ])("that takes %s time is found: %s", (_, source, flags) => {
+    expect(weakness({ place: "", source, flags })).toBeDefined();
+  });
+
+  test("of the program takes linear time, whatever text it reads", () => {
+    const weak = patternsOf(join(root, "src")).flatMap((pattern) => {
+      const attack = weakness(pattern);
+      return attack === undefined
+        ? []
+        : [`${pattern.place} /${pattern.source}/${pattern.flags} on ${attack}`];
+    });
+    expect(weak).toEqual([]);
+  });
+});
