@@ -211,13 +211,21 @@ export function settlePlan(
       options.write && !context.options.verbose
         ? listPlan(plan, style)
         : renderPlan(plan, style, context.options.verbose ?? false);
-    context.print(body + style.bold(isEmpty ? "Nothing to do." : `${sumUp(plan)}.`) + "\n");
+    context.print(body + style.bold(closingLine(plan)) + "\n");
   }
-  if (options.check) return isEmpty ? exitStatus.inOrder : exitStatus.toSettle;
-  if (isEmpty) return exitStatus.inOrder;
+  const undone = new Set(plan.notes.map((note) => note.undone));
+  // What stays in the code is the work of a person: only a check that asks whether all is done fails for it.
+  const isLeft = undone.has("broken") || (options.check === true && undone.has("refused"));
+  const end = undone.has("unreadable")
+    ? exitStatus.trouble
+    : isLeft && (options.check || options.write)
+      ? exitStatus.toSettle
+      : exitStatus.inOrder;
+  if (options.check) return isEmpty || end !== exitStatus.inOrder ? end : exitStatus.toSettle;
+  if (isEmpty) return end;
   if (!options.write) {
-    context.say("Nothing was changed; --write carries this out.");
-    return exitStatus.inOrder;
+    context.say("Nothing written. Run again with --write to apply.");
+    return end;
   }
   const applied = applyPlan(context.files, plan);
   if (!applied.ok)
@@ -231,7 +239,14 @@ export function settlePlan(
       exitStatus.trouble,
     );
   }
-  return exitStatus.inOrder;
+  return end;
+}
+
+/** “Nothing to do.” only where nothing was skipped either. */
+function closingLine(plan: Plan): string {
+  if (plan.changes.length > 0) return `${sumUp(plan)}.`;
+  const skipped = plan.notes.filter(({ undone }) => undone !== undefined).length;
+  return skipped === 0 ? "Nothing to do." : `Nothing to write; ${counted(skipped, "place")} skipped.`;
 }
 
 /** The options that narrow a run to what Git says has changed. */

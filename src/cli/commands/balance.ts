@@ -1,4 +1,3 @@
-import Table from "cli-table3";
 import { diffWordsWithSpace } from "diff";
 import { bookLayout } from "../../core/catalog/layout.js";
 import type { BookBalance, LocaleBalance } from "../../core/ledger/balance.js";
@@ -7,9 +6,10 @@ import { balanceProject, outstandingIn, type Project } from "../../core/project/
 import { trendOf, type TrendPoint } from "../../core/project/trend.js";
 import { revisionsOf } from "../../disk/git-files.js";
 import { gitTrouble } from "../../disk/git.js";
+import { withWidths } from "../../core/text/width.js";
 import { balanceJson, outstandingJson, trendJson } from "../../output/json.js";
 import { openOrFail, scopeOf, type CommandContext } from "../context.js";
-import { plainTable, withoutEndSpaces } from "../terminal/table.js";
+import { columnsOf } from "../terminal/table.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 import { counted, type Style } from "../terminal/style.js";
 
@@ -23,7 +23,10 @@ export interface BalanceCommandOptions {
 }
 
 /** Shows how far each locale is, what is still to be done, or how it went so far. */
-export function runBalance(context: CommandContext, options: BalanceCommandOptions = {}): ExitStatus {
+export async function runBalance(
+  context: CommandContext,
+  options: BalanceCommandOptions = {},
+): Promise<ExitStatus> {
   const project = openOrFail(context);
   const isJson = context.options.format === "json";
   if (options.todo || options.stale) {
@@ -38,11 +41,16 @@ export function runBalance(context: CommandContext, options: BalanceCommandOptio
     return exitStatus.inOrder;
   }
   const books = balanceProject(project, scopeOf(context), options.by === "namespace");
-  for (const file of books.flatMap(({ unreadable }) => unreadable))
+  const unreadable = books.flatMap((book) => book.unreadable);
+  for (const file of unreadable)
     context.say(`${file}: cannot be read, so its keys count as missing; \`fond lint\` says why`);
   if (isJson) context.print(balanceJson(books));
-  else context.print(books.map((book) => renderBook(book, context.style, context.width)).join("\n"));
-  return exitStatus.inOrder;
+  else
+    context.print(
+      await withWidths(() => books.map((book) => renderBook(book, context.style, context.width)).join("\n")),
+    );
+  // The counts are not those of the texts then.
+  return unreadable.length > 0 ? exitStatus.trouble : exitStatus.inOrder;
 }
 
 function trendIn(
@@ -152,16 +160,15 @@ function renderBook(book: BookBalance, style: Style, width: number): string {
     "words to do",
   ];
   const barWidth = Math.max(8, Math.min(28, width - 92));
-  const table = new Table({
-    ...plainTable,
-    head: columns.map((name) => style.dim(name)),
-    colAligns: ["left", "left", ...columns.slice(2).map(() => "right" as const)],
-  });
   const sorted = [...book.locales].sort((a, b) => a.share - b.share || (a.locale < b.locale ? -1 : 1));
-  for (const locale of sorted) table.push(renderLocale(locale, style, barWidth));
+  const table = columnsOf(
+    columns.map((name) => style.dim(name)),
+    sorted.map((locale) => renderLocale(locale, style, barWidth)),
+    ["left", "left", ...columns.slice(2).map(() => "right" as const)],
+  );
   const name = book.namespace === undefined ? book.name : `${book.name} ${book.namespace}`;
   const title = `${style.bold(name)} ${style.dim(counted(book.keys, "key"))}`;
-  return `${title}\n${sorted.length > 0 ? withoutEndSpaces(table.toString()) : style.dim("no target locales")}\n`;
+  return `${title}\n${sorted.length > 0 ? table : style.dim("no target locales")}\n`;
 }
 
 function renderLocale(locale: LocaleBalance, style: Style, barWidth: number): string[] {

@@ -36,7 +36,7 @@ export function sumUp(plan: Plan): string {
 
 function renderNotes(plan: Plan, style: Style): string[] {
   if (plan.notes.length === 0) return [];
-  const lines = [style.bold("Left as it is")];
+  const lines = [style.bold("Skipped")];
   for (const { file, line, column, message, remedy } of plan.notes) {
     const place = line === undefined ? file : `${file}:${line}:${column ?? 1}`;
     lines.push(

@@ -1,3 +1,6 @@
+import Table from "cli-table3";
+import { displayWidth } from "../../core/text/width.js";
+
 /** A table without lines, its columns parted by space. */
 export const plainTable = {
   style: { head: [] as string[], border: [] as string[], "padding-left": 0, "padding-right": 2 },
@@ -14,4 +17,26 @@ export function withoutEndSpaces(table: string): string {
     .split("\n")
     .map((line) => line.trimEnd())
     .join("\n");
+}
+
+/** So many rows are laid out at once: a table of thousands takes its layout longer than linear time. */
+const portion = 200;
+
+/** Rows below a head as a table without lines; each column is as wide as its widest cell. */
+export function columnsOf(
+  head: readonly string[],
+  rows: readonly (readonly string[])[],
+  colAligns: ("left" | "right")[],
+): string {
+  const colWidths = head.map(
+    (name, at) =>
+      2 + rows.reduce((most, row) => Math.max(most, displayWidth(row[at] ?? "")), displayWidth(name)),
+  );
+  const parts: string[] = [];
+  for (let at = 0; at === 0 || at < rows.length; at += portion) {
+    const table = new Table({ ...plainTable, head: at === 0 ? [...head] : [], colAligns, colWidths });
+    for (const row of rows.slice(at, at + portion)) table.push([...row]);
+    parts.push(table.toString());
+  }
+  return withoutEndSpaces(parts.join("\n"));
 }

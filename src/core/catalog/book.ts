@@ -65,6 +65,8 @@ export interface Book {
   /** Files of the book's layout whose locale the configuration does not name. */
   readonly strays: readonly Catalog[];
   catalog(locale: string, namespace: string | undefined): Catalog | undefined;
+  /** The catalogs of one locale, in the order of `catalogs`. */
+  catalogsOf(locale: string): readonly Catalog[];
   /** A key with what tells its catalog from the book's others: the one that the ledger keeps. */
   fullKey(namespace: string | undefined, key: string): string;
   /** What code writes to ask for a key. */
@@ -91,7 +93,8 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const inside = localeInside(book);
   const locales = [config.source, ...config.targets];
   // Letter case means nothing in a tag: the configuration's way of writing it is the one that counts.
-  const configured = (tag: string) => locales.find((one) => canonicalTag(one) === canonicalTag(tag));
+  const byTag = new Map(locales.map((one) => [canonicalTag(one), one]));
+  const configured = (tag: string) => byTag.get(canonicalTag(tag));
   const found = new Map<string, Catalog>();
   const strays: Catalog[] = [];
   const namespaces = new Set<string | undefined>();
@@ -151,10 +154,17 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       );
     }
   }
+  const rank = new Map(locales.map((locale, index) => [locale, index]));
+  const rankOf = ({ locale }: Catalog) => rank.get(locale) ?? -1;
   const catalogs = [...found.values()].sort(
-    (a, b) =>
-      locales.indexOf(a.locale) - locales.indexOf(b.locale) || compare(a.namespace ?? "", b.namespace ?? ""),
+    (a, b) => rankOf(a) - rankOf(b) || compare(a.namespace ?? "", b.namespace ?? ""),
   );
+  const byLocale = new Map<string, Catalog[]>();
+  for (const catalog of catalogs) {
+    const own = byLocale.get(catalog.locale);
+    if (own) own.push(catalog);
+    else byLocale.set(catalog.locale, [catalog]);
+  }
   const codeKey = (namespace: string | undefined, key: string) => {
     const written = layout.codeNamespace(namespace);
     return written === undefined ? key : written + separators.namespace + key;
@@ -178,6 +188,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     catalogs,
     strays,
     catalog: (locale, namespace) => found.get(catalogId(locale, namespace)),
+    catalogsOf: (locale) => byLocale.get(locale) ?? [],
     fullKey,
     codeKey,
     expects: (locale, key) => only.every((one) => one.locales.includes(locale) || !one.test(key)),

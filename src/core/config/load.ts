@@ -1,3 +1,4 @@
+import { deepestNesting, tooDeepInJson, tooDeepInYaml } from "../text/nesting.js";
 import type { Node, ParseError } from "jsonc-parser";
 import * as v from "valibot";
 import type { Document } from "yaml";
@@ -215,6 +216,8 @@ function showPath(path: readonly (string | number)[]): string {
 }
 
 function parseJson(text: string): Parsed {
+  const deep = tooDeepInJson(text);
+  if (deep !== undefined) return { ok: false, errors: [nestedTooDeep(deep)] };
   const errors: ParseError[] = [];
   const readTree = lazily(() => parseTree(text, errors, { allowTrailingComma: true }));
   const locate: Locate = (path, wantKey) => {
@@ -263,7 +266,13 @@ function valueOf(node: Node): unknown {
   );
 }
 
+function nestedTooDeep(offset: number) {
+  return { offset, message: `nested deeper than ${deepestNesting} levels` };
+}
+
 function parseYaml(text: string): Parsed {
+  const deep = tooDeepInYaml(text);
+  if (deep !== undefined) return { ok: false, errors: [nestedTooDeep(deep)] };
   const document = parseDocument(text, { lineCounter: lineCounter(), prettyErrors: false });
   if (document.errors.length > 0)
     return {
@@ -273,11 +282,16 @@ function parseYaml(text: string): Parsed {
         message: `not valid YAML: ${error.message}`,
       })),
     };
-  return {
-    ok: true,
-    value: document.toJS() as unknown,
-    locate: (path, wantKey) => yamlOffset(document, path, wantKey),
-  };
+  let value: unknown;
+  try {
+    value = document.toJS();
+  } catch {
+    return {
+      ok: false,
+      errors: [{ offset: 0, message: "aliases that unfold to more than settings can be" }],
+    };
+  }
+  return { ok: true, value, locate: (path, wantKey) => yamlOffset(document, path, wantKey) };
 }
 
 function yamlOffset(document: Document, path: readonly (string | number)[], wantKey: boolean): number {

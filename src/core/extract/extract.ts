@@ -316,7 +316,7 @@ class Extraction {
   }
 
   private sourceCatalogs(): readonly Catalog[] {
-    return this.book.catalogs.filter((catalog) => catalog.locale === this.book.sourceLocale);
+    return this.book.catalogsOf(this.book.sourceLocale);
   }
 
   private decisionOn({ file, line, column }: SurveyedLiteral): Decision | undefined {
@@ -525,7 +525,13 @@ class Extraction {
   }
 
   private noteAt(source: SourceFile, span: Span, message: string, remedy: string): void {
-    this.notes.push({ file: source.file, ...source.lines.position(span.start), message, remedy });
+    this.notes.push({
+      file: source.file,
+      ...source.lines.position(span.start),
+      message,
+      remedy,
+      undone: "refused",
+    });
   }
 }
 

@@ -41,7 +41,7 @@ export function balanceBook(
   namespace?: string,
 ): BookBalance {
   const isMeant = (one: Catalog) => namespace === undefined || one.namespace === namespace;
-  const sources = book.catalogs.filter((one) => one.locale === book.sourceLocale && isMeant(one));
+  const sources = book.catalogsOf(book.sourceLocale).filter(isMeant);
   const keys = sources.reduce((sum, catalog) => sum + catalog.byKey.size, 0);
   return {
     name: book.config.name,
@@ -74,8 +74,8 @@ function balanceLocale(
     if (stale) count.stale++;
     if (!found || state === "initial" || stale) count.words += wordsIn(message);
   }
-  for (const catalog of book.catalogs) {
-    if (catalog.locale !== locale || !isMeant(catalog)) continue;
+  for (const catalog of book.catalogsOf(locale)) {
+    if (!isMeant(catalog)) continue;
     const source = book.catalog(book.sourceLocale, catalog.namespace);
     for (const key of catalog.byKey.keys())
       if (!source?.byKey.has(key) && !book.allows(locale, book.codeKey(catalog.namespace, key)))

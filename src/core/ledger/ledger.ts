@@ -38,6 +38,8 @@ export interface LedgerProblem {
   readonly file: string;
   readonly line: number;
   readonly message: string;
+  /** Set where nothing of the file could be read. */
+  readonly isUnreadable?: true;
 }
 
 const head = "# Fond Ledger 1";
@@ -165,7 +167,7 @@ export function readRecords(
   const read = files.read(file);
   if (!read.ok) {
     if (read.trouble !== "absent")
-      problems.push({ file, line: 1, message: `it cannot be read: ${read.detail}` });
+      problems.push({ file, line: 1, message: `it cannot be read: ${read.detail}`, isUnreadable: true });
     return undefined;
   }
   const { text } = read;

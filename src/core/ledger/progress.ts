@@ -34,8 +34,7 @@ export function* progressOf(
     locale,
     ...parentsOf(locale).filter((one) => one !== book.sourceLocale && book.targetLocales.includes(one)),
   ];
-  for (const source of book.catalogs) {
-    if (source.locale !== book.sourceLocale) continue;
+  for (const source of book.catalogsOf(book.sourceLocale)) {
     for (const entry of source.byKey.values()) {
       if (!book.expects(locale, book.codeKey(source.namespace, entry.key))) continue;
       const message = reader.read(entry.text, book.sourceLocale, entry.key);

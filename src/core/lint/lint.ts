@@ -1,3 +1,4 @@
+import type { Entry } from "../catalog/model.js";
 import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
 import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
@@ -325,6 +326,9 @@ class SourceFinder {
   }
 }
 
+/** So many findings of one rule in one message are enough to say that it is no message. */
+const mostAlike = 100;
+
 function contextFor(
   rule: Rule,
   levelOf: LevelOf,
@@ -366,6 +370,8 @@ function contextFor(
       ...(words.fix && { fix: words.fix }),
     });
   };
+  let lastEntry: Entry | undefined;
+  let alike = 0;
   return {
     book,
     code,
@@ -376,9 +382,21 @@ function contextFor(
     message: reader.read,
     print: (node) => reader.print([node]),
     sourceOf,
-    report(catalog, place, words) {
+    report(catalog, place, given) {
       const key = place.at === "file" ? place.key : place.entry.key;
       if (isWaivedInline(catalog, key, rule.id)) return;
+      let words: Words = given;
+      if (place.at === "message") {
+        alike = place.entry === lastEntry ? alike + 1 : 1;
+        lastEntry = place.entry;
+        if (alike > mostAlike) return;
+        if (alike === mostAlike)
+          words = {
+            message: `this message has more problems of this kind than the ${mostAlike - 1} before`,
+            remedy: "fix those first, then run lint again",
+            ...(given.severity && { severity: given.severity }),
+          };
+      }
       add(catalog.file, catalog.lines.range(spanInFile(catalog, place)), words, {
         locale: catalog.locale,
         ...(catalog.namespace !== undefined && { namespace: catalog.namespace }),

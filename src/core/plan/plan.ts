@@ -24,13 +24,18 @@ export interface Plan {
   readonly notes: readonly PlanNote[];
 }
 
-/** Something a plan leaves as it is: where, why, and what a person can do. */
+/** Something that a plan skips: where, why, and what a person can do. */
 export interface PlanNote {
   readonly file: string;
   readonly line?: number;
   readonly column?: number;
   readonly message: string;
   readonly remedy: string;
+  /**
+   * Set where part of the work could not be done because of this: a file that the system does not let us read, one whose
+   * content is broken, or a text that stays in the code.
+   */
+  readonly undone?: "unreadable" | "broken" | "refused";
 }
 
 /** A plan of the changes that really change something, sorted by file. */

@@ -137,10 +137,9 @@ export function dropLocale(project: Project, tag: string, today: string): Locale
       if (shared || !isWhole(catalog)) {
         notes.push({
           file: catalog.file,
-          message: shared
-            ? "left as it is: other locales are in it"
-            : "left as it is, because it cannot be read",
-          remedy: shared ? `take ${locale} out of it by hand` : "`fond lint` says what is wrong with it",
+          message: shared ? "skipped, because other locales are in it" : "skipped, because it cannot be read",
+          remedy: shared ? `remove ${locale} from it by hand` : "`fond lint` says what is wrong with it",
+          undone: "broken",
         });
         continue;
       }

@@ -1,4 +1,4 @@
-import { catalogEdits, editCatalog, loadBook, type Book, type Catalog } from "../catalog/book.js";
+import { catalogEdits, editCatalog, isWhole, loadBook, type Book, type Catalog } from "../catalog/book.js";
 import { KeyPool } from "../catalog/key-pool.js";
 import type { CatalogChanges, Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
@@ -361,6 +361,10 @@ export async function fixProject(
           finding.book === config.name && finding.locale !== undefined
             ? book.catalog(finding.locale, finding.namespace)
             : undefined;
+        if (catalog && !isWhole(catalog)) {
+          notes.set(catalog.file, brokenNote(catalog));
+          continue;
+        }
         const mend = catalog && mending(book, catalog, finding);
         // Entries are moved when nothing else is left to do in their file.
         if (
@@ -374,7 +378,7 @@ export async function fixProject(
             file: catalog.file,
             line: finding.line,
             column: finding.column,
-            message: "the keys of this file cannot be moved without losing what stands beside them",
+            message: "keys not moved: comments beside them would be lost",
             remedy: "move them by hand",
           });
           continue;
@@ -393,6 +397,17 @@ export async function fixProject(
   return makePlan([...changes.values()], mended > 0 ? { "findings mended": mended } : {}, [
     ...notes.values(),
   ]);
+}
+
+/** Why nothing in a catalog was changed that cannot be read whole. */
+export function brokenNote({ file, lines, problems: [problem], unreadable }: Catalog): PlanNote {
+  return {
+    file,
+    ...(problem && lines.position(problem.span.start)),
+    message: `skipped, because it cannot be read: ${problem?.message ?? unreadable ?? ""}`,
+    remedy: problem?.remedy ?? "make it readable",
+    undone: unreadable === undefined ? "broken" : "unreadable",
+  };
 }
 
 /** How a finding's repair changes its catalog, and the entry that it is about. */
@@ -429,7 +444,7 @@ export function fixEdits(project: Project, findings: readonly Finding[]): Readon
       const { locale, namespace } = finding;
       const catalog = locale === undefined ? undefined : book.catalog(locale, namespace);
       const mend = catalog && mending(book, catalog, finding);
-      if (!catalog || !mend || mend.move) continue;
+      if (!catalog || !isWhole(catalog) || !mend || mend.move) continue;
       const before = catalog.content;
       const after = editCatalog(catalog, before, mend.changes);
       let start = 0;

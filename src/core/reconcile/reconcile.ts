@@ -84,6 +84,8 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
       if (options.locales && !options.locales.includes(locale)) continue;
       const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale, pool);
       noteProblems(ledger.problems, notes);
+      // Without its records every translation would count as new.
+      if (ledger.problems.some(({ isUnreadable }) => isUnreadable)) continue;
       const work = new LocaleWork(
         book,
         locale,
@@ -135,8 +137,17 @@ function sourceRowsOf(book: Book, pool: KeyPool): (source: Catalog) => readonly 
 }
 
 function noteProblems(problems: readonly LedgerProblem[], notes: PlanNote[]): void {
-  for (const { file, line, message } of problems)
-    notes.push({ file, line, message, remedy: "the rest was read; writing the plan repairs the file" });
+  for (const { file, line, message, isUnreadable } of problems)
+    notes.push(
+      isUnreadable
+        ? {
+            file,
+            message,
+            remedy: "make it readable; its locale is skipped until then",
+            undone: "unreadable",
+          }
+        : { file, line, message, remedy: "the rest was read; writing the plan repairs the file" },
+    );
 }
 
 /** The source texts of now for the ledger, with the older ones that translations were made from. */
@@ -147,8 +158,7 @@ function sourceTextsOf(
   madeFrom: ReadonlySet<string>,
 ): FileChange[] {
   const now = new Map<string, string>();
-  for (const catalog of book.catalogs) {
-    if (catalog.locale !== book.sourceLocale) continue;
+  for (const catalog of book.catalogsOf(book.sourceLocale)) {
     // What cannot be read may hold any key, so nothing is known to have left.
     if (!isWhole(catalog)) return [];
     for (const entry of catalog.byKey.values())
@@ -221,19 +231,20 @@ class LocaleWork {
 
   changeCatalogs(): void {
     this.findRenames();
-    for (const catalog of this.book.catalogs) if (catalog.locale === this.locale) this.changeCatalog(catalog);
+    for (const catalog of this.book.catalogsOf(this.locale)) this.changeCatalog(catalog);
   }
 
   /** New keys whose text is that of a key which left the source: full key to the entry that has its translation. */
   private readonly renamed = new Map<string, { readonly entry: Entry; readonly record: LedgerRecord }>();
   private readonly moved = new Set<Entry>();
+  private readonly placements = new Map<Catalog, Placement>();
 
   /** Keys that left the source and keys that are new there with the very text: the key was renamed or moved. */
   private findRenames(): void {
     const { book, locale, ledger } = this;
     const gone = new Map<string, { entry: Entry; full: string; record: LedgerRecord }[]>();
-    for (const catalog of book.catalogs) {
-      if (catalog.locale !== locale || !isWhole(catalog)) continue;
+    for (const catalog of book.catalogsOf(locale)) {
+      if (!isWhole(catalog)) continue;
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (!source || !isWhole(source) || !this.hasSource(source) || haveSameKeys(catalog, source)) continue;
       for (const entry of catalog.byKey.values()) {
@@ -246,11 +257,14 @@ class LocaleWork {
     }
     if (gone.size === 0 || this.options.keepExtra) return;
     const fresh: { full: string; source: Entry; catalog: Catalog }[] = [];
-    for (const catalog of book.catalogs) {
+    for (const catalog of book.catalogsOf(locale)) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
-      if (catalog.locale !== locale || !isWhole(catalog) || !source || !isWhole(source)) continue;
+      if (!isWhole(catalog) || !source || !isWhole(source)) continue;
+      const placement = placementIn(catalog, this.separator, this.extraIn(catalog, source));
+      this.placements.set(catalog, placement);
       for (const entry of source.byKey.values())
-        if (!catalog.byKey.has(entry.key))
+        // A translation moves only to where there is room for it.
+        if (!catalog.byKey.has(entry.key) && !placement.blocker(placement.pathOf(entry)))
           fresh.push({ full: book.fullKey(catalog.namespace, entry.key), source: entry, catalog });
     }
     const unmatched = fresh.filter(({ full, source }) => {
@@ -326,25 +340,19 @@ class LocaleWork {
       const wanted = this.book.layout.path(this.book.sourceLocale, catalog.namespace);
       this.notes.push({
         file: catalog.file,
-        message: `left alone, because there is no source catalog ${wanted}`,
+        message: `skipped, because there is no source catalog ${wanted}`,
         remedy:
           "check “source” and “files” in the configuration; without a source every key would count as extra",
+        undone: "broken",
       });
       return;
     }
     const rows = source ? this.rowsOf(source) : [];
     const isAligned = source !== undefined && haveSameKeys(catalog, source);
-    const extra =
-      this.options.keepExtra || isAligned
-        ? []
-        : [...catalog.byKey.values()].filter(
-            (entry) =>
-              !source?.byKey.has(entry.key) &&
-              !this.book.allows(this.locale, this.book.codeKey(catalog.namespace, entry.key)),
-          );
+    const extra = this.options.keepExtra || isAligned ? [] : this.extraIn(catalog, source);
     const added: PathText[] = [];
     const renewed: PathText[] = [];
-    const placement = placementIn(catalog, this.separator, extra);
+    const placement = this.placements.get(catalog) ?? placementIn(catalog, this.separator, extra);
     const { entries } = catalog;
     const isUnique = isAligned && entries.length === rows.length;
     for (const [index, row] of rows.entries()) {
@@ -358,6 +366,15 @@ class LocaleWork {
       this.editEntries(catalog, source, rows, added, extra, placement);
     if (source && catalog.format.hasComments && this.book.config.hints)
       this.writeHints(catalog, source, rows);
+  }
+
+  /** The entries of a catalog that its source lacks, but for those that the configuration allows. */
+  private extraIn(catalog: Catalog, source: Catalog | undefined): Entry[] {
+    const { book, locale } = this;
+    return [...catalog.byKey.values()].filter(
+      (entry) =>
+        !source?.byKey.has(entry.key) && !book.allows(locale, book.codeKey(catalog.namespace, entry.key)),
+    );
   }
 
   private editEntries(
@@ -401,7 +418,7 @@ class LocaleWork {
    */
   private hasSource(source: Catalog | undefined): boolean {
     if (source) return source.exists;
-    return this.book.catalogs.some((catalog) => catalog.locale === this.book.sourceLocale && catalog.exists);
+    return this.book.catalogsOf(this.book.sourceLocale).some(({ exists }) => exists);
   }
 
   /** A source key that this locale lacks: from the attic, or filled as the book wants. */
@@ -416,12 +433,14 @@ class LocaleWork {
     if (blocker) {
       this.notes.push({
         file: catalog.file,
-        ...catalog.lines.position(blocker.keySpan.start),
-        message: `${source.key} cannot be added: “${blocker.key}” is in its way`,
+        ...(catalog.byKey.get(blocker.key) === blocker && catalog.lines.position(blocker.keySpan.start)),
+        message: `key "${source.key}" skipped: "${blocker.key}" is already there, and one would have to be a group`,
         remedy: "rename one of the two, in code as well",
+        undone: "broken",
       });
       return;
     }
+    placement.take(source, path);
     if (renamed) {
       added.push({ path, text: renamed.entry.text });
       this.records.set(full, renamed.record);
@@ -562,8 +581,9 @@ class LocaleWork {
     this.notes.push({
       file: catalog.file,
       ...catalog.lines.position(problem.span.start),
-      message: `left alone, because it cannot be read: ${problem.message}`,
+      message: `skipped, because it cannot be read: ${problem.message}`,
       remedy: problem.remedy,
+      undone: catalog.unreadable === undefined ? "broken" : "unreadable",
     });
   }
 

@@ -70,6 +70,23 @@ export interface FileSurvey {
   };
 }
 
+/** How long the judging of one file may take, in ms: no file holds the rest up. */
+const longest = 20_000;
+
+function timeBudget(): { isSpent(): boolean } {
+  const start = performance.now();
+  let asked = 0;
+  return { isSpent: () => ++asked % 16 === 0 && performance.now() - start > longest };
+}
+
+function budgetProblem({ lines }: SourceFile, { span }: Literal) {
+  return {
+    ...lines.position(span.start),
+    message: `judging this file took longer than ${longest / 1000} s; the rest of it is skipped`,
+    remedy: "leave it out with the book's “ignore” if nobody writes text in it",
+  };
+}
+
 /** Surveys one file that was read. `all` keeps what was judged to be code as well. */
 export function reportFile(
   source: SourceFile,
@@ -81,7 +98,10 @@ export function reportFile(
 ): FileSurvey {
   const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
   const literals: ReportedLiteral[] = [];
+  const budget = timeBudget();
   for (const [index, literal] of source.literals.entries()) {
+    if (budget.isSpent())
+      return { file: source.file, literals, counts, problem: budgetProblem(source, literal) };
     const judgement = judgeLiteral(literal, own, { literals: source.literals, index });
     const mayMatter = all || (judgement.verdict !== "code" && literal.skipped === undefined);
     const report = mayMatter ? reportLiteral(source, literal, judgement, book, reader, waivers) : undefined;
@@ -128,7 +148,7 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits, place?: Place): 
   };
 }
 
-/** Judges every literal of one file of code, in the order of the file. */
+/** Judges the literals of one file of code, in the order of the file; those that a run of 20 s does not reach are left out. */
 export function surveyFile(
   source: SourceFile,
   book: string,
@@ -136,17 +156,14 @@ export function surveyFile(
   own?: OwnHabits,
   waivers?: LiteralWaivers,
 ): SurveyedLiteral[] {
-  return source.literals.map((literal, index) => ({
-    ...reportLiteral(
-      source,
-      literal,
-      judgeLiteral(literal, own, { literals: source.literals, index }),
-      book,
-      reader,
-      waivers,
-    ),
-    literal,
-  }));
+  const budget = timeBudget();
+  const judged: SurveyedLiteral[] = [];
+  for (const [index, literal] of source.literals.entries()) {
+    if (budget.isSpent()) break;
+    const judgement = judgeLiteral(literal, own, { literals: source.literals, index });
+    judged.push({ ...reportLiteral(source, literal, judgement, book, reader, waivers), literal });
+  }
+  return judged;
 }
 
 function reportLiteral(

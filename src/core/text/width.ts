@@ -32,5 +32,25 @@ const narrow = /^[ -~¡-¨ª-¬¯-˿Ͱ-ҁҊ-ԯ–-‧]*$/;
 export function displayWidth(text: string): number {
   if (narrow.test(text)) return text.length;
   if (!measure) throw new WidthsNotLoaded();
-  return measure(text);
+  let width = 0;
+  for (let start = 0; start < text.length;) {
+    const end = portionEnd(text, start);
+    width += measure(text.slice(start, end));
+    start = end;
+  }
+  return width;
+}
+
+/** So many code units are measured at once: to part a text into characters takes the engine longer than linear time. */
+const portion = 256;
+/** A character that begins a new one on the screen, whatever stands before it. */
+const startsCharacter = /[ -~\n\u3041-\u9fff]/;
+
+/** Where to stop measuring, so that no character on the screen is cut in two. */
+function portionEnd(text: string, start: number): number {
+  const least = start + portion;
+  for (let end = least; end < least + portion && end < text.length; end++)
+    if (startsCharacter.test(text[end] ?? "")) return end;
+  const end = Math.min(least + portion, text.length);
+  return /[\ud800-\udbff]/.test(text[end - 1] ?? "") ? end + 1 : end;
 }

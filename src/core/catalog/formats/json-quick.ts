@@ -1,3 +1,4 @@
+import { deepestNesting } from "../../text/nesting.js";
 import { CodeUnits } from "../../text/code-units.js";
 import { EntryPlaces, PooledEntries, type EntryTable } from "../entry-table.js";
 import { KeyPool } from "../key-pool.js";
@@ -9,6 +10,7 @@ export interface OpenGroup {
   readonly parent: OpenGroup | undefined;
   readonly name: string | number;
   readonly list: boolean;
+  readonly depth: number;
   /** The key of an entry in it, up to the entry's own name. */
   readonly prefix: string;
   members: number;
@@ -324,7 +326,10 @@ class QuickReader {
     const own = !group ? "" : group.list ? group.members : this.ownName();
     if (group) group.members++;
     const prefix = group ? this.pool.prefix(group.prefix + String(own) + this.separator) : "";
-    this.group = { parent: group, name: own, list, prefix, members: 0 };
+    const depth = group ? group.depth + 1 : 1;
+    // What is nested so deeply is not read at all, and the other reader says so.
+    if (depth > deepestNesting) return doubtful;
+    this.group = { parent: group, name: own, list, depth, prefix, members: 0 };
     this.expects = list ? aValue : aFirst;
     this.at = at + 1;
     return going;

@@ -1,3 +1,4 @@
+import { deepestNesting, tooDeepInJson } from "../../text/nesting.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
 import { catalogContent, entryTable } from "../entry-table.js";
 import { KeyPool } from "../key-pool.js";
@@ -94,6 +95,8 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
   // Lines of a merge in conflict are no JSON, so they are looked for only in what is none.
   const marker = mergeMarker(text);
   if (marker) return catalogContent(entryTable([]), { problems: [marker] });
+  const deep = tooDeepInJson(text);
+  if (deep !== undefined) return catalogContent(entryTable([]), { problems: [tooDeep(deep)] });
   const problems: CatalogProblem[] = [];
   const entries: Entry[] = [];
   const met = new MetPlaces();
@@ -109,7 +112,7 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
         const own = group?.list ? group.members : name;
         if (group) group.members++;
         const prefix = group ? group.prefix + String(own) + separator : "";
-        group = { parent: group, name: own, list, prefix, members: 0 };
+        group = { parent: group, name: own, list, depth: group ? group.depth + 1 : 1, prefix, members: 0 };
       },
       end() {
         if (group?.parent && group.members === 0) emptyGroups.push(group);
@@ -134,6 +137,15 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
   );
   if (broken) problems.push(explain(text, broken.offset, broken.length, lenient));
   return contentOf({ table: entryTable(entries), emptyGroups }, problems);
+}
+
+function tooDeep(at: number): CatalogProblem {
+  return {
+    code: "syntax",
+    message: `groups are nested deeper than ${deepestNesting} levels`,
+    remedy: "check what wrote this file",
+    span: { start: at, end: at + 1 },
+  };
 }
 
 function notAnObject(span: { start: number; end: number }): CatalogProblem {

@@ -1,3 +1,4 @@
+import { deepestNesting } from "../../text/nesting.js";
 import type { Span } from "../../text/span.js";
 import { EntryPlaces } from "../entry-table.js";
 import type { KeyPool } from "../key-pool.js";
@@ -11,6 +12,7 @@ const kinds: readonly YamlKind[] = ["text", "number", "boolean", "null"];
 /** A mapping or list on the way down to an entry. */
 export interface YamlGroup {
   readonly parent: YamlGroup | undefined;
+  readonly depth: number;
   readonly name: PathPart;
   readonly prefix: string;
   readonly indent: number;
@@ -180,6 +182,7 @@ class LineReader {
       name: "",
       prefix: "",
       indent: 0,
+      depth: 1,
       list: undefined,
       members: 0,
     };
@@ -217,9 +220,12 @@ class LineReader {
           name: pending.name,
           prefix: this.pool.prefix(owner.prefix + String(pending.name) + this.separator),
           indent,
+          depth: owner.depth + 1,
           list: isItem,
           members: 0,
         };
+        // The whole parser says that it is nested too deeply.
+        if (group.depth > deepestNesting) throw new Unusual();
         owner.members++;
         pending = undefined;
       } else {

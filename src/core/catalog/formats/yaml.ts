@@ -1,3 +1,4 @@
+import { deepestNesting, tooDeepInYaml } from "../../text/nesting.js";
 import type { Alias, Document, Node, Pair } from "yaml";
 import type { Span } from "../../text/span.js";
 import { catalogContent, entryTable, PooledEntries, type EntryPlaces } from "../entry-table.js";
@@ -102,6 +103,9 @@ function readYaml(text: string, separator: string, pool: KeyPool): CatalogConten
   return readDocument(text, separator);
 }
 
+/** A file unfolds by its aliases to ten times what it holds at most, and small files to so many entries. */
+const fewEntries = 2_000;
+
 /** Everything that the quick reader leaves: read by the whole parser. */
 function readDocument(text: string, separator: string): CatalogContent {
   const problems: CatalogProblem[] = [];
@@ -121,7 +125,7 @@ function readDocument(text: string, separator: string): CatalogContent {
       span: { start, end: Math.max(end, Math.min(start + 1, text.length)) },
     });
   // The parser goes down by recursion, and one that has no stack left cannot be caught everywhere: deep files do not reach it.
-  const deep = tooDeepAt(text);
+  const deep = tooDeepInYaml(text);
   if (deep !== undefined) {
     problem("groups are nested too deeply to read", "check what wrote this file", deep, deep + 1);
     return catalogContent(entryTable(entries), { emptyGroups, problems });
@@ -167,6 +171,8 @@ function readDocument(text: string, separator: string): CatalogContent {
     return resolved.get(alias);
   };
   let visits = 0;
+  // Each entry that is written out takes a line, or a comma in a flow collection.
+  const mostVisits = fewEntries + 10 * (text.match(/[\n,]/g)?.length ?? 0);
   const addScalar = (
     node: Node | null,
     path: EntryPath,
@@ -199,10 +205,10 @@ function readDocument(text: string, separator: string): CatalogContent {
     isInherited: boolean,
     depth: number,
   ): void => {
-    if (++visits > 100_000 || depth > 2_000) {
+    if (++visits > mostVisits || depth > deepestNesting) {
       if (problems.length === 0)
         problem(
-          depth > 2_000
+          depth > deepestNesting
             ? "groups are nested too deeply to read"
             : "aliases that unfold to more than a catalog can hold",
           "write the texts out instead of repeating them by aliases",
@@ -237,7 +243,7 @@ function readDocument(text: string, separator: string): CatalogContent {
           continue;
         }
         walk(pair.value as Node | null, [...path, keyText(key)], span, end + 1, inherited, depth + 1);
-        if (visits > 100_000) return;
+        if (visits > mostVisits) return;
       }
     } else if (isSeq(node)) {
       if (node.items.length === 0) emptyGroups.push(path);
@@ -268,24 +274,6 @@ function readDocument(text: string, separator: string): CatalogContent {
   const line = text.lastIndexOf("\n", first.span.start - 1) + 1;
   const sure = entries.filter(({ kind, valueSpan }) => kind === "text" && valueSpan.end <= line);
   return catalogContent(entryTable(sure), { problems: [first] });
-}
-
-/** Where flow collections or dashes on one line nest deeper than people write; brackets in texts count only within a line. */
-function tooDeepAt(text: string): number | undefined {
-  const limit = 500;
-  let depth = 0;
-  for (let at = 0; at < text.length; at++) {
-    const unit = text.charCodeAt(at);
-    if (
-      unit === 0x5b ||
-      unit === 0x7b ||
-      ((unit === 0x2d || unit === 0x3f) && text.charCodeAt(at + 1) === 0x20)
-    ) {
-      if (++depth > limit) return at;
-    } else if (unit === 0x5d || unit === 0x7d) depth = Math.max(depth - 1, 0);
-    else if (unit === 0x0a && !/[[{,:]\s*$/.test(text.slice(Math.max(at - 20, 0), at))) depth = 0;
-  }
-  return undefined;
 }
 
 function isMergeKey(pair: Pair): boolean {

@@ -21,7 +21,7 @@ export const fileLocaleCode = defineRule({
     const { book } = context;
     const locales = [book.sourceLocale, ...book.targetLocales];
     for (const locale of locales) {
-      const catalog = book.catalogs.find((one) => one.locale === locale && one.exists);
+      const catalog = book.catalogsOf(locale).find((one) => one.exists);
       const doubt = doubtTag(
         locale,
         locales.filter((other) => other !== locale),

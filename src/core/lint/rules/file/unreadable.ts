@@ -24,7 +24,7 @@ export const fileUnreadable = defineRule({
   },
   book(context) {
     const { book } = context;
-    const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
+    const sources = book.catalogsOf(book.sourceLocale);
     if (!sources.some(({ exists }) => exists) && book.catalogs.some(({ exists }) => exists)) {
       context.reportFile(book.layout.path(book.sourceLocale, book.namespaces[0]), {
         message: "there is no source catalog, so no translation can be compared with it",

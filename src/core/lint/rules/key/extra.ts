@@ -21,7 +21,7 @@ export const keyExtra = defineRule({
   book(context) {
     const { book } = context;
     // With no source catalog at all nothing is extra: that is reported once, as a file that is not there.
-    if (!book.catalogs.some((catalog) => catalog.locale === book.sourceLocale && catalog.exists)) return;
+    if (!book.catalogsOf(book.sourceLocale).some(({ exists }) => exists)) return;
     for (const catalog of book.catalogs) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (catalog.locale === book.sourceLocale || !isWhole(catalog) || (source && !isWhole(source))) continue;

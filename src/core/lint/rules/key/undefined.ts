@@ -38,7 +38,7 @@ export const keyUndefined = defineRule({
   },
   book(context) {
     const { book, code } = context;
-    const sources = book.catalogs.filter((catalog) => catalog.locale === book.sourceLocale);
+    const sources = book.catalogsOf(book.sourceLocale);
     if (!code || sources.some((catalog) => !isWhole(catalog))) return;
     const known = sourceKeys(book);
     const names = [...known];
