@@ -1,6 +1,7 @@
 // Joins the built program into few files: Node loads one file of a thousand lines much sooner than a hundred of ten.
 // Packages stay outside, so that they are installed, shared and mended as they are: all but the few that every command
 // needs. To find and load those took Node longer than our own code, most of which they do not use.
+import { createHash } from "node:crypto";
 import { chmodSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import commonjs from "@rollup/plugin-commonjs";
@@ -33,6 +34,7 @@ export async function bundle(root) {
     experimentalMinChunkSize: 40_000,
   });
   await build.close();
+  writeFileSync(join(to, "BUILD.txt"), digestOfBuild(from));
   writeFileSync(join(to, "LICENSES.txt"), inside.map((name) => licenseOf(root, name)).join("\n\n"));
   chmodSync(main, 0o755);
 }
@@ -44,6 +46,14 @@ function licenseOf(root, name) {
   if (!file) throw new Error(`${name} has no license file that could go with it`);
   const { version } = JSON.parse(readFileSync(join(folder, "package.json"), "utf8"));
   return `${name} ${version}\n\n${readFileSync(join(folder, file), "utf8").trim()}\n`;
+}
+
+/** A digest of all code of the program: what a build decides may be kept for as long as this stays. */
+function digestOfBuild(folder) {
+  const hash = createHash("sha256");
+  for (const file of readdirSync(folder, { recursive: true }).sort())
+    if (file.endsWith(".js")) hash.update(`${file}\0`).update(readFileSync(join(folder, file)));
+  return `${hash.digest("hex")}\n`;
 }
 
 const changedAt = (file) => statSync(file, { throwIfNoEntry: false })?.mtimeMs ?? 0;

@@ -1,6 +1,7 @@
-import { mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from "node:fs";
 import { homedir } from "node:os";
 import { dirname, join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
 import type { SurveyCache } from "../core/project/project.js";
 import type { FileSurvey } from "../core/survey/survey.js";
 import { digestOf } from "../core/text/digest.js";
@@ -64,17 +65,37 @@ function readEntries(file: string, build: string): ReadonlyMap<string, FileSurve
   }
 }
 
-/** What changes with every build, so that a new judgement never reads an old one's cache. */
+/** What changes with every build and every parser that is installed, so that a new judgment never reads an old one's cache. */
 function buildStamp(): string {
-  const core = join(packageRoot(), "dist", "src", "core");
-  const parts = ["source", "survey"].flatMap((part) =>
-    readdirSync(join(core, part), { recursive: true, encoding: "utf8" })
-      .filter((file) => file.endsWith(".js"))
-      .sort()
-      .map((file) => {
-        const { mtimeMs, size } = statSync(join(core, part, file));
-        return `${file} ${size} ${mtimeMs}`;
-      }),
-  );
-  return digestOf(parts.join("\n"));
+  const root = packageRoot();
+  const parsers = ["oxc-parser", "parse5", "web-tree-sitter", "@vscode/tree-sitter-wasm"].map((name) => {
+    const manifest = findInstalled(root, name);
+    return `${name} ${manifest === undefined ? "" : readFileSync(manifest, "utf8")}`;
+  });
+  return digestOf([process.version, codeStamp(root), ...parsers].join("\n"));
+}
+
+/** What the code of this program is: the bundle's own digest, or the sizes and times of the files that it would be made of. */
+function codeStamp(root: string): string {
+  const here = fileURLToPath(import.meta.url);
+  const bundled = join(root, "dist", "bin");
+  if (here.startsWith(bundled)) return readFileSync(join(bundled, "BUILD.txt"), "utf8");
+  const folder = join(root, "dist", "src");
+  return readdirSync(folder, { recursive: true, encoding: "utf8" })
+    .filter((file) => file.endsWith(".js"))
+    .sort()
+    .map((file) => {
+      const { mtimeMs, size } = statSync(join(folder, file));
+      return `${file} ${size} ${mtimeMs}`;
+    })
+    .join("\n");
+}
+
+/** The manifest of a package as the module loader would find it from a folder. */
+function findInstalled(from: string, name: string): string | undefined {
+  for (let folder = from; ; folder = dirname(folder)) {
+    const manifest = join(folder, "node_modules", name, "package.json");
+    if (existsSync(manifest)) return manifest;
+    if (dirname(folder) === folder) return undefined;
+  }
 }

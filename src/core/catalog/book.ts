@@ -1,3 +1,4 @@
+import { partEnds, separatorsOf } from "../config/separators.js";
 import { configFileNames } from "../config/load.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import type { Files, TextEncoding } from "../files/files.js";
@@ -79,11 +80,7 @@ export interface Book {
   resolve(fullKey: string): { readonly catalog: Catalog; readonly entry: Entry } | undefined;
 }
 
-/** The key separators of a book: between parts, and between namespace and key. */
-export function separatorsOf(book: BookConfig): { readonly parts: string; readonly namespace: string } {
-  const parts = book.naming.separator ?? ".";
-  return { parts, namespace: book.naming.namespace ?? parts };
-}
+export { separatorsOf };
 
 /** Reads every catalog of a book. Files that cannot be read are there with their problem; nothing is thrown. */
 export function loadBook(files: Files, config: Config, book: BookConfig): Book {
@@ -176,7 +173,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       : `${namespace}:${key}`;
   };
   const only = Object.entries(book.only ?? {}).map(([pattern, tags]) => ({
-    test: keyTest(pattern, separators.parts),
+    test: keyTest(pattern, partEnds(book)),
     locales: tags.map((tag) => configured(tag) ?? tag),
   }));
   return {
@@ -299,7 +296,12 @@ function catalogIn(
 
 /** Whether everything in the catalog could be read, so that what is not in it is really missing. */
 export function isWhole(catalog: Catalog): boolean {
-  return catalog.problems.length === 0;
+  return catalog.problems.length === 0 || isEmptyFile(catalog);
+}
+
+/** Whether a catalog's file holds nothing at all: broken for what reads it, and yet nothing is lost where it is filled. */
+function isEmptyFile({ exists, content, unreadable }: Catalog): boolean {
+  return exists && unreadable === undefined && content.trim() === "";
 }
 
 /** Whether two catalogs have the same keys in the same order, as nearly all of one book have. */
@@ -379,7 +381,10 @@ export function catalogEdits(): CatalogEdits {
   const files = new Map<string, { readonly catalog: Catalog; text: string | undefined }>();
   return {
     edit(catalog, changes) {
-      const file = files.get(catalog.file) ?? { catalog, text: catalog.content };
+      const file = files.get(catalog.file) ?? {
+        catalog,
+        text: isEmptyFile(catalog) ? catalog.format.empty : catalog.content,
+      };
       file.text = editCatalog(catalog, file.text ?? catalog.format.empty, changes);
       files.set(catalog.file, file);
     },

@@ -18,6 +18,20 @@ export function hintLines(
   ];
 }
 
+/** The texts of the comment lines right above a place, without our own hints. */
+function commentTexts(text: string, below: number): ReadonlySet<string> {
+  const found = new Set<string>();
+  let end = below;
+  while (end > 0) {
+    const above = text.lastIndexOf("\n", end - 2) + 1;
+    const line = /^[ \t]*(?:#|!|\/\/)[ \t]*(.*?)[ \t]*\r?$/.exec(text.slice(above, end - 1));
+    if (!line) break;
+    found.add(line[1] ?? "");
+    end = above;
+  }
+  return found;
+}
+
 const hint = /^[ \t]*((?:#|!|\/\/)[ \t]*fond: (?:source|note)\b.*?)\r?$/;
 
 /**
@@ -50,7 +64,9 @@ export function withHints(
       there.unshift(found[1] ?? "");
       start = above;
     }
-    const written = lines.map(write);
+    // What a comment above says already is not said once more.
+    const said = commentTexts(text, start);
+    const written = lines.filter((line) => !said.has(line.replace(/^fond: note /, ""))).map(write);
     if (written.length === there.length && written.every((line, index) => line === there[index])) continue;
     edits.push({
       start,

@@ -159,7 +159,8 @@ function withoutLocale(parts: readonly string[]): string[] {
     }
     const before = kept.at(-1);
     if (before !== undefined && /[-_.]$/.test(before)) kept[kept.length - 1] = before.slice(0, -1);
-    else dropsNext = true;
+    // A name that begins with the locale loses what parts the two; one that ends in it keeps the dot of its extension.
+    else dropsNext = before === undefined || before.endsWith("/");
   }
   return kept;
 }

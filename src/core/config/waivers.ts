@@ -72,10 +72,15 @@ export type WaiversResult =
   | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
 
 /** Reads a project's waivers; none where the file is not there. `today` is a day as YYYY-MM-DD. */
-export function loadWaivers(files: Files, file: string, today: string): WaiversResult {
+export function loadWaivers(
+  files: Files,
+  file: string,
+  today: string,
+  endsOf: (book: string) => readonly string[] = () => ["."],
+): WaiversResult {
   const read = files.read(file);
   if (!read.ok) {
-    if (read.trouble === "absent") return { ok: true, waivers: makeWaivers(file, "", [], today) };
+    if (read.trouble === "absent") return { ok: true, waivers: makeWaivers(file, "", [], today, endsOf) };
     const problem = {
       file,
       line: 1,
@@ -92,7 +97,7 @@ export function loadWaivers(files: Files, file: string, today: string): WaiversR
     waiver,
     ...checked.at(["waivers", index]),
   }));
-  return { ok: true, waivers: makeWaivers(file, read.text, placed, today) };
+  return { ok: true, waivers: makeWaivers(file, read.text, placed, today, endsOf) };
 }
 
 interface PlacedWaiver {
@@ -101,18 +106,29 @@ interface PlacedWaiver {
   readonly column: number;
 }
 
-function makeWaivers(file: string, text: string, placed: readonly PlacedWaiver[], today: string): Waivers {
+function makeWaivers(
+  file: string,
+  text: string,
+  placed: readonly PlacedWaiver[],
+  today: string,
+  endsOf: (book: string) => readonly string[],
+): Waivers {
   const isOver = ({ until }: Waiver) => until !== undefined && until < today;
   const used = new Set<Waiver>();
   const inForce = placed.map(({ waiver }) => waiver).filter((waiver) => !isOver(waiver));
   const tests = new Map<string, (value: string) => boolean>();
-  const matches = (kind: "path" | "key", pattern: string | undefined, value: string | undefined) => {
+  const matches = (
+    kind: "path" | "key",
+    pattern: string | undefined,
+    value: string | undefined,
+    book: string,
+  ) => {
     if (pattern === undefined) return true;
     if (value === undefined) return false;
     // A name stands for itself before it is a pattern: folders may be called `[id]`.
     if (value === pattern) return true;
-    const id = `${kind} ${pattern}`;
-    const test = tests.get(id) ?? (kind === "path" ? globTest([pattern]) : keyTest(pattern));
+    const id = kind === "path" ? `path ${pattern}` : `key ${book} ${pattern}`;
+    const test = tests.get(id) ?? (kind === "path" ? globTest([pattern]) : keyTest(pattern, endsOf(book)));
     tests.set(id, test);
     return test(value);
   };
@@ -122,7 +138,9 @@ function makeWaivers(file: string, text: string, placed: readonly PlacedWaiver[]
     literal(book, where, literal) {
       const found = inForce.find(
         (waiver) =>
-          waiver.literal === literal && (waiver.book ?? book) === book && matches("path", waiver.file, where),
+          waiver.literal === literal &&
+          (waiver.book ?? book) === book &&
+          matches("path", waiver.file, where, book),
       );
       return found?.reason;
     },
@@ -133,8 +151,8 @@ function makeWaivers(file: string, text: string, placed: readonly PlacedWaiver[]
           (waiver.rule === rule || waiver.rule === "*") &&
           (waiver.book ?? book) === book &&
           (waiver.locale === undefined || waiver.locale === locale) &&
-          matches("key", waiver.key, key) &&
-          matches("path", waiver.file, where),
+          matches("key", waiver.key, key, book) &&
+          matches("path", waiver.file, where, book),
       );
       if (found) used.add(found);
       return found !== undefined;
@@ -164,13 +182,16 @@ export function addWaivers(before: string | undefined, added: readonly Waiver[])
 }
 
 /** The file of waivers with the names of renamed keys in it: one key, or with a `*` at their ends a group. */
-export function renameWaivedKeys(text: string, from: string, to: string): string {
+export function renameWaivedKeys(text: string, from: string, to: string, separator = "."): string {
   const found = (parse(text) as { waivers?: { key?: string }[] } | undefined)?.waivers ?? [];
   const isGroup = from.endsWith("*");
-  const [old, fresh] = [from, to].map((name) => name.replace(/\.?(?<!\*)\*+$/, "")) as [string, string];
+  const [old, fresh] = [from, to].map((name) => {
+    const bare = name.replace(/(?<!\*)\*+$/, "");
+    return bare !== name && bare.endsWith(separator) ? bare.slice(0, -separator.length) : bare;
+  }) as [string, string];
   return found.reduce((after, { key }, index) => {
     const isMeant =
-      key === from || (key !== undefined && (isGroup ? key.startsWith(`${old}.`) : key === old));
+      key === from || (key !== undefined && (isGroup ? key.startsWith(old + separator) : key === old));
     if (!isMeant) return after;
     const value = key === from ? to : fresh + key.slice(old.length);
     return applyEdits(after, modify(after, ["waivers", index, "key"], value, {}));

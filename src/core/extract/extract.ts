@@ -117,6 +117,8 @@ class Extraction {
   private readonly additions = new Map<string, PathText[]>();
   /** The file that was rewritten last, as it is read then. */
   private rewritten: SourceFile | undefined = undefined;
+  /** The file at hand. */
+  private current = "";
   /** Translations that code held beside its texts, by catalog. */
   private readonly translated = new Map<Catalog, PathText[]>();
 
@@ -140,6 +142,7 @@ class Extraction {
 
   /** Takes the texts of a file, and what its lookups show to be text then, until there is no more. */
   file(source: SourceFile): void {
+    this.current = source.file;
     let current = source;
     for (let round = 0; round < mostRounds; round++) {
       const before = this.extracted.length;
@@ -234,8 +237,10 @@ class Extraction {
         this.noteAt(
           source,
           found.literal.span,
-          `${fullKey} has no catalog to go to`,
-          "correct the source catalog first; its problems are listed by `fond lint`",
+          `no source catalog for "${fullKey}"`,
+          this.book.layout.hasParts && !this.book.layout.hasNamespaces
+            ? "create one beside or above the file; where several are as near, none is chosen"
+            : "correct the source catalog first; its problems are listed by `fond lint`",
         );
         continue;
       }
@@ -293,7 +298,7 @@ class Extraction {
     this.changes.push(...edits.changes());
     const { layout, sourceLocale } = this.book;
     for (const [namespace, added] of this.additions) {
-      const file = layout.path(sourceLocale, layout.hasNamespaces ? namespace : undefined);
+      const file = layout.path(sourceLocale, layout.hasParts ? namespace : undefined);
       const format = formatOf(this.config);
       const view = viewOf(localeInside(this.config), layout.spell(sourceLocale));
       const add = added.map(({ path, ...rest }) => ({ ...rest, path: view.toFile(path) }));
@@ -496,6 +501,8 @@ class Extraction {
   /** Whether the catalog that a key belongs to can take it. */
   private hasRoomFor(fullKey: string): boolean {
     const { namespace } = this.splitKey(fullKey);
+    // Which of several catalogs it would be, nothing tells.
+    if (namespace === undefined && this.book.layout.hasParts) return false;
     const catalog = this.book.catalog(this.book.sourceLocale, namespace);
     return catalog === undefined || isWhole(catalog);
   }
@@ -518,10 +525,27 @@ class Extraction {
   }
 
   private splitKey(fullKey: string): { namespace: string | undefined; key: string } {
-    if (!this.book.layout.hasNamespaces) return { namespace: undefined, key: fullKey };
+    const { layout } = this.book;
+    if (!layout.hasParts) return { namespace: undefined, key: fullKey };
+    if (!layout.hasNamespaces) return { namespace: this.homeOf(undefined), key: fullKey };
     const separator = separatorsOf(this.config).namespace;
     const at = fullKey.indexOf(separator);
-    return { namespace: fullKey.slice(0, at), key: fullKey.slice(at + separator.length) };
+    const namespace = fullKey.slice(0, at);
+    return { namespace: this.homeOf(namespace) ?? namespace, key: fullKey.slice(at + separator.length) };
+  }
+
+  /**
+   * Of catalogs that differ by folder or name, the one for the file at hand: that of the code's namespace whose path has
+   * most folders in common with the file's. Undefined where several are as near.
+   */
+  private homeOf(codeNamespace: string | undefined): string | undefined {
+    const { layout } = this.book;
+    const near = this.sourceCatalogs()
+      .filter(({ namespace, exists }) => exists && layout.codeNamespace(namespace) === codeNamespace)
+      .map((catalog) => ({ catalog, shared: sharedFolders(catalog.file, this.current) }));
+    const most = Math.max(...near.map(({ shared }) => shared));
+    const [first, second] = near.filter(({ shared }) => shared === most);
+    return second === undefined ? first?.catalog.namespace : undefined;
   }
 
   private noteAt(source: SourceFile, span: Span, message: string, remedy: string): void {
@@ -533,6 +557,14 @@ class Extraction {
       undone: "refused",
     });
   }
+}
+
+/** How many folders two paths begin with alike. */
+function sharedFolders(one: string, other: string): number {
+  const [a, b] = [one, other].map((path) => path.split("/").slice(0, -1));
+  let count = 0;
+  while (count < (a?.length ?? 0) && a?.[count] === b?.[count]) count++;
+  return count;
 }
 
 function shorten(text: string): string {

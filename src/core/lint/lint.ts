@@ -1,3 +1,4 @@
+import { partEnds } from "../config/separators.js";
 import type { Entry } from "../catalog/model.js";
 import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
 import type { RuleLevel } from "../config/schema.js";
@@ -47,7 +48,13 @@ export function lintBook(subject: LintSubject, options: LintOptions = {}): Findi
     const level = subject.book.config.rules[rule.id] ?? options.levels?.[rule.id];
     const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
     if (level === "off" && parts.length === 0) return [];
-    const context = contextFor(rule, levelsOf(level, parts), subject, sources.find, findings);
+    const context = contextFor(
+      rule,
+      levelsOf(level, parts, partEnds(subject.book.config)),
+      subject,
+      sources.find,
+      findings,
+    );
     if (rule.applies?.(context) === false) return [];
     return [{ rule, context, mask: rule.looksAt ? featureMask(rule.looksAt) : -1 }];
   });
@@ -119,9 +126,16 @@ function meansRule({ rules, books }: PartLevel, id: string, book: string): boole
 /** The level of a finding, by its locale and key: the configuration's, or undefined for the rule's own. */
 type LevelOf = (at: Pick<Finding, "locale" | "key">) => RuleLevel | undefined;
 
-function levelsOf(level: RuleLevel | undefined, parts: readonly PartLevel[]): LevelOf {
+function levelsOf(
+  level: RuleLevel | undefined,
+  parts: readonly PartLevel[],
+  ends: readonly string[],
+): LevelOf {
   if (parts.length === 0) return () => level;
-  const tests = parts.map((part) => ({ ...part, tests: part.keys?.map((pattern) => keyTest(pattern)) }));
+  const tests = parts.map((part) => ({
+    ...part,
+    tests: part.keys?.map((pattern) => keyTest(pattern, ends)),
+  }));
   return ({ locale, key }) =>
     tests.findLast(
       (part) =>

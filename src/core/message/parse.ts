@@ -1,3 +1,5 @@
+import type { BookConfig } from "../config/schema.js";
+import { partEnds } from "../config/separators.js";
 import type { MessageSyntax, PluralForms } from "../config/names.js";
 import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
 import { keyTest } from "../text/key-pattern.js";
@@ -35,6 +37,8 @@ export interface MessageSettings {
   readonly plurals?: PluralForms;
   /** Whether `<b>…</b>` is rich text, or the patterns of the keys whose messages hold it; true where not given. */
   readonly tags?: boolean | readonly string[];
+  /** What is between the parts of a key, for those patterns. */
+  readonly naming?: BookConfig["naming"];
 }
 
 /** A reader for one book's messages; what it has read it keeps, so it should live no longer than one run. */
@@ -43,8 +47,9 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
     syntax,
     plurals = "inline",
     tags = true,
-  } = typeof settings === "string" ? { syntax: settings } : settings;
-  if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags);
+    naming = {},
+  }: MessageSettings = typeof settings === "string" ? { syntax: settings } : settings;
+  if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags, partEnds({ naming }));
   const known = new RecentTexts<ReadMessage>();
   const inline = implementation(syntax, tags);
   const own = signsOf[syntax];
@@ -83,10 +88,11 @@ function readerByKey(
   syntax: MessageSyntax,
   plurals: PluralForms,
   patterns: readonly string[],
+  ends: readonly string[],
 ): MessageReader {
   const rich = messageReader({ syntax, plurals, tags: true });
   const plain = messageReader({ syntax, plurals, tags: false });
-  const tests = patterns.map((pattern) => keyTest(pattern));
+  const tests = patterns.map((pattern) => keyTest(pattern, ends));
   const readerOf = (key: string | undefined) =>
     key !== undefined && tests.some((test) => test(key)) ? rich : plain;
   return {

@@ -1,3 +1,4 @@
+import { partEnds } from "../config/separators.js";
 import { isWhole, loadBook, type Book } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
 import type { Finding } from "../lint/finding.js";
@@ -58,9 +59,9 @@ export function previewProject(
   const known = sourceKeysIn(project, scope);
   const wanted = new Set<SourceKey>();
   for (const pattern of keys) {
-    const test = keyTest(pattern);
     const hits = known.filter(
-      ({ written }) => written === pattern || (pattern.includes("*") && test(written)),
+      ({ written, config }) =>
+        written === pattern || (pattern.includes("*") && keyTest(pattern, partEnds(config))(written)),
     );
     if (hits.length === 0) return { ok: false, unknown: pattern, near: nearTo(pattern, known) };
     for (const hit of hits) wanted.add(hit);

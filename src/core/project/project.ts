@@ -1,3 +1,4 @@
+import { partEnds } from "../config/separators.js";
 import { catalogEdits, editCatalog, isWhole, loadBook, type Book, type Catalog } from "../catalog/book.js";
 import { KeyPool } from "../catalog/key-pool.js";
 import type { CatalogChanges, Entry } from "../catalog/model.js";
@@ -74,7 +75,8 @@ export function openProject(
   const warnings = unknown.map(
     (id) => `${loaded.file}: there is no rule “${id}” in this version; its level is ignored`,
   );
-  const waived = loadWaivers(files, loaded.config.waivers, today);
+  const endsByBook = new Map(loaded.config.books.map((book) => [book.name, partEnds(book)]));
+  const waived = loadWaivers(files, loaded.config.waivers, today, (book) => endsByBook.get(book) ?? ["."]);
   if (!waived.ok) return waived;
   const { config, file } = loaded;
   const glossary = config.glossary === undefined ? undefined : readGlossary(files, config.glossary);

@@ -53,7 +53,8 @@ export async function rekeyProject(
   const known = new Set<string>();
   const tally = { "keys renamed": 0, "keys merged": 0, "lookups rewritten": 0 };
   const renamed = new Set<string>();
-  for (const config of booksIn(project, scope)) {
+  const books = booksIn(project, scope);
+  for (const config of books) {
     const book = loadBook(project.files, project.config, config);
     const rename = renamingOf(from, to, separatorsOf(config).parts, book);
     for (const catalog of book.catalogs)
@@ -88,17 +89,24 @@ export async function rekeyProject(
     }
   }
   if (renamed.size === 0) {
-    const near = nearest(from.replace(/\.?\*$/, ""), known);
+    const near = nearest(from.replace(/\W?\*$/, ""), known);
     return {
       ok: false,
       message: `there is no key ${from}`,
-      remedy: near === undefined ? "`fond preview` lists keys" : `did you mean “${near}”?`,
+      remedy: near === undefined ? "`fond preview '**'` lists all keys" : `did you mean “${near}”?`,
     };
   }
   const { file: waiverFile } = project.waivers;
   const read = project.files.read(waiverFile);
   const waivers = read.ok
-    ? [{ file: waiverFile, before: read.text, after: renameWaivedKeys(read.text, from, to), bom: read.bom }]
+    ? [
+        {
+          file: waiverFile,
+          before: read.text,
+          after: renameWaivedKeys(read.text, from, to, separatorsOf(books[0] ?? { naming: {} }).parts),
+          bom: read.bom,
+        },
+      ]
     : [];
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
   return { ok: true, plan: makePlan([...changes, ...waivers], summary, notes) };
@@ -125,9 +133,12 @@ interface Place {
   readonly key: string;
 }
 
-/** The namespace and key that code means by a key; a namespace that is not there yet is the first part. */
-function placeOf(book: Book, codeKey: string): Place {
-  if (!book.layout.hasNamespaces) return { namespace: undefined, key: codeKey };
+/**
+ * The namespace and key that code means by a key; a namespace that is not there yet is the first part. In books whose
+ * catalogs differ by folder or name alone, a key stays in the catalog that it is in.
+ */
+function placeOf(book: Book, codeKey: string, current: string | undefined): Place {
+  if (!book.layout.hasNamespaces) return { namespace: current, key: codeKey };
   const { namespace: separator } = separatorsOf(book.config);
   const namespaces = [...new Set(book.catalogs.map(({ namespace }) => namespace ?? ""))].sort(
     (a, b) => b.length - a.length,
@@ -144,7 +155,7 @@ function fullAfter(book: Book, rename: Renaming, full: string): string | undefin
     if (!full.startsWith(prefix)) continue;
     const fresh = rename(book.codeKey(namespace, full.slice(prefix.length)));
     if (fresh === undefined) continue;
-    const place = placeOf(book, fresh);
+    const place = placeOf(book, fresh, namespace);
     return book.fullKey(place.namespace, place.key);
   }
   return undefined;
@@ -165,13 +176,14 @@ function moveEntries(
     if (!catalog.exists) continue;
     const moving = [...catalog.byKey.values()].flatMap((entry) => {
       const fresh = rename(book.codeKey(catalog.namespace, entry.key));
-      return fresh === undefined ? [] : [{ entry, place: placeOf(book, fresh), fresh }];
+      return fresh === undefined ? [] : [{ entry, place: placeOf(book, fresh, catalog.namespace), fresh }];
     });
     if (!isWhole(catalog)) {
       notes.push({
         file: catalog.file,
-        message: "left as it is, because it cannot be read",
+        message: "skipped, because it cannot be read",
         remedy: "correct it first, then run this again; `fond lint` says what is wrong",
+        undone: "broken",
       });
       continue;
     }
@@ -214,7 +226,7 @@ function moveEntries(
       if (blocker)
         return {
           ok: false,
-          message: `${fresh} cannot be: “${blocker.key}” is in its way in ${home.file}`,
+          message: `"${fresh}" cannot be a key: "${blocker.key}" is already in ${home.file}`,
           remedy: "choose a name that is neither a text's group nor below a text",
         };
       if (isSource) tally["keys renamed"]++;

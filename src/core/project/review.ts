@@ -1,3 +1,4 @@
+import { partEnds } from "../config/separators.js";
 import { isWhole, loadBook } from "../catalog/book.js";
 import { ledgerChanges, readLedger, type EntryState, type LedgerRecord } from "../ledger/ledger.js";
 import { standingOf } from "../ledger/standing.js";
@@ -37,7 +38,7 @@ export function reviewProject(
   for (const config of booksIn(project, scope)) {
     const book = loadBook(project.files, project.config, config);
     const reader = messageReader(config);
-    const tests = patterns.map((pattern) => ({ pattern, test: keyTest(pattern) }));
+    const tests = patterns.map((pattern) => ({ pattern, test: keyTest(pattern, partEnds(config)) }));
     for (const locale of book.targetLocales) {
       if (scope.locales && !scope.locales.includes(locale)) continue;
       const ledger = readLedger(project.files, project.config.ledger, config.name, locale);

@@ -155,6 +155,15 @@ class ModuleReader implements StringModule {
   }
 
   php(root: CodeNode): void {
+    const broken = firstError(root);
+    if (broken) {
+      this.refuse(
+        broken,
+        "a syntax error, so nothing of this file is read",
+        "correct it first: often a quote inside a text ends it early",
+      );
+      return;
+    }
     const found: CodeNode[] = [];
     const look = (node: CodeNode) => {
       if (node.type === "return_statement") {
@@ -231,6 +240,16 @@ class ModuleReader implements StringModule {
         point !== undefined ? String.fromCodePoint(parseInt(point, 16)) : (named[unit ?? ""] ?? whole),
       );
   }
+}
+
+/** The first node of a tree that the parser could make nothing of, or that is missing. */
+function firstError(node: CodeNode): CodeNode | undefined {
+  if (node.isError) return node;
+  for (const child of node.children) {
+    const found = firstError(child);
+    if (found) return found;
+  }
+  return undefined;
 }
 
 /** An expression without what only the type checker reads, and without parentheses. */

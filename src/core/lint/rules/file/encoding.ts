@@ -14,10 +14,16 @@ export const fileEncoding = defineRule({
     good: [
       { source: "Ferry", target: "Fähre" },
       { locale: "pt", source: "No", target: "NÃO" },
+      {
+        locale: "fi",
+        source: "Z–A",
+        target: "Ö–A",
+        note: "the end of the alphabet, not a letter decoded twice",
+      },
     ],
   },
   looksAt: ["decoded"],
-  entry(context, { catalog, entry }) {
+  entry(context, { catalog, entry, locale }) {
     const { text } = entry;
     if (!/[\u0080-\uffff]/.test(text)) return;
     if (text.includes("\uFFFD")) {
@@ -32,7 +38,7 @@ export const fileEncoding = defineRule({
       );
       return;
     }
-    const meant = decodedAgain(text);
+    const meant = decodedAgain(text, locale);
     if (meant === undefined) return;
     context.report(
       catalog,

@@ -1,3 +1,4 @@
+import { partEnds } from "../../../config/separators.js";
 import { isWhole } from "../../../catalog/book.js";
 import type { LookupKey } from "../../../source/model.js";
 import { NearestKeys } from "../../../text/nearest.js";
@@ -42,6 +43,7 @@ export const keyUndefined = defineRule({
     if (!code || sources.some((catalog) => !isWhole(catalog))) return;
     const known = sourceKeys(book);
     const names = [...known];
+    const separators = partEnds(book.config);
     const alike = new NearestKeys(names);
     const files = sources.map((catalog) => catalog.file);
     const lookedIn = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
@@ -49,7 +51,9 @@ export const keyUndefined = defineRule({
       for (const { key, keySpan } of source.lookups) {
         if (key.kind === "unknown" || isKnown(key, known)) continue;
         const written = key.kind === "fixed" ? key.value : key.parts.map((part) => part ?? "…").join("");
-        const isGroup = names.some((other) => other.startsWith(`${written}.`));
+        const isGroup = names.some((other) =>
+          separators.some((separator) => other.startsWith(written + separator)),
+        );
         const near = key.kind === "fixed" ? alike.of(written) : undefined;
         context.reportCode(source, keySpan, {
           key: written,

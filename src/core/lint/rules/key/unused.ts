@@ -1,3 +1,4 @@
+import { partEnds } from "../../../config/separators.js";
 import { composedKeyTest, keyTest } from "../../../text/key-pattern.js";
 import { sourceKeys } from "../../code-use.js";
 import { NearestKeys } from "../../../text/nearest.js";
@@ -38,7 +39,7 @@ export const keyUnused = defineRule({
     const { book, code } = context;
     if (!code || code.unread.length > 0 || code.files.some((file) => file.problems.length > 0)) return;
     const asked = new Set<string>();
-    const tests = book.config.assumed.map((pattern) => keyTest(pattern));
+    const tests = book.config.assumed.map((pattern) => keyTest(pattern, partEnds(book.config)));
     const known = sourceKeys(book);
     const alike = new NearestKeys(known);
     let indirect = 0;

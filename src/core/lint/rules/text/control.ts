@@ -20,9 +20,9 @@ export const textControl = defineRule({
     ],
   },
   looksAt: ["control"],
-  entry(context, { catalog, entry }) {
+  entry(context, { catalog, entry, locale }) {
     const { text } = entry;
-    if (!suspicious.test(text) || decodedAgain(text) !== undefined) return;
+    if (!suspicious.test(text) || decodedAgain(text, locale) !== undefined) return;
     const report = (at: number, message: string, remedy: string) =>
       context.report(
         catalog,

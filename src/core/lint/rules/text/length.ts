@@ -1,3 +1,5 @@
+import { partEnds } from "../../../config/separators.js";
+import type { BookConfig } from "../../../config/schema.js";
 import { keyTest } from "../../../text/key-pattern.js";
 import { displayWidth } from "../../../text/width.js";
 import { defineRule } from "../../rule.js";
@@ -30,7 +32,7 @@ export const textLength = defineRule({
     const { limits } = context.book.config;
     if (limits === undefined) return;
     for (const [pattern, limit] of Object.entries(limits)) {
-      if (!keyTest(pattern)(entry.key)) continue;
+      if (!limitTest(pattern, context.book.config)(entry.key)) continue;
       const most = typeof limit === "number" ? limit : (limit.characters ?? limit.columns ?? Infinity);
       const inColumns = typeof limit !== "number" && limit.columns !== undefined;
       const text = widestText(message.nodes, inColumns ? displayWidth : (one) => [...one].length);
@@ -47,3 +49,14 @@ export const textLength = defineRule({
     }
   },
 });
+
+/** Tests are made once: limits hold for many keys. */
+const limitTests = new WeakMap<BookConfig, Map<string, (key: string) => boolean>>();
+
+function limitTest(pattern: string, config: BookConfig): (key: string) => boolean {
+  const known = limitTests.get(config) ?? new Map<string, (key: string) => boolean>();
+  limitTests.set(config, known);
+  const test = known.get(pattern) ?? keyTest(pattern, partEnds(config));
+  known.set(pattern, test);
+  return test;
+}

@@ -1,3 +1,4 @@
+import { partEnds } from "../../../config/separators.js";
 import { keyTest } from "../../../text/key-pattern.js";
 import { defineRule } from "../../rule.js";
 
@@ -26,7 +27,7 @@ export const textPath = defineRule({
   file(context, catalog) {
     const { paths } = context.book.config;
     if (!paths || paths.length === 0) return;
-    const tests = paths.map((pattern) => keyTest(pattern));
+    const tests = paths.map((pattern) => keyTest(pattern, partEnds(context.book.config)));
     const seen = new Map<string, string>();
     for (const entry of catalog.byKey.values()) {
       if (!tests.some((test) => test(entry.key))) continue;

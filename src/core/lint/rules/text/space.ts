@@ -1,3 +1,5 @@
+import type { Book, Catalog } from "../../../catalog/book.js";
+import type { Entry } from "../../../catalog/model.js";
 import { defineRule } from "../../rule.js";
 import { languageOf, spanInText, textNodesIn } from "../../text-parts.js";
 
@@ -7,8 +9,8 @@ const spaceless = new Set(["ja", "zh", "th", "lo", "km", "my", "bo"]);
 export const textSpace = defineRule({
   id: "text/space",
   level: "warning",
-  summary: "White space at the ends that the source does not have, or has and this lost, and doubled spaces.",
-  why: "A space at the end of a text is there because another text follows: without it words run together, and one too many shows as a gap. Languages that write no spaces may drop them. Texts of several lines are let pass.",
+  summary: "Leading, trailing and doubled spaces.",
+  why: "A space at the end of a text is there because another text follows: without it words run together, and one too many shows as a gap. Where most translations do without the source's space, the source is at fault, and it is reported there once. Languages that write no spaces may drop them. Texts of several lines are not checked.",
   examples: {
     bad: [
       { source: "Total: ", target: "Summe:", fixed: "Summe: " },
@@ -21,6 +23,26 @@ export const textSpace = defineRule({
     ],
   },
   looksAt: ["space"],
+  entry(context, { catalog, entry, locale }) {
+    const { text } = entry;
+    if (locale !== context.book.sourceLocale || entry.kind !== "text" || text.includes("\n")) return;
+    if (text.trim() === "" || text === text.trim() || isMeant(context.book, catalog, entry)) return;
+    const atEnd = text === text.trimStart();
+    const edge = atEnd ? text.length - text.trimEnd().length : text.length - text.trimStart().length;
+    context.report(
+      catalog,
+      {
+        at: "message",
+        entry,
+        span: atEnd ? { start: text.length - edge, end: text.length } : { start: 0, end: edge },
+      },
+      {
+        message: `${atEnd ? "trailing" : "leading"} space that most translations do without`,
+        remedy: "remove it from the source",
+        fix: { text: text.trim() },
+      },
+    );
+  },
   pair(context, { catalog, entry, message, locale }, source) {
     const { text } = entry;
     const from = source.entry.text;
@@ -28,7 +50,11 @@ export const textSpace = defineRule({
     if (!/^\s|\s$|\s\s/.test(text) && !/^\s|\s$/.test(from)) return;
     const edge = (one: string) => [/^\s*/.exec(one)?.[0] ?? "", one.slice(one.trimEnd().length)] as const;
     const [lead, tail] = edge(text);
-    const [wantedLead, wantedTail] = edge(from);
+    // A stray space of the source is no model for its translations.
+    const model =
+      from === from.trim() || isMeant(context.book, source.catalog, source.entry) ? from : from.trim();
+    const [wantedLead, wantedTail] = edge(model);
+    if (model !== from && text !== text.trim()) return;
     const may = (own: string, wanted: string) =>
       own === wanted || (own === "" && spaceless.has(languageOf(locale)));
     if (!may(lead, wantedLead) || !may(tail, wantedTail)) {
@@ -45,7 +71,9 @@ export const textSpace = defineRule({
         catalog,
         { at: "message", entry, span },
         {
-          message: `${lost ? "the source has" : "there is"} white space at the ${atEnd ? "end" : "beginning"}${lost ? ", this has not" : " that the source does not have"}`,
+          message: lost
+            ? `missing ${atEnd ? "trailing" : "leading"} space, which the source has`
+            : `${atEnd ? "trailing" : "leading"} space`,
           remedy: lost ? "add the space: another text likely follows" : "remove it",
           fix: { text: fixed },
         },
@@ -62,7 +90,7 @@ export const textSpace = defineRule({
         { at: "message", entry, span },
         {
           message: "two spaces in a row",
-          remedy: "write one",
+          remedy: "write one space",
           ...(isExact && {
             fix: { text: `${text.slice(0, span.start)} ${text.slice(span.end)}` },
           }),
@@ -72,3 +100,24 @@ export const textSpace = defineRule({
     }
   },
 });
+
+/**
+ * Whether a space at an end of a source text is there for what follows: it stands behind a colon or the like, or no fewer
+ * translations keep it than drop it.
+ */
+function isMeant(book: Book, source: Catalog, { key, text }: Entry): boolean {
+  if (/[:=,(\[–—-]\s+$/.test(text) || /^\s+[(\[–—-]/.test(text)) return true;
+  const hasEdge = (one: string) =>
+    (text === text.trimEnd() || one !== one.trimEnd()) &&
+    (text === text.trimStart() || one !== one.trimStart());
+  let kept = 0;
+  let dropped = 0;
+  for (const locale of book.targetLocales) {
+    if (spaceless.has(languageOf(locale))) continue;
+    const there = book.catalog(locale, source.namespace)?.byKey.get(key);
+    if (there?.kind !== "text" || there.text.trim() === "" || there.text === text) continue;
+    if (hasEdge(there.text)) kept++;
+    else dropped++;
+  }
+  return kept >= dropped;
+}
