@@ -1,5 +1,5 @@
 import type { ReportForm } from "../output/findings.js";
-import { readFileSync, statSync, writeFileSync } from "node:fs";
+import { statSync, writeFileSync } from "node:fs";
 import { relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, type Command } from "commander";
 import type { WritableFiles } from "../core/files/files.js";
@@ -288,19 +288,12 @@ export function lineReader(context: CommandContext): (file: string, line: number
   return (file, line) => {
     let lines = read.get(file);
     if (!lines) {
-      lines = lineIndex(textOf(resolve(context.options.cwd, file)));
+      const found = context.files.read(file);
+      lines = lineIndex(found.ok ? found.text : "");
       read.set(file, lines);
     }
     return lines.line(line);
   };
-}
-
-function textOf(path: string): string {
-  try {
-    return readFileSync(path, "utf8").replace(/^\uFEFF/, "");
-  } catch {
-    return "";
-  }
 }
 
 /** A parser for an option that takes a whole number from 1. */

@@ -7,7 +7,6 @@ export const exitStatus = {
   usage: 2,
   /** Input or disk trouble kept it from finishing. */
   trouble: 3,
-  interrupted: 130,
 } as const;
 
 export type ExitStatus = (typeof exitStatus)[keyof typeof exitStatus];

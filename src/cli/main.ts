@@ -2,7 +2,8 @@
 import { exitStatus } from "./exit.js";
 import { run } from "./run.js";
 
-process.on("SIGINT", () => process.exit(exitStatus.interrupted));
+// SIGINT keeps its default, which ends the process at once, in the middle of long work too; shells call that status 130.
+// A handler would wait until the work is done. What was half written is finished by the next run that writes.
 // A reader such as `head` that has seen enough closes the pipe: the rest of the work is for nobody.
 for (const stream of [process.stdout, process.stderr])
   stream.on("error", (error: NodeJS.ErrnoException) =>

@@ -3,6 +3,7 @@ import type { BookBalance } from "../core/ledger/balance.js";
 import type { OutstandingText } from "../core/ledger/outstanding.js";
 import type { LocaleAccount } from "../core/project/locales.js";
 import type { TrendPoint } from "../core/project/trend.js";
+import type { Rule } from "../core/lint/rule.js";
 import type { Finding } from "../core/lint/finding.js";
 import { unifiedDiff } from "../core/plan/diff.js";
 import { changeKind, type Plan } from "../core/plan/plan.js";
@@ -69,6 +70,11 @@ export function localesJson(locales: readonly LocaleAccount[]): string {
 /** What users would read, by key and locale. */
 export function previewJson(messages: readonly PreviewMessage[]): string {
   return documentFor("preview", { messages });
+}
+
+/** What a rule is for. */
+export function ruleJson({ id, level, summary, why, examples }: Rule): string {
+  return documentFor("lint", { rule: { id, level, summary, why, examples } });
 }
 
 /** A plan: every file that it would change, as a unified diff, and what it leaves alone. */

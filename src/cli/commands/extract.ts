@@ -7,7 +7,7 @@ import { openOrFail, scopeOf, settlePlan, type CommandContext, type WriteOptions
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 import { isAttended } from "../terminal/answers.js";
 import { reviewTexts } from "./review.js";
-import { sayWhatWasNotRead } from "./survey.js";
+import { sayWhatHasNoReader, sayWhatWasNotRead } from "./survey.js";
 
 export interface ExtractCommandOptions extends WriteOptions {
   readonly include?: readonly Verdict[];
@@ -30,6 +30,14 @@ export async function runExtract(
   const narrowed = { verdicts, ...(options.limit !== undefined && { limit: options.limit }) };
   const plan = await extractProject(project, scopeOf(context, paths), { ...narrowed, decisions: given });
   sayWhatWasNotRead(context, plan.unread);
+  sayWhatHasNoReader(context, project, scopeOf(context, paths));
+  const [idle] = plan.idleDecisions;
+  if (idle !== undefined)
+    throw new CommandError(
+      `no text to extract at ${idle}`,
+      "`fond survey` lists the texts with their places; give the line where one starts",
+      exitStatus.usage,
+    );
   const unfit = plan.unread.length > 0 ? exitStatus.trouble : undefined;
   // With a person at the terminal and nothing said of what to do, each text is shown and asked about.
   const reviews =

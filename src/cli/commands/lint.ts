@@ -7,7 +7,7 @@ import { fixEdits, fixProject, lintProject, type Project } from "../../core/proj
 import { nearest } from "../../core/text/nearest.js";
 import { withWidths } from "../../core/text/width.js";
 import { reportFindings } from "../../output/findings.js";
-import { findingsJson } from "../../output/json.js";
+import { findingsJson, ruleJson } from "../../output/json.js";
 import {
   changesOf,
   lineReader,
@@ -18,6 +18,7 @@ import {
   type CommandContext,
   type WriteOptions,
 } from "../context.js";
+import { sayWhatHasNoReader } from "./survey.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 import { manifestVersion } from "../manifest.js";
 import { countFindings, renderFindings } from "../terminal/findings.js";
@@ -37,7 +38,8 @@ export async function runLint(
   options: LintCommandOptions = {},
 ): Promise<ExitStatus> {
   if (options.explain !== undefined) {
-    context.print(explainRule(ruleNamed(options.explain), context));
+    const rule = ruleNamed(options.explain);
+    context.print(context.options.format === "json" ? ruleJson(rule) : explainRule(rule, context));
     return exitStatus.inOrder;
   }
   if ((options.write || options.check) && !options.baseline && !options.fix)
@@ -48,9 +50,12 @@ export async function runLint(
     );
   const project = openOrFail(context);
   const changes = changesOf(context, options);
-  const wanted = options.rule?.map((id) => ruleNamed(id));
+  const wanted = options.rule?.flatMap((id) => rulesNamed(id));
   if (options.fix)
     return settlePlan(context, "lint", await fixProject(project, scopeOf(context, paths), wanted), options);
+  sayWhatHasNoReader(context, project, {
+    ...(context.options.book && { books: context.options.book }),
+  });
   const all = await lintProject(project, scopeOf(context, paths), wanted);
   const findings = changes ? all.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : all;
   if (options.baseline) return settlePlan(context, "lint", baselineOf(context, project, findings), options);
@@ -121,6 +126,12 @@ function explainRule({ id, level, summary, why, examples }: Rule, { style, width
   ].join("\n");
 }
 
+/** The rule of a name, or all of a family: `key/*`. */
+function rulesNamed(name: string): readonly Rule[] {
+  const family = name.endsWith("/*") ? rules.filter(({ id }) => id.startsWith(name.slice(0, -1))) : [];
+  return family.length > 0 ? family : [ruleNamed(name)];
+}
+
 function ruleNamed(id: string): Rule {
   const found = rules.find((rule) => rule.id === id);
   if (found) return found;
@@ -129,8 +140,8 @@ function ruleNamed(id: string): Rule {
     rules.map((rule) => rule.id),
   );
   throw new CommandError(
-    `there is no rule “${id}”`,
-    near ? `did you mean “${near}”?` : "docs/rules lists them",
+    `unknown rule "${id}"`,
+    near ? `did you mean "${near}"?` : `the rules are ${rules.map((rule) => rule.id).join(", ")}`,
     exitStatus.usage,
   );
 }

@@ -79,13 +79,14 @@ async function findingsToShow(
 function render({ style }: CommandContext, messages: readonly PreviewMessage[]): string {
   const lines: string[] = [];
   let key = "";
-  const wide = Math.max(0, ...messages.map(({ locale }) => locale.length));
+  const wide = messages.reduce((most, { locale }) => Math.max(most, locale.length), 0);
+  const byKey = messagesByKey(messages);
   let room = 0;
   for (const message of messages) {
     if (message.key !== key) {
       if (key !== "") lines.push("");
       key = message.key;
-      const same = messages.filter((one) => one.key === message.key);
+      const same = byKey.get(message.key) ?? [];
       room = Math.max(0, ...same.flatMap((one) => labelsOf(one).map((label) => label.length)));
       lines.push(style.bold(style.underline(onOneLine(key))));
     }
@@ -110,9 +111,8 @@ function renderBeside(
   messages: readonly PreviewMessage[],
   locales: readonly string[],
 ): string {
-  const keys = [...new Set(messages.map(({ key }) => key))];
-  const blocks = keys.map((key) => {
-    const own = locales.map((locale) => messages.find((one) => one.key === key && one.locale === locale));
+  const blocks = [...messagesByKey(messages)].map(([key, same]) => {
+    const own = locales.map((locale) => same.find((one) => one.locale === locale));
     const labels = [...new Set(own.flatMap((one) => (one ? labelsOf(one) : [])))];
     const numberIn = (label: string) => Number(/(?<![\d.])-?\d+(?:\.\d+)?$/.exec(label)?.[0] ?? Number.NaN);
     if (labels.every((label) => !Number.isNaN(numberIn(label))))
@@ -140,6 +140,16 @@ function renderBeside(
     return `${style.bold(style.underline(onOneLine(key)))}\n${withoutEndSpaces(table.toString())}\n`;
   });
   return blocks.join("\n");
+}
+
+function messagesByKey(messages: readonly PreviewMessage[]): ReadonlyMap<string, readonly PreviewMessage[]> {
+  const byKey = new Map<string, PreviewMessage[]>();
+  for (const message of messages) {
+    const same = byKey.get(message.key);
+    if (same) same.push(message);
+    else byKey.set(message.key, [message]);
+  }
+  return byKey;
 }
 
 /** What tells the samples of a message apart: the arguments that differ. */

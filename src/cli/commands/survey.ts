@@ -1,7 +1,7 @@
-import { surveyProject, type SurveyResult } from "../../core/project/project.js";
+import { surveyProject, type Project, type Scope, type SurveyResult } from "../../core/project/project.js";
 import { prepareWidths } from "../../core/text/width.js";
 import type { ReportedLiteral } from "../../core/survey/survey.js";
-import type { UnreadSource } from "../../core/source/book-code.js";
+import { filesWithoutReader, type UnreadSource } from "../../core/source/book-code.js";
 import { diskSurveyCache } from "../../disk/survey-cache.js";
 import { surveyWorkers } from "../../disk/survey-workers.js";
 import { sumCounts, surveyJson } from "../../output/json.js";
@@ -53,6 +53,7 @@ export async function runSurvey(
   cache?.save();
   const result = changes ? inChanges(whole, changes, all) : whole;
   sayWhatWasNotRead(context, result.unread);
+  sayWhatHasNoReader(context, project, scope);
   for (const { file, problem } of result.files)
     if (problem)
       context.say(`${file}:${problem.line}:${problem.column}: ${problem.message}\n  → ${problem.remedy}`);
@@ -76,6 +77,21 @@ function inChanges(result: SurveyResult, changes: ChangedLines, all: boolean): S
     return { ...file, literals, counts };
   });
   return { ...result, files };
+}
+
+/** Warns of files that the code patterns match and that nothing reads. */
+export function sayWhatHasNoReader(context: CommandContext, project: Project, scope: Scope): void {
+  for (const book of project.config.books) {
+    if (scope.books && !scope.books.includes(book.name)) continue;
+    const counts = filesWithoutReader(project.files, book, scope.path);
+    const total = [...counts.values()].reduce((sum, count) => sum + count, 0);
+    if (total === 0) continue;
+    const kinds = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+    const shown = kinds.slice(0, 5).map(([ending, count]) => `${ending} (${count})`);
+    context.say(
+      `${book.name}: ${counted(total, "file")} that "code" matches skipped, as nothing reads such files: ${shown.join(", ")}${kinds.length > shown.length ? ", …" : ""}`,
+    );
+  }
 }
 
 /** Warns of code that could not be read. */

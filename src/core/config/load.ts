@@ -110,6 +110,19 @@ export function checkSettings<Schema extends v.GenericSchema>(
   return { ok: true, value: checked.output, at };
 }
 
+/** What a key can be made of. */
+const namingParts: readonly string[] = ["folder", "file", "component", "element", "role", "slug", "hash"];
+
+/** The tag of the language with an English name; undefined where none has it. */
+function languageNamed(name: string): string | undefined {
+  const names = new Intl.DisplayNames(["en"], { type: "language", fallback: "none" });
+  const letters = [..."abcdefghijklmnopqrstuvwxyz"];
+  for (const first of letters)
+    for (const second of letters)
+      if (names.of(first + second)?.toLowerCase() === name.toLowerCase()) return first + second;
+  return undefined;
+}
+
 /** What a schema cannot say: tags that are no tags, names used twice. */
 function checkMeaning(config: Config): { path: (string | number)[]; message: string; remedy: string }[] {
   const problems: { path: (string | number)[]; message: string; remedy: string }[] = [];
@@ -131,7 +144,40 @@ function checkMeaning(config: Config): { path: (string | number)[]; message: str
       problems.push({ path, message: `the locale “${tag}” is there twice`, remedy: "keep one of the two" });
     if (parsed) seen.add(parsed.tag);
   }
+  const source = parseTag(config.source)?.tag ?? config.source;
+  for (const [index, tag] of [config.source, ...config.targets].entries()) {
+    const name = tag.split("-", 1)[0] ?? "";
+    if (!parseTag(tag) || name.length < 4) continue;
+    const meant = languageNamed(name);
+    problems.push({
+      path: index === 0 ? ["source"] : ["targets", index - 1],
+      message: `"${tag}" is not a language tag`,
+      remedy: meant === undefined ? "write a tag such as de or pt-BR (BCP 47)" : `did you mean "${meant}"?`,
+    });
+  }
   config.books.forEach((book, index) => {
+    for (const [pattern, tags] of Object.entries(book.only ?? {}))
+      for (const [at, tag] of tags.entries()) {
+        const known = parseTag(tag)?.tag ?? tag;
+        if (known === source || seen.has(known)) continue;
+        problems.push({
+          path: ["books", index, "only", pattern, at],
+          message: `unknown locale "${tag}"`,
+          remedy: `the locales are ${[config.source, ...config.targets].join(", ")}`,
+        });
+      }
+    const { pattern } = book.naming;
+    for (const [, part = ""] of pattern?.matchAll(/\{([^{}]*)\}/g) ?? [])
+      if (!namingParts.includes(part)) {
+        const near = nearest(part, namingParts);
+        problems.push({
+          path: ["books", index, "naming", "pattern"],
+          message: `unknown part {${part}}`,
+          remedy: near
+            ? `did you mean {${near}}?`
+            : `the parts are ${namingParts.map((one) => `{${one}}`).join(", ")}`,
+        });
+      }
     const isTable = book.format === "csv" || book.table !== undefined || /\.csv$/i.test(book.files);
     if (!book.files.includes("{locale}") && !book.root && !book.leaf && !isTable)
       problems.push({

@@ -195,19 +195,6 @@ const bookSchema = v.strictObject({
   fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),
 });
 
-const share = v.pipe(
-  v.number("a share from 0 to 1"),
-  v.minValue(0, "a share from 0 to 1"),
-  v.maxValue(1, "a share from 0 to 1"),
-);
-
-/** What a release asks of every locale: shares of all keys. Held here for the commands that judge a release. */
-const auditSchema = v.strictObject({
-  translated: v.optional(share),
-  reviewed: v.optional(share),
-  stale: v.optional(share),
-});
-
 /** The shape of the configuration file. The text of each check says what is expected there. */
 export const configSchema = v.strictObject({
   source: nonEmpty("the source locale's tag"),
@@ -230,7 +217,6 @@ export const configSchema = v.strictObject({
     [],
   ),
   glossary: v.optional(nonEmpty("a file of terms")),
-  audit: v.optional(auditSchema),
 });
 
 export type Config = v.InferOutput<typeof configSchema>;

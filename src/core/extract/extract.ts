@@ -66,6 +66,8 @@ export interface Extracted {
 }
 
 export interface ExtractPlan extends Plan {
+  /** Places that were decided on and have no text. */
+  readonly idleDecisions: readonly string[];
   readonly extracted: readonly Extracted[];
 }
 
@@ -119,6 +121,8 @@ class Extraction {
   private rewritten: SourceFile | undefined = undefined;
   /** The file at hand. */
   private current = "";
+  /** The places whose decisions were asked for. */
+  private readonly met = new Set<string>();
   /** Translations that code held beside its texts, by catalog. */
   private readonly translated = new Map<Catalog, PathText[]>();
 
@@ -185,7 +189,7 @@ class Extraction {
       this.options.waivers,
     ).filter(
       (literal) =>
-        (wanted.includes(literal.verdict) || this.decisionOn(literal)?.key !== undefined) &&
+        (this.decisionOn(literal)?.key !== undefined || wanted.includes(literal.verdict)) &&
         literal.waived === undefined &&
         !this.decisionOn(literal)?.skip,
     );
@@ -317,7 +321,27 @@ class Extraction {
       }),
       ...(this.collected.size > 0 && { "default texts collected": this.collected.size }),
     };
-    return { ...makePlan(this.changes, summary, this.notes), extracted: this.extracted };
+    this.noteIdleImport();
+    const idleDecisions = [...(this.options.decisions?.keys() ?? [])].filter((place) => !this.met.has(place));
+    return { ...makePlan(this.changes, summary, this.notes), extracted: this.extracted, idleDecisions };
+  }
+
+  /** An import line of the book that none of the rewritten files could take. */
+  private noteIdleImport(): void {
+    const written = this.changes.map(({ file }) => file).filter((file) => !this.catalogFiles().has(file));
+    const isIdle = (file: string) =>
+      hostOf(file, this.config).kind !== "script" && !/\.(?:vue|svelte)$/.test(file);
+    const [first] = written;
+    if (this.imports.length === 0 || first === undefined || !written.every(isIdle)) return;
+    this.notes.push({
+      file: first,
+      message: "emit.import is for scripts, and no script was rewritten",
+      remedy: `name the line for other files under emit.endings, such as "${posix.extname(first)}"`,
+    });
+  }
+
+  private catalogFiles(): ReadonlySet<string> {
+    return new Set(this.sourceCatalogs().map(({ file }) => file));
   }
 
   private sourceCatalogs(): readonly Catalog[] {
@@ -326,7 +350,10 @@ class Extraction {
 
   private decisionOn({ file, line, column }: SurveyedLiteral): Decision | undefined {
     const { decisions } = this.options;
-    return decisions?.get(`${file}:${line}:${column}`) ?? decisions?.get(`${file}:${line}`);
+    const place = [`${file}:${line}:${column}`, `${file}:${line}`].find((one) => decisions?.has(one));
+    if (place === undefined) return undefined;
+    this.met.add(place);
+    return decisions?.get(place);
   }
 
   /** What is wrong with a message that is to stand for another; undefined where it takes the same values. */

@@ -94,13 +94,15 @@ export function keyNamer(
       const slug = slugOf(literal);
       const suffixes = ["", ` ${roleWord(literal)}`];
       for (let attempt = 0; ; attempt++) {
-        const key = build(
+        const named = build(
           file,
           literal,
           attempt < suffixes.length
             ? slug + (suffixes[attempt] ?? "")
             : `${slug}${suffixes[1] ?? ""} ${attempt}`,
         );
+        // A pattern without the text's words gives each text of a place the same key.
+        const key = pattern.includes("{slug}") || attempt === 0 ? named : `${named}${attempt + 1}`;
         const isFound = attempt === 0 && existing.get(key) === message;
         if (!isFound && !isFree(key)) continue;
         roles.set(role, key);

@@ -62,7 +62,8 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
 /** The files of an example's project, by path. */
 function exampleFiles(example: Example, locale: string): Record<string, string> {
   const source = textsOf(example.source ?? (example.raw ? {} : "Text"));
-  const files: Record<string, string> = { "texts/en.json": JSON.stringify(source, undefined, 2) };
+  const files: Record<string, string> =
+    example.hasSource === false ? {} : { "texts/en.json": JSON.stringify(source, undefined, 2) };
   const target = example.target ?? {};
   if (example.raw && typeof target === "string") files[`texts/${locale}.json`] = target;
   else files[`texts/${locale}.json`] = JSON.stringify(textsOf(target), undefined, 2);

@@ -45,7 +45,7 @@ export function lintBook(subject: LintSubject, options: LintOptions = {}): Findi
   const findings: Finding[] = [];
   const sources = new SourceFinder(subject);
   const running = (options.rules ?? allRules).flatMap((rule) => {
-    const level = subject.book.config.rules[rule.id] ?? options.levels?.[rule.id];
+    const level = levelNamed(subject.book.config.rules, rule.id) ?? levelNamed(options.levels, rule.id);
     const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
     if (level === "off" && parts.length === 0) return [];
     const context = contextFor(
@@ -114,6 +114,14 @@ export interface PartLevel {
   readonly locales?: readonly string[] | undefined;
   readonly keys?: readonly string[] | undefined;
   readonly level: RuleLevel;
+}
+
+/** The level that a map of rules gives one: by its name, or by its family's, `text/*`. */
+function levelNamed(
+  levels: Readonly<Record<string, RuleLevel>> | undefined,
+  id: string,
+): RuleLevel | undefined {
+  return levels?.[id] ?? levels?.[`${id.split("/", 1)[0] ?? ""}/*`];
 }
 
 function meansRule({ rules, books }: PartLevel, id: string, book: string): boolean {

@@ -58,6 +58,8 @@ export interface Example {
   /** The same for the target; a file's raw text where it starts with a brace and `raw` is true. */
   readonly target?: string | Readonly<Record<string, string>>;
   readonly raw?: boolean;
+  /** False for a project without a source catalog. */
+  readonly hasSource?: false;
   /** The code of the book's only file. */
   readonly code?: string;
   /** The source text that the translation was made from, as the ledger has it. */

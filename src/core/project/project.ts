@@ -24,6 +24,8 @@ import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/pla
 import { planReconcile } from "../reconcile/reconcile.js";
 import { listCode, lookupShapes, readBookCode, readInTurn, type UnreadSource } from "../source/book-code.js";
 import type { LookupShapes } from "../source/model.js";
+import { languageOf } from "../source/readers/code/languages.js";
+import { isScript } from "../source/readers/script/endings.js";
 import { digestOf } from "../text/digest.js";
 import { prepareReaders, readSource } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
@@ -56,9 +58,11 @@ export function openProject(
   const named = [
     ...Object.keys(loaded.config.rules),
     ...loaded.config.books.flatMap((book) => Object.keys(book.rules)),
-    ...loaded.config.levels.flatMap(({ rules }) => rules.filter((id) => !id.endsWith("/*"))),
+    ...loaded.config.levels.flatMap(({ rules }) => rules),
   ];
-  const unknown = [...new Set(named)].filter((id) => !ids.includes(id));
+  const isFamily = (name: string) =>
+    name.endsWith("/*") && ids.some((id) => id.startsWith(name.slice(0, -1)));
+  const unknown = [...new Set(named)].filter((id) => !ids.includes(id) && !isFamily(id));
   // A name that is nearly a rule's is a slip of the pen; any other may be a rule of a version to come.
   const misspelt = unknown.find((id) => nearest(id, ids) !== undefined);
   if (misspelt !== undefined) {
@@ -72,9 +76,17 @@ export function openProject(
     };
     return { ok: false, problems: [problem] };
   }
-  const warnings = unknown.map(
-    (id) => `${loaded.file}: there is no rule “${id}” in this version; its level is ignored`,
-  );
+  const warnings = [
+    ...unknown.map((id) => `${loaded.file}: unknown rule "${id}"; its level is ignored`),
+    ...loaded.config.books.flatMap((book) =>
+      Object.entries(book.emit.endings ?? {})
+        .filter(([ending, { import: line }]) => line !== undefined && !takesImportLine(`file${ending}`))
+        .map(
+          ([ending]) =>
+            `${loaded.file}: emit.endings["${ending}"].import is ignored: ${isScript(`file${ending}`) ? "scripts take theirs from emit.import" : "such files have no place for it"}`,
+        ),
+    ),
+  ];
   const endsByBook = new Map(loaded.config.books.map((book) => [book.name, partEnds(book)]));
   const waived = loadWaivers(files, loaded.config.waivers, today, (book) => endsByBook.get(book) ?? ["."]);
   if (!waived.ok) return waived;
@@ -106,6 +118,15 @@ export function openProject(
     warnings,
   };
 }
+
+/** Whether extraction can write an import line into a file that is not a script. */
+function takesImportLine(file: string): boolean {
+  const language = languageOf(file);
+  return language !== undefined && !isScript(file) && importLanguages.has(language);
+}
+
+/** The languages whose files have a place for lines that bring a lookup in. */
+const importLanguages: ReadonlySet<string> = new Set(["python", "ruby", "java", "php", "csharp", "go"]);
 
 /** What narrows a run. */
 export interface Scope {
@@ -265,6 +286,10 @@ export async function extractProject(
       plans.flatMap((plan) => plan.notes),
     ),
     extracted: plans.flatMap((plan) => plan.extracted),
+    // A place is idle where no book of the run has a text there.
+    idleDecisions: [...(options.decisions?.keys() ?? [])].filter((place) =>
+      plans.every((plan) => plan.idleDecisions.includes(place)),
+    ),
     unread,
   };
 }

@@ -18,7 +18,7 @@ import type { SourceFile } from "../source/model.js";
 import { prepareReaders } from "../source/read.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { composedKeyTest } from "../text/key-pattern.js";
-import { nearest } from "../text/nearest.js";
+import { nearestKey } from "../text/nearest.js";
 import { booksIn, type Project, type Scope } from "./project.js";
 
 export type RekeyResult =
@@ -89,7 +89,7 @@ export async function rekeyProject(
     }
   }
   if (renamed.size === 0) {
-    const near = nearest(from.replace(/\W?\*$/, ""), known);
+    const near = nearestKey(from.replace(/\W?\*$/, ""), known);
     return {
       ok: false,
       message: `there is no key ${from}`,

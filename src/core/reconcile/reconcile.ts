@@ -1,3 +1,4 @@
+import { shellWord } from "../text/shell-word.js";
 import {
   catalogEdits,
   descriptionOf,
@@ -80,6 +81,16 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
     const pool = new KeyPool();
     const rows = sourceRowsOf(book, pool);
     noteProblems(sources.problems, notes);
+    if (!book.catalogsOf(book.sourceLocale).some(({ exists }) => exists) && book.targetLocales.length > 0) {
+      notes.push({
+        file: book.layout.path(book.sourceLocale, book.namespaces[0]),
+        message: "no source catalog, so there is nothing to bring the others into step with",
+        remedy:
+          "check “source” and “files” in the configuration; `fond extract` writes the first source catalog",
+        undone: "broken",
+      });
+      continue;
+    }
     for (const locale of book.targetLocales) {
       if (options.locales && !options.locales.includes(locale)) continue;
       const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale, pool);
@@ -291,8 +302,7 @@ class LocaleWork {
       this.notes.push({
         file: first.catalog.file,
         message: `${unmatched.length} keys are new and ${texts.size} have left the source: too many to tell whether some were renamed`,
-        remedy:
-          "`fond rekey OLD NEW`, with * for what stays, carries translations over; else they are set aside",
+        remedy: "run `fond rekey` for those that were, before reconciling, to keep their translations",
       });
     else for (const one of unmatched) this.proposeRename(one, texts);
   }
@@ -311,7 +321,7 @@ class LocaleWork {
     this.notes.push({
       file: catalog.file,
       message: `${full} looks like ${old} renamed, whose text was “${alike}”`,
-      remedy: `\`fond rekey ${old} ${full}\` carries its translations over; else they are set aside`,
+      remedy: `run \`fond rekey ${shellWord(old)} ${shellWord(full)} --write\` before reconciling to keep its translations`,
     });
   }
 

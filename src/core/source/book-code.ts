@@ -121,6 +121,22 @@ export function listCode(
   return listed.filter((file) => only(file) && isReadable(file));
 }
 
+/** How many files that a book's code patterns match have no reader, by ending. */
+export function filesWithoutReader(
+  files: Files,
+  book: BookConfig,
+  only: (file: string) => boolean = () => true,
+): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  for (const file of files.list({ patterns: book.code, ignore: book.ignore, respectIgnoreFiles: true })) {
+    if (!only(file) || isReadable(file)) continue;
+    const name = file.slice(file.lastIndexOf("/") + 1);
+    const ending = name.includes(".", 1) ? name.slice(name.lastIndexOf(".")) : name;
+    counts.set(ending, (counts.get(ending) ?? 0) + 1);
+  }
+  return counts;
+}
+
 /** Reads a book's code. A file that cannot be read is told of and the rest are read. */
 export function readBookCode(
   files: Files,

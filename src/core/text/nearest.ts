@@ -25,6 +25,54 @@ export function nearest(word: string, candidates: Iterable<string>): string | un
   return best;
 }
 
+/**
+ * Whether one key may be a slip of the pen for another: they differ in one part, and in little of it, or in letter case and
+ * separators alone.
+ */
+export function isSlip(one: string, other: string): boolean {
+  const [a, b] = [one, other].map((key) => key.split(/[^\p{L}\p{N}]+/u).filter(Boolean)) as [
+    string[],
+    string[],
+  ];
+  if (a.join("").toLowerCase() === b.join("").toLowerCase()) return true;
+  if (a.length !== b.length) {
+    // A part too many, or one that was left out.
+    const [short, long] = a.length < b.length ? [a, b] : [b, a];
+    return (
+      long.length - short.length === 1 &&
+      short.length > 1 &&
+      long.some((_, index) => long.toSpliced(index, 1).join(" ") === short.join(" "))
+    );
+  }
+  const different = a.flatMap((part, index) => (part === b[index] ? [] : [[part, b[index] ?? ""] as const]));
+  return (
+    different.length === 1 &&
+    different.every(([left, right]) => {
+      const longest = Math.max(left.length, right.length);
+      const distance = levenshtein().distance(left, right);
+      return (
+        distance <= Math.max(1, Math.floor(longest / 4)) ||
+        // Two letters that changed places.
+        (distance === 2 && longest > 2 && [...left].sort().join("") === [...right].sort().join("")) ||
+        // The root of a file of another locale.
+        (a.length > 2 && left === a[0] && isTagLike(left) && isTagLike(right))
+      );
+    })
+  );
+}
+
+function isTagLike(part: string): boolean {
+  return /^[a-z]{2,3}$/.test(part);
+}
+
+/** The key of some that was most likely meant by another; undefined where none was clearly meant. */
+export function nearestKey(key: string, candidates: Iterable<string>): string | undefined {
+  return nearest(
+    key,
+    [...candidates].filter((candidate) => isSlip(key, candidate)),
+  );
+}
+
 /** Among no more keys than this the nearest is looked for in all of them. */
 const fewKeys = 100;
 
@@ -44,16 +92,16 @@ export class NearestKeys {
     this.keys = [...keys];
   }
 
-  /** The key most like another, as `nearest` has it; undefined where none is near enough. */
+  /** The key that was most likely meant by another; undefined where none was clearly meant. */
   of(key: string): string | undefined {
-    if (this.keys.length <= fewKeys) return nearest(key, this.keys);
+    if (this.keys.length <= fewKeys) return nearestKey(key, this.keys);
     this.byMark ??= this.marked();
     const alike = new Set<string>();
     // With a letter too many or too few the half of a name is another.
     for (const more of [-1, 0, 1])
       for (const mark of marksOf(key, more))
         for (const other of this.byMark.get(mark) ?? []) alike.add(other);
-    return nearest(key, alike);
+    return nearestKey(key, alike);
   }
 
   private marked(): Map<string, string[]> {

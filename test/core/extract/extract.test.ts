@@ -420,7 +420,8 @@ describe("what is left alone, with the reason", () => {
       { "texts/en.json": '{ "a": ' },
     );
     expect(changes).toEqual([]);
-    expect(notes[0]?.message).toContain("no catalog");
+    expect(notes[0]).toMatchObject({ undone: "refused" });
+    expect(notes[0]?.message).toContain("no source catalog");
   });
 });
 

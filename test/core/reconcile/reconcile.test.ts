@@ -127,8 +127,8 @@ describe("keys in step", () => {
     before.delete("texts/en.json");
     const plan = reconcile(files, project);
     expect(plan.changes).toEqual([]);
-    expect(plan.notes.map(({ file }) => file)).toEqual(["texts/de.json", "texts/pl.json"]);
-    expect(plan.notes[0]?.message).toContain("no source catalog texts/en.json");
+    expect(plan.notes.map(({ file, undone }) => [file, undone])).toEqual([["texts/en.json", "broken"]]);
+    expect(plan.notes[0]?.message).toContain("no source catalog");
     expect(new Map(files.contents)).toEqual(before);
   });
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { applyEdits } from "../../../src/core/text/edits.js";
 import { lineIndex } from "../../../src/core/text/line-index.js";
-import { nearest, NearestKeys } from "../../../src/core/text/nearest.js";
+import { nearest, nearestKey, NearestKeys } from "../../../src/core/text/nearest.js";
 
 describe("lines and columns", () => {
   test.each([
@@ -77,6 +77,23 @@ test.each([
   expect(nearest(word, candidates)).toBe(expected);
 });
 
+test.each([
+  ["home.titel", "home.title"],
+  ["homeTitle", "home.title"],
+  ["home.form.title", "home.title"],
+])("%s is a slip of the pen for %s", (written, meant) => {
+  expect(nearestKey(written, ["other.key", meant])).toBe(meant);
+});
+
+test.each([
+  ["home.title", "home.link"],
+  ["nav.help", "nav.home"],
+  ["checkout.total", "basket.total"],
+  ["a.b.c", "a"],
+])("%s is not taken for %s", (written, other) => {
+  expect(nearestKey(written, [other])).toBeUndefined();
+});
+
 describe("the nearest of many keys", () => {
   const groups = ["home", "booking", "account", "profile"];
   const keys = groups.flatMap((group) =>
@@ -100,11 +117,11 @@ describe("the nearest of many keys", () => {
     expect(new NearestKeys([]).of("home")).toBeUndefined();
   });
 
-  test("finds what `nearest` does where keys are few", () => {
+  test("finds what `nearestKey` does where keys are few", () => {
     const name = fc.stringMatching(/^[ab]{1,3}(\.[ab]{1,4}){0,2}$/);
     fc.assert(
       fc.property(fc.array(name, { maxLength: 20 }), name, (few, written) => {
-        expect(new NearestKeys(few).of(written)).toBe(nearest(written, few));
+        expect(new NearestKeys(few).of(written)).toBe(nearestKey(written, few));
       }),
     );
   });

@@ -35,6 +35,7 @@ import { argumentMissing } from "./argument/missing.js";
 import { argumentUnknown } from "./argument/unknown.js";
 import { fileLocaleCode } from "./file/locale-code.js";
 import { fileMergeMarker } from "./file/merge-marker.js";
+import { fileMissing } from "./file/missing.js";
 import { fileUnreadable } from "./file/unreadable.js";
 import { keyDuplicate } from "./key/duplicate.js";
 import { keyExtra } from "./key/extra.js";
@@ -57,6 +58,7 @@ import { textValue } from "./text/value.js";
 
 /** Every rule, by family. */
 export const rules: readonly Rule[] = [
+  fileMissing,
   fileUnreadable,
   fileMergeMarker,
   fileLocaleCode,

@@ -3,7 +3,7 @@ import { defineRule } from "../../rule.js";
 export const fileUnreadable = defineRule({
   id: "file/unreadable",
   level: "error",
-  summary: "A catalog, or a file of code, that cannot be read whole; a source catalog that is not there.",
+  summary: "A catalog, or a file of code, that cannot be read whole.",
   why: "A catalog that does not parse is gone for users as a whole: they see raw keys, or the program does not start. Nothing else is reported about such a file, because what it seems to lack may be in the part that could not be read. Of code that does not parse, the part that could be read is still looked at.",
   examples: {
     bad: [
@@ -23,14 +23,6 @@ export const fileUnreadable = defineRule({
     }
   },
   book(context) {
-    const { book } = context;
-    const sources = book.catalogsOf(book.sourceLocale);
-    if (!sources.some(({ exists }) => exists) && book.catalogs.some(({ exists }) => exists)) {
-      context.reportFile(book.layout.path(book.sourceLocale, book.namespaces[0]), {
-        message: "there is no source catalog, so no translation can be compared with it",
-        remedy: "check “source” and “files” in the configuration",
-      });
-    }
     for (const { file, detail } of context.code?.unread ?? [])
       context.reportFile(file, {
         message: `the file cannot be read: ${detail}`,

@@ -40,7 +40,8 @@ export const keyUndefined = defineRule({
   book(context) {
     const { book, code } = context;
     const sources = book.catalogsOf(book.sourceLocale);
-    if (!code || sources.some((catalog) => !isWhole(catalog))) return;
+    if (!code || sources.some((catalog) => !isWhole(catalog)) || !sources.some(({ exists }) => exists))
+      return;
     const known = sourceKeys(book);
     const names = [...known];
     const separators = partEnds(book.config);

@@ -1,3 +1,4 @@
+import { shellWord } from "../../../text/shell-word.js";
 import { keptDigestOf } from "../../../text/digest.js";
 import { standingOf } from "../../../ledger/standing.js";
 import { defineRule } from "../../rule.js";
@@ -47,7 +48,7 @@ export const textStale = defineRule({
           former === undefined
             ? `the source text changed after this was translated (${record.date})`
             : `this was translated from “${former}” (${record.date})`,
-        remedy: `it is “${source.entry.text}” now: correct this, or \`fond review --same-meaning\` where it still fits`,
+        remedy: `The source now reads “${source.entry.text}”. Update the translation, or run \`fond review ${shellWord(context.book.codeKey(catalog.namespace, entry.key))} --locale ${locale} --same-meaning --write\` if it still applies`,
       },
     );
   },

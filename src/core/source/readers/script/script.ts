@@ -65,13 +65,20 @@ export function parseAnew(file: string, text: string): ParsedScript {
       : /\.[mc]?ts$/.test(file)
         ? "ts"
         : "jsx";
-  const result = parseSync(file, text, {
-    lang,
-    sourceType: "unambiguous",
-    // Types hold no text, and without them the tree is a third smaller.
-    astType: "js",
-    preserveParens: false,
-  });
+  const parse = (sourceType: "unambiguous" | "commonjs") =>
+    parseSync(file, text, {
+      lang,
+      sourceType,
+      // Types hold no text, and without them the tree is a third smaller.
+      astType: "js",
+      preserveParens: false,
+    });
+  let result = parse("unambiguous");
+  if (result.errors.length > 0) {
+    // A module of Node runs inside a function, and may return from it.
+    const inFunction = parse("commonjs");
+    if (inFunction.errors.length === 0) result = inFunction;
+  }
   const { program, errors } = result;
   const problems = errors
     .filter((error) => error.severity === "Error")

@@ -1,0 +1,30 @@
+import { defineRule } from "../../rule.js";
+
+export const fileMissing = defineRule({
+  id: "file/missing",
+  level: "error",
+  summary: "A source catalog that does not exist, or code patterns that match no file.",
+  why: "With nothing to compare, nothing is wrong: a mistyped path in the configuration would pass every check.",
+  examples: {
+    bad: [{ hasSource: false, target: "Abfahrten", note: "there is no catalog of the source locale" }],
+    good: [{ source: "Sailings", target: "Abfahrten" }],
+  },
+  book(context) {
+    const { book, code } = context;
+    if (!book.catalogsOf(book.sourceLocale).some(({ exists }) => exists)) {
+      const isAny = book.catalogs.some(({ exists }) => exists) || book.strays.length > 0;
+      context.reportFile(book.layout.path(book.sourceLocale, book.namespaces[0]), {
+        message: isAny
+          ? "no source catalog, so no translation can be compared with it"
+          : `no catalog matches "${book.config.files}"`,
+        remedy: "check “source” and “files” in the configuration",
+      });
+    }
+    if (code && code.files.length === 0 && code.unread.length === 0)
+      context.reportFile(book.layout.path(book.sourceLocale, book.namespaces[0]), {
+        message: `no file that can be read matches the book's code patterns: ${book.config.code.join(", ")}`,
+        remedy: "check “code” in the configuration; [] is a book of catalogs alone",
+        severity: "warning",
+      });
+  },
+});
