@@ -3,7 +3,7 @@ import globals from "globals";
 import typescript from "typescript-eslint";
 
 export default typescript.config(
-  { ignores: ["dist/", "node_modules/", "demo/", "fond-demo/", "test/fixtures/"] },
+  { ignores: ["dist/", "node_modules/", "demo/", "fond-demo/", "test/fixtures/", "test/fuzz/corpus/"] },
   js.configs.recommended,
   ...typescript.configs.strict,
   {
@@ -19,5 +19,5 @@ export default typescript.config(
       "no-console": "error",
     },
   },
-  { files: ["scripts/**", "bench/**"], rules: { "no-console": "off" } },
+  { files: ["scripts/**", "bench/**", "test/fuzz/main.ts", "test/torture/main.ts"], rules: { "no-console": "off" } },
 );

@@ -19,7 +19,7 @@ import {
   type SetupLine,
 } from "../source/readers/script/scopes.js";
 import { surveyFile, type LiteralWaivers, type SurveyedLiteral, type Verdict } from "../survey/survey.js";
-import { applyEdits, type TextEdit } from "../text/edits.js";
+import { applyEdits, applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.js";
 import { namesCalled, scriptEdits, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
@@ -102,6 +102,9 @@ interface KeyedChoice extends Chosen {
 function keyedOf(chosen: readonly Chosen[]): KeyedChoice[] {
   return chosen.map((one) => ({ ...one, literal: one.found.literal }));
 }
+
+/** A file in which so many rewrites fail is left to a person: each try reads it again. */
+const mostAttempts = 100;
 
 /** Taking a text can show that its neighbour is one; more rounds than this are not needed. */
 const mostRounds = 4;
@@ -423,9 +426,20 @@ class Extraction {
   ): void {
     const shapes = lookupShapes(this.config, this.book.sourceLocale);
     const keyed = keyedOf(chosen);
+    let attempts = 0;
     const attempt = (items: typeof keyed) => {
       const { edits, done } = this.hostAndScriptEdits(items, source, host, parts);
-      const after = applyEdits(source.text, edits);
+      const after = ++attempts > mostAttempts ? undefined : applyIfApart(source.text, edits);
+      if (after === undefined)
+        return {
+          after: "",
+          again: source,
+          written: [],
+          lost:
+            attempts > mostAttempts
+              ? "takes too many tries to put right"
+              : "would be written twice in one place",
+        };
       const written = items.filter((one) => done.has(one));
       const again = readSource(source.file, after, source.bom, shapes);
       return { after, again, written, lost: lostInRewrite(source, again, written) };

@@ -2,7 +2,7 @@ import { rawElements } from "../source/readers/markup/raw-elements.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
 import { fixedText, type Literal, type Obstacle, type Piece, type SourceFile } from "../source/model.js";
-import { applyEdits, type TextEdit } from "../text/edits.js";
+import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import type { Host } from "./hosts.js";
 
@@ -229,7 +229,7 @@ export function hostEdits<Item extends Keyed>(
           items.filter((other) => other !== one && within(other.literal.span, start, end)),
         );
         const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
-        return applyEdits(piece.code, moved);
+        return applyIfApart(piece.code, moved) ?? piece.code;
       });
     });
   };

@@ -78,8 +78,14 @@ function branchOf(branches: readonly Branch[], selector: string): Branch | undef
   return branches.find((branch) => branch.selector === selector);
 }
 
+/** The engine takes long to make one; most numbers are written in the plain way of their locale. */
+const plainNumbers = new Map<string, Intl.NumberFormat>();
+
 function formatNumber(value: number, locale: string, options?: Intl.NumberFormatOptions): string {
-  return new Intl.NumberFormat(locale, options).format(value);
+  if (options) return new Intl.NumberFormat(locale, options).format(value);
+  const plain = plainNumbers.get(locale) ?? new Intl.NumberFormat(locale);
+  plainNumbers.set(locale, plain);
+  return plain.format(value);
 }
 
 function formatArgument(value: ArgumentValue, format: ArgumentFormat | undefined, locale: string): string {

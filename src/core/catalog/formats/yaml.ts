@@ -165,11 +165,7 @@ function readDocument(text: string, separator: string): CatalogContent {
     const [start = 0, end = 0] = root.range ?? [];
     problem("a catalog is a mapping", "write key: text", start, Math.min(end, start + 40), "shape");
   }
-  const resolved = new Map<Alias, Node | undefined>();
-  const resolve = (alias: Alias): Node | undefined => {
-    if (!resolved.has(alias)) resolved.set(alias, alias.resolve(document) as Node | undefined);
-    return resolved.get(alias);
-  };
+  const resolve = aliasResolver(document);
   let visits = 0;
   // Each entry that is written out takes a line, or a comma in a flow collection.
   const mostVisits = fewEntries + 10 * (text.match(/[\n,]/g)?.length ?? 0);
@@ -229,7 +225,7 @@ function readDocument(text: string, separator: string): CatalogContent {
         const [start, end] = key.range ?? [at, at];
         const span = inherited ? keySpan : { start, end };
         if (isMergeKey(pair)) {
-          for (const base of mergedMaps(pair.value as Node | null, document))
+          for (const base of mergedMaps(pair.value as Node | null, resolve))
             for (const inner of base.items)
               if (!own.has(keyText(inner.key as Node)))
                 walk(
@@ -276,14 +272,35 @@ function readDocument(text: string, separator: string): CatalogContent {
   return catalogContent(entryTable(sure), { problems: [first] });
 }
 
+/**
+ * What an alias stands for: the last node with its anchor before it (YAML 1.2.2, section 7.1). All are found in one walk; the
+ * parser's own way walks the document for each.
+ */
+function aliasResolver(document: Document): (alias: Alias) => Node | undefined {
+  const anchors = new Map<string, Node>();
+  const resolved = new Map<Alias, Node | undefined>();
+  const walk = (node: unknown): void => {
+    if (isAlias(node)) resolved.set(node, anchors.get(node.source));
+    else if (isMap(node) || isSeq(node) || isScalar(node)) {
+      if (node.anchor !== undefined) anchors.set(node.anchor, node);
+      if (!isScalar(node)) for (const item of node.items) walk(item);
+    } else if (isPair(node)) {
+      walk(node.key);
+      walk(node.value);
+    }
+  };
+  walk(document.contents);
+  return (alias) => resolved.get(alias);
+}
+
 function isMergeKey(pair: Pair): boolean {
   return isScalar(pair.key) && pair.key.source === "<<" && pair.key.type === "PLAIN";
 }
 
 /** The mappings that a merge key brings in, the one that counts more first. */
-function mergedMaps(value: Node | null, document: Document) {
+function mergedMaps(value: Node | null, resolve: (alias: Alias) => Node | undefined) {
   const given = isSeq(value) ? (value.items as Node[]) : value ? [value] : [];
-  return given.map((one) => (isAlias(one) ? one.resolve(document) : one)).filter((one) => isMap(one));
+  return given.map((one) => (isAlias(one) ? resolve(one) : one)).filter((one) => isMap(one));
 }
 
 /** A key as written: what YAML 1.1 would take for a truth value or number is a name all the same. */

@@ -80,6 +80,9 @@ function isReadable(node: CodeNode, spec: LanguageSpec): boolean {
   );
 }
 
+/** Of what surrounds a string so many nodes are asked what it is for: in a chain of thousands each would ask all. */
+const farthest = 250;
+
 /** What a number is turned into text with: a message does that by itself. */
 const asText =
   /^(?:str|String|strval|String\.valueOf|Integer\.toString|Convert\.ToString)\(([^()]+)\)$|^\(string\)\s*(\S+)$|^([^()\s]+)\.(?:to_s|ToString\(\)|toString\(\))$/;
@@ -689,14 +692,15 @@ class CodeReader {
     const base = {
       language: this.language,
       atLoad:
-        !this.ancestors.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type)) ||
-        (this.language !== "ruby" && this.ancestors.some(({ type }) => fixedPlaces.test(type))),
+        !this.near.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type)) ||
+        (this.language !== "ruby" && this.near.some(({ type }) => fixedPlaces.test(type))),
     };
     const component = this.enclosingName();
     const common = { ...base, ...(component !== undefined && { component }) };
     const properties: string[] = [];
     let inner = node;
-    for (let index = this.ancestors.length - 1; index >= 0; index--) {
+    const outermost = Math.max(this.ancestors.length - farthest, 0);
+    for (let index = this.ancestors.length - 1; index >= outermost; index--) {
       const outer = this.ancestors[index];
       if (!outer) break;
       const role = this.roleIn(outer, inner, index, properties);
@@ -709,6 +713,11 @@ class CodeReader {
       inner = outer;
     }
     return { ...common, role: "other" };
+  }
+
+  /** The nodes around the one at hand, as far as they can tell what it is for. */
+  private get near(): readonly CodeNode[] {
+    return this.ancestors.length > farthest ? this.ancestors.slice(-farthest) : this.ancestors;
   }
 
   private roleIn(
@@ -841,7 +850,11 @@ class CodeReader {
   }
 
   private enclosingName(): string | undefined {
-    for (let index = this.ancestors.length - 1; index >= 0; index--) {
+    for (
+      let index = this.ancestors.length - 1;
+      index >= 0 && index >= this.ancestors.length - farthest;
+      index--
+    ) {
       const node = this.ancestors[index];
       if (!node || !this.spec.functions.includes(node.type)) continue;
       const name = childIn(node, "name");

@@ -1,3 +1,4 @@
+import { lazily } from "../../../text/lazy.js";
 import type { Literal, LiteralContext, Lookup, LookupShapes } from "../../model.js";
 import { quotedIn, withoutQuoted } from "../../../text/delimited.js";
 import { readScript } from "../script/script.js";
@@ -68,6 +69,9 @@ function readFilters(
   return { codeEnd: bar ? start + bar.index : end, lookups };
 }
 
+/** No lookup passes more values by name. */
+const mostNames = 40;
+
 /** So far before a string is looked for what it is given to, in code units. */
 const longestName = 300;
 
@@ -83,11 +87,21 @@ export function readPlainExpression(
   const code = text.slice(start, end);
   const literals: Literal[] = [];
   const mentions: string[] = [];
+  const filtered = new Set(lookups.map(({ keySpan }) => keySpan.start));
+  const names = lazily(() => [...code.matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
+  const namesBehind = (at: number) => {
+    const first = names().findIndex(({ index }) => index >= at);
+    return first < 0
+      ? []
+      : names()
+          .slice(first, first + mostNames)
+          .map((one) => one[1] ?? "");
+  };
   for (const { start: at, end: close, value } of quotedIn(code, `"'`)) {
     mentions.push(value);
     const span = { start: start + at, end: start + close };
     const inner = { start: span.start + 1, end: span.end - 1 };
-    if (lookups.some(({ keySpan }) => keySpan.start === inner.start)) continue;
+    if (filtered.has(inner.start)) continue;
     const before = code.slice(Math.max(at - longestName, 0), at);
     const callee =
       /(?<![\w$.])([\w$.]+)\s*(?:\(\s*)$/.exec(before)?.[1] ?? /^\s*#?([\w$.]+)\s+$/.exec(before)?.[1];
@@ -98,9 +112,7 @@ export function readPlainExpression(
         span: { start, end },
         keySpan: inner,
         key: { kind: "fixed", value },
-        argumentNames: [...code.slice(at).matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)].map(
-          (one) => one[1] ?? "",
-        ),
+        argumentNames: namesBehind(at),
       });
       continue;
     }

@@ -726,9 +726,26 @@ function elementAt(root: MarkupElement, offset: number): MarkupElement | undefin
   return found;
 }
 
+const ends = new WeakMap<MarkupNode, number>();
+
+/** Where a node ends: of elements that are never closed each ends with its last child, which is asked for once. */
 function endOf(node: MarkupNode): number {
-  if (node.kind === "text") return node.end;
-  if (node.close) return node.close.end;
-  const last = node.children[node.children.length - 1];
-  return last ? endOf(last) : node.openEnd;
+  const open: MarkupNode[] = [];
+  let at = node;
+  let end = ends.get(at);
+  while (end === undefined) {
+    open.push(at);
+    if (at.kind === "text") end = at.end;
+    else if (at.close) end = at.close.end;
+    else {
+      const last: MarkupNode | undefined = at.children[at.children.length - 1];
+      if (!last) end = at.openEnd;
+      else {
+        at = last;
+        end = ends.get(at);
+      }
+    }
+  }
+  for (const one of open) ends.set(one, end);
+  return end;
 }

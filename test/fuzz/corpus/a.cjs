@@ -1,0 +1,2 @@
+if (process.env.SKIP) return;
+module.exports = { title: "Departures", list: ["One", "Two"] };
