@@ -67,13 +67,14 @@ export function applyPlan(files: WritableFiles, plan: Plan): ApplyResult {
  * anything is read that another plan builds on.
  */
 export function finishInterrupted(files: WritableFiles): ApplyResult {
-  if (!files.exists(journalFile)) return { ok: true, written: [] };
   let lock: Lock | undefined;
   try {
     lock = files.lock?.();
     // A run that is writing finishes its own plan.
     return lock && !lock.ok ? { ok: true, written: [] } : recover(files);
   } catch (error) {
+    // Where nothing can be written, nothing was begun either.
+    if (!files.exists(journalFile)) return { ok: true, written: [] };
     return {
       ok: false,
       file: journalFile,
@@ -185,13 +186,14 @@ export function recover(files: WritableFiles): ApplyResult {
       return undo(files, journal, written, step.file, messageOf(error));
     }
   }
-  const left = close(files, journal);
+  // The journal goes last: a run that is killed here is known to have written all.
+  const left = removeAll(files, [...recordsOf(journal), journalFile]);
   return { ok: true, written, ...(left && { left }) };
 }
 
-/** Removes the journal first: the records beside the targets have no meaning without it. Says what could not be removed. */
-function close(files: WritableFiles, journal: Journal) {
-  return removeAll(files, [journalFile, ...journal.steps.flatMap((step) => [step.staged, step.kept])]);
+/** What lies beside the files of a plan while it is applied. */
+function recordsOf({ steps }: Journal): readonly (string | undefined)[] {
+  return steps.flatMap((step) => [step.staged, step.kept]);
 }
 
 /** Removes the records of a run; says which of them the system refused to remove, and its first reason. */
@@ -224,7 +226,8 @@ function undo(
       if (step.kept === undefined) files.remove(step.file);
       else files.rename(step.kept, step.file);
     }
-    const left = close(files, journal);
+    // Here it goes first: without it the records have no meaning, and every file is as it was.
+    const left = removeAll(files, [journalFile, ...recordsOf(journal)]);
     return {
       ok: false,
       file,

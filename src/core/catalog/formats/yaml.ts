@@ -215,6 +215,16 @@ function readDocument(text: string, separator: string): CatalogContent {
     }
     const node = isAlias(given) ? resolve(given) : given;
     if (isAlias(given) && !node) return;
+    if (isAlias(given) && node && isOpen(node, given)) {
+      if (problems.length === 0)
+        problem(
+          "an alias inside what it stands for",
+          "write the text out instead of repeating it by an alias",
+          keySpan.start,
+          keySpan.end,
+        );
+      return;
+    }
     const inherited = isInherited || (isAlias(given) && !isScalar(node));
     if (isMap(node)) {
       if (node.items.length === 0 && path.length > 0) emptyGroups.push(path);
@@ -225,7 +235,18 @@ function readDocument(text: string, separator: string): CatalogContent {
         const [start, end] = key.range ?? [at, at];
         const span = inherited ? keySpan : { start, end };
         if (isMergeKey(pair)) {
-          for (const base of mergedMaps(pair.value as Node | null, resolve))
+          const bases = mergedMaps(pair.value as Node | null, resolve);
+          const self = bases.find(
+            (base) => (base.range?.[0] ?? 0) <= start && start < (base.range?.[2] ?? 0),
+          );
+          if (self && problems.length === 0)
+            problem(
+              "an alias inside what it stands for",
+              "write the texts out instead of repeating them by an alias",
+              start,
+              end,
+            );
+          for (const base of self ? [] : bases)
             for (const inner of base.items)
               if (!own.has(keyText(inner.key as Node)))
                 walk(
@@ -291,6 +312,13 @@ function aliasResolver(document: Document): (alias: Alias) => Node | undefined {
   };
   walk(document.contents);
   return (alias) => resolved.get(alias);
+}
+
+/** Whether an alias stands inside the node that it stands for. */
+function isOpen(node: Node, alias: Alias): boolean {
+  const [start, , end] = node.range ?? [0, 0, 0];
+  const at = alias.range?.[0] ?? -1;
+  return !isScalar(node) && start <= at && at < end;
 }
 
 function isMergeKey(pair: Pair): boolean {
