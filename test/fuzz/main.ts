@@ -10,7 +10,7 @@ const corpusFolder = fileURLToPath(new URL("../../../test/fuzz/corpus/", import.
 const foundFolder = fileURLToPath(new URL("../../../test/fuzz/found/", import.meta.url));
 
 /** What reading one text may take: a fixed share and one for each character. In milliseconds. */
-const allowed = (text: string) => 1_500 + text.length * 0.1;
+const allowed = (text: string) => 3_000 + text.length * 0.15;
 /** After so long without a sign of life a text is taken to hang the program. In milliseconds. */
 const patience = 45_000;
 

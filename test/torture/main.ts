@@ -82,7 +82,12 @@ interface End {
 }
 
 /** Runs the program, and kills it after some milliseconds where that is asked for. */
-function runProgram(folder: string, args: readonly string[], killAfter?: number): Promise<End> {
+function runProgram(
+  folder: string,
+  args: readonly string[],
+  killAfter?: number,
+  fromLock = false,
+): Promise<End> {
   return new Promise((resolve) => {
     const start = performance.now();
     const child = spawn(process.execPath, [program, ...args], {
@@ -90,9 +95,20 @@ function runProgram(folder: string, args: readonly string[], killAfter?: number)
       stdio: "ignore",
       env: { ...process.env, XDG_CACHE_HOME: join(tmpdir(), "fond-torture-cache") },
     });
-    const timer = killAfter === undefined ? undefined : setTimeout(() => child.kill("SIGKILL"), killAfter);
+    const kill = () => child.kill("SIGKILL");
+    let timer: NodeJS.Timeout | undefined;
+    const waits = killAfter !== undefined && fromLock;
+    if (killAfter !== undefined && !waits) timer = setTimeout(kill, killAfter);
+    // It writes as long as it holds the lock.
+    const watch = waits
+      ? setInterval(() => {
+          if (timer === undefined && existsSync(join(folder, ".fond-lock")))
+            timer = setTimeout(kill, killAfter);
+        }, 1)
+      : undefined;
     child.on("close", (status) => {
       clearTimeout(timer);
+      clearInterval(watch);
       resolve({ status, took: performance.now() - start });
     });
   });
@@ -128,9 +144,10 @@ export async function torture(
     for (let kill = 0; kill < each; kill++) {
       rmSync(folder, { recursive: true, force: true });
       cpSync(fresh, folder, { recursive: true });
-      // Most moments are in the last part of a run, where it writes.
-      const moment = first.took * (random() < 0.3 ? random() : 0.55 + 0.5 * random());
-      await runProgram(folder, args, moment);
+      // Most moments are in the short time in which it writes.
+      const fromLock = random() < 0.75;
+      const moment = fromLock ? random() * 8 : first.took * random();
+      await runProgram(folder, args, moment, fromLock);
       const now = textsIn(folder);
       for (const [path, text] of now)
         if (text !== old.get(path) && text !== done.get(path))

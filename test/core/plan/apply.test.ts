@@ -99,21 +99,52 @@ describe("a plan", () => {
 
   test.each(steps)("where operation %i alone is refused, nothing is half written", (fatal) => {
     const files = memoryFiles(before);
-    let result;
-    try {
-      result = applyPlan(
-        mortal(files, fatal, () => new Error("the disk is full"), true),
-        plan,
-      );
-    } catch {
-      result = undefined;
-    }
-    recover(files);
-    const settled = Object.fromEntries(
-      Object.entries(contents(files)).filter(([path]) => !path.startsWith(".")),
+    const result = applyPlan(
+      mortal(files, fatal, () => new Error("the disk is full"), true),
+      plan,
     );
-    expect([before, after]).toContainEqual(settled);
-    if (result?.ok === false) expect(result.reason).toContain("the disk is full");
+    const isRecord = (path: string) => path.startsWith(".");
+    const settled = Object.fromEntries(Object.entries(contents(files)).filter(([path]) => !isRecord(path)));
+    // What it says is what is there, without another run.
+    expect(settled).toEqual(result.ok ? after : before);
+    if (!result.ok) expect(result.reason).toContain("the disk is full");
+    const left = [...files.contents.keys()].filter(isRecord);
+    if (result.ok) expect(result.left?.files ?? []).toEqual(left);
+    else for (const path of left) expect(result.remedy).toContain(path);
+    expect(recover(files).ok).toBe(true);
+  });
+
+  test("where nothing can be removed any more, all is written and what is left is named", () => {
+    const files = memoryFiles(before);
+    const changes = plan.changes.filter(({ after: text }) => text !== undefined);
+    const result = applyPlan(
+      {
+        ...files,
+        remove: () => {
+          throw new Error("permission is denied");
+        },
+      },
+      makePlan(changes, {}),
+    );
+    expect(result).toMatchObject({ ok: true, left: { reason: "permission is denied" } });
+    expect(result.ok && result.left?.files).toContain(journalFile);
+    expect(files.contents.get("a.json")).toBe("new a");
+    // The next run takes it from there.
+    expect(applyPlan(files, makePlan([], {}))).toMatchObject({ ok: true });
+    expect([...files.contents.keys()].filter((path) => path.startsWith("."))).toEqual([]);
+  });
+
+  test("a journal that moves anything but our own records is not followed", () => {
+    const files = memoryFiles({
+      ...before,
+      "evil.txt": "x",
+      [journalFile]: JSON.stringify({
+        version: 1,
+        steps: [{ file: "a.json", staged: "evil.txt", before: "absent", after: "absent" }],
+      }),
+    });
+    expect(recover(files)).toMatchObject({ ok: false, file: journalFile });
+    expect(files.contents.get("a.json")).toBe("old a");
   });
 
   test("what somebody changed after a crash is not overwritten", () => {

@@ -414,11 +414,7 @@ class YamlEditor {
         const key = pair.key as Node;
         const value = pair.value as Node | null;
         if (isMergeKey(pair)) return [];
-        const name = isScalar(key)
-          ? typeof key.value === "string"
-            ? key.value
-            : (key.source ?? "")
-          : String(key);
+        const name = isScalar(key) ? (typeof key.value === "string" ? key.value : (key.source ?? "")) : "";
         const start = key.range?.[0] ?? 0;
         return [
           { name, key, value, start, end: this.endOf(value, this.colonAfter(key.range?.[1] ?? start)) },

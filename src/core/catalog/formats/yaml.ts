@@ -229,7 +229,7 @@ function readDocument(text: string, separator: string): CatalogContent {
     if (isMap(node)) {
       if (node.items.length === 0 && path.length > 0) emptyGroups.push(path);
       const own = new Set<string>();
-      for (const pair of node.items) if (!isMergeKey(pair)) own.add(keyText(pair.key as Node));
+      for (const pair of node.items) if (!isMergeKey(pair)) own.add(keyText(pair.key as Node, text));
       for (const pair of node.items) {
         const key = pair.key as Node;
         const [start, end] = key.range ?? [at, at];
@@ -248,10 +248,10 @@ function readDocument(text: string, separator: string): CatalogContent {
             );
           for (const base of self ? [] : bases)
             for (const inner of base.items)
-              if (!own.has(keyText(inner.key as Node)))
+              if (!own.has(keyText(inner.key as Node, text)))
                 walk(
                   inner.value as Node | null,
-                  [...path, keyText(inner.key as Node)],
+                  [...path, keyText(inner.key as Node, text)],
                   { start, end },
                   end + 1,
                   true,
@@ -259,7 +259,7 @@ function readDocument(text: string, separator: string): CatalogContent {
                 );
           continue;
         }
-        walk(pair.value as Node | null, [...path, keyText(key)], span, end + 1, inherited, depth + 1);
+        walk(pair.value as Node | null, [...path, keyText(key, text)], span, end + 1, inherited, depth + 1);
         if (visits > mostVisits) return;
       }
     } else if (isSeq(node)) {
@@ -332,9 +332,11 @@ function mergedMaps(value: Node | null, resolve: (alias: Alias) => Node | undefi
 }
 
 /** A key as written: what YAML 1.1 would take for a truth value or number is a name all the same. */
-function keyText(key: Node | null): PathPart & string {
+function keyText(key: Node | null, text: string): PathPart & string {
   if (isScalar(key)) return typeof key.value === "string" ? key.value : (key.source ?? String(key.value));
-  return key ? String(key) : "";
+  // A mapping or a list as a key: nobody looks a text up by one, so it goes by how it is written.
+  const [start, end] = key?.range ?? [0, 0];
+  return text.slice(start, end);
 }
 
 /** Words what the parser found by what most likely happened there. */
