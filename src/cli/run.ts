@@ -145,7 +145,7 @@ function buildProgram(io: Io, end: (status: ExitStatus) => void): Command {
         if (!/^\d+$/.test(value)) throw new InvalidArgumentError("It takes a whole number.");
         return Number(value);
       })
-      .option("--fix", "mend what can safely be mended: shows the plan, --write carries it out")
+      .option("--fix", "fix what can safely be fixed: prints the plan, --write applies it")
       .option("--explain <rule>", "print what a rule is for, with examples")
       .option("--baseline", "accept all that is found today as waivers, so that only what is new shows"),
     { json: true, books: true, locales: true, forms: reportForms },
@@ -234,7 +234,7 @@ function buildProgram(io: Io, end: (status: ExitStatus) => void): Command {
       .argument("<keys...>", "keys or patterns (* and **); --locale names the locales")
       .option(
         "--state <state>",
-        "the state they are given: translated, reviewed (where nothing is said) or final",
+        "the state they are given: translated, reviewed (the default) or final",
         oneOf("translated", "reviewed", "final"),
       )
       .option(

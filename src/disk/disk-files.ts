@@ -153,7 +153,7 @@ function placesBelow(root: string) {
   };
 }
 
-/** The bytes of a file; what is no file is not opened, as a pipe would wait for a writer. */
+/** The bytes of a file; anything else is not opened, as a pipe would wait for a writer. */
 function readRegularFile(path: string): Buffer {
   mustBeRegular(statSync(path));
   const handle = openSync(path, constants.O_RDONLY | constants.O_NONBLOCK);

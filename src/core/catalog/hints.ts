@@ -45,7 +45,7 @@ export function withHints(
   wanted: (entry: Entry) => readonly string[] | undefined,
   encoding?: TextEncoding,
 ): string {
-  const write = (line: string) => format.writeComment?.(line, text, encoding) ?? line;
+  const write = format.commentWriter?.(text, encoding) ?? ((line: string) => line);
   const lineEnd = /\r\n|\n/.exec(text)?.[0] ?? "\n";
   const edits: TextEdit[] = [];
   for (const entry of entries) {

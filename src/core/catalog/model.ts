@@ -69,8 +69,8 @@ export interface CatalogFormat {
   /** The text of a new catalog without entries. */
   readonly empty: string;
   readonly hasComments: boolean;
-  /** A line as a comment of the file, for its text and encoding; in formats that have comments. */
-  writeComment?(line: string, text: string, encoding?: TextEncoding): string;
+  /** What makes a line a comment of the file, for its text and encoding; in formats that have comments. */
+  commentWriter?(text: string, encoding?: TextEncoding): (line: string) => string;
   /** Whether keys are always written whole, never as groups. */
   readonly isFlat: boolean;
   /** A name as the file writes names, in the manner of the one that stands there; not in formats whose keys are more than names. */

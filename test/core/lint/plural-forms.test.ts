@@ -99,7 +99,13 @@ test("a category that only millions or fractions take is a warning, any other an
 });
 
 test.each<[string, string, string, number]>([
-  ["a text and a group in JSON", "json", '{ "menu": "Menu", "menu.open": "Open" }', 1],
+  ["two names in JSON", "json", '{ "menu": "Menu", "menu.open": "Open" }', 0],
+  [
+    "a name and a key in a group in JSON",
+    "json",
+    '{ "menu.open": "Menu", "menu": { "open": { "now": "Open" } } }',
+    1,
+  ],
   ["two texts in properties, which have no groups", "properties", "menu=Menu\nmenu.open=Open\n", 0],
 ])("a key that begins like another: %s", async (_, ending, text, count) => {
   const config = {

@@ -1,4 +1,3 @@
-import { useState } from "react";
 const labels = { open: "Open now", shut: "Closed" };
 export function Board({ n, boat }: { n: number; boat: string }) {
   const [error, setError] = useState("");

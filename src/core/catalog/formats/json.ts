@@ -50,7 +50,7 @@ function makeJsonFormat(name: string, lenient: boolean): CatalogFormat {
     edit: (text, changes) => editJson(text, changes, lenient),
     empty: "{}\n",
     hasComments: lenient,
-    writeComment: (line) => `// ${line}`.trimEnd(),
+    commentWriter: () => (line) => `// ${line}`.trimEnd(),
     isFlat: false,
     writeKey,
     groupKeySpan: (text, path) => groupKeySpan(text, path, lenient),

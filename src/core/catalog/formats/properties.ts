@@ -17,7 +17,10 @@ export const propertiesFormat: CatalogFormat = {
   edit: editProperties,
   empty: "",
   hasComments: true,
-  writeComment: (line, text, encoding) => writeComment(line, styleOf(text, propertyEntries(text), encoding)),
+  commentWriter(text, encoding) {
+    const style = styleOf(text, propertyEntries(text), encoding);
+    return (line) => writeComment(line, style);
+  },
   isFlat: true,
   writeKey: (name, written) =>
     escapeKey(name, {

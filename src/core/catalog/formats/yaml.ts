@@ -16,7 +16,7 @@ export const yamlFormat: CatalogFormat = {
   edit: (text, changes) => editYaml(text, changes),
   empty: "",
   hasComments: true,
-  writeComment: (line) => `# ${line}`.trimEnd(),
+  commentWriter: () => (line) => `# ${line}`.trimEnd(),
   isFlat: false,
   writeKey: writeYamlKey,
   groupKeySpan: yamlGroupKeySpan,

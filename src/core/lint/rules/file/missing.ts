@@ -6,7 +6,7 @@ export const fileMissing = defineRule({
   summary: "A source catalog that does not exist, or code patterns that match no file.",
   why: "With nothing to compare, nothing is wrong: a mistyped path in the configuration would pass every check.",
   examples: {
-    bad: [{ hasSource: false, target: "Abfahrten", note: "there is no catalog of the source locale" }],
+    bad: [{ hasSource: false, target: "Abfahrten", note: "without a catalog of the source locale" }],
     good: [{ source: "Sailings", target: "Abfahrten" }],
   },
   book(context) {

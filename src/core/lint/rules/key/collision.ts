@@ -5,10 +5,9 @@ export const keyCollision = defineRule({
   id: "key/collision",
   level: "error",
   summary: "A key that is a text here and a group there, or keys that differ only in their letter case.",
-  why: "`menu` and `menu.open` cannot both be had from nested catalogs: one of them is lost when the file is written or read. (Properties files have no groups, so there both may stand.) Keys that differ only in case are taken for each other, by people and by some file systems; that is a warning.",
+  why: "A text `menu.open` beside a group `menu.open` in `menu` cannot both be found by what code asks for. Names in one group that only begin alike, such as `menu` and `menu.open`, are names. Keys that differ only in case are taken for each other, by people and by some file systems; that is a warning.",
   examples: {
     bad: [
-      { source: { menu: "Menu", "menu.open": "Open" }, target: { menu: "Menü", "menu.open": "Öffnen" } },
       { source: { title: "Boats", Title: "All boats" }, target: { title: "Boote", Title: "Alle Boote" } },
     ],
     good: [
@@ -29,7 +28,7 @@ export const keyCollision = defineRule({
         at = entry.key.indexOf(separator, at + 1)
       ) {
         const outer = catalog.byKey.get(entry.key.slice(0, at));
-        if (!outer || outer.key.endsWith(" ")) continue;
+        if (!outer || outer.key.endsWith(" ") || areSiblings(outer, entry)) continue;
         context.report(
           catalog,
           { at: "key", entry },
@@ -56,3 +55,8 @@ export const keyCollision = defineRule({
     }
   },
 });
+
+/** Whether two entries are names in one group: what their names have in common means nothing to the file. */
+function areSiblings({ path: one }: Entry, { path: other }: Entry): boolean {
+  return one.length === other.length && one.slice(0, -1).every((part, index) => part === other[index]);
+}
