@@ -19,5 +19,8 @@ export default typescript.config(
       "no-console": "error",
     },
   },
-  { files: ["scripts/**", "bench/**", "test/fuzz/main.ts", "test/torture/main.ts"], rules: { "no-console": "off" } },
+  {
+    files: ["scripts/**", "bench/**", "test/fuzz/main.ts", "test/torture/main.ts"],
+    rules: { "no-console": "off" },
+  },
 );

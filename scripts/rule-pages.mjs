@@ -33,7 +33,7 @@ function indexPage() {
 }
 
 function rulePage({ id, level, summary, why, examples }) {
-  return `# ${id}\n\n${summary} Level: \`${level}\`.\n\n${why}\n\n## Found\n\n${examples.bad.map(showExample).join("\n")}\n## Let pass\n\n${examples.good.map(showExample).join("\n")}`;
+  return `# ${id}\n\n${summary} Level: \`${level}\`.\n\n${why}\n\n## Reported\n\n${examples.bad.map(showExample).join("\n")}\n## Accepted\n\n${examples.good.map(showExample).join("\n")}`;
 }
 
 function showExample(example) {

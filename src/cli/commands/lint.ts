@@ -119,9 +119,9 @@ function explainRule({ id, level, summary, why, examples }: Rule, { style, width
     "",
     wrap(why),
     "",
-    style.red("Found"),
+    style.red("Reported"),
     ...examples.bad.map(show),
-    style.green("Let pass"),
+    style.green("Accepted"),
     ...examples.good.map(show),
   ].join("\n");
 }

@@ -106,8 +106,8 @@ function keyedOf(chosen: readonly Chosen[]): KeyedChoice[] {
 /** A file in which so many rewrites fail is left to a person: each try reads it again. */
 const mostAttempts = 100;
 
-/** Taking a text can show that its neighbour is one; more rounds than this are not needed. */
-const mostRounds = 4;
+/** Taking a text can show that its neighbor is one, and so on: as many rounds, so that a second run has nothing left to take. */
+const mostRounds = 1_000;
 
 class Extraction {
   private readonly namer: KeyNamer;

@@ -79,7 +79,24 @@ export function parseAnew(file: string, text: string): ParsedScript {
     const inFunction = parse("commonjs");
     if (inFunction.errors.length === 0) result = inFunction;
   }
-  const { program, errors } = result;
+  let program: Program;
+  try {
+    ({ program } = result);
+  } catch {
+    // The parser hands its tree over as JSON, and for some broken code that is none.
+    return {
+      program: parseSync(file, "", { lang, astType: "js" }).program,
+      comments: () => [],
+      problems: [
+        {
+          message: "the code does not parse",
+          remedy: "correct it, or leave the file out with the book's “ignore”",
+          span: { start: 0, end: 0 },
+        },
+      ],
+    };
+  }
+  const { errors } = result;
   const problems = errors
     .filter((error) => error.severity === "Error")
     .map((error): SourceProblem => {
