@@ -669,15 +669,15 @@ describe("lint in other forms", () => {
     expect((await fond(folder, "survey", "--format", "sarif")).status).toBe(2);
   });
 
-  test("a text or key of several lines is told of on one", async () => {
+  test("a text or key of several lines is printed on one", async () => {
     const folder = temporaryProject({
       ...faulty,
       "texts/en.json": JSON.stringify({ "two\nlines": "First line\nsecond line" }),
       "texts/de.json": "{}",
     });
     const { stdout } = await fond(folder, "lint", "--rule", "key/missing");
-    expect(stdout).toContain("“two⏎lines” is missing");
-    expect(stdout).toContain("translate “First line⏎second line”");
+    expect(stdout).toContain('missing key "two⏎lines"');
+    expect(stdout).toContain('translate "First line⏎second line"');
     const lines = (await fond(folder, "lint", "--rule", "key/missing", "--format", "lines")).stdout
       .trim()
       .split("\n");

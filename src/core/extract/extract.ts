@@ -103,8 +103,9 @@ function keyedOf(chosen: readonly Chosen[]): KeyedChoice[] {
   return chosen.map((one) => ({ ...one, literal: one.found.literal }));
 }
 
-/** A file in which so many rewrites fail is left to a person: each try reads it again. */
-const mostAttempts = 100;
+/** Rewrites that fail are found by trying, and each try reads the file again: after so many milliseconds the rest is left to a person. */
+const longestRewrite = 5_000;
+const nothingDone = { edits: [], done: new Set<KeyedChoice>() };
 
 /** Taking a text can show that its neighbor is one, and so on: as many rounds, so that a second run has nothing left to take. */
 const mostRounds = 1_000;
@@ -124,6 +125,8 @@ class Extraction {
   private rewritten: SourceFile | undefined = undefined;
   /** The file at hand. */
   private current = "";
+  /** When the work on it ends, in ms. */
+  private deadline = 0;
   /** The places whose decisions were asked for. */
   private readonly met = new Set<string>();
   /** Translations that code held beside its texts, by catalog. */
@@ -150,12 +153,14 @@ class Extraction {
   /** Takes the texts of a file, and what its lookups show to be text then, until there is no more. */
   file(source: SourceFile): void {
     this.current = source.file;
+    this.deadline = performance.now() + longestRewrite;
     let current = source;
     for (let round = 0; round < mostRounds; round++) {
       const before = this.extracted.length;
       this.round(current, round > 0);
       // Places in the rewritten file are not those that a person decided on.
       if (this.extracted.length === before || this.options.decisions?.size) return;
+      if (performance.now() > this.deadline) return;
       const { rewritten } = this;
       if (rewritten?.file !== source.file) return;
       current = rewritten;
@@ -428,17 +433,16 @@ class Extraction {
     const keyed = keyedOf(chosen);
     let attempts = 0;
     const attempt = (items: typeof keyed) => {
-      const { edits, done } = this.hostAndScriptEdits(items, source, host, parts);
-      const after = ++attempts > mostAttempts ? undefined : applyIfApart(source.text, edits);
+      // One try is always had: nearly all files need no other.
+      const isOver = ++attempts > 1 && performance.now() > this.deadline;
+      const { edits, done } = isOver ? nothingDone : this.hostAndScriptEdits(items, source, host, parts);
+      const after = isOver ? undefined : applyIfApart(source.text, edits);
       if (after === undefined)
         return {
           after: "",
           again: source,
           written: [],
-          lost:
-            attempts > mostAttempts
-              ? "takes too many tries to put right"
-              : "would be written twice in one place",
+          lost: isOver ? "takes too long to put right" : "would be written twice in one place",
         };
       const written = items.filter((one) => done.has(one));
       const again = readSource(source.file, after, source.bom, shapes);

@@ -120,7 +120,7 @@ describe("keys out of order are moved", () => {
     );
     expect(
       (await lintProject(open(), {}, named("file/order"))).map(({ message, remedy }) => [message, remedy]),
-    ).toEqual([["“a” stands out of order", "it belongs before “b”"]]);
+    ).toEqual([['key "a" is out of order', 'move it before "b"; `fond lint --fix` does']]);
   });
 
   test("as few as can be, in any order", async () => {

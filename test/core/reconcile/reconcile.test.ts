@@ -222,7 +222,7 @@ describe("the ledger", () => {
       }),
     ]);
     const [finding] = (await lintProject(project)).filter(({ rule }) => rule === "text/stale");
-    expect(finding?.message).toContain("“Sailings”");
+    expect(finding?.message).toContain('"Sailings"');
     expect(reviewProject(project, {}, ["home.title"], { sameMeaning: true, today: day })).toMatchObject({
       ok: true,
     });

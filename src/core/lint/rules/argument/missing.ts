@@ -31,7 +31,7 @@ export const argumentMissing = defineRule({
         catalog,
         { at: "message", entry },
         {
-          message: `the source's {${name}} is not in the translation`,
+          message: `missing argument {${name}}`,
           remedy: hasForms(source.entry)
             ? `write it as the source does: ${showForms(source.entry.text)}`
             : `write ${sample.length > 60 ? `{${name}, …}` : sample} where it belongs`,

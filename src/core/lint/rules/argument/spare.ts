@@ -35,8 +35,8 @@ export const argumentSpare = defineRule({
         if (near !== undefined) continue;
         context.reportCode(source, lookup.keySpan, {
           key,
-          message: `“${key}” never uses “${name}”, which is passed here`,
-          remedy: `write {${name}} into the message, or stop passing it`,
+          message: `unused argument "${name}": the message "${key}" does not have it`,
+          remedy: `add {${name}} to the message, or stop passing it`,
         });
       }
     }

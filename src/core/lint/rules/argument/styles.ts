@@ -36,14 +36,14 @@ export const argumentFormat = defineRule({
         style.kind === "pattern" ? nearest(style.text.toLowerCase(), namesOf(format.type)) : undefined;
       const fault =
         slip !== undefined && /^\p{L}+$/u.test(style.text)
-          ? { part: style.text, remedy: `did you mean “${slip}”?` }
+          ? { part: style.text, remedy: `did you mean "${slip}"?` }
           : styleFault(format);
       if (!fault) continue;
       context.report(
         catalog,
         { at: "message", entry, ...(style.span && { span: style.span }) },
         {
-          message: `“${fault.part}” means nothing in a ${format.type}'s ${style.kind === "skeleton" ? "skeleton" : "style"}`,
+          message: `"${fault.part}" is not valid in a ${format.type} ${style.kind === "skeleton" ? "skeleton" : "style"}`,
           remedy: fault.remedy,
         },
       );
@@ -79,7 +79,7 @@ export const argumentFormat = defineRule({
         catalog,
         { at: "message", entry, ...(style.span && { span: style.span }) },
         {
-          message: `the source formats {${use.name}} as “${written}”, this as “${style.text}”`,
+          message: `{${use.name}} is formatted as "${style.text}"; the source has "${written}"`,
           remedy: `write ${written}`,
           severity: "warning",
         },

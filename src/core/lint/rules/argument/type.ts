@@ -40,10 +40,10 @@ export const argumentType = defineRule({
           {
             message:
               type === "plain"
-                ? `{${name}} is ${article(typed[0] ?? "")} in the source and plain here`
+                ? `{${name}} is ${article(typed[0] ?? "")} in the source, but has no format here`
                 : typed.length > 0
                   ? `{${name}} is ${article(typed[0] ?? "")} in the source and ${article(type)} here`
-                  : `{${name}} is plain in the source and ${article(type)} here`,
+                  : `{${name}} has no format in the source, but is ${article(type)} here`,
             remedy: typed.length > 0 ? `write {${name}, ${typed[0] ?? ""}}` : `write {${name}}`,
             ...(type === "plain" && { severity: "warning" as const }),
           },

@@ -25,11 +25,11 @@ export const argumentUnknown = defineRule({
           catalog,
           { at: "message", entry, ...(node.nameSpan && { span: node.nameSpan }) },
           {
-            message: `the source has no argument {${name}}`,
+            message: `unknown argument {${name}}`,
             remedy: meant
-              ? `write {${meant}}`
+              ? `did you mean {${meant}}?`
               : known.length > 0
-                ? `the source has ${known.map((one) => `{${one}}`).join(", ")}`
+                ? `the source's arguments are ${known.map((one) => `{${one}}`).join(", ")}`
                 : "remove it: the source has no arguments",
             // Only a slip of the pen is mended: another name may be another value.
             ...(meant !== undefined &&

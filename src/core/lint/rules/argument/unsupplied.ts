@@ -23,7 +23,7 @@ export const argumentUnsupplied = defineRule({
       if (missing.length === 0) continue;
       context.reportCode(source, lookup.keySpan, {
         key,
-        message: `“${key}” needs ${missing.map((name) => `{${name}}`).join(", ")}, which is not passed here`,
+        message: `missing value for ${missing.map((name) => `{${name}}`).join(", ")}, which the message "${key}" needs`,
         remedy: `pass ${missing.join(", ")}`,
       });
     }

@@ -32,8 +32,8 @@ export const fileEncoding = defineRule({
         catalog,
         { at: "message", entry, span: { start: at, end: at + 1 } },
         {
-          message: "a character was lost here (U+FFFD stands in its place)",
-          remedy: "write it anew, and see that the file is saved as UTF-8",
+          message: "lost character: U+FFFD is shown instead of it",
+          remedy: "write the character again, and save the file as UTF-8",
         },
       );
       return;
@@ -44,8 +44,8 @@ export const fileEncoding = defineRule({
       catalog,
       { at: "message", entry },
       {
-        message: "this was decoded twice on its way",
-        remedy: `write “${meant}”`,
+        message: "double-encoded text",
+        remedy: `write "${meant}"`,
         fix: { text: meant },
       },
     );

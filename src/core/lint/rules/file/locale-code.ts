@@ -28,7 +28,7 @@ export const fileLocaleCode = defineRule({
       );
       if (!catalog || !doubt) continue;
       const remedy = doubt.suggestion
-        ? `rename it to “${doubt.suggestion}”, here and in the configuration`
+        ? `rename it to "${doubt.suggestion}", here and in the configuration`
         : "use a tag such as de or pt-BR";
       context.report(
         catalog,
@@ -44,12 +44,12 @@ export const fileLocaleCode = defineRule({
         ? {
             message: doubt.message,
             remedy: suggestion
-              ? `rename it to “${suggestion}”`
-              : "rename it, or leave it out with the book's “ignore”",
+              ? `rename it to "${suggestion}"`
+              : 'rename it, or exclude it with the book\'s "ignore"',
           }
         : {
-            message: `the locale “${written}” is not in the configuration, so nothing looks after this file`,
-            remedy: `add “${stray.locale}” to “targets”, or leave the file out with the book's “ignore”`,
+            message: `unknown locale "${written}": this file is in no run, because the configuration does not list it`,
+            remedy: `add "${stray.locale}" to "targets", or exclude the file with the book's "ignore"`,
           };
       context.report(
         stray,

@@ -17,13 +17,13 @@ export const fileMissing = defineRule({
         message: isAny
           ? "no source catalog, so no translation can be compared with it"
           : `no catalog matches "${book.config.files}"`,
-        remedy: "check “source” and “files” in the configuration",
+        remedy: 'check "source" and "files" in the configuration',
       });
     }
     if (code && code.files.length === 0 && code.unread.length === 0)
       context.reportFile(book.layout.path(book.sourceLocale, book.namespaces[0]), {
-        message: `no file that can be read matches the book's code patterns: ${book.config.code.join(", ")}`,
-        remedy: "check “code” in the configuration; [] is a book of catalogs alone",
+        message: `no readable file matches the book's code patterns: ${book.config.code.join(", ")}`,
+        remedy: 'check "code" in the configuration; use [] for a book without code',
         severity: "warning",
       });
   },

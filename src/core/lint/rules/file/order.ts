@@ -52,9 +52,11 @@ export const fileOrder = defineRule({
       {
         message:
           count === 1
-            ? `“${first.key}” stands out of order`
-            : `${count} of ${wanted.length} keys stand out of order, first of them “${first.key}”`,
-        remedy: next ? `it belongs before “${next.key}”` : "it belongs at the end",
+            ? `key "${first.key}" is out of order`
+            : `${count} of ${wanted.length} keys are out of order, starting with "${first.key}"`,
+        remedy: next
+          ? `move it before "${next.key}"; \`fond lint --fix\` does`
+          : "move it to the end; `fond lint --fix` does",
         fix: { move: misplaced.map(({ key }) => key) },
       },
     );

@@ -26,7 +26,7 @@ export const fileUnreadable = defineRule({
     for (const { file, detail } of context.code?.unread ?? [])
       context.reportFile(file, {
         message: `the file cannot be read: ${detail}`,
-        remedy: "see that it is text in UTF-8 and can be opened",
+        remedy: "make it readable, as text in UTF-8",
       });
     for (const source of context.code?.files ?? []) {
       const problem = source.problems[0];

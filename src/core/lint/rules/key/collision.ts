@@ -33,8 +33,8 @@ export const keyCollision = defineRule({
           catalog,
           { at: "key", entry },
           {
-            message: `“${outer.key}” is a text, so “${entry.key}” cannot be a key below it`,
-            remedy: `rename one of them: ${outer.key}${separator}title, for example`,
+            message: `key "${entry.key}" is inside "${outer.key}", which is a text`,
+            remedy: `rename one of them, for example to "${outer.key}${separator}title"`,
           },
         );
         break;
@@ -46,7 +46,7 @@ export const keyCollision = defineRule({
           catalog,
           { at: "key", entry },
           {
-            message: `“${entry.key}” differs from “${other.key}” only in letter case`,
+            message: `keys "${entry.key}" and "${other.key}" differ only in letter case`,
             remedy: "rename one of them",
             severity: "warning",
           },

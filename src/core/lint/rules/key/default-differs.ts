@@ -20,8 +20,8 @@ export const keyDefaultDiffers = defineRule({
         if (!found || plain(found.entry.text) === plain(defaultText)) continue;
         context.reportCode(source, keySpan, {
           key: key.value,
-          message: `the default text here is “${defaultText}”, the catalog has “${found.entry.text}”`,
-          remedy: "make the two the same, or take the default text out of the code",
+          message: `default text "${defaultText}" differs from the catalog, which has "${found.entry.text}"`,
+          remedy: "make the two the same, or remove the default text from the code",
         });
       }
   },

@@ -28,14 +28,14 @@ export const keyDuplicate = defineRule({
       const { line } = catalog.lines.position(earlier.keySpan.start);
       const same =
         earlier.text === entry.text
-          ? "both say the same"
-          : `line ${line} says “${earlier.text}”, this one “${entry.text}”, and this one wins`;
+          ? "both have the same text"
+          : `line ${line} has "${earlier.text}", this one "${entry.text}", and readers keep this one`;
       context.report(
         catalog,
         { at: "key", entry },
         {
-          message: `“${entry.key}” is there already, in line ${line}`,
-          remedy: `keep one of the two: ${same}`,
+          message: `duplicate key "${entry.key}", first defined on line ${line}`,
+          remedy: `remove one of the two: ${same}`,
         },
       );
     }

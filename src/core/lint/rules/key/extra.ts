@@ -38,10 +38,10 @@ export const keyExtra = defineRule({
           catalog,
           { at: "key", entry },
           {
-            message: `“${entry.key}” is not in the source catalog`,
+            message: `key "${entry.key}" is not in the source catalog`,
             remedy: meant
-              ? `rename it to “${meant}”, which is missing here`
-              : "`fond reconcile` sets it aside; it comes back if the key does",
+              ? `rename it to "${meant}", which is missing here`
+              : "`fond reconcile --write` moves it to the attic, and restores it if the key returns",
           },
         );
       }

@@ -43,13 +43,13 @@ export const keyMissing = defineRule({
           !leansOn.some((parent) => parent.byKey.has(entry.key))
         ) {
           const end = last?.valueSpan.end ?? 0;
-          const where = catalog.exists ? "" : `; there is no file ${catalog.file}`;
+          const where = catalog.exists ? "" : `: the file ${catalog.file} does not exist`;
           context.report(
             catalog,
             { at: "file", span: { start: end, end }, key: entry.key },
             {
-              message: `“${entry.key}” is missing in ${catalog.locale}${where}`,
-              remedy: `translate “${shorten(showForms(entry.text))}”; \`fond reconcile\` makes the place for it`,
+              message: `missing key "${entry.key}" in ${catalog.locale}${where}`,
+              remedy: `translate "${shorten(showForms(entry.text))}"; \`fond reconcile --write\` adds the key`,
             },
           );
         }

@@ -27,8 +27,8 @@ export const keyShape = defineRule({
         catalog,
         { at: "key", entry },
         {
-          message: `“${odd}” is not written in ${wanted} case, as in ${example}`,
-          remedy: `\`fond rekey\` renames it everywhere`,
+          message: `"${odd}" is not in ${wanted} case (${example})`,
+          remedy: "rename it everywhere with `fond rekey`",
         },
       );
     }

@@ -61,14 +61,14 @@ export const keyUndefined = defineRule({
           message:
             key.kind === "fixed"
               ? isGroup
-                ? `“${written}” is a group of keys, not a text`
-                : `no catalog has “${written}”`
-              : `no key fits “${written}”`,
+                ? `"${written}" is a group of keys, not a text`
+                : `unknown key "${written}"`
+              : `no key matches "${written}"`,
           remedy: near
-            ? `did you mean “${near}”?`
+            ? `did you mean "${near}"?`
             : isGroup
-              ? "ask for one of the keys in it"
-              : `add it to the source catalog (looked in ${lookedIn}), or correct the key`,
+              ? "use one of the keys in it"
+              : `add it to the source catalog (searched ${lookedIn}), or correct the key`,
         });
       }
     }

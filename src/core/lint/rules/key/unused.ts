@@ -54,7 +54,7 @@ export const keyUnused = defineRule({
       }
     }
     const caution =
-      indirect > 0 ? ` (${indirect} lookups take their key from a variable: check those first)` : "";
+      indirect > 0 ? ` (first check the ${indirect} lookups whose key comes from a variable)` : "";
     for (const catalog of book.catalogs) {
       if (catalog.locale !== book.sourceLocale) continue;
       for (const entry of catalog.byKey.values()) {
@@ -64,8 +64,8 @@ export const keyUnused = defineRule({
           catalog,
           { at: "key", entry },
           {
-            message: `no code asks for “${full}”`,
-            remedy: `${indirect === 0 ? "take it out (`fond lint --fix --rule key/unused` does)" : `remove it from the source catalog${caution}`}; \`fond reconcile\` then sets its translations aside`,
+            message: `unused key "${full}"`,
+            remedy: `${indirect === 0 ? "remove it (`fond lint --fix --rule key/unused --write` does)" : `remove it from the source catalog${caution}`}; \`fond reconcile --write\` then moves its translations to the attic`,
             // With lookups that take their keys from elsewhere it is not sure enough.
             ...(indirect === 0 && { fix: { remove: true } as const }),
           },

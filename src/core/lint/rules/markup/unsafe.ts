@@ -50,7 +50,7 @@ export const markupUnsafe = defineRule({
       context.report(
         catalog,
         { at: "message", entry, span: { start: found.index, end: found.index + found[0].length } },
-        { message: `this text carries ${what}`, remedy: "take it out; code belongs into the program" },
+        { message: `text contains ${what}`, remedy: "remove it: code belongs in the program" },
       );
       return;
     }

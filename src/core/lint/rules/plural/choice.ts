@@ -30,7 +30,7 @@ export const pluralChoice = defineRule({
           catalog,
           { at: "message", entry, ...(use.format.typeSpan && { span: use.format.typeSpan }) },
           {
-            message: `“choice” knows no language's plural forms`,
+            message: `"choice" does not know the plural forms of a language`,
             remedy: `write {${use.name}, plural, =0 {…} one {…} other {…}}`,
           },
         );

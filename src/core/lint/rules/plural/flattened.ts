@@ -31,7 +31,7 @@ export const pluralFlattened = defineRule({
         catalog,
         { at: "message", entry, ...(span && { span }) },
         {
-          message: `the source has forms by {${plural.name}}, the translation only one; ${languageName(locale)} needs ${pluralRules(locale, plural.pluralKind).categories.join(", ")}`,
+          message: `missing plural {${plural.name}}, which the source has; ${languageName(locale)} needs ${pluralRules(locale, plural.pluralKind).categories.join(", ")}`,
           remedy: `write {${plural.name}, ${plural.pluralKind === "ordinal" ? "selectordinal" : "plural"}, ${pluralRules(
             locale,
             plural.pluralKind,

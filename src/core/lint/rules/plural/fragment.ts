@@ -40,8 +40,8 @@ export const pluralFragment = defineRule({
       catalog,
       { at: "message", entry, ...(plural.span && { span: plural.span }) },
       {
-        message: `the sentence goes on around the plural of {${plural.name}}`,
-        remedy: "put the whole sentence into each form",
+        message: `the sentence continues outside the plural {${plural.name}}`,
+        remedy: "put the whole sentence into each variant",
       },
     );
   },

@@ -56,8 +56,8 @@ export const pluralHiddenCount = defineRule({
           catalog,
           { at: "message", entry, ...(branch.span && { span: branch.span }) },
           {
-            message: `in ${languageName(locale)} “${category}” stands for ${numbersOf(locale, plural.pluralKind, category)}, and this form shows no number`,
-            remedy: `write # where the number belongs; for exactly one number there is =1 {…}`,
+            message: `variant "${category}" shows no number, but ${languageName(locale)} uses it for ${numbersOf(locale, plural.pluralKind, category)}`,
+            remedy: "write # where the number belongs, or use =1 {…} for exactly 1",
           },
         );
       }

@@ -45,15 +45,15 @@ export const pluralIdleCategory = defineRule({
           { at: "message", entry, ...(branch.selectorSpan && { span: branch.selectorSpan }) },
           {
             message: isCategory
-              ? `${languageName(locale)} never selects “${selector}”`
-              : `“${selector}” is no plural category`,
+              ? `variant "${selector}" is never used: ${languageName(locale)} does not have this category`
+              : `unknown plural category "${selector}"`,
             remedy: isCategory
               ? context.book.config.plurals === "inline"
-                ? `remove the branch${exact ? `, or write ${exact} if exactly that number is meant` : ""}`
+                ? `remove the variant${exact ? `, or write ${exact} if exactly that number is meant` : ""}`
                 : `remove ${formToWrite(catalog, entry, context.book.config.syntax, selector)}`
               : near
-                ? `did you mean “${near}”?`
-                : `the categories here are ${used.join(", ")}; an exact number is written =1`,
+                ? `did you mean "${near}"?`
+                : `the categories are ${used.join(", ")}; write an exact number as =1`,
             ...(isCategory &&
               context.book.config.syntax === "icu" &&
               context.book.config.plurals === "inline" &&

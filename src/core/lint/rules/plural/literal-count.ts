@@ -52,8 +52,8 @@ export const pluralLiteralCount = defineRule({
             catalog,
             { at: "message", entry, ...(span && { span }) },
             {
-              message: `${languageName(locale)} takes “${category}” for ${numbersOf(locale, plural.pluralKind, category)}; users read ${found[0]} for all of them`,
-              remedy: "write # in place of the digit",
+              message: `variant "${category}" says ${found[0]}, but ${languageName(locale)} uses it for ${numbersOf(locale, plural.pluralKind, category)}`,
+              remedy: "write # instead of the digit",
             },
           );
         }

@@ -61,13 +61,13 @@ export const pluralMissingCategory = defineRule({
       const isRare = missing.every((category) => isRarelyReached(locale, plural.pluralKind, category));
       const language = languageName(locale);
       const told = missing
-        .map((category) => `“${category}” (${numbersOf(locale, plural.pluralKind, category)})`)
+        .map((category) => `"${category}" variant (${numbersOf(locale, plural.pluralKind, category)})`)
         .join(" and ");
       context.report(
         catalog,
         { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
         {
-          message: `the ${plural.pluralKind === "ordinal" ? "ordinal" : "plural"} of {${plural.name}} lacks ${told}, which ${language} needs; users read “other” there`,
+          message: `${plural.pluralKind === "ordinal" ? "ordinal" : "plural"} {${plural.name}} has no ${told}, which ${language} needs; it falls back to "other"`,
           remedy: `add ${missing.map((category) => formToWrite(catalog, entry, context.book.config.syntax, category)).join(" ")}`,
           ...(isRare && { severity: "warning" as const }),
         },

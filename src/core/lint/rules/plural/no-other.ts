@@ -23,8 +23,8 @@ export const pluralNoOther = defineRule({
         catalog,
         { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
         {
-          message: `the plural of {${plural.name}} has no “other”`,
-          remedy: `add ${formToWrite(catalog, entry, context.book.config.syntax, "other")} with the text for every number that no branch names`,
+          message: `plural {${plural.name}} has no "other" variant`,
+          remedy: `add ${formToWrite(catalog, entry, context.book.config.syntax, "other")} with the text for all other numbers`,
         },
       );
     }

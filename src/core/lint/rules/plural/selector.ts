@@ -47,7 +47,7 @@ export const pluralSelector = defineRule({
       const what =
         meant.name !== plural.name
           ? {
-              message: `this counts {${plural.name}}, the source counts {${meant.name}}`,
+              message: `the plural counts {${plural.name}}; the source counts {${meant.name}}`,
               remedy: `write {${meant.name}, …}`,
             }
           : meant.pluralKind !== plural.pluralKind
@@ -56,8 +56,8 @@ export const pluralSelector = defineRule({
                 remedy: `write {${meant.name}, ${meant.pluralKind === "ordinal" ? "selectordinal" : "plural"}, …}`,
               }
             : {
-                message: `the source takes ${meant.offset} off the number, this takes ${plural.offset}`,
-                remedy: meant.offset === 0 ? "take the offset out" : `write offset:${meant.offset}`,
+                message: `plural offset is ${plural.offset}; the source has ${meant.offset}`,
+                remedy: meant.offset === 0 ? "remove the offset" : `write offset:${meant.offset}`,
               };
       context.report(catalog, { at: "message", entry, ...(span && { span }) }, what);
     }

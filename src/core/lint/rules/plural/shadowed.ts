@@ -48,8 +48,8 @@ export const pluralShadowed = defineRule({
           catalog,
           { at: "message", entry, ...(branch.span && { span: branch.span }) },
           {
-            message: `“${category}” is never read: ${languageName(locale)} takes it for ${only} alone, and =${only} is there`,
-            remedy: `keep one of “${category}” and =${only}`,
+            message: `variant "${category}" is never used: in ${languageName(locale)} it applies only to ${only}, which =${only} already covers`,
+            remedy: `keep either "${category}" or =${only}`,
           },
         );
       }

@@ -43,10 +43,10 @@ export const selectCases = defineRule({
           catalog,
           { at: "message", entry, ...(branch.selectorSpan && { span: branch.selectorSpan }) },
           {
-            message: `the source has no case “${selector}” of {${select.name}}, so it is never chosen`,
+            message: `unknown case "${selector}" of {${select.name}}: the program never selects it`,
             remedy: meant
-              ? `write ${meant}: cases are names in the program and stay as they are`
-              : `the source has ${[...wanted].join(", ")}`,
+              ? `write "${meant}"; cases are names in the program and are not translated`
+              : `the source's cases are ${[...wanted].join(", ")}`,
           },
         );
       }
@@ -56,7 +56,7 @@ export const selectCases = defineRule({
           catalog,
           { at: "message", entry, ...(select.nameSpan && { span: select.nameSpan }) },
           {
-            message: `the case “${name}” of {${select.name}} is missing; users read “other” there`,
+            message: `missing case "${name}" of {${select.name}}; users read "other" instead`,
             remedy: `add ${name} {…}`,
           },
         );

@@ -23,8 +23,8 @@ export const selectNoOther = defineRule({
         catalog,
         { at: "message", entry, ...(select.nameSpan && { span: select.nameSpan }) },
         {
-          message: `the select of {${select.name}} has no “other”`,
-          remedy: `add ${branchToWrite(context.book.config.syntax, "other")} with the text for every value that no case names`,
+          message: `select {${select.name}} has no "other" case`,
+          remedy: `add ${branchToWrite(context.book.config.syntax, "other")} with the text for all other values`,
         },
       );
     }

@@ -36,7 +36,7 @@ export const syntaxApostrophe = defineRule({
         catalog,
         { at: "message", entry, span },
         {
-          message: `the apostrophes quote {${name}} here, so users see those characters; ${target} has it as an argument`,
+          message: `the apostrophes quote {${name}}, so users see it as text; ${target} has it as an argument`,
           remedy: "write ’{…}’ with typographic apostrophes, or double them: ''{…}''",
         },
       );
@@ -53,7 +53,7 @@ export const syntaxApostrophe = defineRule({
         { at: "message", entry, span },
         {
           message: eaten
-            ? `the apostrophe quotes ${eaten}, so users see those characters`
+            ? `the apostrophe quotes ${eaten}, so users see it as text`
             : "the apostrophe quotes everything to the end of the message",
           remedy: "write ’ (U+2019), or double the apostrophe: ''",
         },

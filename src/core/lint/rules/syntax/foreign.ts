@@ -60,7 +60,7 @@ export const syntaxForeign = defineRule({
           catalog,
           { at: "message", entry, ...(span && { span }) },
           {
-            message: `“${found[0]}” is no placeholder in this book's messages, so users see it as it stands`,
+            message: `"${found[0]}" is not a placeholder in this book's syntax; users see it as text`,
             remedy: known?.includes(name)
               ? `write ${context.print({ kind: "argument", name })}`
               : `write it as ${syntax} does: ${context.print({ kind: "argument", name: name || "name" })}`,
@@ -82,7 +82,7 @@ export const syntaxForeign = defineRule({
           catalog,
           { at: "message", entry, span: { start: span.start - 1, end: span.end } },
           {
-            message: `users see the “${sign}” in front of {${name}}: it is no part of the placeholder here`,
+            message: `"${sign}" before {${name}} is not part of the placeholder; users see it`,
             remedy: `write {${name}}`,
             severity: "warning",
           },

@@ -20,10 +20,10 @@ export const tagMissing = defineRule({
         catalog,
         { at: "message", entry },
         {
-          message: `the source's <${name}> is not in the translation`,
+          message: `missing tag <${name}>`,
           remedy: selfClosing
             ? `write <${name}/> where it belongs`
-            : `put <${name}>…</${name}> around the words that it belongs to`,
+            : `put <${name}>…</${name}> around the words that it marks`,
         },
       );
     }

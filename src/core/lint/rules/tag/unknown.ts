@@ -28,10 +28,10 @@ export const tagUnknown = defineRule({
           catalog,
           { at: "message", entry, ...(tag.openSpan && { span: tag.openSpan }) },
           {
-            message: `the source has no tag <${name}>`,
+            message: `unknown tag <${name}>`,
             remedy: meant
-              ? `write <${meant}>`
-              : "remove it, or add it to the source and to the code that shows it",
+              ? `did you mean <${meant}>?`
+              : "remove it, or add it to the source and to the code that renders it",
           },
         );
       }

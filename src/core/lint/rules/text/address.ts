@@ -27,8 +27,8 @@ export const textAddress = defineRule({
         catalog,
         { at: "message", entry },
         {
-          message: `the source's ${address.includes("@") ? "address" : "site"} ${address} is not in the translation${own.size > 0 ? `, which has ${[...own].join(", ")}` : ""}`,
-          remedy: `write ${address}, if no other is meant for this language`,
+          message: `missing ${address.includes("@") ? "address" : "site"} ${address}, which the source has${own.size > 0 ? `; the translation has ${[...own].join(", ")}` : ""}`,
+          remedy: `write ${address}, unless this language has another one`,
         },
       );
     }

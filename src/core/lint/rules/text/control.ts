@@ -39,17 +39,13 @@ export const textControl = defineRule({
         if (last?.isIsolate !== (code === 0x2069)) {
           report(
             at,
-            `U+${code.toString(16).toUpperCase()} ends a direction that was not begun`,
-            "remove it, or put its beginning in front of the text",
+            `U+${code.toString(16).toUpperCase()} closes a direction that is not open`,
+            "remove it, or open the direction before the text",
           );
           return;
         }
       } else if (suspicious.test(text[at] ?? "")) {
-        report(
-          at,
-          `there is a control character here (U+${code.toString(16).toUpperCase().padStart(4, "0")})`,
-          "remove it",
-        );
+        report(at, `control character U+${code.toString(16).toUpperCase().padStart(4, "0")}`, "remove it");
         return;
       }
     }
@@ -57,8 +53,8 @@ export const textControl = defineRule({
     if (first)
       report(
         first.at,
-        `a direction begins here (U+${text.charCodeAt(first.at).toString(16).toUpperCase()}) and never ends`,
-        `write U+${first.isIsolate ? "2069" : "202C"} behind the text that it is for`,
+        `U+${text.charCodeAt(first.at).toString(16).toUpperCase()} opens a direction that is never closed`,
+        `write U+${first.isIsolate ? "2069" : "202C"} at the end of the text it applies to`,
       );
   },
 });

@@ -25,9 +25,9 @@ export const textEmpty = defineRule({
       {
         message:
           entry.kind === "null"
-            ? `“${entry.key}” is null, where a text is expected`
-            : `“${entry.key}” is empty`,
-        remedy: source ? `translate “${showForms(source.entry.text)}”` : "write the text, or remove the key",
+            ? `value of "${entry.key}" is null, not a text`
+            : `empty text for "${entry.key}"`,
+        remedy: source ? `translate "${showForms(source.entry.text)}"` : "write the text, or remove the key",
       },
     );
   },

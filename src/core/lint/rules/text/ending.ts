@@ -8,12 +8,12 @@ type Ending = "stop" | "question" | "exclamation" | "colon" | "ellipsis" | "none
 const stopless = new Set(["th", "lo", "km", "my", "ja", "zh", "ko", "bo", "dz"]);
 
 const names: Readonly<Record<Ending, string>> = {
-  stop: "a full stop",
+  stop: "a period",
   question: "a question mark",
   exclamation: "an exclamation mark",
   colon: "a colon",
   ellipsis: "an ellipsis",
-  none: "no mark",
+  none: "no punctuation",
 };
 
 export const textEnding = defineRule({
@@ -54,11 +54,11 @@ export const textEnding = defineRule({
           ...(span && { span: { start: Math.max(span.end - 1, span.start), end: span.end } }),
         },
         {
-          message: `the source ends in ${names[meant.kind]}, this in ${names[kind]}`,
+          message: `the source ends with ${names[meant.kind]}, the translation with ${names[kind]}`,
           remedy:
             meant.kind === "none"
-              ? "take the mark away, unless the language wants it"
-              : `end it in ${names[meant.kind]}, as the language writes it`,
+              ? "remove it, unless the language needs it"
+              : `end it with ${names[meant.kind]}, as the language writes it`,
         },
       );
       return;

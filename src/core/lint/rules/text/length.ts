@@ -41,8 +41,8 @@ export const textLength = defineRule({
         catalog,
         { at: "message", entry },
         {
-          message: `this takes ${text} ${inColumns ? "columns" : "characters"}, and ${entry.key} has room for ${most}`,
-          remedy: "find a shorter wording, or raise the limit in the configuration",
+          message: `${text} ${inColumns ? "columns" : "characters"} long; the limit of "${entry.key}" is ${most}`,
+          remedy: "shorten it, or raise the limit in the configuration",
         },
       );
       return;

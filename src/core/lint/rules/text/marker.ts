@@ -47,8 +47,8 @@ export const textMarker = defineRule({
       catalog,
       { at: "message", entry },
       {
-        message: `users read ${found} here`,
-        remedy: source ? `translate “${source.entry.text}”` : "write the text",
+        message: `placeholder text: users would read ${found}`,
+        remedy: source ? `translate "${source.entry.text}"` : "write the text",
       },
     );
   },

@@ -21,8 +21,8 @@ export const textNormalForm = defineRule({
       catalog,
       { at: "message", entry, span: { start: at, end: Math.min(at + 2, text.length) } },
       {
-        message: "this is not in the normal form NFC: characters here are put together from parts",
-        remedy: "write it in NFC; `fond lint --fix` does",
+        message: "not in normal form NFC: letters and their accents are separate characters",
+        remedy: "convert it to NFC; `fond lint --fix --write` does",
         fix: { text: normal },
       },
     );

@@ -33,8 +33,8 @@ export const textNumbers = defineRule({
       catalog,
       { at: "message", entry },
       {
-        message: `the source has ${missing.join(", ")}${added.length > 0 ? `, this has ${added.join(", ")}` : ", this has not"}`,
-        remedy: "write the source's number, as the language writes numbers",
+        message: `missing number ${missing.join(", ")}, which the source has${added.length > 0 ? `; the translation has ${added.join(", ")}` : ""}`,
+        remedy: "write the source's number the way the language writes numbers",
       },
     );
   },

@@ -39,8 +39,8 @@ export const textPath = defineRule({
           catalog,
           { at: "message", entry, span: { start: odd.index, end: odd.index + 1 } },
           {
-            message: `“${odd[0]}” is not safe in an address`,
-            remedy: "write letters a to z, digits, - and _ (RFC 3986, section 2.3)",
+            message: `"${odd[0]}" is not safe in an address`,
+            remedy: "use only letters a to z, digits, - and _ (RFC 3986, section 2.3)",
           },
         );
       else if (other !== undefined)
@@ -48,8 +48,8 @@ export const textPath = defineRule({
           catalog,
           { at: "message", entry },
           {
-            message: `${other} has the address “${entry.text}” already`,
-            remedy: "give each page an address of its own",
+            message: `duplicate address "${entry.text}", also used by "${other}"`,
+            remedy: "give each page its own address",
           },
         );
       else seen.set(`${group} ${entry.text}`, entry.key);

@@ -66,7 +66,7 @@ export const textRepeat = defineRule({
       context.report(
         catalog,
         { at: "message", entry, ...(span && { span }) },
-        { message: `“${found.first}” is there twice in a row`, remedy: "remove one of the two" },
+        { message: `repeated word "${found.first}"`, remedy: "remove one of the two" },
       );
       return;
     }

@@ -97,12 +97,12 @@ export const textScript = defineRule({
         { at: "message", entry, ...(span && { span }) },
         isMixed
           ? {
-              message: `“${found[0]}” has a Latin letter among others that look alike`,
-              remedy: "write the word anew in its own script",
+              message: `"${found[0]}" mixes in a Latin letter that looks like one of its own script`,
+              remedy: "type the word again in its own script",
             }
           : {
-              message: `“${found[0]}” is in a script that ${locale} does not use`,
-              remedy: "see whether the text belongs to this locale",
+              message: `"${found[0]}" is in a script that ${locale} does not use`,
+              remedy: "check whether the text belongs to this locale",
             },
       );
       return;

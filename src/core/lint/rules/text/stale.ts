@@ -46,9 +46,9 @@ export const textStale = defineRule({
       {
         message:
           former === undefined
-            ? `the source text changed after this was translated (${record.date})`
-            : `this was translated from “${former}” (${record.date})`,
-        remedy: `The source now reads “${source.entry.text}”. Update the translation, or run \`fond review ${shellWord(context.book.codeKey(catalog.namespace, entry.key))} --locale ${locale} --same-meaning --write\` if it still applies`,
+            ? `stale translation: the source text changed after ${record.date}`
+            : `stale translation, made from "${former}" (${record.date})`,
+        remedy: `the source now reads "${source.entry.text}": update the translation, or run \`fond review ${shellWord(context.book.codeKey(catalog.namespace, entry.key))} --locale ${locale} --same-meaning --write\` if it still applies`,
       },
     );
   },

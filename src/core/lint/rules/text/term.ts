@@ -33,7 +33,7 @@ export const textTerm = defineRule({
         context.report(
           catalog,
           { at: "message", entry },
-          { message: `the glossary forbids “${word}”`, remedy: "use the glossary's term" },
+          { message: `"${word}" is a term that the glossary forbids`, remedy: "use the glossary's term" },
         );
       }
     }
@@ -50,8 +50,8 @@ export const textTerm = defineRule({
         catalog,
         { at: "message", entry },
         {
-          message: `the glossary calls “${own.replace("*", "")}” ${wanted.map((term) => `“${term.replace("*", "")}”`).join(" or ")}, and this does not`,
-          remedy: `use ${wanted[0]?.replace("*", "") ?? ""}, in the form that the sentence needs`,
+          message: `glossary term not used: "${own.replace("*", "")}" is ${wanted.map((term) => `"${term.replace("*", "")}"`).join(" or ")}`,
+          remedy: `use "${wanted[0]?.replace("*", "") ?? ""}" in the form that the sentence needs`,
         },
       );
     }

@@ -73,7 +73,7 @@ export const textTypography = defineRule({
           catalog,
           { at: "message", entry, span },
           {
-            message: "these are straight quotation marks, where the source has typographic ones",
+            message: "straight quotation marks; the source has typographic ones",
             remedy: `write ${better}`,
             ...(entry.text.slice(span.start, span.end) === found[0] && {
               fix: {
@@ -94,8 +94,8 @@ export const textTypography = defineRule({
         catalog,
         { at: "message", entry, span },
         {
-          message: `French puts a narrow space before “${found[0]}”`,
-          remedy: "write U+202F in front of it",
+          message: `missing narrow space before "${found[0]}", which French uses`,
+          remedy: "write U+202F before it",
           fix: {
             text: `${entry.text.slice(0, span.start)}\u202f${entry.text.slice(span.start)}`,
           },

@@ -5,7 +5,7 @@ export const textUntranslated = defineRule({
   id: "text/untranslated",
   level: "warning",
   summary: "A translation that is the same as the source.",
-  why: "Users read a foreign language in the middle of their own. Let pass: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source's own language, and texts that the ledger has as translated or better.",
+  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source's own language, and texts that the ledger has as translated or better.",
   examples: {
     bad: [{ source: "Choose a sailing", target: "Choose a sailing" }],
     good: [
@@ -31,7 +31,7 @@ export const textUntranslated = defineRule({
       catalog,
       { at: "message", entry },
       {
-        message: "this is still the source text",
+        message: "not translated",
         remedy: `translate it into ${new Intl.DisplayNames(["en"], { type: "language" }).of(locale) ?? locale}`,
       },
     );

@@ -15,12 +15,12 @@ export const textValue = defineRule({
   looksAt: ["value"],
   entry(context, { catalog, entry }) {
     if (entry.kind !== "number" && entry.kind !== "boolean") return;
-    const what = entry.kind === "number" ? "a number" : "a truth value";
+    const what = entry.kind === "number" ? "a number" : "true or false";
     context.report(
       catalog,
       { at: "message", entry },
       {
-        message: `“${entry.key}” is ${what} (${entry.text}), where a text is expected`,
+        message: `value of "${entry.key}" is ${what} (${entry.text}), not a text`,
         remedy: `put it in quotes: "${entry.text}"`,
       },
     );

@@ -30,12 +30,29 @@ async function start(): Promise<TreeSitter> {
   return module;
 }
 
+/** After so many milliseconds a parser is stopped, and the file counts as one that does not parse. */
+const longestParse = 5_000;
+
 /** Parses code. Throws where the language's grammar is not loaded: that is a mistake of the caller. */
 export function parseCode(language: CodeLanguage, text: string): CodeNode {
   const parser = parsers.get(language);
   if (!parser) throw new Error(`the grammar of ${language} is not loaded`);
-  const tree = parser.parse(text);
-  if (!tree) throw new Error(`the parser of ${language} gave nothing`);
+  const end = performance.now() + longestParse;
+  // Where the callback says true the parser stops; its declaration leaves the result out.
+  const tree = parser.parse(text, null, { progressCallback: () => performance.now() > end });
+  if (!tree) {
+    parser.reset();
+    // Broken code can have so many readings that no parser gets through them.
+    return {
+      type: "ERROR",
+      named: true,
+      field: undefined,
+      start: 0,
+      end: text.length,
+      children: [],
+      isError: true,
+    };
+  }
   try {
     return copyTree(tree);
   } finally {

@@ -200,8 +200,12 @@ function isPassing(type: Node["type"]): boolean {
   );
 }
 
+const longestChain = 40;
+
 /** The name of a function or member being called or assigned: `toast.error`, `alert`, `this.setError`. */
-export function calleeName(node: Node): string | undefined {
+export function calleeName(node: Node, depth = 0): string | undefined {
+  // Of a chain of thousands of calls the end tells what is called.
+  if (depth > longestChain) return undefined;
   switch (node.type) {
     case "Identifier":
       return node.name;
@@ -210,16 +214,16 @@ export function calleeName(node: Node): string | undefined {
     case "Super":
       return "super";
     case "MemberExpression": {
-      const object = calleeName(node.object);
+      const object = calleeName(node.object, depth + 1);
       const property = !node.computed && "name" in node.property ? node.property.name : "[]";
       return object === undefined ? property : `${object}.${property}`;
     }
     case "ChainExpression":
     case "TSNonNullExpression":
     case "ParenthesizedExpression":
-      return calleeName(node.expression);
+      return calleeName(node.expression, depth);
     case "CallExpression":
-      return calleeName(node.callee);
+      return calleeName(node.callee, depth);
     default:
       return undefined;
   }

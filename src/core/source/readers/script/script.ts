@@ -1,3 +1,4 @@
+import { nestsTooDeep } from "./depth.js";
 import { decodeHTMLStrict } from "entities";
 import {
   parseSync,
@@ -56,6 +57,21 @@ export function parseScript(file: string, text: string): ParsedScript {
   return result;
 }
 
+/** A script of which nothing could be parsed. */
+function unparsed(file: string, message: string): ParsedScript {
+  return {
+    program: parseSync(file, "").program,
+    comments: () => [],
+    problems: [
+      {
+        message,
+        remedy: "correct it, or leave the file out with the book's “ignore”",
+        span: { start: 0, end: 0 },
+      },
+    ],
+  };
+}
+
 /** Parses a script that nobody asks for again. */
 export function parseAnew(file: string, text: string): ParsedScript {
   const lang = /\.d\.[mc]?ts$/.test(file)
@@ -65,6 +81,7 @@ export function parseAnew(file: string, text: string): ParsedScript {
       : /\.[mc]?ts$/.test(file)
         ? "ts"
         : "jsx";
+  if (nestsTooDeep(text)) return unparsed(file, "the code is nested too deeply to parse");
   const parse = (sourceType: "unambiguous" | "commonjs") =>
     parseSync(file, text, {
       lang,
@@ -84,17 +101,7 @@ export function parseAnew(file: string, text: string): ParsedScript {
     ({ program } = result);
   } catch {
     // The parser hands its tree over as JSON, and for some broken code that is none.
-    return {
-      program: parseSync(file, "", { lang, astType: "js" }).program,
-      comments: () => [],
-      problems: [
-        {
-          message: "the code does not parse",
-          remedy: "correct it, or leave the file out with the book's “ignore”",
-          span: { start: 0, end: 0 },
-        },
-      ],
-    };
+    return unparsed(file, "the code does not parse");
   }
   const { errors } = result;
   const problems = errors

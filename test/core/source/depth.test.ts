@@ -1,0 +1,35 @@
+import { expect, test } from "@jest/globals";
+import { readScript } from "../../../src/core/source/readers/script/script.js";
+import { nestsTooDeep } from "../../../src/core/source/readers/script/depth.js";
+import { noShapes } from "../../../src/core/source/book-code.js";
+
+const deep: readonly (readonly [string, (count: number) => string])[] = [
+  ["parentheses", (count) => `x=${"(".repeat(count)}a${")".repeat(count)}`],
+  ["lists", (count) => `x=${"[".repeat(count)}${"]".repeat(count)}`],
+  ["arrows", (count) => `x=${"a=>".repeat(count)}a`],
+  ["choices", (count) => `x=${"a?b:".repeat(count)}c`],
+  ["elements", (count) => `x=${"<a>".repeat(count)}${"</a>".repeat(count)}`],
+  ["templates", (count) => `x=${"`${".repeat(count)}a${"}`".repeat(count)}`],
+  ["assignments", (count) => `${"a=".repeat(count)}1`],
+  ["else if", (count) => `if(a){}${" else if(a){}".repeat(count)}`],
+  ["new", (count) => `x=${"new ".repeat(count)}a`],
+  ["types", (count) => `type X=${"Array<".repeat(count)}a${">".repeat(count)}`],
+  ["what is never closed", (count) => `x=${"(".repeat(count)}`],
+  ["closing brackets in strings between them", (count) => `x=${'(")",'.repeat(count)}a${")".repeat(count)}`],
+  ["a pattern that looks like a quote", (count) => `x=/"/;y=${"(".repeat(count)}a${")".repeat(count)};z=/"/`],
+];
+
+test.each(deep)("%s nested by the thousands do not reach the parser, whose stack would end", (_, make) => {
+  expect(nestsTooDeep(make(200))).toBe(false);
+  expect(nestsTooDeep(make(20_000))).toBe(true);
+  const { literals, problems } = readScript("a.tsx", make(20_000), false, noShapes);
+  expect(literals).toEqual([]);
+  expect(problems[0]?.message).toContain("nested too deeply");
+});
+
+test("long files are read whatever they list", () => {
+  const list = `export const texts = {\n${Array.from({ length: 9_000 }, (_, at) => `  key${at}: cond ? "Text (${at}" : f(${at}),`).join("\n")}\n};\n`;
+  expect(nestsTooDeep(list)).toBe(false);
+  const sum = `export const x = ${Array.from({ length: 9_000 }, (_, at) => `a${at}`).join(" + ")};\n`;
+  expect(nestsTooDeep(sum)).toBe(false);
+});
