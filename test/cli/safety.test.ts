@@ -80,6 +80,20 @@ describe("what texts, keys and names hold", () => {
     expect(colored).toContain("␛[31mkey");
   });
 
+  test.each([["balance"], ["preview", "**", "--compare", "en", "de"]])(
+    "leaves the colors of tables alone, which close some themselves: %s",
+    (...args) => {
+      const colored = execFileSync(process.execPath, [program, ...args], {
+        cwd: temporaryProject(smallProject()),
+        encoding: "utf8",
+        env: { ...process.env, FORCE_COLOR: "1", NO_COLOR: "" },
+      });
+      expect(colored).toMatch(/\u001b\[\d+m/);
+      expect(colored).not.toContain("␛");
+      expect(colored.match(/\u001b\[\d+m/g)?.length).toBe(colored.match(/\u001b/g)?.length);
+    },
+  );
+
   test("means the same in JSON", async () => {
     const { stdout } = await fond(hostile(), "lint", "--format", "json");
     const { findings } = JSON.parse(stdout) as { findings: { key?: string }[] };

@@ -1,4 +1,3 @@
-import Table from "cli-table3";
 import type { Finding } from "../../core/lint/finding.js";
 import {
   previewFindings,
@@ -18,7 +17,7 @@ import {
   type CommandContext,
 } from "../context.js";
 import { isolated } from "../terminal/style.js";
-import { plainTable, withoutEndSpaces } from "../terminal/table.js";
+import { drawn, withoutEndSpaces } from "../terminal/table.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
 
 export interface PreviewCommandOptions extends ChangeOptions {
@@ -119,25 +118,23 @@ function renderBeside(
       labels.sort((a, b) => numberIn(a) - numberIn(b));
     const room = Math.max(2, ...labels.map((label) => label.length + 2));
     const column = Math.max(12, Math.floor((width - room - 4) / locales.length));
-    const table = new Table({
-      ...plainTable,
-      head: ["", ...locales.map((locale) => style.cyan(locale))],
-      colWidths: [room, ...locales.map(() => column)],
-      wordWrap: true,
-    });
     const rowOf = (label: string) =>
       own.map((one) => {
         const at = one ? labelsOf(one).indexOf(label) : -1;
         const from = one?.from === undefined ? "" : ` (from ${one.from})`;
         return at < 0 ? "" : isolate(one?.samples[at]?.text ?? "") + from;
       });
-    for (const label of labels) table.push([style.dim(label), ...rowOf(label)]);
+    const rows = labels.map((label) => [style.dim(label), ...rowOf(label)]);
     if (own.some((one) => one?.trouble !== undefined))
-      table.push([
+      rows.push([
         "",
         ...own.map((one) => (one?.trouble === undefined ? "" : style.yellow(`! ${one.trouble}`))),
       ]);
-    return `${style.bold(style.underline(onOneLine(key)))}\n${withoutEndSpaces(table.toString())}\n`;
+    const table = drawn(["", ...locales.map((locale) => style.cyan(locale))], rows, {
+      colWidths: [room, ...locales.map(() => column)],
+      wordWrap: true,
+    });
+    return `${style.bold(style.underline(onOneLine(key)))}\n${withoutEndSpaces(table)}\n`;
   });
   return blocks.join("\n");
 }

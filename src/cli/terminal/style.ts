@@ -28,16 +28,23 @@ const isolate = 2068;
 export function makeStyle(color: boolean): Style {
   const colors = pc.createColors(color);
   if (!color) return colors;
-  const bare = (text: unknown) => String(text).replace(sealed, "\u001b[$1m");
-  const seals = (text: string) => text.replace(/\u001b\[(\d+)m/g, `\u001b[$1;${seal}m`);
   const withSeal = (paint: (text: string) => string) => (text: unknown) =>
-    seals(paint(bare(shown(String(text)))));
+    throughPlainCodes([String(text)], ([one = ""]) => paint(one));
   return Object.fromEntries(
     Object.entries(colors).map(([name, value]) => [
       name,
       typeof value === "function" ? withSeal(value as (text: string) => string) : value,
     ]),
   ) as unknown as Style;
+}
+
+/**
+ * What some code makes of texts that knows plain escape sequences only, such as one that lays tables out. In what it is given
+ * only our own sequences are left, so that all in its result are ours as well.
+ */
+export function throughPlainCodes(texts: readonly string[], make: (texts: string[]) => string): string {
+  const plain = texts.map((text) => shown(text).replace(sealed, "\u001b[$1m"));
+  return make(plain).replace(/\u001b\[(\d+)m/g, `\u001b[$1;${seal}m`);
 }
 
 /** A line that keeps its own direction, whatever stands beside it (FSI and PDI of UAX #9). */

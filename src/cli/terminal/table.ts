@@ -1,8 +1,9 @@
 import Table from "cli-table3";
+import { throughPlainCodes } from "./style.js";
 import { displayWidth } from "../../core/text/width.js";
 
 /** A table without lines, its columns parted by space. */
-export const plainTable = {
+const plainTable = {
   style: { head: [] as string[], border: [] as string[], "padding-left": 0, "padding-right": 2 },
   chars: Object.fromEntries(
     "top top-mid top-left top-right bottom bottom-mid bottom-left bottom-right left left-mid mid mid-mid right right-mid middle"
@@ -34,9 +35,22 @@ export function columnsOf(
   );
   const parts: string[] = [];
   for (let at = 0; at === 0 || at < rows.length; at += portion) {
-    const table = new Table({ ...plainTable, head: at === 0 ? [...head] : [], colAligns, colWidths });
-    for (const row of rows.slice(at, at + portion)) table.push([...row]);
-    parts.push(table.toString());
+    const part = rows.slice(at, at + portion);
+    parts.push(drawn(at === 0 ? head : undefined, part, { colAligns, colWidths }));
   }
   return withoutEndSpaces(parts.join("\n"));
+}
+
+/** A table's text; words wrap in columns of a given width where that is asked for. */
+export function drawn(
+  head: readonly string[] | undefined,
+  rows: readonly (readonly string[])[],
+  layout: Pick<Table.TableConstructorOptions, "colAligns" | "colWidths" | "wordWrap">,
+): string {
+  return throughPlainCodes([...(head ?? []), ...rows.flat()], (cells) => {
+    const names = head ? cells.splice(0, head.length) : [];
+    const table = new Table({ ...plainTable, ...layout, head: names });
+    for (const row of rows) table.push(cells.splice(0, row.length));
+    return table.toString();
+  });
 }
