@@ -104,7 +104,7 @@ function keyedOf(chosen: readonly Chosen[]): KeyedChoice[] {
 }
 
 /** Rewrites that fail are found by trying, and each try reads the file again: after so many milliseconds the rest is left to a person. */
-const longestRewrite = 5_000;
+const longestRewrite = 3_000;
 const nothingDone = { edits: [], done: new Set<KeyedChoice>() };
 
 /** Taking a text can show that its neighbor is one, and so on: as many rounds, so that a second run has nothing left to take. */

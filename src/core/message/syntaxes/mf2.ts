@@ -64,7 +64,9 @@ interface Declared {
 
 /** Ends the reading of one construct; what is wrong is told already. */
 /** Thrown inside this file alone; no error, as each would take the stack along. */
-class Unreadable {}
+class Unreadable {
+  readonly isUnreadable = true;
+}
 
 /**
  * Reads a message of Unicode MessageFormat 2 (UTS #35 Part 9). Declarations are resolved, so that the tree names the

@@ -106,7 +106,7 @@ export const textSpace = defineRule({
  * translations keep it than drop it.
  */
 function isMeant(book: Book, source: Catalog, { key, text }: Entry): boolean {
-  if (/[:=,(\[–—-]\s+$/.test(text) || /^\s+[(\[–—-]/.test(text)) return true;
+  if (/[:=,([–—-]\s+$/.test(text) || /^\s+[([–—-]/.test(text)) return true;
   const hasEdge = (one: string) =>
     (text === text.trimEnd() || one !== one.trimEnd()) &&
     (text === text.trimStart() || one !== one.trimStart());

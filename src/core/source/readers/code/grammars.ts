@@ -30,14 +30,14 @@ async function start(): Promise<TreeSitter> {
   return module;
 }
 
-/** After so many milliseconds a parser is stopped, and the file counts as one that does not parse. */
-const longestParse = 5_000;
+/** After so many milliseconds, and one more for each thousand characters, a parser is stopped: the file counts as one that does not parse. */
+const longestParse = 1_500;
 
 /** Parses code. Throws where the language's grammar is not loaded: that is a mistake of the caller. */
 export function parseCode(language: CodeLanguage, text: string): CodeNode {
   const parser = parsers.get(language);
   if (!parser) throw new Error(`the grammar of ${language} is not loaded`);
-  const end = performance.now() + longestParse;
+  const end = performance.now() + longestParse + text.length / 1_000;
   // Where the callback says true the parser stops; its declaration leaves the result out.
   const tree = parser.parse(text, null, { progressCallback: () => performance.now() > end });
   if (!tree) {
