@@ -24,9 +24,9 @@ function commentTexts(text: string, below: number): ReadonlySet<string> {
   let end = below;
   while (end > 0) {
     const above = text.lastIndexOf("\n", end - 2) + 1;
-    const line = /^[ \t]*(?:#|!|\/\/)[ \t]*(.*?)[ \t]*\r?$/.exec(text.slice(above, end - 1));
+    const line = /^[ \t]*(?:#|!|\/\/)(.*)$/.exec(text.slice(above, end - 1));
     if (!line) break;
-    found.add(line[1] ?? "");
+    found.add((line[1] ?? "").trim());
     end = above;
   }
   return found;

@@ -77,7 +77,7 @@ function readTbx(text: string): GlossaryResult {
       for (const [index, { inside: term, end }] of found.entries()) {
         // What is said of a term stands behind it.
         const rest = section.slice(end, found[index + 1]?.start);
-        const isAvoided = /administrativeStatus[^<>]*>\s*(?:deprecatedTerm|supersededTerm)/.test(rest);
+        const isAvoided = /administrativeStatus[^<>]{0,200}>\s*(?:deprecatedTerm|supersededTerm)/.test(rest);
         const list = isAvoided ? avoided : terms;
         list.set(locale, [...(list.get(locale) ?? []), entities().decodeXML(term.trim())]);
       }

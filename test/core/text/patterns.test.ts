@@ -122,7 +122,7 @@ function weakness({ source, flags }: Pattern): string | undefined {
         const text = lead + pump.repeat(Math.ceil(size / pump.length)) + end;
         const allowed = size === length ? longest : 60;
         // The machine may have been busy: a pattern that is slow is slow again.
-        if (isSlow(regex, text, allowed) && isSlow(regex, text, allowed)) return `${id} × ${size}`;
+        if ([1, 2, 3].every(() => isSlow(regex, text, allowed))) return `${id} × ${size}`;
       }
     }
   return undefined;
