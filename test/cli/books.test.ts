@@ -58,9 +58,10 @@ describe("the driver for Git", () => {
   );
 
   test.each([
+    ["that works", /^$/, ""],
     ["that cannot be run any more", /^'[^']*'/, "'/nowhere/node'"],
     ["that is gone", /'[^']*main\.js'/, "'/nowhere/main.js'"],
-  ])("with a program %s, both sides stay between conflict markers", async (_, part, gone) => {
+  ])("with a program %s, a conflict is one for Git, both sides between markers", async (_, part, gone) => {
     const folder = temporaryProject({
       "fond.config.json": JSON.stringify({
         source: "en",

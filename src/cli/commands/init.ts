@@ -106,7 +106,8 @@ function mergeDriver(): string {
   // Git runs it through a shell, and reads % as the start of a placeholder.
   const quoted = (path: string) => `'${path.replaceAll("'", `'\\''`).replaceAll("%", "%%")}'`;
   const own = `${quoted(process.execPath)} ${quoted(join(packageRoot(), "dist", "bin", "main.js"))} merge %O %A %B %P`;
-  return `${own} || grep -q '^<<<<<<< ' %A || git merge-file -L ours -L base -L theirs %A %O %B`;
+  // A conflict that it left itself stays one; without its markers it did not come that far.
+  return `${own} || { grep -q '^<<<<<<< ' %A && exit 1; git merge-file -L ours -L base -L theirs %A %O %B; }`;
 }
 
 /** The attributes of catalogs and ledgers go into the project, the command that they name into the repository's configuration. */
