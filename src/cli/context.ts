@@ -80,8 +80,8 @@ export function withCommonOptions(command: Command, heeds: Heeded): Command {
       oneOf(...kinds),
       "text",
     );
+    command.option("--output <file>", "write the result to a file instead of printing it");
   }
-  if (heeds.json) command.option("--output <file>", "write the result to a file instead of printing it");
   if (heeds.jobs) command.option("--jobs <number>", "use at most this many threads", wholeNumber);
   return command
     .option("--quiet", "print the result alone, no hints")
@@ -99,8 +99,8 @@ export function withWriteOptions(command: Command): Command {
 /** Makes a command's context from its options. */
 export function commandContext(options: CommonOptions, io: Io): CommandContext {
   const toFile = options.output !== undefined;
-  const color = !toFile && options.format === "text" && wantsColor(io.stdout, options.color, io.env);
   const isText = options.format === "text";
+  const color = !toFile && isText && wantsColor(io.stdout, options.color, io.env);
   const collected: string[] = [];
   const cwd = resolve(io.cwd, options.cwd);
   let isFolder = false;

@@ -39,6 +39,8 @@ export function diskFiles(root: string): WritableFiles {
   const absolute = (path: string) => join(root, path);
   const place = placesBelow(root);
   let ignoreRules: ((path: string) => boolean) | undefined;
+  // Several parts of a run ask for the same files; what is written may be among them.
+  const lists = new Map<string, readonly string[]>();
   return {
     read(path): FileText {
       try {
@@ -50,6 +52,9 @@ export function diskFiles(root: string): WritableFiles {
     },
     list(query: FileQuery) {
       if (query.patterns.length === 0) return [];
+      const id = JSON.stringify(query);
+      const known = lists.get(id);
+      if (known) return known;
       const found = globSync([...query.patterns], {
         cwd: root,
         ignore: [...neverListed, ...(query.ignore ?? [])],
@@ -57,12 +62,13 @@ export function diskFiles(root: string): WritableFiles {
         expandDirectories: false,
       }).map((path) => path.split(sep).join("/"));
       found.sort();
-      if (!query.respectIgnoreFiles) return found;
-      ignoreRules ??= readIgnoreFiles(root);
-      const ignored = ignoreRules;
-      return found.filter((path) => !ignored(path));
+      const ignored = query.respectIgnoreFiles ? (ignoreRules ??= readIgnoreFiles(root)) : undefined;
+      const listed = ignored ? found.filter((path) => !ignored(path)) : found;
+      lists.set(id, listed);
+      return listed;
     },
     write(path, text, encoding) {
+      lists.clear();
       const target = place.toWrite(path);
       mkdirSync(dirname(target), { recursive: true });
       // What waits there from an interrupted run, or was laid there as a link, is not written through.
@@ -76,6 +82,7 @@ export function diskFiles(root: string): WritableFiles {
       }
     },
     rename(from, to) {
+      lists.clear();
       // A link stays a link: what it leads to is replaced.
       const target = place.toReplace(to);
       const stats = statSync(target, { throwIfNoEntry: false });
@@ -87,7 +94,10 @@ export function diskFiles(root: string): WritableFiles {
       mkdirSync(dirname(target), { recursive: true });
       renameSync(place.toWrite(from), target);
     },
-    remove: (path) => unlinkSync(place.toWrite(path)),
+    remove(path) {
+      lists.clear();
+      unlinkSync(place.toWrite(path));
+    },
     exists: (path) => existsSync(absolute(path)),
     lock: () => takeLock(root),
   };

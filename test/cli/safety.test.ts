@@ -307,6 +307,9 @@ describe("what was silent", () => {
     expect(idle.stderr).toContain("no text to extract at src/home.tsx:1");
     const ignored = book({ emit: { endings: { ".erb": { import: "import x" } } } });
     expect((await fond(ignored, "lint")).stderr).toContain('emit.endings[".erb"].import is ignored');
+    const line = { import: 'import { t } from "./texts";' };
+    const heeded = book({ emit: { endings: { ".ts": line, ".vue": line, ".py": line } } });
+    expect((await fond(heeded, "lint")).stderr).toBe("");
   });
 
   test("options are accepted only where they are heeded, and families of rules wherever rules are", async () => {

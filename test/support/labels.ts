@@ -43,7 +43,7 @@ export async function measureFile(name: string, labelled: string): Promise<Measu
     else text += unit;
   }
   await prepareReaders([name]);
-  const found = surveyFile(readSource(name, text, false, shapes), "labels", messageReader("icu"));
+  const found = surveyFile(readSource(name, text, false, shapes), "labels", messageReader("icu")).literals;
   const texts = found.filter(({ verdict, waived }) => verdict === "text" && waived === undefined);
   const covers = (span: { start: number; end: number }, label: { start: number; end: number }) =>
     span.start < label.end && label.start < span.end;

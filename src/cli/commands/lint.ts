@@ -53,9 +53,7 @@ export async function runLint(
   const wanted = options.rule?.flatMap((id) => rulesNamed(id));
   if (options.fix)
     return settlePlan(context, "lint", await fixProject(project, scopeOf(context, paths), wanted), options);
-  sayWhatHasNoReader(context, project, {
-    ...(context.options.book && { books: context.options.book }),
-  });
+  sayWhatHasNoReader(context, project, scopeOf(context));
   const all = await lintProject(project, scopeOf(context, paths), wanted);
   const findings = changes ? all.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : all;
   if (options.baseline) return settlePlan(context, "lint", baselineOf(context, project, findings), options);

@@ -1,3 +1,4 @@
+import { groupBy } from "../../core/text/group-by.js";
 import type { Finding } from "../../core/lint/finding.js";
 import {
   previewFindings,
@@ -79,7 +80,7 @@ function render({ style }: CommandContext, messages: readonly PreviewMessage[]):
   const lines: string[] = [];
   let key = "";
   const wide = messages.reduce((most, { locale }) => Math.max(most, locale.length), 0);
-  const byKey = messagesByKey(messages);
+  const byKey = groupBy(messages, ({ key }) => key);
   let room = 0;
   for (const message of messages) {
     if (message.key !== key) {
@@ -110,7 +111,7 @@ function renderBeside(
   messages: readonly PreviewMessage[],
   locales: readonly string[],
 ): string {
-  const blocks = [...messagesByKey(messages)].map(([key, same]) => {
+  const blocks = [...groupBy(messages, ({ key }) => key)].map(([key, same]) => {
     const own = locales.map((locale) => same.find((one) => one.locale === locale));
     const labels = [...new Set(own.flatMap((one) => (one ? labelsOf(one) : [])))];
     const numberIn = (label: string) => Number(/(?<![\d.])-?\d+(?:\.\d+)?$/.exec(label)?.[0] ?? Number.NaN);
@@ -137,16 +138,6 @@ function renderBeside(
     return `${style.bold(style.underline(onOneLine(key)))}\n${withoutEndSpaces(table)}\n`;
   });
   return blocks.join("\n");
-}
-
-function messagesByKey(messages: readonly PreviewMessage[]): ReadonlyMap<string, readonly PreviewMessage[]> {
-  const byKey = new Map<string, PreviewMessage[]>();
-  for (const message of messages) {
-    const same = byKey.get(message.key);
-    if (same) same.push(message);
-    else byKey.set(message.key, [message]);
-  }
-  return byKey;
 }
 
 /** What tells the samples of a message apart: the arguments that differ. */

@@ -1,3 +1,4 @@
+import { groupBy } from "../../core/text/group-by.js";
 import type { Finding, Severity } from "../../core/lint/finding.js";
 import { onOneLine } from "../../output/safe-text.js";
 import { displayWidth } from "../../core/text/width.js";
@@ -16,7 +17,7 @@ export function renderFindings(
   verbose: boolean,
 ): string {
   const lines: string[] = [];
-  for (const [file, group] of byFile(findings)) {
+  for (const [file, group] of groupBy(findings, ({ file }) => file)) {
     lines.push(style.bold(style.underline(onOneLine(file))));
     const seen = new Map<string, number>();
     for (const finding of group) {
@@ -84,14 +85,4 @@ function wrapped(text: string, width: number, indent: number): string {
     else lines.push(word);
   }
   return lines.join(`\n${" ".repeat(indent)}`);
-}
-
-function byFile(findings: readonly Finding[]): Map<string, Finding[]> {
-  const groups = new Map<string, Finding[]>();
-  for (const finding of findings) {
-    const group = groups.get(finding.file);
-    if (group) group.push(finding);
-    else groups.set(finding.file, [finding]);
-  }
-  return groups;
 }

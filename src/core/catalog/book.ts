@@ -1,8 +1,9 @@
+import { groupBy } from "../text/group-by.js";
 import { partEnds, separatorsOf } from "../config/separators.js";
 import { configFileNames } from "../config/load.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import type { Files, TextEncoding } from "../files/files.js";
-import type { FileChange } from "../plan/plan.js";
+import type { FileChange, PlanNote } from "../plan/plan.js";
 import { canonicalTag } from "../locale/tag.js";
 import { keyTest } from "../text/key-pattern.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
@@ -80,8 +81,6 @@ export interface Book {
   resolve(fullKey: string): { readonly catalog: Catalog; readonly entry: Entry } | undefined;
 }
 
-export { separatorsOf };
-
 /** Reads every catalog of a book. Files that cannot be read are there with their problem; nothing is thrown. */
 export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const layout = bookLayout(book);
@@ -156,12 +155,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const catalogs = [...found.values()].sort(
     (a, b) => rankOf(a) - rankOf(b) || compare(a.namespace ?? "", b.namespace ?? ""),
   );
-  const byLocale = new Map<string, Catalog[]>();
-  for (const catalog of catalogs) {
-    const own = byLocale.get(catalog.locale);
-    if (own) own.push(catalog);
-    else byLocale.set(catalog.locale, [catalog]);
-  }
+  const byLocale = groupBy(catalogs, ({ locale }) => locale);
   const codeKey = (namespace: string | undefined, key: string) => {
     const written = layout.codeNamespace(namespace);
     return written === undefined ? key : written + separators.namespace + key;
@@ -302,6 +296,17 @@ export function isWhole(catalog: Catalog): boolean {
 /** Whether a catalog's file holds nothing at all: broken for what reads it, and yet nothing is lost where it is filled. */
 function isEmptyFile({ exists, content, unreadable }: Catalog): boolean {
   return exists && unreadable === undefined && content.trim() === "";
+}
+
+/** What a plan says of a catalog that it skips because it cannot be read whole. */
+export function unreadNote({ file, lines, problems: [problem], unreadable }: Catalog): PlanNote {
+  return {
+    file,
+    ...(problem && lines.position(problem.span.start)),
+    message: `skipped, because it cannot be read: ${problem?.message ?? unreadable ?? ""}`,
+    remedy: problem?.remedy ?? "make it readable",
+    undone: unreadable === undefined ? "broken" : "unreadable",
+  };
 }
 
 /** Whether two catalogs have the same keys in the same order, as nearly all of one book have. */

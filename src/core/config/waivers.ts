@@ -182,14 +182,20 @@ export function addWaivers(before: string | undefined, added: readonly Waiver[])
 }
 
 /** The file of waivers with the names of renamed keys in it: one key, or with a `*` at their ends a group. */
-export function renameWaivedKeys(text: string, from: string, to: string, separator = "."): string {
-  const found = (parse(text) as { waivers?: { key?: string }[] } | undefined)?.waivers ?? [];
+export function renameWaivedKeys(
+  text: string,
+  from: string,
+  to: string,
+  separatorOf: (book: string | undefined) => string = () => ".",
+): string {
+  const found = (parse(text) as { waivers?: { key?: string; book?: string }[] } | undefined)?.waivers ?? [];
   const isGroup = from.endsWith("*");
-  const [old, fresh] = [from, to].map((name) => {
-    const bare = name.replace(/(?<!\*)\*+$/, "");
-    return bare !== name && bare.endsWith(separator) ? bare.slice(0, -separator.length) : bare;
-  }) as [string, string];
-  return found.reduce((after, { key }, index) => {
+  return found.reduce((after, { key, book }, index) => {
+    const separator = separatorOf(book);
+    const [old, fresh] = [from, to].map((name) => {
+      const bare = name.replace(/(?<!\*)\*+$/, "");
+      return bare !== name && bare.endsWith(separator) ? bare.slice(0, -separator.length) : bare;
+    }) as [string, string];
     const isMeant =
       key === from || (key !== undefined && (isGroup ? key.startsWith(old + separator) : key === old));
     if (!isMeant) return after;

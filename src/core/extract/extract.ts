@@ -1,5 +1,6 @@
+import { separatorsOf } from "../config/separators.js";
 import { posix } from "node:path";
-import { catalogEdits, isWhole, separatorsOf, type Book, type Catalog } from "../catalog/book.js";
+import { catalogEdits, isWhole, type Book, type Catalog } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
 import { localeInside, viewOf } from "../catalog/view.js";
 import type { EntryPath, PathText } from "../catalog/model.js";
@@ -107,9 +108,6 @@ function keyedOf(chosen: readonly Chosen[]): KeyedChoice[] {
 const longestRewrite = 3_000;
 const nothingDone = { edits: [], done: new Set<KeyedChoice>() };
 
-/** Taking a text can show that its neighbor is one, and so on: as many rounds, so that a second run has nothing left to take. */
-const mostRounds = 1_000;
-
 class Extraction {
   private readonly namer: KeyNamer;
   private readonly config: BookConfig;
@@ -125,6 +123,8 @@ class Extraction {
   private rewritten: SourceFile | undefined = undefined;
   /** The file at hand. */
   private current = "";
+  /** Whether a script, or one in a component, was rewritten. */
+  private hasScripts = false;
   /** When the work on it ends, in ms. */
   private deadline = 0;
   /** The places whose decisions were asked for. */
@@ -150,17 +150,25 @@ class Extraction {
     );
   }
 
-  /** Takes the texts of a file, and what its lookups show to be text then, until there is no more. */
+  /** Takes the texts of a file, and what its lookups show to be text then, until there is no more: a second run has nothing left to take. */
   file(source: SourceFile): void {
     this.current = source.file;
     this.deadline = performance.now() + longestRewrite;
     let current = source;
-    for (let round = 0; round < mostRounds; round++) {
+    for (let isRepeated = false; ; isRepeated = true) {
       const before = this.extracted.length;
-      this.round(current, round > 0);
+      this.round(current, isRepeated);
       // Places in the rewritten file are not those that a person decided on.
       if (this.extracted.length === before || this.options.decisions?.size) return;
-      if (performance.now() > this.deadline) return;
+      if (performance.now() > this.deadline) {
+        this.noteAt(
+          source,
+          { start: 0, end: 0 },
+          "rewriting this file took too long, and some of its texts may be left",
+          "run extract again when this is written",
+        );
+        return;
+      }
       const { rewritten } = this;
       if (rewritten?.file !== source.file) return;
       current = rewritten;
@@ -189,13 +197,16 @@ class Extraction {
     const room = (this.options.limit ?? Infinity) - this.extracted.length;
     if (room <= 0) return;
     const wanted = this.options.verdicts ?? ["text"];
-    const candidates = surveyFile(
+    const surveyed = surveyFile(
       source,
       this.config.name,
       this.reader,
       this.config.habits,
       this.options.waivers,
-    ).filter(
+    );
+    const { stopped } = surveyed;
+    if (stopped) this.noteAt(source, stopped.span, stopped.message, stopped.remedy);
+    const candidates = surveyed.literals.filter(
       (literal) =>
         (this.decisionOn(literal)?.key !== undefined || wanted.includes(literal.verdict)) &&
         literal.waived === undefined &&
@@ -334,22 +345,15 @@ class Extraction {
     return { ...makePlan(this.changes, summary, this.notes), extracted: this.extracted, idleDecisions };
   }
 
-  /** An import line of the book that none of the rewritten files could take. */
+  /** An import line of the book that no rewritten file had a script to take it into. */
   private noteIdleImport(): void {
-    const written = this.changes.map(({ file }) => file).filter((file) => !this.catalogFiles().has(file));
-    const isIdle = (file: string) =>
-      hostOf(file, this.config).kind !== "script" && !/\.(?:vue|svelte)$/.test(file);
-    const [first] = written;
-    if (this.imports.length === 0 || first === undefined || !written.every(isIdle)) return;
+    const [first] = this.extracted;
+    if (this.imports.length === 0 || first === undefined || this.hasScripts) return;
     this.notes.push({
-      file: first,
+      file: first.file,
       message: "emit.import is for scripts, and no script was rewritten",
-      remedy: `name the line for other files under emit.endings, such as "${posix.extname(first)}"`,
+      remedy: `name the line for other files under emit.endings, such as "${posix.extname(first.file)}"`,
     });
-  }
-
-  private catalogFiles(): ReadonlySet<string> {
-    return new Set(this.sourceCatalogs().map(({ file }) => file));
   }
 
   private sourceCatalogs(): readonly Catalog[] {
@@ -406,6 +410,7 @@ class Extraction {
       );
       return;
     }
+    this.hasScripts = true;
     this.accept(source, chosen, after, again);
   }
 
@@ -473,7 +478,9 @@ class Extraction {
     const items = workable(keyed);
     if (items.length === 0) return;
     const { after, again, written, lost } = attempt(items);
-    if (lost === undefined && written.length > 0) this.accept(source, written, after, again);
+    if (lost !== undefined || written.length === 0) return;
+    this.hasScripts ||= parts.length > 0;
+    this.accept(source, written, after, again);
   }
 
   /** The edits of a template, and of the scripts in it: what brings the lookups in goes into the script for both. */

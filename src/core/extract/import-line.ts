@@ -45,6 +45,11 @@ const places: Readonly<Record<string, ImportPlace>> = {
   },
 };
 
+/** Whether files of a language have a place for lines that bring a lookup in; scripts bring theirs in by their own way. */
+export function takesImportLine(language: string | undefined): boolean {
+  return language !== undefined && language in places;
+}
+
 /** The edit that brings a lookup into a file of code; none where the line is there, or the language has no place for it. */
 export function importLineEdit(language: string, text: string, line: string): TextEdit | undefined {
   const place = places[language];

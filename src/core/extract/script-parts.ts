@@ -25,8 +25,8 @@ export function wholeScript({ file, text }: SourceFile): ScriptPart {
 
 /** The scripts of a component in one file, those that parse; none for other templates, whose scripts know no lookups. */
 export function componentScripts({ file, text }: SourceFile): readonly ScriptPart[] {
-  const dialect = dialectOf(file)?.name;
-  if (dialect !== "vue" && dialect !== "svelte") return [];
+  const dialect = dialectOf(file);
+  if (!dialect?.isComponent) return [];
   return [...rawElements(text)].flatMap((element): ScriptPart[] => {
     if (element.name !== "script") return [];
     const { attributes, contentStart: start, contentEnd: end } = element;
@@ -37,7 +37,7 @@ export function componentScripts({ file, text }: SourceFile): readonly ScriptPar
     const { program, problems } = parseScript(`${file}.${lang}`, masked);
     if (problems.length > 0) return [];
     const runsPerUse =
-      dialect === "vue"
+      dialect.name === "vue"
         ? /\bsetup\b/.test(attributes)
         : !/\bmodule\b/.test(attributes.replace(/\btype\s*=\s*["']module["']/, ""));
     return [{ file, text: masked, program, span: { start, end }, runsPerUse, isWhole: false }];

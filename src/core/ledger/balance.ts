@@ -18,7 +18,7 @@ export interface LocaleBalance {
   readonly extra: number;
   /** Words of the source texts that are missing, initial or stale. */
   readonly words: number;
-  /** Translated and not stale, over all keys of the source; 1 for a book without keys. */
+  /** Translated and not stale, over all keys of the source; 1 for a book without keys, 0 where its source cannot be read. */
   readonly share: number;
 }
 
@@ -81,6 +81,13 @@ function balanceLocale(
       if (!source?.byKey.has(key) && !book.allows(locale, book.codeKey(catalog.namespace, key)))
         count.extra++;
   }
-  const share = wanted === 0 ? 1 : Math.round((10_000 * (count.translated - count.stale)) / wanted) / 10_000;
+  // Of a source that cannot be read nobody knows how much of it is translated.
+  const isKnown = book.catalogsOf(book.sourceLocale).every((source) => !isMeant(source) || isWhole(source));
+  const share =
+    wanted === 0
+      ? isKnown
+        ? 1
+        : 0
+      : Math.round((10_000 * (count.translated - count.stale)) / wanted) / 10_000;
   return { locale, ...count, share };
 }

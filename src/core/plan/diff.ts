@@ -26,7 +26,7 @@ export function unifiedDiff(change: FileChange): string {
 }
 
 /** With more lines than this removed and added, finding the shortest way from one text to the other takes longer than reading both. */
-const mostEdits = 4_000;
+const mostEdits = 10_000;
 
 function replacementDiff([from, to]: readonly [string, string], before: string, after: string): string {
   const [old, fresh] = [before, after].map((text) => text.replace(/\n$/, "").split("\n")) as [

@@ -1,4 +1,5 @@
-import { catalogEdits, commentAbove, isWhole, loadBook, separatorsOf, type Book } from "../catalog/book.js";
+import { separatorsOf } from "../config/separators.js";
+import { catalogEdits, commentAbove, isWhole, loadBook, type Book } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";

@@ -1,4 +1,4 @@
-import { isWhole, loadBook } from "../catalog/book.js";
+import { isWhole, loadBook, unreadNote } from "../catalog/book.js";
 import { editConfigList } from "../config/edit.js";
 import { overlayFiles } from "../files/overlay-files.js";
 import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
@@ -135,12 +135,16 @@ export function dropLocale(project: Project, tag: string, today: string): Locale
         (one) => one.file === catalog.file && one !== catalog && one.locale !== locale,
       );
       if (shared || !isWhole(catalog)) {
-        notes.push({
-          file: catalog.file,
-          message: shared ? "skipped, because other locales are in it" : "skipped, because it cannot be read",
-          remedy: shared ? `remove ${locale} from it by hand` : "`fond lint` says what is wrong with it",
-          undone: "broken",
-        });
+        notes.push(
+          shared
+            ? {
+                file: catalog.file,
+                message: "skipped, because other locales are in it",
+                remedy: `remove ${locale} from it by hand`,
+                undone: "refused",
+              }
+            : unreadNote(catalog),
+        );
         continue;
       }
       for (const entry of catalog.byKey.values()) {

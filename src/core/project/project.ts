@@ -1,5 +1,13 @@
 import { partEnds } from "../config/separators.js";
-import { catalogEdits, editCatalog, isWhole, loadBook, type Book, type Catalog } from "../catalog/book.js";
+import {
+  catalogEdits,
+  editCatalog,
+  isWhole,
+  loadBook,
+  unreadNote,
+  type Book,
+  type Catalog,
+} from "../catalog/book.js";
 import { KeyPool } from "../catalog/key-pool.js";
 import type { CatalogChanges, Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
@@ -24,7 +32,9 @@ import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/pla
 import { planReconcile } from "../reconcile/reconcile.js";
 import { listCode, lookupShapes, readBookCode, readInTurn, type UnreadSource } from "../source/book-code.js";
 import type { LookupShapes } from "../source/model.js";
+import { takesImportLine } from "../extract/import-line.js";
 import { languageOf } from "../source/readers/code/languages.js";
+import { dialectOf } from "../source/readers/markup/islands.js";
 import { isScript } from "../source/readers/script/endings.js";
 import { digestOf } from "../text/digest.js";
 import { prepareReaders, readSource } from "../source/read.js";
@@ -80,10 +90,10 @@ export function openProject(
     ...unknown.map((id) => `${loaded.file}: unknown rule "${id}"; its level is ignored`),
     ...loaded.config.books.flatMap((book) =>
       Object.entries(book.emit.endings ?? {})
-        .filter(([ending, { import: line }]) => line !== undefined && !takesImportLine(`file${ending}`))
+        .filter(([ending, { import: line }]) => line !== undefined && !takesImport(`file${ending}`))
         .map(
           ([ending]) =>
-            `${loaded.file}: emit.endings["${ending}"].import is ignored: ${isScript(`file${ending}`) ? "scripts take theirs from emit.import" : "such files have no place for it"}`,
+            `${loaded.file}: emit.endings["${ending}"].import is ignored: such files have no place for it`,
         ),
     ),
   ];
@@ -119,14 +129,10 @@ export function openProject(
   };
 }
 
-/** Whether extraction can write an import line into a file that is not a script. */
-function takesImportLine(file: string): boolean {
-  const language = languageOf(file);
-  return language !== undefined && !isScript(file) && importLanguages.has(language);
+/** Whether extraction can write an import line into a file, by its name. */
+function takesImport(file: string): boolean {
+  return isScript(file) || dialectOf(file)?.isComponent === true || takesImportLine(languageOf(file));
 }
-
-/** The languages whose files have a place for lines that bring a lookup in. */
-const importLanguages: ReadonlySet<string> = new Set(["python", "ruby", "java", "php", "csharp", "go"]);
 
 /** What narrows a run. */
 export interface Scope {
@@ -389,7 +395,7 @@ export async function fixProject(
             ? book.catalog(finding.locale, finding.namespace)
             : undefined;
         if (catalog && !isWhole(catalog)) {
-          notes.set(catalog.file, brokenNote(catalog));
+          notes.set(catalog.file, unreadNote(catalog));
           continue;
         }
         const mend = catalog && mending(book, catalog, finding);
@@ -424,17 +430,6 @@ export async function fixProject(
   return makePlan([...changes.values()], mended > 0 ? { "findings mended": mended } : {}, [
     ...notes.values(),
   ]);
-}
-
-/** Why nothing in a catalog was changed that cannot be read whole. */
-export function brokenNote({ file, lines, problems: [problem], unreadable }: Catalog): PlanNote {
-  return {
-    file,
-    ...(problem && lines.position(problem.span.start)),
-    message: `skipped, because it cannot be read: ${problem?.message ?? unreadable ?? ""}`,
-    remedy: problem?.remedy ?? "make it readable",
-    undone: unreadable === undefined ? "broken" : "unreadable",
-  };
 }
 
 /** How a finding's repair changes its catalog, and the entry that it is about. */

@@ -1,11 +1,12 @@
+import { separatorsOf } from "../config/separators.js";
 import { placementIn } from "../catalog/placement.js";
 import { renameWaivedKeys } from "../config/waivers.js";
 import {
   catalogEdits,
   descriptionOf,
   isWhole,
+  unreadNote,
   loadBook,
-  separatorsOf,
   type Book,
   type Catalog,
 } from "../catalog/book.js";
@@ -103,7 +104,10 @@ export async function rekeyProject(
         {
           file: waiverFile,
           before: read.text,
-          after: renameWaivedKeys(read.text, from, to, separatorsOf(books[0] ?? { naming: {} }).parts),
+          after: renameWaivedKeys(read.text, from, to, (name) => {
+            const book = books.find((one) => one.name === name) ?? books[0];
+            return book ? separatorsOf(book).parts : ".";
+          }),
           bom: read.bom,
         },
       ]
@@ -179,12 +183,7 @@ function moveEntries(
       return fresh === undefined ? [] : [{ entry, place: placeOf(book, fresh, catalog.namespace), fresh }];
     });
     if (!isWhole(catalog)) {
-      notes.push({
-        file: catalog.file,
-        message: "skipped, because it cannot be read",
-        remedy: "correct it first, then run this again; `fond lint` says what is wrong",
-        undone: "broken",
-      });
+      notes.push(unreadNote(catalog));
       continue;
     }
     if (moving.length === 0) continue;

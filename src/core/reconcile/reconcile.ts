@@ -1,10 +1,11 @@
+import { separatorsOf } from "../config/separators.js";
 import { shellWord } from "../text/shell-word.js";
 import {
   catalogEdits,
   descriptionOf,
   haveSameKeys,
   isWhole,
-  separatorsOf,
+  unreadNote,
   type Book,
   type Catalog,
   type CatalogEdits,
@@ -586,15 +587,8 @@ class LocaleWork {
   }
 
   private noteBroken(catalog: Catalog): void {
-    const problem = catalog.problems[0];
-    if (!problem || this.notes.some((note) => note.file === catalog.file)) return;
-    this.notes.push({
-      file: catalog.file,
-      ...catalog.lines.position(problem.span.start),
-      message: `skipped, because it cannot be read: ${problem.message}`,
-      remedy: problem.remedy,
-      undone: catalog.unreadable === undefined ? "broken" : "unreadable",
-    });
+    if (this.notes.some((note) => note.file === catalog.file)) return;
+    this.notes.push(unreadNote(catalog));
   }
 
   /** The source text as a start for the translator, its plurals given the locale's categories. */

@@ -1,3 +1,4 @@
+import { separatorsOf } from "../config/separators.js";
 import type { BookConfig } from "../config/schema.js";
 import { literally } from "../text/key-pattern.js";
 import type { Files } from "../files/files.js";
@@ -37,8 +38,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     else bindings.push(bindingPattern(lookup.binding));
   }
   for (const name of emittedCalls(book)) if (!calls.has(name)) calls.set(name, {});
-  const parts = book.naming.separator ?? ".";
-  const separators = { parts, namespace: book.naming.namespace ?? parts };
+  const separators = separatorsOf(book);
   const { relative } = book;
   return {
     calls,
@@ -52,7 +52,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     ),
     separators,
     sourceLanguage: sourceLocale.split("-")[0] ?? sourceLocale,
-    ...(relative && { relative: (file: string) => relativePrefix(file, relative, parts) }),
+    ...(relative && { relative: (file: string) => relativePrefix(file, relative, separators.parts) }),
   };
 }
 

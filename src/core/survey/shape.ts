@@ -70,7 +70,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^--?(?:\[no-\])?[a-z][\w-]*(?:[ =,[].*)?$/i, "an option of a command"],
   [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
   [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
-  [/^(?:only |not )?(?:screen|print|all|speech)\b(?=[^(]*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
+  [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
 ];
 

@@ -7,6 +7,7 @@ import {
   type LiteralContext,
   type Piece,
   type SourceFile,
+  type SourceProblem,
 } from "../source/model.js";
 import type { Place } from "./company.js";
 import { gatherEvidence } from "./evidence.js";
@@ -73,18 +74,24 @@ export interface FileSurvey {
 /** How long the judging of one file may take, in ms: no file holds the rest up. */
 const longest = 20_000;
 
-function timeBudget(): { isSpent(): boolean } {
-  const start = performance.now();
-  let asked = 0;
-  return { isSpent: () => ++asked % 16 === 0 && performance.now() - start > longest };
-}
-
-function budgetProblem({ lines }: SourceFile, { span }: Literal) {
-  return {
-    ...lines.position(span.start),
-    message: `judging this file took longer than ${longest / 1000} s; the rest of it is skipped`,
-    remedy: "leave it out with the book's “ignore” if nobody writes text in it",
-  };
+/** Judges the literals of a file in order; where that takes too long it stops, and says so. */
+function judgeEach(
+  { literals }: SourceFile,
+  own: OwnHabits | undefined,
+  take: (literal: Literal, judgement: Judgement) => void,
+): SourceProblem | undefined {
+  const end = performance.now() + longest;
+  for (const [index, literal] of literals.entries()) {
+    // To ask for the time costs little against judging, and less still now and then.
+    if (index % 16 === 15 && performance.now() > end)
+      return {
+        message: `judging this file took longer than ${longest / 1000} s; the rest of it is skipped`,
+        remedy: "leave it out with the book's “ignore” if nobody writes text in it",
+        span: literal.span,
+      };
+    take(literal, judgeLiteral(literal, own, { literals, index }));
+  }
+  return undefined;
 }
 
 /** Surveys one file that was read. `all` keeps what was judged to be code as well. */
@@ -98,18 +105,14 @@ export function reportFile(
 ): FileSurvey {
   const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
   const literals: ReportedLiteral[] = [];
-  const budget = timeBudget();
-  for (const [index, literal] of source.literals.entries()) {
-    if (budget.isSpent())
-      return { file: source.file, literals, counts, problem: budgetProblem(source, literal) };
-    const judgement = judgeLiteral(literal, own, { literals: source.literals, index });
+  const stopped = judgeEach(source, own, (literal, judgement) => {
     const mayMatter = all || (judgement.verdict !== "code" && literal.skipped === undefined);
     const report = mayMatter ? reportLiteral(source, literal, judgement, book, reader, waivers) : undefined;
     const isWaived = (report ? report.waived : literal.skipped) !== undefined;
     counts[isWaived ? "waived" : judgement.verdict]++;
     if (report && (all || !isWaived)) literals.push(report);
-  }
-  const [problem] = source.problems;
+  });
+  const problem = source.problems[0] ?? stopped;
   if (!problem) return { file: source.file, literals, counts };
   const { message, remedy, span } = problem;
   return {
@@ -148,22 +151,19 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits, place?: Place): 
   };
 }
 
-/** Judges the literals of one file of code, in the order of the file; those that a run of 20 s does not reach are left out. */
+/** The literals of one file of code with their judgements, in its order; and why some are missing, where judging took too long. */
 export function surveyFile(
   source: SourceFile,
   book: string,
   reader: MessageReader,
   own?: OwnHabits,
   waivers?: LiteralWaivers,
-): SurveyedLiteral[] {
-  const budget = timeBudget();
-  const judged: SurveyedLiteral[] = [];
-  for (const [index, literal] of source.literals.entries()) {
-    if (budget.isSpent()) break;
-    const judgement = judgeLiteral(literal, own, { literals: source.literals, index });
-    judged.push({ ...reportLiteral(source, literal, judgement, book, reader, waivers), literal });
-  }
-  return judged;
+): { readonly literals: readonly SurveyedLiteral[]; readonly stopped?: SourceProblem } {
+  const literals: SurveyedLiteral[] = [];
+  const stopped = judgeEach(source, own, (literal, judgement) => {
+    literals.push({ ...reportLiteral(source, literal, judgement, book, reader, waivers), literal });
+  });
+  return { literals, ...(stopped && { stopped }) };
 }
 
 function reportLiteral(

@@ -10,7 +10,7 @@ const survey = (code: string) =>
     readScript("code.tsx", code, false, { ...noShapes, calls: new Map([["t", {}]]) }),
     "app",
     messageReader("icu"),
-  );
+  ).literals;
 
 describe("what users read is called text", () => {
   test.each([
@@ -236,7 +236,7 @@ describe("a word is judged by what stands around it", () => {
   ])("in %s: %s", async (file, code, expected) => {
     await prepareReaders([file]);
     const source = readSource(file, code, false, noShapes);
-    expect(verdicts(surveyFile(source, "app", messageReader("icu")))).toMatchObject(expected);
+    expect(verdicts(surveyFile(source, "app", messageReader("icu")).literals)).toMatchObject(expected);
   });
 
   test("a list of very many words is one list", () => {

@@ -10,7 +10,6 @@ export interface OpenGroup {
   readonly parent: OpenGroup | undefined;
   readonly name: string | number;
   readonly list: boolean;
-  readonly depth: number;
   /** The key of an entry in it, up to the entry's own name. */
   readonly prefix: string;
   members: number;
@@ -222,6 +221,7 @@ class QuickReader {
   private hasEscapes = false;
   private at = 0;
   private group: OpenGroup | undefined = undefined;
+  private depth = 0;
   private keyStart = 0;
   private nameEnd = 0;
   /** The name of the member at hand where it has escapes: others are never needed by themselves. */
@@ -271,6 +271,7 @@ class QuickReader {
   private closeGroup(group: OpenGroup, unit: number): number {
     if (unit !== (group.list ? 0x5d : 0x7d)) return doubtful;
     this.expects = anEnd;
+    this.depth--;
     this.group = group.parent;
     return group.parent ? going : atEnd;
   }
@@ -326,10 +327,9 @@ class QuickReader {
     const own = !group ? "" : group.list ? group.members : this.ownName();
     if (group) group.members++;
     const prefix = group ? this.pool.prefix(group.prefix + String(own) + this.separator) : "";
-    const depth = group ? group.depth + 1 : 1;
     // What is nested so deeply is not read at all, and the other reader says so.
-    if (depth > deepestNesting) return doubtful;
-    this.group = { parent: group, name: own, list, depth, prefix, members: 0 };
+    if (++this.depth > deepestNesting) return doubtful;
+    this.group = { parent: group, name: own, list, prefix, members: 0 };
     this.expects = list ? aValue : aFirst;
     this.at = at + 1;
     return going;

@@ -112,7 +112,7 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
         const own = group?.list ? group.members : name;
         if (group) group.members++;
         const prefix = group ? group.prefix + String(own) + separator : "";
-        group = { parent: group, name: own, list, depth: group ? group.depth + 1 : 1, prefix, members: 0 };
+        group = { parent: group, name: own, list, prefix, members: 0 };
       },
       end() {
         if (group?.parent && group.members === 0) emptyGroups.push(group);

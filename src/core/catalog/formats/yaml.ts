@@ -193,6 +193,15 @@ function readDocument(text: string, separator: string): CatalogContent {
       ...(isInherited && { isInherited }),
     });
   };
+  const circular = ({ start, end }: { start: number; end: number }) => {
+    if (problems.length === 0)
+      problem(
+        "an alias inside what it stands for",
+        "write the texts out instead of repeating them by an alias",
+        start,
+        end,
+      );
+  };
   const walk = (
     given: Node | null,
     path: EntryPath,
@@ -215,14 +224,8 @@ function readDocument(text: string, separator: string): CatalogContent {
     }
     const node = isAlias(given) ? resolve(given) : given;
     if (isAlias(given) && !node) return;
-    if (isAlias(given) && node && isOpen(node, given)) {
-      if (problems.length === 0)
-        problem(
-          "an alias inside what it stands for",
-          "write the text out instead of repeating it by an alias",
-          keySpan.start,
-          keySpan.end,
-        );
+    if (isAlias(given) && node && holds(node, given)) {
+      circular(keySpan);
       return;
     }
     const inherited = isInherited || (isAlias(given) && !isScalar(node));
@@ -235,18 +238,11 @@ function readDocument(text: string, separator: string): CatalogContent {
         const [start, end] = key.range ?? [at, at];
         const span = inherited ? keySpan : { start, end };
         if (isMergeKey(pair)) {
-          const bases = mergedMaps(pair.value as Node | null, resolve);
-          const self = bases.find(
-            (base) => (base.range?.[0] ?? 0) <= start && start < (base.range?.[2] ?? 0),
-          );
-          if (self && problems.length === 0)
-            problem(
-              "an alias inside what it stands for",
-              "write the texts out instead of repeating them by an alias",
-              start,
-              end,
-            );
-          for (const base of self ? [] : bases)
+          for (const base of mergedMaps(pair.value as Node | null, resolve)) {
+            if (holds(base, key)) {
+              circular({ start, end });
+              continue;
+            }
             for (const inner of base.items)
               if (!own.has(keyText(inner.key as Node, text)))
                 walk(
@@ -257,6 +253,7 @@ function readDocument(text: string, separator: string): CatalogContent {
                   true,
                   depth + 1,
                 );
+          }
           continue;
         }
         walk(pair.value as Node | null, [...path, keyText(key, text)], span, end + 1, inherited, depth + 1);
@@ -314,11 +311,11 @@ function aliasResolver(document: Document): (alias: Alias) => Node | undefined {
   return (alias) => resolved.get(alias);
 }
 
-/** Whether an alias stands inside the node that it stands for. */
-function isOpen(node: Node, alias: Alias): boolean {
-  const [start, , end] = node.range ?? [0, 0, 0];
-  const at = alias.range?.[0] ?? -1;
-  return !isScalar(node) && start <= at && at < end;
+/** Whether one node stands inside another, which is not a text. */
+function holds(outer: Node, inner: Node): boolean {
+  const [start, , end] = outer.range ?? [0, 0, 0];
+  const at = inner.range?.[0] ?? -1;
+  return !isScalar(outer) && start <= at && at < end;
 }
 
 function isMergeKey(pair: Pair): boolean {

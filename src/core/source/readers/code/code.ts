@@ -850,13 +850,8 @@ class CodeReader {
   }
 
   private enclosingName(): string | undefined {
-    for (
-      let index = this.ancestors.length - 1;
-      index >= 0 && index >= this.ancestors.length - farthest;
-      index--
-    ) {
-      const node = this.ancestors[index];
-      if (!node || !this.spec.functions.includes(node.type)) continue;
+    for (const node of [...this.near].reverse()) {
+      if (!this.spec.functions.includes(node.type)) continue;
       const name = childIn(node, "name");
       if (name) return this.text.slice(name.start, name.end);
     }

@@ -20,6 +20,8 @@ export type IslandLanguage = "ruby" | "script" | "java" | "php" | "expression";
 export interface Dialect {
   readonly name: string;
   readonly language: IslandLanguage;
+  /** Set where the files are components, whose `script` elements are the code of the page itself. */
+  readonly isComponent?: true;
   islands(text: string): Island[];
 }
 
@@ -179,8 +181,8 @@ const dialects: readonly (readonly [RegExp, Dialect])[] = [
   ],
   [/\.(?:php|phtml|ctp)$/, { name: "php", language: "php", islands: php }],
   [templateLiteralEnding, { name: "tagged", language: "script", islands: dollarBraces }],
-  [/\.svelte$/, { name: "svelte", language: "script", islands: singleBrace }],
-  [/\.vue$/, { name: "vue", language: "script", islands: doubleBrace }],
+  [/\.svelte$/, { name: "svelte", language: "script", isComponent: true, islands: singleBrace }],
+  [/\.vue$/, { name: "vue", language: "script", isComponent: true, islands: doubleBrace }],
   [
     /\.(?:hbs|handlebars|mustache|jinja2?|j2|njk|twig|liquid)$/,
     { name: "braces", language: "expression", islands: doubleBrace },
