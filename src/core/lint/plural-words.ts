@@ -2,6 +2,7 @@ import type { Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import { formKey, hasForms } from "../catalog/plural-keys.js";
 import type { MessageSyntax } from "../config/names.js";
+import { lazily } from "../text/lazy.js";
 import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plural-rules.js";
 
 /** The first numbers of a category as a reader writes them: “2, 3, 4, 22 …”. Whole numbers if it has any. */
@@ -17,9 +18,11 @@ export function numbersOf(locale: string, kind: PluralKind, category: PluralCate
   return shown.join(", ") + (chosen.length > 4 ? " …" : "");
 }
 
-/** A locale's language in English: “Polish”. */
+const inEnglish = lazily(() => new Intl.DisplayNames(["en"], { type: "language" }));
+
+/** A locale's language in English: "Polish". */
 export function languageName(locale: string): string {
-  return new Intl.DisplayNames(["en"], { type: "language" }).of(locale) ?? locale;
+  return inEnglish().of(locale) ?? locale;
 }
 
 /** How a book's messages write a branch that is to be added: `few {…}`, or a variant of MessageFormat 2. */

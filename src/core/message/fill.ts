@@ -224,8 +224,14 @@ function formatDate(
     : type === "date"
       ? { dateStyle: named }
       : { timeStyle: named };
-  return new Intl.DateTimeFormat(locale, { ...options, timeZone: "UTC" }).format(date);
+  const id = `${locale} ${JSON.stringify(options)}`;
+  const formatter = dateFormats.get(id) ?? new Intl.DateTimeFormat(locale, { ...options, timeZone: "UTC" });
+  dateFormats.set(id, formatter);
+  return formatter.format(date);
 }
+
+/** The engine takes milliseconds to make one. */
+const dateFormats = new Map<string, Intl.DateTimeFormat>();
 
 /** The options for a date skeleton (UTS #35 Part 4, "Matching Skeletons"). */
 function skeletonOptions(skeleton: string): Intl.DateTimeFormatOptions {

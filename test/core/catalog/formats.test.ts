@@ -274,3 +274,28 @@ describe("the quick reader of YAML", () => {
     expect(read).toBeGreaterThan(1000);
   });
 });
+
+describe("removing an entry keeps what belongs to the one before", () => {
+  test.each([
+    ["a block text", yamlFormat, "a: |\n  x\n  # y\nb: z\n", "a: |\n  x\n  # y\n"],
+    [
+      "a block text below a group",
+      yamlFormat,
+      "g:\n  a: |\n    x\n    # y\n  b: z\n",
+      "g:\n  a: |\n    x\n    # y\n",
+    ],
+    [
+      "a text over several lines in quotes",
+      yamlFormat,
+      'a: "x\n  # y\n  # z"\nb: z\n',
+      'a: "x\n  # y\n  # z"\n',
+    ],
+    ["a comment of its own", yamlFormat, "a: x\n# of b\nb: z\n", "a: x\n"],
+    ["a block text and a comment", yamlFormat, "a: |\n  x\n  # y\n# of b\nb: z\n", "a: |\n  x\n  # y\n"],
+    ["a continued line", propertiesFormat, "a=x \\\n  # y\nb=z\n", "a=x \\\n  # y\n"],
+    ["a continued line and a comment", propertiesFormat, "a=x \\\n  # y\n# of b\nb=z\n", "a=x \\\n  # y\n"],
+  ])("%s", (_, format, before, after) => {
+    const path = format.read(before, ".").entries.find(({ key }) => /\bb$/.test(key))?.path;
+    expect(format.edit(before, { remove: path ? [path] : [] })).toBe(after);
+  });
+});

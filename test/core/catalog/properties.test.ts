@@ -75,6 +75,11 @@ describe("editing keeps the file's ways", () => {
     );
   });
 
+  test("a line that continues an entry is no comment of the next", () => {
+    expect(propertiesFormat.edit("a=1 \\\n  !2\nb=2\n", { remove: [["b"]] })).toBe("a=1 \\\n  !2\n");
+    expect(propertiesFormat.edit("a=1 \\\n  !2\nb=2\n", { remove: [["a"], ["b"]] })).toBe("");
+  });
+
   test("in ISO-8859-1 only what it lacks is escaped", () => {
     expect(
       propertiesFormat.edit("a=\u00e9\n", { set: [{ path: ["a"], text: "\u00fc\u4e2d" }] }, "latin1"),

@@ -1,4 +1,5 @@
 import { deepestNesting } from "../../text/nesting.js";
+import type { Span } from "../../text/span.js";
 import { CodeUnits } from "../../text/code-units.js";
 import { EntryPlaces, PooledEntries, type EntryTable } from "../entry-table.js";
 import { KeyPool } from "../key-pool.js";
@@ -50,6 +51,8 @@ export class MetPlaces implements JsonPlaces {
 
 /** An entry that keeps where it starts: the rest is worked out when it is asked for. */
 export class JsonEntry implements Entry {
+  private knownSpan: Span | undefined = undefined;
+
   constructor(
     readonly key: string,
     readonly text: string,
@@ -74,14 +77,14 @@ export class JsonEntry implements Entry {
     return places.groupAt(index).list ? this.valueSpan : spanFrom(this.source, places.keyStartAt(index));
   }
 
-  get valueSpan() {
-    return spanFrom(this.source, this.valueStart);
+  get valueSpan(): Span {
+    return (this.knownSpan ??= spanFrom(this.source, this.valueStart));
   }
 }
 
 /** Where the name or value that starts at a place stands. */
 export function spanFrom(source: string, start: number) {
-  const token = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[^\s,:}\]/]+/y;
+  const token = /"[^"\\]*(?:\\[^][^"\\]*)*"|'[^'\\]*(?:\\[^][^'\\]*)*'|[^\s,:}\]/]+/y;
   token.lastIndex = start;
   return { start, end: start + (token.exec(source)?.[0].length ?? 0) };
 }

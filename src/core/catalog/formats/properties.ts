@@ -392,7 +392,7 @@ function editProperties(text: string, changes: CatalogChanges, encoding?: TextEn
   for (const [index, entry] of entries.entries()) {
     if (!removals.has(pathId(entry.path))) continue;
     removed.add(index);
-    const start = ownStart(text, entry, index);
+    const start = ownStart(text, entry, entries[index - 1]);
     edits.push({ start, end: lineAfter(text, entry.valueEnd), replacement: "" });
   }
   const flatOrder = orderTree((changes.order ?? []).map((path) => [path.join(".")])).at([]);
@@ -412,7 +412,11 @@ function editProperties(text: string, changes: CatalogChanges, encoding?: TextEn
     list.sort((a, b) => flatOrder.rank(a.name) - flatOrder.rank(b.name));
     const entry = entries[index];
     const first = entries[0];
-    const at = entry ? lineAfter(text, entry.valueEnd) : first ? ownStart(text, first, 0) : text.length;
+    const at = entry
+      ? lineAfter(text, entry.valueEnd)
+      : first
+        ? ownStart(text, first, undefined)
+        : text.length;
     let lines = list.map((one) => one.lines).join("");
     const isOpen = at > 0 && !/[\r\n]/.test(text[at - 1] ?? "");
     if (isOpen) lines = style.lineEnd + (entry ? lines.slice(0, -style.lineEnd.length) : lines);
@@ -421,19 +425,23 @@ function editProperties(text: string, changes: CatalogChanges, encoding?: TextEn
   return applyEdits(text, edits);
 }
 
-/** Where an entry starts with the comments right above it; what opens the file stays, as it speaks of the file. */
-function ownStart(text: string, entry: PropertyEntry, index: number): number {
+/**
+ * The start of an entry with the comments right above it. A comment that opens the file is not the entry's: it is about
+ * the file. A line of the entry before that starts like a comment is part of that entry (`name = a \` and `  #b`).
+ */
+function ownStart(text: string, entry: PropertyEntry, before: PropertyEntry | undefined): number {
   const lineStart = (offset: number) =>
     Math.max(text.lastIndexOf("\n", offset - 1), text.lastIndexOf("\r", offset - 1)) + 1;
+  const least = before ? lineAfter(text, before.valueEnd) : 0;
   const own = lineStart(entry.keyStart);
   let start = own;
-  while (start > 0) {
+  while (start > least) {
     const end = start - (text.slice(start - 2, start) === "\r\n" ? 2 : 1);
     const above = lineStart(end);
-    if (!/^[ \t\f]*[#!]/.test(text.slice(above, end))) break;
+    if (above < least || !/^[ \t\f]*[#!]/.test(text.slice(above, end))) break;
     start = above;
   }
-  return start === 0 && index === 0 ? own : start;
+  return start === 0 && !before ? own : start;
 }
 
 function lineAfter(text: string, offset: number): number {

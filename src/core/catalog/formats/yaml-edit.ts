@@ -270,7 +270,7 @@ class YamlEditor {
       if (onDashLine && next) this.edits.push({ start: member.start, end: next.start, replacement: "" });
       else
         this.edits.push({
-          start: this.ownStart(member, depth === 0 && index === 0),
+          start: this.ownStart(member, members[index - 1], depth === 0),
           end: this.lineAfter(member.end),
           replacement: "",
         });
@@ -283,7 +283,7 @@ class YamlEditor {
       const at = after
         ? this.lineAfter(after.end)
         : first
-          ? this.ownStart(first, depth === 0)
+          ? this.ownStart(first, undefined, depth === 0)
           : this.text.length;
       let lines = list.map((one) => this.render(one, indent, isList)).join("");
       const isOpen = at > 0 && this.text[at - 1] !== "\n";
@@ -471,16 +471,21 @@ class YamlEditor {
     return /^ */.exec(this.text.slice(this.lineStart(offset)))?.[0] ?? "";
   }
 
-  /** Where a member starts with the comments right above it; what opens the file stays, as it speaks of the file. */
-  private ownStart(member: Member, opensFile: boolean): number {
+  /**
+   * The start of a member with the comments right above it. A comment that opens the file is not the member's: it is
+   * about the file. A line of the member before that starts like a comment, as in a block text, is that member's.
+   */
+  private ownStart(member: Member, before: Member | undefined, isOutermost: boolean): number {
+    const least = before ? this.lineAfter(before.end) : 0;
     const own = this.lineStart(member.start);
     let start = own;
-    while (start > 0) {
+    while (start > least) {
       const above = this.lineStart(start - 1);
-      if (!/^ *#/.test(this.text.slice(above, start))) break;
+      if (above < least || !/^ *#/.test(this.text.slice(above, start))) break;
       start = above;
     }
-    return opensFile && (start === 0 || this.text.slice(0, start).trim() === "---") ? own : start;
+    const opensFile = isOutermost && !before && (start === 0 || this.text.slice(0, start).trim() === "---");
+    return opensFile ? own : start;
   }
 }
 

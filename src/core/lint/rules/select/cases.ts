@@ -28,10 +28,13 @@ export const selectCases = defineRule({
   },
   looksAt: ["selects"],
   pair(context, { catalog, entry, message }, source) {
+    const wantedByName = casesByName(source.message.facts.selects);
+    const ownByName = casesByName(message.facts.selects);
+    const seen = new Set<string>();
     for (const select of message.facts.selects) {
-      const wanted = casesOf(source.message.facts.selects, select.name);
-      if (wanted.size === 0) continue;
-      const own = casesOf(message.facts.selects, select.name);
+      const wanted = wantedByName.get(select.name);
+      if (!wanted || wanted.size === 0) continue;
+      const own = ownByName.get(select.name) ?? new Set();
       const missing = new Set([...wanted].filter((name) => !own.has(name)));
       for (const branch of select.branches) {
         const { selector } = branch;
@@ -50,7 +53,8 @@ export const selectCases = defineRule({
           },
         );
       }
-      if (select !== message.facts.selects.find(({ name }) => name === select.name)) continue;
+      if (seen.has(select.name)) continue;
+      seen.add(select.name);
       for (const name of missing) {
         context.report(
           catalog,
@@ -65,11 +69,13 @@ export const selectCases = defineRule({
   },
 });
 
-function casesOf(selects: readonly SelectNode[], name: string): ReadonlySet<string> {
-  return new Set(
-    selects
-      .filter((select) => select.name === name)
-      .flatMap(({ branches }) => branches.map(({ selector }) => selector))
-      .filter((selector) => selector !== "other"),
-  );
+/** The cases of a message's selects by argument, without `other`. */
+function casesByName(selects: readonly SelectNode[]): ReadonlyMap<string, ReadonlySet<string>> {
+  const found = new Map<string, Set<string>>();
+  for (const { name, branches } of selects) {
+    const cases = found.get(name) ?? new Set();
+    found.set(name, cases);
+    for (const { selector } of branches) if (selector !== "other") cases.add(selector);
+  }
+  return found;
 }
