@@ -7,10 +7,10 @@ import { fileURLToPath } from "node:url";
 const layers = [
   "text",
   "files",
-  "plan",
   "locale",
-  "config",
   "message",
+  "plan",
+  "config",
   "catalog",
   "source",
   "survey",

@@ -14,7 +14,8 @@ import {
   type Heeded,
 } from "./context.js";
 import type { SurveyCommandOptions } from "./commands/survey.js";
-import { formatNames, messageSyntaxNames, pluralFormNames } from "../core/config/names.js";
+import { formatNames } from "../core/config/names.js";
+import { messageSyntaxNames, pluralFormNames } from "../core/message/names.js";
 import type { BalanceCommandOptions } from "./commands/balance.js";
 import type { ReviewCommandOptions } from "./commands/review-keys.js";
 import type { ConvertCommandOptions } from "./commands/convert.js";

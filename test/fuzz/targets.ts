@@ -1,11 +1,7 @@
 import { mergeCatalogs } from "../../src/core/catalog/merge.js";
 import { formatOf } from "../../src/core/catalog/formats/index.js";
-import {
-  formatNames,
-  messageSyntaxNames,
-  pluralFormNames,
-  type FormatName,
-} from "../../src/core/config/names.js";
+import { formatNames, type FormatName } from "../../src/core/config/names.js";
+import { messageSyntaxNames, pluralFormNames } from "../../src/core/message/names.js";
 import { memoryFiles } from "../../src/core/files/memory-files.js";
 import { mergeLedgers } from "../../src/core/ledger/merge.js";
 import { recover } from "../../src/core/plan/apply.js";

@@ -1,4 +1,5 @@
-import type { FormatName, MessageSyntax, PluralForms } from "../../core/config/names.js";
+import type { FormatName } from "../../core/config/names.js";
+import type { MessageSyntax, PluralForms } from "../../core/message/names.js";
 import { convertBook } from "../../core/project/convert.js";
 import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
 import { CommandError, exitStatus, type ExitStatus } from "../exit.js";

@@ -1,5 +1,5 @@
 import { groupBy } from "../text/group-by.js";
-import { partEnds, separatorsOf } from "../config/separators.js";
+import { partEnds, separatorsOf } from "../text/separators.js";
 import { configFileNames } from "../config/load.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import type { Files, TextEncoding } from "../files/files.js";

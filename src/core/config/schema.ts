@@ -1,5 +1,6 @@
 import * as v from "valibot";
-import { formatNames, messageSyntaxNames, pluralFormNames } from "./names.js";
+import { formatNames } from "./names.js";
+import { messageSyntaxNames, pluralFormNames } from "../message/names.js";
 
 const nonEmpty = (what: string) =>
   v.pipe(v.string(`${what}, as text in quotes`), v.nonEmpty(`${what}, not an empty text`));

@@ -1,4 +1,4 @@
-import { separatorsOf } from "../config/separators.js";
+import { separatorsOf } from "../text/separators.js";
 import { posix } from "node:path";
 import { catalogEdits, isWhole, type Book, type Catalog } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";

@@ -1,4 +1,4 @@
-import { partEnds } from "../config/separators.js";
+import { partEnds } from "../text/separators.js";
 import type { Entry } from "../catalog/model.js";
 import { isWhole, placeInFile, type Book, type Catalog } from "../catalog/book.js";
 import type { RuleLevel } from "../config/schema.js";

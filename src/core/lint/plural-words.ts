@@ -1,7 +1,7 @@
 import type { Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import { formKey, hasForms } from "../catalog/plural-keys.js";
-import type { MessageSyntax } from "../config/names.js";
+import type { MessageSyntax } from "../message/names.js";
 import { lazily } from "../text/lazy.js";
 import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plural-rules.js";
 

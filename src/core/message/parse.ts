@@ -1,6 +1,6 @@
-import type { BookConfig } from "../config/schema.js";
-import { partEnds } from "../config/separators.js";
-import type { MessageSyntax, PluralForms } from "../config/names.js";
+
+import { partEnds, type KeyNaming } from "../text/separators.js";
+import type { MessageSyntax, PluralForms } from "./names.js";
 import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
 import { keyTest } from "../text/key-pattern.js";
 import type { Message, MessageNode } from "./model.js";
@@ -38,7 +38,7 @@ export interface MessageSettings {
   /** Whether `<b>…</b>` is rich text, or the patterns of the keys whose messages hold it; true where not given. */
   readonly tags?: boolean | readonly string[];
   /** What is between the parts of a key, for those patterns. */
-  readonly naming?: BookConfig["naming"];
+  readonly naming?: KeyNaming;
 }
 
 /** A reader for one book's messages; what it has read it keeps, so it should live no longer than one run. */

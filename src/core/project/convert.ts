@@ -1,4 +1,4 @@
-import { separatorsOf } from "../config/separators.js";
+import { separatorsOf } from "../text/separators.js";
 import { catalogEdits, commentAbove, isWhole, loadBook, type Book } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
@@ -6,7 +6,8 @@ import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { splitPluralKeys } from "../catalog/plural-keys.js";
 import { localeInside, viewOf } from "../catalog/view.js";
 import { editConfig } from "../config/edit.js";
-import type { FormatName, MessageSyntax, PluralForms } from "../config/names.js";
+import type { FormatName } from "../config/names.js";
+import type { MessageSyntax, PluralForms } from "../message/names.js";
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { MessageNode, PluralNode } from "../message/model.js";

@@ -1,4 +1,4 @@
-import type { MessageSyntax, PluralForms } from "../config/names.js";
+import type { MessageSyntax, PluralForms } from "../message/names.js";
 
 /** How the syntaxes write what only they write so: a text can speak for several. */
 const syntaxSigns: readonly (readonly [MessageSyntax, RegExp])[] = [

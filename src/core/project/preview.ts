@@ -1,4 +1,4 @@
-import { partEnds } from "../config/separators.js";
+import { partEnds } from "../text/separators.js";
 import { isWhole, loadBook, type Book } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
 import type { Finding } from "../lint/finding.js";

@@ -1,4 +1,4 @@
-import { separatorsOf } from "../config/separators.js";
+import { separatorsOf } from "../text/separators.js";
 import { placementIn } from "../catalog/placement.js";
 import { renameWaivedKeys } from "../config/waivers.js";
 import {

@@ -1,4 +1,4 @@
-import { partEnds } from "../config/separators.js";
+import { partEnds } from "../text/separators.js";
 import { isWhole, loadBook } from "../catalog/book.js";
 import { ledgerChanges, readLedger, type EntryState, type LedgerRecord } from "../ledger/ledger.js";
 import { standingOf } from "../ledger/standing.js";

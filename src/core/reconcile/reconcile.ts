@@ -1,4 +1,4 @@
-import { separatorsOf } from "../config/separators.js";
+import { separatorsOf } from "../text/separators.js";
 import { shellWord } from "../text/shell-word.js";
 import {
   catalogEdits,

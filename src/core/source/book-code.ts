@@ -1,4 +1,4 @@
-import { separatorsOf } from "../config/separators.js";
+import { separatorsOf } from "../text/separators.js";
 import type { BookConfig } from "../config/schema.js";
 import { literally } from "../text/key-pattern.js";
 import type { Files } from "../files/files.js";

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { messageSyntaxNames, type MessageSyntax } from "../../../src/core/config/names.js";
+import { messageSyntaxNames, type MessageSyntax } from "../../../src/core/message/names.js";
 import { visitNodes } from "../../../src/core/message/facts.js";
 import { fillMessage } from "../../../src/core/message/fill.js";
 import type { MessageNode } from "../../../src/core/message/model.js";

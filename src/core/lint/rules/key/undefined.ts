@@ -1,4 +1,4 @@
-import { partEnds } from "../../../config/separators.js";
+import { partEnds } from "../../../text/separators.js";
 import { isWhole } from "../../../catalog/book.js";
 import type { LookupKey } from "../../../source/model.js";
 import { NearestKeys } from "../../../text/nearest.js";

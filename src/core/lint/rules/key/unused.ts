@@ -1,4 +1,4 @@
-import { partEnds } from "../../../config/separators.js";
+import { partEnds } from "../../../text/separators.js";
 import { composedKeyTest, keyTest } from "../../../text/key-pattern.js";
 import { sourceKeys } from "../../code-use.js";
 import { NearestKeys } from "../../../text/nearest.js";

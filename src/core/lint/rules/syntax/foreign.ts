@@ -1,4 +1,4 @@
-import type { MessageSyntax } from "../../../config/names.js";
+import type { MessageSyntax } from "../../../message/names.js";
 import { defineRule } from "../../rule.js";
 import { spanInText, textNodesIn } from "../../text-parts.js";
 

@@ -1,4 +1,4 @@
-import { partEnds } from "../../../config/separators.js";
+import { partEnds } from "../../../text/separators.js";
 import type { BookConfig } from "../../../config/schema.js";
 import { keyTest } from "../../../text/key-pattern.js";
 import { displayWidth } from "../../../text/width.js";

@@ -1,4 +1,4 @@
-import { partEnds } from "../../../config/separators.js";
+import { partEnds } from "../../../text/separators.js";
 import { keyTest } from "../../../text/key-pattern.js";
 import { defineRule } from "../../rule.js";
 

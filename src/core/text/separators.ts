@@ -1,7 +1,11 @@
-import type { BookConfig } from "./schema.js";
+/** What of a book's naming says how keys are put together. */
+export interface KeyNaming {
+  readonly separator?: string | undefined;
+  readonly namespace?: string | undefined;
+}
 
 /** The key separators of a book: between parts, and between namespace and key. */
-export function separatorsOf({ naming }: Pick<BookConfig, "naming">): {
+export function separatorsOf({ naming }: { readonly naming: KeyNaming }): {
   readonly parts: string;
   readonly namespace: string;
 } {
@@ -10,7 +14,7 @@ export function separatorsOf({ naming }: Pick<BookConfig, "naming">): {
 }
 
 /** The texts that end a part of a key of a book, for key patterns. */
-export function partEnds(book: Pick<BookConfig, "naming">): readonly string[] {
+export function partEnds(book: { readonly naming: KeyNaming }): readonly string[] {
   const { parts, namespace } = separatorsOf(book);
   return parts === namespace ? [parts] : [parts, namespace];
 }
