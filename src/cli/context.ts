@@ -11,7 +11,8 @@ import { nearest } from "../core/text/nearest.js";
 import { changedLines, type ChangedLines } from "../disk/git.js";
 import { diskFiles, reasonOf } from "../disk/disk-files.js";
 import { planJson } from "../output/json.js";
-import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
+import { CommandError, exitStatus, usageError, type ExitStatus } from "./exit.js";
+import { notices } from "../core/message/notices.js";
 import type { Io } from "./io.js";
 import { listPlan, renderPlan, sumUp } from "./terminal/plan.js";
 import { counted, makeStyle, terminalText, wantsColor, type Style } from "./terminal/style.js";
@@ -36,6 +37,32 @@ export interface WriteOptions {
   readonly check?: boolean;
 }
 
+const say = notices("cli", {
+  "no-folder": { message: 'no folder "{folder}"', remedy: "set the project's folder with --cwd" },
+  "not-written": {
+    message: "{file} cannot be written: {detail}",
+    remedy: "choose another file with --output",
+  },
+  "no-path": {
+    message: 'no file or folder "{path}"',
+    remedy: "check the path; it is relative to the current folder",
+  },
+  left: {
+    message: "every file is written, but {files} could not be removed: {detail}",
+    remedy: "remove what is left by hand; it is no longer needed",
+  },
+  "since-and-staged": { message: "--since and --staged cannot be combined", remedy: "choose one of them" },
+  "no-repository": { message: "{detail}", remedy: "run it inside a Git repository" },
+  "no-revision": {
+    message: "{detail}",
+    remedy: 'check the revision "{revision}"; `git log` lists revisions',
+  },
+  "misspelled-choice": { message: '"{value}" is not one of {choices}', remedy: "did you mean {meant}?" },
+  "unknown-choice": { message: '"{value}" is not one of {choices}', remedy: "choose one of them" },
+  "misspelled-name": { message: 'unknown {what} "{name}"', remedy: 'did you mean "{meant}"?' },
+  "unknown-name": { message: 'unknown {what} "{name}"', remedy: "the configuration has {known}" },
+});
+
 /** What a command works with: its options, where it prints, and how. */
 export interface CommandContext {
   /** The options, `cwd` as an absolute path. */
@@ -47,7 +74,7 @@ export interface CommandContext {
   readonly files: WritableFiles;
   /** Prints part of the result to stdout, or to the file of --output. */
   print(text: string): void;
-  /** Says something beside the result, on stderr; nothing with --quiet. */
+  /** Prints a hint on stderr; nothing with --quiet. */
   say(text: string): void;
   /** Writes the file of --output, if there is one. */
   finish(): void;
@@ -68,31 +95,26 @@ export const heedsNothing = { cwd: ".", format: "text" } as const;
 /** Adds the options that commands share: a command has only those that it heeds. */
 export function withCommonOptions(command: Command, heeds: Heeded): Command {
   command
-    .option("--config <file>", "the configuration to use, relative to --cwd")
-    .option("--cwd <folder>", "the project's folder", ".");
-  if (heeds.books) command.option("--book <name...>", "only these books");
-  if (heeds.locales) command.option("--locale <tag...>", "only these locales");
+    .option("--config <file>", "use this configuration (path relative to --cwd)")
+    .option("--cwd <folder>", "run in this folder", ".");
+  if (heeds.books) command.option("--book <name...>", "only use these books");
+  if (heeds.locales) command.option("--locale <tag...>", "only use these locales");
   if (heeds.json) {
     const kinds = ["text", "json", ...(heeds.forms ?? [])] as const;
-    command.option(
-      "--format <kind>",
-      `how to print the result: ${kinds.join(", ")}`,
-      oneOf(...kinds),
-      "text",
-    );
+    command.option("--format <kind>", `print the result as ${kinds.join(", ")}`, oneOf(...kinds), "text");
     command.option("--output <file>", "write the result to a file instead of printing it");
   }
   if (heeds.jobs) command.option("--jobs <number>", "use at most this many threads", wholeNumber);
   return command
-    .option("--quiet", "print the result alone, no hints")
+    .option("--quiet", "print only the result, no hints")
     .option("--verbose", "show everything")
-    .option("--no-color", "no colors (NO_COLOR does the same)");
+    .option("--no-color", "print without colors (like NO_COLOR)");
 }
 
 /** Adds --write and --check. */
 export function withWriteOptions(command: Command): Command {
   return command
-    .option("--write", "carry the plan out, all of it or none of it")
+    .option("--write", "apply the plan (all or nothing)")
     .option("--check", "print the plan and exit with status 1 if it is not empty");
 }
 
@@ -109,12 +131,7 @@ export function commandContext(options: CommonOptions, io: Io): CommandContext {
   } catch {
     // Said below.
   }
-  if (!isFolder)
-    throw new CommandError(
-      `there is no folder ${options.cwd}`,
-      "name the project's folder with --cwd",
-      exitStatus.usage,
-    );
+  if (!isFolder) throw usageError(say("no-folder", { folder: options.cwd }));
   return {
     options: { ...options, cwd },
     io,
@@ -133,11 +150,8 @@ export function commandContext(options: CommonOptions, io: Io): CommandContext {
       try {
         writeFileSync(resolve(io.cwd, options.output), collected.join(""));
       } catch (error) {
-        throw new CommandError(
-          `${options.output} cannot be written: ${reasonOf(error)}`,
-          "name another file with --output",
-          exitStatus.trouble,
-        );
+        const notice = say("not-written", { file: options.output, detail: reasonOf(error) });
+        throw new CommandError(notice, exitStatus.trouble);
       }
     },
   };
@@ -148,14 +162,14 @@ export function openOrFail(context: CommandContext): Project {
   const { files, options } = context;
   const opened = openProject(files, options.config);
   if (!opened.ok) {
-    const lines = opened.problems.map(
-      ({ file, line, column, path, message, remedy }) =>
-        `${file}:${line}:${column}: ${path === "" ? "" : `${path}: `}${message}\n  → ${remedy}`,
-    );
-    throw new CommandError(lines.join("\n"), "", exitStatus.usage);
+    const notices = opened.problems.map(({ file, line, column, path, ...notice }) => ({
+      ...notice,
+      place: `${file}:${line}:${column}: ${path === "" ? "" : `${path}: `}`,
+    }));
+    throw new CommandError(notices, exitStatus.usage);
   }
   const { project, warnings } = opened;
-  for (const warning of warnings) context.say(warning);
+  for (const { message, remedy } of warnings) context.say(`${project.configFile}: ${message}\n  → ${remedy}`);
   mustBeKnown(
     "book",
     options.book,
@@ -165,13 +179,13 @@ export function openOrFail(context: CommandContext): Project {
   return project;
 }
 
-/** Finishes what an interrupted run left, before a command that writes reads anything. */
+/** Finishes an interrupted run before a command that writes reads anything. */
 export function settleInterrupted(context: CommandContext): void {
   const finished = finishInterrupted(context.files);
   if (!finished.ok)
-    throw new CommandError(`${finished.file}: ${finished.reason}`, finished.remedy, exitStatus.trouble);
+    throw new CommandError([{ ...finished, place: `${finished.file}: ` }], exitStatus.trouble);
   if (finished.written.length > 0)
-    context.say(`An interrupted run is finished: ${counted(finished.written.length, "file")} written.`);
+    context.say(`Finished an interrupted run: wrote ${counted(finished.written.length, "file")}.`);
 }
 
 /** What the options narrow the run to. `paths` are files or folders, relative to where the command was called. */
@@ -179,12 +193,7 @@ export function scopeOf({ options, files, io }: CommandContext, paths: readonly 
   const root = resolve(options.cwd);
   const wanted = paths.map((path) => {
     const inside = relative(root, resolve(io.cwd, path)).split(sep).join("/");
-    if (!files.exists(inside))
-      throw new CommandError(
-        `there is no file or folder ${path}`,
-        "check the path; it is relative to where you are",
-        exitStatus.usage,
-      );
+    if (!files.exists(inside)) throw usageError(say("no-path", { path }));
     return inside;
   });
   const isWanted = (file: string) =>
@@ -196,7 +205,7 @@ export function scopeOf({ options, files, io }: CommandContext, paths: readonly 
   };
 }
 
-/** Prints a plan, carries it out where that is wanted, and says how the command ends. */
+/** Prints a plan, applies it with --write, and returns the status to end with. */
 export function settlePlan(
   context: CommandContext,
   command: string,
@@ -228,16 +237,12 @@ export function settlePlan(
     return end;
   }
   const applied = applyPlan(context.files, plan);
-  if (!applied.ok)
-    throw new CommandError(`${applied.file}: ${applied.reason}`, applied.remedy, exitStatus.trouble);
+  if (!applied.ok) throw new CommandError([{ ...applied, place: `${applied.file}: ` }], exitStatus.trouble);
   context.say(style.green(`Written: ${counted(applied.written.length, "file")}.`));
   if (applied.left) {
     const { files, reason } = applied.left;
-    throw new CommandError(
-      `every file is written, but ${files.join(", ")} could not be removed: ${reason}`,
-      "remove what is left by hand; it has no use any more",
-      exitStatus.trouble,
-    );
+    const notice = say("left", { files: files.join(", "), detail: reason });
+    throw new CommandError(notice, exitStatus.trouble);
   }
   return end;
 }
@@ -258,8 +263,8 @@ export interface ChangeOptions {
 /** Adds --since and --staged. */
 export function withChangeOptions(command: Command): Command {
   return command
-    .option("--since <revision>", "only what this Git revision does not have")
-    .option("--staged", "only what is staged for the next commit");
+    .option("--since <revision>", "only report what changed since this Git revision")
+    .option("--staged", "only report what is staged for the next commit");
 }
 
 /** The changed lines that the options narrow the run to; undefined where they do not. */
@@ -268,16 +273,13 @@ export function changesOf(
   { since, staged }: ChangeOptions,
 ): ChangedLines | undefined {
   if (since === undefined && !staged) return undefined;
-  if (since !== undefined && staged)
-    throw new CommandError("--since and --staged do not go together", "choose one of them", exitStatus.usage);
+  if (since !== undefined && staged) throw usageError(say("since-and-staged", {}));
   const found = changedLines(cwd, since === undefined ? { staged: true } : { since });
   if (!found.ok)
-    throw new CommandError(
-      found.reason,
+    throw usageError(
       since === undefined
-        ? "run it inside a Git repository"
-        : `check the revision “${since}”; \`git log\` lists what there is`,
-      exitStatus.usage,
+        ? say("no-repository", { detail: found.reason })
+        : say("no-revision", { detail: found.reason, revision: since }),
     );
   return found.changes;
 }
@@ -300,7 +302,7 @@ export function lineReader(context: CommandContext): (file: string, line: number
 export function wholeNumber(value: string): number {
   const number = Number(value);
   if (!Number.isInteger(number) || number < 1)
-    throw new InvalidArgumentError("It takes a whole number from 1.");
+    throw new InvalidArgumentError("It must be a whole number from 1.");
   return number;
 }
 
@@ -310,26 +312,26 @@ export function oneOf<Word extends string>(...words: readonly Word[]): (value: s
     const found = words.find((word) => word === value);
     if (found) return found;
     const near = nearest(value, words);
-    throw new CommandError(
-      `“${value}” is not one of ${words.join(", ")}`,
-      near ? `did you mean ${near}?` : "choose one of them",
-      exitStatus.usage,
+    throw usageError(
+      near
+        ? say("misspelled-choice", { value, choices: words.join(", "), meant: near })
+        : say("unknown-choice", { value, choices: words.join(", ") }),
     );
   };
 }
 
 /** Ends the command where a name that was given is not one that the configuration has. */
 export function mustBeKnown(
-  what: string,
+  what: "book" | "locale",
   wanted: readonly string[] | undefined,
   known: readonly string[],
 ): void {
   const unknown = wanted?.find((name) => !known.includes(name));
   if (unknown === undefined) return;
   const near = nearest(unknown, known);
-  throw new CommandError(
-    `the configuration has no ${what} “${unknown}”`,
-    near ? `did you mean “${near}”?` : `it has ${known.join(", ")}`,
-    exitStatus.usage,
+  throw usageError(
+    near
+      ? say("misspelled-name", { what, name: unknown, meant: near })
+      : say("unknown-name", { what, name: unknown, known: known.join(", ") }),
   );
 }

@@ -1,3 +1,5 @@
+import type { Notice } from "../core/text/wording.js";
+
 /** How a command ends. */
 export const exitStatus = {
   inOrder: 0,
@@ -11,13 +13,21 @@ export const exitStatus = {
 
 export type ExitStatus = (typeof exitStatus)[keyof typeof exitStatus];
 
-/** An end of a command that a person can do something about: said on stderr, without a stack. */
+/** An end of a command that a person can do something about: printed on stderr, without a stack. */
 export class CommandError extends Error {
+  readonly notices: readonly (Notice & { readonly place?: string })[];
+
   constructor(
-    message: string,
-    readonly remedy: string,
+    notices: Notice | readonly (Notice & { readonly place?: string })[],
     readonly status: ExitStatus,
   ) {
-    super(message);
+    const all = "messageId" in notices ? [notices] : notices;
+    super(all.map(({ message }) => message).join("\n"));
+    this.notices = all;
   }
+}
+
+/** An end because of how the command was called. */
+export function usageError(notice: Notice): CommandError {
+  return new CommandError(notice, exitStatus.usage);
 }

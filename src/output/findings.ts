@@ -36,7 +36,10 @@ export function reportFindings(
 
 const sarifLevels = { error: "error", warning: "warning", info: "note" } as const;
 
-/** SARIF 2.1.0 (OASIS). Fingerprints name rule, key, locale and words, so that they survive moved lines. */
+/**
+ * SARIF 2.1.0 (OASIS). A fingerprint is made of rule, message id, key, locale and file, so that neither moved lines nor
+ * better wording makes an old result a new one.
+ */
 function sarif(
   findings: readonly Finding[],
   rules: readonly Rule[],
@@ -60,6 +63,7 @@ function sarif(
   const results = findings.map((finding) => {
     const {
       rule,
+      messageId,
       severity,
       message,
       remedy,
@@ -73,14 +77,14 @@ function sarif(
       namespace,
       key,
     } = finding;
-    const base = [rule, file, book, locale ?? "", namespace ?? "", key ?? "", message].join("\u0000");
+    const base = [rule, file, book, locale ?? "", namespace ?? "", key ?? "", messageId].join("\u0000");
     const count = (seen.get(base) ?? 0) + 1;
     seen.set(base, count);
     return {
       ruleId: rule,
       ruleIndex: described.findIndex(({ id }) => id === rule),
       level: sarifLevels[severity],
-      message: { text: `${message}. ${remedy.charAt(0).toUpperCase()}${remedy.slice(1)}` },
+      message: { id: messageId, text: `${message}. ${remedy.charAt(0).toUpperCase()}${remedy.slice(1)}` },
       locations: [
         {
           physicalLocation: {
@@ -105,7 +109,7 @@ function sarif(
         },
       ],
       ...fixesOf(finding, edits.get(finding)),
-      partialFingerprints: { "finding/v1": digestOf(`${base}\u0000${count}`) },
+      partialFingerprints: { "finding/v2": digestOf(`${base}\u0000${count}`) },
     };
   });
   const log = {

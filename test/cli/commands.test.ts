@@ -207,6 +207,8 @@ describe("lint", () => {
       findings: [
         {
           rule: "key/missing",
+          messageId: "missing",
+          data: { key: "home.count", locale: "de", source: expect.any(String) },
           severity: "error",
           message: expect.stringContaining("home.count"),
           remedy: expect.any(String),
@@ -395,14 +397,14 @@ describe("wrong usage and trouble", () => {
       { "fond.config.json": "{" },
       ["lint"],
       2,
-      /fond\.config\.json:1:\d: not valid JSON/,
+      /fond\.config\.json:1:\d: invalid JSON/,
     ],
     [
       "a wrong setting",
       { "fond.config.json": '{ "source": "en", "targets": [], "books": [], "bokos": 1 }' },
       ["lint"],
       2,
-      /1:47: bokos: .*\n.*“books”/,
+      /1:47: bokos: .*\n.*"books"/,
     ],
     [
       "a rule that is none",
@@ -412,15 +414,15 @@ describe("wrong usage and trouble", () => {
       }),
       ["lint"],
       2,
-      /no rule “key\/mising”/,
+      /unknown rule "key\/mising"/,
     ],
     ["an unknown command", {}, ["lnit"], 2, /unknown command 'lnit'/],
     ["an unknown option", {}, ["lint", "--fromat", "json"], 2, /unknown option '--fromat'/],
     ["an unknown format", {}, ["lint", "--format", "jsn"], 2, /did you mean json/],
-    ["an unknown locale", smallProject(), ["lint", "--locale", "dee"], 2, /no locale “dee”\n.*“de”/],
-    ["an unknown book", smallProject(), ["lint", "--book", "ap"], 2, /no book “ap”\n.*“app”/],
-    ["a path that is not there", smallProject(), ["survey", "sorc"], 2, /no file or folder sorc/],
-    ["a folder that is not there", {}, ["lint", "--cwd", "nowhere"], 2, /no folder nowhere/],
+    ["an unknown locale", smallProject(), ["lint", "--locale", "dee"], 2, /unknown locale "dee"\n.*"de"/],
+    ["an unknown book", smallProject(), ["lint", "--book", "ap"], 2, /unknown book "ap"\n.*"app"/],
+    ["a path that is not there", smallProject(), ["survey", "sorc"], 2, /no file or folder "sorc"/],
+    ["a folder that is not there", {}, ["lint", "--cwd", "nowhere"], 2, /no folder "nowhere"/],
     ["a limit that is no number", smallProject(), ["extract", "--limit", "some"], 2, /whole number/],
     [
       "an output that cannot be written",
@@ -720,7 +722,7 @@ describe("init asks what the files do not tell", () => {
     const answers = 'en\nde, dog!\nde pt-br\nmsg\nimport { msg } from "{to:src/msg}";\n\n';
     const { status, stdout } = await fondTold(folder, answers, "init", "--ask");
     expect(status).toBe(0);
-    expect(stdout).toContain("write tags such as de or pt-BR");
+    expect(stdout).toContain("Write tags such as de or pt-BR");
     expect(configOf(folder)).toMatchObject({
       source: "en",
       targets: ["de", "pt-BR"],
@@ -747,7 +749,7 @@ describe("init asks what the files do not tell", () => {
       "l/fr.json": '{ "a": "Les bateaux" }\n',
       "l/it.json": '{ "a": "Le barche" }\n',
     });
-    expect((await fondTold(folder, "\n\n", "init", "--ask")).stdout).toContain("written in? [fr]");
+    expect((await fondTold(folder, "\n\n", "init", "--ask")).stdout).toContain("Source locale? [fr]");
     expect(configOf(folder)).toMatchObject({ source: "fr", targets: ["it"] });
   });
 
@@ -773,6 +775,6 @@ describe("init asks what the files do not tell", () => {
       "json",
     );
     expect(JSON.parse(stdout)).toMatchObject({ command: "init" });
-    expect(stderr).toContain("Which locale are the texts written in?");
+    expect(stderr).toContain("Source locale?");
   });
 });

@@ -306,7 +306,7 @@ describe("what was silent", () => {
     expect(idle.status).toBe(2);
     expect(idle.stderr).toContain("no text to extract at src/home.tsx:1");
     const ignored = book({ emit: { endings: { ".erb": { import: "import x" } } } });
-    expect((await fond(ignored, "lint")).stderr).toContain('emit.endings[".erb"].import is ignored');
+    expect((await fond(ignored, "lint")).stderr).toContain('import of emit.endings[".erb"] is ignored');
     const line = { import: 'import { t } from "./texts";' };
     const heeded = book({ emit: { endings: { ".ts": line, ".vue": line, ".py": line } } });
     expect((await fond(heeded, "lint")).stderr).toBe("");
@@ -367,7 +367,7 @@ describe("interruptions", () => {
     );
     const { status, stdout, stderr } = await fond(folder, "reconcile", "--write");
     expect(status).toBe(0);
-    expect(stderr).toContain("An interrupted run is finished: 1 file written.");
+    expect(stderr).toContain("Finished an interrupted run: wrote 1 file.");
     expect(stdout).toContain("Nothing to do.");
     expect(filesIn(folder)).toEqual(done);
   });

@@ -1,3 +1,5 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import { diffWordsWithSpace } from "diff";
 import { bookLayout } from "../../core/catalog/layout.js";
 import type { BookBalance, LocaleBalance } from "../../core/ledger/balance.js";
@@ -8,10 +10,17 @@ import { revisionsOf } from "../../disk/git-files.js";
 import { gitTrouble } from "../../disk/git.js";
 import { withWidths } from "../../core/text/width.js";
 import { balanceJson, outstandingJson, trendJson } from "../../output/json.js";
-import { openOrFail, scopeOf, type CommandContext } from "../context.js";
+import { openOrFail, scopeOf, type CommandContext, oneOf, wholeNumber } from "../context.js";
 import { columnsOf } from "../terminal/table.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { counted, type Style } from "../terminal/style.js";
+
+const say = notices("cli", {
+  "no-history": {
+    message: "no history to show: {detail}",
+    remedy: "run it inside a Git repository with commits",
+  },
+});
 
 export interface BalanceCommandOptions {
   readonly by?: "namespace";
@@ -43,7 +52,7 @@ export async function runBalance(
   const books = balanceProject(project, scopeOf(context), options.by === "namespace");
   const unreadable = books.flatMap((book) => book.unreadable);
   for (const file of unreadable)
-    context.say(`${file}: cannot be read, so its keys count as missing; \`fond lint\` says why`);
+    context.say(`${file}: cannot be read, so its keys count as missing; \`fond lint\` shows why`);
   if (isJson) context.print(balanceJson(books));
   else
     context.print(
@@ -74,11 +83,7 @@ function trendIn(
     );
     return trendOf(revisions, configFile, scopeOf(context));
   } catch (error) {
-    throw new CommandError(
-      `there is no history to show: ${gitTrouble(error)}`,
-      "run it inside a Git repository with commits",
-      exitStatus.usage,
-    );
+    throw usageError(say("no-history", { detail: gitTrouble(error) }));
   }
 }
 
@@ -191,3 +196,20 @@ function renderLocale(locale: LocaleBalance, style: Style, barWidth: number): st
     number(locale.words),
   ];
 }
+
+/** `fond balance` */
+export const balanceCommand = defineCommand<BalanceCommandOptions>({
+  name: "balance",
+  summary: "Show how complete each locale is",
+  heeds: { json: true, books: true, locales: true },
+  declare: (command) =>
+    command
+      .option("--by <part>", "count by namespace", oneOf("namespace"))
+      .option("--todo", "list what is not translated yet, with source text and place")
+      .option("--stale", "list translations of an older source text, with what changed")
+      .option("--trend [number]", "show how the shares grew over the last commits to the catalogs", (value) =>
+        wholeNumber(value),
+      )
+      .option("--releases", "with --trend: use the last tags instead of commits"),
+  run: (context, _, options) => runBalance(context, options),
+});

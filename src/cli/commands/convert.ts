@@ -1,8 +1,32 @@
-import type { FormatName } from "../../core/config/names.js";
-import type { MessageSyntax, PluralForms } from "../../core/message/names.js";
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
+import { formatNames, type FormatName } from "../../core/config/names.js";
+import {
+  messageSyntaxNames,
+  pluralFormNames,
+  type MessageSyntax,
+  type PluralForms,
+} from "../../core/message/names.js";
 import { convertBook } from "../../core/project/convert.js";
-import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import {
+  openOrFail,
+  settlePlan,
+  type CommandContext,
+  type WriteOptions,
+  withWriteOptions,
+  oneOf,
+} from "../context.js";
+import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
+
+const say = notices("cli", {
+  "one-book": { message: "convert takes one book at a time", remedy: "name it with --book: {books}" },
+  "no-target": {
+    message: "no target given",
+    remedy:
+      "give a format with --to, a pattern with --files, a syntax with --syntax, or modules of code with --from",
+  },
+  "not-converted": { message: "the book cannot be converted as it is", remedy: "" },
+});
 
 export interface ConvertCommandOptions extends WriteOptions {
   readonly to?: FormatName;
@@ -23,11 +47,7 @@ export async function runConvert(
   const wanted = books.filter(({ name }) => context.options.book?.includes(name) ?? books.length === 1);
   const [book] = wanted;
   if (!book || wanted.length > 1)
-    throw new CommandError(
-      "convert takes one book at a time",
-      `name it with --book: ${books.map(({ name }) => name).join(", ")}`,
-      exitStatus.usage,
-    );
+    throw usageError(say("one-book", { books: books.map(({ name }) => name).join(", ") }));
   const { to, files, inside, from, syntax, plurals } = options;
   if (
     to === undefined &&
@@ -37,11 +57,7 @@ export async function runConvert(
     syntax === undefined &&
     plurals === undefined
   )
-    throw new CommandError(
-      "nothing is said of what the book is to become",
-      "name a format with --to, a pattern with --files, a syntax with --syntax, or modules of code with --from",
-      exitStatus.usage,
-    );
+    throw usageError(say("no-target", {}));
   const result = await convertBook(project, book, {
     ...(to && { format: to }),
     ...(files !== undefined && { files }),
@@ -51,15 +67,39 @@ export async function runConvert(
     ...(plurals && { plurals }),
   });
   if (!result.ok) {
-    const lines = result.refusals.map(
-      ({ file, line, column, message, remedy }) =>
-        `${file}${line === undefined ? "" : `:${line}:${column ?? 1}`}: ${message}\n  → ${remedy}`,
-    );
-    throw new CommandError(
-      `the book cannot be converted as it is\n${lines.join("\n")}`,
-      "",
-      exitStatus.toSettle,
-    );
+    const refusals = result.refusals.map(({ file, line, column, ...notice }) => ({
+      ...notice,
+      place: `${file}${line === undefined ? "" : `:${line}:${column ?? 1}`}: `,
+    }));
+    throw new CommandError([say("not-converted", {}), ...refusals], exitStatus.toSettle);
   }
   return settlePlan(context, "convert", result.plan, options);
 }
+
+/** `fond convert` */
+export const convertCommand = defineCommand<ConvertCommandOptions>({
+  name: "convert",
+  summary: "Convert a book to another file format, layout or message syntax, or import its texts from code",
+  heeds: { json: true, books: true },
+  declare: (command) =>
+    withWriteOptions(command)
+      .option("--to <format>", `convert to this format: ${formatNames.join(", ")}`, oneOf(...formatNames))
+      .option("--files <pattern>", "write the new catalogs here, as in the configuration")
+      .option(
+        "--inside <place>",
+        "put the locale here in the new files: root, leaf or none",
+        oneOf("root", "leaf", "none"),
+      )
+      .option(
+        "--syntax <name>",
+        `convert to this message syntax: ${messageSyntaxNames.join(", ")}`,
+        oneOf(...messageSyntaxNames),
+      )
+      .option(
+        "--plurals <form>",
+        `store plurals like this: ${pluralFormNames.join(", ")}`,
+        oneOf(...pluralFormNames),
+      )
+      .option("--from <pattern>", "read modules of code (.js, .ts, .php) instead of the book's catalogs"),
+  run: (context, _, options) => runConvert(context, options),
+});

@@ -1,3 +1,5 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import {
   cpSync,
   existsSync,
@@ -16,22 +18,28 @@ import { diskFiles, reasonOf } from "../../disk/disk-files.js";
 import { packageRoot } from "../../disk/package-root.js";
 import { commandContext, type CommandContext, type CommonOptions } from "../context.js";
 import { byHand, findings, type Settlement } from "../demo/settlements.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { runBalance } from "./balance.js";
 import { runExtract } from "./extract.js";
 import { runLint } from "./lint.js";
 import { runReconcile } from "./reconcile.js";
 import { runSurvey } from "./survey.js";
 
+const say = notices("cli", {
+  "not-empty": {
+    message: "{folder} exists and is not empty",
+    remedy: "choose another folder: fond demo FOLDER",
+  },
+  "not-copied": {
+    message: "the sample project cannot be copied to {folder}: {detail}",
+    remedy: "choose another folder: fond demo FOLDER",
+  },
+});
+
 /** Copies the sample project to a new folder and walks through the whole job in it. */
 export async function runDemo(context: CommandContext, folder: string): Promise<ExitStatus> {
   const target = resolve(context.options.cwd, folder);
-  if (existsSync(target) && readdirSync(target).length > 0)
-    throw new CommandError(
-      `${folder} is there already and not empty`,
-      "name another folder: fond demo FOLDER",
-      exitStatus.usage,
-    );
+  if (existsSync(target) && readdirSync(target).length > 0) throw usageError(say("not-empty", { folder }));
   copySample(target, folder);
   await new Walk(context, target, folder).all();
   return exitStatus.inOrder;
@@ -46,11 +54,7 @@ function copySample(target: string, folder: string): void {
       filter: (path) => !/[\\/](node_modules|\.site-[^\\/]*)$/.test(path.replace(/[\\/]$/, "")),
     });
   } catch (error) {
-    throw new CommandError(
-      `the sample project cannot be copied to ${folder}: ${reasonOf(error)}`,
-      "name another folder: fond demo FOLDER",
-      exitStatus.trouble,
-    );
+    throw new CommandError(say("not-copied", { folder, detail: reasonOf(error) }), exitStatus.trouble);
   }
 }
 
@@ -214,3 +218,12 @@ class Walk {
     }
   }
 }
+
+/** `fond demo` */
+export const demoCommand = defineCommand({
+  name: "demo",
+  summary: "Walk through the whole workflow on a sample project",
+  heeds: {},
+  declare: (command) => command.argument("[folder]", "the new folder to use", "fond-demo"),
+  run: (context, words) => runDemo(context, words[0] ?? "fond-demo"),
+});

@@ -1,13 +1,35 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import { addWaivers } from "../../core/config/waivers.js";
 import type { Decision } from "../../core/extract/extract.js";
 import { makePlan } from "../../core/plan/plan.js";
 import { extractProject } from "../../core/project/project.js";
 import type { Verdict } from "../../core/survey/survey.js";
-import { openOrFail, scopeOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import {
+  openOrFail,
+  scopeOf,
+  settlePlan,
+  type CommandContext,
+  type WriteOptions,
+  withWriteOptions,
+  oneOf,
+  wholeNumber,
+} from "../context.js";
+import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { isAttended } from "../terminal/answers.js";
 import { reviewTexts } from "./review.js";
 import { sayWhatHasNoReader, sayWhatWasNotRead } from "./survey.js";
+
+const say = notices("cli", {
+  "no-text": {
+    message: "no text to extract at {place}",
+    remedy: "`fond survey` lists the texts with their places; give the line where one starts",
+  },
+  "no-key": {
+    message: '"{value}" has no key',
+    remedy: "write it as file:line=key, for example web/fares.tsx:12=fares.title",
+  },
+});
 
 export interface ExtractCommandOptions extends WriteOptions {
   readonly include?: readonly Verdict[];
@@ -32,12 +54,7 @@ export async function runExtract(
   sayWhatWasNotRead(context, plan.unread);
   sayWhatHasNoReader(context, project, scopeOf(context, paths));
   const [idle] = plan.idleDecisions;
-  if (idle !== undefined)
-    throw new CommandError(
-      `no text to extract at ${idle}`,
-      "`fond survey` lists the texts with their places; give the line where one starts",
-      exitStatus.usage,
-    );
+  if (idle !== undefined) throw usageError(say("no-text", { place: idle }));
   const unfit = plan.unread.length > 0 ? exitStatus.trouble : undefined;
   // With a person at the terminal and nothing said of what to do, each text is shown and asked about.
   const reviews =
@@ -73,13 +90,32 @@ function givenKeys(written: readonly string[]): ReadonlyMap<string, Decision> {
   return new Map(
     written.map((one) => {
       const match = /^([^=]+:\d+)=(\S+)$/.exec(one);
-      if (!match)
-        throw new CommandError(
-          `“${one}” gives no key`,
-          "write it as file:line=key, such as web/fares.tsx:12=fares.title",
-          exitStatus.usage,
-        );
+      if (!match) throw usageError(say("no-key", { value: one }));
       return [match[1] ?? "", { key: match[2] ?? "" }] as const;
     }),
   );
 }
+
+/** `fond extract` */
+export const extractCommand = defineCommand<ExtractCommandOptions>({
+  name: "extract",
+  summary: "Move hard-coded text into the source catalog and put lookups in its place",
+  heeds: { json: true, books: true },
+  declare: (command) =>
+    withWriteOptions(command)
+      .argument("[paths...]", "files or folders to extract from")
+      .option(
+        "--include <verdict...>",
+        "also extract strings with this verdict: unclear",
+        (value, previous?: readonly "unclear"[]) => [...(previous ?? []), oneOf("unclear")(value)],
+      )
+      .option("--limit <number>", "extract at most this many texts", wholeNumber)
+      .option(
+        "--key <place=key>",
+        "use this key for the text at a place, as file:line=key; repeatable",
+        (value: string, all?: readonly string[]) => [...(all ?? []), value],
+      )
+      .option("--review", "go through the texts one by one, then write what you accepted")
+      .option("--no-review", "only print the plan, even on a terminal"),
+  run: runExtract,
+});

@@ -1,3 +1,5 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import { join } from "node:path";
 import { planInit, type InitAnswers, type InitPlan } from "../../core/project/detect.js";
 import { parseTag } from "../../core/locale/tag.js";
@@ -5,11 +7,25 @@ import { bookLayout } from "../../core/catalog/layout.js";
 import { makePlan } from "../../core/plan/plan.js";
 import { git } from "../../disk/git.js";
 import { packageRoot } from "../../disk/package-root.js";
-import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import {
+  openOrFail,
+  settlePlan,
+  type CommandContext,
+  type WriteOptions,
+  withWriteOptions,
+} from "../context.js";
+import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { renderPlan } from "../terminal/plan.js";
 import { terminalText } from "../terminal/style.js";
 import { answerReader, isAttended, type Answers } from "../terminal/answers.js";
+
+const say = notices("cli", {
+  configured: {
+    message: "{file} already exists, and init never overwrites it",
+    remedy: "edit it, or remove it first",
+  },
+  "no-git": { message: "the project is not in a Git repository", remedy: "run `git init` first" },
+});
 
 export interface InitCommandOptions extends WriteOptions {
   readonly mergeDriver?: boolean;
@@ -21,12 +37,7 @@ export interface InitCommandOptions extends WriteOptions {
 export async function runInit(context: CommandContext, options: InitCommandOptions): Promise<ExitStatus> {
   if (options.mergeDriver) return setUpMergeDriver(context, options);
   const result = await planInit(context.files);
-  if (!result.ok)
-    throw new CommandError(
-      `${result.file} is there already, and init never overwrites`,
-      "edit it, or remove it first",
-      exitStatus.usage,
-    );
+  if (!result.ok) throw usageError(say("configured", { file: result.file }));
   const { plan } = result;
   const asks =
     (options.ask ?? (isAttended(context.options.format, context.io) && !options.check)) && !options.yes;
@@ -45,10 +56,10 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
     return settlePlan(context, "init", answered, options);
   }
   print(renderPlan(answered, context.style, false));
-  const wanted = await asked.ask("Write it? Enter: yes · n: no  ");
+  const wanted = await asked.ask("Write it? Enter: yes, n: no  ");
   asked.close();
   if (wanted === "") return settlePlan(context, "init", answered, { ...options, write: true });
-  context.say("Nothing was changed.");
+  context.say("Nothing written.");
   return exitStatus.inOrder;
 }
 
@@ -69,29 +80,26 @@ async function askFor(
       const written = ((await asked.ask(question)) ?? "").split(/[\s,]+/).filter(Boolean);
       const found = written.flatMap((one) => parseTag(one)?.tag ?? []);
       if (written.length === 0 || (found.length === written.length && fits(found))) return found;
-      print("  write tags such as de or pt-BR\n");
+      print("  Write tags such as de or pt-BR.\n");
     }
   };
   for (const question of open)
     switch (question) {
       case "source": {
-        const [tag] = await tags(
-          `Which locale are the texts written in? [${source}]  `,
-          ({ length }) => length === 1,
-        );
+        const [tag] = await tags(`Source locale? [${source}]  `, ({ length }) => length === 1);
         answers.source = tag ?? source;
         break;
       }
       case "targets":
-        answers.targets = await tags("Which locales are they translated into? [none yet]  ", () => true);
+        answers.targets = await tags("Target locales? [none]  ", () => true);
         break;
       case "lookup": {
         const usual = 't("{key}"{args})';
-        const written = (await asked.ask(`What stands in the code for a text? [${usual}]  `)) || usual;
+        const written = (await asked.ask(`What does a lookup look like in the code? [${usual}]  `)) || usual;
         answers.lookup = written.includes("{key}")
           ? written
           : `${written.split("(", 1)[0] ?? ""}("{key}"{args})`;
-        const line = await asked.ask("Which line brings it in? [none]  ");
+        const line = await asked.ask("Import line for it? [none]  ");
         if (line) answers.import = line;
       }
     }
@@ -129,7 +137,7 @@ function setUpMergeDriver(context: CommandContext, options: WriteOptions): ExitS
   try {
     known = git(cwd, ["config", "--local", "--default", "", "merge.fond.driver"]).trim();
   } catch {
-    throw new CommandError("the project is in no Git repository", "run `git init` first", exitStatus.usage);
+    throw usageError(say("no-git", {}));
   }
   const plan = makePlan(
     [{ file, before, after: lines.length > 0 ? after : before }],
@@ -142,7 +150,20 @@ function setUpMergeDriver(context: CommandContext, options: WriteOptions): ExitS
   if (options.write && known !== driver) {
     git(cwd, ["config", "--local", "merge.fond.name", "merge catalogs and ledgers by key"]);
     git(cwd, ["config", "--local", "merge.fond.driver", driver]);
-    context.say("The repository's configuration names the driver now; each clone needs this once.");
+    context.say("Git is set up to use the merge driver. Each clone needs this once.");
   }
   return status;
 }
+
+/** `fond init` */
+export const initCommand = defineCommand<InitCommandOptions>({
+  name: "init",
+  summary: "Detect the project's setup and write its configuration",
+  heeds: { json: true },
+  declare: (command) =>
+    withWriteOptions(command)
+      .option("--ask", "prompt for what the files do not show, even without a terminal")
+      .option("--yes", "never prompt; accept the defaults")
+      .option("--merge-driver", "set up Git to merge the project's catalogs and ledgers by key"),
+  run: (context, _, options) => runInit(context, options),
+});

@@ -1,3 +1,6 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
+import { InvalidArgumentError } from "commander";
 import { addWaivers, type Waiver } from "../../core/config/waivers.js";
 import type { Finding } from "../../core/lint/finding.js";
 import type { Example, Rule } from "../../core/lint/rule.js";
@@ -6,7 +9,7 @@ import { makePlan, type Plan } from "../../core/plan/plan.js";
 import { fixEdits, fixProject, lintProject, type Project } from "../../core/project/project.js";
 import { nearest } from "../../core/text/nearest.js";
 import { withWidths } from "../../core/text/width.js";
-import { reportFindings } from "../../output/findings.js";
+import { reportFindings, reportForms } from "../../output/findings.js";
 import { findingsJson, ruleJson } from "../../output/json.js";
 import {
   changesOf,
@@ -17,11 +20,22 @@ import {
   type ChangeOptions,
   type CommandContext,
   type WriteOptions,
+  withWriteOptions,
+  withChangeOptions,
 } from "../context.js";
 import { sayWhatHasNoReader } from "./survey.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { manifestVersion } from "../manifest.js";
 import { countFindings, renderFindings } from "../terminal/findings.js";
+
+const say = notices("cli", {
+  "nothing-to-write": {
+    message: "--write and --check need --fix or --baseline",
+    remedy: "add one of them; lint alone changes nothing",
+  },
+  "misspelled-rule": { message: 'unknown rule "{rule}"', remedy: 'did you mean "{meant}"?' },
+  "unknown-rule": { message: 'unknown rule "{rule}"', remedy: "the rules are {rules}" },
+});
 
 export interface LintCommandOptions extends ChangeOptions, WriteOptions {
   readonly rule?: readonly string[];
@@ -43,11 +57,7 @@ export async function runLint(
     return exitStatus.inOrder;
   }
   if ((options.write || options.check) && !options.baseline && !options.fix)
-    throw new CommandError(
-      "--write and --check go with --fix and --baseline here",
-      "lint alone changes nothing",
-      exitStatus.usage,
-    );
+    throw usageError(say("nothing-to-write", {}));
   const project = openOrFail(context);
   const changes = changesOf(context, options);
   const wanted = options.rule?.flatMap((id) => rulesNamed(id));
@@ -77,13 +87,13 @@ export async function runLint(
   }
   const warnings = findings.filter(({ severity }) => severity === "warning").length;
   const tooMany = options.maxWarnings !== undefined && warnings > options.maxWarnings;
-  if (tooMany) context.say(`${warnings} warnings, where ${options.maxWarnings ?? 0} are allowed.`);
+  if (tooMany) context.say(`Too many warnings: ${warnings}, at most ${options.maxWarnings ?? 0} allowed.`);
   return tooMany || findings.some(({ severity }) => severity === "error")
     ? exitStatus.toSettle
     : exitStatus.inOrder;
 }
 
-/** What a rule is for, with what it finds and what it lets pass. */
+/** What a rule is for, with what it reports and what it accepts. */
 function explainRule({ id, level, summary, why, examples }: Rule, { style, width }: CommandContext): string {
   const wrap = (text: string) =>
     text
@@ -137,10 +147,10 @@ function ruleNamed(id: string): Rule {
     id,
     rules.map((rule) => rule.id),
   );
-  throw new CommandError(
-    `unknown rule "${id}"`,
-    near ? `did you mean "${near}"?` : `the rules are ${rules.map((rule) => rule.id).join(", ")}`,
-    exitStatus.usage,
+  throw usageError(
+    near
+      ? say("misspelled-rule", { rule: id, meant: near })
+      : say("unknown-rule", { rule: id, rules: rules.map((rule) => rule.id).join(", ") }),
   );
 }
 
@@ -156,7 +166,7 @@ function baselineOf(context: CommandContext, project: Project, findings: readonl
       ...((key === undefined || namespace !== undefined) && { file }),
       ...(locale !== undefined && { locale }),
       ...(config.books.length > 1 && { book }),
-      reason: "there from before the rules were",
+      reason: "found before the rule was introduced",
     };
     const id = JSON.stringify(waiver);
     if (seen.has(id)) return [];
@@ -171,3 +181,22 @@ function baselineOf(context: CommandContext, project: Project, findings: readonl
     added.length === 0 ? {} : { waivers: added.length },
   );
 }
+
+/** `fond lint` */
+export const lintCommand = defineCommand<LintCommandOptions>({
+  name: "lint",
+  summary: "Check the catalogs and how the code uses them",
+  heeds: { json: true, books: true, locales: true, forms: reportForms },
+  declare: (command) =>
+    withWriteOptions(withChangeOptions(command))
+      .argument("[paths...]", "only report on these files or folders")
+      .option("--rule <rule...>", "only run these rules")
+      .option("--max-warnings <number>", "fail if there are more warnings than this", (value) => {
+        if (!/^\d+$/.test(value)) throw new InvalidArgumentError("It must be a whole number.");
+        return Number(value);
+      })
+      .option("--fix", "fix what is safe to fix: prints the plan, --write applies it")
+      .option("--explain <rule>", "explain a rule, with examples")
+      .option("--baseline", "accept today's findings as waivers, so that only new ones are reported"),
+  run: runLint,
+});

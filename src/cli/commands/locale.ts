@@ -1,8 +1,23 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import { addLocale, dropLocale, listLocales, type LocaleAccount } from "../../core/project/locales.js";
 import { localesJson } from "../../output/json.js";
-import { openOrFail, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import {
+  openOrFail,
+  settlePlan,
+  type CommandContext,
+  type WriteOptions,
+  withWriteOptions,
+} from "../context.js";
+import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { today } from "../today.js";
+
+const say = notices("cli", {
+  "no-action": {
+    message: 'unknown action "{action}"',
+    remedy: "write `fond locale list`, `fond locale add pt-BR` or `fond locale drop pt-BR`",
+  },
+});
 
 /** Lists the locales of a project, opens a new one, or sets one aside. */
 export function runLocale(
@@ -18,13 +33,9 @@ export function runLocale(
     return exitStatus.inOrder;
   }
   if ((action !== "add" && action !== "drop") || tag === undefined)
-    throw new CommandError(
-      `“${[action, tag ?? ""].join(" ").trim()}” is nothing to do with locales`,
-      "write `fond locale list`, `fond locale add pt-BR` or `fond locale drop pt-BR`",
-      exitStatus.usage,
-    );
+    throw usageError(say("no-action", { action: [action, tag ?? ""].join(" ").trim() }));
   const result = action === "add" ? addLocale(project, tag, today()) : dropLocale(project, tag, today());
-  if (!result.ok) throw new CommandError(result.message, result.remedy, exitStatus.usage);
+  if (!result.ok) throw usageError(result);
   if (result.account && context.options.format === "text") context.print(describe(context, result.account));
   return settlePlan(context, "locale", result.plan, options);
 }
@@ -44,3 +55,15 @@ function describe(
     one.share === undefined || one.isSource ? "" : `  ${(Math.floor(one.share * 1000) / 10).toFixed(1)} %`;
   return `${style.bold(one.locale.padEnd(6))}  ${name}${share}\n        ${style.dim(facts.join(" · "))}\n`;
 }
+
+/** `fond locale` */
+export const localeCommand = defineCommand<WriteOptions>({
+  name: "locale",
+  summary: "List the project's locales, add one, or drop one",
+  heeds: { json: true },
+  declare: (command) =>
+    withWriteOptions(command)
+      .argument("[action]", "list, add or drop")
+      .argument("[tag]", "the locale, for example pt-BR"),
+  run: runLocale,
+});

@@ -1,3 +1,5 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import { readFileSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { formatOf } from "../../core/catalog/formats/index.js";
@@ -6,7 +8,14 @@ import { isLedgerText, mergeLedgers } from "../../core/ledger/merge.js";
 import { mergeByLines, mergeWithMarkers } from "../../disk/git-files.js";
 import { reasonOf } from "../../disk/disk-files.js";
 import type { CommandContext } from "../context.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { exitStatus, usageError, type ExitStatus } from "../exit.js";
+
+const say = notices("cli", {
+  "no-version": {
+    message: "{path}: {detail}",
+    remedy: "name the three versions of a file: base, ours, theirs",
+  },
+});
 
 /** Merges three versions of a catalog or ledger by key, as Git asks a merge driver to: the result takes ours' place. */
 export function runMerge(context: CommandContext, paths: readonly string[]): ExitStatus {
@@ -16,11 +25,7 @@ export function runMerge(context: CommandContext, paths: readonly string[]): Exi
     try {
       return readFileSync(resolve(cwd, path), "utf8");
     } catch (error) {
-      throw new CommandError(
-        `${path}: ${reasonOf(error)}`,
-        "name the three versions of a file: base, ours, theirs",
-        exitStatus.usage,
-      );
+      throw usageError(say("no-version", { path, detail: reasonOf(error) }));
     }
   };
   const [was, our, their] = [read(base), read(ours), read(theirs)];
@@ -37,11 +42,25 @@ export function runMerge(context: CommandContext, paths: readonly string[]): Exi
     write(byLine ?? mergeWithMarkers(cwd, base, ours, theirs) ?? withMarkers(our, their));
     if (byLine !== undefined) return exitStatus.inOrder;
     context.say(
-      `${name}: cannot be merged by key, since one side cannot be read or makes a group of a text; its lines are in conflict`,
+      `${name}: cannot be merged by key, because one side cannot be read or turns a text into a group; its lines are in conflict`,
     );
     return exitStatus.toSettle;
   }
   write((our.startsWith("\uFEFF") ? "\uFEFF" : "") + merged.text);
-  for (const key of merged.conflicts) context.say(`${name}: both sides changed ${key}, each in its own way`);
+  for (const key of merged.conflicts) context.say(`${name}: both sides changed ${key}`);
   return merged.conflicts.length > 0 ? exitStatus.toSettle : exitStatus.inOrder;
 }
+
+/** `fond merge` */
+export const mergeCommand = defineCommand({
+  name: "merge",
+  summary: "Merge three versions of a catalog or ledger by key, as a merge driver for Git",
+  heeds: {},
+  declare: (command) =>
+    command
+      .argument("<base>", "the common ancestor")
+      .argument("<ours>", "our version, which the result replaces")
+      .argument("<theirs>", "their version")
+      .argument("[name]", "the file's name in the project, which tells its format"),
+  run: runMerge,
+});

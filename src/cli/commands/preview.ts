@@ -1,3 +1,5 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import { groupBy } from "../../core/text/group-by.js";
 import type { Finding } from "../../core/lint/finding.js";
 import {
@@ -16,10 +18,17 @@ import {
   scopeOf,
   type ChangeOptions,
   type CommandContext,
+  withChangeOptions,
 } from "../context.js";
 import { isolated } from "../terminal/style.js";
 import { drawn, withoutEndSpaces } from "../terminal/table.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { exitStatus, usageError, type ExitStatus } from "../exit.js";
+
+const say = notices("cli", {
+  "no-value": { message: '"{value}" has no value', remedy: "write --with name=value" },
+  "misspelled-key": { message: 'unknown key "{key}"', remedy: "did you mean {meant}?" },
+  "unknown-key": { message: 'unknown key "{key}"', remedy: "`fond preview '**'` lists all keys" },
+});
 
 export interface PreviewCommandOptions extends ChangeOptions {
   readonly with?: readonly string[];
@@ -37,8 +46,7 @@ export async function runPreview(
   const values: Record<string, string> = {};
   for (const given of options.with ?? []) {
     const match = /^([^=]+)=([\s\S]*)$/.exec(given);
-    if (!match)
-      throw new CommandError(`“${given}” gives no value`, "write --with name=value", exitStatus.usage);
+    if (!match) throw usageError(say("no-value", { value: given }));
     values[match[1] ?? ""] = match[2] ?? "";
   }
   const { source, targets } = project.config;
@@ -58,10 +66,10 @@ export async function runPreview(
 
 function named(result: PreviewResult): readonly PreviewMessage[] {
   if (result.ok) return result.messages;
-  throw new CommandError(
-    `there is no key “${result.unknown}”`,
-    result.near.length > 0 ? `did you mean ${result.near.join(", ")}?` : "`fond balance` shows what there is",
-    exitStatus.usage,
+  throw usageError(
+    result.near.length > 0
+      ? say("misspelled-key", { key: result.unknown, meant: result.near.join(", ") })
+      : say("unknown-key", { key: result.unknown }),
   );
 }
 
@@ -155,3 +163,20 @@ function isolate(text: string): string {
   const line = onOneLine(text);
   return /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(line) ? isolated(line) : line;
 }
+
+/** `fond preview` */
+export const previewCommand = defineCommand<PreviewCommandOptions>({
+  name: "preview",
+  summary: "Show what users would read: every locale, plural category and case",
+  heeds: { json: true, books: true, locales: true },
+  declare: (command) =>
+    withChangeOptions(command)
+      .argument("[keys...]", "keys or patterns (* and **); default: the keys that have findings")
+      .option(
+        "--with <name=value>",
+        "use this value for an argument; repeatable",
+        (value: string, all?: readonly string[]) => [...(all ?? []), value],
+      )
+      .option("--compare <locale...>", "show these locales side by side"),
+  run: runPreview,
+});

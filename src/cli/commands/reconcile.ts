@@ -1,15 +1,33 @@
+import { notices } from "../../core/message/notices.js";
+import { defineCommand } from "../command.js";
 import { reconcileProject } from "../../core/project/project.js";
-import { openOrFail, scopeOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
+import {
+  openOrFail,
+  scopeOf,
+  settlePlan,
+  type CommandContext,
+  type WriteOptions,
+  withWriteOptions,
+} from "../context.js";
 import { changesOfFiles } from "../../disk/git-files.js";
 import { git } from "../../disk/git.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { usageError, type ExitStatus } from "../exit.js";
 import { today } from "../today.js";
 
+const say = notices("cli", {
+  "no-git-history": {
+    message: "no Git history",
+    remedy: "run it inside a Git repository with commits, or without --from-history",
+  },
+});
+
+export interface ReconcileCommandOptions extends WriteOptions {
+  readonly keepExtra?: boolean;
+  readonly fromHistory?: boolean;
+}
+
 /** Brings every locale into step with the source catalog. */
-export function runReconcile(
-  context: CommandContext,
-  options: WriteOptions & { readonly keepExtra?: boolean; readonly fromHistory?: boolean },
-): ExitStatus {
+export function runReconcile(context: CommandContext, options: ReconcileCommandOptions): ExitStatus {
   const project = openOrFail(context);
   const { cwd } = context.options;
   const reconciled = () =>
@@ -21,11 +39,19 @@ export function runReconcile(
   try {
     git(cwd, ["rev-parse", "--verify", "--quiet", "HEAD"]);
   } catch {
-    throw new CommandError(
-      "Git has no history to work anything out from",
-      "run it inside a Git repository with commits, or leave --from-history out",
-      exitStatus.usage,
-    );
+    throw usageError(say("no-git-history", {}));
   }
   return settlePlan(context, "reconcile", reconciled(), options);
 }
+
+/** `fond reconcile` */
+export const reconcileCommand = defineCommand<ReconcileCommandOptions>({
+  name: "reconcile",
+  summary: "Sync the keys of every locale with the source catalog",
+  heeds: { json: true, books: true, locales: true },
+  declare: (command) =>
+    withWriteOptions(command)
+      .option("--keep-extra", "keep keys that the source does not have")
+      .option("--from-history", "use Git history to find what translations without a record were made from"),
+  run: (context, _, options) => runReconcile(context, options),
+});

@@ -1,6 +1,15 @@
+import { defineCommand } from "../command.js";
 import { reviewProject } from "../../core/project/review.js";
-import { openOrFail, scopeOf, settlePlan, type CommandContext, type WriteOptions } from "../context.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import {
+  openOrFail,
+  scopeOf,
+  settlePlan,
+  type CommandContext,
+  type WriteOptions,
+  withWriteOptions,
+  oneOf,
+} from "../context.js";
+import { usageError, type ExitStatus } from "../exit.js";
 import { today } from "../today.js";
 
 export interface ReviewCommandOptions extends WriteOptions {
@@ -19,6 +28,26 @@ export function runReview(
     ...(sameMeaning && state !== undefined && { state }),
     today: today(),
   });
-  if (!result.ok) throw new CommandError(result.message, result.remedy, exitStatus.usage);
+  if (!result.ok) throw usageError(result);
   return settlePlan(context, "review", result.plan, options);
 }
+
+/** `fond review` */
+export const reviewCommand = defineCommand<ReviewCommandOptions>({
+  name: "review",
+  summary: "Mark translations as reviewed, or as still valid after a source change",
+  heeds: { json: true, books: true, locales: true },
+  declare: (command) =>
+    withWriteOptions(command)
+      .argument("<keys...>", "keys or patterns (* and **)")
+      .option(
+        "--state <state>",
+        "set this state: translated, reviewed (the default) or final",
+        oneOf("translated", "reviewed", "final"),
+      )
+      .option(
+        "--same-meaning",
+        "mark stale translations as still valid: the source changed, its meaning did not",
+      ),
+  run: runReview,
+});

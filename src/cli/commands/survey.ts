@@ -1,3 +1,4 @@
+import { defineCommand } from "../command.js";
 import { surveyProject, type Project, type Scope, type SurveyResult } from "../../core/project/project.js";
 import { prepareWidths } from "../../core/text/width.js";
 import type { ReportedLiteral } from "../../core/survey/survey.js";
@@ -13,6 +14,7 @@ import {
   scopeOf,
   type ChangeOptions,
   type CommandContext,
+  withChangeOptions,
 } from "../context.js";
 import type { ChangedLines } from "../../disk/git.js";
 import { exitStatus, type ExitStatus } from "../exit.js";
@@ -135,3 +137,16 @@ function shorten(literal: ReportedLiteral, room: number): string {
   const text = literal.message.replace(/\s+/g, " ");
   return text.length > room ? `${text.slice(0, Math.max(room - 1, 1))}…` : text;
 }
+
+/** `fond survey` */
+export const surveyCommand = defineCommand<SurveyCommandOptions>({
+  name: "survey",
+  summary: "Find hard-coded UI text in code, and say why each string counts as text",
+  heeds: { json: true, books: true, jobs: true },
+  declare: (command) =>
+    withChangeOptions(command)
+      .argument("[paths...]", "files or folders to survey")
+      .option("--all", "also list the strings that count as code")
+      .option("--no-cache", "judge every file again"),
+  run: runSurvey,
+});

@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { groupBy } from "../text/group-by.js";
 import { partEnds, separatorsOf } from "../text/separators.js";
 import { configFileNames } from "../config/load.js";
@@ -206,6 +208,14 @@ interface FileContent extends Pick<
   readonly raw: CatalogContent;
 }
 
+const say = notices("catalog", {
+  encoding: { message: "not UTF-8 text: {detail}", remedy: "save the file as UTF-8" },
+  unreadable: { message: "the file cannot be read: {detail}", remedy: "check its permissions" },
+  "too-large": { message: "larger than 50 MB", remedy: "split it, or check what wrote it" },
+  nul: { message: "NUL character: this is not a text file", remedy: "check what wrote this file" },
+  skipped: { message: "skipped, because it cannot be read: {detail}", remedy: "{fix}" },
+});
+
 /** Files of more code units than this are no catalogs that people write. */
 const largestFile = 50_000_000;
 
@@ -220,11 +230,9 @@ function readFile(
   if (!read.ok) {
     const empty = { file, format, content: format.empty, bom: false, lines: lineIndex("") };
     if (read.trouble === "absent") return { ...empty, exists: false, raw: catalogContent(entryTable([])) };
+    const { detail } = read;
     const problem = fileProblem(
-      read.trouble === "encoding"
-        ? `this is not UTF-8 text: ${read.detail}`
-        : `it cannot be read: ${read.detail}`,
-      read.trouble === "encoding" ? "save the file as UTF-8" : "see that it can be read",
+      read.trouble === "encoding" ? say("encoding", { detail }) : say("unreadable", { detail }),
     );
     return { ...empty, exists: true, raw: noEntries(problem), unreadable: read.detail };
   }
@@ -240,10 +248,10 @@ function readFile(
   };
   const trouble =
     text.length > largestFile
-      ? fileProblem("it is larger than 50 MB", "split it, or check what wrote it")
+      ? fileProblem(say("too-large", {}))
       : text.includes("\0")
         ? {
-            ...fileProblem("it holds a NUL character, so it is no text", "check what wrote this file"),
+            ...fileProblem(say("nul", {})),
             span: { start: text.indexOf("\0"), end: text.indexOf("\0") + 1 },
           }
         : undefined;
@@ -254,8 +262,8 @@ function noEntries(problem: CatalogProblem): CatalogContent {
   return catalogContent(entryTable([]), { problems: [problem] });
 }
 
-function fileProblem(message: string, remedy: string): CatalogProblem {
-  return { code: "syntax", message, remedy, span: { start: 0, end: 0 } };
+function fileProblem(notice: Notice): CatalogProblem {
+  return { code: "syntax", ...notice, span: { start: 0, end: 0 } };
 }
 
 /** One catalog of a file. */
@@ -303,8 +311,10 @@ export function unreadNote({ file, lines, problems: [problem], unreadable }: Cat
   return {
     file,
     ...(problem && lines.position(problem.span.start)),
-    message: `skipped, because it cannot be read: ${problem?.message ?? unreadable ?? ""}`,
-    remedy: problem?.remedy ?? "make it readable",
+    ...say("skipped", {
+      detail: problem?.message ?? unreadable ?? "",
+      fix: problem?.remedy ?? "make it readable",
+    }),
     undone: unreadable === undefined ? "broken" : "unreadable",
   };
 }

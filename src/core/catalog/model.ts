@@ -1,3 +1,4 @@
+import type { Notice } from "../text/wording.js";
 import type { TextEncoding } from "../files/files.js";
 import type { Span } from "../text/span.js";
 import type { EntryTable } from "./entry-table.js";
@@ -23,10 +24,8 @@ export interface Entry {
 }
 
 /** Something that keeps a catalog file from being read, or from being read whole. */
-export interface CatalogProblem {
+export interface CatalogProblem extends Notice {
   readonly code: "syntax" | "merge-marker" | "shape";
-  readonly message: string;
-  readonly remedy: string;
   readonly span: Span;
 }
 

@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { deepestNesting, tooDeepInJson, tooDeepInYaml } from "../text/nesting.js";
 import type { Node, ParseError } from "jsonc-parser";
 import * as v from "valibot";
@@ -16,46 +18,81 @@ import { configSchema, type Config } from "./schema.js";
 export const configFileNames = ["fond.config.json", "fond.config.yaml", "fond.config.yml"] as const;
 
 /** Something wrong with the configuration: where, what was found, what was expected, what to do. */
-export interface ConfigProblem {
+export interface ConfigProblem extends Notice {
   readonly file: string;
   readonly line: number;
   readonly column: number;
   /** The place inside the configuration: `books[0].files`; empty for the whole. */
   readonly path: string;
-  readonly message: string;
-  readonly remedy: string;
 }
 
 export type ConfigResult =
   | { readonly ok: true; readonly file: string; readonly config: Config }
   | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
 
+const say = notices("config", {
+  absent: {
+    message: "{file}: {detail}",
+    remedy: "run `fond init` to write one from what is in the project, or name one with --config",
+  },
+  unreadable: { message: "{file}: {detail}", remedy: "check its permissions" },
+  json: { message: "invalid JSON: {detail}", remedy: "fix the syntax of the file here" },
+  yaml: { message: "invalid YAML: {detail}", remedy: "fix the syntax of the file here" },
+  "too-deep": { message: "nested deeper than {levels} levels", remedy: "check what wrote this file" },
+  aliases: { message: "aliases expand to too much", remedy: "write the settings out" },
+  "no-tag": { message: '"{tag}" is not a language tag', remedy: "write a tag such as de or pt-BR (BCP 47)" },
+  "spelled-tag": {
+    message: '"{tag}" is not a language tag',
+    remedy: 'write "{meant}"; "spelling" sets how file names spell it',
+  },
+  "language-name": { message: '"{tag}" is not a language tag', remedy: 'did you mean "{meant}"?' },
+  "duplicate-locale": { message: 'duplicate locale "{tag}"', remedy: "keep one of the two" },
+  "unknown-locale": { message: 'unknown locale "{tag}"', remedy: "use one of the locales {locales}" },
+  "misspelled-part": { message: "unknown part {part}", remedy: "did you mean {meant}?" },
+  "unknown-part": { message: "unknown part {part}", remedy: "use one of the parts {parts}" },
+  "no-locale": {
+    message: "found {files}, expected a path with {locale} in it",
+    remedy:
+      'put {locale} where the paths differ; if one file holds all locales, set "root" or "leaf" to where the locale is',
+  },
+  "root-and-leaf": {
+    message: '"root" and "leaf" cannot be combined',
+    remedy: "keep the one that says where the locale is in the files",
+  },
+  "duplicate-book": { message: 'duplicate book "{name}"', remedy: "give each book its own name" },
+  "misspelled-setting": { message: 'unknown setting "{name}"', remedy: 'did you mean "{meant}"?' },
+  "unknown-setting": { message: 'unknown setting "{name}"', remedy: "use one of the settings {settings}" },
+  "missing-setting": { message: 'missing setting "{name}"', remedy: "add it: it is required" },
+  "misspelled-value": { message: "found {found}, expected {expected}", remedy: 'did you mean "{meant}"?' },
+  "wrong-value": { message: "found {found}, expected {expected}", remedy: "change it to what is expected" },
+});
+
 /** Where the value or key at a path stands, as an offset. */
 type Locate = (path: readonly (string | number)[], wantKey: boolean) => number;
 
 type Parsed =
   | { readonly ok: true; readonly value: unknown; readonly locate: Locate }
-  | { readonly ok: false; readonly errors: readonly { readonly offset: number; readonly message: string }[] };
+  | { readonly ok: false; readonly errors: readonly { readonly offset: number; readonly notice: Notice }[] };
 
 /** Finds, reads and checks the configuration. `file` names it; without it the usual names are tried. */
 export function loadConfig(files: Files, file?: string): ConfigResult {
   const name = file ?? configFileNames.find((candidate) => files.read(candidate).ok) ?? configFileNames[0];
   const read = files.read(name);
   if (!read.ok) {
-    const remedy =
+    const { detail } = read;
+    const notice =
       read.trouble === "absent"
-        ? "run `fond init` to write one from what is in the project, or name one with --config"
-        : "see that it can be read";
-    return failed(name, `${name}: ${read.detail}`, remedy);
+        ? say("absent", { file: name, detail })
+        : say("unreadable", { file: name, detail });
+    return { ok: false, problems: [{ file: name, line: 1, column: 1, path: "", ...notice }] };
   }
   const checked = checkSettings(name, read.text, configSchema);
   if (!checked.ok) return checked;
-  const problems = checkMeaning(checked.value).map(({ path, message, remedy }) => ({
+  const problems = checkMeaning(checked.value).map(({ path, ...notice }) => ({
     file: name,
     ...checked.at(path),
     path: showPath(path),
-    message,
-    remedy,
+    ...notice,
   }));
   return problems.length === 0 ? { ok: true, file: name, config: checked.value } : { ok: false, problems };
 }
@@ -84,8 +121,7 @@ export function checkSettings<Schema extends v.GenericSchema>(
         file: name,
         ...index.position(error.offset),
         path: "",
-        message: error.message,
-        remedy: "correct the file's syntax here",
+        ...error.notice,
       })),
     };
   }
@@ -102,7 +138,7 @@ export function checkSettings<Schema extends v.GenericSchema>(
         file: name,
         ...at(place, unknownKey),
         path: showPath(path),
-        ...wordIssue(schema, issue, path, unknownKey, missing),
+        ...explainIssue(schema, issue, path, unknownKey, missing),
       };
     });
     return { ok: false, problems };
@@ -123,9 +159,11 @@ function languageNamed(name: string): string | undefined {
   return undefined;
 }
 
+type MeaningProblem = { readonly path: readonly (string | number)[] } & Notice;
+
 /** What a schema cannot say: tags that are no tags, names used twice. */
-function checkMeaning(config: Config): { path: (string | number)[]; message: string; remedy: string }[] {
-  const problems: { path: (string | number)[]; message: string; remedy: string }[] = [];
+function checkMeaning(config: Config): readonly MeaningProblem[] {
+  const problems: MeaningProblem[] = [];
   const tags = [
     { path: ["source"], tag: config.source },
     ...config.targets.map((tag, index) => ({ path: ["targets", index], tag })),
@@ -135,13 +173,12 @@ function checkMeaning(config: Config): { path: (string | number)[]; message: str
     const parsed = parseTag(tag);
     if (!parsed) {
       const hyphenated = tag.replaceAll("_", "-");
-      const remedy =
-        parseTag(hyphenated) && hyphenated !== tag
-          ? `write “${hyphenated}”; how file names spell it is set by “spelling”`
-          : "write a tag such as de or pt-BR (BCP 47)";
-      problems.push({ path, message: `“${tag}” is not a language tag`, remedy });
-    } else if (seen.has(parsed.tag))
-      problems.push({ path, message: `the locale “${tag}” is there twice`, remedy: "keep one of the two" });
+      const isSpelling = parseTag(hyphenated) && hyphenated !== tag;
+      problems.push({
+        path,
+        ...(isSpelling ? say("spelled-tag", { tag, meant: hyphenated }) : say("no-tag", { tag })),
+      });
+    } else if (seen.has(parsed.tag)) problems.push({ path, ...say("duplicate-locale", { tag }) });
     if (parsed) seen.add(parsed.tag);
   }
   const source = parseTag(config.source)?.tag ?? config.source;
@@ -151,8 +188,7 @@ function checkMeaning(config: Config): { path: (string | number)[]; message: str
     const meant = languageNamed(name);
     problems.push({
       path: index === 0 ? ["source"] : ["targets", index - 1],
-      message: `"${tag}" is not a language tag`,
-      remedy: meant === undefined ? "write a tag such as de or pt-BR (BCP 47)" : `did you mean "${meant}"?`,
+      ...(meant === undefined ? say("no-tag", { tag }) : say("language-name", { tag, meant })),
     });
   }
   config.books.forEach((book, index) => {
@@ -162,8 +198,7 @@ function checkMeaning(config: Config): { path: (string | number)[]; message: str
         if (known === source || seen.has(known)) continue;
         problems.push({
           path: ["books", index, "only", pattern, at],
-          message: `unknown locale "${tag}"`,
-          remedy: `the locales are ${[config.source, ...config.targets].join(", ")}`,
+          ...say("unknown-locale", { tag, locales: [config.source, ...config.targets].join(", ") }),
         });
       }
     const { pattern } = book.naming;
@@ -172,53 +207,51 @@ function checkMeaning(config: Config): { path: (string | number)[]; message: str
         const near = nearest(part, namingParts);
         problems.push({
           path: ["books", index, "naming", "pattern"],
-          message: `unknown part {${part}}`,
-          remedy: near
-            ? `did you mean {${near}}?`
-            : `the parts are ${namingParts.map((one) => `{${one}}`).join(", ")}`,
+          ...(near
+            ? say("misspelled-part", { part: `{${part}}`, meant: `{${near}}` })
+            : say("unknown-part", {
+                part: `{${part}}`,
+                parts: namingParts.map((one) => `{${one}}`).join(", "),
+              })),
         });
       }
     const isTable = book.format === "csv" || book.table !== undefined || /\.csv$/i.test(book.files);
     if (!book.files.includes("{locale}") && !book.root && !book.leaf && !isTable)
       problems.push({
         path: ["books", index, "files"],
-        message: `found ${JSON.stringify(book.files)}, expected a path with {locale} in it`,
-        remedy:
-          "put {locale} where the paths differ; where one file holds all locales, say where with “root” or “leaf”",
+        ...say("no-locale", { files: JSON.stringify(book.files), locale: "{locale}" }),
       });
     if (book.root && book.leaf)
       problems.push({
         path: ["books", index, "leaf"],
-        message: "“root” and “leaf” do not go together",
-        remedy: "keep the one that says where the locale stands in the files",
+        ...say("root-and-leaf", {}),
       });
     if (config.books.findIndex((other) => other.name === book.name) < index)
       problems.push({
         path: ["books", index, "name"],
-        message: `two books are named “${book.name}”`,
-        remedy: "give each book a name of its own",
+        ...say("duplicate-book", { name: book.name }),
       });
   });
   return problems;
 }
 
-function wordIssue(
+function explainIssue(
   schema: v.GenericSchema,
   issue: v.BaseIssue<unknown>,
   path: readonly (string | number)[],
   unknownKey: boolean,
   missing: boolean,
-): { message: string; remedy: string } {
+): Notice {
   const last = path[path.length - 1];
   if (unknownKey) {
     const allowed = allowedKeys(schema, path.slice(0, -1));
     const near = nearest(String(last), allowed);
-    return {
-      message: `“${last}” is no setting here`,
-      remedy: near ? `did you mean “${near}”?` : `the settings here are ${allowed.join(", ")}`,
-    };
+    const name = String(last);
+    return near
+      ? say("misspelled-setting", { name, meant: near })
+      : say("unknown-setting", { name, settings: allowed.join(", ") });
   }
-  if (missing) return { message: `“${last}” is missing`, remedy: "add it: every configuration needs it" };
+  if (missing) return say("missing-setting", { name: String(last) });
   const expected = issue.message;
   const found = JSON.stringify(issue.input) ?? "nothing";
   const words = expected.split(/, | or /);
@@ -226,10 +259,10 @@ function wordIssue(
     typeof issue.input === "string" && words.every((word) => /^[\w-]+$/.test(word))
       ? nearest(issue.input, words)
       : undefined;
-  return {
-    message: `found ${found.length > 60 ? `${found.slice(0, 57)}…` : found}, expected ${expected}`,
-    remedy: near ? `did you mean “${near}”?` : "change it to what is expected",
-  };
+  const shown = found.length > 60 ? `${found.slice(0, 57)}…` : found;
+  return near
+    ? say("misspelled-value", { found: shown, expected, meant: near })
+    : say("wrong-value", { found: shown, expected });
 }
 
 /** The keys that the schema allows at a path. */
@@ -285,7 +318,7 @@ function parseJson(text: string): Parsed {
       ok: false,
       errors: found.map((error) => ({
         offset: error.offset,
-        message: `not valid JSON: ${spacedWords(printParseErrorCode(error.error))}`,
+        notice: say("json", { detail: spacedWords(printParseErrorCode(error.error)) }),
       })),
     };
   }
@@ -313,7 +346,7 @@ function valueOf(node: Node): unknown {
 }
 
 function nestedTooDeep(offset: number) {
-  return { offset, message: `nested deeper than ${deepestNesting} levels` };
+  return { offset, notice: say("too-deep", { levels: deepestNesting }) };
 }
 
 function parseYaml(text: string): Parsed {
@@ -325,7 +358,7 @@ function parseYaml(text: string): Parsed {
       ok: false,
       errors: document.errors.map((error) => ({
         offset: error.pos[0],
-        message: `not valid YAML: ${error.message}`,
+        notice: say("yaml", { detail: error.message }),
       })),
     };
   let value: unknown;
@@ -334,7 +367,7 @@ function parseYaml(text: string): Parsed {
   } catch {
     return {
       ok: false,
-      errors: [{ offset: 0, message: "aliases that unfold to more than settings can be" }],
+      errors: [{ offset: 0, notice: say("aliases", {}) }],
     };
   }
   return { ok: true, value, locate: (path, wantKey) => yamlOffset(document, path, wantKey) };
@@ -349,8 +382,4 @@ function yamlOffset(document: Document, path: readonly (string | number)[], want
   }
   const node = path.length === 0 ? document.contents : document.getIn([...path], true);
   return isScalar(node) || isMap(node) || isSeq(node) ? (node.range?.[0] ?? 0) : 0;
-}
-
-function failed(file: string, message: string, remedy: string): ConfigResult {
-  return { ok: false, problems: [{ file, line: 1, column: 1, path: "", message, remedy }] };
 }

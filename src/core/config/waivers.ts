@@ -1,3 +1,4 @@
+import { notices } from "../message/notices.js";
 import { applyEdits, modify, parse } from "../text/jsonc.js";
 import * as v from "valibot";
 import type { Files } from "../files/files.js";
@@ -71,6 +72,10 @@ export type WaiversResult =
   | { readonly ok: true; readonly waivers: Waivers }
   | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
 
+const say = notices("waivers", {
+  unreadable: { message: "{detail}", remedy: "check its permissions" },
+});
+
 /** Reads a project's waivers; none where the file is not there. `today` is a day as YYYY-MM-DD. */
 export function loadWaivers(
   files: Files,
@@ -86,8 +91,7 @@ export function loadWaivers(
       line: 1,
       column: 1,
       path: "",
-      message: read.detail,
-      remedy: "see that it can be read",
+      ...say("unreadable", { detail: read.detail }),
     };
     return { ok: false, problems: [problem] };
   }

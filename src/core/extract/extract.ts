@@ -1,3 +1,6 @@
+import { explainProblem } from "../message/problem-wordings.js";
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { separatorsOf } from "../text/separators.js";
 import { posix } from "node:path";
 import { catalogEdits, isWhole, type Book, type Catalog } from "../catalog/book.js";
@@ -104,6 +107,56 @@ function keyedOf(chosen: readonly Chosen[]): KeyedChoice[] {
   return chosen.map((one) => ({ ...one, literal: one.found.literal }));
 }
 
+const say = notices("extract", {
+  refused: { message: '"{text}" not extracted: {reason}', remedy: "{fix}" },
+  "too-long": {
+    message: "rewriting this file took too long; some of its texts may be left",
+    remedy: "write this plan, then run extract again",
+  },
+  unparsed: {
+    message: "the file does not parse, so nothing in it is rewritten: {detail}",
+    remedy: "fix its syntax first",
+  },
+  "bad-key": {
+    message: 'key "{key}" cannot be used: it has another text, is a group, or is inside a text',
+    remedy: "choose another key",
+  },
+  "bad-message": {
+    message: 'message "{text}" cannot be used: {why}',
+    remedy: 'write a message that says the same as "{meant}"',
+  },
+  "no-near-catalog": {
+    message: 'no source catalog for "{key}"',
+    remedy: "create one beside or above the file; where several are equally near, none is chosen",
+  },
+  "no-catalog": {
+    message: 'no source catalog for "{key}"',
+    remedy: "fix the source catalog first; `fond lint` lists its problems",
+  },
+  "two-defaults": {
+    message: 'key "{key}" has a different default text here: "{text}"',
+    remedy: "make the two the same, or give one of them its own key",
+  },
+  "no-place": {
+    message: 'key "{key}" cannot be added: it is a group, or inside a text',
+    remedy: "choose another key for this lookup",
+  },
+  "broken-file": {
+    message: "skipped, because the rewritten file would not parse: {detail}",
+    remedy: "check the templates in emit and the lookups of the book",
+  },
+  "lost-file": {
+    message: 'skipped, because the rewritten file would not look up "{key}"',
+    remedy: "check the templates in emit and the lookups of the book",
+  },
+  "too-slow": { message: "checking the rewritten file takes too long", remedy: "move it by hand" },
+  overlap: { message: "it would be written twice in one place", remedy: "move it by hand" },
+  "idle-import": {
+    message: "emit.import is for scripts, and no script was rewritten",
+    remedy: 'set the line for other files under emit.endings, for example "{ending}"',
+  },
+});
+
 /** Rewrites that fail are found by trying, and each try reads the file again: after so many milliseconds the rest is left to a person. */
 const longestRewrite = 3_000;
 const nothingDone = { edits: [], done: new Set<KeyedChoice>() };
@@ -161,12 +214,7 @@ class Extraction {
       // Places in the rewritten file are not those that a person decided on.
       if (this.extracted.length === before || this.options.decisions?.size) return;
       if (performance.now() > this.deadline) {
-        this.noteAt(
-          source,
-          { start: 0, end: 0 },
-          "rewriting this file took too long, and some of its texts may be left",
-          "run extract again when this is written",
-        );
+        this.noteAt(source, { start: 0, end: 0 }, say("too-long", {}));
         return;
       }
       const { rewritten } = this;
@@ -185,12 +233,7 @@ class Extraction {
   private texts(source: SourceFile): void {
     const [problem] = source.problems;
     if (problem) {
-      this.noteAt(
-        source,
-        problem.span,
-        `the file does not parse, so nothing in it is rewritten: ${problem.message}`,
-        "correct its syntax first",
-      );
+      this.noteAt(source, problem.span, say("unparsed", { detail: problem.message }));
       return;
     }
     this.defaults(source);
@@ -205,7 +248,7 @@ class Extraction {
       this.options.waivers,
     );
     const { stopped } = surveyed;
-    if (stopped) this.noteAt(source, stopped.span, stopped.message, stopped.remedy);
+    if (stopped) this.noteAt(source, stopped.span, stopped);
     const candidates = surveyed.literals.filter(
       (literal) =>
         (this.decisionOn(literal)?.key !== undefined || wanted.includes(literal.verdict)) &&
@@ -230,7 +273,7 @@ class Extraction {
           : hostRefusal(found.literal, source, host, this.reader, this.config.emit.atLoad);
         if (!why) return true;
         refused.push(found.literal.span);
-        this.noteAt(source, found.literal.span, `“${shorten(found.text)}” stays: ${why.reason}`, why.remedy);
+        this.noteRefused(source, found, why);
         return false;
       });
     usable.splice(Math.max(room, 0));
@@ -249,21 +292,20 @@ class Extraction {
           source,
           found.literal.span,
           wrong === undefined
-            ? `the key ${decision?.key ?? ""} cannot be given: it has another text, is a group, or is below a text`
-            : `the message “${shorten(message)}” cannot be taken: ${wrong}`,
-          wrong === undefined ? "choose another key" : `it has to say what “${shorten(found.message)}” says`,
+            ? say("bad-key", { key: decision?.key ?? "" })
+            : say("bad-message", { text: shorten(message), why: wrong, meant: shorten(found.message) }),
         );
         continue;
       }
       const { fullKey, isNew } = named;
       if (!this.hasRoomFor(fullKey)) {
+        const { hasParts, hasNamespaces } = this.book.layout;
         this.noteAt(
           source,
           found.literal.span,
-          `no source catalog for "${fullKey}"`,
-          this.book.layout.hasParts && !this.book.layout.hasNamespaces
-            ? "create one beside or above the file; where several are as near, none is chosen"
-            : "correct the source catalog first; its problems are listed by `fond lint`",
+          hasParts && !hasNamespaces
+            ? say("no-near-catalog", { key: fullKey })
+            : say("no-catalog", { key: fullKey }),
         );
         continue;
       }
@@ -281,24 +323,14 @@ class Extraction {
       const collected = this.collected.get(key.value);
       if (collected !== undefined) {
         if (collected !== defaultText)
-          this.noteAt(
-            source,
-            keySpan,
-            `“${key.value}” has another default text here: “${shorten(defaultText)}”`,
-            "make the two the same, or give one of them a key of its own",
-          );
+          this.noteAt(source, keySpan, say("two-defaults", { key: key.value, text: shorten(defaultText) }));
         continue;
       }
       const { namespace } = separatorsOf(this.config);
       if (this.book.layout.hasNamespaces && !key.value.includes(namespace)) continue;
       if (!this.hasRoomFor(key.value)) continue;
       if (!this.namer.reserve(key.value, defaultText)) {
-        this.noteAt(
-          source,
-          keySpan,
-          `“${key.value}” cannot be added: it is a group, or below a text`,
-          "choose another key for this lookup",
-        );
+        this.noteAt(source, keySpan, say("no-place", { key: key.value }));
         continue;
       }
       this.collected.set(key.value, defaultText);
@@ -351,8 +383,7 @@ class Extraction {
     if (this.imports.length === 0 || first === undefined || this.hasScripts) return;
     this.notes.push({
       file: first.file,
-      message: "emit.import is for scripts, and no script was rewritten",
-      remedy: `name the line for other files under emit.endings, such as "${posix.extname(first.file)}"`,
+      ...say("idle-import", { ending: posix.extname(first.file) }),
     });
   }
 
@@ -372,14 +403,14 @@ class Extraction {
   private wrongMessage(message: string, proposed: string): string | undefined {
     const read = this.reader.read(message);
     const [problem] = read.problems;
-    if (problem) return problem.message;
+    if (problem) return explainProblem(problem).message;
     const names = (text: string) => {
       const { facts } = this.reader.read(text);
       return [...facts.arguments.keys(), ...[...facts.tags.keys()].map((tag) => `<${tag}>`)].sort();
     };
     const [own, meant] = [names(message), names(proposed)];
     const unknown = own.find((name) => !meant.includes(name));
-    return unknown === undefined ? undefined : `the code passes no “${unknown}”`;
+    return unknown === undefined ? undefined : `the code passes no "${unknown}"`;
   }
 
   /** A literal with its arguments named as the book's messages name them. */
@@ -399,14 +430,12 @@ class Extraction {
     const keys = new Set(again.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
     const lost = chosen.find(({ key }) => !keys.has(key));
     if (problem || lost) {
-      const why = problem
-        ? `would not parse any more (${problem.message})`
-        : `would not be seen to ask for ${lost?.key ?? ""}`;
       this.noteAt(
         source,
         chosen[0]?.found.literal.span ?? { start: 0, end: 0 },
-        `the rewritten file ${why}, so it is left as it is`,
-        "check the templates in emit and the lookups of the book",
+        problem
+          ? say("broken-file", { detail: problem.message })
+          : say("lost-file", { key: lost?.key ?? "" }),
       );
       return;
     }
@@ -447,7 +476,7 @@ class Extraction {
           after: "",
           again: source,
           written: [],
-          lost: isOver ? "takes too long to put right" : "would be written twice in one place",
+          lost: isOver ? say("too-slow", {}) : say("overlap", {}),
         };
       const written = items.filter((one) => done.has(one));
       const again = readSource(source.file, after, source.bom, shapes);
@@ -466,13 +495,7 @@ class Extraction {
         const both = [...kept, ...rest];
         return both.length === items.length || attempt(both).lost !== undefined ? kept : both;
       }
-      if (first)
-        this.noteAt(
-          source,
-          first.literal.span,
-          `“${shorten(first.found.text)}” stays: with it the rewritten file ${lost}`,
-          "check the templates in emit and the lookups of the book, or move it by hand",
-        );
+      if (first) this.noteRefused(source, first.found, lost);
       return [];
     };
     const items = workable(keyed);
@@ -600,10 +623,23 @@ class Extraction {
     return second === undefined ? first?.catalog.namespace : undefined;
   }
 
-  private noteAt(source: SourceFile, span: Span, message: string, remedy: string): void {
+  /** Says why a text is not extracted, under the id of the reason. */
+  private noteRefused(
+    source: SourceFile,
+    { literal, text: whole }: { readonly literal: Literal; readonly text: string },
+    { messageId, data, message, remedy }: Notice,
+  ): void {
+    const text = shorten(whole);
+    const said = say("refused", { text, reason: message, fix: remedy });
+    this.noteAt(source, literal.span, { ...said, messageId, data: { ...data, text } });
+  }
+
+  private noteAt(source: SourceFile, span: Span, { messageId, data, message, remedy }: Notice): void {
     this.notes.push({
       file: source.file,
       ...source.lines.position(span.start),
+      messageId,
+      data,
       message,
       remedy,
       undone: "refused",

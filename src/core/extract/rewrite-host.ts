@@ -1,3 +1,5 @@
+import type { Notice } from "../text/wording.js";
+import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
@@ -18,86 +20,104 @@ export function hostRefusal(
 ): Obstacle | undefined {
   const { form, context, pieces, written } = literal;
   if (literal.obstacle) return literal.obstacle;
-  if (literal.frame)
-    return {
-      reason: "several statements return it, and this is no script of its own",
-      remedy: "choose the words in a function of the component, or move them by hand",
-    };
-  if (written !== undefined)
-    return {
-      reason: "it is a message with plurals or cases already",
-      remedy: "move it into the catalog by hand, and pass it its values",
-    };
-  if (context.atLoad && !atLoad && host.kind === "code")
-    return {
-      reason: "it is evaluated once, when the file is loaded, before a locale is chosen",
-      remedy:
-        "move it into the method that uses it, or set emit.atLoad where your lookups can run that early",
-    };
+  if (literal.frame) return say("statements", {});
+  if (written !== undefined) return say("message", {});
+  if (context.atLoad && !atLoad && host.kind === "code") return say("at-load", {});
   if (literalMessage(pieces, reader) === undefined) return tooManyChoices(reader);
   const isExpression = form === "string" || form === "template";
   if (isExpression && host.kind === "markup" && isInScript(source.text, literal.span.start))
-    return {
-      reason: "it stands in a script inside of markup, where nothing says which lookups there are",
-      remedy: "move the script to a file of its own, or the text by hand",
-    };
+    return say("inline-script", {});
   if (
     isExpression &&
     !/^(?:["'`]|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}\d_$@(!])/u.test(source.text.slice(literal.span.start))
   )
-    return {
-      reason: "it is written in a way that a lookup cannot take the place of",
-      remedy: "move it by hand",
-    };
-  if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined)
-    return {
-      reason: "it has elements in it and the book has no way to write that",
-      remedy: "set emit.rich, or write the sentence so that the elements are around whole texts",
-    };
+    return say("odd-literal", {});
+  if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined) return say("rich", {});
   const template = form === "attribute" ? host.attribute : isExpression ? host.call : host.content;
-  if (template === undefined)
-    return {
-      reason: "nothing says how a template like this asks for a key",
-      remedy: 'set emit.content and emit.attribute, such as "{{ t(\\"{key}\\"{args}) }}"',
-    };
-  if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces)))
-    return {
-      reason: "a sign in it has to be escaped on the page, and what is usual here does not escape",
-      remedy: "set emit.content and emit.attribute to templates that escape what the lookup gives",
-    };
+  if (template === undefined) return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
+  if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
   const values = valuesOf(pieces);
-  if (values.length > 0 && !template.includes("{args}"))
-    return {
-      reason: "it has values filled in, and the book's template has no place for them",
-      remedy: "put {args} into the template in emit",
-    };
+  if (values.length > 0 && !template.includes("{args}")) return say("no-args", { args: "{args}" });
   for (const { code, span } of values) {
     const island = source.text.slice(span.start, span.end);
-    if (!isExpression && !host.readsIsland(island))
-      return {
-        reason: `the value of “${island}” cannot be passed to a lookup as it is`,
-        remedy: "take what it does to the value out of the text, then extract again",
-      };
-    if (isFormatted(code, context.language))
-      return {
-        reason: `“${code}” is formatted in place`,
-        remedy: "format the value in a variable, or write the message by hand with a typed argument",
-      };
+    if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
+    if (isFormatted(code, context.language)) return say("formatted", { code });
   }
   return undefined;
 }
 
+const say = notices("extract", {
+  statements: {
+    message: "several statements return it, and this is not a script of its own",
+    remedy: "choose the words in a function of the component, or move them by hand",
+  },
+  message: {
+    message: "it is already a message with plurals or cases",
+    remedy: "move it into the catalog by hand, and pass it its values",
+  },
+  "at-load": {
+    message: "it is evaluated when the file is loaded, before a locale is chosen",
+    remedy: "move it into the method that uses it, or set emit.atLoad if your lookups work that early",
+  },
+  "inline-script": {
+    message: "it is in a script inside markup, where no lookups are known",
+    remedy: "move the script to a file of its own, or move the text by hand",
+  },
+  "odd-literal": {
+    message: "a lookup cannot replace a literal written this way",
+    remedy: "move it by hand",
+  },
+  rich: {
+    message: "it contains elements, and the book has no way to write them",
+    remedy: "set emit.rich, or restructure the sentence so that the elements enclose whole texts",
+  },
+  "no-template": {
+    message: "the book does not say how a template of this kind looks up a key",
+    remedy: "set emit.content and emit.attribute, for example to {example}",
+  },
+  escape: {
+    message: "it contains a character that must be escaped on the page, and the usual lookup does not escape",
+    remedy: "set emit.content and emit.attribute to templates that escape what the lookup returns",
+  },
+  "no-args": {
+    message: "it has values, and the template of the book has no place for them",
+    remedy: "put {args} into the template in emit",
+  },
+  value: {
+    message: 'the value of "{code}" cannot be passed to a lookup as it is',
+    remedy: "move what it does to the value out of the text, then extract again",
+  },
+  formatted: {
+    message: '"{code}" is formatted in place',
+    remedy: "format the value in a variable, or write the message by hand with a typed argument",
+  },
+  broken: {
+    message: "the rewritten file would not parse: {detail}",
+    remedy: "check the templates in emit and the lookups of the book, or move it by hand",
+  },
+  lost: {
+    message: 'the rewritten file would not look up "{key}"',
+    remedy: "check the templates in emit and the lookups of the book, or move it by hand",
+  },
+  changed: {
+    message: 'the rewritten file would change "{text}" too',
+    remedy: "check the templates in emit and the lookups of the book, or move it by hand",
+  },
+  "too-many-choices": {
+    message: "its words are chosen by a value in a way that no plural or select expresses",
+    remedy: "write one message for each case",
+  },
+  "no-choices": {
+    message: "its words are chosen by a value, and messages in {syntax} have no plurals or cases",
+    remedy: 'set "plurals" to where the book keeps plural forms, or write one message for each case',
+  },
+});
+
 /** Why words that code chooses stay: the book's messages have no room for them, or nobody's have. */
 export function tooManyChoices({ syntax, plurals }: MessageReader): Obstacle {
   return syntax === "icu" || syntax === "mf2" || plurals !== "inline"
-    ? {
-        reason: "its words are chosen by a value in a way that no plural and no case says",
-        remedy: "write one message for each case",
-      }
-    : {
-        reason: `its words are chosen by a value, and messages in ${syntax} have no plurals or cases`,
-        remedy: "set “plurals” to where the book keeps plural forms, or write one message for each case",
-      };
+    ? say("too-many-choices", {})
+    : say("no-choices", { syntax });
 }
 
 /** What takes a text's place. */
@@ -147,12 +167,12 @@ export function lostInRewrite(
   before: SourceFile,
   after: SourceFile,
   chosen: readonly { readonly literal: Literal; readonly key: string }[],
-): string | undefined {
+): Notice | undefined {
   const [problem] = after.problems;
-  if (problem && before.problems.length === 0) return `would not parse any more (${problem.message})`;
+  if (problem && before.problems.length === 0) return say("broken", { detail: problem.message });
   const keys = new Set(after.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
   const lost = chosen.find(({ key }) => !keys.has(key));
-  if (lost) return `would not be seen to ask for ${lost.key}`;
+  if (lost) return say("lost", { key: lost.key });
   const gone = new Set(chosen.map(({ literal }) => literal));
   const inside = ({ span }: Literal) =>
     chosen.some(({ literal }) => literal.span.start <= span.start && span.end <= literal.span.end);
@@ -160,7 +180,7 @@ export function lostInRewrite(
   const missing = before.literals.find(
     (one) => !gone.has(one) && !inside(one) && !kept.has(fixedText(one.pieces)),
   );
-  return missing ? `would change “${fixedText(missing.pieces)}” too` : undefined;
+  return missing && say("changed", { text: fixedText(missing.pieces) });
 }
 
 function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {

@@ -1,3 +1,4 @@
+import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
@@ -31,6 +32,37 @@ export interface ScriptEmission {
   readonly hasLocale: (tag: string) => boolean;
 }
 
+const say = notices("extract", {
+  "foreign-locale": {
+    message: 'it has a text for "{locale}", which is not a locale of the project',
+    remedy: "add the locale with `fond locale add {locale} --write`, or remove that text",
+  },
+  "at-load-script": {
+    message: "it is evaluated when the file is loaded, before a locale is chosen",
+    remedy: "move it into the function that uses it, or set emit.atLoad if your lookups work that early",
+  },
+  "rich-script": {
+    message: "it contains elements, and the book has no way to write them",
+    remedy: "set emit.rich, for example to {example}",
+  },
+  taken: {
+    message: '"{name}" means something else here',
+    remedy: 'rename the variable "{name}" in this function',
+  },
+  "no-component": {
+    message: 'no component or hook encloses it in which "{setup}" could be written',
+    remedy: "move the text into the component that shows it, or pass it there",
+  },
+  declared: {
+    message: 'the file declares its own "{name}"',
+    remedy: "rename it, or choose another name in emit",
+  },
+  "not-imported": {
+    message: '"{name}" is not imported here',
+    remedy: "set emit.import to the line that imports it",
+  },
+});
+
 /** Why replacing a literal of a script might change what the program does; undefined where it is safe. */
 export function scriptRefusal(
   literal: Literal,
@@ -39,61 +71,34 @@ export function scriptRefusal(
 ): Obstacle | undefined {
   if (literal.obstacle) return literal.obstacle;
   const foreign = literal.translations?.find(({ locale }) => !hasLocale(locale));
-  if (foreign)
-    return {
-      reason: `it has a text in ${foreign.locale}, which is none of the project's locales`,
-      remedy: `open it with \`fond locale add ${foreign.locale}\`, or take that text out`,
-    };
+  if (foreign) return say("foreign-locale", { locale: foreign.locale });
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
-  if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse)
-    return {
-      reason: "it is evaluated once, when the file is loaded, before a locale is chosen",
-      remedy:
-        "move it into the function that uses it, or set emit.atLoad where your lookups can run that early",
-    };
+  if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   const emission = emitLookup(book, literal, "", '"', () => "");
-  if (!emission)
-    return {
-      reason: "it has elements in it and the book has no way to write that",
-      remedy: 'set emit.rich, such as "rich(\\"{key}\\"{args})"',
-    };
+  if (!emission) return say("rich-script", { example: '"rich("{key}"{args})"' });
   const name = (calleeOf(emission.template) ?? "").split(".")[0] ?? "";
   if (name === "" || name === "this") return undefined;
   const { program } = part;
   const { start } = literal.span;
   const binding = moduleBinding(program, name);
-  const isTaken = {
-    reason: `“${name}” means something else here`,
-    remedy: `rename the variable ${name} in this function`,
-  };
+  const isTaken = say("taken", { name });
   if (setup?.names.includes(name) && (binding === undefined || part.runsPerUse)) {
     if (part.runsPerUse)
       return isShadowed(program, start, name) || (binding !== undefined && !hasSetup(part, setup))
         ? isTaken
         : undefined;
     const place = setupPlace(program, part.text, start, setup);
-    if (!place)
-      return {
-        reason: `no component or hook is around it in which “${setup.line}” could stand`,
-        remedy: "move the text into the component that shows it, or pass it there",
-      };
+    if (!place) return say("no-component", { setup: setup.line });
     return place.state === "taken" || (place.state === "free" && isShadowed(program, start, name))
       ? isTaken
       : undefined;
   }
   if (isShadowed(program, start, name)) return isTaken;
-  if (binding === "local")
-    return {
-      reason: `the file declares a “${name}” of its own`,
-      remedy: "rename it, or choose another name in emit",
-    };
+  if (binding === "local") return say("declared", { name });
   // A project that names the call and no import has it everywhere, or brings it in by itself.
   const isEverywhere = book.emit.call !== undefined && book.emit.import === undefined;
   if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
-    return {
-      reason: `“${name}” is not imported here`,
-      remedy: "set emit.import to the line that brings it in",
-    };
+    return say("not-imported", { name });
   return undefined;
 }
 

@@ -37,7 +37,7 @@ export interface Ledger {
 export interface LedgerProblem {
   readonly file: string;
   readonly line: number;
-  readonly message: string;
+  readonly detail: string;
   /** Set where nothing of the file could be read. */
   readonly isUnreadable?: true;
 }
@@ -167,7 +167,7 @@ export function readRecords(
   const read = files.read(file);
   if (!read.ok) {
     if (read.trouble !== "absent")
-      problems.push({ file, line: 1, message: `it cannot be read: ${read.detail}`, isUnreadable: true });
+      problems.push({ file, line: 1, detail: `the file cannot be read: ${read.detail}`, isUnreadable: true });
     return undefined;
   }
   const { text } = read;
@@ -184,9 +184,7 @@ export function readRecords(
       problems.push({
         file,
         line: number,
-        message: isMarker
-          ? "a conflict marker; both sides were read"
-          : "a line that is no record; it was left out",
+        detail: isMarker ? "conflict marker; both sides were read" : "invalid record, skipped",
       });
   }
   return text;

@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { delimited } from "../text/delimited.js";
 import { createRequire } from "node:module";
 import type * as Entities from "entities";
@@ -18,9 +20,17 @@ export interface Concept {
   readonly avoided: ReadonlyMap<string, readonly string[]>;
 }
 
+const say = notices("glossary", {
+  unreadable: { message: "{detail}", remedy: 'check "glossary" in the configuration' },
+  "no-locale": {
+    message: "the first row of the glossary has no locale",
+    remedy: 'put a locale in the head of each column, and "de avoid" over forbidden words',
+  },
+  empty: { message: "empty glossary", remedy: "check that it is TBX-Basic (ISO 30042) or a CSV table" },
+});
+
 export type GlossaryResult =
-  | { readonly ok: true; readonly concepts: readonly Concept[] }
-  | { readonly ok: false; readonly message: string; readonly remedy: string };
+  { readonly ok: true; readonly concepts: readonly Concept[] } | ({ readonly ok: false } & Notice);
 
 /**
  * Reads a glossary: a CSV table with a column for each locale (several terms parted by `|`) and `de avoid` for forbidden
@@ -28,7 +38,7 @@ export type GlossaryResult =
  */
 export function readGlossary(files: Files, file: string): GlossaryResult {
   const read = files.read(file);
-  if (!read.ok) return { ok: false, message: read.detail, remedy: "correct “glossary” in the configuration" };
+  if (!read.ok) return { ok: false, ...say("unreadable", { detail: read.detail }) };
   return /\.(?:tbx|xml)$/i.test(file) ? readTbx(read.text) : readTable(read.text);
 }
 
@@ -41,12 +51,7 @@ function readTable(text: string): GlossaryResult {
     const isLocale = locale !== undefined && isKnownLanguage(locale.split("-", 1)[0] ?? "");
     return { locale: isLocale ? locale : undefined, isAvoided: avoid !== undefined };
   });
-  if (!columns.some(({ locale }) => locale !== undefined))
-    return {
-      ok: false,
-      message: "its first row names no locale",
-      remedy: "head each column with a locale's tag, and forbidden words with “de avoid”",
-    };
+  if (!columns.some(({ locale }) => locale !== undefined)) return { ok: false, ...say("no-locale", {}) };
   const concepts = data.map((row): Concept => {
     const terms = new Map<string, string[]>();
     const avoided = new Map<string, string[]>();
@@ -84,13 +89,7 @@ function readTbx(text: string): GlossaryResult {
     }
     if (terms.size > 0 || avoided.size > 0) concepts.push({ terms, avoided });
   }
-  return concepts.length > 0
-    ? { ok: true, concepts }
-    : {
-        ok: false,
-        message: "it holds no concepts",
-        remedy: "see that it is TBX-Basic (ISO 30042), or a CSV table",
-      };
+  return concepts.length > 0 ? { ok: true, concepts } : { ok: false, ...say("empty", {}) };
 }
 
 /** The elements of some names in a text of XML, none inside another. */

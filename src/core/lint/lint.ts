@@ -6,11 +6,16 @@ import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
-import { featureMask, features, mayHoldSigns, TextLook } from "./features.js";
+import type { SourceFile } from "../source/model.js";
+import type { Notice, WordingData, Wordings } from "../text/wording.js";
+import type { MessageNode } from "../message/model.js";
+import { noticeOf } from "../message/notices.js";
+import type { ReadMessage } from "../message/read-message.js";
+import { featureMask, features, TextLook } from "./features.js";
 import { haveSameParts, messageFeatures } from "./message-features.js";
-import type { Finding } from "./finding.js";
+import type { Finding, Fix, Severity } from "./finding.js";
 import type { Concept } from "./glossary.js";
-import type { CatalogPlace, EntryView, Rule, RuleContext, Words } from "./rule.js";
+import type { EntryPlace, EntryView, RangeMore, Replacement, Rule, RuleContext, SourceView } from "./rule.js";
 import { CodeUnits } from "../text/code-units.js";
 import { keyTest } from "../text/key-pattern.js";
 import { inlineWaivers, isWaivedInline } from "./inline-waivers.js";
@@ -48,48 +53,55 @@ export function lintBook(subject: LintSubject, options: LintOptions = {}): Findi
     const level = levelNamed(subject.book.config.rules, rule.id) ?? levelNamed(options.levels, rule.id);
     const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
     if (level === "off" && parts.length === 0) return [];
-    const context = contextFor(
-      rule,
-      levelsOf(level, parts, partEnds(subject.book.config)),
-      subject,
-      sources.find,
-      findings,
-    );
-    if (rule.applies?.(context) === false) return [];
-    return [{ rule, context, mask: rule.looksAt ? featureMask(rule.looksAt) : -1 }];
+    const levelOf = levelsOf(level, parts, partEnds(subject.book.config));
+    const run = new RuleRun(rule, levelOf, subject, sources.find, findings);
+    return rule.applies?.(run) === false ? [] : [run];
   });
-  for (const { rule, context } of running) rule.book?.(context);
+  for (const run of running) run.rule.book?.(run);
   for (const catalog of [...subject.book.catalogs, ...subject.book.strays]) {
     if (catalog.exists) lintCatalog(catalog, running, subject, sources);
   }
   const { locales } = options;
-  if (!options.rules && !locales) findings.push(...idleMarks(subject.book));
+  if (!options.rules && !locales) findings.push(...unusedWaivers(subject.book));
   const wanted = locales
     ? findings.filter(({ locale }) => locale === undefined || locales.includes(locale))
     : findings;
   return sortFindings(wanted);
 }
 
-/** Marks in catalogs that accept nothing: what they accepted is gone, or they have no reason. */
-function idleMarks({ catalogs, config }: Book): Finding[] {
+/** What is said of waivers in comments of catalogs. */
+export const waiverMessages = {
+  "no-reason": {
+    message: "waiver of {rule} has no reason, so it has no effect",
+    remedy: "write the reason after the rule",
+  },
+  expired: {
+    message: 'this waiver expired on {date} ("{reason}")',
+    remedy: "fix what it accepted, or give it a new date",
+  },
+  "unused-entry": { message: 'unused waiver ("{reason}")', remedy: "remove it" },
+  unused: { message: 'unused waiver of {rule} ("{reason}")', remedy: "remove it" },
+} as const satisfies Wordings;
+
+/** Waivers in comments of catalogs that accept nothing: what they accepted is gone, or they have no reason. */
+function unusedWaivers({ catalogs, config }: Book): Finding[] {
   return catalogs.flatMap((catalog) =>
     inlineWaivers(catalog)
       .filter(({ isUsed }) => !isUsed)
-      .map(({ rule, reason, start, end, key }): Finding => ({
-        rule: "waiver/idle",
-        severity: "warning",
-        message:
-          reason === ""
-            ? `this waiver of ${rule} gives no reason, so it does not count`
-            : `this waiver of ${rule} hides nothing any more (“${reason}”)`,
-        remedy: reason === "" ? "write behind the rule why it is accepted" : "take it out",
-        file: catalog.file,
-        ...catalog.lines.range({ start, end }),
-        book: config.name,
-        locale: catalog.locale,
-        ...(catalog.namespace !== undefined && { namespace: catalog.namespace }),
-        ...(key !== undefined && { key }),
-      })),
+      .map(({ rule, reason, start, end, key }): Finding => {
+        const name = reason === "" ? "no-reason" : "unused";
+        return {
+          rule: "waiver/idle",
+          severity: "warning",
+          ...noticeOf(name, waiverMessages[name], { rule, reason }),
+          file: catalog.file,
+          ...catalog.lines.range({ start, end }),
+          book: config.name,
+          locale: catalog.locale,
+          ...(catalog.namespace !== undefined && { namespace: catalog.namespace }),
+          ...(key !== undefined && { key }),
+        };
+      }),
   );
 }
 
@@ -152,43 +164,36 @@ function levelsOf(
     )?.level ?? level;
 }
 
-interface RunningRule {
-  readonly rule: Rule;
-  readonly context: RuleContext;
-  /** The features that messages must have for it; every bit for one that looks at all. */
-  readonly mask: number;
-}
-
 /** Shows one catalog to every rule: the file, then each entry, read once for all of them. */
 function lintCatalog(
   catalog: Catalog,
-  running: readonly RunningRule[],
+  running: readonly RuleRun[],
   { book, reader }: LintSubject,
   sources: SourceFinder,
 ): void {
-  for (const { rule, context } of running) rule.file?.(context, catalog);
+  for (const run of running) run.rule.file?.(run, catalog);
   if (book.strays.includes(catalog)) return;
-  const source = catalog.locale === book.sourceLocale ? undefined : sources.beside(catalog);
-  new EntryLinter(catalog, running, reader, sources.look, source).lintAll();
+  const source = catalog.locale === book.sourceLocale ? undefined : sources.entriesFor(catalog);
+  new EntryLinter(catalog, running, reader, sources.texts, source).lintAll();
 }
 
-/** Shows the entries of one catalog to the rules. What no rule asks for is not made: most entries give no reason to ask. */
+/** Shows the entries of one catalog to the rules that have anything to say about them: most entries give no reason to ask. */
 class EntryLinter {
   private readonly units: Uint16Array;
-  private readonly onEntries: Concerned;
-  private readonly onPairs: Concerned;
+  private readonly onEntries: RuleGate;
+  private readonly onPairs: RuleGate;
   private readonly keepsEquals: boolean;
 
   constructor(
     private readonly catalog: Catalog,
-    running: readonly RunningRule[],
+    running: readonly RuleRun[],
     private readonly reader: MessageReader,
-    private readonly look: TextLook,
+    private readonly texts: TextLook,
     private readonly source: SourceEntries | undefined,
   ) {
     this.units = catalogUnits.of(catalog.content);
-    this.onEntries = new Concerned(running.filter(({ rule }) => rule.entry));
-    this.onPairs = new Concerned(running.filter(({ rule }) => rule.pair));
+    this.onEntries = new RuleGate(running.filter(({ rule }) => rule.entry));
+    this.onPairs = new RuleGate(running.filter(({ rule }) => rule.pair));
     // Of three forms side by side and more, each language makes another message.
     this.keepsEquals = reader.plurals !== "bar";
   }
@@ -198,82 +203,65 @@ class EntryLinter {
     const { table } = this.catalog;
     const { isUnique, size } = table;
     for (let index = 0; index < size; index++) {
-      // Of a key that is there twice the last counts.
+      // Of a duplicate key the last counts.
       if (!isUnique && table.find(table.keyAt(index)) !== index) continue;
       const start = table.plainStartAt(index);
-      const look = start < 0 ? -1 : this.look.at(this.units, start, start + table.plainLengthAt(index));
-      if (look < 0 || !this.isQuiet(index, look)) this.lint(index, look);
+      this.lint(index, start < 0 ? -1 : this.texts.at(this.units, start, start + table.plainLengthAt(index)));
     }
   }
 
-  /** Whether a text that stands in the file as it is meant is plain words of which no rule has anything to say. */
-  private isQuiet(index: number, look: number): boolean {
-    if ((look & mayHoldSigns) !== 0 || this.onEntries.rules(look).length > 0) return false;
-    const { table } = this.catalog;
-    if (!table.isTextAt(index)) return false;
-    if (!this.source) return true;
-    const beside = this.source.find(index, table.keyAt(index));
-    if (!beside) return true;
-    const { source, isPlain } = beside.message;
-    return (
-      isPlain &&
-      source.length !== table.plainLengthAt(index) &&
-      this.onPairs.rules(look | beside.features).length === 0
-    );
-  }
-
-  /** `look` is what the text has by its characters; -1 where that is not known yet. */
-  private lint(index: number, look: number): void {
-    const { catalog, source, reader } = this;
+  /** `ofText` is what the text has by its characters; -1 where that is not known yet. */
+  private lint(index: number, ofText: number): void {
+    const { catalog, source: sourceEntries, reader } = this;
     const { table, locale } = catalog;
     const key = table.keyAt(index);
     const text = table.textAt(index);
-    const beside = source?.find(index, key);
-    const isSame = beside?.message.source === text;
-    const message = isSame && this.keepsEquals ? beside.message : reader.readOnce(text, locale, key);
+    const source = sourceEntries?.find(index, key);
+    const isSame = source?.message.source === text;
+    const message = isSame && this.keepsEquals ? source.message : reader.readOnce(text, locale, key);
     const own =
-      messageFeatures(message, locale, look < 0 ? this.look.of(text) : look) |
+      messageFeatures(message, locale, ofText < 0 ? this.texts.of(text) : ofText) |
       (table.isTextAt(index) ? 0 : features.value);
     const { isBroken } = message;
     const forEntry = this.onEntries.rules(own);
     // An empty translation lacks everything that its source has: that it is empty is said once.
     const isPair =
-      beside !== undefined && !isBroken && (own & features.blank) === 0 && !beside.message.isBroken;
+      source !== undefined && !isBroken && (own & features.blank) === 0 && !source.message.isBroken;
     const forPair = isPair
       ? this.onPairs.rules(
           own |
-            beside.features |
-            (isSame ? features.same : haveSameParts(beside.message, message) ? 0 : features.parts),
+            source.features |
+            (isSame ? features.same : haveSameParts(source.message, message) ? 0 : features.parts),
         )
       : noRules;
     if (forEntry.length === 0 && forPair.length === 0) return;
     const view = { catalog, entry: table.entryAt(index), message, locale, features: own };
-    for (const { rule, context } of forEntry) if (!isBroken || rule.readsBroken) rule.entry?.(context, view);
-    if (beside) for (const { rule, context } of forPair) rule.pair?.(context, view, beside);
+    for (const run of forEntry) if (!isBroken || run.rule.readsBroken) run.rule.entry?.(run.view(view), run);
+    if (source) for (const run of forPair) run.rule.pair?.(run.view(view), source, run);
   }
 }
 
 const catalogUnits = new CodeUnits();
-const noRules: readonly RunningRule[] = [];
+const noRules: readonly RuleRun[] = [];
 
-/** Which of some rules look at messages with some features; there are far fewer sets of features than messages. */
-class Concerned {
-  private readonly known = new Map<number, readonly RunningRule[]>();
+/** Which of some rules have anything to say about messages with some features; there are far fewer sets of features than messages. */
+class RuleGate {
+  private readonly known = new Map<number, readonly RuleRun[]>();
   // What was asked for last is most likely asked for next.
   private last = -1;
-  private ofLast: readonly RunningRule[] = noRules;
+  private ofLast: readonly RuleRun[] = noRules;
 
-  constructor(private readonly running: readonly RunningRule[]) {}
+  constructor(private readonly running: readonly RuleRun[]) {}
 
   get isIdle(): boolean {
     return this.running.length === 0;
   }
 
-  rules(found: number): readonly RunningRule[] {
+  rules(found: number): readonly RuleRun[] {
     if (found === this.last) return this.ofLast;
     let rules = this.known.get(found);
     if (!rules) {
-      // Every message has the bit of the rules that look at all.
+      // Every message has the bit of the rules that check all.
       rules = this.running.filter(({ mask }) => (mask & (found | everyMessage)) !== 0);
       this.known.set(found, rules);
     }
@@ -287,19 +275,19 @@ const everyMessage = 1 << 30;
 
 /** The entries of one source catalog, each read once: every locale's are compared with them. */
 class SourceEntries {
-  private readonly views: (EntryView | undefined)[] = [];
+  private readonly views: (SourceView | undefined)[] = [];
   /** The key that was asked for last: the linter asks for it, and then each rule that wants to know. */
   private lastKey: string | undefined = undefined;
-  private last: EntryView | undefined = undefined;
+  private last: SourceView | undefined = undefined;
 
   constructor(
     private readonly catalog: Catalog,
     private readonly reader: MessageReader,
-    private readonly look: TextLook,
+    private readonly texts: TextLook,
   ) {}
 
   /** The entry of a key, which most likely stands at the same place as in a translation. */
-  find(likely: number, key: string): EntryView | undefined {
+  find(likely: number, key: string): SourceView | undefined {
     if (key !== this.lastKey) {
       this.last = this.lookUp(likely, key);
       this.lastKey = key;
@@ -307,19 +295,19 @@ class SourceEntries {
     return this.last;
   }
 
-  private lookUp(likely: number, key: string): EntryView | undefined {
+  private lookUp(likely: number, key: string): SourceView | undefined {
     const { table } = this.catalog;
     const isThere = likely >= 0 && likely < table.size && table.isUnique && table.keyAt(likely) === key;
     const index = isThere ? likely : table.find(key);
     return index < 0 ? undefined : (this.views[index] ??= this.read(index));
   }
 
-  private read(index: number): EntryView {
+  private read(index: number): SourceView {
     const { catalog, reader } = this;
     const entry = catalog.table.entryAt(index);
     const message = reader.read(entry.text, catalog.locale, entry.key);
     const found =
-      messageFeatures(message, catalog.locale, this.look.of(entry.text)) |
+      messageFeatures(message, catalog.locale, this.texts.of(entry.text)) |
       (entry.kind === "text" ? 0 : features.value);
     return { catalog, entry, message, locale: catalog.locale, features: found };
   }
@@ -329,20 +317,20 @@ class SourceEntries {
 class SourceFinder {
   private readonly made = new Map<string | undefined, SourceEntries | undefined>();
 
-  readonly look: TextLook;
+  readonly texts: TextLook;
 
   constructor(private readonly subject: LintSubject) {
-    this.look = new TextLook(subject.reader.signs);
+    this.texts = new TextLook(subject.reader.signs);
   }
 
-  readonly find: RuleContext["sourceOf"] = (catalog, key) => this.beside(catalog)?.find(-1, key);
+  readonly find: RuleContext["sourceOf"] = (catalog, key) => this.entriesFor(catalog)?.find(-1, key);
 
   /** The source entries of the namespace that a catalog has. */
-  beside({ namespace }: Catalog): SourceEntries | undefined {
+  entriesFor({ namespace }: Catalog): SourceEntries | undefined {
     if (!this.made.has(namespace)) {
       const { book, reader } = this.subject;
       const catalog = book.catalog(book.sourceLocale, namespace);
-      this.made.set(namespace, catalog && new SourceEntries(catalog, reader, this.look));
+      this.made.set(namespace, catalog && new SourceEntries(catalog, reader, this.texts));
     }
     return this.made.get(namespace);
   }
@@ -351,94 +339,218 @@ class SourceFinder {
 /** So many findings of one rule in one message are enough to say that it is no message. */
 const mostAlike = 100;
 
-function contextFor(
-  rule: Rule,
-  levelOf: LevelOf,
-  subject: LintSubject,
-  sourceOf: RuleContext["sourceOf"],
-  findings: Finding[],
-): RuleContext {
-  const { book, code, reader } = subject;
-  const add = (
+/** What is said where one message has very many findings of one rule. */
+export const lintMessages = {
+  more: {
+    message: "more problems of this kind: {count} are reported, the rest are not",
+    remedy: "fix those first, then run lint again",
+  },
+} as const satisfies Wordings;
+
+/** Where a finding is, besides its file and range. */
+type FindingOf = Pick<Finding, "locale" | "namespace" | "key">;
+
+/** One rule at work on one book. */
+class RuleRun implements RuleContext {
+  readonly book: Book;
+  readonly code: BookCode | undefined;
+  readonly glossary: readonly Concept[];
+  readonly ledger: RuleContext["ledger"];
+  readonly message: RuleContext["message"];
+  /** The features that messages must have for the rule; every bit for one that checks all. */
+  readonly mask: number;
+  private lastEntry: Entry | undefined;
+  private alike = 0;
+
+  constructor(
+    readonly rule: Rule,
+    private readonly levelOf: LevelOf,
+    private readonly subject: LintSubject,
+    readonly sourceOf: RuleContext["sourceOf"],
+    private readonly findings: Finding[],
+  ) {
+    this.mask = rule.needs ? featureMask(rule.needs) : -1;
+    this.book = subject.book;
+    this.code = subject.code;
+    this.glossary = subject.glossary ?? [];
+    this.ledger = subject.ledger;
+    this.message = subject.reader.read;
+  }
+
+  formerSource({ namespace }: Catalog, key: string, digest: string): string | undefined {
+    return this.subject.formerSource?.(this.book.fullKey(namespace, key), digest);
+  }
+
+  print(node: MessageNode): string {
+    return this.subject.reader.print([node]);
+  }
+
+  argument(name: string): string {
+    return this.print({ kind: "argument", name });
+  }
+
+  /** An entry as this rule sees it. */
+  view(view: SourceView): EntryView {
+    return new RuleEntry(view, this);
+  }
+
+  report(
+    catalog: Catalog,
+    entry: Entry,
+    name: string,
+    data: WordingData,
+    at: EntryPlace & { readonly remove?: true } = {},
+  ): void {
+    this.reportEntry(catalog, entry, this.notice(name, data), at);
+  }
+
+  reportRange(catalog: Catalog, span: Span, name: string, data: WordingData, more?: RangeMore): void {
+    this.reportNotice(catalog, span, this.notice(name, data), more);
+  }
+
+  reportCode(
+    source: SourceFile,
+    span: Span,
+    name: string,
+    data: WordingData,
+    { key, severity }: { readonly key?: string; readonly severity?: Severity } = {},
+  ): void {
+    this.add(
+      source.file,
+      source.lines.range(span),
+      this.notice(name, data),
+      severity,
+      key === undefined ? {} : { key },
+    );
+  }
+
+  reportFile(
+    file: string,
+    name: string,
+    data: WordingData,
+    { severity }: { readonly severity?: Severity } = {},
+  ): void {
+    this.add(file, { line: 1, column: 1, endLine: 1, endColumn: 1 }, this.notice(name, data), severity, {});
+  }
+
+  reportNotice(catalog: Catalog, span: Span, notice: Notice, { key, severity, fix }: RangeMore = {}): void {
+    if (isWaivedInline(catalog, key, this.rule.id)) return;
+    this.add(catalog.file, catalog.lines.range(span), notice, severity, placeOf(catalog, key), fix);
+  }
+
+  reportEntry(
+    catalog: Catalog,
+    entry: Entry,
+    notice: Notice,
+    { span, on, severity, fix, remove }: EntryPlace & { readonly remove?: true },
+  ): void {
+    if (isWaivedInline(catalog, entry.key, this.rule.id)) return;
+    let said = notice;
+    if (on !== "key") {
+      this.alike = entry === this.lastEntry ? this.alike + 1 : 1;
+      this.lastEntry = entry;
+      if (this.alike > mostAlike) return;
+      if (this.alike === mostAlike) said = noticeOf("lint/more", lintMessages.more, { count: mostAlike - 1 });
+    }
+    const range = on === "key" ? entry.keySpan : spanInFile(catalog, entry, span);
+    this.add(
+      catalog.file,
+      catalog.lines.range(range),
+      said,
+      severity,
+      placeOf(catalog, entry.key),
+      remove ? { remove } : said === notice && fix !== undefined ? textFix(entry, span, fix) : undefined,
+    );
+  }
+
+  private notice(name: string, data: WordingData): Notice {
+    const wording = this.rule.messages[name];
+    if (!wording) throw new Error(`the rule ${this.rule.id} has no message "${name}"`);
+    return noticeOf(name, wording, data);
+  }
+
+  private add(
     file: string,
     range: Range,
-    words: Words,
-    more: Pick<Finding, "locale" | "namespace" | "key">,
-  ) => {
-    const level = levelOf(more);
+    { messageId, data, message, remedy }: Notice,
+    severity: Severity | undefined,
+    of: FindingOf,
+    fix?: Fix,
+  ): void {
+    const level = this.levelOf(of);
     if (level === "off") return;
-    const last = findings.at(-1);
-    // A form that stands for two categories is read twice, and told of once.
+    const last = this.findings.at(-1);
+    // A form that stands for two categories is read twice, and reported once.
     if (
-      last?.rule === rule.id &&
+      last?.rule === this.rule.id &&
       last.file === file &&
       last.line === range.line &&
       last.column === range.column &&
-      last.message === words.message
+      last.messageId === messageId &&
+      last.message === message
     )
       return;
-    findings.push({
-      rule: rule.id,
-      severity: level ?? words.severity ?? rule.level,
-      message: words.message,
-      remedy: words.remedy,
+    this.findings.push({
+      rule: this.rule.id,
+      messageId,
+      data,
+      severity: level ?? severity ?? this.rule.level,
+      message,
+      remedy,
       file,
       line: range.line,
       column: range.column,
       endLine: range.endLine,
       endColumn: range.endColumn,
-      book: book.config.name,
-      ...more,
-      ...(words.fix && { fix: words.fix }),
+      book: this.book.config.name,
+      ...of,
+      ...(fix && { fix }),
     });
-  };
-  let lastEntry: Entry | undefined;
-  let alike = 0;
-  return {
-    book,
-    code,
-    ledger: subject.ledger,
-    glossary: subject.glossary ?? [],
-    formerSource: ({ namespace }, key, digest) =>
-      subject.formerSource?.(book.fullKey(namespace, key), digest),
-    message: reader.read,
-    print: (node) => reader.print([node]),
-    sourceOf,
-    report(catalog, place, given) {
-      const key = place.at === "file" ? place.key : place.entry.key;
-      if (isWaivedInline(catalog, key, rule.id)) return;
-      let words: Words = given;
-      if (place.at === "message") {
-        alike = place.entry === lastEntry ? alike + 1 : 1;
-        lastEntry = place.entry;
-        if (alike > mostAlike) return;
-        if (alike === mostAlike)
-          words = {
-            message: `this message has more problems of this kind than the ${mostAlike - 1} before`,
-            remedy: "fix those first, then run lint again",
-            ...(given.severity && { severity: given.severity }),
-          };
-      }
-      add(catalog.file, catalog.lines.range(spanInFile(catalog, place)), words, {
-        locale: catalog.locale,
-        ...(catalog.namespace !== undefined && { namespace: catalog.namespace }),
-        ...(key !== undefined && { key }),
-      });
-    },
-    reportCode(source, span, { key, ...words }) {
-      add(source.file, source.lines.range(span), words, key === undefined ? {} : { key });
-    },
-    reportFile(file, words) {
-      add(file, { line: 1, column: 1, endLine: 1, endColumn: 1 }, words, {});
-    },
-  };
+  }
 }
 
-function spanInFile(catalog: Catalog, place: CatalogPlace): Span {
-  if (place.at === "file") return place.span;
-  if (place.at === "key") return place.entry.keySpan;
-  const { entry, span } = place;
+/** One entry as one rule sees it. */
+class RuleEntry implements EntryView {
+  readonly catalog: Catalog;
+  readonly entry: Entry;
+  readonly message: ReadMessage;
+  readonly locale: string;
+  readonly features: number;
+
+  constructor(
+    view: SourceView,
+    private readonly run: RuleRun,
+  ) {
+    this.catalog = view.catalog;
+    this.entry = view.entry;
+    this.message = view.message;
+    this.locale = view.locale;
+    this.features = view.features;
+  }
+
+  report(name: string, data: WordingData, at: EntryPlace = {}): void {
+    this.run.report(this.catalog, this.entry, name, data, at);
+  }
+
+  reportNotice(notice: Notice, at: EntryPlace = {}): void {
+    this.run.reportEntry(this.catalog, this.entry, notice, at);
+  }
+}
+
+function placeOf({ locale, namespace }: Catalog, key: string | undefined): FindingOf {
+  return { locale, ...(namespace !== undefined && { namespace }), ...(key !== undefined && { key }) };
+}
+
+function textFix({ text }: Entry, reported: Span | undefined, fix: string | Replacement): Fix {
+  const whole = { start: 0, end: text.length };
+  const { span, text: replacement } = typeof fix === "string" ? { span: reported ?? whole, text: fix } : fix;
+  return { text: text.slice(0, span.start) + replacement + text.slice(span.end), span, replacement };
+}
+
+function spanInFile(catalog: Catalog, entry: Entry, span: Span | undefined): Span {
   if (!span || !isWhole(catalog)) return entry.valueSpan;
-  const offset = (unit: number) => placeInFile(catalog, entry, unit);
-  return { start: offset(span.start), end: offset(span.end) };
+  return {
+    start: placeInFile(catalog, entry, span.start),
+    end: placeInFile(catalog, entry, span.end),
+  };
 }

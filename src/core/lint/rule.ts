@@ -6,47 +6,78 @@ import type { ReadMessage } from "../message/read-message.js";
 import type { BookCode } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
+import type { DataOf, Notice, Wordings } from "../text/wording.js";
 import type { Feature } from "./features.js";
 import type { Concept } from "./glossary.js";
 import type { KeyOrder } from "./key-order.js";
 import type { Fix, Severity } from "./finding.js";
 
-/** One rule: what it is for, examples that are its docs and its first tests at once, and its check. */
-export interface Rule {
+/** One rule: what it is for, its messages, examples that are its docs and its first tests at once, and its check. */
+export interface RuleDefinition<M extends Wordings = Wordings> {
   /** `family/name`. */
   readonly id: string;
   readonly level: Severity;
   /** What it finds, in one line. */
   readonly summary: string;
-  /** Why that matters to somebody who reads the product, and what is let pass on purpose. */
+  /** Why that matters to somebody who reads the product, and what is not reported on purpose. */
   readonly why: string;
+  /** What it says, by name, as ICU patterns. */
+  readonly messages: M;
   readonly examples: { readonly bad: readonly Example[]; readonly good: readonly Example[] };
-  /** Looks at every catalog file that is there, also those that cannot be read and those of unknown locales. */
-  file?(context: RuleContext, catalog: Catalog): void;
-  /** Looks at every message that can be read, in every locale; at unreadable ones too where `readsBroken` says so. */
-  entry?(context: RuleContext, entry: EntryView): void;
-  /** Looks at every translation beside its source, where both can be read. */
-  pair?(context: RuleContext, target: EntryView, source: EntryView): void;
-  /** Looks at the book as a whole and at its code. */
-  book?(context: RuleContext): void;
+  /** Checks every catalog file that exists, also those that cannot be read and those of unknown locales. */
+  file?(context: RuleContext<M>, catalog: Catalog): void;
+  /** Checks every message that can be read, in every locale; unreadable ones too where `readsBroken` is true. */
+  entry?(entry: EntryView<M>, context: RuleContext<M>): void;
+  /** Checks every translation against its source, where both can be read. */
+  pair?(target: EntryView<M>, source: SourceView, context: RuleContext<M>): void;
+  /** Checks the book as a whole and its code. */
+  book?(context: RuleContext<M>): void;
   readonly readsBroken?: boolean;
   /**
    * What a message must have for `entry` and `pair` to have anything to say; a pair where either side has it. All messages
    * where not given.
    */
-  readonly looksAt?: readonly Feature[];
+  readonly needs?: readonly Feature[];
   /** Whether the book has what the rule needs at all; asked once a run. */
-  applies?(context: RuleContext): boolean;
+  applies?(context: RuleContext<M>): boolean;
 }
 
-/** One entry with its message. */
-export interface EntryView {
+export type Rule = RuleDefinition;
+
+/** One entry of the source with its message. */
+export interface SourceView {
   readonly catalog: Catalog;
   readonly entry: Entry;
   readonly message: ReadMessage;
   readonly locale: string;
   /** What the message has, as numbers of `features`. */
   readonly features: number;
+}
+
+/** One entry with its message, as one rule sees it. */
+export interface EntryView<M extends Wordings = Wordings> extends SourceView {
+  /** A finding in this entry, by the name of one of the rule's messages. */
+  report<K extends keyof M & string>(name: K, data: DataOf<M[K]>, at?: EntryPlace): void;
+  /** A finding whose words come from elsewhere, such as the message's parser. */
+  reportNotice(notice: Notice, at?: EntryPlace): void;
+}
+
+/** Where in an entry a finding is, and what repairs it. */
+export interface EntryPlace {
+  /** A range of the message; the whole text where not given. */
+  readonly span?: Span | undefined;
+  /** `key` for a finding at the entry's key. */
+  readonly on?: "key";
+  /** Where a rule has findings of several levels; the configuration overrides it. */
+  readonly severity?: Severity | undefined;
+  /** A repair that changes nothing but the fault: the text for the place of the finding, or for another range. */
+  readonly fix?: string | Replacement | undefined;
+}
+
+/** A text for a range of a message; an empty range inserts it. */
+export interface Replacement {
+  readonly span: Span;
+  readonly text: string;
 }
 
 /** A project in small: what an example shows. All of it is one book with `en` as source. */
@@ -77,8 +108,8 @@ export interface Example {
   readonly note?: string;
 }
 
-/** What a rule can see and say. */
-export interface RuleContext {
+/** What a rule can see, and how it reports findings outside of entries that it is shown. */
+export interface RuleContext<M extends Wordings = Wordings> {
   readonly book: Book;
   /** The book's code; undefined for a book of catalogs alone. */
   readonly code: BookCode | undefined;
@@ -90,31 +121,52 @@ export interface RuleContext {
   message(text: string, locale?: string, key?: string): ReadMessage;
   /** How the book's syntax writes a node. */
   print(node: MessageNode): string;
+  /** How the book's syntax writes an argument: `{name}`, `%{name}`. */
+  argument(name: string): string;
   /** The source entry of a translation, if there is one. */
-  sourceOf(catalog: Catalog, key: string): EntryView | undefined;
-  /** A finding in a catalog: at an entry's key, at a range of its message, or at a range of the file. */
-  report(catalog: Catalog, place: CatalogPlace, words: Words): void;
+  sourceOf(catalog: Catalog, key: string): SourceView | undefined;
+  /** A finding at an entry's key or text. */
+  report<K extends keyof M & string>(
+    catalog: Catalog,
+    entry: Entry,
+    name: K,
+    data: DataOf<M[K]>,
+    at?: EntryPlace & { readonly remove?: true },
+  ): void;
+  /** A finding at a range of a catalog's file. */
+  reportRange<K extends keyof M & string>(
+    catalog: Catalog,
+    span: Span,
+    name: K,
+    data: DataOf<M[K]>,
+    more?: RangeMore,
+  ): void;
   /** A finding in code. */
-  reportCode(source: SourceFile, span: Span, words: Words & { readonly key?: string }): void;
-  /** A finding about a file that could not be opened, so that it has no places. */
-  reportFile(file: string, words: Words): void;
+  reportCode<K extends keyof M & string>(
+    source: SourceFile,
+    span: Span,
+    name: K,
+    data: DataOf<M[K]>,
+    more?: { readonly key?: string; readonly severity?: Severity },
+  ): void;
+  /** A finding about a file as a whole. */
+  reportFile<K extends keyof M & string>(
+    file: string,
+    name: K,
+    data: DataOf<M[K]>,
+    more?: { readonly severity?: Severity },
+  ): void;
+  /** A finding whose words come from a reader. */
+  reportNotice(catalog: Catalog, span: Span, notice: Notice, more?: RangeMore): void;
 }
 
-export type CatalogPlace =
-  | { readonly at: "key"; readonly entry: Entry }
-  | { readonly at: "message"; readonly entry: Entry; readonly span?: Span }
-  | { readonly at: "file"; readonly span: Span; readonly key?: string };
-
-export interface Words {
-  readonly message: string;
-  readonly remedy: string;
-  /** Where a rule has findings of several levels; the configuration still has the last word. */
-  readonly severity?: Severity;
-  /** A repair that changes nothing but the fault. */
+export interface RangeMore {
+  readonly key?: string;
+  readonly severity?: Severity | undefined;
   readonly fix?: Fix;
 }
 
 /** Declares a rule; here so that its parts are checked where they are written. */
-export function defineRule(rule: Rule): Rule {
-  return rule;
+export function defineRule<const M extends Wordings>(rule: RuleDefinition<M>): Rule {
+  return rule as RuleDefinition;
 }

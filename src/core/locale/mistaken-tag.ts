@@ -20,12 +20,21 @@ interface TerritoryInfo {
   >;
 }
 
-/** What is doubtful about a locale's name, and what was likely meant. */
-export interface TagDoubt {
-  /** `invalid`: no tag, or of no language that CLDR knows. `unlikely`: a tag, but surely another was meant. */
-  readonly kind: "invalid" | "unlikely";
-  readonly message: string;
-  readonly suggestion: string | undefined;
+/**
+ * What is doubtful about a locale's name, and what was likely meant: no tag, or of no language that CLDR knows; the code of
+ * a country; a tag of a language, where a country's code was likelier meant.
+ */
+export type TagDoubt =
+  | { readonly kind: "no-tag" }
+  | { readonly kind: "country"; readonly data: { readonly country: string; readonly meant: string } }
+  | {
+      readonly kind: "unlikely";
+      readonly data: { readonly language: string; readonly country: string; readonly meant: string };
+    };
+
+/** The locale that was likely meant, if one can be told. */
+export function meantBy(doubt: TagDoubt | undefined): string | undefined {
+  return doubt && doubt.kind !== "no-tag" ? doubt.data.meant : undefined;
 }
 
 /**
@@ -37,20 +46,15 @@ export function doubtTag(written: string, companions: readonly string[]): TagDou
   const tag = parseTag(written.replaceAll("_", "-"));
   const country = /^[A-Za-z]{2}$/.test(written) ? countryLanguages(written.toUpperCase()) : [];
   const free = country.filter((language) => !companions.some((other) => other.split("-")[0] === language));
-  const suggestion = free[0] ?? country[0];
+  const meant = free[0] ?? country[0];
   const countryName = () => nameOf("region", written.toUpperCase());
-  if (!tag || !isKnownLanguage(tag.language)) {
-    if (suggestion === undefined)
-      return { kind: "invalid", message: `“${written}” is not a language tag (BCP 47)`, suggestion };
-    return {
-      kind: "invalid",
-      message: `“${written}” is a country's code (${countryName()}), not a language's`,
-      suggestion,
-    };
-  }
-  if (suggestion === undefined || country.includes(tag.language) || !isMinor(tag.language)) return undefined;
-  const message = `“${written}” is the language ${nameOf("language", tag.language)}; the country ${countryName()} has the same code`;
-  return { kind: "unlikely", message, suggestion };
+  if (!tag || !isKnownLanguage(tag.language))
+    return meant === undefined
+      ? { kind: "no-tag" }
+      : { kind: "country", data: { country: countryName(), meant } };
+  if (meant === undefined || country.includes(tag.language) || !isMinor(tag.language)) return undefined;
+  const data = { language: nameOf("language", tag.language), country: countryName(), meant };
+  return { kind: "unlikely", data };
 }
 
 /** Whether CLDR knows the language at all. */

@@ -1,4 +1,6 @@
 import type { Span } from "../text/span.js";
+import type { ProblemName } from "./problem-wordings.js";
+import type { WordingData } from "../text/wording.js";
 import type { PluralKind } from "../locale/plural-rules.js";
 
 /**
@@ -111,9 +113,11 @@ export interface TagNode {
 /** What a parser found wrong, and where. `error`: the message cannot be shown as written; `warning`: some programs refuse it. */
 export interface MessageProblem {
   readonly severity: "error" | "warning";
+  /** What kind of problem it is, in every syntax. */
   readonly code: MessageProblemCode;
-  readonly message: string;
-  readonly remedy: string;
+  /** Which one it is, with the values in its words: `explainProblem` writes them. */
+  readonly name: ProblemName;
+  readonly data: WordingData;
   readonly span: Span;
 }
 

@@ -1,4 +1,3 @@
-
 import { partEnds, type KeyNaming } from "../text/separators.js";
 import type { MessageSyntax, PluralForms } from "./names.js";
 import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";

@@ -1,11 +1,39 @@
+import type { DataOf, Notice, Wordings } from "../text/wording.js";
 import type { ArgumentFormat } from "./model.js";
+import { noticeOf } from "./notices.js";
 
-/** Why a style is not valid, with what to write. */
-export interface StyleFault {
-  /** The part of the style that is meant, for the reader. */
-  readonly part: string;
-  readonly remedy: string;
-}
+const invalid = '"{part}" is not valid in a {type} {kind}';
+
+/** What is said of a style that is not valid. */
+export const styleWordings = {
+  example: { message: invalid, remedy: "write {example}, for example" },
+  misspelled: { message: invalid, remedy: 'did you mean "{meant}"?' },
+  stem: {
+    message: invalid,
+    remedy: "write a stem of ICU's number skeletons, such as percent, .00 or currency/EUR",
+  },
+  repeated: { message: invalid, remedy: "keep one token that sets the {what}" },
+  letter: { message: invalid, remedy: "remove it: a skeleton names fields, such as yMMMd" },
+  literal: { message: invalid, remedy: "put literal text between apostrophes" },
+  "repeated-field": { message: invalid, remedy: "keep one of {first} and {part}" },
+  quote: { message: invalid, remedy: "close the quoted text with an apostrophe" },
+  parts: {
+    message: invalid,
+    remedy: "write two parts at most, for positive and for negative numbers",
+  },
+  pattern: {
+    message: invalid,
+    remedy: "write # before 0 in front of the point and after 0 behind it, such as #,##0.00",
+  },
+} as const satisfies Wordings;
+
+type Fault = {
+  readonly [N in keyof typeof styleWordings]: {
+    readonly name: N;
+    readonly part: string;
+    readonly data?: Omit<DataOf<(typeof styleWordings)[N]>, "part" | "type" | "kind">;
+  };
+}[keyof typeof styleWordings];
 
 /** Stems of number skeletons that stand alone (ICU, "Number Skeletons"). */
 const numberStems = [
@@ -105,18 +133,21 @@ const dateLetters = /[GyYuUrQqMLwWdDFgEecabBhHkKmsSAzZOvVXx]/;
 const dateFields = ["hHkKjJC", "zZOvVXx", "aBb", "ML", "Qq", "Eec", "yYuUr", "dDFg", "SA"];
 
 /** What is wrong with how an argument is formatted in ICU's syntax, or undefined. */
-export function styleFault({ type, style }: ArgumentFormat): StyleFault | undefined {
+export function styleFault({ type, style }: ArgumentFormat): Notice | undefined {
   if (!style || style.kind === "named" || style.kind === "options") return undefined;
-  const { text, kind } = style;
-  if (kind === "skeleton") {
-    if (type === "number") return numberSkeletonFault(text);
-    return type === "date" || type === "time" ? dateFault(text, true) : undefined;
-  }
-  if (type === "number") return numberPatternFault(text);
-  return type === "date" || type === "time" ? dateFault(text, false) : undefined;
+  const fault = faultIn(type, style.text, style.kind === "skeleton");
+  if (!fault) return undefined;
+  const kind = style.kind === "skeleton" ? "skeleton" : "style";
+  const { name, part, data } = fault;
+  return noticeOf(`style/${name}`, styleWordings[name], { ...data, part, type, kind });
 }
 
-function numberSkeletonFault(skeleton: string): StyleFault | undefined {
+function faultIn(type: string, text: string, isSkeleton: boolean): Fault | undefined {
+  if (type === "number") return isSkeleton ? numberSkeletonFault(text) : numberPatternFault(text);
+  return type === "date" || type === "time" ? dateFault(text, isSkeleton) : undefined;
+}
+
+function numberSkeletonFault(skeleton: string): Fault | undefined {
   const seen = new Set<string>();
   for (const token of skeleton.split(/\p{Pattern_White_Space}+/u)) {
     if (token === "") continue;
@@ -126,18 +157,13 @@ function numberSkeletonFault(skeleton: string): StyleFault | undefined {
       const near = [...numberStems, ...Object.keys(stemsWithOption)].find(
         (known) => known.startsWith(stem) && stem.length > 3,
       );
-      return {
-        part: token,
-        remedy: example
-          ? `write ${example}, for example`
-          : near
-            ? `did you mean “${stemsWithOption[near] ?? near}”?`
-            : "write a stem of ICU's number skeletons, such as percent, .00 or currency/EUR",
-      };
+      if (example) return { name: "example", part: token, data: { example } };
+      return near
+        ? { name: "misspelled", part: token, data: { meant: stemsWithOption[near] ?? near } }
+        : { name: "stem", part: token };
     }
     const group = stemGroup(token);
-    if (group !== "" && seen.has(group))
-      return { part: token, remedy: `keep one token that sets the ${group}` };
+    if (group !== "" && seen.has(group)) return { name: "repeated", part: token, data: { what: group } };
     seen.add(group);
   }
   return undefined;
@@ -155,7 +181,7 @@ function stemGroup(token: string): string {
   return token.startsWith("unit-width") ? "unit width" : "";
 }
 
-function dateFault(text: string, isSkeleton: boolean): StyleFault | undefined {
+function dateFault(text: string, isSkeleton: boolean): Fault | undefined {
   let isQuoted = false;
   const fields = new Map<string, string>();
   for (const [run] of text.matchAll(/([A-Za-z'])\1*/g)) {
@@ -164,30 +190,23 @@ function dateFault(text: string, isSkeleton: boolean): StyleFault | undefined {
       if (run.length % 2 === 1) isQuoted = !isQuoted;
     } else if (isQuoted) continue;
     else if (!dateLetters.test(unit) && !(isSkeleton && /[jJC]/.test(unit)))
-      return {
-        part: unit,
-        remedy: isSkeleton
-          ? "leave it out: a skeleton names fields, such as yMMMd"
-          : "put literal text between apostrophes",
-      };
+      return { name: isSkeleton ? "letter" : "literal", part: unit };
     else if (isSkeleton) {
       const field = dateFields.find((letters) => letters.includes(unit)) ?? unit;
       if (fields.has(field))
-        return { part: run, remedy: `keep one of ${fields.get(field) ?? ""} and ${run}` };
+        return { name: "repeated-field", part: run, data: { first: fields.get(field) ?? "" } };
       fields.set(field, run);
     }
   }
-  return isQuoted ? { part: "'", remedy: "close the quoted text with an apostrophe" } : undefined;
+  return isQuoted ? { name: "quote", part: "'" } : undefined;
 }
 
 /** Decimal patterns (UTS #35 Part 3, "Number Format Patterns"), as far as their order goes: `#`, digits, point, digits, exponent. */
-function numberPatternFault(pattern: string): StyleFault | undefined {
+function numberPatternFault(pattern: string): Fault | undefined {
   const bare = pattern.replace(/'[^']*'/g, "");
-  if (bare.includes("'")) return { part: "'", remedy: "close the quoted text with an apostrophe" };
+  if (bare.includes("'")) return { name: "quote", part: "'" };
   const [positive = "", negative, ...more] = bare.split(";");
-  if (more.length > 0)
-    return { part: ";", remedy: "a pattern has two parts at most, for positive and for negative numbers" };
-  const remedy = "write # before 0 in front of the point and behind 0 after it, such as #,##0.00";
+  if (more.length > 0) return { name: "parts", part: ";" };
   for (const part of negative === undefined ? [positive] : [positive, negative]) {
     const found = /[#0-9@,.][#0-9@,.]*(?:E\+?0*)?/.exec(part);
     if (!found) continue;
@@ -197,7 +216,7 @@ function numberPatternFault(pattern: string): StyleFault | undefined {
       number,
     );
     if (!isOrdered || /,(?![#0-9@])|,,/.test(number) || /[#0-9@,.]/.test(rest) || !/[#0-9@]/.test(number))
-      return { part: number, remedy };
+      return { name: "pattern", part: number };
   }
   return undefined;
 }

@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import type { Lock, WritableFiles } from "../files/files.js";
 import { contentDigest, type FileChange, type Plan } from "./plan.js";
 
@@ -14,7 +16,53 @@ export type ApplyResult =
       readonly written: readonly string[];
       readonly left?: { readonly files: readonly string[]; readonly reason: string };
     }
-  | { readonly ok: false; readonly file: string; readonly reason: string; readonly remedy: string };
+  | ({ readonly ok: false; readonly file: string } & Notice);
+
+const say = notices("apply", {
+  "no-lock": {
+    message: "{detail}",
+    remedy: "nothing was written; check that the project's folder is writable",
+  },
+  locked: {
+    message: "another run is writing here: {holder}",
+    remedy: "nothing was written; run the command again when it has finished",
+  },
+  "not-finished": { message: "{detail}", remedy: "check that the project's folder is writable" },
+  changed: {
+    message: "the file changed after it was read, so the plan no longer applies",
+    remedy: "run the command again to plan with the file as it is now",
+  },
+  "not-staged": {
+    message: "{detail}",
+    remedy: "nothing was written; check that the file and its folder are writable",
+  },
+  "not-staged-left": {
+    message: "{detail}",
+    remedy: "nothing was written; check that the file and its folder are writable, and remove {files}",
+  },
+  "journal-unreadable": { message: "{detail}", remedy: "check its permissions, then run the command again" },
+  "journal-broken": {
+    message: "the record of an interrupted run cannot be read",
+    remedy: "compare your files with version control, then remove {file}",
+  },
+  interrupted: {
+    message: "an earlier run was interrupted while writing this file, and it has changed since",
+    remedy: "compare it with {copy}, keep what you want, then remove {file}",
+  },
+  undone: {
+    message: "{detail}",
+    remedy: "nothing was written; check that the file can be replaced, then run the command again",
+  },
+  "undone-left": {
+    message: "{detail}",
+    remedy:
+      "nothing was written; check that the file can be replaced and remove {files}, then run the command again",
+  },
+  "half-done": {
+    message: "{detail}; {written} of {total} files were already written",
+    remedy: "check that the file can be replaced, then run the command again: it finishes the rest first",
+  },
+});
 
 interface Step {
   readonly file: string;
@@ -32,9 +80,9 @@ interface Journal {
 }
 
 /**
- * Carries a plan out, all of it or none of it: checks that no file changed since it was read, stages
- * every new text beside its target, writes the journal, renames, and takes the journal away again.
- * A run that is interrupted after the journal was written is finished by `recover`.
+ * Applies a plan, all or nothing: checks that no file changed since it was read, stages every new text next to its target,
+ * writes the journal, renames, and removes the journal. A run that is interrupted after the journal was written is finished
+ * by `recover`.
  */
 export function applyPlan(files: WritableFiles, plan: Plan): ApplyResult {
   let lock: Lock | undefined;
@@ -44,19 +92,17 @@ export function applyPlan(files: WritableFiles, plan: Plan): ApplyResult {
     return {
       ok: false,
       file: plan.changes[0]?.file ?? journalFile,
-      reason: messageOf(error),
-      remedy: "nothing was changed; see that the project's folder can be written to",
+      ...say("no-lock", { detail: messageOf(error) }),
     };
   }
   if (lock && !lock.ok)
     return {
       ok: false,
       file: plan.changes[0]?.file ?? journalFile,
-      reason: `another run is writing here: ${lock.holder}`,
-      remedy: "nothing was changed; run the command again when it is done",
+      ...say("locked", { holder: lock.holder }),
     };
   try {
-    return carryOut(files, plan);
+    return applyLocked(files, plan);
   } finally {
     if (lock?.ok) lock.release();
   }
@@ -78,15 +124,14 @@ export function finishInterrupted(files: WritableFiles): ApplyResult {
     return {
       ok: false,
       file: journalFile,
-      reason: messageOf(error),
-      remedy: "see that the project's folder can be written to",
+      ...say("not-finished", { detail: messageOf(error) }),
     };
   } finally {
     if (lock?.ok) lock.release();
   }
 }
 
-function carryOut(files: WritableFiles, plan: Plan): ApplyResult {
+function applyLocked(files: WritableFiles, plan: Plan): ApplyResult {
   const recovered = recover(files);
   if (!recovered.ok) return recovered;
   const changed = plan.changes.find((change) => !isAsPlanned(files, change));
@@ -94,8 +139,7 @@ function carryOut(files: WritableFiles, plan: Plan): ApplyResult {
     return {
       ok: false,
       file: changed.file,
-      reason: "it changed after it was read, so the plan no longer fits it",
-      remedy: "run the command again to plan with the file as it is now",
+      ...say("changed", {}),
     };
   }
   const beside: string[] = [];
@@ -130,8 +174,9 @@ function carryOut(files: WritableFiles, plan: Plan): ApplyResult {
     return {
       ok: false,
       file: current,
-      reason: messageOf(error),
-      remedy: `nothing was changed; see that the file and its folder can be written${left ? `, and remove ${left.files.join(", ")}` : ""}`,
+      ...(left
+        ? say("not-staged-left", { detail: messageOf(error), files: left.files.join(", ") })
+        : say("not-staged", { detail: messageOf(error) })),
     };
   }
   const finished = recover(files);
@@ -149,8 +194,7 @@ export function recover(files: WritableFiles): ApplyResult {
     return {
       ok: false,
       file: journalFile,
-      reason: read.detail,
-      remedy: "see that it can be read, then run the command again",
+      ...say("journal-unreadable", { detail: read.detail }),
     };
   }
   const journal = parseJournal(read.text);
@@ -158,8 +202,7 @@ export function recover(files: WritableFiles): ApplyResult {
     return {
       ok: false,
       file: journalFile,
-      reason: "this record of an interrupted run cannot be read",
-      remedy: `compare your files with version control, then remove ${journalFile}`,
+      ...say("journal-broken", { file: journalFile }),
     };
   }
   const pending = journal.steps.filter((step) => digestNow(files, step.file) !== step.after);
@@ -171,8 +214,7 @@ export function recover(files: WritableFiles): ApplyResult {
       return {
         ok: false,
         file: step.file,
-        reason: "an earlier run was interrupted while writing it, and it has changed since",
-        remedy: `compare it with ${step.staged ?? "version control"}, keep what you want, then remove ${journalFile}`,
+        ...say("interrupted", { copy: step.staged ?? "version control", file: journalFile }),
       };
     }
   }
@@ -231,15 +273,15 @@ function undo(
     return {
       ok: false,
       file,
-      reason,
-      remedy: `nothing was changed; see that the file can be replaced${left ? ` and remove ${left.files.join(", ")}` : ""}, then run the command again`,
+      ...(left
+        ? say("undone-left", { detail: reason, files: left.files.join(", ") })
+        : say("undone", { detail: reason })),
     };
   } catch {
     return {
       ok: false,
       file,
-      reason: `${reason}; ${written.length} of ${journal.steps.length} files were already written`,
-      remedy: "see that the file can be replaced, then run the command again: it finishes the rest first",
+      ...say("half-done", { detail: reason, written: written.length, total: journal.steps.length }),
     };
   }
 }

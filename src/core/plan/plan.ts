@@ -1,4 +1,5 @@
 import type { TextEncoding } from "../files/files.js";
+import type { Notice } from "../text/wording.js";
 import { digestOf } from "../text/digest.js";
 
 /** One file as a plan would leave it. `before` is undefined for a new file, `after` for one to remove. */
@@ -25,12 +26,10 @@ export interface Plan {
 }
 
 /** Something that a plan skips: where, why, and what a person can do. */
-export interface PlanNote {
+export interface PlanNote extends Notice {
   readonly file: string;
   readonly line?: number;
   readonly column?: number;
-  readonly message: string;
-  readonly remedy: string;
   /**
    * Set where part of the work could not be done because of this: a file that the system does not let us read, one whose
    * content is broken, or a text that stays in the code.

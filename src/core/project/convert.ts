@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { separatorsOf } from "../text/separators.js";
 import { catalogEdits, commentAbove, isWhole, loadBook, type Book } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
@@ -70,16 +72,14 @@ export async function convertBook(
   if (given.length === 0 && refusals.length === 0)
     refusals.push({
       file: options.from ?? config.files,
-      message: "there is nothing to convert here",
-      remedy: "check the pattern; {locale} stands for the locale",
+      ...say("nothing", { locale: "{locale}" }),
     });
   if (layout.hasParts !== book.layout.hasParts && options.from === undefined)
     refusals.push({
       file: changed.files,
-      message: layout.hasParts
-        ? "the book has one catalog a locale, and the new pattern wants several"
-        : "the book has several catalogs a locale, and the new pattern has room for one",
-      remedy: layout.hasParts ? "take {namespace} out of the pattern" : "put {namespace} into the pattern",
+      ...(layout.hasParts
+        ? say("too-many", { part: "{namespace}" })
+        : say("too-few", { part: "{namespace}" })),
     });
   const written = rewritten(
     given,
@@ -159,8 +159,7 @@ function moveTexts({ project, now, book, texts, refusals }: Move, fromCode: bool
     if (!known && project.files.read(file).ok) {
       refusals.push({
         file,
-        message: "a file stands there already",
-        remedy: "move it away, or choose another pattern",
+        ...say("exists", {}),
       });
       continue;
     }
@@ -171,8 +170,9 @@ function moveTexts({ project, now, book, texts, refusals }: Move, fromCode: bool
     if (read.problems.length > 0 || lost)
       refusals.push({
         file,
-        message: `${format.name} cannot hold ${lost ? `“${lost.path.join(parts)}”` : "these texts"} as it is`,
-        remedy: "change the text or its key first",
+        ...(lost
+          ? say("cannot-hold", { format: format.name, key: lost.path.join(parts) })
+          : say("cannot-hold-any", { format: format.name })),
       });
     changes.push({ file, before: known?.content, after, ...(known?.bom && { bom: true }) });
     old.delete(file);
@@ -201,7 +201,7 @@ function rewritten(
   if (old.syntax === now.syntax && old.plurals === now.plurals) return given;
   const from = messageReader(old);
   const to = messageReader(now);
-  const shape = now.plurals === "inline" ? now.syntax : `${now.syntax} with plurals as “${now.plurals}”`;
+  const shape = now.plurals === "inline" ? now.syntax : `${now.syntax} with plurals as "${now.plurals}"`;
   return given.map((texts) => ({
     ...texts,
     entries: texts.entries.map((entry) => {
@@ -210,22 +210,56 @@ function rewritten(
       const text = to.print(message.nodes);
       const again = to.read(text, texts.locale, entry.path.join("."));
       const form = now.syntax === "mf2" || old.syntax === "mf2" ? flatForm : bareForm;
-      const refuse = (reason: string, remedy: string) =>
-        refusals.push({
-          ...placeOf(texts.locale, texts.namespace, entry.path),
-          message: `“${entry.path.join(".")}” ${reason}`,
-          remedy,
-        });
-      if (message.isBroken) refuse("is broken", "correct it first; `fond lint` says how");
+      const key = entry.path.join(".");
+      const refuse = (notice: Notice) =>
+        refusals.push({ ...placeOf(texts.locale, texts.namespace, entry.path), ...notice });
+      if (message.isBroken) refuse(say("broken", { key }));
       else if (again.isBroken || form(again.nodes) !== form(message.nodes))
-        refuse(
-          `cannot be written in ${shape}: ${lostIn(message.nodes, now)}`,
-          "change the message first, or choose another form",
-        );
+        refuse(say("cannot-write", { key, shape, lost: lostIn(message.nodes, now) }));
       return { ...entry, text };
     }),
   }));
 }
+
+const say = notices("convert", {
+  nothing: { message: "nothing to convert", remedy: "check the pattern; {locale} stands for the locale" },
+  "too-many": {
+    message: "the book has one catalog a locale, but the new pattern needs several",
+    remedy: "remove {part} from the pattern",
+  },
+  "too-few": {
+    message: "the book has several catalogs a locale, but the new pattern has room for one",
+    remedy: "add {part} to the pattern",
+  },
+  exists: { message: "the file already exists", remedy: "move it away, or choose another pattern" },
+  "cannot-hold": {
+    message: '{format} cannot hold "{key}" as it is',
+    remedy: "change the text or its key first",
+  },
+  "cannot-hold-any": {
+    message: "{format} cannot hold these texts as they are",
+    remedy: "change the texts or their keys first",
+  },
+  broken: {
+    message: 'message of "{key}" is broken',
+    remedy: "fix it first; `fond lint` shows what is wrong",
+  },
+  "cannot-write": {
+    message: '"{key}" cannot be written in {shape}: {lost}',
+    remedy: "change the message first, or choose another form",
+  },
+  unread: { message: "the file cannot be read: {detail}", remedy: "{fix}" },
+  unreadable: { message: "{detail}", remedy: "check its permissions" },
+  duplicate: { message: 'duplicate key "{key}"', remedy: "keep one of the two" },
+  value: {
+    message: 'value of "{key}" is not a text; it becomes the text {text}',
+    remedy: "check that this is intended",
+  },
+  comments: {
+    message: "{count, plural, one {# comment has} other {# comments have}} no place in the new format",
+    remedy: "keep the old file if they matter",
+  },
+});
 
 /** `#` as the argument that it shows, for syntaxes without such a sign; one that an offset changes stays. */
 function spellCounts(nodes: readonly MessageNode[], counted?: PluralNode): readonly MessageNode[] {
@@ -260,15 +294,15 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig):
       found.add(
         plurals === "inline"
           ? "a plural"
-          : `a plural that counts “${node.name}”, has exact numbers, or is part of a sentence`,
+          : `a plural that counts "${node.name}", has exact numbers, or is part of a sentence`,
       );
-    if (node.kind === "argument" && node.format) found.add(`the format of “${node.name}”`);
+    if (node.kind === "argument" && node.format) found.add(`the format of "${node.name}"`);
     if ("asides" in node && node.asides) found.add(`the attribute ${node.asides}`);
-    if (node.kind === "text" && node.format) found.add(`the format of the value “${node.value}”`);
+    if (node.kind === "text" && node.format) found.add(`the format of the value "${node.value}"`);
     if (node.kind === "argument" && /^(?:java|printf)$/.test(syntax) && !/^\d+$/.test(node.name))
-      found.add(`“${node.name}”, since arguments are numbered there`);
+      found.add(`"${node.name}", because arguments are numbered there`);
   });
-  return [...found].join(", ") || "its signs mean something there";
+  return [...found].join(", ") || "some of its characters have a meaning there";
 }
 
 function newConfig(
@@ -315,8 +349,7 @@ function catalogTexts(
       refusals.push({
         file: catalog.file,
         ...catalog.lines.position(problem.span.start),
-        message: `it cannot be read: ${problem.message}`,
-        remedy: problem.remedy,
+        ...say("unread", { detail: problem.message, fix: problem.remedy }),
       });
       continue;
     }
@@ -324,14 +357,12 @@ function catalogTexts(
       if (catalog.byKey.get(entry.key) !== entry)
         refusals.push({
           ...at(entry),
-          message: `“${entry.key}” is there twice`,
-          remedy: "keep one of the two",
+          ...say("duplicate", { key: entry.key }),
         });
       if (entry.kind !== "text" && !(entry.kind === "null" && entry.text === ""))
         notes.push({
           ...at(entry),
-          message: `“${entry.key}” is no text and becomes the text ${entry.text}`,
-          remedy: "see that this is meant",
+          ...say("value", { key: entry.key, text: entry.text }),
         });
     }
     let lost = 0;
@@ -343,8 +374,7 @@ function catalogTexts(
     if (lost > 0)
       notes.push({
         file: catalog.file,
-        message: `${lost} comments have no place in the new format`,
-        remedy: "keep the old file where they matter",
+        ...say("comments", { count: lost }),
       });
     texts.push({ locale: catalog.locale, namespace: catalog.namespace, entries });
   }
@@ -369,13 +399,13 @@ async function moduleTexts(
     if (locale === undefined || ![source, ...targets].includes(locale)) continue;
     const read = project.files.read(file);
     if (!read.ok) {
-      refusals.push({ file, message: read.detail, remedy: "see that it can be read" });
+      refusals.push({ file, ...say("unreadable", { detail: read.detail }) });
       continue;
     }
     const lines = lineIndex(read.text);
     const { entries, problems } = readStringModule(file, read.text);
-    for (const { message, remedy, span } of problems)
-      refusals.push({ file, ...lines.position(span.start), message, remedy });
+    for (const { messageId, data, message, remedy, span } of problems)
+      refusals.push({ file, ...lines.position(span.start), messageId, data, message, remedy });
     texts.push({ locale, namespace: place?.namespace, entries });
   }
   return texts;

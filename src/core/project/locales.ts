@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { isWhole, loadBook, unreadNote } from "../catalog/book.js";
 import { editConfigList } from "../config/edit.js";
 import { overlayFiles } from "../files/overlay-files.js";
@@ -5,7 +7,7 @@ import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "
 import { parentsOf } from "../locale/fallback.js";
 import { hasPluralRules, pluralRules, type PluralCategory } from "../locale/plural-rules.js";
 import { canonicalTag } from "../locale/tag.js";
-import { doubtTag } from "../locale/mistaken-tag.js";
+import { doubtTag, type TagDoubt } from "../locale/mistaken-tag.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
 import { balanceProject, openProject, reconcileProject, type Project } from "./project.js";
@@ -61,9 +63,42 @@ export function directionOf(locale: string): "ltr" | "rtl" {
   return rightToLeftScripts.has(new Intl.Locale(locale).maximize().script ?? "") ? "rtl" : "ltr";
 }
 
+const say = notices("locale", {
+  "no-tag": {
+    message: '"{tag}" is not a language tag (BCP 47)',
+    remedy: "write a language tag, for example pt-BR",
+  },
+  country: {
+    message: '"{tag}" is the code of a country ({country}), not of a language',
+    remedy: 'did you mean "{meant}"? To use "{tag}" anyway, add it to "targets" by hand',
+  },
+  unlikely: {
+    message: '"{tag}" is the language {language}; the country {country} has the same code',
+    remedy: 'did you mean "{meant}"? To use "{tag}" anyway, add it to "targets" by hand',
+  },
+  known: { message: "{locale} is already a locale of the project", remedy: "`fond locale list` shows them" },
+  source: { message: "{locale} is the source locale", remedy: 'set another locale as "source" first' },
+  unknown: { message: "{locale} is not a locale of the project", remedy: "`fond locale list` shows them" },
+  shared: {
+    message: "skipped, because it holds other locales too",
+    remedy: "remove {locale} from it by hand",
+  },
+  "cannot-edit": {
+    message: "{file} cannot be edited in place",
+    remedy: 'change "targets" in it by hand, then run `fond reconcile --write`',
+  },
+});
+
+function doubtNotice(tag: string, doubt: TagDoubt | undefined): Notice {
+  if (doubt === undefined || doubt.kind === "no-tag") return say("no-tag", { tag });
+  return doubt.kind === "country"
+    ? say("country", { tag, ...doubt.data })
+    : say("unlikely", { tag, ...doubt.data });
+}
+
 export type LocaleResult =
   | { readonly ok: true; readonly plan: Plan; readonly account: Omit<LocaleAccount, "share"> | undefined }
-  | { readonly ok: false; readonly message: string; readonly remedy: string };
+  | ({ readonly ok: false } & Notice);
 
 /**
  * Plans a new target locale: the configuration, catalogs in every book filled as the book wants, and its ledger. What a
@@ -73,21 +108,9 @@ export function addLocale(project: Project, tag: string, today: string): LocaleR
   const { config } = project;
   const locale = canonicalTag(tag);
   const doubt = doubtTag(tag, [config.source, ...config.targets]);
-  if (locale === undefined || doubt)
-    return {
-      ok: false,
-      message: doubt?.message ?? `“${tag}” is no language tag (BCP 47)`,
-      remedy:
-        doubt?.suggestion === undefined
-          ? "write a BCP 47 tag, such as pt-BR"
-          : `did you mean “${doubt.suggestion}”? Where “${tag}” is meant, write it into “targets” by hand`,
-    };
+  if (locale === undefined || doubt) return { ok: false, ...doubtNotice(tag, doubt) };
   if (locale === config.source || config.targets.includes(locale))
-    return {
-      ok: false,
-      message: `${locale} is one of the project's locales already`,
-      remedy: "`fond locale list` shows them",
-    };
+    return { ok: false, ...say("known", { locale }) };
   const targets = [...config.targets, locale];
   const opened = withTargets(project, (file, text) =>
     editConfigList(file, text, ["targets"], { add: locale }),
@@ -105,18 +128,8 @@ export function addLocale(project: Project, tag: string, today: string): LocaleR
 export function dropLocale(project: Project, tag: string, today: string): LocaleResult {
   const { config, files } = project;
   const locale = canonicalTag(tag) ?? tag;
-  if (locale === config.source)
-    return {
-      ok: false,
-      message: `${locale} is the source locale`,
-      remedy: "name another locale as “source” first",
-    };
-  if (!config.targets.includes(locale))
-    return {
-      ok: false,
-      message: `${locale} is none of the project's locales`,
-      remedy: "`fond locale list` shows them",
-    };
+  if (locale === config.source) return { ok: false, ...say("source", { locale }) };
+  if (!config.targets.includes(locale)) return { ok: false, ...say("unknown", { locale }) };
   const index = config.targets.indexOf(locale);
   const opened = withTargets(project, (file, text) =>
     editConfigList(file, text, ["targets"], { remove: index }),
@@ -139,8 +152,7 @@ export function dropLocale(project: Project, tag: string, today: string): Locale
           shared
             ? {
                 file: catalog.file,
-                message: "skipped, because other locales are in it",
-                remedy: `remove ${locale} from it by hand`,
+                ...say("shared", { locale }),
                 undone: "refused",
               }
             : unreadNote(catalog),
@@ -192,9 +204,5 @@ function withTargets(
 }
 
 function cannotEdit({ configFile }: Project): LocaleResult {
-  return {
-    ok: false,
-    message: `${configFile} cannot be changed in place`,
-    remedy: "change “targets” in it by hand, then run `fond reconcile`",
-  };
+  return { ok: false, ...say("cannot-edit", { file: configFile }) };
 }

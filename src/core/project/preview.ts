@@ -1,3 +1,4 @@
+import { explainProblem } from "../message/problem-wordings.js";
 import { partEnds } from "../text/separators.js";
 import { isWhole, loadBook, type Book } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
@@ -148,7 +149,7 @@ function previewKey(
       };
     const holder = chain.find((one) => entryIn(one));
     const entry = holder && entryIn(holder);
-    if (!holder || !entry) return { ...base, trouble: "there is no text", samples: [] };
+    if (!holder || !entry) return { ...base, trouble: "no text", samples: [] };
     const from = holder === locale ? {} : { from: holder };
     const message = reader.read(entry.text, holder, key);
     if (message.isBroken) {
@@ -156,7 +157,7 @@ function previewKey(
       return {
         ...base,
         ...from,
-        trouble: `it cannot be shown: ${problem?.message ?? "it is broken"}`,
+        trouble: `cannot be shown: ${problem ? explainProblem(problem).message : "broken message"}`,
         samples: [],
       };
     }

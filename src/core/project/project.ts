@@ -1,3 +1,7 @@
+import { noticeOf } from "../message/notices.js";
+import { waiverMessages } from "../lint/lint.js";
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { partEnds } from "../text/separators.js";
 import {
   catalogEdits,
@@ -53,8 +57,21 @@ export interface Project {
 }
 
 export type OpenResult =
-  | { readonly ok: true; readonly project: Project; readonly warnings: readonly string[] }
+  | { readonly ok: true; readonly project: Project; readonly warnings: readonly Notice[] }
   | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
+
+const say = notices("project", {
+  "misspelled-rule": { message: 'unknown rule "{name}"', remedy: 'did you mean "{meant}"?' },
+  "unknown-rule": { message: 'unknown rule "{name}"', remedy: "check its name; its level is ignored" },
+  "unused-import": {
+    message: 'the import of emit.endings["{ending}"] is ignored',
+    remedy: "remove it: such files have no place for it",
+  },
+  "not-moved": {
+    message: "keys not moved: comments next to them would be lost",
+    remedy: "move them by hand",
+  },
+});
 
 /** Opens a project. `configFile` names the configuration; without it the usual names are tried. `today` is a day as YYYY-MM-DD. */
 export function openProject(
@@ -81,20 +98,16 @@ export function openProject(
       line: 1,
       column: 1,
       path: `rules["${misspelt}"]`,
-      message: `there is no rule “${misspelt}”`,
-      remedy: `did you mean “${nearest(misspelt, ids)}”?`,
+      ...say("misspelled-rule", { name: misspelt, meant: nearest(misspelt, ids) ?? "" }),
     };
     return { ok: false, problems: [problem] };
   }
   const warnings = [
-    ...unknown.map((id) => `${loaded.file}: unknown rule "${id}"; its level is ignored`),
+    ...unknown.map((name) => say("unknown-rule", { name })),
     ...loaded.config.books.flatMap((book) =>
       Object.entries(book.emit.endings ?? {})
         .filter(([ending, { import: line }]) => line !== undefined && !takesImport(`file${ending}`))
-        .map(
-          ([ending]) =>
-            `${loaded.file}: emit.endings["${ending}"].import is ignored: such files have no place for it`,
-        ),
+        .map(([ending]) => say("unused-import", { ending })),
     ),
   ];
   const endsByBook = new Map(loaded.config.books.map((book) => [book.name, partEnds(book)]));
@@ -111,6 +124,8 @@ export function openProject(
           line: 1,
           column: 1,
           path: "glossary",
+          messageId: glossary.messageId,
+          data: glossary.data,
           message: glossary.message,
           remedy: glossary.remedy,
         },
@@ -411,8 +426,7 @@ export async function fixProject(
             file: catalog.file,
             line: finding.line,
             column: finding.column,
-            message: "keys not moved: comments beside them would be lost",
-            remedy: "move them by hand",
+            ...say("not-moved", {}),
           });
           continue;
         }
@@ -494,10 +508,9 @@ function idleWaivers({ waivers, config }: Project): Finding[] {
   return waivers.idle().map(({ line, column, waiver, isOver }) => ({
     rule: "waiver/idle",
     severity: "warning",
-    message: isOver
-      ? `this waiver ended on ${waiver.until ?? ""} (“${waiver.reason}”)`
-      : `this waiver hides nothing any more (“${waiver.reason}”)`,
-    remedy: isOver ? "settle what it accepted, or give it a new day" : "take it out",
+    ...(isOver
+      ? noticeOf("expired", waiverMessages.expired, { date: waiver.until ?? "", reason: waiver.reason })
+      : noticeOf("unused-entry", waiverMessages["unused-entry"], { reason: waiver.reason })),
     file: waivers.file,
     line,
     column,

@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { separatorsOf } from "../text/separators.js";
 import { placementIn } from "../catalog/placement.js";
 import { renameWaivedKeys } from "../config/waivers.js";
@@ -22,9 +24,41 @@ import { composedKeyTest } from "../text/key-pattern.js";
 import { nearestKey } from "../text/nearest.js";
 import { booksIn, type Project, type Scope } from "./project.js";
 
-export type RekeyResult =
-  | { readonly ok: true; readonly plan: Plan }
-  | { readonly ok: false; readonly message: string; readonly remedy: string };
+export type RekeyResult = { readonly ok: true; readonly plan: Plan } | ({ readonly ok: false } & Notice);
+
+const say = notices("rekey", {
+  mismatch: {
+    message: '"{from}" cannot be renamed to "{to}"',
+    remedy: "give one key and its new name, or a group and its new name: checkout.* basket.*",
+  },
+  unknown: { message: 'unknown key "{key}"', remedy: "`fond preview '**'` lists all keys" },
+  misspelled: { message: 'unknown key "{key}"', remedy: 'did you mean "{meant}"?' },
+  "no-catalog": { message: 'no catalog for the namespace of "{key}"', remedy: "create {file} first" },
+  exists: {
+    message: 'key "{key}" already exists, with the text "{text}" instead of "{other}"',
+    remedy: "choose another name, or make the two texts the same first",
+  },
+  dropped: {
+    message: '"{key}" keeps its own text; the text of "{old}", "{text}", is dropped',
+    remedy: "check which of the two is better",
+  },
+  blocked: {
+    message: 'key "{key}" cannot be added: "{other}" is already in {file}',
+    remedy: "choose a name that is neither the group of a text nor inside a text",
+  },
+  composed: {
+    message: 'this key is composed at run time and may be "{key}"',
+    remedy: "change it by hand if it looks up a renamed key",
+  },
+  "not-rewritten": {
+    message: 'the lookup of "{key}" cannot be rewritten',
+    remedy: "change it by hand",
+  },
+  mention: {
+    message: '"{key}" appears here, outside any known lookup',
+    remedy: "change it by hand if it looks up a renamed key",
+  },
+});
 
 /** What a key becomes; undefined for a key that stays. */
 interface Renaming {
@@ -44,11 +78,7 @@ export async function rekeyProject(
   to: string,
 ): Promise<RekeyResult> {
   if (from.endsWith("*") !== to.endsWith("*") || /\*(?!$)/.test(from) || /\*(?!$)/.test(to) || from === to)
-    return {
-      ok: false,
-      message: `“${from}” cannot become “${to}”`,
-      remedy: "name one key and its new name, or a group and its new name: checkout.* basket.*",
-    };
+    return { ok: false, ...say("mismatch", { from, to }) };
   const changes: FileChange[] = [];
   const notes: PlanNote[] = [];
   const known = new Set<string>();
@@ -93,8 +123,7 @@ export async function rekeyProject(
     const near = nearestKey(from.replace(/\W?\*$/, ""), known);
     return {
       ok: false,
-      message: `there is no key ${from}`,
-      remedy: near === undefined ? "`fond preview '**'` lists all keys" : `did you mean “${near}”?`,
+      ...(near === undefined ? say("unknown", { key: from }) : say("misspelled", { key: from, meant: near })),
     };
   }
   const { file: waiverFile } = project.waivers;
@@ -195,8 +224,7 @@ function moveEntries(
       if (!home)
         return {
           ok: false,
-          message: `there is no catalog for the namespace of ${fresh}`,
-          remedy: `create ${book.layout.path(catalog.locale, place.namespace)} first`,
+          ...say("no-catalog", { key: fresh, file: book.layout.path(catalog.locale, place.namespace) }),
         };
       const there = home.byKey.get(place.key);
       const isSource = catalog.locale === book.sourceLocale;
@@ -205,15 +233,13 @@ function moveEntries(
         if (isSource && there.text !== entry.text)
           return {
             ok: false,
-            message: `${fresh} is there already, with the text “${there.text}” instead of “${entry.text}”`,
-            remedy: "choose another name, or make the two texts the same first",
+            ...say("exists", { key: fresh, text: there.text, other: entry.text }),
           };
         if (there.text !== entry.text)
           notes.push({
             file: home.file,
             ...home.lines.position(there.keySpan.start),
-            message: `${fresh} keeps its own text; that of ${entry.key}, “${entry.text}”, goes`,
-            remedy: "see which of the two is better",
+            ...say("dropped", { key: fresh, old: entry.key, text: entry.text }),
           });
         if (isSource) tally["keys merged"]++;
         leaving.push(entry.path);
@@ -223,11 +249,7 @@ function moveEntries(
       const path = placement.pathOf({ key: place.key, path: place.key.split(parts) });
       const blocker = placement.blocker(path);
       if (blocker)
-        return {
-          ok: false,
-          message: `"${fresh}" cannot be a key: "${blocker.key}" is already in ${home.file}`,
-          remedy: "choose a name that is neither a text's group nor below a text",
-        };
+        return { ok: false, ...say("blocked", { key: fresh, other: blocker.key, file: home.file }) };
       if (isSource) tally["keys renamed"]++;
       leaving.push(entry.path);
       byHome.set(home, [...(byHome.get(home) ?? []), { entry, path }]);
@@ -269,13 +291,8 @@ function renameKeys<Row>(
 
 function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: PlanNote[]): TextEdit[] {
   const edits: TextEdit[] = [];
-  const tell = (start: number, message: string) =>
-    notes.push({
-      file: file.file,
-      ...file.lines.position(start),
-      message,
-      remedy: "change it by hand where it asks for a renamed key",
-    });
+  const note = (start: number, notice: Notice) =>
+    notes.push({ file: file.file, ...file.lines.position(start), ...notice });
   for (const { key, keySpan } of file.lookups) {
     if (key.kind === "unknown") continue;
     if (key.kind === "composed") {
@@ -293,7 +310,7 @@ function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: Pl
       const hit = book.catalogs
         .flatMap((one) => [...one.byKey.keys()].map((name) => book.codeKey(one.namespace, name)))
         .find((name) => rename(name) !== undefined && fits(name));
-      if (hit !== undefined) tell(keySpan.start, `this key is composed at run time and can be ${hit}`);
+      if (hit !== undefined) note(keySpan.start, say("composed", { key: hit }));
       continue;
     }
     const fresh = rename(key.value);
@@ -303,14 +320,14 @@ function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: Pl
       ? key.value.slice(0, key.value.length - written.length)
       : undefined;
     if (bound === undefined || !fresh.startsWith(bound))
-      tell(keySpan.start, `${key.value} is asked for in a way that cannot be rewritten`);
+      note(keySpan.start, say("not-rewritten", { key: key.value }));
     else edits.push({ ...keySpan, replacement: fresh.slice(bound.length) });
   }
   const asked = new Set(file.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
   for (const mention of file.mentions) {
     if (asked.has(mention) || rename(mention) === undefined || book.resolve(mention) === undefined) continue;
     const at = file.text.indexOf(mention);
-    tell(Math.max(at, 0), `the key ${mention} stands here, and nothing shows that it is looked up`);
+    note(Math.max(at, 0), say("mention", { key: mention }));
   }
   return edits;
 }

@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import { partEnds } from "../text/separators.js";
 import { isWhole, loadBook } from "../catalog/book.js";
 import { ledgerChanges, readLedger, type EntryState, type LedgerRecord } from "../ledger/ledger.js";
@@ -19,9 +21,16 @@ export interface ReviewOptions {
   readonly today: string;
 }
 
-export type ReviewResult =
-  | { readonly ok: true; readonly plan: Plan }
-  | { readonly ok: false; readonly message: string; readonly remedy: string };
+const say = notices("review", {
+  untranslated: { message: '"{key}" is not translated', remedy: "translate it first" },
+  unknown: {
+    message: 'no key matches "{key}"',
+    remedy: "in patterns, * stands for one part of a key and ** for any number of parts",
+  },
+  misspelled: { message: 'unknown key "{key}"', remedy: 'did you mean "{meant}"?' },
+});
+
+export type ReviewResult = { readonly ok: true; readonly plan: Plan } | ({ readonly ok: false } & Notice);
 
 /** Plans new states of translations in the ledger, by keys or patterns as code writes them. */
 export function reviewProject(
@@ -61,8 +70,7 @@ export function reviewProject(
             notes.push({
               file: catalog.file,
               ...catalog.lines.position(there.keySpan.start),
-              message: `${key} is not translated yet, so it has no state to raise`,
-              remedy: "translate it first",
+              ...say("untranslated", { key }),
             });
             continue;
           }
@@ -92,11 +100,9 @@ export function reviewProject(
     const near = nearest(missed, known);
     return {
       ok: false,
-      message: `no key is ${missed}`,
-      remedy:
-        near === undefined
-          ? "patterns take * for one part of a key and ** for any"
-          : `did you mean “${near}”?`,
+      ...(near === undefined
+        ? say("unknown", { key: missed })
+        : say("misspelled", { key: missed, meant: near })),
     };
   }
   return { ok: true, plan: makePlan(changes, count > 0 ? { "translations reviewed": count } : {}, notes) };

@@ -1,3 +1,4 @@
+import { notices } from "../message/notices.js";
 import { separatorsOf } from "../text/separators.js";
 import { shellWord } from "../text/shell-word.js";
 import {
@@ -85,9 +86,7 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
     if (!book.catalogsOf(book.sourceLocale).some(({ exists }) => exists) && book.targetLocales.length > 0) {
       notes.push({
         file: book.layout.path(book.sourceLocale, book.namespaces[0]),
-        message: "no source catalog, so there is nothing to bring the others into step with",
-        remedy:
-          "check “source” and “files” in the configuration; `fond extract` writes the first source catalog",
+        ...say("no-source", {}),
         undone: "broken",
       });
       continue;
@@ -148,17 +147,43 @@ function sourceRowsOf(book: Book, pool: KeyPool): (source: Catalog) => readonly 
   };
 }
 
+const say = notices("reconcile", {
+  "no-source": {
+    message: "no source catalog to keep the others in sync with",
+    remedy:
+      'check "source" and "files" in the configuration; `fond extract --write` writes the first source catalog',
+  },
+  "no-source-catalog": {
+    message: "skipped, because the source catalog {file} does not exist",
+    remedy:
+      'check "source" and "files" in the configuration; without a source every key would count as extra',
+  },
+  "ledger-unreadable": {
+    message: "{detail}",
+    remedy: "check its permissions; its locale is skipped until it can be read",
+  },
+  "ledger-line": { message: "{detail}", remedy: "the rest was read; writing the plan repairs the file" },
+  "too-many": {
+    message:
+      "{added, plural, one {# key was} other {# keys were}} added and {removed, plural, one {# was} other {# were}} removed: too many to detect renamed keys",
+    remedy: "before reconciling, run `fond rekey` for those that were renamed, to keep their translations",
+  },
+  renamed: {
+    message: '"{key}" looks like "{old}" renamed, whose text was "{text}"',
+    remedy: "before reconciling, run `{command}` to keep its translations",
+  },
+  blocked: {
+    message: 'key "{key}" skipped: "{other}" already exists, and one of them would have to be a group',
+    remedy: "rename one of the two, in code as well",
+  },
+});
+
 function noteProblems(problems: readonly LedgerProblem[], notes: PlanNote[]): void {
-  for (const { file, line, message, isUnreadable } of problems)
+  for (const { file, line, detail, isUnreadable } of problems)
     notes.push(
       isUnreadable
-        ? {
-            file,
-            message,
-            remedy: "make it readable; its locale is skipped until then",
-            undone: "unreadable",
-          }
-        : { file, line, message, remedy: "the rest was read; writing the plan repairs the file" },
+        ? { file, ...say("ledger-unreadable", { detail }), undone: "unreadable" }
+        : { file, line, ...say("ledger-line", { detail }) },
     );
 }
 
@@ -302,8 +327,7 @@ class LocaleWork {
     if (first && unmatched.length * texts.size > mostComparedTexts)
       this.notes.push({
         file: first.catalog.file,
-        message: `${unmatched.length} keys are new and ${texts.size} have left the source: too many to tell whether some were renamed`,
-        remedy: "run `fond rekey` for those that were, before reconciling, to keep their translations",
+        ...say("too-many", { added: unmatched.length, removed: texts.size }),
       });
     else for (const one of unmatched) this.proposeRename(one, texts);
   }
@@ -321,8 +345,12 @@ class LocaleWork {
     if (alike === undefined || old === undefined || !isAlike(alike, source.text)) return;
     this.notes.push({
       file: catalog.file,
-      message: `${full} looks like ${old} renamed, whose text was “${alike}”`,
-      remedy: `run \`fond rekey ${shellWord(old)} ${shellWord(full)} --write\` before reconciling to keep its translations`,
+      ...say("renamed", {
+        key: full,
+        old,
+        text: alike,
+        command: `fond rekey ${shellWord(old)} ${shellWord(full)} --write`,
+      }),
     });
   }
 
@@ -351,9 +379,7 @@ class LocaleWork {
       const wanted = this.book.layout.path(this.book.sourceLocale, catalog.namespace);
       this.notes.push({
         file: catalog.file,
-        message: `skipped, because there is no source catalog ${wanted}`,
-        remedy:
-          "check “source” and “files” in the configuration; without a source every key would count as extra",
+        ...say("no-source-catalog", { file: wanted }),
         undone: "broken",
       });
       return;
@@ -445,8 +471,7 @@ class LocaleWork {
       this.notes.push({
         file: catalog.file,
         ...(catalog.byKey.get(blocker.key) === blocker && catalog.lines.position(blocker.keySpan.start)),
-        message: `key "${source.key}" skipped: "${blocker.key}" is already there, and one would have to be a group`,
-        remedy: "rename one of the two, in code as well",
+        ...say("blocked", { key: source.key, other: blocker.key }),
         undone: "broken",
       });
       return;

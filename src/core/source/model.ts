@@ -1,3 +1,4 @@
+import type { Notice } from "../text/wording.js";
 import type { LineIndex } from "../text/line-index.js";
 import type { Span } from "../text/span.js";
 
@@ -20,9 +21,7 @@ export interface SourceFile {
 }
 
 /** Why a file of code could not be read, or not whole. */
-export interface SourceProblem {
-  readonly message: string;
-  readonly remedy: string;
+export interface SourceProblem extends Notice {
   readonly span: Span;
 }
 
@@ -114,10 +113,8 @@ export interface Remark {
   readonly message: string;
 }
 
-export interface Obstacle {
-  readonly reason: string;
-  readonly remedy: string;
-}
+/** Why a text cannot be moved: the message is the reason as a clause ("a value in it is formatted in place"). */
+export type Obstacle = Notice;
 
 /** Where a literal stands and what the code does with it. */
 export interface LiteralContext {

@@ -1,3 +1,4 @@
+import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
 import { languageOf } from "./readers/code/languages.js";
 import { joinChoices } from "./readers/markup/join-choices.js";
@@ -69,10 +70,7 @@ function withTemplates(script: SourceFile, shapes: LookupShapes): SourceFile {
       if (known && known.context.role !== "tagged") continue;
       literals.set(idOf(literal), {
         ...literal,
-        obstacle: {
-          reason: "it stands in a template of markup",
-          remedy: "move it by hand, or into a component",
-        },
+        obstacle: say("markup-template", {}),
       });
     }
     for (const found of page.lookups) {
@@ -98,27 +96,28 @@ function readOpenPhp(file: string, code: string, shapes: LookupShapes): Expressi
   };
 }
 
+const say = notices("extract", {
+  "markup-template": {
+    message: "it is in a template of markup",
+    remedy: "move it by hand, or into a component",
+  },
+});
+
+const sayOf = notices("source", {
+  "too-large": {
+    message: "skipped: the file is too large to be written by hand",
+    remedy: 'exclude it with the book\'s "ignore"',
+  },
+  nul: { message: "skipped: the file holds NUL bytes", remedy: 'exclude it with the book\'s "ignore"' },
+  minified: { message: "skipped: the file is minified", remedy: 'exclude it with the book\'s "ignore"' },
+});
+
 function unreadable(text: string): SourceProblem | undefined {
-  const place = { start: 0, end: 0 };
-  if (text.length > largestFile)
-    return {
-      message: "the file is too large to be written by hand, and is passed over",
-      remedy: "leave it out with the book's “ignore”",
-      span: place,
-    };
-  if (text.includes("\0"))
-    return {
-      message: "the file holds NUL bytes, so it is no code, and is passed over",
-      remedy: "leave it out with the book's “ignore”",
-      span: place,
-    };
+  const span = { start: 0, end: 0 };
+  if (text.length > largestFile) return { ...sayOf("too-large", {}), span };
+  if (text.includes("\0")) return { ...sayOf("nul", {}), span };
   const isMinified = text.length > 50_000 && text.length / (1 + (text.match(/\n/g)?.length ?? 0)) > 5_000;
-  if (isMinified)
-    return {
-      message: "the file is minified, and is passed over",
-      remedy: "leave it out with the book's “ignore”",
-      span: place,
-    };
+  if (isMinified) return { ...sayOf("minified", {}), span };
   return undefined;
 }
 

@@ -1,3 +1,6 @@
+import type { SourceProblem } from "./model.js";
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import type { Expression, Node, ObjectExpression } from "oxc-parser";
 import type { Span } from "../text/span.js";
 import { parseCode } from "./readers/code/grammars.js";
@@ -12,7 +15,7 @@ export interface StringModule {
     readonly comment?: string;
   }[];
   /** What is no fixed text, and why the module cannot be taken over as it is. */
-  readonly problems: readonly { readonly message: string; readonly remedy: string; readonly span: Span }[];
+  readonly problems: readonly SourceProblem[];
 }
 
 /**
@@ -27,9 +30,35 @@ export function readStringModule(file: string, text: string): StringModule {
   return reader;
 }
 
+const say = notices("module", {
+  "no-object": {
+    message: "the module has no single object of texts",
+    remedy: "export one object literal, or name another file",
+  },
+  "no-array": {
+    message: "the file does not return one array of texts",
+    remedy: "return one array, or name another file",
+  },
+  syntax: {
+    message: "syntax error: nothing in this file is read",
+    remedy: "fix it first; often a quote inside a text ends it early",
+  },
+  spread: { message: "a spread adds texts from elsewhere", remedy: "write its texts out here" },
+  computed: { message: "computed name", remedy: "write the name itself" },
+  composed: {
+    message: "text composed at run time",
+    remedy: "write it as one message with arguments",
+  },
+  function: {
+    message: "function that makes its text at run time",
+    remedy: "write it as one message with arguments",
+  },
+  "not-fixed": { message: "not a fixed text", remedy: "write it as one message with arguments" },
+});
+
 class ModuleReader implements StringModule {
   readonly entries: { path: readonly (string | number)[]; text: string; comment?: string }[] = [];
-  readonly problems: { message: string; remedy: string; span: Span }[] = [];
+  readonly problems: SourceProblem[] = [];
 
   constructor(private readonly text: string) {}
 
@@ -76,8 +105,7 @@ class ModuleReader implements StringModule {
     if (!value && !several) value = [...constants.values()][0];
     if (value?.type !== "ObjectExpression") {
       this.problems.push({
-        message: "the module has no single object of texts",
-        remedy: "export one object literal, or name another file",
+        ...say("no-object", {}),
         span: { start: 0, end: 0 },
       });
       return;
@@ -88,7 +116,7 @@ class ModuleReader implements StringModule {
   private object(object: ObjectExpression, path: readonly (string | number)[]): void {
     for (const property of object.properties) {
       if (property.type !== "Property") {
-        this.refuse(property, "a spread brings in what stands elsewhere", "write its texts out here");
+        this.refuse(property, say("spread", {}));
         continue;
       }
       const { key } = property;
@@ -98,7 +126,7 @@ class ModuleReader implements StringModule {
           : key.type === "Literal"
             ? String(key.value)
             : undefined;
-      if (name === undefined) this.refuse(property, "a computed name", "write the name itself");
+      if (name === undefined) this.refuse(property, say("computed", {}));
       else this.value(bare(property.value as Expression), [...path, name], property.start);
     }
   }
@@ -115,20 +143,14 @@ class ModuleReader implements StringModule {
       this.add(path, value.quasis[0]?.value.cooked ?? "", start);
     else if (value.type === "BinaryExpression" && value.operator === "+") {
       const glued = this.glued(value);
-      if (glued === undefined)
-        this.refuse(
-          value,
-          "a text that is put together when the program runs",
-          "write it as one message with arguments",
-        );
+      if (glued === undefined) this.refuse(value, say("composed", {}));
       else this.add(path, glued, start);
     } else
       this.refuse(
         value,
         value.type === "ArrowFunctionExpression" || value.type === "FunctionExpression"
-          ? "a function, which makes its text when the program runs"
-          : "no fixed text",
-        "write it as one message with arguments",
+          ? say("function", {})
+          : say("not-fixed", {}),
       );
   }
 
@@ -150,18 +172,14 @@ class ModuleReader implements StringModule {
     this.entries.push({ path, text, ...(comment !== undefined && comment !== "" && { comment }) });
   }
 
-  private refuse(node: Span, message: string, remedy: string): void {
-    this.problems.push({ message, remedy, span: { start: node.start, end: node.end } });
+  private refuse(node: Span, notice: Notice): void {
+    this.problems.push({ ...notice, span: { start: node.start, end: node.end } });
   }
 
   php(root: CodeNode): void {
     const broken = firstError(root);
     if (broken) {
-      this.refuse(
-        broken,
-        "a syntax error, so nothing of this file is read",
-        "correct it first: often a quote inside a text ends it early",
-      );
+      this.refuse(broken, say("syntax", {}));
       return;
     }
     const found: CodeNode[] = [];
@@ -176,12 +194,7 @@ class ModuleReader implements StringModule {
     };
     look(root);
     const [array] = found;
-    if (!array || found.length > 1)
-      this.refuse(
-        { start: 0, end: 0 },
-        "the file does not return one array of texts",
-        "return one array, or name another file",
-      );
+    if (!array || found.length > 1) this.refuse({ start: 0, end: 0 }, say("no-array", {}));
     else this.phpArray(array, []);
   }
 
@@ -195,14 +208,13 @@ class ModuleReader implements StringModule {
       const name = second ? this.phpText(first) : next++;
       const value = second ?? first;
       if (name === undefined) {
-        this.refuse(element, "a computed name", "write the name itself");
+        this.refuse(element, say("computed", {}));
         continue;
       }
       const here = [...path, name];
       const text = this.phpText(value);
       if (value.type === "array_creation_expression") this.phpArray(value, here);
-      else if (text === undefined)
-        this.refuse(value, "no fixed text", "write it as one message with arguments");
+      else if (text === undefined) this.refuse(value, say("not-fixed", {}));
       else this.add(here, text, element.start);
     }
   }

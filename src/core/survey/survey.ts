@@ -1,3 +1,5 @@
+import { notices } from "../message/notices.js";
+import type { Notice } from "../text/wording.js";
 import type { Range } from "../text/span.js";
 import type { MessageReader } from "../message/parse.js";
 import { bookPieces, literalMessage } from "../source/literal-message.js";
@@ -66,13 +68,18 @@ export interface FileSurvey {
   readonly problem?: {
     readonly line: number;
     readonly column: number;
-    readonly message: string;
-    readonly remedy: string;
-  };
+  } & Notice;
 }
 
 /** How long the judging of one file may take, in ms: no file holds the rest up. */
 const longest = 20_000;
+
+const say = notices("survey", {
+  "too-long": {
+    message: "judging this file took longer than {seconds} s; the rest of it is skipped",
+    remedy: 'exclude it with the book\'s "ignore" if nobody writes text in it',
+  },
+});
 
 /** Judges the literals of a file in order; where that takes too long it stops, and says so. */
 function judgeEach(
@@ -85,8 +92,7 @@ function judgeEach(
     // To ask for the time costs little against judging, and less still now and then.
     if (index % 16 === 15 && performance.now() > end)
       return {
-        message: `judging this file took longer than ${longest / 1000} s; the rest of it is skipped`,
-        remedy: "leave it out with the book's “ignore” if nobody writes text in it",
+        ...say("too-long", { seconds: longest / 1000 }),
         span: literal.span,
       };
     take(literal, judgeLiteral(literal, own, { literals, index }));
@@ -114,12 +120,12 @@ export function reportFile(
   });
   const problem = source.problems[0] ?? stopped;
   if (!problem) return { file: source.file, literals, counts };
-  const { message, remedy, span } = problem;
+  const { messageId, data, message, remedy, span } = problem;
   return {
     file: source.file,
     literals,
     counts,
-    problem: { ...source.lines.position(span.start), message, remedy },
+    problem: { ...source.lines.position(span.start), messageId, data, message, remedy },
   };
 }
 

@@ -77,6 +77,8 @@ describe("an excerpt", () => {
 describe("findings for people", () => {
   const finding = (rule: string, line: number, severity: Finding["severity"] = "error"): Finding => ({
     rule,
+    messageId: "wrong",
+    data: {},
     severity,
     message: "it is wrong",
     remedy: "right it",
@@ -114,7 +116,17 @@ describe("a plan for people", () => {
       { file: "new.json", before: undefined, after: "x\n" },
     ],
     { "keys added": 1, "texts replaced": 2 },
-    [{ file: "b.ts", line: 3, column: 4, message: "it stays", remedy: "move it" }],
+    [
+      {
+        file: "b.ts",
+        line: 3,
+        column: 4,
+        messageId: "a/b",
+        data: {},
+        message: "it stays",
+        remedy: "move it",
+      },
+    ],
   );
 
   test("shows diffs, sums up records, and says what is left and why", () => {

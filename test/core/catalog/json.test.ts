@@ -41,17 +41,17 @@ describe("reading", () => {
 
   const broken: [string, string, string][] = [
     ['{"a": "He said "hi" to me"}', '"', "a quote inside a text"],
-    ['{\n"a": "x"\n"b": "y"}', '"b"', "a comma is missing"],
-    ['{"a": "x",}', ",", "a comma before the closing bracket"],
-    ['{"a": "x\n"}', '"x', "does not end on its line"],
-    ['{"a":"x"', "", "ends too early"],
+    ['{\n"a": "x"\n"b": "y"}', '"b"', "missing comma"],
+    ['{"a": "x",}', ",", "trailing comma"],
+    ['{"a": "x\n"}', '"x', "unclosed text"],
+    ['{"a":"x"', "", "unexpected end of file"],
     ["", "", "empty"],
-    ["[]", "[", "an object in braces"],
-    ['"x"', '"x"', "an object in braces"],
+    ["[]", "[", "not an object"],
+    ['"x"', '"x"', "not an object"],
     ["{'a':'b'}", "'a'", "single quotes"],
-    ['{"a": "x" // note\n}', "// note", "a comment"],
-    ['{"a":"\\q"}', "\\q", "an escape"],
-    ['{\n<<<<<<< ours\n"a":"1"\n=======\n"a":"2"\n>>>>>>> theirs\n}', "<<<<<<< ours", "a conflict marker"],
+    ['{"a": "x" // note\n}', "// note", "no comments"],
+    ['{"a":"\\q"}', "\\q", "unknown escape"],
+    ['{\n<<<<<<< ours\n"a":"1"\n=======\n"a":"2"\n>>>>>>> theirs\n}', "<<<<<<< ours", "conflict marker"],
   ];
   test.each(broken)("%j", (text, place, words) => {
     const [problem, ...more] = jsonFormat.read(text, ".").problems;

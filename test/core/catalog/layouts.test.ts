@@ -175,12 +175,12 @@ describe("what cannot be read is said, and everything else is", () => {
         `a: &a [x,x,x,x,x,x,x,x,x]\n${"bcdefghij".replace(/./g, (name, at: number) => `${name}: &${name} [${Array(9).fill(`*${"abcdefghi"[at]}`).join(",")}]\n`)}`,
       /alias/,
     ],
-    ["a text where a group is expected", "t/de.json", '"a"', /object in braces/],
+    ["a text where a group is expected", "t/de.json", '"a"', /not an object/],
     ["a NUL character", "t/de.json", '{"a": "x\0"}', /NUL/],
     ["deep nesting", "t/de.yaml", () => `a: ${"[".repeat(100000)}`, /nested too deeply/],
     ["an escape of properties that breaks off", "t/de.properties", "a=\\u00\n", /four hexadecimal/],
-    ["a quote in a table that nothing closes", "t/de.csv", 'key,locale,text\na,de,"x\n', /never closed/],
-    ["a table without its column", "t/de.csv", "key,text\na,x\n", /no column “locale”/],
+    ["a quote in a table that nothing closes", "t/de.csv", 'key,locale,text\na,de,"x\n', /unclosed/],
+    ["a table without its column", "t/de.csv", "key,text\na,x\n", /missing column "locale"/],
   ])("%s", async (_, file, given, words) => {
     const text = typeof given === "string" ? given : given();
     const ending = file.split(".").pop() ?? "";

@@ -33,7 +33,7 @@ describe("a faulty configuration is told of with place, path and remedy", () => 
     [
       "an unknown key",
       `{\n "source": "en", "targets": [],\n "bokos": [], "books": [${book}] }`,
-      { line: 3, column: 2, path: "bokos", message: /no setting/, remedy: /“books”/ },
+      { line: 3, column: 2, path: "bokos", message: /unknown setting/, remedy: /"books"/ },
     ],
     [
       "a key missing",
@@ -54,7 +54,7 @@ describe("a faulty configuration is told of with place, path and remedy", () => 
     [
       "a word that is near",
       `{ "source": "en", "targets": [], "books": [{ "name": "a", "files": "{locale}.json", "syntax": "ico" }] }`,
-      { line: 1, column: 95, path: "books[0].syntax", message: /found "ico"/, remedy: /“icu”/ },
+      { line: 1, column: 95, path: "books[0].syntax", message: /found "ico"/, remedy: /"icu"/ },
     ],
     [
       "no locale in the path",
@@ -69,30 +69,30 @@ describe("a faulty configuration is told of with place, path and remedy", () => 
         column: 116,
         path: "rules.key/missing",
         message: /expected off, info, warning or error/,
-        remedy: /“warning”/,
+        remedy: /"warning"/,
       },
     ],
     [
       "a tag with an underscore",
       `{ "source": "en", "targets": ["pt_BR"], "books": [${book}] }`,
-      { line: 1, column: 31, path: "targets[0]", message: /not a language tag/, remedy: /“pt-BR”/ },
+      { line: 1, column: 31, path: "targets[0]", message: /not a language tag/, remedy: /"pt-BR"/ },
     ],
     [
       "a locale twice",
       `{ "source": "en", "targets": ["de", "DE"], "books": [${book}] }`,
-      { line: 1, column: 37, path: "targets[1]", message: /twice/, remedy: /one of the two/ },
+      { line: 1, column: 37, path: "targets[1]", message: /duplicate locale/, remedy: /one of the two/ },
     ],
     [
       "two books of one name",
       `{ "source": "en", "targets": [], "books": [${book}, ${book}] }`,
-      { line: 1, column: 99, path: "books[1].name", message: /two books/, remedy: /own/ },
+      { line: 1, column: 99, path: "books[1].name", message: /duplicate book/, remedy: /own/ },
     ],
     [
       "broken JSON",
       '{\n  "source": "en"\n  "targets": [] }',
-      { line: 3, column: 3, path: "", message: /not valid JSON: comma expected/, remedy: /syntax/ },
+      { line: 3, column: 3, path: "", message: /invalid JSON: comma expected/, remedy: /syntax/ },
     ],
-    ["an empty file", "", { line: 1, column: 1, path: "", message: /not valid JSON/, remedy: /syntax/ }],
+    ["an empty file", "", { line: 1, column: 1, path: "", message: /invalid JSON/, remedy: /syntax/ }],
   ];
   test.each(cases)("%s", (_, text, expected) => {
     const loaded = loadConfig(memoryFiles({ "fond.config.json": text }));

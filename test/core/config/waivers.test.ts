@@ -77,7 +77,7 @@ describe("a wrong file of waivers", () => {
       /locales/,
     ],
     ["a day that is none", '{"waivers": [\n{"rule": "*", "reason": "x",\n"until": "soon"}]}', 3, /YYYY/],
-    ["broken syntax", '{"waivers": [', 1, /not valid JSON/],
+    ["broken syntax", '{"waivers": [', 1, /invalid JSON/],
   ])("%s: its place and a remedy", (_, text, line, words) => {
     const loaded = load(text);
     if (loaded.ok) throw new Error("it was taken");

@@ -170,7 +170,7 @@ describe("what takes the text's place", () => {
     expect((await extract(code, {}, settings({ call: 'say("{key}"{args})' }))).code).toBe(
       'export const A = () => <p>{say("page.helloThere")}</p>;',
     );
-    expect((await extract(code, {}, settings({}))).notes[0]?.message).toContain("“t” is not imported here");
+    expect((await extract(code, {}, settings({}))).notes[0]?.message).toContain('"t" is not imported here');
     const imported = `import { t } from "./x";\n${code}`;
     expect((await extract(imported, {}, settings({}))).code).toContain('{t("page.helloThere")}');
   });
@@ -200,7 +200,7 @@ describe("what takes the text's place", () => {
     [
       "a language that is not the project's",
       'lang === "it" ? "Ciao a tutti" : "Hello everybody"',
-      /none of the project's locales/,
+      /not a locale of the project/,
     ],
     [
       "a text whose language is not said",
@@ -264,7 +264,7 @@ describe("what takes the text's place", () => {
       {},
       settings,
     );
-    expect(found.notes[0]?.message).toContain("“fresh” has another default text");
+    expect(found.notes[0]?.message).toContain('"fresh" has a different default text');
   });
 
   test("a limit takes a part", async () => {
@@ -342,22 +342,22 @@ describe("what is left alone, with the reason", () => {
     [
       "the lookup's name means something else",
       "export const A = ({ list }) => list.map((t) => <p>Hello there</p>);",
-      /“t” means something else/,
+      /"t" means something else/,
     ],
     [
       "the file has its own function of that name",
       "function t() {}\nexport const A = () => <p>Hello there</p>;",
-      /declares a “t”/,
+      /declares its own "t"/,
     ],
     [
       "the values of an enum",
       'export enum Deck { Main = "Main deck with seats", Car = "car" }',
-      /enum's values are fixed/,
+      /values of an enum are fixed/,
     ],
     [
       "a constant of fixed values",
       'export const f = () => ({ label: "Deck plan here" }) as const;',
-      /“as const” takes fixed values/,
+      /"as const" takes fixed values/,
     ],
     ["the file does not parse", "export const A = () => <p>Hello there</p>;\nlet x = ;", /does not parse/],
   ];

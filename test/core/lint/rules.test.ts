@@ -34,7 +34,7 @@ describe.each(rules.map((rule) => [rule.id, rule] as const))("%s", (id, rule) =>
     for (const example of rule.examples.bad) {
       if (example.fixed === undefined) continue;
       const [found] = lintExample(example, [rule]);
-      expect(found?.fix).toEqual({ text: example.fixed });
+      expect(found?.fix).toMatchObject({ text: example.fixed });
       expect(lintExample({ ...example, target: example.fixed }, [rule])).toEqual([]);
     }
   });

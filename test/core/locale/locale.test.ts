@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { parentsOf } from "../../../src/core/locale/fallback.js";
-import { doubtTag } from "../../../src/core/locale/mistaken-tag.js";
+import { doubtTag, meantBy } from "../../../src/core/locale/mistaken-tag.js";
 import { pluralCategoryNames, pluralRules, type PluralKind } from "../../../src/core/locale/plural-rules.js";
 import { canonicalTag, parseTag } from "../../../src/core/locale/tag.js";
 import { cldrSupplemental } from "../../../src/core/locale/cldr.js";
@@ -109,14 +109,14 @@ describe("tags", () => {
   });
 
   const doubts: [string, string | undefined, string | undefined][] = [
-    ["jp", "invalid", "ja"],
-    ["cz", "invalid", "cs"],
-    ["dk", "invalid", "da"],
-    ["ua", "invalid", "uk"],
-    ["cn", "invalid", "zh"],
+    ["jp", "country", "ja"],
+    ["cz", "country", "cs"],
+    ["dk", "country", "da"],
+    ["ua", "country", "uk"],
+    ["cn", "country", "zh"],
     ["kr", "unlikely", "ko"],
     ["se", "unlikely", "sv"],
-    ["templates", "invalid", undefined],
+    ["templates", "no-tag", undefined],
     ["ja", undefined, undefined],
     ["pt_BR", undefined, undefined],
     ["be", undefined, undefined],
@@ -128,10 +128,10 @@ describe("tags", () => {
   test.each(doubts)("%s: %s, %s is meant", (written, kind, suggestion) => {
     const doubt = doubtTag(written, ["en", "de"]);
     expect(doubt?.kind).toBe(kind);
-    expect(doubt?.suggestion).toBe(suggestion);
+    expect(meantBy(doubt)).toBe(suggestion);
   });
 
   test("a country's language that the project has already is not what was meant", () => {
-    expect(doubtTag("ch", ["en", "fr", "de"])?.suggestion).toBe("it");
+    expect(meantBy(doubtTag("ch", ["en", "fr", "de"]))).toBe("it");
   });
 });

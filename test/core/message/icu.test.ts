@@ -1,3 +1,4 @@
+import { explainProblem } from "../../../src/core/message/problem-wordings.js";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { messageFacts, visitNodes } from "../../../src/core/message/facts.js";
@@ -163,7 +164,7 @@ describe("a message with faults", () => {
   test.each(cases)("%j", (source, expected) => {
     const { problems } = parseIcu(source);
     expect(problems.map(({ code, span }) => [code, source.slice(span.start, span.end)])).toEqual(expected);
-    for (const problem of problems) expect(problem.remedy).not.toBe("");
+    for (const problem of problems) expect(explainProblem(problem).remedy).not.toBe("");
   });
 
   test("what can be made out is in the tree all the same", () => {

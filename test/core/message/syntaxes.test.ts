@@ -1,3 +1,4 @@
+import { explainProblem } from "../../../src/core/message/problem-wordings.js";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { messageSyntaxNames, type MessageSyntax } from "../../../src/core/message/names.js";
@@ -61,7 +62,7 @@ describe("what each syntax reads", () => {
     const [problem] = read(syntax, text).problems;
     expect(problem?.code).toBe(code);
     expect(text.slice(problem?.span.start, problem?.span.end)).toBe(place);
-    expect(problem?.remedy).not.toBe("");
+    expect(problem && explainProblem(problem).remedy).toMatch(/./);
   });
 });
 

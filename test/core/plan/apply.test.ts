@@ -107,7 +107,7 @@ describe("a plan", () => {
     const settled = Object.fromEntries(Object.entries(contents(files)).filter(([path]) => !isRecord(path)));
     // What it says is what is there, without another run.
     expect(settled).toEqual(result.ok ? after : before);
-    if (!result.ok) expect(result.reason).toContain("the disk is full");
+    if (!result.ok) expect(result.message).toContain("the disk is full");
     const left = [...files.contents.keys()].filter(isRecord);
     if (result.ok) expect(result.left?.files ?? []).toEqual(left);
     else for (const path of left) expect(result.remedy).toContain(path);

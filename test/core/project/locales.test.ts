@@ -62,8 +62,8 @@ describe("locales", () => {
   });
 
   test.each<[string, string]>([
-    ["jp", "“ja”"],
-    ["not a tag", "BCP 47"],
+    ["jp", '"ja"'],
+    ["not a tag", "language tag"],
     ["de", "locale list"],
     ["en", "locale list"],
   ])("%s cannot be added", (tag, remedy) => {
@@ -119,8 +119,8 @@ describe("new names for keys", () => {
     expect(files.contents.get("fond-ledger/app.sources.txt")).toMatch(/^page\.heading\t/m);
     expect(files.contents.get("fond.waivers.json")).toContain('"key": "page.heading"');
     expect(result.ok && result.plan.notes.map(({ message }) => message)).toEqual([
-      "this key is composed at run time and can be home.title",
-      "the key home.title stands here, and nothing shows that it is looked up",
+      'this key is composed at run time and may be "home.title"',
+      '"home.title" appears here, outside any known lookup',
     ]);
     expect(reconcileProject(reopen(files), {}, day).changes).toEqual([]);
   });
@@ -164,7 +164,7 @@ describe("new names for keys", () => {
     carryOut(files, result);
     expect(files.contents.get("texts/de.json")).toBe('{\n  "a": "Abfahrten",\n  "c": "Andere"\n}\n');
     expect(files.contents.get("src/a.tsx")).toContain('[t("a"), t("a")]');
-    expect(result.ok && result.plan.notes[0]?.message).toContain("“Fahrten”, goes");
+    expect(result.ok && result.plan.notes[0]?.message).toContain('"Fahrten", is dropped');
     expect(await rekey(files, "c", "a")).toMatchObject({ ok: false });
   });
 

@@ -243,7 +243,7 @@ describe("the ledger", () => {
     expect(files.contents.get("fond-ledger/app.de.txt")).toMatch(/home\.title\tfinal/);
     expect(reviewProject(project, {}, ["home.titel"], { today: day })).toMatchObject({
       ok: false,
-      remedy: "did you mean “home.title”?",
+      remedy: 'did you mean "home.title"?',
     });
   });
 
@@ -277,10 +277,10 @@ describe("the ledger", () => {
     reconcile(files, project);
     files.contents.set("texts/en.json", texts("ferry", "Boats"));
     const { notes } = reconcile(files, project);
-    expect(notes.filter(({ message }) => message.includes("too many to tell"))).toHaveLength(2);
+    expect(notes.filter(({ message }) => message.includes("too many to detect"))).toHaveLength(2);
     expect(notes.filter(({ message }) => message.includes("looks like"))).toEqual([]);
     expect(notes[0]).toMatchObject({
-      message: expect.stringMatching(/^400 keys are new and 400 have left/) as unknown as string,
+      message: expect.stringMatching(/^400 keys were added and 400 were removed/) as unknown as string,
     });
   });
 
@@ -297,7 +297,7 @@ describe("the ledger", () => {
       "keys set aside": expect.any(Number) as unknown as number,
     });
     expect(plan.notes[0]).toMatchObject({
-      message: expect.stringContaining("home.heading looks like home.title renamed") as unknown as string,
+      message: expect.stringContaining('"home.heading" looks like "home.title" renamed') as unknown as string,
       remedy: expect.stringContaining("fond rekey home.title home.heading") as unknown as string,
     });
   });

@@ -104,7 +104,7 @@ function attacks(pattern: AST.Pattern): readonly (readonly [lead: string, pump: 
 
 /** How many characters a text of attack has, and how many milliseconds matching may take with it. */
 const length = 20_000;
-const longest = 60;
+const longest = 100;
 
 /** The attack that a pattern needs more than linear time for, if there is one. */
 function weakness({ source, flags }: Pattern): string | undefined {

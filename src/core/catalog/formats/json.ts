@@ -1,3 +1,5 @@
+import { notices } from "../../message/notices.js";
+import type { Notice } from "../../text/wording.js";
 import { deepestNesting, tooDeepInJson } from "../../text/nesting.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
 import { catalogContent, entryTable } from "../entry-table.js";
@@ -139,90 +141,77 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
   return contentOf({ table: entryTable(entries), emptyGroups }, problems);
 }
 
-function tooDeep(at: number): CatalogProblem {
-  return {
-    code: "syntax",
-    message: `groups are nested deeper than ${deepestNesting} levels`,
+const say = notices("json", {
+  "too-deep": {
+    message: "groups are nested deeper than {levels} levels",
     remedy: "check what wrote this file",
-    span: { start: at, end: at + 1 },
-  };
+  },
+  "not-object": { message: "the catalog is not an object", remedy: "write {written}" },
+  empty: { message: "empty file", remedy: "write {written} for a catalog without entries" },
+  comment: {
+    message: "JSON has no comments",
+    remedy: 'remove it, or set the book\'s "format" to "jsonc" if what reads the file allows comments',
+  },
+  end: {
+    message: "unexpected end of file",
+    remedy: "add the missing closing brace, or restore what was cut off",
+  },
+  escape: { message: "unknown escape", remedy: "use {escapes}" },
+  "single-quotes": { message: "text in single quotes", remedy: "use double quotes" },
+  unclosed: {
+    message: "unclosed text",
+    remedy: 'close it with ", and write {escape} for a line break inside',
+  },
+  quote: {
+    message: "a quote inside a text ends it early",
+    remedy: "write {escape} for a quote inside a text",
+  },
+  "no-comma": { message: "missing comma", remedy: "add a comma after the entry before this one" },
+  "trailing-comma": { message: "trailing comma", remedy: "remove it" },
+  unexpected: {
+    message: 'unexpected "{found}"',
+    remedy: "check the quotes, commas and braces just before it",
+  },
+});
+
+function tooDeep(at: number): CatalogProblem {
+  return { code: "syntax", ...say("too-deep", { levels: deepestNesting }), span: { start: at, end: at + 1 } };
 }
 
 function notAnObject(span: { start: number; end: number }): CatalogProblem {
-  return {
-    code: "shape",
-    message: "a catalog is an object in braces",
-    remedy: 'write { "key": "text" }',
-    span,
-  };
+  return { code: "shape", ...say("not-object", { written: '{ "key": "text" }' }), span };
 }
 
 /** Words the first place where JSON breaks off by what most likely happened there. */
 function explain(text: string, offset: number, length: number, lenient: boolean): CatalogProblem {
-  const problem = (
-    message: string,
-    remedy: string,
-    start = offset,
-    end = offset + Math.max(length, 1),
-  ): CatalogProblem => ({
+  const problem = (notice: Notice, start = offset, end = offset + Math.max(length, 1)): CatalogProblem => ({
     code: "syntax",
-    message,
-    remedy,
+    ...notice,
     span: { start, end: Math.min(end, Math.max(text.length, start)) },
   });
-  if (text.trim() === "") return problem("the file is empty", "write {} for a catalog without entries", 0, 0);
+  if (text.trim() === "") return problem(say("empty", { written: "{}" }), 0, 0);
   const before = text.slice(0, offset).trimEnd();
   const lineStart = text.lastIndexOf("\n", offset - 1) + 1;
   const lineEnd = text.indexOf("\n", offset) < 0 ? text.length : text.indexOf("\n", offset);
   const line = text.slice(lineStart, lineEnd);
   const found = text.slice(offset, offset + Math.max(length, 1));
-  if (!lenient && /^\/[/*]/.test(text.slice(offset, offset + 2)))
-    return problem(
-      "a comment: JSON has none",
-      'remove it, or set the book\'s “format” to "jsonc" where what reads the file allows comments',
-    );
-  if (offset >= text.trimEnd().length)
-    return problem(
-      "the file ends too early",
-      "close what is still open: a } is missing, or the end was cut off",
-      before.length,
-      before.length + 1,
-    );
+  if (!lenient && /^\/[/*]/.test(text.slice(offset, offset + 2))) return problem(say("comment", {}));
+  if (offset >= text.trimEnd().length) return problem(say("end", {}), before.length, before.length + 1);
   if (/^\\[^"\\/bfnrtu]|^\\u(?![\da-fA-F]{4})/.test(found))
-    return problem(
-      "an escape that JSON does not know",
-      'JSON knows \\" \\\\ \\/ \\b \\f \\n \\r \\t and \\uXXXX',
-    );
-  if (found.startsWith("'")) return problem("a text in single quotes", 'JSON takes double quotes only: "…"');
+    return problem(say("escape", { escapes: '\\" \\\\ \\/ \\b \\f \\n \\r \\t or \\uXXXX' }));
+  if (found.startsWith("'")) return problem(say("single-quotes", {}));
   if (found.startsWith('"') && (unclosedOnLine(line) || length > lineEnd - offset))
-    return problem(
-      "a text that does not end on its line",
-      'close it with ", and write \\n for a line break inside',
-    );
+    return problem(say("unclosed", { escape: "\\n" }));
   const onSameLine = before.length > lineStart;
   const openQuote = before.endsWith('"') && onSameLine && /^[^\s,:}\]]/.test(found) && !found.startsWith('"');
   if (openQuote || (onSameLine && hasQuoteInside(line) && !found.startsWith('"'))) {
     const quote = before.lastIndexOf('"');
-    return problem(
-      "a quote inside a text ends it early",
-      'write \\" for a quote inside a text',
-      quote,
-      quote + 1,
-    );
+    return problem(say("quote", { escape: '\\"' }), quote, quote + 1);
   }
-  if (found.startsWith('"') && /["\d}\]el]$/.test(before))
-    return problem("a comma is missing before this", "put a comma at the end of the entry before");
+  if (found.startsWith('"') && /["\d}\]el]$/.test(before)) return problem(say("no-comma", {}));
   if (/^[}\]]/.test(found) && before.endsWith(","))
-    return problem(
-      "a comma before the closing bracket",
-      "remove that comma",
-      before.length - 1,
-      before.length,
-    );
-  return problem(
-    `“${found.slice(0, 20)}” is not expected here`,
-    "check quotes, commas and braces just before it",
-  );
+    return problem(say("trailing-comma", {}), before.length - 1, before.length);
+  return problem(say("unexpected", { found: found.slice(0, 20) }));
 }
 
 function unclosedOnLine(line: string): boolean {

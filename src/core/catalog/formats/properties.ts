@@ -1,3 +1,4 @@
+import { notices } from "../../message/notices.js";
 import type { TextEncoding } from "../../files/files.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
 import { CodeUnits } from "../../text/code-units.js";
@@ -340,6 +341,13 @@ function* unitsIn(
   }
 }
 
+const say = notices("properties", {
+  escape: {
+    message: "incomplete escape: {escape} takes four hexadecimal digits",
+    remedy: "write all four digits, or {escaped} for a backslash and a u",
+  },
+});
+
 function unescape(text: string, start: number, end: number, problems: CatalogProblem[]): string {
   const raw = text.slice(start, end);
   if (!raw.includes("\\")) return raw;
@@ -349,8 +357,7 @@ function unescape(text: string, start: number, end: number, problems: CatalogPro
     if (isBad && problems.length === 0)
       problems.push({
         code: "syntax",
-        message: "an escape that is not complete: \\u takes four hexadecimal digits",
-        remedy: "write all four digits, or \\\\u for a backslash and a u",
+        ...say("escape", { escape: "\\u", escaped: "\\\\u" }),
         span: { start: at, end: Math.min(at + 6, end) },
       });
   }

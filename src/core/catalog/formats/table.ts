@@ -1,3 +1,4 @@
+import { notices } from "../../message/notices.js";
 import { catalogContent, entryTable } from "../entry-table.js";
 import { applyEdits, type TextEdit } from "../../text/edits.js";
 import type {
@@ -60,6 +61,14 @@ interface Table {
   readonly problem?: CatalogProblem;
 }
 
+const say = notices("table", {
+  unclosed: { message: "unclosed quote", remedy: 'close it with ", and write "" for a quote inside a text' },
+  "no-column": {
+    message: 'missing column "{column}"',
+    remedy: 'set the book\'s "table" to columns of the file: {columns}',
+  },
+});
+
 /** Reads rows of cells; a quote that is never closed is a problem. */
 export function readRows(text: string): Table {
   const head = /^[^\r\n]*/.exec(text)?.[0] ?? "";
@@ -83,8 +92,7 @@ export function readRows(text: string): Table {
               rows,
               problem: {
                 code: "syntax",
-                message: "a quote that is never closed",
-                remedy: 'close it with ", and write "" for a quote inside a text',
+                ...say("unclosed", {}),
                 span: { start: from, end: from + 1 },
               },
             };
@@ -121,8 +129,7 @@ function placesIn(header: Row | undefined, columns: TableColumns): Places | Cata
   if (missing !== undefined)
     return {
       code: "shape",
-      message: `the table has no column “${missing}”`,
-      remedy: `name its columns in the book's “table”; it has ${names.join(", ") || "none"}`,
+      ...say("no-column", { column: missing, columns: names.join(", ") || "no columns" }),
       span: { start: 0, end: header?.end ?? 0 },
     };
   return {

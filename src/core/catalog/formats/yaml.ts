@@ -1,3 +1,5 @@
+import { notices } from "../../message/notices.js";
+import type { Notice } from "../../text/wording.js";
 import { deepestNesting, tooDeepInYaml } from "../../text/nesting.js";
 import type { Alias, Document, Node, Pair } from "yaml";
 import type { Span } from "../../text/span.js";
@@ -111,23 +113,16 @@ function readDocument(text: string, separator: string): CatalogContent {
   const problems: CatalogProblem[] = [];
   const entries: Entry[] = [];
   const emptyGroups: EntryPath[] = [];
-  const problem = (
-    message: string,
-    remedy: string,
-    start: number,
-    end: number,
-    code: CatalogProblem["code"] = "syntax",
-  ) =>
+  const problem = (notice: Notice, start: number, end: number, code: CatalogProblem["code"] = "syntax") =>
     problems.push({
       code,
-      message,
-      remedy,
+      ...notice,
       span: { start, end: Math.max(end, Math.min(start + 1, text.length)) },
     });
   // The parser goes down by recursion, and one that has no stack left cannot be caught everywhere: deep files do not reach it.
   const deep = tooDeepInYaml(text);
   if (deep !== undefined) {
-    problem("groups are nested too deeply to read", "check what wrote this file", deep, deep + 1);
+    problem(say("too-deep", {}), deep, deep + 1);
     return catalogContent(entryTable(entries), { emptyGroups, problems });
   }
   let documents: Document[];
@@ -142,28 +137,21 @@ function readDocument(text: string, separator: string): CatalogContent {
     documents = Array.isArray(parsed) ? parsed : [];
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
-    problem("groups are nested too deeply to read", "check what wrote this file", 0, 1);
+    problem(say("too-deep", {}), 0, 1);
     return catalogContent(entryTable(entries), { emptyGroups, problems });
   }
   const [document, second] = documents;
   if (!document) return catalogContent(entryTable(entries), { emptyGroups, problems });
   const [error] = document.errors;
   if (error) {
-    const [message, remedy] = wordError(text, error.code, error.message, error.pos[0]);
-    problem(message, remedy, error.pos[0], error.pos[1]);
+    problem(explain(text, error.code, error.message, error.pos[0]), error.pos[0], error.pos[1]);
   }
   if (second)
-    problem(
-      "a second document in the same file",
-      "keep one catalog a file: remove the line --- that parts them",
-      second.range?.[0] ?? 0,
-      (second.range?.[0] ?? 0) + 1,
-      "shape",
-    );
+    problem(say("second-document", {}), second.range?.[0] ?? 0, (second.range?.[0] ?? 0) + 1, "shape");
   const root = document.contents;
   if (root && !isMap(root) && problems.length === 0) {
     const [start = 0, end = 0] = root.range ?? [];
-    problem("a catalog is a mapping", "write key: text", start, Math.min(end, start + 40), "shape");
+    problem(say("not-mapping", {}), start, Math.min(end, start + 40), "shape");
   }
   const resolve = aliasResolver(document);
   let visits = 0;
@@ -194,13 +182,7 @@ function readDocument(text: string, separator: string): CatalogContent {
     });
   };
   const circular = ({ start, end }: { start: number; end: number }) => {
-    if (problems.length === 0)
-      problem(
-        "an alias inside what it stands for",
-        "write the texts out instead of repeating them by an alias",
-        start,
-        end,
-      );
+    if (problems.length === 0) problem(say("circular", {}), start, end);
   };
   const walk = (
     given: Node | null,
@@ -213,10 +195,7 @@ function readDocument(text: string, separator: string): CatalogContent {
     if (++visits > mostVisits || depth > deepestNesting) {
       if (problems.length === 0)
         problem(
-          depth > deepestNesting
-            ? "groups are nested too deeply to read"
-            : "aliases that unfold to more than a catalog can hold",
-          "write the texts out instead of repeating them by aliases",
+          depth > deepestNesting ? say("too-deep", {}) : say("too-many-aliases", {}),
           keySpan.start,
           keySpan.end,
         );
@@ -279,8 +258,7 @@ function readDocument(text: string, separator: string): CatalogContent {
     if (isMap(root)) walk(root, [], { start: 0, end: 0 }, 0, false, 0);
   } catch (thrown) {
     if (!(thrown instanceof RangeError || thrown instanceof ReferenceError)) throw thrown;
-    if (problems.length === 0)
-      problem("groups are nested too deeply to read", "check what wrote this file", 0, 1);
+    if (problems.length === 0) problem(say("too-deep", {}), 0, 1);
   }
   const [first] = problems;
   if (!first) return catalogContent(entryTable(entries), { emptyGroups, problems });
@@ -336,41 +314,60 @@ function keyText(key: Node | null, text: string): PathPart & string {
   return text.slice(start, end);
 }
 
-/** Words what the parser found by what most likely happened there. */
-function wordError(text: string, code: string, message: string, offset: number): readonly [string, string] {
+const say = notices("yaml", {
+  "too-deep": { message: "groups are nested too deeply to read", remedy: "check what wrote this file" },
+  "second-document": {
+    message: "second document in the same file",
+    remedy: "keep one catalog a file: remove the line --- between them",
+  },
+  "not-mapping": { message: "the catalog is not a mapping", remedy: "write key: text" },
+  circular: {
+    message: "alias inside what it refers to",
+    remedy: "write the texts out instead of repeating them by an alias",
+  },
+  "too-many-aliases": {
+    message: "aliases expand to more than a catalog can hold",
+    remedy: "write the texts out instead of repeating them by aliases",
+  },
+  tab: { message: "tab in the indentation", remedy: "use spaces" },
+  group: {
+    message: "text that starts with {character} is read as a group",
+    remedy: "put the text in quotes",
+  },
+  start: { message: "text cannot start with {character}", remedy: "put the text in quotes" },
+  reference: {
+    message: "text that starts with {character} is read as a reference or a tag",
+    remedy: "put the text in quotes",
+  },
+  quote: { message: "a quote inside a text ends it early", remedy: "write {escape} for a quote inside" },
+  unclosed: { message: "unclosed text in quotes", remedy: "close it with {quote}" },
+  colon: { message: "a colon inside a text makes it a group", remedy: "put the text in quotes" },
+  indent: { message: "inconsistent indentation", remedy: "indent all keys of a group alike" },
+  escape: { message: "unknown escape", remedy: "write {backslash} for a backslash, or use single quotes" },
+  invalid: { message: "invalid YAML: {detail}", remedy: "check the quotes, colons and indentation here" },
+});
+
+/** What a parse error most likely comes from. */
+function explain(text: string, code: string, message: string, offset: number): Notice {
   const lineStart = text.lastIndexOf("\n", offset - 1) + 1;
   // A long line need not be looked at whole: what goes wrong shows at its start.
   const line = text.slice(lineStart, lineStart + 300).split(/\r?\n/, 1)[0] ?? "";
   const value = /^\s*(?:- |[^\s:#][^:#]*:\s+)(.*)$/.exec(line)?.[1] ?? "";
-  if (/^\s*\t/.test(line) || code === "TAB_AS_INDENT")
-    return ["a tab: YAML is indented with spaces", "replace the tab with spaces"];
+  const character = value.charAt(0);
+  if (/^\s*\t/.test(line) || code === "TAB_AS_INDENT") return say("tab", {});
   if (/^[{[]/.test(value) && !/^[{[][^{}[\]]*[}\]]\s*(?:#.*)?$/.test(value))
-    return [`a text that starts with ${value[0]} is taken for a group`, "put the text in quotes"];
-  if (/^[%@`]/.test(value)) return [`a text cannot start with ${value[0]} here`, "put the text in quotes"];
-  if (/^[*&!]/.test(value))
-    return [
-      `a text that starts with ${value[0]} is taken for a reference or a tag`,
-      "put the text in quotes",
-    ];
+    return say("group", { character });
+  if (/^[%@`]/.test(value)) return say("start", { character });
+  if (/^[*&!]/.test(value)) return say("reference", { character });
   if (/^"(?:[^"\\]|\\.)*"\s*[^\s#,]/.test(value) || /^'(?:[^']|'')*'\s*[^\s#,]/.test(value))
-    return [
-      "a quote inside a text ends it early",
-      value.startsWith('"') ? 'write \\" for a quote inside' : "write '' for an apostrophe inside",
-    ];
-  if (/^["']/.test(value) && code === "MISSING_CHAR")
-    return ["a text in quotes that is never closed", `close it with ${value[0] ?? '"'}`];
-  if (/\S: /.test(value)) return ["a colon inside a text makes it a group", "put the text in quotes"];
+    return say("quote", { escape: character === '"' ? '\\"' : "''" });
+  if (/^["']/.test(value) && code === "MISSING_CHAR") return say("unclosed", { quote: character });
+  if (/\S: /.test(value)) return say("colon", {});
   if (code === "BAD_INDENT" || /indent|block collection|same indentation/i.test(message))
-    return [
-      "the line is indented differently from its neighbours",
-      "give all keys of a group the same indent",
-    ];
-  if (code === "BAD_DQ_ESCAPE")
-    return ["an escape that YAML does not know", "write \\\\ for a backslash, or use single quotes"];
-  return [
-    `not valid YAML: ${message.charAt(0).toLowerCase()}${message.slice(1).replace(/ at line \d+.*$/s, "")}`,
-    "check quotes, colons and indents here",
-  ];
+    return say("indent", {});
+  if (code === "BAD_DQ_ESCAPE") return say("escape", { backslash: "\\\\" });
+  const detail = message.charAt(0).toLowerCase() + message.slice(1).replace(/ at line \d+.*$/s, "");
+  return say("invalid", { detail });
 }
 
 /** A code unit of the decoded text, as the place where the file writes it. Exact on one line; in block texts by line. */

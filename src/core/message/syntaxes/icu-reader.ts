@@ -1,3 +1,4 @@
+import type { ProblemData, ProblemName } from "../problem-wordings.js";
 import { CodeUnits } from "../../text/code-units.js";
 import type { Span } from "../../text/span.js";
 import type { MessageProblem, MessageProblemCode } from "../model.js";
@@ -240,14 +241,7 @@ class IcuReader {
             this.closeBranch();
             return true;
           }
-          this.problem(
-            "warning",
-            "brace-unmatched",
-            at,
-            at + 1,
-            "a } that closes nothing",
-            "remove it, or write '}' to show it",
-          );
+          this.problem("warning", "brace-unmatched", at, at + 1, "unmatched-brace", {});
           at++;
           continue;
         case 0x23:
@@ -374,14 +368,7 @@ class IcuReader {
     if (typeEnd === typeStart || (separator !== 0x7d && separator !== 0x2c)) {
       this.at = at;
       if (typeEnd === typeStart || at < this.source.length)
-        this.problem(
-          "error",
-          "argument-type",
-          typeStart,
-          Math.max(at, typeStart + 1),
-          "an argument's type is expected here",
-          "write number, date, time, plural, selectordinal or select, then a comma or }",
-        );
+        this.problem("error", "argument-type", typeStart, Math.max(at, typeStart + 1), "no-type", {});
       this.skipPastBrace();
       this.checkClosed(start, this.source.slice(nameStart, nameEnd));
       this.addArgument(start, this.at, nameStart, nameEnd);
@@ -413,14 +400,10 @@ class IcuReader {
     if (hasComma) this.at++;
     else {
       const written = choiceTypes[type] ?? "";
-      this.problem(
-        "error",
-        "branch-expected",
-        start,
-        this.at,
-        `a ${written} without branches`,
-        `write {${this.source.slice(nameStart, nameEnd)}, ${written}, other {…}}`,
-      );
+      this.problem("error", "branch-expected", start, this.at, "no-branches-with", {
+        type: written,
+        written: `{${this.source.slice(nameStart, nameEnd)}, ${written}, other {…}}`,
+      });
     }
     if (this.depth >= deepestNesting) {
       this.giveUp(start);
@@ -483,14 +466,7 @@ class IcuReader {
     this.at = at;
     if (!closed) {
       this.at = source.length;
-      this.problem(
-        "error",
-        "style-unclosed",
-        argumentStart,
-        source.length,
-        "this argument's style never ends",
-        "close it with }, and end quoted text in it with '",
-      );
+      this.problem("error", "style-unclosed", argumentStart, source.length, "unclosed-style", {});
     }
     const last = units[end - 1] ?? 0;
     const isTrimmed = end > start && last > 0x20 && last < 0x7f;
@@ -514,15 +490,7 @@ class IcuReader {
     if (isOffset && !isSelect && this.size === place + 8) {
       const from = this.spacesEnd(start + "offset:".length);
       this.at = this.endOf(signedNumber, from);
-      if (this.at === from)
-        this.problem(
-          "error",
-          "offset",
-          start,
-          this.at,
-          "a number is expected after offset:",
-          "write offset:1, for example",
-        );
+      if (this.at === from) this.problem("error", "offset", start, this.at, "no-offset", {});
       else {
         this.parts[place + 6] = from;
         this.parts[place + 7] = this.at;
@@ -537,25 +505,11 @@ class IcuReader {
     this.at = this.spacesEnd(end);
     if (units[this.at] === 0x7b) {
       if (!hasSelector)
-        this.problem(
-          "error",
-          "branch-expected",
-          start,
-          start + 1,
-          "a branch without a selector",
-          isSelect
-            ? "name the case before the {, such as other {…}"
-            : "name the category before the {, such as other {…}",
-        );
+        this.problem("error", "branch-expected", start, start + 1, "no-selector", { branch: "other {…}" });
       else if (this.hasBranch(start, end, isExact))
-        this.problem(
-          "warning",
-          "branch-duplicate",
-          start,
-          end,
-          `the branch ${this.selector(start, end, isExact)} is there twice`,
-          "keep one of the two",
-        );
+        this.problem("warning", "branch-duplicate", start, end, "duplicate-branch", {
+          branch: this.selector(start, end, isExact) ?? "",
+        });
       this.at++;
       const { size, parts } = this;
       this.open(inBranch, size, !isSelect);
@@ -571,14 +525,10 @@ class IcuReader {
     if (!hasSelector) this.at++;
     const next = this.at > start ? Math.min(this.at, source.length) : start + 1;
     const found = source.slice(start, end) || source[start];
-    this.problem(
-      "error",
-      "branch-expected",
-      start,
-      Math.max(end, start + 1),
-      `a branch is expected here, found “${found}”`,
-      "write a selector and its text in braces, such as other {…}",
-    );
+    this.problem("error", "branch-expected", start, Math.max(end, start + 1), "no-branch", {
+      found: found ?? "",
+      branch: "other {…}",
+    });
     this.at = Math.max(this.at, next);
   }
 
@@ -617,23 +567,12 @@ class IcuReader {
     const start = this.parts[place + 1] ?? 0;
     const type = choiceTypes[this.parts[place + 5] ?? 0] ?? "";
     if (!closed)
-      this.problem(
-        "error",
-        "argument-unclosed",
-        start,
-        this.parts[place + 4] ?? 0,
-        `the ${type} of ${this.written(place, 3)} is never closed`,
-        "count its braces: a } is missing",
-      );
+      this.problem("error", "argument-unclosed", start, this.parts[place + 4] ?? 0, "unclosed-argument", {
+        type,
+        argument: this.written(place, 3),
+      });
     if (this.size === place + 8 && closed && this.problems.length === before)
-      this.problem(
-        "error",
-        "branch-expected",
-        start,
-        this.at,
-        `a ${type} without branches`,
-        "give it at least other {…}",
-      );
+      this.problem("error", "branch-expected", start, this.at, "no-branches", { type, branch: "other {…}" });
     this.parts[place + 2] = this.at;
     this.add(partEnd);
   }
@@ -661,8 +600,8 @@ class IcuReader {
       "branch-unclosed",
       this.parts[place + 1] ?? 0,
       this.parts[place + 4] ?? 0,
-      `the branch ${this.written(place, 3)} is never closed`,
-      "count its braces: a } is missing",
+      "unclosed-branch",
+      { branch: this.written(place, 3) },
     );
     this.endBranch();
     // The missing brace of the branch is the fault; the choice around it would be reported for the same one.
@@ -765,14 +704,10 @@ class IcuReader {
     while (kinds[depth] === inTag && !this.isNamed(places[depth] ?? 0, nameStart, nameEnd)) depth--;
     const name = this.source.slice(nameStart, nameEnd);
     if (kinds[depth] !== inTag) {
-      this.problem(
-        "error",
-        "tag-unopened",
-        start,
-        this.at,
-        `</${name}> closes a tag that is not open here`,
-        `remove it, or open <${name}> before it`,
-      );
+      this.problem("error", "tag-unopened", start, this.at, "unopened-tag", {
+        tag: `<${name}>`,
+        end: `</${name}>`,
+      });
       return;
     }
     while (this.depth > depth) {
@@ -784,8 +719,8 @@ class IcuReader {
         "tag-unclosed",
         this.parts[place + 1] ?? 0,
         this.parts[place + 5] ?? 0,
-        `<${open}> is still open where </${name}> comes`,
-        `close </${open}> before </${name}>`,
+        "crossed-tag",
+        { tag: `<${open}>`, end: `</${open}>`, other: `</${name}>` },
       );
     }
     this.endTag();
@@ -811,16 +746,12 @@ class IcuReader {
       if (kind === inAttributes) {
         this.depth--;
         this.size = place;
-        this.problem("error", "tag-unclosed", start, this.at, `the tag <${name} never ends`, "end it with >");
+        this.problem("error", "tag-unclosed", start, this.at, "unfinished-tag", { tag: `<${name}` });
       } else if (!this.leaveTag())
-        this.problem(
-          "error",
-          "tag-unclosed",
-          start,
-          this.parts[place + 5] ?? 0,
-          `<${name}> is never closed`,
-          `write </${name}> where it ends`,
-        );
+        this.problem("error", "tag-unclosed", start, this.parts[place + 5] ?? 0, "unclosed-tag", {
+          tag: `<${name}>`,
+          end: `</${name}>`,
+        });
     }
   }
 
@@ -865,55 +796,30 @@ class IcuReader {
       const before = this.problems.length;
       this.checkClosed(start, name);
       if (this.problems.length === before)
-        this.problem(
-          "error",
-          "argument-unclosed",
-          start,
-          start + 1,
-          "a brace that is never closed",
-          "write } where the argument ends, or '{' to show a brace",
-        );
+        this.problem("error", "argument-unclosed", start, start + 1, "unclosed-brace", {});
     } else if (/^\S+\s+(plural|select|selectordinal|number|date|time)\b/.test(written))
-      this.problem(
-        "error",
-        "argument-name",
-        nameStart,
-        nameStart + name.length,
-        `a comma is missing in “${name}”`,
-        `write {${name.replace(/\s+/, ", ")}, …}`,
-      );
-    else if (written === "")
-      this.problem(
-        "error",
-        "argument-name",
-        start,
-        this.at,
-        "braces with no argument in them",
-        "name the argument, or write '{' and '}' to show braces",
-      );
+      this.problem("error", "argument-name", nameStart, nameStart + name.length, "no-comma", {
+        argument: name,
+        written: `{${name.replace(/\s+/, ", ")}, …}`,
+      });
+    else if (written === "") this.problem("error", "argument-name", start, this.at, "empty-braces", {});
     else
-      this.problem(
-        "error",
-        "argument-name",
-        nameStart,
-        nameStart + name.length || this.at,
-        `“${name}” is not an argument name`,
-        "use letters, digits and _, or a number without leading zeros; to show braces, write '{' and '}'",
-      );
+      this.problem("error", "argument-name", nameStart, nameStart + name.length || this.at, "bad-name", {
+        name,
+      });
     if (name !== "" && /^[^\s{}]+$/.test(name))
       this.addArgument(start, this.at, nameStart, nameStart + name.length);
   }
 
   private checkClosed(start: number, name: string): void {
-    if (this.at >= this.source.length && this.source[this.at - 1] !== "}")
-      this.problem(
-        "error",
-        "argument-unclosed",
-        start,
-        this.source.length,
-        name === "" ? "a { that is never closed" : `the argument ${name} is never closed`,
-        name === "" ? "close it with }, or write '{' to show a brace" : `write {${name}}`,
-      );
+    const { length } = this.source;
+    if (this.at < length || this.source[this.at - 1] === "}") return;
+    if (name === "") this.problem("error", "argument-unclosed", start, length, "unclosed-brace", {});
+    else
+      this.problem("error", "argument-unclosed", start, length, "unclosed-name", {
+        name,
+        argument: `{${name}}`,
+      });
   }
 
   /** Goes past the `}` that ends the braces around the current place. False where there is none. */
@@ -929,27 +835,20 @@ class IcuReader {
 
   /** Too deep: takes the rest of the message as read. */
   private giveUp(start: number): void {
-    this.problem(
-      "error",
-      "too-deep",
-      start,
-      start + 1,
-      `nested deeper than ${deepestNesting} levels`,
-      "split the message",
-    );
+    this.problem("error", "too-deep", start, start + 1, "too-deep", { levels: deepestNesting });
     this.at = this.source.length;
     // What is open has no end.
     if (this.depth > 0) this.size = places[1] ?? 0;
     this.depth = 0;
   }
 
-  private problem(
+  private problem<N extends ProblemName>(
     severity: "error" | "warning",
     code: MessageProblemCode,
     start: number,
     end: number,
-    message: string,
-    remedy: string,
+    name: N,
+    data: ProblemData<N>,
   ): void {
     if (this.problems.length >= mostProblems) return;
     const last = Math.min(end, this.source.length);
@@ -957,8 +856,8 @@ class IcuReader {
     this.problems.push({
       severity,
       code,
-      message,
-      remedy,
+      name,
+      data,
       span: { start: Math.min(start, last), end: last },
     });
   }

@@ -1,3 +1,4 @@
+import type { ProblemData, ProblemName } from "../problem-wordings.js";
 import type { Span } from "../../text/span.js";
 import type { ArgumentNode, Message, MessageNode, MessageProblem } from "../model.js";
 import { mostProblems, treeOf, type Token } from "./tokens.js";
@@ -17,13 +18,13 @@ export function parseJava(source: string, tags = true): Message {
     if (end > from) tokens.push({ kind: "text", value, start: from, end });
     value = "";
   };
-  const problem = (
+  const problem = <N extends ProblemName>(
     code: MessageProblem["code"],
-    message: string,
-    remedy: string,
     start: number,
     end: number,
-  ) => problems.push({ severity: "error", code, message, remedy, span: { start, end } });
+    name: N,
+    data: ProblemData<N>,
+  ) => problems.push({ severity: "error", code, name, data, span: { start, end } });
   while (at < source.length) {
     const unit = source[at];
     if (unit === "'") {
@@ -60,40 +61,26 @@ export function parseJava(source: string, tags = true): Message {
     const match = /^\s*(?:([^\s,{}]+)\s*)?(?:,\s*(?:([a-zA-Z]+)\s*)?(?:,([\s\S]*))?)?$/.exec(inner);
     at = from = end === undefined ? source.length : end + 1;
     if (end === undefined) {
-      problem(
-        "argument-unclosed",
-        "a brace that is never closed",
-        "write } where the argument ends, or '{' for the sign itself",
-        start,
-        start + 1,
-      );
+      problem("argument-unclosed", start, start + 1, "unclosed-brace", {});
       tokens.push({ kind: "text", value: source.slice(start), start, end: source.length });
       continue;
     }
     const name = match?.[1] ?? "";
     if (!/^\d+$/.test(name)) {
-      problem(
-        "argument-name",
-        name === ""
-          ? "an argument without its number"
-          : `“${name.slice(0, 30)}” is no number, and arguments are numbered here`,
-        "write {0}, {1} …, or '{' for the sign itself",
-        start,
-        at,
-      );
+      if (name === "") problem("argument-name", start, at, "java-no-number", { first: "{0}", second: "{1}" });
+      else
+        problem("argument-name", start, at, "java-name", {
+          name: name.slice(0, 30),
+          first: "{0}",
+          second: "{1}",
+        });
       tokens.push({ kind: "text", value: source.slice(start, at), start, end: at });
       continue;
     }
     const type = match?.[2]?.toLowerCase();
     const style = match?.[3];
     if (type !== undefined && !/^(?:number|date|time|choice)$/.test(type))
-      problem(
-        "argument-type",
-        `there is no type “${type}”`,
-        "the types are number, date, time and choice",
-        start,
-        at,
-      );
+      problem("argument-type", start, at, "java-type", { type });
     const nameStart = start + 1 + inner.indexOf(name);
     const node: ArgumentNode = {
       kind: "argument",

@@ -1,3 +1,4 @@
+import type { ProblemData, ProblemName } from "../problem-wordings.js";
 import { nearest } from "../../text/nearest.js";
 import type { Span } from "../../text/span.js";
 import type {
@@ -127,12 +128,7 @@ class Mf2Reader {
         this.skipSpaces();
         const { operand, annotation, span } = this.readExpression();
         if (operand?.kind !== "variable")
-          this.fail(
-            "argument-name",
-            span,
-            ".input declares no variable",
-            "write .input {$name :number}, for example",
-          );
+          this.fail("argument-name", span, "mf2-input", { written: ".input {$name :number}" });
         this.declare(operand.name, operand.span, {
           argument: operand.name,
           literal: undefined,
@@ -145,7 +141,7 @@ class Mf2Reader {
         const variable = this.readVariable();
         this.skipSpaces();
         if (source[this.at] !== "=")
-          this.fail("argument-name", this.here(), "an = is expected here", "write .local $name = {…}");
+          this.fail("argument-name", this.here(), "mf2-equals", { written: ".local $name = {…}" });
         this.at++;
         this.skipSpaces();
         const { operand, annotation } = this.readExpression();
@@ -155,27 +151,17 @@ class Mf2Reader {
         return this.readMatch(start);
       } else {
         const word = /^\.?[\w]*/.exec(source.slice(start, start + 40))?.[0] ?? "";
-        this.fail(
-          "branch-expected",
-          { start, end: Math.min(source.length, start + Math.max(word.length, 1)) },
-          start >= source.length
-            ? "the message has no pattern"
-            : `.input, .local, .match or {{…}} is expected here, found “${word || source.charAt(start)}”`,
-          "put the text into {{…}} behind the declarations; a message that begins with a dot needs {{…}} around it",
-        );
+        const span = { start, end: Math.min(source.length, start + Math.max(word.length, 1)) };
+        const text = "{{…}}";
+        if (start >= source.length) this.fail("branch-expected", span, "mf2-no-pattern", { text });
+        this.fail("branch-expected", span, "mf2-start", { found: word || source.charAt(start), text });
       }
     }
   }
 
   private declare(name: string, span: Span, declared: Declared): void {
     if (this.declared.has(name))
-      this.problem(
-        "error",
-        "branch-duplicate",
-        span,
-        `$${name} is declared twice`,
-        "declare it once, or choose another name",
-      );
+      this.problem("error", "branch-duplicate", span, "mf2-declared", { variable: `$${name}` });
     this.declared.set(name, declared);
   }
 
@@ -209,13 +195,7 @@ class Mf2Reader {
       selectors.push(selector);
       if (selector.offset !== 0 && selector.kind !== "select") this.counted.add(variable.name);
     }
-    if (selectors.length === 0)
-      this.fail(
-        "branch-expected",
-        { start, end: this.at },
-        ".match names no variable",
-        "write .match $name behind its declaration",
-      );
+    if (selectors.length === 0) this.fail("branch-expected", { start, end: this.at }, "mf2-match", {});
     const variants: Variant[] = [];
     const seen = new Set<string>();
     while (this.at < source.length) {
@@ -229,12 +209,10 @@ class Mf2Reader {
         } else {
           const literal = this.readLiteral();
           if (!literal)
-            this.fail(
-              "branch-expected",
-              this.here(),
-              `a key or {{…}} is expected here, found “${source.charAt(this.at)}”`,
-              "write the keys, then the text in {{…}}",
-            );
+            this.fail("branch-expected", this.here(), "mf2-key", {
+              found: source.charAt(this.at),
+              text: "{{…}}",
+            });
           keys.push(literal.value === "*" ? "\\*" : literal.value.normalize("NFC"));
         }
         keysEnd = this.at;
@@ -242,12 +220,9 @@ class Mf2Reader {
       }
       const selectorSpan = { start: variantStart, end: keysEnd };
       if (this.at >= source.length)
-        this.fail(
-          "branch-expected",
-          { start: variantStart, end: source.length },
-          "a variant without a text",
-          "write its text in {{…}}",
-        );
+        this.fail("branch-expected", { start: variantStart, end: source.length }, "mf2-variant", {
+          text: "{{…}}",
+        });
       const nodes = this.readQuotedPattern();
       const span = { start: variantStart, end: this.at };
       this.skipSpaces();
@@ -256,42 +231,24 @@ class Mf2Reader {
           "error",
           "branch-expected",
           selectorSpan.end > selectorSpan.start ? selectorSpan : { start: span.start, end: span.start + 1 },
-          `this variant has ${keys.length} ${keys.length === 1 ? "key" : "keys"} for ${selectors.length} ${selectors.length === 1 ? "variable" : "variables"}`,
-          "write one key, or *, for each variable behind .match",
+          "mf2-keys",
+          { keys: keys.length, variables: selectors.length },
         );
         continue;
       }
       const id = JSON.stringify(keys);
       if (seen.has(id))
-        this.problem(
-          "error",
-          "branch-duplicate",
-          selectorSpan,
-          `the variant ${keys.join(" ")} is there twice`,
-          "keep one of the two",
-        );
+        this.problem("error", "branch-duplicate", selectorSpan, "mf2-duplicate", { keys: keys.join(" ") });
       else variants.push({ keys, nodes, selectorSpan, span });
       seen.add(id);
     }
     if (variants.length === 0) {
       if (this.problems.length === 0)
-        this.problem(
-          "error",
-          "branch-expected",
-          { start, end: source.length },
-          ".match without variants",
-          "write a variant with the key * at least",
-        );
+        this.problem("error", "branch-expected", { start, end: source.length }, "mf2-no-variants", {});
       return [];
     }
     return choiceTree(selectors, variants, { start, end: source.length }, () =>
-      this.problem(
-        "error",
-        "too-deep",
-        { start, end: source.length },
-        "this message has too many combinations of keys",
-        "split it into several messages",
-      ),
+      this.problem("error", "too-deep", { start, end: source.length }, "mf2-combinations", {}),
     );
   }
 
@@ -299,13 +256,10 @@ class Mf2Reader {
     const declared = this.declared.get(name);
     const { annotation } = declared ?? {};
     if (!annotation)
-      this.problem(
-        "error",
-        "argument-type",
-        span,
-        `.match needs to know what $${name} is`,
-        `declare it before: .input {$${name} :number}, or :string`,
-      );
+      this.problem("error", "argument-type", span, "mf2-undeclared", {
+        variable: `$${name}`,
+        written: `.input {$${name} :number}`,
+      });
     const mode = annotation?.options.get("select");
     const written = mode?.kind === "literal" ? mode.value : "plural";
     return {
@@ -356,12 +310,9 @@ class Mf2Reader {
       if (unit === undefined || (isQuoted && unit === "}" && source[this.at + 1] === "}")) {
         flush();
         if (unit === undefined && isQuoted)
-          this.fail(
-            "branch-unclosed",
-            { start: start - 2, end: source.length },
-            "this text is never closed",
-            "close it with }}",
-          );
+          this.fail("branch-unclosed", { start: start - 2, end: source.length }, "mf2-unclosed-text", {
+            end: "}}",
+          });
         if (unit !== undefined) this.at += 2;
         break;
       }
@@ -377,8 +328,8 @@ class Mf2Reader {
             "error",
             "brace-unmatched",
             { start: this.at, end: Math.min(this.at + 2, source.length) },
-            "a backslash that escapes nothing",
-            "write \\\\ for a backslash",
+            "mf2-backslash",
+            { written: "\\\\" },
           );
           value += "\\";
           this.at++;
@@ -388,8 +339,8 @@ class Mf2Reader {
           "error",
           "brace-unmatched",
           { start: this.at, end: this.at + 1 },
-          "a } that closes nothing",
-          "remove it, or write \\} to show it",
+          "mf2-unmatched-brace",
+          { written: "\\}" },
         );
         if (value === "") textStart = this.at;
         value += unit;
@@ -401,13 +352,10 @@ class Mf2Reader {
           if (markup.kind === "close") {
             const depth = open.findLastIndex(({ name }) => name === markup.name);
             if (depth < 0) {
-              this.problem(
-                "warning",
-                "tag-unopened",
-                markup.span,
-                `{/${markup.name}} closes nothing`,
-                `remove it, or open it with {#${markup.name}}`,
-              );
+              this.problem("warning", "tag-unopened", markup.span, "mf2-unopened", {
+                tag: `{#${markup.name}}`,
+                end: `{/${markup.name}}`,
+              });
               return;
             }
             while (open.length > depth) {
@@ -425,12 +373,9 @@ class Mf2Reader {
               selfClosing: true,
             });
           else if (open.length >= deepestNesting)
-            this.fail(
-              "too-deep",
-              { start: placeholderStart, end: this.at },
-              `nested more than ${deepestNesting} deep`,
-              "split it into several messages",
-            );
+            this.fail("too-deep", { start: placeholderStart, end: this.at }, "too-deep", {
+              levels: deepestNesting,
+            });
           else {
             open.push({
               name: markup.name,
@@ -468,13 +413,11 @@ class Mf2Reader {
     readonly start: number;
     readonly end: number;
   }): void {
-    this.problem(
-      "warning",
-      "tag-unclosed",
-      { start, end },
-      `{#${name}} is never closed`,
-      `write {/${name}}, or {#${name} /} for one that holds nothing`,
-    );
+    this.problem("warning", "tag-unclosed", { start, end }, "mf2-unclosed", {
+      tag: `{#${name}}`,
+      end: `{/${name}}`,
+      alone: `{#${name} /}`,
+    });
   }
 
   /** An expression or a piece of markup in a pattern. A broken one is told of and passed over. */
@@ -532,12 +475,9 @@ class Mf2Reader {
     this.at++;
     const name = this.readName();
     if (name === "")
-      this.fail(
-        "argument-name",
-        { start, end: this.at },
-        "markup without a name",
-        isClose ? "write {/name}" : "write {#name}",
-      );
+      this.fail("argument-name", { start, end: this.at }, "mf2-markup", {
+        written: isClose ? "{/name}" : "{#name}",
+      });
     const options = this.readOptions();
     const asides = this.readAttributes();
     this.skipSpaces();
@@ -575,12 +515,10 @@ class Mf2Reader {
     const { source } = this;
     const start = this.at;
     if (source[start] !== "{")
-      this.fail(
-        "argument-name",
-        this.here(),
-        "an expression in braces is expected here",
-        "write {$name}, or {$name :number}",
-      );
+      this.fail("argument-name", this.here(), "mf2-expression", {
+        variable: "{$name}",
+        typed: "{$name :number}",
+      });
     this.at++;
     this.skipSpaces();
     let operand: Operand | undefined;
@@ -589,14 +527,10 @@ class Mf2Reader {
       operand = this.readLiteral();
       if (!operand) {
         const found = source.slice(this.at, this.at + 1);
-        this.fail(
-          "argument-name",
-          { start, end: Math.min(this.at + 1, source.length) },
-          found === "}"
-            ? "braces without anything in them"
-            : `a variable or a literal is expected here, found “${found}”`,
-          "write {$name}; \\{ shows a brace",
-        );
+        const span = { start, end: Math.min(this.at + 1, source.length) };
+        const data = { variable: "{$name}", brace: "\\{" };
+        if (found === "}") this.fail("argument-name", span, "mf2-empty-braces", data);
+        this.fail("argument-name", span, "mf2-value", { ...data, found });
       }
     }
     this.skipSpaces();
@@ -605,22 +539,13 @@ class Mf2Reader {
       const functionStart = this.at++;
       const name = this.readName();
       const span = { start: functionStart, end: this.at };
-      if (name === "")
-        this.fail(
-          "argument-type",
-          this.here(),
-          "a function's name is expected here",
-          "write :number, for example",
-        );
+      if (name === "") this.fail("argument-type", this.here(), "mf2-function", {});
       const near = nearest(name, defaultFunctions);
       if (!name.includes(":") && !defaultFunctions.some((known) => known === name) && near !== undefined)
-        this.problem(
-          "warning",
-          "argument-type",
-          span,
-          `there is no function :${name} that every implementation has`,
-          `write :${near}, if that is meant`,
-        );
+        this.problem("warning", "argument-type", span, "mf2-unknown-function", {
+          name: `:${name}`,
+          meant: `:${near}`,
+        });
       annotation = { name, options: this.readOptions(), span };
     }
     const asides = this.readAttributes();
@@ -630,27 +555,22 @@ class Mf2Reader {
       this.at < source.length &&
       !/^[\s}@]/.test(source.charAt(this.at))
     )
-      this.fail(
-        "argument-name",
-        { start, end: this.at + 1 },
-        `“${source.charAt(this.at)}” has no meaning here`,
-        "write a variable with its $, or |text between bars|",
-      );
+      this.fail("argument-name", { start, end: this.at + 1 }, "mf2-character", {
+        found: source.charAt(this.at),
+      });
     this.closeBrace(start);
     return { operand, annotation, asides, span: { start, end: this.at } };
   }
 
   private closeBrace(start: number): void {
     this.skipSpaces();
-    if (this.source[this.at] !== "}")
-      this.fail(
-        "argument-unclosed",
-        { start, end: Math.min(this.at + 1, this.source.length) },
-        this.at >= this.source.length
-          ? "this { is never closed"
-          : `“${this.source.charAt(this.at)}” has no meaning here`,
-        "close it with }, or write \\{ to show a brace",
-      );
+    const found = this.source.charAt(this.at);
+    if (found !== "}") {
+      const span = { start, end: Math.min(this.at + 1, this.source.length) };
+      const brace = "\\{";
+      if (found === "") this.fail("argument-unclosed", span, "mf2-unclosed-brace", { brace });
+      this.fail("argument-unclosed", span, "mf2-brace", { found, brace });
+    }
     this.at++;
   }
 
@@ -668,22 +588,16 @@ class Mf2Reader {
       const span = { start, end: this.at };
       this.skipSpaces();
       if (this.source[this.at] !== "=")
-        this.fail("argument-type", span, `the option ${name} has no value`, `write ${name}=…`);
+        this.fail("argument-type", span, "mf2-option", { name, written: `${name}=…` });
       this.at++;
       this.skipSpaces();
       const value =
         this.source[this.at] === "$"
           ? { kind: "variable" as const, ...this.readVariable() }
           : this.readLiteral();
-      if (!value) this.fail("argument-type", span, `the option ${name} has no value`, `write ${name}=…`);
+      if (!value) this.fail("argument-type", span, "mf2-option", { name, written: `${name}=…` });
       if (options.has(name))
-        this.problem(
-          "error",
-          "branch-duplicate",
-          span,
-          `the option ${name} is there twice`,
-          "keep one of the two",
-        );
+        this.problem("error", "branch-duplicate", span, "mf2-duplicate-option", { name });
       options.set(name, value);
     }
   }
@@ -701,13 +615,7 @@ class Mf2Reader {
       }
       this.at++;
       const name = this.readName();
-      if (name === "")
-        this.fail(
-          "argument-type",
-          this.here(),
-          "an attribute's name is expected here",
-          "write @name or @name=value",
-        );
+      if (name === "") this.fail("argument-type", this.here(), "mf2-attribute", {});
       const afterName = this.at;
       this.skipSpaces();
       if (this.source[this.at] !== "=") {
@@ -718,23 +626,20 @@ class Mf2Reader {
       this.at++;
       this.skipSpaces();
       if (!this.readLiteral())
-        this.fail(
-          "argument-type",
-          this.here(),
-          `the attribute ${name} has no value`,
-          `write @${name} or @${name}=value`,
-        );
+        this.fail("argument-type", this.here(), "mf2-attribute-value", {
+          name: `@${name}`,
+          written: `@${name}=value`,
+        });
       found.push(this.source.slice(start, this.at));
     }
   }
 
   private readVariable(): { readonly name: string; readonly span: Span } {
     const start = this.at;
-    if (this.source[start] !== "$")
-      this.fail("argument-name", this.here(), "a variable is expected here", "write $name");
+    if (this.source[start] !== "$") this.fail("argument-name", this.here(), "mf2-variable", {});
     this.at++;
     const name = this.match(nameUnits);
-    if (name === "") this.fail("argument-name", { start, end: this.at }, "a $ without a name", "write $name");
+    if (name === "") this.fail("argument-name", { start, end: this.at }, "mf2-no-name", {});
     return { name: name.normalize("NFC"), span: { start, end: this.at } };
   }
 
@@ -764,24 +669,15 @@ class Mf2Reader {
       if (unit === "\\") this.at++;
       value += source.charAt(this.at);
     }
-    return this.fail(
-      "style-unclosed",
-      { start, end: source.length },
-      "this text between bars is never closed",
-      "close it with |",
-    );
+    return this.fail("style-unclosed", { start, end: source.length }, "mf2-bar", {});
   }
 
   private expectEnd(): void {
     this.skipSpaces();
     if (this.at < this.source.length)
-      this.problem(
-        "error",
-        "brace-unmatched",
-        { start: this.at, end: this.source.length },
-        "nothing may stand behind the closing }}",
-        "move it in front of the }}",
-      );
+      this.problem("error", "brace-unmatched", { start: this.at, end: this.source.length }, "mf2-after", {
+        end: "}}",
+      });
   }
 
   private skipSpaces(): void {
@@ -800,18 +696,23 @@ class Mf2Reader {
     return { start: Math.min(this.at, Math.max(length - 1, 0)), end: Math.min(this.at + 1, length) };
   }
 
-  private problem(
+  private problem<N extends ProblemName>(
     severity: MessageProblem["severity"],
     code: MessageProblemCode,
     span: Span,
-    message: string,
-    remedy: string,
+    name: N,
+    data: ProblemData<N>,
   ): void {
-    if (this.problems.length < mostProblems) this.problems.push({ severity, code, span, message, remedy });
+    if (this.problems.length < mostProblems) this.problems.push({ severity, code, span, name, data });
   }
 
-  private fail(code: MessageProblemCode, span: Span, message: string, remedy: string): never {
-    this.problem("error", code, span, message, remedy);
+  private fail<N extends ProblemName>(
+    code: MessageProblemCode,
+    span: Span,
+    name: N,
+    data: ProblemData<N>,
+  ): never {
+    this.problem("error", code, span, name, data);
     throw new Unreadable();
   }
 }

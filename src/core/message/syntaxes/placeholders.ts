@@ -23,7 +23,7 @@ interface Grammar {
   ):
     | Placeholder
     | { readonly text: string }
-    | { readonly problem: Pick<MessageProblem, "message" | "remedy" | "code"> };
+    | { readonly problem: Pick<MessageProblem, "name" | "data" | "code"> };
   write(argument: ArgumentNode, index: number): string;
   escape(text: string): string;
 }
@@ -36,8 +36,8 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
         ? {
             problem: {
               code: "argument-unclosed",
-              message: "a placeholder that is not complete",
-              remedy: "write {{name}}, with a name of letters and digits",
+              name: "incomplete-placeholder",
+              data: { placeholder: "{{name}}" },
             },
           }
         : {
@@ -57,8 +57,8 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
           ? {
               problem: {
                 code: "argument-unclosed",
-                message: "a placeholder that is not complete",
-                remedy: "write %{name}, or %%{ for the signs themselves",
+                name: "incomplete-percent-brace",
+                data: { placeholder: "%{name}", escaped: "%%{" },
               },
             }
           : { name, nameAt: whole.indexOf(name) },
@@ -74,9 +74,8 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
           ? {
               problem: {
                 code: "argument-type",
-                message: "a placeholder without its conversion",
-                remedy:
-                  "write a letter behind it, such as %(name)s or %(count)d; %% stands for a percent sign",
+                name: "no-conversion",
+                data: {},
               },
             }
           : { name, nameAt: 2, ...(type !== "s" && { type }) },
@@ -110,8 +109,8 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
           ? {
               problem: {
                 code: "argument-type",
-                message: "a percent sign that starts no placeholder",
-                remedy: "write %% for a percent sign",
+                name: "bare-percent",
+                data: {},
               },
             }
           : {

@@ -74,8 +74,8 @@ export function treeOf(
     found.push({
       severity: "error",
       code: "tag-unclosed",
-      message: `<${tag.name}> is opened and never closed`,
-      remedy: `write </${tag.name}> where it ends`,
+      name: "unclosed-tag",
+      data: { tag: `<${tag.name}>`, end: `</${tag.name}>` },
       span: { start: tag.start, end: tag.openEnd },
     });
   for (const token of tokens) {
@@ -105,8 +105,8 @@ export function treeOf(
           found.push({
             severity: "error",
             code: "tag-unopened",
-            message: `</${name}> closes what is not open`,
-            remedy: `remove it, or write <${name}> where it begins`,
+            name: "unopened-tag",
+            data: { tag: `<${name}>`, end: `</${name}>` },
             span: { start, end },
           });
           continue;

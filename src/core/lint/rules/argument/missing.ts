@@ -8,6 +8,13 @@ export const argumentMissing = defineRule({
   level: "error",
   summary: "An argument of the source that the translation lost.",
   why: "Users miss a name, a number or a price. An argument that is only misspelt is reported as unknown, one that an apostrophe quotes away as that.",
+  messages: {
+    missing: { message: "missing argument {argument}", remedy: "write {written} where it belongs" },
+    "missing-in-forms": {
+      message: "missing argument {argument}",
+      remedy: "write it as the source does: {source}",
+    },
+  },
   examples: {
     bad: [{ source: "Deck {deck}, seat {seat}", target: "Deck {deck}, Platz" }],
     good: [
@@ -18,8 +25,9 @@ export const argumentMissing = defineRule({
       },
     ],
   },
-  looksAt: ["parts"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["parts"],
+  pair(target, source, context) {
+    const { message } = target;
     const { missing } = matchNames(source.message.facts.arguments, message.facts.arguments);
     for (const name of missing) {
       if (isQuotedAway(message, `{${name}`)) continue;
@@ -27,16 +35,10 @@ export const argumentMissing = defineRule({
       const sample = written?.span
         ? source.message.source.slice(written.span.start, written.span.end)
         : `{${name}}`;
-      context.report(
-        catalog,
-        { at: "message", entry },
-        {
-          message: `missing argument {${name}}`,
-          remedy: hasForms(source.entry)
-            ? `write it as the source does: ${showForms(source.entry.text)}`
-            : `write ${sample.length > 60 ? `{${name}, …}` : sample} where it belongs`,
-        },
-      );
+      const argument = context.argument(name);
+      if (hasForms(source.entry))
+        target.report("missing-in-forms", { argument, source: showForms(source.entry.text) });
+      else target.report("missing", { argument, written: sample.length > 60 ? `{${name}, …}` : sample });
     }
   },
 });

@@ -7,6 +7,12 @@ export const argumentSpare = defineRule({
   level: "warning",
   summary: "A lookup that passes what its message never uses.",
   why: "Somebody meant users to read it: the placeholder is misspelt in the message, or was dropped from it. A value that any locale's translation uses is let pass.",
+  messages: {
+    unused: {
+      message: 'unused argument "{name}": the message "{key}" does not have it',
+      remedy: "add {argument} to the message, or stop passing it",
+    },
+  },
   examples: {
     bad: [
       {
@@ -33,11 +39,8 @@ export const argumentSpare = defineRule({
         );
         // One that is passed under a wrong name is told of as not passed.
         if (near !== undefined) continue;
-        context.reportCode(source, lookup.keySpan, {
-          key,
-          message: `unused argument "${name}": the message "${key}" does not have it`,
-          remedy: `add {${name}} to the message, or stop passing it`,
-        });
+        const data = { name, key, argument: context.argument(name) };
+        context.reportCode(source, lookup.keySpan, "unused", data, { key });
       }
     }
   },

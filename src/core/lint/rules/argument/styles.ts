@@ -1,6 +1,7 @@
 import type { MessageFacts } from "../../../message/facts.js";
 import type { ArgumentNode } from "../../../message/model.js";
 import { styleFault } from "../../../message/styles.js";
+import { groupBy } from "../../../text/group-by.js";
 import { nearest } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
@@ -9,6 +10,13 @@ export const argumentFormat = defineRule({
   level: "error",
   summary: "A number, date or time style that is not valid, or that differs from the source's.",
   why: "A skeleton that cannot be read ends in an error or in a raw number. A named style or skeleton says what is meant, the same in every language, so another one is likely a slip; patterns such as `dd.MM.yyyy` are a locale's own and may differ.",
+  messages: {
+    misspelled: { message: '"{style}" is not valid in a {type} style', remedy: 'did you mean "{meant}"?' },
+    different: {
+      message: '{argument} is formatted as "{style}"; the source has "{source}"',
+      remedy: "write {source}",
+    },
+  },
   examples: {
     bad: [
       {
@@ -25,8 +33,9 @@ export const argumentFormat = defineRule({
       { source: "{p, number, ::currency/EUR .00}", target: "{p, number, ::.00 currency/EUR}" },
     ],
   },
-  looksAt: ["formats"],
-  entry(context, { catalog, entry, message }) {
+  needs: ["formats"],
+  entry(entry, context) {
+    const { message } = entry;
     if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
     for (const use of formatted(message.facts.arguments)) {
       const { format } = use;
@@ -34,22 +43,18 @@ export const argumentFormat = defineRule({
       if (!format || !style) continue;
       const slip =
         style.kind === "pattern" ? nearest(style.text.toLowerCase(), namesOf(format.type)) : undefined;
-      const fault =
-        slip !== undefined && /^\p{L}+$/u.test(style.text)
-          ? { part: style.text, remedy: `did you mean "${slip}"?` }
-          : styleFault(format);
-      if (!fault) continue;
-      context.report(
-        catalog,
-        { at: "message", entry, ...(style.span && { span: style.span }) },
-        {
-          message: `"${fault.part}" is not valid in a ${format.type} ${style.kind === "skeleton" ? "skeleton" : "style"}`,
-          remedy: fault.remedy,
-        },
-      );
+      const { span } = style;
+      if (slip !== undefined && /^\p{L}+$/u.test(style.text)) {
+        entry.report("misspelled", { style: style.text, type: format.type, meant: slip }, { span });
+        continue;
+      }
+      const fault = styleFault(format);
+      if (fault) entry.reportNotice(fault, { span });
     }
   },
-  pair(context, { catalog, entry, message }, source) {
+  pair(target, source, context) {
+    const { message } = target;
+    const sourceUses = groupBy(formatted(source.message.facts.arguments), ({ name }) => name);
     if (message.facts.arguments.size === 0) return;
     for (const use of formatted(message.facts.arguments)) {
       const { format } = use;
@@ -61,9 +66,7 @@ export const argumentFormat = defineRule({
         (context.book.config.syntax === "icu" && styleFault(format))
       )
         continue;
-      const meant = formatted(source.message.facts.arguments).filter(
-        (one) => one.name === use.name && one.format?.type === format.type,
-      );
+      const meant = (sourceUses.get(use.name) ?? []).filter((one) => one.format?.type === format.type);
       const styles = meant.flatMap((one) => one.format?.style ?? []);
       if (meant.length === 0 || styles.length < meant.length || styles.some(({ kind }) => kind === "pattern"))
         continue;
@@ -75,14 +78,10 @@ export const argumentFormat = defineRule({
         continue;
       const [first] = styles;
       const written = first?.kind === "skeleton" ? `::${first.text}` : (first?.text ?? "");
-      context.report(
-        catalog,
-        { at: "message", entry, ...(style.span && { span: style.span }) },
-        {
-          message: `{${use.name}} is formatted as "${style.text}"; the source has "${written}"`,
-          remedy: `write ${written}`,
-          severity: "warning",
-        },
+      target.report(
+        "different",
+        { argument: context.argument(use.name), style: style.text, source: written },
+        { span: style.span, severity: "warning" },
       );
     }
   },

@@ -7,6 +7,20 @@ export const argumentType = defineRule({
   level: "error",
   summary: "An argument that is a number here, a date there, plain elsewhere.",
   why: "The program passes one value: a date that is formatted as a number shows 1,893,456,000, and a name formatted as a number ends in an error. A number that the translation shows plain is a warning, since it is shown, only not as the locale writes it.",
+  messages: {
+    plain: {
+      message: "{argument} is a {wanted} in the source, but has no format here",
+      remedy: "write {written}",
+    },
+    other: {
+      message: "{argument} is a {wanted} in the source and a {type} here",
+      remedy: "write {written}",
+    },
+    typed: {
+      message: "{argument} has no format in the source, but is a {type} here",
+      remedy: "write {argument}",
+    },
+  },
   examples: {
     bad: [
       { source: "On {day, date}", target: "Am {day, number}" },
@@ -22,8 +36,9 @@ export const argumentType = defineRule({
       },
     ],
   },
-  looksAt: ["parts"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["parts"],
+  pair(target, source, context) {
+    const { message } = target;
     for (const [name, uses] of message.facts.arguments) {
       const wanted = typesOf(source.message.facts, name);
       if (wanted.size === 0) continue;
@@ -34,20 +49,15 @@ export const argumentType = defineRule({
         const typed = [...wanted].filter((one) => one !== "plain");
         if (type === "plain" && typed.length === 0) continue;
         const span = use.format?.typeSpan ?? use.span;
-        context.report(
-          catalog,
-          { at: "message", entry, ...(span && { span }) },
-          {
-            message:
-              type === "plain"
-                ? `{${name}} is ${article(typed[0] ?? "")} in the source, but has no format here`
-                : typed.length > 0
-                  ? `{${name}} is ${article(typed[0] ?? "")} in the source and ${article(type)} here`
-                  : `{${name}} has no format in the source, but is ${article(type)} here`,
-            remedy: typed.length > 0 ? `write {${name}, ${typed[0] ?? ""}}` : `write {${name}}`,
-            ...(type === "plain" && { severity: "warning" as const }),
-          },
-        );
+        const argument = context.argument(name);
+        const [only] = typed;
+        if (only === undefined) target.report("typed", { argument, type }, { span });
+        else {
+          const written = context.print({ kind: "argument", name, format: { type: only } });
+          if (type === "plain")
+            target.report("plain", { argument, wanted: only, written }, { span, severity: "warning" });
+          else target.report("other", { argument, wanted: only, type, written }, { span });
+        }
       }
     }
   },
@@ -72,8 +82,4 @@ function typeOf({ format }: ArgumentNode): string {
   if (!format || /^(?:capitals|title|string|s|@|v)$/.test(format.type)) return "plain";
   if (numeric.test(format.type)) return "number";
   return dated.test(format.type) ? "date" : format.type;
-}
-
-function article(type: string): string {
-  return type === "plain" ? type : `a ${type}`;
 }

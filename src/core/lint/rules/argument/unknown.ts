@@ -6,6 +6,14 @@ export const argumentUnknown = defineRule({
   level: "error",
   summary: "An argument that the source does not have.",
   why: "The program passes no such value: it throws an error, or users see the braces. Translated and misspelt names are the usual cause.",
+  messages: {
+    misspelled: { message: "unknown argument {argument}", remedy: "did you mean {meant}?" },
+    unknown: {
+      message: "unknown argument {argument}",
+      remedy: "write one of the source's arguments: {known}",
+    },
+    none: { message: "unknown argument {argument}", remedy: "remove it: the source has no arguments" },
+  },
   examples: {
     bad: [
       { source: "Hello {name}", target: "Hallo {nmae}", fixed: "Hallo {name}" },
@@ -13,35 +21,26 @@ export const argumentUnknown = defineRule({
     ],
     good: [{ source: "Hello {name}", target: "Hallo {name}" }],
   },
-  looksAt: ["parts"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["parts"],
+  pair(target, source, context) {
+    const { entry, message } = target;
     const { unknown } = matchNames(source.message.facts.arguments, message.facts.arguments);
+    if (unknown.length === 0) return;
+    const known = [...source.message.facts.arguments.keys()].map((name) => context.argument(name)).join(", ");
     for (const { name, meant } of unknown) {
-      // Where the source quotes it away, the source is told of.
+      // An argument that the source quotes is reported there.
       if (isQuotedAway(source.message, `{${name}`)) continue;
-      for (const node of message.facts.arguments.get(name) ?? []) {
-        const known = [...source.message.facts.arguments.keys()];
-        context.report(
-          catalog,
-          { at: "message", entry, ...(node.nameSpan && { span: node.nameSpan }) },
-          {
-            message: `unknown argument {${name}}`,
-            remedy: meant
-              ? `did you mean {${meant}}?`
-              : known.length > 0
-                ? `the source's arguments are ${known.map((one) => `{${one}}`).join(", ")}`
-                : "remove it: the source has no arguments",
-            // Only a slip of the pen is mended: another name may be another value.
-            ...(meant !== undefined &&
-              node.nameSpan &&
-              entry.text.slice(node.nameSpan.start, node.nameSpan.end) === name && {
-                fix: {
-                  text:
-                    entry.text.slice(0, node.nameSpan.start) + meant + entry.text.slice(node.nameSpan.end),
-                },
-              }),
-          },
-        );
+      const argument = context.argument(name);
+      for (const { nameSpan: span } of message.facts.arguments.get(name) ?? []) {
+        // Only a misspelled name is fixed: another one may be another value.
+        if (meant !== undefined)
+          target.report(
+            "misspelled",
+            { argument, meant: context.argument(meant) },
+            { span, fix: span && entry.text.slice(span.start, span.end) === name ? meant : undefined },
+          );
+        else if (known !== "") target.report("unknown", { argument, known }, { span });
+        else target.report("none", { argument }, { span });
       }
     }
   },

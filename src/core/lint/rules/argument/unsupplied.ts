@@ -6,6 +6,12 @@ export const argumentUnsupplied = defineRule({
   level: "error",
   summary: "A lookup that does not pass an argument its message needs.",
   why: "Users see the braces, or the program throws an error. Where the code passes a variable or spreads an object nothing is known, and nothing is said.",
+  messages: {
+    unsupplied: {
+      message: 'missing value for {arguments}, which the message "{key}" needs',
+      remedy: "pass {names}",
+    },
+  },
   examples: {
     bad: [{ source: { hi: "Hello {name}" }, target: { hi: "Hallo {name}" }, code: 'f(() => t("hi"));' }],
     good: [
@@ -21,11 +27,9 @@ export const argumentUnsupplied = defineRule({
     for (const { source, lookup, key, needed, passed } of suppliedAt(context)) {
       const missing = [...needed].filter((name) => !passed.includes(name));
       if (missing.length === 0) continue;
-      context.reportCode(source, lookup.keySpan, {
-        key,
-        message: `missing value for ${missing.map((name) => `{${name}}`).join(", ")}, which the message "${key}" needs`,
-        remedy: `pass ${missing.join(", ")}`,
-      });
+      const names = missing.join(", ");
+      const data = { arguments: missing.map((name) => context.argument(name)).join(", "), key, names };
+      context.reportCode(source, lookup.keySpan, "unsupplied", data, { key });
     }
   },
 });

@@ -6,6 +6,13 @@ export const fileEncoding = defineRule({
   level: "error",
   summary: "Text that was decoded twice, or that lost characters on the way.",
   why: "A program took UTF-8 for something else: users read `FÃ¤hre`. A replacement character (U+FFFD) stands for one that is lost.",
+  messages: {
+    lost: {
+      message: "lost character: U+FFFD is shown instead of it",
+      remedy: "write the character again, and save the file as UTF-8",
+    },
+    doubled: { message: "double-encoded text", remedy: 'write "{text}"' },
+  },
   examples: {
     bad: [
       { source: "Ferry", target: "FÃ¤hre" },
@@ -22,32 +29,16 @@ export const fileEncoding = defineRule({
       },
     ],
   },
-  looksAt: ["decoded"],
-  entry(context, { catalog, entry, locale }) {
-    const { text } = entry;
+  needs: ["decoded"],
+  entry(entry) {
+    const { text } = entry.entry;
     if (!/[\u0080-\uffff]/.test(text)) return;
-    if (text.includes("\uFFFD")) {
-      const at = text.indexOf("\uFFFD");
-      context.report(
-        catalog,
-        { at: "message", entry, span: { start: at, end: at + 1 } },
-        {
-          message: "lost character: U+FFFD is shown instead of it",
-          remedy: "write the character again, and save the file as UTF-8",
-        },
-      );
+    const at = text.indexOf("\uFFFD");
+    if (at >= 0) {
+      entry.report("lost", {}, { span: { start: at, end: at + 1 } });
       return;
     }
-    const meant = decodedAgain(text, locale);
-    if (meant === undefined) return;
-    context.report(
-      catalog,
-      { at: "message", entry },
-      {
-        message: "double-encoded text",
-        remedy: `write "${meant}"`,
-        fix: { text: meant },
-      },
-    );
+    const meant = decodedAgain(text, entry.locale);
+    if (meant !== undefined) entry.report("doubled", { text: meant }, { fix: meant });
   },
 });

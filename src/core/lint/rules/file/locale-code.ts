@@ -6,6 +6,37 @@ export const fileLocaleCode = defineRule({
   level: "error",
   summary: "A catalog file named by something that is no language tag, or by one that surely means another.",
   why: "Browsers and servers ask for languages by their tags (BCP 47): Japanese is `ja`, and a file named `jp`, the country, is never chosen. A well-formed tag that the configuration does not name is a warning: nothing looks after that file.",
+  messages: {
+    "no-tag": {
+      message: '"{written}" is not a language tag (BCP 47)',
+      remedy: "use a tag such as de or pt-BR",
+    },
+    country: {
+      message: '"{written}" is the code of a country ({country}), not of a language',
+      remedy: 'rename it to "{meant}", here and in the configuration',
+    },
+    unlikely: {
+      message: '"{written}" is the language {language}; the country {country} has the same code',
+      remedy: 'rename it to "{meant}", here and in the configuration, if the country was meant',
+    },
+    "stray-no-tag": {
+      message: '"{written}" is not a language tag (BCP 47)',
+      remedy: 'rename it, or exclude it with the book\'s "ignore"',
+    },
+    "stray-country": {
+      message: '"{written}" is the code of a country ({country}), not of a language',
+      remedy: 'rename it to "{meant}"',
+    },
+    "stray-unlikely": {
+      message: '"{written}" is the language {language}; the country {country} has the same code',
+      remedy: 'rename it to "{meant}" if the country was meant',
+    },
+    stray: {
+      message:
+        'unknown locale "{written}": no command reads this file, because the configuration does not list it',
+      remedy: 'add "{locale}" to "targets", or exclude the file with the book\'s "ignore"',
+    },
+  },
   examples: {
     bad: [
       { locale: "jp", target: "出航", note: "Japan's code, not Japanese's" },
@@ -19,43 +50,30 @@ export const fileLocaleCode = defineRule({
   },
   book(context) {
     const { book } = context;
+    const start = { start: 0, end: 0 };
     const locales = [book.sourceLocale, ...book.targetLocales];
-    for (const locale of locales) {
-      const catalog = book.catalogsOf(locale).find((one) => one.exists);
+    for (const written of locales) {
+      const catalog = book.catalogsOf(written).find((one) => one.exists);
       const doubt = doubtTag(
-        locale,
-        locales.filter((other) => other !== locale),
+        written,
+        locales.filter((other) => other !== written),
       );
       if (!catalog || !doubt) continue;
-      const remedy = doubt.suggestion
-        ? `rename it to "${doubt.suggestion}", here and in the configuration`
-        : "use a tag such as de or pt-BR";
-      context.report(
-        catalog,
-        { at: "file", span: { start: 0, end: 0 } },
-        { message: doubt.message, remedy, severity: doubt.kind === "invalid" ? "error" : "warning" },
-      );
+      if (doubt.kind === "no-tag") context.reportRange(catalog, start, "no-tag", { written });
+      else if (doubt.kind === "country")
+        context.reportRange(catalog, start, "country", { written, ...doubt.data });
+      else
+        context.reportRange(catalog, start, "unlikely", { written, ...doubt.data }, { severity: "warning" });
     }
     for (const stray of book.strays) {
       const written = book.layout.place(stray.file)?.written ?? stray.locale;
       const doubt = doubtTag(written, locales);
-      const suggestion = doubt && (doubt.suggestion ?? undefined);
-      const words = doubt
-        ? {
-            message: doubt.message,
-            remedy: suggestion
-              ? `rename it to "${suggestion}"`
-              : 'rename it, or exclude it with the book\'s "ignore"',
-          }
-        : {
-            message: `unknown locale "${written}": this file is in no run, because the configuration does not list it`,
-            remedy: `add "${stray.locale}" to "targets", or exclude the file with the book's "ignore"`,
-          };
-      context.report(
-        stray,
-        { at: "file", span: { start: 0, end: 0 } },
-        { ...words, severity: suggestion && doubt.kind === "invalid" ? "error" : "warning" },
-      );
+      const more = { severity: "warning" as const };
+      if (!doubt) context.reportRange(stray, start, "stray", { written, locale: stray.locale }, more);
+      else if (doubt.kind === "no-tag") context.reportRange(stray, start, "stray-no-tag", { written }, more);
+      else if (doubt.kind === "country")
+        context.reportRange(stray, start, "stray-country", { written, ...doubt.data });
+      else context.reportRange(stray, start, "stray-unlikely", { written, ...doubt.data }, more);
     }
   },
 });

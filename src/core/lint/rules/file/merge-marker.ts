@@ -5,6 +5,7 @@ export const fileMergeMarker = defineRule({
   level: "error",
   summary: "A catalog with version control's conflict markers left in it.",
   why: "The file does not parse, so every text in it is gone for users; and both sides of the conflict still wait for somebody to choose.",
+  messages: {},
   examples: {
     bad: [{ raw: true, target: '{\n<<<<<<< ours\n  "a": "eins"\n=======\n  "a": "ein"\n>>>>>>> theirs\n}' }],
     good: [
@@ -17,8 +18,7 @@ export const fileMergeMarker = defineRule({
   },
   file(context, catalog) {
     for (const problem of catalog.problems) {
-      if (problem.code === "merge-marker")
-        context.report(catalog, { at: "file", span: problem.span }, problem);
+      if (problem.code === "merge-marker") context.reportNotice(catalog, problem.span, problem);
     }
   },
 });

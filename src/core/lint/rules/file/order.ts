@@ -7,6 +7,18 @@ export const fileOrder = defineRule({
   level: "info",
   summary: "Keys that stand out of the order that the book wants.",
   why: "In files in one order two people's additions seldom meet in one place, and a translator finds the neighbours of a text in every locale. It is asked only of books that name an order: `source`, as the source catalog has its keys, or `alphabet`, by name in each group. As few keys as can be are told of. `--fix` moves them with the comments above them, and leaves a file alone that would lose others by that. Tables are let pass.",
+  messages: {
+    before: {
+      message:
+        '{count, plural, =1 {key "{key}" is out of order} other {# of {total} keys are out of order, starting with "{key}"}}',
+      remedy: 'move it before "{next}"; `fond lint --fix` does',
+    },
+    last: {
+      message:
+        '{count, plural, =1 {key "{key}" is out of order} other {# of {total} keys are out of order, starting with "{key}"}}',
+      remedy: "move it to the end; `fond lint --fix` does",
+    },
+  },
   examples: {
     bad: [
       {
@@ -34,7 +46,8 @@ export const fileOrder = defineRule({
     ],
   },
   applies: ({ book }) => book.config.order !== undefined,
-  file({ book, report }, catalog) {
+  file(context, catalog) {
+    const { book } = context;
     const { order } = book.config;
     const isSource = catalog.locale === book.sourceLocale;
     if (!order || (order === "source" && isSource) || book.strays.includes(catalog) || !isWhole(catalog))
@@ -46,19 +59,9 @@ export const fileOrder = defineRule({
     if (!first) return;
     const next = wanted[wanted.indexOf(first) + 1];
     const count = misplaced.length;
-    report(
-      catalog,
-      { at: "file", span: first.keySpan },
-      {
-        message:
-          count === 1
-            ? `key "${first.key}" is out of order`
-            : `${count} of ${wanted.length} keys are out of order, starting with "${first.key}"`,
-        remedy: next
-          ? `move it before "${next.key}"; \`fond lint --fix\` does`
-          : "move it to the end; `fond lint --fix` does",
-        fix: { move: misplaced.map(({ key }) => key) },
-      },
-    );
+    const data = { count, total: wanted.length, key: first.key };
+    const more = { fix: { move: misplaced.map(({ key }) => key) } };
+    if (next) context.reportRange(catalog, first.keySpan, "before", { ...data, next: next.key }, more);
+    else context.reportRange(catalog, first.keySpan, "last", data, more);
   },
 });

@@ -5,6 +5,10 @@ export const fileUnreadable = defineRule({
   level: "error",
   summary: "A catalog, or a file of code, that cannot be read whole.",
   why: "A catalog that does not parse is gone for users as a whole: they see raw keys, or the program does not start. Nothing else is reported about such a file, because what it seems to lack may be in the part that could not be read. Of code that does not parse, the part that could be read is still looked at.",
+  messages: {
+    file: { message: "the file cannot be read: {detail}", remedy: "make it readable, as text in UTF-8" },
+    code: { message: "the code does not parse: {problem}", remedy: "{fix}" },
+  },
   examples: {
     bad: [
       {
@@ -18,22 +22,17 @@ export const fileUnreadable = defineRule({
   },
   file(context, catalog) {
     for (const problem of catalog.problems) {
-      if (problem.code !== "merge-marker")
-        context.report(catalog, { at: "file", span: problem.span }, problem);
+      if (problem.code !== "merge-marker") context.reportNotice(catalog, problem.span, problem);
     }
   },
   book(context) {
-    for (const { file, detail } of context.code?.unread ?? [])
-      context.reportFile(file, {
-        message: `the file cannot be read: ${detail}`,
-        remedy: "make it readable, as text in UTF-8",
-      });
+    for (const { file, detail } of context.code?.unread ?? []) context.reportFile(file, "file", { detail });
     for (const source of context.code?.files ?? []) {
       const problem = source.problems[0];
       if (problem)
-        context.reportCode(source, problem.span, {
-          message: `the code does not parse: ${problem.message}`,
-          remedy: problem.remedy,
+        context.reportCode(source, problem.span, "code", {
+          problem: problem.message,
+          fix: problem.remedy,
         });
     }
   },

@@ -6,6 +6,16 @@ export const keyCollision = defineRule({
   level: "error",
   summary: "A key that is a text here and a group there, or keys that differ only in their letter case.",
   why: "A text `menu.open` beside a group `menu.open` in `menu` cannot both be found by what code asks for. Names in one group that only begin alike, such as `menu` and `menu.open`, are names. Keys that differ only in case are taken for each other, by people and by some file systems; that is a warning.",
+  messages: {
+    inside: {
+      message: 'key "{key}" is inside "{outer}", which is a text',
+      remedy: 'rename one of them, for example to "{example}"',
+    },
+    case: {
+      message: 'keys "{key}" and "{other}" differ only in letter case',
+      remedy: "rename one of them",
+    },
+  },
   examples: {
     bad: [
       { source: { title: "Boats", Title: "All boats" }, target: { title: "Boote", Title: "Alle Boote" } },
@@ -29,13 +39,13 @@ export const keyCollision = defineRule({
       ) {
         const outer = catalog.byKey.get(entry.key.slice(0, at));
         if (!outer || outer.key.endsWith(" ") || areSiblings(outer, entry)) continue;
+        const example = `${outer.key}${separator}title`;
         context.report(
           catalog,
-          { at: "key", entry },
-          {
-            message: `key "${entry.key}" is inside "${outer.key}", which is a text`,
-            remedy: `rename one of them, for example to "${outer.key}${separator}title"`,
-          },
+          entry,
+          "inside",
+          { key: entry.key, outer: outer.key, example },
+          { on: "key" },
         );
         break;
       }
@@ -44,12 +54,10 @@ export const keyCollision = defineRule({
       if (other && other.key !== entry.key)
         context.report(
           catalog,
-          { at: "key", entry },
-          {
-            message: `keys "${entry.key}" and "${other.key}" differ only in letter case`,
-            remedy: "rename one of them",
-            severity: "warning",
-          },
+          entry,
+          "case",
+          { key: entry.key, other: other.key },
+          { on: "key", severity: "warning" },
         );
       else byFold.set(fold, entry);
     }

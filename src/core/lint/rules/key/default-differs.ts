@@ -5,6 +5,12 @@ export const keyDefaultDiffers = defineRule({
   level: "warning",
   summary: "The default text in code is not the catalog's source text.",
   why: "Whoever changes the text changes it in one of the two places only, and users read whichever the program happens to take. Tested for lookups that the configuration says carry default text.",
+  messages: {
+    differs: {
+      message: 'default text "{default}" differs from the catalog, which has "{text}"',
+      remedy: "make the two the same, or remove the default text from the code",
+    },
+  },
   examples: {
     bad: [{ source: { hi: "Hello there" }, target: { hi: "Hallo" }, code: 'f(() => say("hi", "Hello"));' }],
     good: [
@@ -18,11 +24,13 @@ export const keyDefaultDiffers = defineRule({
         const found = context.book.resolve(key.value);
         const plain = (text: string) => text.replace(/\s+/g, " ").trim();
         if (!found || plain(found.entry.text) === plain(defaultText)) continue;
-        context.reportCode(source, keySpan, {
-          key: key.value,
-          message: `default text "${defaultText}" differs from the catalog, which has "${found.entry.text}"`,
-          remedy: "make the two the same, or remove the default text from the code",
-        });
+        context.reportCode(
+          source,
+          keySpan,
+          "differs",
+          { default: defaultText, text: found.entry.text },
+          { key: key.value },
+        );
       }
   },
 });

@@ -6,6 +6,17 @@ export const keyDuplicate = defineRule({
   level: "error",
   summary: "The same key twice in one file.",
   why: "Most readers keep the last and say nothing: a correction of the first never reaches a user.",
+  messages: {
+    same: {
+      message: 'duplicate key "{key}", first defined on line {line}',
+      remedy: "remove one of the two: both have the same text",
+    },
+    different: {
+      message: 'duplicate key "{key}", first defined on line {line}',
+      remedy:
+        'remove one of the two: line {line} has "{first}", this one "{text}", and readers keep this one',
+    },
+  },
   examples: {
     bad: [{ raw: true, target: '{ "key": "eins", "key": "zwei" }' }],
     good: [
@@ -25,19 +36,11 @@ export const keyDuplicate = defineRule({
         first.set(entry.key, entry);
         continue;
       }
-      const { line } = catalog.lines.position(earlier.keySpan.start);
-      const same =
-        earlier.text === entry.text
-          ? "both have the same text"
-          : `line ${line} has "${earlier.text}", this one "${entry.text}", and readers keep this one`;
-      context.report(
-        catalog,
-        { at: "key", entry },
-        {
-          message: `duplicate key "${entry.key}", first defined on line ${line}`,
-          remedy: `remove one of the two: ${same}`,
-        },
-      );
+      const { key, text } = entry;
+      const line = String(catalog.lines.position(earlier.keySpan.start).line);
+      if (earlier.text === text) context.report(catalog, entry, "same", { key, line }, { on: "key" });
+      else
+        context.report(catalog, entry, "different", { key, line, first: earlier.text, text }, { on: "key" });
     }
   },
 });

@@ -7,6 +7,16 @@ export const keyExtra = defineRule({
   level: "warning",
   summary: "A key that the source lacks.",
   why: "Nothing asks for it, or it is misspelt and the real key is missing. Translators go on looking after it for nothing.",
+  messages: {
+    misspelled: {
+      message: 'key "{key}" is not in the source catalog',
+      remedy: 'rename it to "{meant}", which is missing here',
+    },
+    extra: {
+      message: 'key "{key}" is not in the source catalog',
+      remedy: "`fond reconcile --write` moves it to the attic, and restores it if the key returns",
+    },
+  },
   examples: {
     bad: [
       { source: { save: "Save" }, target: { save: "Sichern", quit: "Beenden" } },
@@ -34,16 +44,9 @@ export const keyExtra = defineRule({
           [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key)),
         );
         const meant = missing.of(entry.key);
-        context.report(
-          catalog,
-          { at: "key", entry },
-          {
-            message: `key "${entry.key}" is not in the source catalog`,
-            remedy: meant
-              ? `rename it to "${meant}", which is missing here`
-              : "`fond reconcile --write` moves it to the attic, and restores it if the key returns",
-          },
-        );
+        const { key } = entry;
+        if (meant) context.report(catalog, entry, "misspelled", { key, meant }, { on: "key" });
+        else context.report(catalog, entry, "extra", { key }, { on: "key" });
       }
     }
   },

@@ -1,7 +1,7 @@
 import { haveSameKeys, isWhole } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { parentsOf } from "../../../locale/fallback.js";
-import { doubtTag } from "../../../locale/mistaken-tag.js";
+import { doubtTag, meantBy } from "../../../locale/mistaken-tag.js";
 import { showForms } from "../../../message/forms.js";
 import { defineRule } from "../../rule.js";
 
@@ -10,6 +10,16 @@ export const keyMissing = defineRule({
   level: "error",
   summary: "A source key that a locale lacks.",
   why: "Users of that locale see the source language, the raw key, or nothing, depending on the program. A regional variant may lean on its language: `fr-CA` lacks nothing that `fr` has.",
+  messages: {
+    missing: {
+      message: 'missing key "{key}" in {locale}',
+      remedy: 'translate "{source}"; `fond reconcile --write` adds the key',
+    },
+    "no-file": {
+      message: 'missing key "{key}" in {locale}: the file {file} does not exist',
+      remedy: 'translate "{source}"; `fond reconcile --write` adds the key',
+    },
+  },
   examples: {
     bad: [{ source: { save: "Save", open: "Open" }, target: { save: "Sichern" } }],
     good: [{ source: { save: "Save", open: "Open" }, target: { save: "Sichern", open: "Öffnen" } }],
@@ -25,8 +35,7 @@ export const keyMissing = defineRule({
         !catalog.exists &&
         book.strays.some(
           (stray) =>
-            stray.namespace === catalog.namespace &&
-            doubtTag(stray.locale, [])?.suggestion === catalog.locale,
+            stray.namespace === catalog.namespace && meantBy(doubtTag(stray.locale, [])) === catalog.locale,
         )
       )
         continue;
@@ -43,15 +52,12 @@ export const keyMissing = defineRule({
           !leansOn.some((parent) => parent.byKey.has(entry.key))
         ) {
           const end = last?.valueSpan.end ?? 0;
-          const where = catalog.exists ? "" : `: the file ${catalog.file} does not exist`;
-          context.report(
-            catalog,
-            { at: "file", span: { start: end, end }, key: entry.key },
-            {
-              message: `missing key "${entry.key}" in ${catalog.locale}${where}`,
-              remedy: `translate "${shorten(showForms(entry.text))}"; \`fond reconcile --write\` adds the key`,
-            },
-          );
+          const { locale, file } = catalog;
+          const { key } = entry;
+          const data = { key, locale, source: shorten(showForms(entry.text)) };
+          const span = { start: end, end };
+          if (catalog.exists) context.reportRange(catalog, span, "missing", data, { key });
+          else context.reportRange(catalog, span, "no-file", { ...data, file }, { key });
         }
       }
     }

@@ -11,6 +11,12 @@ export const keyShape = defineRule({
   level: "info",
   summary: "A key that is not written as the book wants its keys.",
   why: "Keys are found by guessing: whoever knows how they are named finds them. Only tested where the book sets `naming.case`; each part of a key is looked at by itself, and numbers are let pass.",
+  messages: {
+    shape: {
+      message: '"{part}" is not in {case} case ({example})',
+      remedy: "rename it everywhere with `fond rekey`",
+    },
+  },
   examples: {
     bad: [{ source: { "book-now": "Book now" }, target: { "book-now": "Jetzt buchen" }, naming: "camel" }],
     good: [{ source: { bookNow: "Book now" }, target: { bookNow: "Jetzt buchen" }, naming: "camel" }],
@@ -23,14 +29,7 @@ export const keyShape = defineRule({
       const parts = catalog.separator === "" ? [entry.key] : entry.key.split(catalog.separator);
       const odd = parts.find((part) => !test.test(part) && !/^\d+$/.test(part));
       if (odd === undefined) continue;
-      context.report(
-        catalog,
-        { at: "key", entry },
-        {
-          message: `"${odd}" is not in ${wanted} case (${example})`,
-          remedy: "rename it everywhere with `fond rekey`",
-        },
-      );
+      context.report(catalog, entry, "shape", { part: odd, case: wanted, example }, { on: "key" });
     }
   },
 });

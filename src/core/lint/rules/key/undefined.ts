@@ -11,6 +11,18 @@ export const keyUndefined = defineRule({
   level: "error",
   summary: "Code asks for a key that the source catalogs do not have.",
   why: "The user sees the raw key or nothing, and no error says so. Keys put together at run time are checked by their fixed parts: at least one key must fit.",
+  messages: {
+    misspelled: { message: 'unknown key "{key}"', remedy: 'did you mean "{meant}"?' },
+    unknown: {
+      message: 'unknown key "{key}"',
+      remedy: "add it to the source catalog (searched {files}), or correct the key",
+    },
+    group: { message: '"{key}" is a group of keys, not a text', remedy: "use one of the keys in it" },
+    "no-match": {
+      message: 'no key matches "{key}"',
+      remedy: "add it to the source catalog (searched {files}), or correct the key",
+    },
+  },
   examples: {
     bad: [
       {
@@ -47,7 +59,7 @@ export const keyUndefined = defineRule({
     const separators = partEnds(book.config);
     const alike = new NearestKeys(names);
     const files = sources.map((catalog) => catalog.file);
-    const lookedIn = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
+    const searched = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
     for (const source of code.files) {
       for (const { key, keySpan } of source.lookups) {
         if (key.kind === "unknown" || isKnown(key, known)) continue;
@@ -55,21 +67,13 @@ export const keyUndefined = defineRule({
         const isGroup = names.some((other) =>
           separators.some((separator) => other.startsWith(written + separator)),
         );
-        const near = key.kind === "fixed" ? alike.of(written) : undefined;
-        context.reportCode(source, keySpan, {
-          key: written,
-          message:
-            key.kind === "fixed"
-              ? isGroup
-                ? `"${written}" is a group of keys, not a text`
-                : `unknown key "${written}"`
-              : `no key matches "${written}"`,
-          remedy: near
-            ? `did you mean "${near}"?`
-            : isGroup
-              ? "use one of the keys in it"
-              : `add it to the source catalog (searched ${lookedIn}), or correct the key`,
-        });
+        const meant = key.kind === "fixed" ? alike.of(written) : undefined;
+        const at = { key: written };
+        if (key.kind !== "fixed")
+          context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
+        else if (isGroup) context.reportCode(source, keySpan, "group", { key: written }, at);
+        else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
+        else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
       }
     }
   },

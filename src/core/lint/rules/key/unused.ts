@@ -9,6 +9,18 @@ export const keyUnused = defineRule({
   level: "warning",
   summary: "A source key that no code asks for.",
   why: "Deleted components leave their keys behind, and every locale goes on paying for them. A key counts as used where code asks for it, where a key put together at run time may become it, and where it stands as a string anywhere in the code. With a file of code that cannot be read, nothing is called unused. `fond lint --fix --rule key/unused` takes them out of the source catalog; without the rule's name nothing is removed.",
+  messages: {
+    unused: {
+      message: 'unused key "{key}"',
+      remedy:
+        "remove it (`fond lint --fix --rule key/unused --write` does); `fond reconcile --write` then moves its translations to the attic",
+    },
+    "maybe-unused": {
+      message: 'unused key "{key}"',
+      remedy:
+        "remove it from the source catalog (first check {lookups, plural, one {the # lookup whose key comes from a variable} other {the # lookups whose keys come from variables}}); `fond reconcile --write` then moves its translations to the attic",
+    },
+  },
   examples: {
     bad: [
       {
@@ -53,23 +65,15 @@ export const keyUnused = defineRule({
         else indirect++;
       }
     }
-    const caution =
-      indirect > 0 ? ` (first check the ${indirect} lookups whose key comes from a variable)` : "";
     for (const catalog of book.catalogs) {
       if (catalog.locale !== book.sourceLocale) continue;
       for (const entry of catalog.byKey.values()) {
         const full = book.codeKey(catalog.namespace, entry.key);
         if (asked.has(full) || tests.some((test) => test(full))) continue;
-        context.report(
-          catalog,
-          { at: "key", entry },
-          {
-            message: `unused key "${full}"`,
-            remedy: `${indirect === 0 ? "remove it (`fond lint --fix --rule key/unused --write` does)" : `remove it from the source catalog${caution}`}; \`fond reconcile --write\` then moves its translations to the attic`,
-            // With lookups that take their keys from elsewhere it is not sure enough.
-            ...(indirect === 0 && { fix: { remove: true } as const }),
-          },
-        );
+        if (indirect === 0)
+          context.report(catalog, entry, "unused", { key: full }, { on: "key", remove: true });
+        // With lookups whose keys come from variables it is not sure enough to be removed.
+        else context.report(catalog, entry, "maybe-unused", { key: full, lookups: indirect }, { on: "key" });
       }
     }
   },

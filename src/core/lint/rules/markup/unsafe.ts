@@ -19,6 +19,9 @@ export const markupUnsafe = defineRule({
   level: "error",
   summary: "Markup in a text that could run code.",
   why: "Translations come from many hands. Where a text is put on a page as markup, a script or an event handler in it runs for every user.",
+  messages: {
+    unsafe: { message: "text contains {what}", remedy: "remove it: code belongs in the program" },
+  },
   examples: {
     bad: [
       { source: "Read more", target: "Mehr <script>steal()</script>" },
@@ -34,10 +37,10 @@ export const markupUnsafe = defineRule({
       },
     ],
   },
-  looksAt: ["markup"],
+  needs: ["markup"],
   readsBroken: true,
-  entry(context, { catalog, entry }) {
-    const { text } = entry;
+  entry(entry) {
+    const { text } = entry.entry;
     if (!text.includes("<") && !/script\s*:/i.test(text)) return;
     for (const [pattern, what] of dangers) {
       const found = pattern.exec(text);
@@ -47,11 +50,7 @@ export const markupUnsafe = defineRule({
         /^javascript\s*:\s/i.test(found[0])
       )
         continue;
-      context.report(
-        catalog,
-        { at: "message", entry, span: { start: found.index, end: found.index + found[0].length } },
-        { message: `text contains ${what}`, remedy: "remove it: code belongs in the program" },
-      );
+      entry.report("unsafe", { what }, { span: { start: found.index, end: found.index + found[0].length } });
       return;
     }
   },

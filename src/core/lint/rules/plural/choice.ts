@@ -5,6 +5,12 @@ export const pluralChoice = defineRule({
   level: "warning",
   summary: "A choice format in an ICU message, where a plural belongs.",
   why: "`choice` compares with fixed numbers and knows no language: Polish and Arabic cannot be written with it. ICU keeps it for old messages only.",
+  messages: {
+    choice: {
+      message: '"choice" ignores the plural rules of the language',
+      remedy: "write {written}",
+    },
+  },
   examples: {
     bad: [
       {
@@ -19,21 +25,16 @@ export const pluralChoice = defineRule({
       },
     ],
   },
-  looksAt: ["formats"],
-  entry(context, { catalog, entry, message }) {
+  needs: ["formats"],
+  entry(entry, context) {
+    const { message } = entry;
     // java.text.MessageFormat has nothing else.
     if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
     for (const uses of message.facts.arguments.values())
       for (const use of uses) {
         if (use.kind !== "argument" || use.format?.type !== "choice") continue;
-        context.report(
-          catalog,
-          { at: "message", entry, ...(use.format.typeSpan && { span: use.format.typeSpan }) },
-          {
-            message: `"choice" does not know the plural forms of a language`,
-            remedy: `write {${use.name}, plural, =0 {…} one {…} other {…}}`,
-          },
-        );
+        const written = `{${use.name}, plural, =0 {…} one {…} other {…}}`;
+        entry.report("choice", { written }, { span: use.format.typeSpan });
       }
   },
 });

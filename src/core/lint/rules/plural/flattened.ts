@@ -7,6 +7,12 @@ export const pluralFlattened = defineRule({
   level: "error",
   summary: "A plural of the source that the translation has as one form.",
   why: "Users read “1 Boote”. Languages without plural forms, such as Japanese, need none and are let pass; a plural that only the translation has is let pass as well, since languages differ in what they count.",
+  messages: {
+    flattened: {
+      message: "missing plural {argument}, which the source has; {language} needs {categories}",
+      remedy: "write {written}",
+    },
+  },
   examples: {
     bad: [{ source: "{n, plural, one {# boat} other {# boats}}", target: "{n} Boote" }],
     good: [
@@ -18,27 +24,27 @@ export const pluralFlattened = defineRule({
       { source: "Boats: {n}", target: "{n, plural, one {# Boot} other {# Boote}}" },
     ],
   },
-  looksAt: ["parts"],
-  pair(context, { catalog, entry, message, locale }, source) {
+  needs: ["parts"],
+  pair(target, source, context) {
+    const { message, locale } = target;
     for (const plural of source.message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
-      if (pluralRules(locale, plural.pluralKind).categories.length < 2) continue;
+      const { categories } = pluralRules(locale, plural.pluralKind);
+      if (categories.length < 2) continue;
       const uses = message.facts.arguments.get(plural.name);
       // An argument that is gone altogether is reported as that.
       if (!uses || uses.some(({ kind }) => kind !== "argument")) continue;
-      const span = uses[0]?.span;
-      context.report(
-        catalog,
-        { at: "message", entry, ...(span && { span }) },
+      const type = plural.pluralKind === "ordinal" ? "selectordinal" : "plural";
+      const branches = categories.map((category) => `${category} {…}`).join(" ");
+      target.report(
+        "flattened",
         {
-          message: `missing plural {${plural.name}}, which the source has; ${languageName(locale)} needs ${pluralRules(locale, plural.pluralKind).categories.join(", ")}`,
-          remedy: `write {${plural.name}, ${plural.pluralKind === "ordinal" ? "selectordinal" : "plural"}, ${pluralRules(
-            locale,
-            plural.pluralKind,
-          )
-            .categories.map((category) => `${category} {…}`)
-            .join(" ")}}`,
+          argument: context.argument(plural.name),
+          language: languageName(locale),
+          categories: categories.join(", "),
+          written: `{${plural.name}, ${type}, ${branches}}`,
         },
+        { span: uses[0]?.span },
       );
     }
   },

@@ -5,6 +5,12 @@ export const pluralFragment = defineRule({
   level: "info",
   summary: "A sentence of the source that is split around a plural.",
   why: "In some languages other words of the sentence change with the number, or stand elsewhere: a translator can only follow where each form is the whole sentence. Only the source is looked at, and ordinals and short remainders such as a colon are let pass.",
+  messages: {
+    split: {
+      message: "the sentence continues outside the plural {argument}",
+      remedy: "put the whole sentence into each variant",
+    },
+  },
   examples: {
     bad: [
       {
@@ -23,8 +29,9 @@ export const pluralFragment = defineRule({
       },
     ],
   },
-  looksAt: ["unevenPlural"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["unevenPlural"],
+  entry(entry, context) {
+    const { message, locale } = entry;
     if (locale !== context.book.sourceLocale || message.facts.plurals.length === 0) return;
     const at = message.nodes.findIndex((node) => node.kind === "plural" && node.pluralKind === "cardinal");
     const plural = message.nodes[at];
@@ -36,13 +43,6 @@ export const pluralFragment = defineRule({
       .slice(at + 1)
       .some((node) => node.kind === "text" && /\p{L}{2}/u.test(node.value));
     if (!before && !after) return;
-    context.report(
-      catalog,
-      { at: "message", entry, ...(plural.span && { span: plural.span }) },
-      {
-        message: `the sentence continues outside the plural {${plural.name}}`,
-        remedy: "put the whole sentence into each variant",
-      },
-    );
+    entry.report("split", { argument: context.argument(plural.name) }, { span: plural.span });
   },
 });

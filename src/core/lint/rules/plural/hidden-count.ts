@@ -16,6 +16,12 @@ export const pluralHiddenCount = defineRule({
   level: "warning",
   summary: "A plural form that stands for several numbers and shows none, where the others do.",
   why: "In Russian `one` is not only 1 but 21, 31, 101 too: without the number users read that there is one. Forms that stand for a single number may leave it out, and so may a plural that shows the number in no form.",
+  messages: {
+    hidden: {
+      message: 'variant "{category}" shows no number, but {language} uses it for {numbers}',
+      remedy: "write # where the number belongs, or use =1 {written} for exactly 1",
+    },
+  },
   examples: {
     bad: [
       {
@@ -37,8 +43,9 @@ export const pluralHiddenCount = defineRule({
       },
     ],
   },
-  looksAt: ["unevenPlural"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["unevenPlural"],
+  entry(entry) {
+    const { message, locale } = entry;
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
       const other = plural.branches.find(({ selector }) => selector === "other");
@@ -52,14 +59,9 @@ export const pluralHiddenCount = defineRule({
         // A digit in its place is another fault.
         if (branch.nodes.length === 0 || textNodesIn(branch.nodes).some(({ value }) => /\p{Nd}/u.test(value)))
           continue;
-        context.report(
-          catalog,
-          { at: "message", entry, ...(branch.span && { span: branch.span }) },
-          {
-            message: `variant "${category}" shows no number, but ${languageName(locale)} uses it for ${numbersOf(locale, plural.pluralKind, category)}`,
-            remedy: "write # where the number belongs, or use =1 {…} for exactly 1",
-          },
-        );
+        const numbers = numbersOf(locale, plural.pluralKind, category);
+        const data = { category, language: languageName(locale), numbers, written: "{…}" };
+        entry.report("hidden", data, { span: branch.span });
       }
     }
   },

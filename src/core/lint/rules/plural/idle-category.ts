@@ -2,13 +2,32 @@ import { hasPluralRules, pluralCategoryNames, pluralRules } from "../../../local
 import { nearest } from "../../../text/nearest.js";
 import { formToWrite, languageName } from "../../plural-words.js";
 import type { Span } from "../../../text/span.js";
-import { defineRule } from "../../rule.js";
+import { defineRule, type Replacement } from "../../rule.js";
 
 export const pluralIdleCategory = defineRule({
   id: "plural/idle-category",
   level: "warning",
   summary: "A plural branch that the locale never selects.",
   why: "The text in it is never shown, and often holds what belongs elsewhere: a Japanese `one`, a German `zero` where `=0` was meant.",
+  messages: {
+    idle: {
+      message: 'variant "{category}" is never used: {language} does not have this category',
+      remedy: "remove the variant",
+    },
+    "idle-exact": {
+      message: 'variant "{category}" is never used: {language} does not have this category',
+      remedy: "remove the variant, or write {exact} if exactly that number is meant",
+    },
+    "idle-form": {
+      message: 'variant "{category}" is never used: {language} does not have this category',
+      remedy: "remove {form}",
+    },
+    misspelled: { message: 'unknown plural category "{category}"', remedy: 'did you mean "{meant}"?' },
+    unknown: {
+      message: 'unknown plural category "{category}"',
+      remedy: "use one of the categories {categories}, or an exact number such as =1",
+    },
+  },
   examples: {
     bad: [
       {
@@ -29,47 +48,42 @@ export const pluralIdleCategory = defineRule({
       },
     ],
   },
-  looksAt: ["unevenPlural"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["unevenPlural"],
+  entry(view, context) {
+    const { catalog, entry, message, locale } = view;
+    const { syntax, plurals } = context.book.config;
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
       const used: readonly string[] = pluralRules(locale, plural.pluralKind).categories;
-      for (const branch of plural.branches) {
-        const { selector } = branch;
-        if (selector === "*" || selector.startsWith("=") || used.includes(selector)) continue;
-        const isCategory = (pluralCategoryNames as readonly string[]).includes(selector);
-        const exact = { zero: "=0", one: "=1", two: "=2" }[selector];
-        const near = nearest(selector, used);
-        context.report(
-          catalog,
-          { at: "message", entry, ...(branch.selectorSpan && { span: branch.selectorSpan }) },
-          {
-            message: isCategory
-              ? `variant "${selector}" is never used: ${languageName(locale)} does not have this category`
-              : `unknown plural category "${selector}"`,
-            remedy: isCategory
-              ? context.book.config.plurals === "inline"
-                ? `remove the variant${exact ? `, or write ${exact} if exactly that number is meant` : ""}`
-                : `remove ${formToWrite(catalog, entry, context.book.config.syntax, selector)}`
-              : near
-                ? `did you mean "${near}"?`
-                : `the categories are ${used.join(", ")}; write an exact number as =1`,
-            ...(isCategory &&
-              context.book.config.syntax === "icu" &&
-              context.book.config.plurals === "inline" &&
-              branch.span && {
-                fix: { text: withoutBranch(entry.text, branch.span) },
-              }),
-          },
-        );
+      for (const { selector: category, selectorSpan: span, span: branch } of plural.branches) {
+        if (category === "*" || category.startsWith("=") || used.includes(category)) continue;
+        if (!(pluralCategoryNames as readonly string[]).includes(category)) {
+          const meant = nearest(category, used);
+          if (meant) view.report("misspelled", { category, meant }, { span });
+          else view.report("unknown", { category, categories: used.join(", ") }, { span });
+          continue;
+        }
+        const data = { category, language: languageName(locale) };
+        if (plurals !== "inline") {
+          view.report(
+            "idle-form",
+            { ...data, form: formToWrite(catalog, entry, syntax, category) },
+            { span },
+          );
+          continue;
+        }
+        const fix = syntax === "icu" && branch ? withoutBranch(entry.text, branch) : undefined;
+        const exact = { zero: "=0", one: "=1", two: "=2" }[category];
+        if (exact) view.report("idle-exact", { ...data, exact }, { span, fix });
+        else view.report("idle", data, { span, fix });
       }
     }
   },
 });
 
-/** A text without a branch and the white space in front of it. */
-function withoutBranch(text: string, { start, end }: Span): string {
-  return (
-    text.slice(0, start).trimEnd() + (/^\s*\}/.test(text.slice(end)) ? "" : " ") + text.slice(end).trimStart()
-  );
+/** What takes the place of a branch and the space around it: one space, or nothing before the plural's end. */
+function withoutBranch(text: string, { start, end }: Span): Replacement {
+  const from = text.slice(0, start).trimEnd().length;
+  const to = text.length - text.slice(end).trimStart().length;
+  return { span: { start: from, end: to }, text: text[to] === "}" ? "" : " " };
 }

@@ -14,6 +14,12 @@ export const pluralLiteralCount = defineRule({
   level: "warning",
   summary: "A digit written in a plural form that stands for other numbers too.",
   why: "`one {1 лодка}` says “1” for 21 and 31 as well. A form that stands for one number alone may have it written out.",
+  messages: {
+    literal: {
+      message: 'variant "{category}" says {digits}, but {language} uses it for {numbers}',
+      remedy: "write # instead of the digit",
+    },
+  },
   examples: {
     bad: [
       {
@@ -34,8 +40,9 @@ export const pluralLiteralCount = defineRule({
       },
     ],
   },
-  looksAt: ["unevenPlural"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["unevenPlural"],
+  entry(entry) {
+    const { message, locale } = entry;
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
       for (const branch of plural.branches) {
@@ -48,14 +55,9 @@ export const pluralLiteralCount = defineRule({
           const found = /(?<![\p{L}\p{N}.,:-])\p{Nd}{1,3}(?![\p{L}\p{N}:.-])/u.exec(node.value);
           if (!found || rules.select(asciiDigits(found[0])) !== category) continue;
           const span = spanInText(node, found.index, found[0].length);
-          context.report(
-            catalog,
-            { at: "message", entry, ...(span && { span }) },
-            {
-              message: `variant "${category}" says ${found[0]}, but ${languageName(locale)} uses it for ${numbersOf(locale, plural.pluralKind, category)}`,
-              remedy: "write # instead of the digit",
-            },
-          );
+          const numbers = numbersOf(locale, plural.pluralKind, category);
+          const language = languageName(locale);
+          entry.report("literal", { category, digits: found[0], language, numbers }, { span });
         }
       }
     }

@@ -13,6 +13,16 @@ export const pluralMissingCategory = defineRule({
   level: "error",
   summary: "A plural without a category that the locale needs.",
   why: "Languages choose between up to six forms (CLDR's plural rules). Where one is missing users read the form `other` instead, which is wrong grammar. An exact number does for a category that stands for that number alone: `=1` for `one` in Polish, not in Russian. A category of fractions or of millions alone, as `many` is in Czech and in Spanish, is a warning: few counts ever reach it.",
+  messages: {
+    plural: {
+      message: 'plural {argument} has no {missing}, which {language} needs; it falls back to "other"',
+      remedy: "add {written}",
+    },
+    ordinal: {
+      message: 'ordinal {argument} has no {missing}, which {language} needs; it falls back to "other"',
+      remedy: "add {written}",
+    },
+  },
   examples: {
     bad: [
       {
@@ -45,8 +55,9 @@ export const pluralMissingCategory = defineRule({
       },
     ],
   },
-  looksAt: ["unevenPlural"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["unevenPlural"],
+  entry(view, context) {
+    const { catalog, entry, message, locale } = view;
     if (message.facts.plurals.length === 0) return;
     // The source's own forms are not translated yet, and said to be so.
     const isCopy =
@@ -59,18 +70,18 @@ export const pluralMissingCategory = defineRule({
       );
       if (missing.length === 0) continue;
       const isRare = missing.every((category) => isRarelyReached(locale, plural.pluralKind, category));
-      const language = languageName(locale);
-      const told = missing
-        .map((category) => `"${category}" variant (${numbersOf(locale, plural.pluralKind, category)})`)
-        .join(" and ");
-      context.report(
-        catalog,
-        { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
+      const { syntax } = context.book.config;
+      view.report(
+        plural.pluralKind === "ordinal" ? "ordinal" : "plural",
         {
-          message: `${plural.pluralKind === "ordinal" ? "ordinal" : "plural"} {${plural.name}} has no ${told}, which ${language} needs; it falls back to "other"`,
-          remedy: `add ${missing.map((category) => formToWrite(catalog, entry, context.book.config.syntax, category)).join(" ")}`,
-          ...(isRare && { severity: "warning" as const }),
+          argument: context.argument(plural.name),
+          missing: missing
+            .map((category) => `"${category}" variant (${numbersOf(locale, plural.pluralKind, category)})`)
+            .join(" and "),
+          language: languageName(locale),
+          written: missing.map((category) => formToWrite(catalog, entry, syntax, category)).join(" "),
         },
+        { span: plural.nameSpan, severity: isRare ? "warning" : undefined },
       );
     }
   },

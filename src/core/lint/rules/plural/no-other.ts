@@ -6,6 +6,12 @@ export const pluralNoOther = defineRule({
   level: "error",
   summary: "A plural without the branch `other`.",
   why: "Every plural needs `other` for the numbers that nothing else takes: fractions in many languages, everything in Japanese. Without it the program throws an error.",
+  messages: {
+    "no-other": {
+      message: 'plural {argument} has no "other" variant',
+      remedy: "add {written} with the text for all other numbers",
+    },
+  },
   examples: {
     bad: [{ source: "{n, plural, one {# bike} other {# bikes}}", target: "{n, plural, one {# Rad}}" }],
     good: [
@@ -15,18 +21,14 @@ export const pluralNoOther = defineRule({
       },
     ],
   },
-  looksAt: ["unevenPlural"],
-  entry(context, { catalog, entry, message }) {
+  needs: ["unevenPlural"],
+  entry(view, context) {
+    const { catalog, entry, message } = view;
     for (const plural of message.facts.plurals) {
       if (plural.branches.some(({ selector }) => selector === "other")) continue;
-      context.report(
-        catalog,
-        { at: "message", entry, ...(plural.nameSpan && { span: plural.nameSpan }) },
-        {
-          message: `plural {${plural.name}} has no "other" variant`,
-          remedy: `add ${formToWrite(catalog, entry, context.book.config.syntax, "other")} with the text for all other numbers`,
-        },
-      );
+      const written = formToWrite(catalog, entry, context.book.config.syntax, "other");
+      const data = { argument: context.argument(plural.name), written };
+      view.report("no-other", data, { span: plural.nameSpan });
     }
   },
 });

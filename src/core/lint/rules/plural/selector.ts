@@ -6,6 +6,22 @@ export const pluralSelector = defineRule({
   level: "error",
   summary: "A plural that counts something else than the source's, or with another offset.",
   why: "The form is chosen by the wrong number: users read “1 boats”. So it is with an ordinal in place of a plural.",
+  messages: {
+    argument: {
+      message: "the plural counts {argument}; the source counts {wanted}",
+      remedy: "write {written}",
+    },
+    plural: { message: "the source has a plural here", remedy: "write {written}" },
+    ordinal: { message: "the source has an ordinal here", remedy: "write {written}" },
+    "no-offset": {
+      message: "plural offset is {offset}; the source has none",
+      remedy: "remove the offset",
+    },
+    offset: {
+      message: "plural offset is {offset}; the source has {wanted}",
+      remedy: "write offset:{wanted}",
+    },
+  },
   examples: {
     bad: [
       {
@@ -28,8 +44,9 @@ export const pluralSelector = defineRule({
       },
     ],
   },
-  looksAt: ["parts"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["parts"],
+  pair(target, source, context) {
+    const { message } = target;
     const wanted = source.message.facts.plurals;
     const own = message.facts.plurals;
     if (wanted.length === 0 || own.length === 0) return;
@@ -43,23 +60,18 @@ export const pluralSelector = defineRule({
         (wanted.length === 1 && own.length === 1 ? wanted[0] : undefined);
       if (!meant || !source.message.facts.arguments.has(plural.name)) continue;
       if (same.some(({ offset }) => offset === plural.offset)) continue;
-      const span = plural.nameSpan;
-      const what =
-        meant.name !== plural.name
-          ? {
-              message: `the plural counts {${plural.name}}; the source counts {${meant.name}}`,
-              remedy: `write {${meant.name}, …}`,
-            }
-          : meant.pluralKind !== plural.pluralKind
-            ? {
-                message: `the source has ${meant.pluralKind === "ordinal" ? "an ordinal" : "a plural"} here`,
-                remedy: `write {${meant.name}, ${meant.pluralKind === "ordinal" ? "selectordinal" : "plural"}, …}`,
-              }
-            : {
-                message: `plural offset is ${plural.offset}; the source has ${meant.offset}`,
-                remedy: meant.offset === 0 ? "remove the offset" : `write offset:${meant.offset}`,
-              };
-      context.report(catalog, { at: "message", entry, ...(span && { span }) }, what);
+      const { nameSpan: span, offset } = plural;
+      const { name, pluralKind } = meant;
+      if (name !== plural.name) {
+        const argument = context.argument(plural.name);
+        const wanted = context.argument(name);
+        target.report("argument", { argument, wanted, written: `{${name}, …}` }, { span });
+      } else if (pluralKind !== plural.pluralKind) {
+        const type = pluralKind === "ordinal" ? "selectordinal" : "plural";
+        const written = `{${name}, ${type}, …}`;
+        target.report(pluralKind === "ordinal" ? "ordinal" : "plural", { written }, { span });
+      } else if (meant.offset === 0) target.report("no-offset", { offset }, { span });
+      else target.report("offset", { offset, wanted: meant.offset }, { span });
     }
   },
 });

@@ -12,6 +12,13 @@ export const pluralShadowed = defineRule({
   level: "warning",
   summary: "A plural form that is never reached, because an exact number takes its place.",
   why: "In English `one` is the number 1 alone: beside `=1` nobody ever reads it, and whoever corrects it corrects nothing.",
+  messages: {
+    shadowed: {
+      message:
+        'variant "{category}" is never used: in {language} it applies only to {number}, which ={number} already covers',
+      remedy: 'keep either "{category}" or ={number}',
+    },
+  },
   examples: {
     bad: [
       {
@@ -32,8 +39,9 @@ export const pluralShadowed = defineRule({
       },
     ],
   },
-  looksAt: ["unevenPlural"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["unevenPlural"],
+  entry(entry) {
+    const { message, locale } = entry;
     for (const plural of message.facts.plurals) {
       if (plural.offset !== 0 || !hasPluralRules(locale, plural.pluralKind)) continue;
       const rules = pluralRules(locale, plural.pluralKind);
@@ -44,14 +52,8 @@ export const pluralShadowed = defineRule({
         // Decimals can take the category too: 1.0 in some languages.
         if (only === undefined || rules.samples(category).some((sample) => sample.includes("."))) continue;
         if (!plural.branches.some(({ selector }) => selector === `=${only}`)) continue;
-        context.report(
-          catalog,
-          { at: "message", entry, ...(branch.span && { span: branch.span }) },
-          {
-            message: `variant "${category}" is never used: in ${languageName(locale)} it applies only to ${only}, which =${only} already covers`,
-            remedy: `keep either "${category}" or =${only}`,
-          },
-        );
+        const data = { category, language: languageName(locale), number: only };
+        entry.report("shadowed", data, { span: branch.span });
       }
     }
   },

@@ -1,5 +1,6 @@
 import type { SelectNode } from "../../../message/model.js";
 import { nearest } from "../../../text/nearest.js";
+import { branchToWrite } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const selectCases = defineRule({
@@ -7,6 +8,20 @@ export const selectCases = defineRule({
   level: "error",
   summary: "A select whose cases are not the source's.",
   why: "The program passes the source's values, untranslated. A case with another name is never chosen, and users read `other` in its place.",
+  messages: {
+    misspelled: {
+      message: 'unknown case "{case}" of {argument}: the program never selects it',
+      remedy: 'write "{meant}"; cases are names in the program and are not translated',
+    },
+    unknown: {
+      message: 'unknown case "{case}" of {argument}: the program never selects it',
+      remedy: "the source's cases are {known}",
+    },
+    missing: {
+      message: 'missing case "{case}" of {argument}; users read "other" instead',
+      remedy: "add {written}",
+    },
+  },
   examples: {
     bad: [
       {
@@ -26,14 +41,16 @@ export const selectCases = defineRule({
       },
     ],
   },
-  looksAt: ["selects"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["selects"],
+  pair(target, source, context) {
+    const { message } = target;
     const wantedByName = casesByName(source.message.facts.selects);
     const ownByName = casesByName(message.facts.selects);
     const seen = new Set<string>();
     for (const select of message.facts.selects) {
       const wanted = wantedByName.get(select.name);
       if (!wanted || wanted.size === 0) continue;
+      const argument = context.argument(select.name);
       const own = ownByName.get(select.name) ?? new Set();
       const missing = new Set([...wanted].filter((name) => !own.has(name)));
       for (const branch of select.branches) {
@@ -42,28 +59,16 @@ export const selectCases = defineRule({
         const [only] = missing;
         const meant = nearest(selector, missing) ?? (missing.size === 1 ? only : undefined);
         if (meant !== undefined) missing.delete(meant);
-        context.report(
-          catalog,
-          { at: "message", entry, ...(branch.selectorSpan && { span: branch.selectorSpan }) },
-          {
-            message: `unknown case "${selector}" of {${select.name}}: the program never selects it`,
-            remedy: meant
-              ? `write "${meant}"; cases are names in the program and are not translated`
-              : `the source's cases are ${[...wanted].join(", ")}`,
-          },
-        );
+        const data = { case: selector, argument };
+        const at = { span: branch.selectorSpan };
+        if (meant) target.report("misspelled", { ...data, meant }, at);
+        else target.report("unknown", { ...data, known: [...wanted].join(", ") }, at);
       }
       if (seen.has(select.name)) continue;
       seen.add(select.name);
       for (const name of missing) {
-        context.report(
-          catalog,
-          { at: "message", entry, ...(select.nameSpan && { span: select.nameSpan }) },
-          {
-            message: `missing case "${name}" of {${select.name}}; users read "other" instead`,
-            remedy: `add ${name} {…}`,
-          },
-        );
+        const written = branchToWrite(context.book.config.syntax, name);
+        target.report("missing", { case: name, argument, written }, { span: select.nameSpan });
       }
     }
   },

@@ -6,6 +6,12 @@ export const selectNoOther = defineRule({
   level: "error",
   summary: "A select without the case `other`.",
   why: "`other` takes every value that no case names, now or later. Without it the program throws an error.",
+  messages: {
+    "no-other": {
+      message: 'select {argument} has no "other" case',
+      remedy: "add {written} with the text for all other values",
+    },
+  },
   examples: {
     bad: [{ source: "{deck, select, upper {Upper} other {Main}}", target: "{deck, select, upper {Oben}}" }],
     good: [
@@ -15,18 +21,13 @@ export const selectNoOther = defineRule({
       },
     ],
   },
-  looksAt: ["selects"],
-  entry(context, { catalog, entry, message }) {
-    for (const select of message.facts.selects) {
+  needs: ["selects"],
+  entry(entry, context) {
+    for (const select of entry.message.facts.selects) {
       if (select.branches.some(({ selector }) => selector === "other")) continue;
-      context.report(
-        catalog,
-        { at: "message", entry, ...(select.nameSpan && { span: select.nameSpan }) },
-        {
-          message: `select {${select.name}} has no "other" case`,
-          remedy: `add ${branchToWrite(context.book.config.syntax, "other")} with the text for all other values`,
-        },
-      );
+      const written = branchToWrite(context.book.config.syntax, "other");
+      const data = { argument: context.argument(select.name), written };
+      entry.report("no-other", data, { span: select.nameSpan });
     }
   },
 });

@@ -5,6 +5,20 @@ export const syntaxApostrophe = defineRule({
   level: "error",
   summary: "An apostrophe that quotes, and so shows a placeholder as plain characters.",
   why: "In ICU messages an apostrophe right before a brace or tag starts quoted text: `l'{name}` shows users the characters `{name}`. French, Italian and English contractions run into it. Reported where what is quoted is an argument or tag of the source, or where the quoting runs to the end of the message.",
+  messages: {
+    source: {
+      message: "the apostrophes quote {quoted}, so users see it as text; {locale} has it as an argument",
+      remedy: "write {typographic} with typographic apostrophes, or double them: {doubled}",
+    },
+    quotes: {
+      message: "the apostrophe quotes {quoted}, so users see it as text",
+      remedy: "write ’ (U+2019), or double the apostrophe: ''",
+    },
+    open: {
+      message: "the apostrophe quotes everything to the end of the message",
+      remedy: "write ’ (U+2019), or double the apostrophe: ''",
+    },
+  },
   examples: {
     bad: [
       { locale: "fr", source: "Island {name}", target: "L'île d'{name}" },
@@ -21,8 +35,9 @@ export const syntaxApostrophe = defineRule({
       { source: "Type '{'name'}'", target: "Tippen Sie '{'name'}'", note: "quoted in the source too" },
     ],
   },
-  looksAt: ["quoted"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["quoted"],
+  entry(view, context) {
+    const { catalog, entry, message, locale } = view;
     if (locale !== context.book.sourceLocale) return;
     for (const span of message.quoted) {
       const name = /\{\s*([\p{L}\p{N}_.]+)\s*\}/u.exec(message.source.slice(span.start, span.end))?.[1];
@@ -32,32 +47,22 @@ export const syntaxApostrophe = defineRule({
         return text !== undefined && context.message(text, one, entry.key).facts.arguments.has(name);
       });
       if (target === undefined) continue;
-      context.report(
-        catalog,
-        { at: "message", entry, span },
-        {
-          message: `the apostrophes quote {${name}}, so users see it as text; ${target} has it as an argument`,
-          remedy: "write ’{…}’ with typographic apostrophes, or double them: ''{…}''",
-        },
+      view.report(
+        "source",
+        { quoted: `{${name}}`, locale: target, typographic: "’{…}’", doubled: "''{…}''" },
+        { span },
       );
     }
   },
-  pair(context, { catalog, entry, message }, source) {
+  pair(target, source) {
+    const { message } = target;
     for (const span of message.quoted) {
       const quoted = message.source.slice(span.start, span.end);
-      const eaten = eatenBy(quoted, source.message.facts, message.facts);
+      const hidden = hiddenIn(quoted, source.message.facts, message.facts);
       const isOpen = !quoted.endsWith("'") || quoted.length === 1;
-      if (eaten === undefined && !(isOpen && source.message.quoted.length === 0)) continue;
-      context.report(
-        catalog,
-        { at: "message", entry, span },
-        {
-          message: eaten
-            ? `the apostrophe quotes ${eaten}, so users see it as text`
-            : "the apostrophe quotes everything to the end of the message",
-          remedy: "write ’ (U+2019), or double the apostrophe: ''",
-        },
-      );
+      if (hidden === undefined && !(isOpen && source.message.quoted.length === 0)) continue;
+      if (hidden) target.report("quotes", { quoted: hidden }, { span });
+      else target.report("open", {}, { span });
     }
   },
 });
@@ -68,7 +73,7 @@ interface Names {
 }
 
 /** The argument or tag of the source that quoted text hides, as it is written; undefined where there is none. */
-export function eatenBy(quoted: string, source: Names, target: Names): string | undefined {
+export function hiddenIn(quoted: string, source: Names, target: Names): string | undefined {
   for (const name of source.arguments.keys())
     if (!target.arguments.has(name) && quoted.includes(`{${name}`)) return `{${name}}`;
   for (const name of source.tags.keys())

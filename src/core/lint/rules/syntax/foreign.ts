@@ -23,6 +23,20 @@ export const syntaxForeign = defineRule({
   level: "error",
   summary: "A placeholder as another syntax writes it.",
   why: "The program does not know it, so users see it as it stands: `Hello %s`. What stands in the source too is told of there alone, and what is quoted on purpose is let pass.",
+  messages: {
+    foreign: {
+      message: '"{found}" is not a placeholder in this book\'s syntax; users see it as text',
+      remedy: "write it as {syntax} does: {written}",
+    },
+    known: {
+      message: '"{found}" is not a placeholder in this book\'s syntax; users see it as text',
+      remedy: "write {written}",
+    },
+    dollar: {
+      message: '"$" before {argument} is not part of the placeholder; users see it',
+      remedy: "write {argument}",
+    },
+  },
   examples: {
     bad: [
       { source: "Hello %s", target: "Hallo %s" },
@@ -34,8 +48,9 @@ export const syntaxForeign = defineRule({
       { source: "Save 20%", target: "20% sparen" },
     ],
   },
-  looksAt: ["signs", "braces"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["signs", "braces"],
+  entry(view, context) {
+    const { catalog, entry, message, locale } = view;
     const { syntax } = context.book.config;
     if (syntax === "plain") return;
     const mayHold = message.facts.text.includes("{") || message.facts.text.includes("%");
@@ -56,16 +71,10 @@ export const syntaxForeign = defineRule({
         const span = spanInText(node, found.index, found[0].length);
         const known = source && [...source.message.facts.arguments.keys()];
         const name = /[\p{L}_][\w.]*/u.exec(found[0])?.[0] ?? "";
-        context.report(
-          catalog,
-          { at: "message", entry, ...(span && { span }) },
-          {
-            message: `"${found[0]}" is not a placeholder in this book's syntax; users see it as text`,
-            remedy: known?.includes(name)
-              ? `write ${context.print({ kind: "argument", name })}`
-              : `write it as ${syntax} does: ${context.print({ kind: "argument", name: name || "name" })}`,
-          },
-        );
+        const isKnown = known?.includes(name);
+        const written = context.argument(isKnown || name !== "" ? name : "name");
+        if (isKnown) view.report("known", { found: found[0], written }, { span });
+        else view.report("foreign", { found: found[0], syntax, written }, { span });
         break;
       }
     }
@@ -73,19 +82,14 @@ export const syntaxForeign = defineRule({
     if (syntax !== "icu") return;
     for (const [name, uses] of message.facts.arguments)
       for (const { span } of uses) {
-        const sign = span ? entry.text[span.start - 1] : undefined;
-        if (!span || sign !== "$" || /^\d/.test(name)) continue;
+        if (!span || entry.text[span.start - 1] !== "$" || /^\d/.test(name)) continue;
         // A dollar in front of an amount is one.
         if (/price|amount|total|cost|fee|fare|sum|balance|value|dollar|usd/i.test(name)) continue;
-        if (source?.entry.text.includes(`${sign}{${name}`)) continue;
-        context.report(
-          catalog,
-          { at: "message", entry, span: { start: span.start - 1, end: span.end } },
-          {
-            message: `"${sign}" before {${name}} is not part of the placeholder; users see it`,
-            remedy: `write {${name}}`,
-            severity: "warning",
-          },
+        if (source?.entry.text.includes(`\${${name}`)) continue;
+        view.report(
+          "dollar",
+          { argument: context.argument(name) },
+          { span: { start: span.start - 1, end: span.end }, severity: "warning" },
         );
       }
   },

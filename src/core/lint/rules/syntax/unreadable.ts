@@ -6,6 +6,7 @@ export const syntaxUnreadable = defineRule({
   level: "error",
   summary: "A message that its syntax cannot parse.",
   why: "The program throws an error or shows the message with its braces. Such a message gets no other finding: what it seems to lack may be in the part that could not be read. What only some programs refuse, such as a lone closing brace, is a warning.",
+  messages: {},
   examples: {
     bad: [
       { source: "{count} bikes", target: "{count Fahrräder" },
@@ -20,7 +21,7 @@ export const syntaxUnreadable = defineRule({
       { source: "5 < 6", target: "5 < 6" },
     ],
   },
-  looksAt: ["problems"],
+  needs: ["problems"],
   readsBroken: true,
-  entry: (context, view) => reportProblems(context, view, (code) => !isTagProblem(code)),
+  entry: (entry, context) => reportProblems(entry, context, (code) => !isTagProblem(code)),
 });

@@ -6,6 +6,7 @@ export const tagUnbalanced = defineRule({
   level: "error",
   summary: "A rich-text tag that is opened and not closed, closed and not opened, or crossed with another.",
   why: "The program throws an error, shows the tag as characters, or makes the rest of the page bold.",
+  messages: {},
   examples: {
     bad: [
       { source: "Read <b>this</b>", target: "Lies <b>das" },
@@ -16,7 +17,7 @@ export const tagUnbalanced = defineRule({
       { source: "First<br>Second", target: "Erstens<br>Zweitens", note: "an element that HTML never closes" },
     ],
   },
-  looksAt: ["problems"],
+  needs: ["problems"],
   readsBroken: true,
-  entry: (context, view) => reportProblems(context, view, isTagProblem),
+  entry: (entry, context) => reportProblems(entry, context, isTagProblem),
 });

@@ -6,6 +6,13 @@ export const tagUnknown = defineRule({
   level: "error",
   summary: "A rich-text tag that the source does not have.",
   why: "The program knows nothing to show for it: it throws an error, or users see the tag.",
+  messages: {
+    misspelled: { message: "unknown tag {tag}", remedy: "did you mean {meant}?" },
+    unknown: {
+      message: "unknown tag {tag}",
+      remedy: "remove it, or add it to the source and to the code that renders it",
+    },
+  },
   examples: {
     bad: [
       {
@@ -17,23 +24,16 @@ export const tagUnknown = defineRule({
     ],
     good: [{ source: "Read <terms>the terms</terms>", target: "<terms>Bedingungen</terms> lesen" }],
   },
-  looksAt: ["parts"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["parts"],
+  pair(target, source) {
+    const { message } = target;
     const { unknown } = matchNames(source.message.facts.tags, message.facts.tags);
     for (const { name, meant } of unknown) {
-      // What runs code is told of as that.
+      // What runs code is reported as that.
       if (/^(?:script|iframe|object|embed)$/i.test(name)) continue;
-      for (const tag of message.facts.tags.get(name) ?? []) {
-        context.report(
-          catalog,
-          { at: "message", entry, ...(tag.openSpan && { span: tag.openSpan }) },
-          {
-            message: `unknown tag <${name}>`,
-            remedy: meant
-              ? `did you mean <${meant}>?`
-              : "remove it, or add it to the source and to the code that renders it",
-          },
-        );
+      for (const { openSpan: span } of message.facts.tags.get(name) ?? []) {
+        if (meant) target.report("misspelled", { tag: `<${name}>`, meant: `<${meant}>` }, { span });
+        else target.report("unknown", { tag: `<${name}>` }, { span });
       }
     }
   },

@@ -5,6 +5,16 @@ export const textAddress = defineRule({
   level: "warning",
   summary: "An address of the source (web, e-mail) that the translation changed or lost.",
   why: "A link that leads nowhere is found by a user. A page in the reader's own language on the same site is let pass, and so is another ending of the same name (`.com`, `.de`).",
+  messages: {
+    missing: {
+      message: "missing address {address}, which the source has",
+      remedy: "write {address}, unless this language has another one",
+    },
+    changed: {
+      message: "missing address {address}, which the source has; the translation has {others}",
+      remedy: "write {address}, unless this language has another one",
+    },
+  },
   examples: {
     bad: [
       { source: "Write to help@quay.example", target: "Schreiben Sie an hilfe@quay.example" },
@@ -15,22 +25,17 @@ export const textAddress = defineRule({
       { source: "See https://quay.example/en/terms", target: "Siehe https://quay.example/de/agb" },
     ],
   },
-  looksAt: ["address"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["address"],
+  pair(target, source) {
+    const { message } = target;
     const from = source.message.facts.text;
     if (!/@|:\/\/|www\./.test(from)) return;
     const to = message.facts.text;
     const own = addressesIn(to);
     for (const address of addressesIn(from)) {
       if (own.has(address)) continue;
-      context.report(
-        catalog,
-        { at: "message", entry },
-        {
-          message: `missing ${address.includes("@") ? "address" : "site"} ${address}, which the source has${own.size > 0 ? `; the translation has ${[...own].join(", ")}` : ""}`,
-          remedy: `write ${address}, unless this language has another one`,
-        },
-      );
+      if (own.size > 0) target.report("changed", { address, others: [...own].join(", ") });
+      else target.report("missing", { address });
     }
   },
 });

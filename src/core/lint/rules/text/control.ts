@@ -9,6 +9,17 @@ export const textControl = defineRule({
   level: "error",
   summary: "Invisible control characters, and direction marks that are opened and not closed.",
   why: "An isolate (U+2066 to U+2068) or embedding without its end turns the direction of all that follows on the page; other control characters show as boxes or break a parser. Joiners, soft hyphens and direction marks without an end (U+200E, U+200F) belong to some languages and are let pass.",
+  messages: {
+    character: { message: "control character {character}", remedy: "remove it" },
+    unopened: {
+      message: "{character} closes a direction that is not open",
+      remedy: "remove it, or open the direction before the text",
+    },
+    unclosed: {
+      message: "{character} opens a direction that is never closed",
+      remedy: "write {end} at the end of the text it applies to",
+    },
+  },
   examples: {
     bad: [
       { locale: "ar", source: "Boat {name}", target: "القارب \u2068{name}" },
@@ -19,42 +30,33 @@ export const textControl = defineRule({
       { locale: "fa", source: "Boats", target: "قایق\u200cها" },
     ],
   },
-  looksAt: ["control"],
-  entry(context, { catalog, entry, locale }) {
-    const { text } = entry;
-    if (!suspicious.test(text) || decodedAgain(text, locale) !== undefined) return;
-    const report = (at: number, message: string, remedy: string) =>
-      context.report(
-        catalog,
-        { at: "message", entry, span: { start: at, end: at + 1 } },
-        { message, remedy },
-      );
+  needs: ["control"],
+  entry(entry) {
+    const { text } = entry.entry;
+    if (!suspicious.test(text) || decodedAgain(text, entry.locale) !== undefined) return;
     const open: { readonly at: number; readonly isIsolate: boolean }[] = [];
     for (let at = 0; at < text.length; at++) {
       const code = text.charCodeAt(at);
+      const span = { start: at, end: at + 1 };
       if ((code >= 0x2066 && code <= 0x2068) || (code >= 0x202a && code <= 0x202e && code !== 0x202c))
         open.push({ at, isIsolate: code >= 0x2066 });
       else if (code === 0x2069 || code === 0x202c) {
-        const last = open.pop();
-        if (last?.isIsolate !== (code === 0x2069)) {
-          report(
-            at,
-            `U+${code.toString(16).toUpperCase()} closes a direction that is not open`,
-            "remove it, or open the direction before the text",
-          );
-          return;
-        }
+        if (open.pop()?.isIsolate === (code === 0x2069)) continue;
+        entry.report("unopened", { character: codePoint(code) }, { span });
+        return;
       } else if (suspicious.test(text[at] ?? "")) {
-        report(at, `control character U+${code.toString(16).toUpperCase().padStart(4, "0")}`, "remove it");
+        entry.report("character", { character: codePoint(code) }, { span });
         return;
       }
     }
     const [first] = open;
-    if (first)
-      report(
-        first.at,
-        `U+${text.charCodeAt(first.at).toString(16).toUpperCase()} opens a direction that is never closed`,
-        `write U+${first.isIsolate ? "2069" : "202C"} at the end of the text it applies to`,
-      );
+    if (!first) return;
+    const { at, isIsolate } = first;
+    const data = { character: codePoint(text.charCodeAt(at)), end: isIsolate ? "U+2069" : "U+202C" };
+    entry.report("unclosed", data, { span: { start: at, end: at + 1 } });
   },
 });
+
+function codePoint(code: number): string {
+  return `U+${code.toString(16).toUpperCase().padStart(4, "0")}`;
+}

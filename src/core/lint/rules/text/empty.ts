@@ -6,6 +6,15 @@ export const textEmpty = defineRule({
   level: "error",
   summary: "A text with nothing in it, or only white space.",
   why: "Users see an empty button or a gap. Empty in the source and in the translation is an error in the source alone.",
+  messages: {
+    null: { message: 'value of "{key}" is null, not a text', remedy: "write the text, or remove the key" },
+    "null-translation": {
+      message: 'value of "{key}" is null, not a text',
+      remedy: 'translate "{source}"',
+    },
+    empty: { message: 'empty text for "{key}"', remedy: "write the text, or remove the key" },
+    "empty-translation": { message: 'empty text for "{key}"', remedy: 'translate "{source}"' },
+  },
   examples: {
     bad: [
       { source: "Search", target: "" },
@@ -13,22 +22,15 @@ export const textEmpty = defineRule({
     ],
     good: [{ source: "Search", target: "Suche" }],
   },
-  looksAt: ["blank", "value"],
-  entry(context, { catalog, entry, locale }) {
-    const isEmpty = entry.kind === "null" || (entry.kind === "text" && entry.text.trim() === "");
-    if (!isEmpty) return;
-    const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
+  needs: ["blank", "value"],
+  entry(view, context) {
+    const { catalog, entry, locale } = view;
+    const { key } = entry;
+    if (entry.kind !== "null" && (entry.kind !== "text" || entry.text.trim() !== "")) return;
+    const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, key);
     if (source?.entry.text.trim() === "") return;
-    context.report(
-      catalog,
-      { at: "message", entry },
-      {
-        message:
-          entry.kind === "null"
-            ? `value of "${entry.key}" is null, not a text`
-            : `empty text for "${entry.key}"`,
-        remedy: source ? `translate "${showForms(source.entry.text)}"` : "write the text, or remove the key",
-      },
-    );
+    const name = entry.kind === "null" ? "null" : "empty";
+    if (source) view.report(`${name}-translation`, { key, source: showForms(source.entry.text) });
+    else view.report(name, { key });
   },
 });

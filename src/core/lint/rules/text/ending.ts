@@ -21,6 +21,16 @@ export const textEnding = defineRule({
   level: "info",
   summary: "A text that ends in another mark than its source.",
   why: "A question that lost its mark reads as a statement, a label without its colon looks unlike its neighbours. The marks of each script are known (`？`, `؟`, `。`, `।`, the Greek `;`), spaces before them too; languages that write no full stop are let pass, and so is an exclamation mark that became a full stop or came from one.",
+  messages: {
+    ending: {
+      message: "the source ends with {wanted}, the translation with {own}",
+      remedy: "end it with {wanted}, as the language writes it",
+    },
+    extra: {
+      message: "the source ends with {wanted}, the translation with {own}",
+      remedy: "remove it, unless the language needs it",
+    },
+  },
   examples: {
     bad: [
       { source: "Leave now?", target: "Jetzt ablegen" },
@@ -33,8 +43,9 @@ export const textEnding = defineRule({
       { locale: "fr", source: "Name:", target: "Nom :" },
     ],
   },
-  looksAt: ["ending"],
-  pair(context, { catalog, entry, message, locale }, source) {
+  needs: ["ending"],
+  pair(target, source) {
+    const { entry, message, locale } = target;
     if (entry.text === source.entry.text) return;
     const wanted = kindsAt(source.message.nodes, source.locale);
     const [meant, ...others] = wanted;
@@ -46,21 +57,9 @@ export const textEnding = defineRule({
       if (pair.has("stop") && (pair.has("exclamation") || (pair.has("none") && stopless.has(language))))
         continue;
       if (pair.has("ellipsis") && (pair.has("stop") || pair.has("none"))) continue;
-      context.report(
-        catalog,
-        {
-          at: "message",
-          entry,
-          ...(span && { span: { start: Math.max(span.end - 1, span.start), end: span.end } }),
-        },
-        {
-          message: `the source ends with ${names[meant.kind]}, the translation with ${names[kind]}`,
-          remedy:
-            meant.kind === "none"
-              ? "remove it, unless the language needs it"
-              : `end it with ${names[meant.kind]}, as the language writes it`,
-        },
-      );
+      const data = { wanted: names[meant.kind], own: names[kind] };
+      const last = span && { start: Math.max(span.end - 1, span.start), end: span.end };
+      target.report(meant.kind === "none" ? "extra" : "ending", data, { span: last });
       return;
     }
   },

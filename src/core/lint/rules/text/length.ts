@@ -10,6 +10,17 @@ export const textLength = defineRule({
   level: "warning",
   summary: "A text that is longer than the book allows for its key.",
   why: 'A button has so much room and no more; what does not fit is cut off, or pushes its neighbours away. The configuration says how long texts may be, by key: `"limits": { "**.button": 20 }`, in characters, or in columns where letters differ in width. Of a plural the longest form counts, and values filled in count as three.',
+  messages: {
+    characters: {
+      message:
+        '{length, plural, one {# character} other {# characters}} long; the limit of "{key}" is {limit}',
+      remedy: "shorten it, or raise the limit in the configuration",
+    },
+    columns: {
+      message: '{length, plural, one {# column} other {# columns}} wide; the limit of "{key}" is {limit}',
+      remedy: "shorten it, or raise the limit in the configuration",
+    },
+  },
   examples: {
     bad: [
       {
@@ -28,23 +39,17 @@ export const textLength = defineRule({
     ],
   },
   applies: ({ book }) => book.config.limits !== undefined,
-  entry(context, { catalog, entry, message }) {
+  entry(view, context) {
+    const { entry, message } = view;
     const { limits } = context.book.config;
     if (limits === undefined) return;
     for (const [pattern, limit] of Object.entries(limits)) {
       if (!limitTest(pattern, context.book.config)(entry.key)) continue;
       const most = typeof limit === "number" ? limit : (limit.characters ?? limit.columns ?? Infinity);
       const inColumns = typeof limit !== "number" && limit.columns !== undefined;
-      const text = widestText(message.nodes, inColumns ? displayWidth : (one) => [...one].length);
-      if (text <= most) continue;
-      context.report(
-        catalog,
-        { at: "message", entry },
-        {
-          message: `${text} ${inColumns ? "columns" : "characters"} long; the limit of "${entry.key}" is ${most}`,
-          remedy: "shorten it, or raise the limit in the configuration",
-        },
-      );
+      const length = widestText(message.nodes, inColumns ? displayWidth : (one) => [...one].length);
+      if (length <= most) continue;
+      view.report(inColumns ? "columns" : "characters", { length, key: entry.key, limit: most });
       return;
     }
   },

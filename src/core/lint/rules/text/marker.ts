@@ -18,6 +18,13 @@ export const textMarker = defineRule({
   level: "warning",
   summary: "A mark left for a translator, the key in place of the text, or a pseudo-locale's brackets.",
   why: "Users read `TODO` or `page.title`. What the source has too is told of there alone.",
+  messages: {
+    marker: { message: "placeholder text: users would read {what}", remedy: "write the text" },
+    "marker-translation": {
+      message: "placeholder text: users would read {what}",
+      remedy: 'translate "{source}"',
+    },
+  },
   examples: {
     bad: [
       { source: "Deck plan", target: "TODO: Deck plan" },
@@ -29,8 +36,9 @@ export const textMarker = defineRule({
       { locale: "es", source: "All boats", target: "Todo el barco" },
     ],
   },
-  looksAt: ["marker"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["marker"],
+  entry(view, context) {
+    const { catalog, entry, message, locale } = view;
     const { text } = message.facts;
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
     const isKey = entry.text === entry.key && /[._]/.test(entry.key) && !/\s/.test(entry.key);
@@ -43,13 +51,7 @@ export const textMarker = defineRule({
           : markers.some(([pattern]) => pattern.test(source.message.facts.text))))
     )
       return;
-    context.report(
-      catalog,
-      { at: "message", entry },
-      {
-        message: `placeholder text: users would read ${found}`,
-        remedy: source ? `translate "${source.entry.text}"` : "write the text",
-      },
-    );
+    if (source) view.report("marker-translation", { what: found, source: source.entry.text });
+    else view.report("marker", { what: found });
   },
 });

@@ -5,26 +5,30 @@ export const textNormalForm = defineRule({
   level: "warning",
   summary: "Text that is not in Unicode's normal form NFC.",
   why: "`ä` can be one character or two that look the same: searching, comparing and counting go wrong where both are used. NFC (UAX 15) is what keyboards and the web use.",
+  messages: {
+    "not-nfc": {
+      message: "not in normal form NFC: letters and their accents are separate characters",
+      remedy: "convert it to NFC; `fond lint --fix --write` does",
+    },
+  },
   examples: {
     bad: [{ source: "Ferry", target: "Fa\u0308hre", fixed: "Fähre" }],
     good: [{ source: "Ferry", target: "Fähre" }],
   },
-  looksAt: ["composed"],
-  entry(context, { catalog, entry }) {
+  needs: ["composed"],
+  entry(view) {
+    const { entry } = view;
     const { text } = entry;
     if (entry.kind !== "text" || !/[\u0300-\uffff]/.test(text)) return;
     const normal = text.normalize("NFC");
     if (normal === text) return;
     let at = 0;
     while (text[at] === normal[at]) at++;
-    context.report(
-      catalog,
-      { at: "message", entry, span: { start: at, end: Math.min(at + 2, text.length) } },
-      {
-        message: "not in normal form NFC: letters and their accents are separate characters",
-        remedy: "convert it to NFC; `fond lint --fix --write` does",
-        fix: { text: normal },
-      },
+    const whole = { start: 0, end: text.length };
+    view.report(
+      "not-nfc",
+      {},
+      { span: { start: at, end: Math.min(at + 2, text.length) }, fix: { span: whole, text: normal } },
     );
   },
 });

@@ -6,6 +6,16 @@ export const textNumbers = defineRule({
   level: "warning",
   summary: "A number of the source that the translation changed or lost.",
   why: "A price or a limit that differs between languages is a promise that cannot be kept. Digits of every script and the separators of every locale are known; numbers up to twelve may be written as words, and times of day may be written in another way of counting hours.",
+  messages: {
+    missing: {
+      message: "missing number {missing}, which the source has",
+      remedy: "write the source's number the way the language writes numbers",
+    },
+    changed: {
+      message: "missing number {missing}, which the source has; the translation has {others}",
+      remedy: "write the source's number the way the language writes numbers",
+    },
+  },
   examples: {
     bad: [{ source: "Free for 30 days", target: "20 Tage kostenlos" }],
     good: [
@@ -15,8 +25,9 @@ export const textNumbers = defineRule({
       { source: "2 boats", target: "zwei Boote" },
     ],
   },
-  looksAt: ["digits"],
-  pair(context, { catalog, entry, message }, source) {
+  needs: ["digits"],
+  pair(target, source) {
+    const { message } = target;
     const from = source.message.facts.text;
     const to = message.facts.text;
     if (!/\p{Nd}/u.test(from) && !/\p{Nd}/u.test(to)) return;
@@ -27,16 +38,10 @@ export const textNumbers = defineRule({
     const own = numbersIn(to);
     const missing = [...wanted].filter((one) => !own.has(one) && !(Number(one) <= 12));
     const added = [...own].filter((one) => !wanted.has(one) && !(Number(one) <= 12));
-    if (missing.length === 0 && (added.length === 0 || wanted.size === 0)) return;
     if (missing.length === 0) return;
-    context.report(
-      catalog,
-      { at: "message", entry },
-      {
-        message: `missing number ${missing.join(", ")}, which the source has${added.length > 0 ? `; the translation has ${added.join(", ")}` : ""}`,
-        remedy: "write the source's number the way the language writes numbers",
-      },
-    );
+    const data = { missing: missing.join(", ") };
+    if (added.length > 0) target.report("changed", { ...data, others: added.join(", ") });
+    else target.report("missing", data);
   },
 });
 

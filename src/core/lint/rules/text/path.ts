@@ -7,6 +7,16 @@ export const textPath = defineRule({
   level: "error",
   summary: "A text that is a part of an address, and is not safe there or not unique.",
   why: 'A site whose addresses are translated takes them from the catalogs: a space or an accent breaks the link, and two pages with one address hide each other. The configuration names such keys: `"paths": ["slugs.**"]`.',
+  messages: {
+    unsafe: {
+      message: '"{character}" is not safe in an address',
+      remedy: "use only letters a to z, digits, - and _ (RFC 3986, section 2.3)",
+    },
+    duplicate: {
+      message: 'duplicate address "{address}", also used by "{other}"',
+      remedy: "give each page its own address",
+    },
+  },
   examples: {
     bad: [
       {
@@ -37,21 +47,13 @@ export const textPath = defineRule({
       if (odd)
         context.report(
           catalog,
-          { at: "message", entry, span: { start: odd.index, end: odd.index + 1 } },
-          {
-            message: `"${odd[0]}" is not safe in an address`,
-            remedy: "use only letters a to z, digits, - and _ (RFC 3986, section 2.3)",
-          },
+          entry,
+          "unsafe",
+          { character: odd[0] },
+          { span: { start: odd.index, end: odd.index + 1 } },
         );
       else if (other !== undefined)
-        context.report(
-          catalog,
-          { at: "message", entry },
-          {
-            message: `duplicate address "${entry.text}", also used by "${other}"`,
-            remedy: "give each page its own address",
-          },
-        );
+        context.report(catalog, entry, "duplicate", { address: entry.text, other });
       else seen.set(`${group} ${entry.text}`, entry.key);
     }
   },

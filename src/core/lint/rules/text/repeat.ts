@@ -46,6 +46,9 @@ export const textRepeat = defineRule({
   level: "info",
   summary: "A word twice in a row.",
   why: "It is a slip of editing. Words that correct sentences have twice (`die die`, `nous nous`, `had had`), languages that double words on purpose, and what the source doubles too are let pass.",
+  messages: {
+    repeated: { message: 'repeated word "{word}"', remedy: "remove one of the two" },
+  },
   examples: {
     bad: [{ source: "Choose a boat", target: "Wählen Sie ein ein Boot" }],
     good: [
@@ -53,8 +56,9 @@ export const textRepeat = defineRule({
       { source: "Bye bye, boat", target: "Tschüss tschüss, Boot" },
     ],
   },
-  looksAt: ["repeat"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["repeat"],
+  entry(view, context) {
+    const { catalog, entry, message, locale } = view;
     if (doubling.has(languageOf(locale))) return;
     const isSource = locale === context.book.sourceLocale;
     for (const node of textNodesIn(message.nodes)) {
@@ -63,11 +67,7 @@ export const textRepeat = defineRule({
       const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
       if (source && doubledWord(source.message.facts.text)) return;
       const span = spanInText(node, found.index, found.length);
-      context.report(
-        catalog,
-        { at: "message", entry, ...(span && { span }) },
-        { message: `repeated word "${found.first}"`, remedy: "remove one of the two" },
-      );
+      view.report("repeated", { word: found.first }, { span });
       return;
     }
   },

@@ -67,6 +67,16 @@ export const textScript = defineRule({
   level: "warning",
   summary: "Letters of a script that the locale does not use, and look-alikes inside a word.",
   why: "Text of another language was pasted into the file, or a Latin `c` stands in a Russian word: it looks right, and no search finds it. Latin letters are let pass everywhere, what the source has too, and single letters, which are signs.",
+  messages: {
+    mixed: {
+      message: '"{text}" mixes in a Latin letter that looks like one of its own script',
+      remedy: "type the word again in its own script",
+    },
+    foreign: {
+      message: '"{text}" is in a script that {locale} does not use',
+      remedy: "check whether the text belongs to this locale",
+    },
+  },
   examples: {
     bad: [
       { source: "Boats", target: "Лодки" },
@@ -78,8 +88,9 @@ export const textScript = defineRule({
       { locale: "ja", source: "Timetable", target: "時刻表とボート" },
     ],
   },
-  looksAt: ["script"],
-  entry(context, { catalog, entry, message, locale }) {
+  needs: ["script"],
+  entry(view, context) {
+    const { catalog, entry, message, locale } = view;
     const { text } = message.facts;
     if (!/[\u0370-\uffff]/.test(text)) return;
     const { foreign, mixed } = scriptsOf(locale);
@@ -91,20 +102,9 @@ export const textScript = defineRule({
       const found = (isSource ? null : foreign.exec(node.value)) ?? mixed?.exec(node.value);
       if (!found || source?.entry.text.includes(found[0])) continue;
       const span = spanInText(node, found.index, found[0].length);
-      const isMixed = /\p{Script=Latin}/u.test(found[0]);
-      context.report(
-        catalog,
-        { at: "message", entry, ...(span && { span }) },
-        isMixed
-          ? {
-              message: `"${found[0]}" mixes in a Latin letter that looks like one of its own script`,
-              remedy: "type the word again in its own script",
-            }
-          : {
-              message: `"${found[0]}" is in a script that ${locale} does not use`,
-              remedy: "check whether the text belongs to this locale",
-            },
-      );
+      const [quoted] = found;
+      if (/\p{Script=Latin}/u.test(quoted)) view.report("mixed", { text: quoted }, { span });
+      else view.report("foreign", { text: quoted, locale }, { span });
       return;
     }
   },

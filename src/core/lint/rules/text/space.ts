@@ -11,6 +11,27 @@ export const textSpace = defineRule({
   level: "warning",
   summary: "Leading, trailing and doubled spaces.",
   why: "A space at the end of a text is there because another text follows: without it words run together, and one too many shows as a gap. Where most translations do without the source's space, the source is at fault, and it is reported there once. Languages that write no spaces may drop them. Texts of several lines are not checked.",
+  messages: {
+    "source-trailing": {
+      message: "trailing space that most translations omit",
+      remedy: "remove it from the source",
+    },
+    "source-leading": {
+      message: "leading space that most translations omit",
+      remedy: "remove it from the source",
+    },
+    trailing: { message: "trailing space", remedy: "remove it" },
+    leading: { message: "leading space", remedy: "remove it" },
+    "no-trailing": {
+      message: "missing trailing space, which the source has",
+      remedy: "add the space: another text likely follows",
+    },
+    "no-leading": {
+      message: "missing leading space, which the source has",
+      remedy: "add the space: another text likely precedes it",
+    },
+    double: { message: "two spaces in a row", remedy: "write one space" },
+  },
   examples: {
     bad: [
       { source: "Total: ", target: "Summe:", fixed: "Summe: " },
@@ -22,28 +43,20 @@ export const textSpace = defineRule({
       { locale: "ja", source: "Total: ", target: "合計：" },
     ],
   },
-  looksAt: ["space"],
-  entry(context, { catalog, entry, locale }) {
+  needs: ["space"],
+  entry(view, context) {
+    const { catalog, entry, locale } = view;
     const { text } = entry;
     if (locale !== context.book.sourceLocale || entry.kind !== "text" || text.includes("\n")) return;
     if (text.trim() === "" || text === text.trim() || isMeant(context.book, catalog, entry)) return;
-    const atEnd = text === text.trimStart();
-    const edge = atEnd ? text.length - text.trimEnd().length : text.length - text.trimStart().length;
-    context.report(
-      catalog,
-      {
-        at: "message",
-        entry,
-        span: atEnd ? { start: text.length - edge, end: text.length } : { start: 0, end: edge },
-      },
-      {
-        message: `${atEnd ? "trailing" : "leading"} space that most translations do without`,
-        remedy: "remove it from the source",
-        fix: { text: text.trim() },
-      },
-    );
+    const lead = text.length - text.trimStart().length;
+    const end = text.trimEnd().length;
+    const fix = { span: { start: 0, end: text.length }, text: text.trim() };
+    if (lead === 0) view.report("source-trailing", {}, { span: { start: end, end: text.length }, fix });
+    else view.report("source-leading", {}, { span: { start: 0, end: lead }, fix });
   },
-  pair(context, { catalog, entry, message, locale }, source) {
+  pair(target, source, context) {
+    const { entry, message, locale } = target;
     const { text } = entry;
     const from = source.entry.text;
     if (text.includes("\n") || from.includes("\n") || text.trim() === "" || entry.kind !== "text") return;
@@ -57,27 +70,17 @@ export const textSpace = defineRule({
     if (model !== from && text !== text.trim()) return;
     const may = (own: string, wanted: string) =>
       own === wanted || (own === "" && spaceless.has(languageOf(locale)));
-    if (!may(lead, wantedLead) || !may(tail, wantedTail)) {
-      const fixed =
-        (may(lead, wantedLead) ? lead : wantedLead) +
-        text.trim() +
-        (may(tail, wantedTail) ? tail : wantedTail);
-      const atEnd = may(lead, wantedLead);
-      const span = atEnd
+    const hasLead = may(lead, wantedLead);
+    const hasTail = may(tail, wantedTail);
+    if (!hasLead || !hasTail) {
+      const fixed = (hasLead ? lead : wantedLead) + text.trim() + (hasTail ? tail : wantedTail);
+      const fix = { span: { start: 0, end: text.length }, text: fixed };
+      const span = hasLead
         ? { start: text.length - Math.max(tail.length, 1), end: text.length }
         : { start: 0, end: Math.max(lead.length, 1) };
-      const lost = (atEnd ? tail : lead).length < (atEnd ? wantedTail : wantedLead).length;
-      context.report(
-        catalog,
-        { at: "message", entry, span },
-        {
-          message: lost
-            ? `missing ${atEnd ? "trailing" : "leading"} space, which the source has`
-            : `${atEnd ? "trailing" : "leading"} space`,
-          remedy: lost ? "add the space: another text likely follows" : "remove it",
-          fix: { text: fixed },
-        },
-      );
+      if (hasLead)
+        target.report(tail.length < wantedTail.length ? "no-trailing" : "trailing", {}, { span, fix });
+      else target.report(lead.length < wantedLead.length ? "no-leading" : "leading", {}, { span, fix });
     }
     if (/\S {2,}\S/.test(from)) return;
     for (const node of textNodesIn(message.nodes)) {
@@ -85,17 +88,7 @@ export const textSpace = defineRule({
       const span = found && spanInText(node, found.index, found[0].length);
       if (!found || !span) continue;
       const isExact = text.slice(span.start, span.end) === found[0];
-      context.report(
-        catalog,
-        { at: "message", entry, span },
-        {
-          message: "two spaces in a row",
-          remedy: "write one space",
-          ...(isExact && {
-            fix: { text: `${text.slice(0, span.start)} ${text.slice(span.end)}` },
-          }),
-        },
-      );
+      target.report("double", {}, { span, fix: isExact ? " " : undefined });
       return;
     }
   },

@@ -8,6 +8,18 @@ export const textStale = defineRule({
   level: "warning",
   summary: "A translation whose source text changed after it was made.",
   why: "It may say what is no longer true: an old price, a rule that was dropped. The ledger knows which source text a translation was made from; a translation edited since counts as made from the new one.",
+  messages: {
+    stale: {
+      message: "stale translation: the source text changed after {date}",
+      remedy:
+        'the source now reads "{source}": update the translation, or run `fond review {key} --locale {locale} --same-meaning --write` if it still applies',
+    },
+    "stale-from": {
+      message: 'stale translation, made from "{former}" ({date})',
+      remedy:
+        'the source now reads "{source}": update the translation, or run `fond review {key} --locale {locale} --same-meaning --write` if it still applies',
+    },
+  },
   examples: {
     bad: [
       {
@@ -25,7 +37,8 @@ export const textStale = defineRule({
     ],
   },
   applies: ({ book, ledger }) => book.targetLocales.some((locale) => ledger(locale).size > 0),
-  pair(context, { catalog, entry, locale }, source) {
+  pair(target, source, context) {
+    const { catalog, entry, locale } = target;
     const key = context.book.fullKey(catalog.namespace, entry.key);
     const ledger = context.ledger(locale);
     // Nearly all are from the source text of now; no record is another matter.
@@ -40,16 +53,13 @@ export const textStale = defineRule({
     });
     if (!stale) return;
     const former = context.formerSource(catalog, entry.key, record.source);
-    context.report(
-      catalog,
-      { at: "message", entry },
-      {
-        message:
-          former === undefined
-            ? `stale translation: the source text changed after ${record.date}`
-            : `stale translation, made from "${former}" (${record.date})`,
-        remedy: `the source now reads "${source.entry.text}": update the translation, or run \`fond review ${shellWord(context.book.codeKey(catalog.namespace, entry.key))} --locale ${locale} --same-meaning --write\` if it still applies`,
-      },
-    );
+    const data = {
+      date: record.date,
+      source: source.entry.text,
+      key: shellWord(context.book.codeKey(catalog.namespace, entry.key)),
+      locale,
+    };
+    if (former === undefined) target.report("stale", data);
+    else target.report("stale-from", { ...data, former });
   },
 });

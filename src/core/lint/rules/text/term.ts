@@ -6,6 +6,16 @@ export const textTerm = defineRule({
   level: "warning",
   summary: "A term of the glossary that the translation does not use, or a word that the glossary forbids.",
   why: 'A thing that has one name here and another there is two things to a reader. The configuration names the glossary, a CSV table or TBX-Basic: `"glossary": "terms.csv"`. Endings of words may differ; a `*` in the glossary says how much of a word must stay. Compounds of German and its neighbours are found by the start of the word only.',
+  messages: {
+    forbidden: {
+      message: '"{word}" is a term that the glossary forbids',
+      remedy: "use the glossary's term",
+    },
+    unused: {
+      message: 'glossary term not used: "{term}" is {wanted}',
+      remedy: 'use "{first}" in the form that the sentence needs',
+    },
+  },
   examples: {
     bad: [
       {
@@ -26,19 +36,18 @@ export const textTerm = defineRule({
     ],
   },
   applies: ({ glossary }) => glossary.length > 0,
-  entry(context, { catalog, entry, message, locale }) {
+  entry(view, context) {
+    const { message, locale } = view;
     for (const { avoided } of context.glossary) {
       for (const word of inLocale(avoided, locale) ?? []) {
         if (!termTest(word, true).test(message.facts.text)) continue;
-        context.report(
-          catalog,
-          { at: "message", entry },
-          { message: `"${word}" is a term that the glossary forbids`, remedy: "use the glossary's term" },
-        );
+        view.report("forbidden", { word });
       }
     }
   },
-  pair(context, { catalog, entry, message, locale }, source) {
+  pair(target, source, context) {
+    const { message, locale } = target;
+    const bare = (term: string) => term.replace("*", "");
     for (const { terms } of context.glossary) {
       const wanted = inLocale(terms, locale);
       const own = inLocale(terms, source.locale)?.find((term) =>
@@ -46,14 +55,11 @@ export const textTerm = defineRule({
       );
       if (!wanted || own === undefined || wanted.some((term) => termTest(term).test(message.facts.text)))
         continue;
-      context.report(
-        catalog,
-        { at: "message", entry },
-        {
-          message: `glossary term not used: "${own.replace("*", "")}" is ${wanted.map((term) => `"${term.replace("*", "")}"`).join(" or ")}`,
-          remedy: `use "${wanted[0]?.replace("*", "") ?? ""}" in the form that the sentence needs`,
-        },
-      );
+      target.report("unused", {
+        term: bare(own),
+        wanted: wanted.map((term) => `"${bare(term)}"`).join(" or "),
+        first: bare(wanted[0] ?? ""),
+      });
     }
   },
 });

@@ -38,6 +38,16 @@ export const textTypography = defineRule({
   level: "info",
   summary: "Typography that is not the locale's own: straight quotation marks, no space before French marks.",
   why: "It is read as carelessness. Straight marks are reported only where the source has typographic ones, so that a project that writes straight marks throughout is left in peace; French spaces only where the marks stand right behind a letter, and not in Canada and Switzerland, where usage differs.",
+  messages: {
+    quotes: {
+      message: "straight quotation marks; the source has typographic ones",
+      remedy: "write {better}",
+    },
+    space: {
+      message: 'missing narrow space before "{character}", which French uses',
+      remedy: "write U+202F before it",
+    },
+  },
   examples: {
     bad: [
       {
@@ -53,8 +63,9 @@ export const textTypography = defineRule({
       { locale: "fr", source: "Leave now?", target: "Partir maintenant ?" },
     ],
   },
-  looksAt: ["marks"],
-  pair(context, { catalog, entry, message, locale }, source) {
+  needs: ["marks"],
+  pair(target, source) {
+    const { entry, message, locale } = target;
     const { text } = message.facts;
     const language = languageOf(locale);
     const own = quotes[language];
@@ -69,19 +80,8 @@ export const textTypography = defineRule({
         const span = found && spanInText(node, found.index, found[0].length);
         if (!found || !span) continue;
         const better = own[0] + (found[1] ?? "") + own[1];
-        context.report(
-          catalog,
-          { at: "message", entry, span },
-          {
-            message: "straight quotation marks; the source has typographic ones",
-            remedy: `write ${better}`,
-            ...(entry.text.slice(span.start, span.end) === found[0] && {
-              fix: {
-                text: entry.text.slice(0, span.start) + better + entry.text.slice(span.end),
-              },
-            }),
-          },
-        );
+        const isExact = entry.text.slice(span.start, span.end) === found[0];
+        target.report("quotes", { better }, { span, fix: isExact ? better : undefined });
         return;
       }
     }
@@ -90,17 +90,7 @@ export const textTypography = defineRule({
       const found = /(?<=\p{L})(?<!&\w{2,8})[?!;](?=\s|$)/u.exec(node.value);
       const span = found && spanInText(node, found.index, 1);
       if (!found || !span || entry.text[span.start] !== found[0]) continue;
-      context.report(
-        catalog,
-        { at: "message", entry, span },
-        {
-          message: `missing narrow space before "${found[0]}", which French uses`,
-          remedy: "write U+202F before it",
-          fix: {
-            text: `${entry.text.slice(0, span.start)}\u202f${entry.text.slice(span.start)}`,
-          },
-        },
-      );
+      target.report("space", { character: found[0] }, { span, fix: `\u202f${found[0]}` });
       return;
     }
   },

@@ -1,4 +1,5 @@
 import { mayStaySame } from "../../../ledger/standing.js";
+import { languageName } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const textUntranslated = defineRule({
@@ -6,6 +7,9 @@ export const textUntranslated = defineRule({
   level: "warning",
   summary: "A translation that is the same as the source.",
   why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source's own language, and texts that the ledger has as translated or better.",
+  messages: {
+    untranslated: { message: "not translated", remedy: "translate it into {language}" },
+  },
   examples: {
     bad: [{ source: "Choose a sailing", target: "Choose a sailing" }],
     good: [
@@ -15,8 +19,9 @@ export const textUntranslated = defineRule({
       { locale: "en-GB", source: "Choose a sailing", target: "Choose a sailing" },
     ],
   },
-  looksAt: ["same"],
-  pair(context, { catalog, entry, message, locale }, source) {
+  needs: ["same"],
+  pair(target, source, context) {
+    const { catalog, entry, message, locale } = target;
     if (
       entry.text !== source.entry.text ||
       entry.kind !== "text" ||
@@ -27,13 +32,6 @@ export const textUntranslated = defineRule({
     if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
     const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
-    context.report(
-      catalog,
-      { at: "message", entry },
-      {
-        message: "not translated",
-        remedy: `translate it into ${new Intl.DisplayNames(["en"], { type: "language" }).of(locale) ?? locale}`,
-      },
-    );
+    target.report("untranslated", { language: languageName(locale) });
   },
 });

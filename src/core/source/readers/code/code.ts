@@ -1,3 +1,4 @@
+import { notices } from "../../../message/notices.js";
 import { withoutQuoted } from "../../../text/delimited.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
@@ -155,8 +156,7 @@ class CodeReader {
     const { spec } = this;
     if (node.isError && this.problems.length === 0)
       this.problems.push({
-        message: "the code does not parse here",
-        remedy: "correct the code; the rest of the file was read",
+        ...sayOf("syntax-error", {}),
         span: { start: node.start, end: Math.max(node.end, node.start + 1) },
       });
     if (spec.comments.includes(node.type)) {
@@ -415,15 +415,9 @@ class CodeReader {
     for (const one of taken) this.consumeChoice(one);
     const obstacle =
       formatted !== undefined
-        ? {
-            reason: `“${formatted}” formats a value in place`,
-            remedy: "format the value before, or write the message by hand with a typed argument",
-          }
+        ? say("formatted", { code: formatted })
         : unknown
-          ? {
-              reason: "its values come from a list or map that the code does not show here",
-              remedy: "name the values one by one, or write the message by hand",
-            }
+          ? say("unknown-values", {})
           : undefined;
     this.add("template", whole, joinTexts(pieces), [], obstacle);
   }
@@ -517,7 +511,7 @@ class CodeReader {
     const remarks = [...(pieces.length > 1 ? own : []), ...chosen];
     const span = { start: node.start, end: node.end };
     const context = this.contextOf(node);
-    const hindrance = obstacle ?? (context.role === "key" ? keptKey : undefined);
+    const hindrance = obstacle ?? (context.role === "key" ? say("name", {}) : undefined);
     this.literals.push({
       form,
       span,
@@ -859,11 +853,27 @@ class CodeReader {
   }
 }
 
-/** Other code may look a value up by its name, in the words that stand here. */
-const keptKey: Obstacle = {
-  reason: "it is the name of a value, which code may look up by these words",
-  remedy: "see who reads it, and move it by hand",
-};
+const sayOf = notices("source", {
+  "syntax-error": {
+    message: "the code does not parse here",
+    remedy: "fix the code; the rest of the file was read",
+  },
+});
+
+const say = notices("extract", {
+  formatted: {
+    message: '"{code}" formats a value in place',
+    remedy: "format the value first, or write the message by hand with a typed argument",
+  },
+  "unknown-values": {
+    message: "its values come from a list or map that is not visible here",
+    remedy: "name the values one by one, or write the message by hand",
+  },
+  name: {
+    message: "it is the name of a value, and code may look it up by this text",
+    remedy: "check who reads it, and move it by hand",
+  },
+});
 
 /** The string that a method is called on, in grammars whose calls hold a member expression. */
 function receiverOf(node: CodeNode): CodeNode | undefined {

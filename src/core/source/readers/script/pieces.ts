@@ -1,3 +1,4 @@
+import { notices } from "../../../message/notices.js";
 import type {
   BinaryExpression,
   ConditionalExpression,
@@ -185,19 +186,25 @@ function isText(node: Node): boolean {
 }
 
 /** Why an expression inside a text keeps it from becoming one message: it chooses between words itself. */
+const say = notices("extract", {
+  "word-by-value": {
+    message: "the sentence chooses a word by a number or value in code",
+    remedy: "write it as one message with a plural or select, then look that up",
+  },
+  "word-by-code": {
+    message: "the sentence has a word in it that code chooses",
+    remedy: "write one message for each case, or a select",
+  },
+});
+
+/** The id of the refusal of a sentence whose words depend on a number or value. */
+export const wordByValue = "extract/word-by-value";
+
 function obstacleIn(expression: Expression): Obstacle | undefined {
   if (!choosesWords(expression)) return undefined;
   const counts =
     expression.type === "ConditionalExpression" && /===?|!==?|[<>]/.test(testOperator(expression.test));
-  return counts
-    ? {
-        reason: "the sentence chooses a word by a number or value in code",
-        remedy: "write it as one message with a plural or select, then look that up",
-      }
-    : {
-        reason: "the sentence has a word in it that code chooses",
-        remedy: "write one message for each case, or a select",
-      };
+  return counts ? say("word-by-value", {}) : say("word-by-code", {});
 }
 
 function testOperator(test: Expression): string {

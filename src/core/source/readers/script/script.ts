@@ -1,3 +1,5 @@
+import { notices } from "../../../message/notices.js";
+import type { Notice } from "../../../text/wording.js";
 import { nestsTooDeep } from "./depth.js";
 import { decodeHTMLStrict } from "entities";
 import {
@@ -36,7 +38,7 @@ import { LookupReader } from "./lookups.js";
 import { uniqueNames } from "../expression-names.js";
 import { languageChoice, languageTable, type LanguageBranches } from "./choices.js";
 import { isCounted, withOneName } from "../worded-choice.js";
-import { isGluing, PieceList } from "./pieces.js";
+import { isGluing, PieceList, wordByValue } from "./pieces.js";
 import { returnedByElse, returnedBySwitch, returnedInTurn, type ReturnedTexts } from "./returned-texts.js";
 
 interface ParsedScript {
@@ -57,18 +59,52 @@ export function parseScript(file: string, text: string): ParsedScript {
   return result;
 }
 
+const say = notices("source", {
+  "too-deep-to-parse": {
+    message: "the code is nested too deeply to parse",
+    remedy: 'fix it, or exclude the file with the book\'s "ignore"',
+  },
+  unparsed: {
+    message: "the code does not parse",
+    remedy: 'fix it, or exclude the file with the book\'s "ignore"',
+  },
+  "too-deep": {
+    message: "the code is nested too deeply to read whole",
+    remedy: "split the expression; the rest of the file was read",
+  },
+  syntax: {
+    message: "{detail}",
+    remedy: "fix the code here; what could be read of the file is still checked",
+  },
+  "syntax-help": { message: "{detail}", remedy: "{help}" },
+});
+
+const sayOf = notices("extract", {
+  enum: {
+    message: "the values of an enum are fixed when it is compiled",
+    remedy: "turn the enum's texts into a function of its members",
+  },
+  constant: { message: '"as const" takes fixed values only', remedy: "move the text out of the constant" },
+  languages: {
+    message: "it is one of several languages side by side in code",
+    remedy: "move them into the catalogs by hand, each under one key",
+  },
+  "unnamed-language": {
+    message: "code chooses it by the language, and does not say which language the other text is in",
+    remedy: "name that language too, or move the texts into the catalogs by hand",
+  },
+});
+
+function lowerFirst(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1);
+}
+
 /** A script of which nothing could be parsed. */
-function unparsed(file: string, message: string): ParsedScript {
+function unparsed(file: string, notice: Notice): ParsedScript {
   return {
     program: parseSync(file, "").program,
     comments: () => [],
-    problems: [
-      {
-        message,
-        remedy: "correct it, or leave the file out with the book's “ignore”",
-        span: { start: 0, end: 0 },
-      },
-    ],
+    problems: [{ ...notice, span: { start: 0, end: 0 } }],
   };
 }
 
@@ -81,7 +117,7 @@ export function parseAnew(file: string, text: string): ParsedScript {
       : /\.[mc]?ts$/.test(file)
         ? "ts"
         : "jsx";
-  if (nestsTooDeep(text)) return unparsed(file, "the code is nested too deeply to parse");
+  if (nestsTooDeep(text)) return unparsed(file, say("too-deep-to-parse", {}));
   const parse = (sourceType: "unambiguous" | "commonjs") =>
     parseSync(file, text, {
       lang,
@@ -101,7 +137,7 @@ export function parseAnew(file: string, text: string): ParsedScript {
     ({ program } = result);
   } catch {
     // The parser hands its tree over as JSON, and for some broken code that is none.
-    return unparsed(file, "the code does not parse");
+    return unparsed(file, say("unparsed", {}));
   }
   const { errors } = result;
   const problems = errors
@@ -109,9 +145,9 @@ export function parseAnew(file: string, text: string): ParsedScript {
     .map((error): SourceProblem => {
       const label = error.labels[0];
       return {
-        message: error.message.charAt(0).toLowerCase() + error.message.slice(1),
-        remedy:
-          error.helpMessage ?? "correct the code here; what could be read of the file is still looked at",
+        ...(error.helpMessage === null || error.helpMessage === undefined
+          ? say("syntax", { detail: lowerFirst(error.message) })
+          : say("syntax-help", { detail: lowerFirst(error.message), help: error.helpMessage })),
         span: { start: label?.start ?? 0, end: label?.end ?? 0 },
       };
     });
@@ -134,8 +170,7 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     tooDeep = {
-      message: "the code is nested too deeply to read whole",
-      remedy: "split the expression; the rest of the file was read",
+      ...say("too-deep", {}),
       span: { start: 0, end: 1 },
     };
   }
@@ -261,20 +296,11 @@ class ScriptReader {
       case "TSModuleDeclaration":
         return;
       case "TSEnumMember":
-        if (node.initializer)
-          this.obstruct(
-            node.initializer,
-            "an enum's values are fixed when it is compiled",
-            "turn the enum's texts into a function from its members",
-          );
+        if (node.initializer) this.obstruct(node.initializer, sayOf("enum", {}));
         break;
       case "TSAsExpression":
         if (this.text.slice(node.typeAnnotation.start, node.typeAnnotation.end) === "const")
-          this.obstruct(
-            node.expression,
-            "“as const” takes fixed values only",
-            "take the text out of the constant",
-          );
+          this.obstruct(node.expression, sayOf("constant", {}));
         break;
       case "ExpressionStatement":
         if ("directive" in node && node.directive) return;
@@ -304,11 +330,7 @@ class ScriptReader {
         break;
       case "ObjectExpression":
         if (isKeyedByLocale(node.properties)) {
-          this.obstruct(
-            node,
-            "it is one of several languages side by side in code",
-            "move them into the catalogs by hand, each under one key",
-          );
+          this.obstruct(node, sayOf("languages", {}));
           this.remarked.push({
             start: node.start,
             end: node.end,
@@ -456,11 +478,7 @@ class ScriptReader {
     const source = branches?.get(own);
     if (!branches || !source) return;
     if (own !== undefined && branches.has(undefined)) {
-      this.obstruct(
-        node,
-        "code chooses it by the language, and does not say which language the other text is in",
-        "name that language too, or move the texts into the catalogs by hand",
-      );
+      this.obstruct(node, sayOf("unnamed-language", {}));
       return;
     }
     const unique = uniqueNames();
@@ -538,8 +556,8 @@ class ScriptReader {
     this.ancestors.pop();
   }
 
-  private obstruct({ start, end }: Span, reason: string, remedy: string): void {
-    this.obstructed.push({ span: { start, end }, obstacle: { reason, remedy } });
+  private obstruct({ start, end }: Span, obstacle: Obstacle): void {
+    this.obstructed.push({ span: { start, end }, obstacle });
   }
 
   /** The innermost function, or the whole file. */
@@ -582,7 +600,7 @@ class ScriptReader {
       remarks.unshift({ kind: "glued", message: "put together with +" });
     const isPlural = pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural");
     if (
-      (isPlural || found?.reason.includes("chooses a word")) &&
+      (isPlural || found?.messageId === wordByValue) &&
       !remarks.some(({ kind }) => kind === "plural-by-hand")
     )
       remarks.push({ kind: "plural-by-hand", message: "a plural made by hand" });
