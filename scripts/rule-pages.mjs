@@ -32,8 +32,13 @@ function indexPage() {
   return `# The rules of \`fond lint\`\n\n\`error\` breaks what a user sees, \`warning\` probably does, \`info\` is taste. A rule's level is set in the\nconfiguration: \`"rules": { "key/unused": "off" }\`.\n\n| rule | level | finds |\n|---|---|---|\n${lines.join("\n")}\n`;
 }
 
-function rulePage({ id, level, summary, why, examples }) {
-  return `# ${id}\n\n${summary} Level: \`${level}\`.\n\n${why}\n\n## Reported\n\n${examples.bad.map(showExample).join("\n")}\n## Accepted\n\n${examples.good.map(showExample).join("\n")}`;
+function rulePage({ id, level, summary, why, messages, examples }) {
+  const says = Object.entries(messages).map(
+    ([name, { message }]) => `| \`${name}\` | ${message.replace(/[|<>*_`]/g, "\\$&")} |`,
+  );
+  const table =
+    says.length === 0 ? "" : `## Messages\n\n| \`messageId\` | message |\n|---|---|\n${says.join("\n")}\n\n`;
+  return `# ${id}\n\n${summary} Level: \`${level}\`.\n\n${why}\n\n${table}## Reported\n\n${examples.bad.map(showExample).join("\n")}\n## Accepted\n\n${examples.good.map(showExample).join("\n")}`;
 }
 
 function showExample(example) {

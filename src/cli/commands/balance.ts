@@ -15,7 +15,7 @@ import { columnsOf } from "../terminal/table.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { counted, type Style } from "../terminal/style.js";
 
-const say = notices("cli", {
+const say = notices("cli/balance", {
   "no-history": {
     message: "no history to show: {detail}",
     remedy: "run it inside a Git repository with commits",

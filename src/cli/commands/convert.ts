@@ -18,14 +18,17 @@ import {
 } from "../context.js";
 import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
 
-const say = notices("cli", {
+const say = notices("cli/convert", {
   "one-book": { message: "convert takes one book at a time", remedy: "name it with --book: {books}" },
   "no-target": {
     message: "no target given",
     remedy:
       "give a format with --to, a pattern with --files, a syntax with --syntax, or modules of code with --from",
   },
-  "not-converted": { message: "the book cannot be converted as it is", remedy: "" },
+  "not-converted": {
+    message: "the book cannot be converted as it is",
+    remedy: "fix what is listed here, then convert again",
+  },
 });
 
 export interface ConvertCommandOptions extends WriteOptions {

@@ -25,7 +25,7 @@ import { runLint } from "./lint.js";
 import { runReconcile } from "./reconcile.js";
 import { runSurvey } from "./survey.js";
 
-const say = notices("cli", {
+const say = notices("cli/demo", {
   "not-empty": {
     message: "{folder} exists and is not empty",
     remedy: "choose another folder: fond demo FOLDER",

@@ -20,7 +20,7 @@ import { isAttended } from "../terminal/answers.js";
 import { reviewTexts } from "./review.js";
 import { sayWhatHasNoReader, sayWhatWasNotRead } from "./survey.js";
 
-const say = notices("cli", {
+const say = notices("cli/extract", {
   "no-text": {
     message: "no text to extract at {place}",
     remedy: "`fond survey` lists the texts with their places; give the line where one starts",

@@ -19,7 +19,7 @@ import { renderPlan } from "../terminal/plan.js";
 import { terminalText } from "../terminal/style.js";
 import { answerReader, isAttended, type Answers } from "../terminal/answers.js";
 
-const say = notices("cli", {
+const say = notices("cli/init", {
   configured: {
     message: "{file} already exists, and init never overwrites it",
     remedy: "edit it, or remove it first",

@@ -28,7 +28,7 @@ import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { manifestVersion } from "../manifest.js";
 import { countFindings, renderFindings } from "../terminal/findings.js";
 
-const say = notices("cli", {
+const say = notices("cli/lint", {
   "nothing-to-write": {
     message: "--write and --check need --fix or --baseline",
     remedy: "add one of them; lint alone changes nothing",

@@ -12,7 +12,7 @@ import {
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { today } from "../today.js";
 
-const say = notices("cli", {
+const say = notices("cli/locale", {
   "no-action": {
     message: 'unknown action "{action}"',
     remedy: "write `fond locale list`, `fond locale add pt-BR` or `fond locale drop pt-BR`",

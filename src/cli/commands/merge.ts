@@ -10,7 +10,7 @@ import { reasonOf } from "../../disk/disk-files.js";
 import type { CommandContext } from "../context.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 
-const say = notices("cli", {
+const say = notices("cli/merge", {
   "no-version": {
     message: "{path}: {detail}",
     remedy: "name the three versions of a file: base, ours, theirs",

@@ -24,7 +24,7 @@ import { isolated } from "../terminal/style.js";
 import { drawn, withoutEndSpaces } from "../terminal/table.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 
-const say = notices("cli", {
+const say = notices("cli/preview", {
   "no-value": { message: '"{value}" has no value', remedy: "write --with name=value" },
   "misspelled-key": { message: 'unknown key "{key}"', remedy: "did you mean {meant}?" },
   "unknown-key": { message: 'unknown key "{key}"', remedy: "`fond preview '**'` lists all keys" },

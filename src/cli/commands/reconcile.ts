@@ -14,7 +14,7 @@ import { git } from "../../disk/git.js";
 import { usageError, type ExitStatus } from "../exit.js";
 import { today } from "../today.js";
 
-const say = notices("cli", {
+const say = notices("cli/reconcile", {
   "no-git-history": {
     message: "no Git history",
     remedy: "run it inside a Git repository with commits, or without --from-history",

@@ -15,7 +15,7 @@ import {
 } from "../context.js";
 import { usageError, type ExitStatus } from "../exit.js";
 
-const say = notices("cli", {
+const say = notices("cli/waive", {
   "no-reason": { message: "missing reason", remedy: 'give it with --reason "…"' },
   "no-day": { message: '"{until}" is not a day', remedy: "write it as YYYY-MM-DD" },
   "place-or-rule": {

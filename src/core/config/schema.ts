@@ -12,6 +12,12 @@ const argumentPlace = v.pipe(
   v.minValue(0, "a number from 0"),
 );
 
+/** A part of a call: an argument by its place, or a property of the first argument by its name. */
+const partPlace = v.union(
+  [argumentPlace, nonEmpty("the name of a property")],
+  "the place of an argument, or the name of a property of the first one",
+);
+
 const lookupSchema = v.union(
   [
     v.strictObject({
@@ -30,6 +36,17 @@ const lookupSchema = v.union(
       gives: v.optional(nonEmpty("the member of its result that is the lookup")),
       namespace: v.optional(argumentPlace),
       prefix: v.optional(argumentPlace),
+    }),
+    v.strictObject({
+      descriptor: nonEmpty("the function that declares a text"),
+      key: nonEmpty("the property that holds the key"),
+      default: v.optional(nonEmpty("the property that holds default text")),
+      note: v.optional(nonEmpty("the property that describes the text for translators")),
+    }),
+    v.strictObject({
+      descriptor: nonEmpty("the function that declares texts"),
+      prefix: v.optional(partPlace),
+      texts: partPlace,
     }),
     v.strictObject({ attribute: nonEmpty("the attribute whose value is a key") }),
     v.strictObject({ filter: nonEmpty("the filter that a key goes through") }),

@@ -7,7 +7,7 @@ import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
 import type { SourceFile } from "../source/model.js";
-import type { Notice, WordingData, Wordings } from "../text/wording.js";
+import { wordings, type Notice, type WordingData } from "../text/wording.js";
 import type { MessageNode } from "../message/model.js";
 import { noticeOf } from "../message/notices.js";
 import type { ReadMessage } from "../message/read-message.js";
@@ -70,7 +70,7 @@ export function lintBook(subject: LintSubject, options: LintOptions = {}): Findi
 }
 
 /** What is said of waivers in comments of catalogs. */
-export const waiverMessages = {
+export const waiverMessages = wordings("waiver/idle", {
   "no-reason": {
     message: "waiver of {rule} has no reason, so it has no effect",
     remedy: "write the reason after the rule",
@@ -81,7 +81,7 @@ export const waiverMessages = {
   },
   "unused-entry": { message: 'unused waiver ("{reason}")', remedy: "remove it" },
   unused: { message: 'unused waiver of {rule} ("{reason}")', remedy: "remove it" },
-} as const satisfies Wordings;
+});
 
 /** Waivers in comments of catalogs that accept nothing: what they accepted is gone, or they have no reason. */
 function unusedWaivers({ catalogs, config }: Book): Finding[] {
@@ -340,12 +340,12 @@ class SourceFinder {
 const mostAlike = 100;
 
 /** What is said where one message has very many findings of one rule. */
-export const lintMessages = {
+export const lintMessages = wordings("lint", {
   more: {
     message: "more problems of this kind: {count} are reported, the rest are not",
     remedy: "fix those first, then run lint again",
   },
-} as const satisfies Wordings;
+});
 
 /** Where a finding is, besides its file and range. */
 type FindingOf = Pick<Finding, "locale" | "namespace" | "key">;

@@ -1,9 +1,9 @@
-import type { DataOf, Notice, Wordings } from "../text/wording.js";
+import { wordings, type DataOf, type Notice } from "../text/wording.js";
 import type { MessageProblem } from "./model.js";
 import { noticeOf } from "./notices.js";
 
 /** What the parsers of messages say, by name. */
-export const problemWordings = {
+export const problemWordings = wordings("message", {
   "bad-name": {
     message: '"{name}" is not an argument name',
     remedy:
@@ -124,7 +124,7 @@ export const problemWordings = {
   "no-comma": { message: 'missing comma in "{argument}"', remedy: "write {written}" },
   "no-conversion": {
     message: "placeholder without a conversion",
-    remedy: "write a letter after it, for example %(name)s or %(count)d; %% shows a percent sign",
+    remedy: "write a letter after it, for example {text} or {number}; %% shows a percent sign",
   },
   "no-offset": { message: "missing number after offset:", remedy: "write a number, for example offset:1" },
   "no-selector": {
@@ -157,7 +157,7 @@ export const problemWordings = {
     message: "closing tag {end} has no opening tag",
     remedy: "remove it, or write {tag} before it",
   },
-} as const satisfies Wordings;
+});
 
 /** The name of something that a parser says. */
 export type ProblemName = keyof typeof problemWordings;

@@ -1,31 +1,44 @@
-import type { DataOf, Notice, Wordings } from "../text/wording.js";
+import { wordings, type DataOf, type Notice } from "../text/wording.js";
 import type { ArgumentFormat } from "./model.js";
 import { noticeOf } from "./notices.js";
 
-const invalid = '"{part}" is not valid in a {type} {kind}';
-
 /** What is said of a style that is not valid. */
-export const styleWordings = {
-  example: { message: invalid, remedy: "write {example}, for example" },
-  misspelled: { message: invalid, remedy: 'did you mean "{meant}"?' },
+export const styleWordings = wordings("style", {
+  example: { message: '"{part}" is not valid in a {type} {kind}', remedy: "write {example}, for example" },
+  misspelled: { message: '"{part}" is not valid in a {type} {kind}', remedy: 'did you mean "{meant}"?' },
   stem: {
-    message: invalid,
+    message: '"{part}" is not valid in a {type} {kind}',
     remedy: "write a stem of ICU's number skeletons, such as percent, .00 or currency/EUR",
   },
-  repeated: { message: invalid, remedy: "keep one token that sets the {what}" },
-  letter: { message: invalid, remedy: "remove it: a skeleton names fields, such as yMMMd" },
-  literal: { message: invalid, remedy: "put literal text between apostrophes" },
-  "repeated-field": { message: invalid, remedy: "keep one of {first} and {part}" },
-  quote: { message: invalid, remedy: "close the quoted text with an apostrophe" },
+  repeated: {
+    message: '"{part}" is not valid in a {type} {kind}',
+    remedy: "keep one token that sets the {what}",
+  },
+  letter: {
+    message: '"{part}" is not valid in a {type} {kind}',
+    remedy: "remove it: a skeleton names fields, such as yMMMd",
+  },
+  literal: {
+    message: '"{part}" is not valid in a {type} {kind}',
+    remedy: "put literal text between apostrophes",
+  },
+  "repeated-field": {
+    message: '"{part}" is not valid in a {type} {kind}',
+    remedy: "keep one of {first} and {part}",
+  },
+  quote: {
+    message: '"{part}" is not valid in a {type} {kind}',
+    remedy: "close the quoted text with an apostrophe",
+  },
   parts: {
-    message: invalid,
+    message: '"{part}" is not valid in a {type} {kind}',
     remedy: "write two parts at most, for positive and for negative numbers",
   },
   pattern: {
-    message: invalid,
+    message: '"{part}" is not valid in a {type} {kind}',
     remedy: "write # before 0 in front of the point and after 0 behind it, such as #,##0.00",
   },
-} as const satisfies Wordings;
+});
 
 type Fault = {
   readonly [N in keyof typeof styleWordings]: {

@@ -3,7 +3,7 @@ import type { BookConfig } from "../config/schema.js";
 import { literally } from "../text/key-pattern.js";
 import type { Files } from "../files/files.js";
 import { isReadable, readSource } from "./read.js";
-import type { LookupShapes, SourceFile } from "./model.js";
+import type { DescriptorShape, LookupShapes, SourceFile } from "./model.js";
 
 /** A file of a book's code that could not be read at all. */
 export interface UnreadSource {
@@ -25,6 +25,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
   const calls = new Map<string, { default?: number; note?: number }>();
   const components = new Map<string, { key: string; default?: string; note?: string }>();
   const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }>();
+  const descriptors = new Map<string, DescriptorShape>();
   const attributes = new Set<string>();
   const filters = new Set<string>();
   const bindings: RegExp[] = [];
@@ -33,6 +34,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     else if ("component" in lookup) components.set(lookup.component, lookup);
     else if ("tag" in lookup) components.set(lookup.tag, lookup);
     else if ("maker" in lookup) makers.set(lookup.maker, lookup);
+    else if ("descriptor" in lookup) descriptors.set(lookup.descriptor, lookup);
     else if ("attribute" in lookup) attributes.add(lookup.attribute);
     else if ("filter" in lookup) filters.add(lookup.filter);
     else bindings.push(bindingPattern(lookup.binding));
@@ -44,6 +46,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     calls,
     components,
     makers,
+    descriptors,
     attributes,
     filters,
     bindings,
@@ -61,6 +64,7 @@ export const noShapes: LookupShapes = {
   calls: new Map(),
   components: new Map(),
   makers: new Map(),
+  descriptors: new Map(),
   attributes: new Set(),
   filters: new Set(),
   bindings: [],

@@ -187,6 +187,8 @@ export interface LookupShapes {
     string,
     { readonly gives?: string; readonly namespace?: number; readonly prefix?: number }
   >;
+  /** Functions that declare texts: their argument holds keys and default texts. */
+  readonly descriptors: ReadonlyMap<string, DescriptorShape>;
   /** Attributes whose value is a key. */
   readonly attributes: ReadonlySet<string>;
   readonly filters: ReadonlySet<string>;
@@ -201,6 +203,14 @@ export interface LookupShapes {
   /** What a key with a leading separator stands for in a file; undefined where the book has no such keys. */
   relative?(file: string): string;
 }
+
+/**
+ * Where a declaration of texts has its parts: one text, by the properties of the first argument; or several in an object, by
+ * the last parts of their keys. A number is the place of an argument, a name a property of the first one.
+ */
+export type DescriptorShape =
+  | { readonly key: string; readonly default?: string | undefined; readonly note?: string | undefined }
+  | { readonly prefix?: number | string | undefined; readonly texts: number | string };
 
 /** The attributes that say more of what a mark marks. */
 export interface MarkCompanions {

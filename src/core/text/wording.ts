@@ -7,6 +7,12 @@ export interface Wording {
 /** Messages by name. */
 export type Wordings = Readonly<Record<string, Wording>>;
 
+/** Declares messages that are filled in elsewhere; the area is the first part of their ids. */
+export function wordings<const W extends Wordings>(area: string, texts: W): W {
+  if (area === "") throw new Error("messages need an area");
+  return texts;
+}
+
 /** What a message says in one case: a value for each argument of its patterns. */
 export type WordingData = Readonly<Record<string, string | number>>;
 

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { noShapes } from "../../../src/core/source/book-code.js";
 import {
+  type DescriptorShape,
   fixedText,
   readableText,
   type LookupShapes,
@@ -19,6 +20,11 @@ const shapes: LookupShapes = {
   makers: new Map([
     ["useTexts", { gives: "say", namespace: 0, prefix: 1 }],
     ["textsOf", { namespace: 0 }],
+  ]),
+  descriptors: new Map<string, DescriptorShape>([
+    ["message", { key: "id", default: "text" }],
+    ["declare", { prefix: 0, texts: 1 }],
+    ["defineRule", { prefix: "id", texts: "says" }],
   ]),
 };
 const read = (code: string, file = "code.tsx"): SourceFile =>
@@ -226,6 +232,41 @@ describe("lookups", () => {
       argumentNames,
     ]);
     expect(found).toEqual(expected);
+  });
+
+  test.each<[string, string, readonly (readonly [string, string | undefined, string])[]]>([
+    [
+      "one text",
+      'message({ id: "cart.title", text: "Your cart" })',
+      [["cart.title", "Your cart", "cart.title"]],
+    ],
+    ["one without a default", 'message({ id: "cart.title" })', [["cart.title", undefined, "cart.title"]]],
+    [
+      "several, in groups",
+      'declare("cart", { title: "Your cart", empty: { "no-lead": `None` } } as const)',
+      [
+        ["cart.title", "Your cart", "title"],
+        ["cart.empty.no-lead", "None", "no-lead"],
+      ],
+    ],
+    [
+      "several beside a prefix in the same object",
+      'defineRule({ id: "a.b", says: { c: "Is wrong" }, why: "No key" })',
+      [["a.b.c", "Is wrong", "c"]],
+    ],
+    ["a prefix that is not fixed", 'declare(area, { title: "Your cart" })', []],
+    ["what is no fixed text", 'declare("cart", { title: make(), [x]: "Your cart", ...more })', []],
+  ])("texts declared in code: %s", (_, code, expected) => {
+    const { lookups, literals: rest } = read(code);
+    expect(
+      lookups.map(({ key, defaultText, keySpan }) => [
+        key.kind === "fixed" ? key.value : key.kind,
+        defaultText,
+        code.slice(keySpan.start, keySpan.end),
+      ]),
+    ).toEqual(expected);
+    const declared = expected.flatMap(([, text]) => text ?? []);
+    expect(rest.filter(({ pieces }) => declared.includes(readableText(pieces)))).toEqual([]);
   });
 
   test.each<[string, string, string, readonly string[]]>([

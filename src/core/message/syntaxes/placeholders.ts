@@ -75,7 +75,7 @@ const grammars: Readonly<Record<PlaceholderSyntax, Grammar>> = {
               problem: {
                 code: "argument-type",
                 name: "no-conversion",
-                data: {},
+                data: { text: "%(name)s", number: "%(count)d" },
               },
             }
           : { name, nameAt: 2, ...(type !== "s" && { type }) },

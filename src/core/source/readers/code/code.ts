@@ -415,7 +415,7 @@ class CodeReader {
     for (const one of taken) this.consumeChoice(one);
     const obstacle =
       formatted !== undefined
-        ? say("formatted", { code: formatted })
+        ? say("formatted-value", { code: formatted })
         : unknown
           ? say("unknown-values", {})
           : undefined;
@@ -861,7 +861,7 @@ const sayOf = notices("source", {
 });
 
 const say = notices("extract", {
-  formatted: {
+  "formatted-value": {
     message: '"{code}" formats a value in place',
     remedy: "format the value first, or write the message by hand with a typed argument",
   },

@@ -1,6 +1,6 @@
 import type { CallExpression, Expression, JSXOpeningElement, Node, VariableDeclarator } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
-import type { Lookup, LookupKey, LookupShapes } from "../../model.js";
+import type { DescriptorShape, Lookup, LookupKey, LookupShapes } from "../../model.js";
 import { calleeName, elementName, propertyName } from "./context.js";
 import { isGluing } from "./pieces.js";
 
@@ -55,12 +55,17 @@ export class LookupReader {
     if (node.type !== "CallExpression") return false;
     const name = calleeName(node.callee);
     return (
-      name !== undefined && (this.shapes.calls.has(name) || this.bindingOf(name, node.start) !== undefined)
+      name !== undefined &&
+      (this.shapes.calls.has(name) ||
+        this.shapes.descriptors.has(name) ||
+        this.bindingOf(name, node.start) !== undefined)
     );
   }
 
   /** Reads `t("key", { … })`. A key chosen by a condition gives a lookup for each of its values. */
   readCall(call: CallExpression): FoundLookup {
+    const descriptor = this.shapes.descriptors.get(calleeName(call.callee) ?? "");
+    if (descriptor) return readDescriptor(call, descriptor, this.shapes.separators.parts);
     const [first, second] = call.arguments;
     if (!first || first.type === "SpreadElement") return { lookups: [], keyNodes: [] };
     const name = calleeName(call.callee) ?? "";
@@ -101,6 +106,88 @@ export class LookupReader {
       (one) => one.name === name && one.scope.start <= offset && offset < one.scope.end,
     );
   }
+}
+
+/** Reads a declaration of texts: each is a lookup of its key, with the default text. */
+function readDescriptor(call: CallExpression, shape: DescriptorShape, separator: string): FoundLookup {
+  const [first] = call.arguments;
+  const part = (place: number | string | undefined) =>
+    place === undefined
+      ? undefined
+      : typeof place === "number"
+        ? call.arguments[place]
+        : propertyIn(first, place);
+  if ("key" in shape) {
+    const key = expressionOf(part(shape.key));
+    if (!key) return { lookups: [], keyNodes: [] };
+    const told = readTold(expressionOf(part(shape.default)), expressionOf(part(shape.note)));
+    return withTold(keyAlternatives(key, { start: call.start, end: call.end }, undefined, [], told), told);
+  }
+  const prefixNode = part(shape.prefix);
+  const prefix = prefixNode === undefined ? "" : fixedText(prefixNode);
+  const found: { lookups: Lookup[]; keyNodes: Node[] } = { lookups: [], keyNodes: [] };
+  if (prefix === undefined) return found;
+  if (prefixNode) found.keyNodes.push(prefixNode);
+  collectTexts(part(shape.texts), prefix === "" ? [] : [prefix], separator, found);
+  return found;
+}
+
+/** The texts of an object, and of the objects in it, each as a lookup. */
+function collectTexts(
+  node: Node | undefined,
+  names: readonly string[],
+  separator: string,
+  found: { readonly lookups: Lookup[]; readonly keyNodes: Node[] },
+): void {
+  const group = node && bare(node);
+  if (group?.type !== "ObjectExpression") return;
+  for (const property of group.properties) {
+    const name = property.type === "Property" && !property.computed ? propertyName(property.key) : undefined;
+    if (name === undefined || property.type !== "Property") continue;
+    const { key, value } = property;
+    const path = [...names, name];
+    const defaultText = fixedText(value);
+    if (defaultText === undefined) {
+      collectTexts(value, path, separator, found);
+      continue;
+    }
+    const isQuoted = key.type === "Literal";
+    found.lookups.push({
+      span: { start: property.start, end: property.end },
+      keySpan: isQuoted ? { start: key.start + 1, end: key.end - 1 } : { start: key.start, end: key.end },
+      key: { kind: "fixed", value: path.join(separator) },
+      argumentNames: undefined,
+      defaultText,
+    });
+    found.keyNodes.push(value);
+  }
+}
+
+function propertyIn(node: Node | undefined, name: string): Node | undefined {
+  const group = node && bare(node);
+  if (group?.type !== "ObjectExpression") return undefined;
+  const found = group.properties.find(
+    (property) => property.type === "Property" && !property.computed && propertyName(property.key) === name,
+  );
+  return found?.type === "Property" ? found.value : undefined;
+}
+
+function expressionOf(node: Node | undefined): Expression | undefined {
+  return node === undefined || node.type === "SpreadElement" ? undefined : (node as Expression);
+}
+
+/** A text that is written out whole: a string, or a template without values. */
+function fixedText(node: Node): string | undefined {
+  if (node.type === "Literal") return typeof node.value === "string" ? node.value : undefined;
+  return node.type === "TemplateLiteral" && node.expressions.length === 0
+    ? (node.quasis[0]?.value.cooked ?? undefined)
+    : undefined;
+}
+
+function bare(node: Node): Node {
+  return node.type === "TSAsExpression" || node.type === "TSSatisfiesExpression"
+    ? bare(node.expression)
+    : node;
 }
 
 /** What a lookup says of its text beside the key: the text itself where no catalog has it, and a note for translators. */
