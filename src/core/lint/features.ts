@@ -33,7 +33,7 @@ export const features = {
   marks: 1 << 13,
   /** An end, in any branch, that is neither a letter nor a value. */
   ending: 1 << 14,
-  /** Capitals, `?`, `#` or `-` in a row, brackets, a single word, filler: what marks for translators are made of. */
+  /** ASCII capitals, `?`, `#` or `-` in a row, brackets, a single word, filler: what marks for translators are made of. */
   marker: 1 << 15,
   /** A word that is the one before it again. */
   repeat: 1 << 16,
@@ -76,7 +76,6 @@ const lead = 1 << 7;
 const trail = 1 << 8;
 const bracket = 1 << 14;
 const frame = 1 << 15;
-const equals = 1 << 21;
 const met = 1 << 30;
 /** A letter that is nothing else, as most small ones are. */
 const plainLetter = met | letter;
@@ -96,9 +95,6 @@ const ofUnits = featureMask([
 
 /** Set, beside features, for a text that has a sign of its syntax: whether it is more than plain words, only reading it tells. */
 export const mayHoldSigns = 1 << 26;
-
-/** Set, beside features, for a text with `=`, which attributes have. */
-export const holdsEquals = 1 << 27;
 
 const controls =
   /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u0084\u0086-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ufff9-\ufffb]/;
@@ -120,7 +116,6 @@ function classOf(code: number, unit: string): number {
   if (unit === "{") bits |= brace;
   if (unit === "<") bits |= features.markup;
   if (unit === ":") bits |= colon;
-  if (unit === "=") bits |= equals;
   if (/[@/]/.test(unit)) bits |= features.address;
   if (/["?!;]/.test(unit)) bits |= features.marks;
   if (/[[⟦]/.test(unit)) bits |= bracket;
@@ -189,7 +184,6 @@ export class TextLook {
     )
       found |= features.marker;
     if ((seen & sign) !== 0 || (pairs & doubledSign) !== 0) found |= mayHoldSigns;
-    if ((seen & equals) !== 0) found |= holdsEquals;
     return (seen & ofUnits) | found;
   }
 

@@ -1,22 +1,19 @@
 import { hasPluralRules, pluralRules } from "../locale/plural-rules.js";
 import type { Branch, MessageNode, PluralNode, TagNode } from "../message/model.js";
 import type { ReadMessage } from "../message/read-message.js";
-import { IcuMessage } from "../message/syntaxes/icu-message.js";
-import { features, holdsEquals, mayHoldSigns } from "./features.js";
-import { deepestCompared, haveSameIcuParts, icuFeatures } from "./icu-features.js";
+import { features, mayHoldSigns } from "./features.js";
 import { endsInLetter, literalFeatures, runsCode } from "./text-features.js";
+
+/** Choices in choices deeper than this are not compared: each takes as long as all branches in it, again and again. */
+const deepestCompared = 6;
 
 /** What a message has: what its text has, and what was read of it in a locale. */
 export function messageFeatures(message: ReadMessage, locale: string, ofText: number): number {
-  let found = ofText & ~(mayHoldSigns | holdsEquals);
+  let found = ofText & ~mayHoldSigns;
   if (message.isPlain) return found;
   const { isBroken } = message;
   // What stands in the text may be part of an argument or tag that was read; of a broken message that is not sure.
   if (!isBroken) found &= ~(features.braces | features.markup | features.ending);
-  if (message instanceof IcuMessage && message.problems.length === 0 && message.quoted.length === 0) {
-    const ofParts = icuFeatures(message, locale, (ofText & (features.markup | holdsEquals)) !== 0);
-    if (ofParts >= 0) return found | ofParts;
-  }
   const { nodes } = message;
   found |= nodeFeatures(nodes, locale);
   if ((found & features.plurals) !== 0 && nodes.length > 1) found |= features.unevenPlural;
@@ -94,9 +91,7 @@ function endsPlainly(nodes: readonly MessageNode[]): boolean {
  */
 export function haveSameParts(one: ReadMessage, other: ReadMessage): boolean {
   if (one.isPlain && other.isPlain) return true;
-  return one instanceof IcuMessage && other instanceof IcuMessage
-    ? haveSameIcuParts(one, other)
-    : areSameParts(one.nodes, other.nodes, deepestCompared);
+  return areSameParts(one.nodes, other.nodes, deepestCompared);
 }
 
 function areSameParts(one: readonly MessageNode[], other: readonly MessageNode[], levels: number): boolean {
