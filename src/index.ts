@@ -64,4 +64,4 @@ export { mergeCatalogs, type Merged } from "./core/catalog/merge.js";
 export { mergeLedgers } from "./core/ledger/merge.js";
 export { parseMf2 } from "./core/message/syntaxes/mf2.js";
 export { printMf2 } from "./core/message/syntaxes/mf2-print.js";
-export { reportFindings, reportForms, type ReportForm } from "./output/findings.js";
+export { reportFindings, reportForms, type ReportForm } from "./output/reporters/index.js";

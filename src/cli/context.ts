@@ -1,4 +1,4 @@
-import type { ReportForm } from "../output/findings.js";
+import type { ReportForm } from "../output/reporters/index.js";
 import { statSync, writeFileSync } from "node:fs";
 import { relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, type Command } from "commander";

@@ -9,7 +9,7 @@ import { makePlan, type Plan } from "../../core/plan/plan.js";
 import { fixEdits, fixProject, lintProject, type Project } from "../../core/project/project.js";
 import { nearest } from "../../core/text/nearest.js";
 import { withWidths } from "../../core/text/width.js";
-import { reportFindings, reportForms } from "../../output/findings.js";
+import { reportFindings, reportForms, showsEdits } from "../../output/reporters/index.js";
 import { findingsJson, ruleJson } from "../../output/json.js";
 import {
   changesOf,
@@ -73,13 +73,12 @@ export async function runLint(
   if (format === "json") context.print(findingsJson("lint", findings));
   else if (format !== "text")
     context.print(
-      reportFindings(
-        format,
+      reportFindings(format, {
         findings,
         rules,
-        manifestVersion(),
-        format === "sarif" ? fixEdits(project, findings) : undefined,
-      ),
+        version: manifestVersion(),
+        ...(showsEdits(format) && { edits: fixEdits(project, findings) }),
+      }),
     );
   else {
     const lines = lineReader(context);
