@@ -1,8 +1,8 @@
 import { load } from "js-yaml";
 import { KeyPool } from "../src/core/catalog/key-pool.js";
-import { propertiesFormat } from "../src/core/catalog/formats/properties.js";
-import { jsonFormat } from "../src/core/catalog/formats/json.js";
-import { yamlFormat } from "../src/core/catalog/formats/yaml.js";
+import { propertiesFormat } from "../src/core/catalog/formats/properties/properties.js";
+import { jsonFormat } from "../src/core/catalog/formats/json/json.js";
+import { yamlFormat } from "../src/core/catalog/formats/yaml/yaml.js";
 import type { CatalogFormat, PathText } from "../src/core/catalog/model.js";
 import { jsonCatalogs, thirtyLocales } from "./generate.js";
 import { shortestInTurn, showComparison } from "./measure.js";
@@ -15,7 +15,7 @@ export async function catalogBench(): Promise<void> {
   const rendered = (format: CatalogFormat) =>
     json.map((text) => {
       const add = jsonFormat.read(text, ".").entries.map((entry): PathText => ({
-        path: format.isFlat ? [entry.key] : entry.path,
+        path: !format.nests ? [entry.key] : entry.path,
         text: entry.text,
       }));
       return Buffer.from(format.edit(format.empty, { add })).toString();

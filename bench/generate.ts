@@ -1,5 +1,5 @@
-import { jsonFormat } from "../src/core/catalog/formats/json.js";
-import { yamlFormat } from "../src/core/catalog/formats/yaml.js";
+import { jsonFormat } from "../src/core/catalog/formats/json/json.js";
+import { yamlFormat } from "../src/core/catalog/formats/yaml/yaml.js";
 import { pluralRules } from "../src/core/locale/plural-rules.js";
 
 /** Made-up projects of a wanted size, the same on every run. */

@@ -21,7 +21,7 @@ export { parseIcu, type IcuOptions } from "./core/message/syntaxes/icu.js";
 export { printIcu } from "./core/message/syntaxes/icu-print.js";
 export { messageFacts, type MessageFacts } from "./core/message/facts.js";
 export type * from "./core/message/model.js";
-export { jsonFormat } from "./core/catalog/formats/json.js";
+export { jsonFormat } from "./core/catalog/formats/json/json.js";
 export type { CatalogChanges, CatalogContent, CatalogFormat, Entry } from "./core/catalog/model.js";
 export {
   balanceProject,

@@ -1,3 +1,4 @@
+import { commentsAbove, type CommentLine } from "./comments.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { groupBy } from "../text/group-by.js";
@@ -328,31 +329,31 @@ export function haveSameKeys(one: Catalog, other: Catalog): boolean {
 }
 
 /** What the comment lines right above an entry say; undefined where there are none. */
-export function commentAbove({ content, format }: Catalog, entry: Entry): string | undefined {
-  if (!format.hasComments || entry.isInherited) return undefined;
-  const lines: string[] = [];
-  let end = content.lastIndexOf("\n", entry.keySpan.start - 1);
-  while (end > 0) {
-    const start = content.lastIndexOf("\n", end - 1) + 1;
-    const match = /^[ \t]*(?:#|!|\/\/)[ \t]?(.*?)\r?$/.exec(content.slice(start, end));
-    if (!match) break;
-    lines.unshift(match[1] ?? "");
-    end = start - 1;
-  }
-  return lines.length > 0 ? lines.join("\n") : undefined;
+export function commentAbove(catalog: Catalog, entry: Entry): string | undefined {
+  const lines = linesAbove(catalog, entry);
+  return lines.length > 0 ? lines.map(({ content }) => content).join("\n") : undefined;
 }
 
-/** What a catalog's comments say of an entry; what opens the file speaks of the file. */
+/** What a catalog's comments say of an entry; a comment that opens the file is about the file. */
 export function descriptionOf(catalog: Catalog, entry: Entry): string | undefined {
-  const lead = catalog.content.slice(0, entry.keySpan.start);
-  const opensFile = entry.key === catalog.table.keyAt(0) && /^(?:[ \t]*(?:#|!|\/\/).*\n)*[ \t]*$/.test(lead);
-  return opensFile ? undefined : commentAbove(catalog, entry);
+  const [first] = linesAbove(catalog, entry);
+  return first?.start === 0 && entry.key === catalog.table.keyAt(0)
+    ? undefined
+    : commentAbove(catalog, entry);
+}
+
+function linesAbove({ content, format, table }: Catalog, entry: Entry): readonly CommentLine[] {
+  if (!format.comments || entry.isInherited) return [];
+  const { start } = entry.keySpan;
+  const index = table.find(entry.key);
+  const before = index > 0 ? table.entryAt(index - 1).valueSpan.end : 0;
+  return commentsAbove(content, format.comments, start, before <= start ? before : 0);
 }
 
 /** A file's text with changes made to one of its catalogs; `text` is the file as it is by now. */
 export function editCatalog(catalog: Catalog, text: string, changes: CatalogChanges): string {
   const { format, view, encoding, byKey, separator, settings } = catalog;
-  const { set, add, remove, order } = splitPluralKeys(changes, settings, separator, format.isFlat, (path) =>
+  const { set, add, remove, order } = splitPluralKeys(changes, settings, separator, !format.nests, (path) =>
     byKey.get(path.join(separator)),
   );
   const placed = <Item extends { readonly path: Entry["path"] }>(items: readonly Item[] = []) =>

@@ -1,3 +1,4 @@
+import { commentsAbove } from "./comments.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { TextEncoding } from "../files/files.js";
 import type { CatalogFormat, Entry } from "./model.js";
@@ -18,22 +19,6 @@ export function hintLines(
   ];
 }
 
-/** The texts of the comment lines right above a place, without our own hints. */
-function commentTexts(text: string, below: number): ReadonlySet<string> {
-  const found = new Set<string>();
-  let end = below;
-  while (end > 0) {
-    const above = text.lastIndexOf("\n", end - 2) + 1;
-    const line = /^[ \t]*(?:#|!|\/\/)(.*)$/.exec(text.slice(above, end - 1));
-    if (!line) break;
-    found.add((line[1] ?? "").trim());
-    end = above;
-  }
-  return found;
-}
-
-const hint = /^[ \t]*((?:#|!|\/\/)[ \t]*fond: (?:source|note)\b.*?)\r?$/;
-
 /**
  * A catalog file's text with its entries' hints as they should be: `wanted` gives the lines for an entry, undefined where
  * nothing is known of it. They stand right above an entry that begins its line; other comments stay as they are.
@@ -48,24 +33,26 @@ export function withHints(
   const write = format.commentWriter?.(text, encoding) ?? ((line: string) => line);
   const lineEnd = /\r\n|\n/.exec(text)?.[0] ?? "\n";
   const edits: TextEdit[] = [];
+  let end = 0;
   for (const entry of entries) {
+    const least = end <= entry.keySpan.start ? end : 0;
+    end = entry.valueSpan.end;
     if (entry.isInherited) continue;
     const lines = wanted(entry);
     if (!lines) continue;
     const own = text.lastIndexOf("\n", entry.keySpan.start - 1) + 1;
     const indent = text.slice(own, entry.keySpan.start);
     if (indent.trim() !== "") continue;
+    const above = format.comments ? commentsAbove(text, format.comments, entry.keySpan.start, least) : [];
     const there: string[] = [];
     let start = own;
-    while (start > 0) {
-      const above = text.lastIndexOf("\n", start - 2) + 1;
-      const found = hint.exec(text.slice(above, start - 1));
-      if (!found) break;
-      there.unshift(found[1] ?? "");
-      start = above;
+    for (const line of above.toReversed()) {
+      if (!/^fond: (?:source|note)\b/.test(line.text)) break;
+      there.unshift(text.slice(line.start, line.end).trim());
+      start = line.start;
     }
     // What a comment above says already is not said once more.
-    const said = commentTexts(text, start);
+    const said = new Set(above.slice(0, above.length - there.length).map((line) => line.text));
     const written = lines.filter((line) => !said.has(line.replace(/^fond: note /, ""))).map(write);
     if (written.length === there.length && written.every((line, index) => line === there[index])) continue;
     edits.push({

@@ -1,3 +1,5 @@
+import type { FormatName } from "../config/names.js";
+import type { BookConfig } from "../config/schema.js";
 import type { Notice } from "../text/wording.js";
 import type { TextEncoding } from "../files/files.js";
 import type { Span } from "../text/span.js";
@@ -55,9 +57,24 @@ export interface PathText {
   readonly comment?: string;
 }
 
-/** How one kind of file holds a catalog. */
+/** What of a book's settings a format may need. */
+export type FormatSettings = Pick<BookConfig, "table">;
+
+/** How a format writes comments. */
+export interface CommentSyntax {
+  /** What a comment to the end of its line starts with. */
+  readonly line: readonly string[];
+  /** What opens and closes a comment of any length. */
+  readonly block?: readonly [open: string, close: string];
+}
+
+/** How one kind of file holds a catalog: everything that the rest of the program knows of it. */
 export interface CatalogFormat {
-  readonly name: string;
+  readonly name: FormatName;
+  /** The extensions of its files, without the period. */
+  readonly extensions: readonly string[];
+  /** Where a file holds all locales by its nature, and not one: at the end of each path. */
+  readonly holds: "locale" | "all-locales";
   /**
    * Reads a file's text. `separator` stands between the parts of a key; catalogs that likely have the same keys are read
    * with one pool. Never throws.
@@ -67,15 +84,20 @@ export interface CatalogFormat {
   edit(text: string, changes: CatalogChanges, encoding?: TextEncoding): string;
   /** The text of a new catalog without entries. */
   readonly empty: string;
-  readonly hasComments: boolean;
+  /** Its comments; undefined for a format without. */
+  readonly comments: CommentSyntax | undefined;
   /** What makes a line a comment of the file, for its text and encoding; in formats that have comments. */
   commentWriter?(text: string, encoding?: TextEncoding): (line: string) => string;
-  /** Whether keys are always written whole, never as groups. */
-  readonly isFlat: boolean;
+  /** Whether a key's parts can be groups in the file; otherwise keys are always written whole. */
+  readonly nests: boolean;
   /** A name as the file writes names, in the manner of the one that stands there; not in formats whose keys are more than names. */
   writeKey?(name: string, written: string): string;
   /** Where the name of a group is written; undefined where there is no such group, or it has no name of its own there. */
   groupKeySpan?(text: string, path: EntryPath): Span | undefined;
+  /** Whether entries can change places; not the rows of a table, which stand by locale too. */
+  readonly canReorder: boolean;
+  /** The format for a book with settings of its own for it. */
+  forBook?(book: FormatSettings): CatalogFormat;
   /** Where, in the file's text, a code unit of an entry's text is written. */
   offsetInFile(text: string, entry: Entry, offset: number): number;
 }

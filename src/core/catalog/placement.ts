@@ -26,7 +26,7 @@ export function placementIn(catalog: Catalog, separator: string, leaving: readon
   return {
     pathOf(source) {
       const { key, path } = source;
-      flat ??= { is: catalog.format.isFlat || isFlat(catalog, separator) };
+      flat ??= { is: !catalog.format.nests || isFlat(catalog, separator) };
       if (flat.is === undefined || path.some((part) => typeof part === "number")) return path;
       if (flat.is) return [key];
       // A name that holds the separator inside a group is a name, as the source has it.

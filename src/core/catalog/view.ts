@@ -1,3 +1,4 @@
+import { formatOf } from "./formats/index.js";
 import type { BookConfig } from "../config/schema.js";
 import { catalogContent, entryTable } from "./entry-table.js";
 import type { CatalogContent, Entry, EntryPath } from "./model.js";
@@ -17,7 +18,7 @@ export function localeInside(
   book: Pick<BookConfig, "root" | "leaf" | "format" | "files">,
 ): "root" | "leaf" | undefined {
   if (book.root !== undefined) return "root";
-  if (book.leaf !== undefined || book.format === "csv" || /\.csv$/i.test(book.files)) return "leaf";
+  if (book.leaf !== undefined || formatOf(book).holds === "all-locales") return "leaf";
   return undefined;
 }
 

@@ -27,7 +27,13 @@ export interface ConfigProblem extends Notice {
 }
 
 export type ConfigResult =
-  | { readonly ok: true; readonly file: string; readonly config: Config }
+  | {
+      readonly ok: true;
+      readonly file: string;
+      readonly config: Config;
+      /** Where the value at a path is in the file. */
+      readonly at: (path: readonly (string | number)[]) => Position;
+    }
   | { readonly ok: false; readonly problems: readonly ConfigProblem[] };
 
 const say = notices("config", {
@@ -50,11 +56,6 @@ const say = notices("config", {
   "unknown-locale": { message: 'unknown locale "{tag}"', remedy: "use one of the locales {locales}" },
   "misspelled-part": { message: "unknown part {part}", remedy: "did you mean {meant}?" },
   "unknown-part": { message: "unknown part {part}", remedy: "use one of the parts {parts}" },
-  "no-locale": {
-    message: "found {files}, expected a path with {locale} in it",
-    remedy:
-      'put {locale} where the paths differ; if one file holds all locales, set "root" or "leaf" to where the locale is',
-  },
   "root-and-leaf": {
     message: '"root" and "leaf" cannot be combined',
     remedy: "keep the one that says where the locale is in the files",
@@ -94,7 +95,9 @@ export function loadConfig(files: Files, file?: string): ConfigResult {
     path: showPath(path),
     ...notice,
   }));
-  return problems.length === 0 ? { ok: true, file: name, config: checked.value } : { ok: false, problems };
+  return problems.length === 0
+    ? { ok: true, file: name, config: checked.value, at: checked.at }
+    : { ok: false, problems };
 }
 
 /** Settings that were checked, with the places of what is in them. */
@@ -215,12 +218,6 @@ function checkMeaning(config: Config): readonly MeaningProblem[] {
               })),
         });
       }
-    const isTable = book.format === "csv" || book.table !== undefined || /\.csv$/i.test(book.files);
-    if (!book.files.includes("{locale}") && !book.root && !book.leaf && !isTable)
-      problems.push({
-        path: ["books", index, "files"],
-        ...say("no-locale", { files: JSON.stringify(book.files), locale: "{locale}" }),
-      });
     if (book.root && book.leaf)
       problems.push({
         path: ["books", index, "leaf"],

@@ -595,7 +595,7 @@ class Extraction {
   private pathOf(key: string): EntryPath {
     const { parts } = separatorsOf(this.config);
     const format = formatOf(this.config);
-    const isFlat = this.config.naming.shape === "flat" || format.isFlat || format.name === "csv";
+    const isFlat = this.config.naming.shape === "flat" || !format.nests || format.holds === "all-locales";
     return isFlat ? [key] : key.split(parts);
   }
 

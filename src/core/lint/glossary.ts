@@ -3,7 +3,7 @@ import type { Notice } from "../text/wording.js";
 import { delimited } from "../text/delimited.js";
 import { createRequire } from "node:module";
 import type * as Entities from "entities";
-import { readRows } from "../catalog/formats/table.js";
+import { readRows } from "../catalog/formats/table/table.js";
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { lazily } from "../text/lazy.js";

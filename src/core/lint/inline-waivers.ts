@@ -1,3 +1,4 @@
+import { commentLines } from "../catalog/comments.js";
 import type { Catalog } from "../catalog/book.js";
 
 /** A mark in a catalog's comments that accepts findings on the entry below it: `# fond: waive text/ending the label stands alone`. */
@@ -18,7 +19,8 @@ const known = new WeakMap<Catalog, readonly InlineWaiver[]>();
 
 /** The marks in a catalog's comments, in formats that have comments. */
 export function inlineWaivers(catalog: Catalog): readonly InlineWaiver[] {
-  if (!catalog.format.hasComments) return none;
+  const { comments } = catalog.format;
+  if (!comments) return none;
   const made = known.get(catalog);
   if (made) return made;
   if (!catalog.content.includes("fond:")) {
@@ -26,18 +28,11 @@ export function inlineWaivers(catalog: Catalog): readonly InlineWaiver[] {
     return none;
   }
   const entries = [...catalog.byKey.values()].sort((a, b) => a.keySpan.start - b.keySpan.start);
-  const found = [
-    ...catalog.content.matchAll(/^[ \t]*(?:#|!|\/\/)[ \t]*fond:[ \t]*waive[ \t]+(\S+)[ \t]*(.*?)\r?$/gm),
-  ].map((match): InlineWaiver => {
-    const end = match.index + match[0].length;
-    return {
-      rule: match[1] ?? "",
-      reason: match[2] ?? "",
-      key: entries.find(({ keySpan }) => keySpan.start > end)?.key,
-      start: match.index,
-      end,
-      isUsed: false,
-    };
+  const found = commentLines(catalog.content, comments).flatMap(({ text, start, end }): InlineWaiver[] => {
+    const [, rule, reason = ""] = /^fond:[ \t]*waive[ \t]+(\S+)(?:[ \t]+(\S.*))?$/.exec(text) ?? [];
+    if (rule === undefined) return [];
+    const key = entries.find(({ keySpan }) => keySpan.start > end)?.key;
+    return [{ rule, reason, key, start, end, isUsed: false }];
   });
   known.set(catalog, found);
   return found;

@@ -66,7 +66,7 @@ export async function convertBook(
   const book = loadBook(project.files, project.config, config);
   const given =
     options.from === undefined
-      ? catalogTexts(book, isInPlace || formatOf(changed).hasComments, refusals, notes)
+      ? catalogTexts(book, isInPlace || formatOf(changed).comments !== undefined, refusals, notes)
       : await moduleTexts(project, config, options.from, refusals);
   const { parts } = separatorsOf(config);
   if (given.length === 0 && refusals.length === 0)
@@ -142,7 +142,7 @@ function moveTexts({ project, now, book, texts, refusals }: Move, fromCode: bool
   for (const { locale, namespace, entries } of texts) {
     const file = layout.path(locale, namespace);
     const view = viewOf(inside, layout.spell(locale));
-    const flat = format.isFlat || now.naming.shape === "flat" || clashes(entries, parts);
+    const flat = !format.nests || now.naming.shape === "flat" || clashes(entries, parts);
     const whole = entries.map((entry) => ({ ...entry, path: shaped(entry.path, parts, flat) }));
     const { add = [] } = splitPluralKeys({ add: whole }, now, parts, flat, () => undefined);
     const placed = add.map((entry) => ({ ...entry, path: view.toFile(entry.path) }));

@@ -1,3 +1,4 @@
+import { localeInside } from "../catalog/view.js";
 import { noticeOf } from "../message/notices.js";
 import { waiverMessages } from "../lint/lint.js";
 import { notices } from "../message/notices.js";
@@ -62,6 +63,11 @@ export type OpenResult =
 
 const say = notices("project", {
   "misspelled-rule": { message: 'unknown rule "{name}"', remedy: 'did you mean "{meant}"?' },
+  "no-locale": {
+    message: "found {files}, expected a path with {locale} in it",
+    remedy:
+      'put {locale} where the paths differ; if one file holds all locales, set "root" or "leaf" to where the locale is',
+  },
   "unknown-rule": { message: 'unknown rule "{name}"', remedy: "check its name; its level is ignored" },
   "unused-import": {
     message: 'the import of emit.endings["{ending}"] is ignored',
@@ -81,6 +87,19 @@ export function openProject(
 ): OpenResult {
   const loaded = loadConfig(files, configFile);
   if (!loaded.ok) return loaded;
+  const unplaced = loaded.config.books.findIndex(
+    (book) => !book.files.includes("{locale}") && localeInside(book) === undefined,
+  );
+  if (unplaced >= 0) {
+    const { files: pattern = "" } = loaded.config.books[unplaced] ?? {};
+    const problem = {
+      file: loaded.file,
+      ...loaded.at(["books", unplaced, "files"]),
+      path: `books[${unplaced}].files`,
+      ...say("no-locale", { files: JSON.stringify(pattern), locale: "{locale}" }),
+    };
+    return { ok: false, problems: [problem] };
+  }
   const ids = allRules.map(({ id }) => id);
   const named = [
     ...Object.keys(loaded.config.rules),

@@ -262,7 +262,7 @@ function moveEntries(
         return {
           path,
           text: entry.text,
-          ...(comment !== undefined && home.format.hasComments && { comment }),
+          ...(comment !== undefined && home.format.comments && { comment }),
         };
       });
     // What is renamed in its own catalog keeps its place there.

@@ -401,8 +401,7 @@ class LocaleWork {
     if (renewed.length > 0) this.edits.edit(catalog, { set: renewed });
     if (added.length > 0 || extra.length > 0)
       this.editEntries(catalog, source, rows, added, extra, placement);
-    if (source && catalog.format.hasComments && this.book.config.hints)
-      this.writeHints(catalog, source, rows);
+    if (source && catalog.format.comments && this.book.config.hints) this.writeHints(catalog, source, rows);
   }
 
   /** The entries of a catalog that its source lacks, but for those that the configuration allows. */

@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { jsonFormat } from "../../../src/core/catalog/formats/json.js";
-import { propertiesFormat } from "../../../src/core/catalog/formats/properties.js";
-import { yamlFormat } from "../../../src/core/catalog/formats/yaml.js";
+import { jsonFormat } from "../../../src/core/catalog/formats/json/json.js";
+import { propertiesFormat } from "../../../src/core/catalog/formats/properties/properties.js";
+import { yamlFormat } from "../../../src/core/catalog/formats/yaml/yaml.js";
 import { KeyPool } from "../../../src/core/catalog/key-pool.js";
 import type { CatalogContent, CatalogFormat, Entry } from "../../../src/core/catalog/model.js";
 
@@ -62,7 +62,7 @@ describe.each(formats)("the table of a catalog in %s", (_, format) => {
         for (const rows of books) {
           const taken = new Set<string>();
           const add = rows.flatMap(([parts, text]) => {
-            const path = format.isFlat ? [parts.join(".")] : parts;
+            const path = !format.nests ? [parts.join(".")] : parts;
             // No key twice, and none that would have to be a text and a group.
             const id = path.join("\u0000");
             if (

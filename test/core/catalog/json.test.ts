@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { jsonFormat } from "../../../src/core/catalog/formats/json.js";
+import { jsonFormat } from "../../../src/core/catalog/formats/json/json.js";
 import type { CatalogChanges, EntryPath } from "../../../src/core/catalog/model.js";
 
 describe("reading", () => {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { propertiesFormat } from "../../../src/core/catalog/formats/properties.js";
+import { propertiesFormat } from "../../../src/core/catalog/formats/properties/properties.js";
 import { askJava, propertiesTexts, type PropertiesCase } from "../../support/properties-oracle.js";
 import { root } from "../../support/project.js";
 

@@ -1,3 +1,4 @@
+import { openProject } from "../../../src/core/project/project.js";
 import { describe, expect, test } from "@jest/globals";
 import { loadConfig } from "../../../src/core/config/load.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
@@ -95,7 +96,7 @@ describe("a faulty configuration is told of with place, path and remedy", () => 
     ["an empty file", "", { line: 1, column: 1, path: "", message: /invalid JSON/, remedy: /syntax/ }],
   ];
   test.each(cases)("%s", (_, text, expected) => {
-    const loaded = loadConfig(memoryFiles({ "fond.config.json": text }));
+    const loaded = openProject(memoryFiles({ "fond.config.json": text }));
     const problem = loaded.ok ? undefined : loaded.problems[0];
     expect(problem).toMatchObject({
       file: "fond.config.json",

@@ -1,9 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { KeyPool } from "../../../src/core/catalog/key-pool.js";
-import { jsonFormat } from "../../../src/core/catalog/formats/json.js";
-import { propertiesFormat } from "../../../src/core/catalog/formats/properties.js";
-import { yamlFormat } from "../../../src/core/catalog/formats/yaml.js";
+import { jsonFormat } from "../../../src/core/catalog/formats/json/json.js";
+import { propertiesFormat } from "../../../src/core/catalog/formats/properties/properties.js";
+import { yamlFormat } from "../../../src/core/catalog/formats/yaml/yaml.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { ledgerChanges, readLedger, type LedgerRecord } from "../../../src/core/ledger/ledger.js";
 
@@ -108,7 +108,7 @@ describe("catalogs that are read with one pool of keys", () => {
   ] as const)("have the keys that they have alone: %s", (_, format) => {
     const leaves = (value: unknown, path: readonly string[] = []): { path: string[]; text: string }[] =>
       typeof value === "string"
-        ? [{ path: format.isFlat ? [path.join(".")] : [...path], text: value }]
+        ? [{ path: !format.nests ? [path.join(".")] : [...path], text: value }]
         : Object.entries(value as object).flatMap(([one, inner]) => leaves(inner, [...path, one]));
     fc.assert(
       fc.property(fc.array(tree, { minLength: 1, maxLength: 4 }), (trees) => {

@@ -180,7 +180,7 @@ describe("keys out of order are moved", () => {
           const write = (list: readonly string[][]) =>
             format.edit(format.empty, {
               add: list.map((path): PathText => ({
-                path: format.isFlat ? [path.join(".")] : path,
+                path: !format.nests ? [path.join(".")] : path,
                 text: `Text ${path.join(" ")}`,
               })),
             });

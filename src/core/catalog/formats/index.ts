@@ -1,36 +1,29 @@
-import { formatNames, type FormatName } from "../../config/names.js";
+import type { FormatName } from "../../config/names.js";
 import type { BookConfig } from "../../config/schema.js";
 import type { CatalogFormat } from "../model.js";
-import { json5Format, jsoncFormat, jsonFormat } from "./json.js";
-import { propertiesFormat } from "./properties.js";
-import { tableFormat } from "./table.js";
-import { yamlFormat } from "./yaml.js";
+import { json5Format, jsoncFormat, jsonFormat } from "./json/json.js";
+import { propertiesFormat } from "./properties/properties.js";
+import { tableFormat } from "./table/table.js";
+import { yamlFormat } from "./yaml/yaml.js";
 
-/** The format that a file's ending says; JSON where it says nothing. */
+/** Every format, by the name that a book can give it. */
+export const formats: Readonly<Record<FormatName, CatalogFormat>> = {
+  json: jsonFormat,
+  jsonc: jsoncFormat,
+  json5: json5Format,
+  yaml: yamlFormat,
+  properties: propertiesFormat,
+  csv: tableFormat({ id: ["key"], locale: "locale", text: ["text"] }),
+};
+
+/** The format whose extension a file has; JSON for any other. */
 export function formatNameOf(file: string): FormatName {
-  const ending = /\.([^./]+)$/.exec(file)?.[1]?.toLowerCase();
-  if (ending === "yml") return "yaml";
-  return formatNames.find((name) => name === ending) ?? "json";
+  const extension = /\.([^./]+)$/.exec(file)?.[1]?.toLowerCase() ?? "";
+  return Object.values(formats).find(({ extensions }) => extensions.includes(extension))?.name ?? "json";
 }
 
-/** The format of a book's catalogs: the one it names, or the one that the files' ending says. */
-export function formatOf(book: Pick<BookConfig, "files" | "format" | "table">): CatalogFormat {
-  const name = book.format ?? formatNameOf(book.files);
-  switch (name) {
-    case "csv": {
-      const { id = "key", locale = "locale", text = "text" } = book.table ?? {};
-      const list = (value: string | readonly string[]) => (typeof value === "string" ? [value] : value);
-      return tableFormat({ id: list(id), locale, text: list(text) });
-    }
-    case "yaml":
-      return yamlFormat;
-    case "properties":
-      return propertiesFormat;
-    case "jsonc":
-      return jsoncFormat;
-    case "json5":
-      return json5Format;
-    case "json":
-      return jsonFormat;
-  }
+/** The format of a book's catalogs: the one it names, or the one of the files' extension. */
+export function formatOf(book: Pick<BookConfig, "files" | "format"> & Partial<BookConfig>): CatalogFormat {
+  const format = formats[book.format ?? formatNameOf(book.files)];
+  return format.forBook?.({ table: book.table }) ?? format;
 }

@@ -53,7 +53,7 @@ export const fileOrder = defineRule({
     if (!order || (order === "source" && isSource) || book.strays.includes(catalog) || !isWhole(catalog))
       return;
     // The rows of a table stand by locale too; of a key that is there twice it is not clear which one is to move.
-    if (catalog.format.name === "csv" || !catalog.table.isUnique) return;
+    if (!catalog.format.canReorder || !catalog.table.isUnique) return;
     const { misplaced, wanted } = disorderIn(book, catalog, order);
     const [first] = misplaced;
     if (!first) return;

@@ -34,7 +34,7 @@ export const keyCollision = defineRule({
     for (const entry of catalog.byKey.values()) {
       for (
         let at = entry.key.indexOf(separator);
-        separator !== "" && !catalog.format.isFlat && at > 0;
+        separator !== "" && catalog.format.nests && at > 0;
         at = entry.key.indexOf(separator, at + 1)
       ) {
         const outer = catalog.byKey.get(entry.key.slice(0, at));

@@ -1,7 +1,7 @@
 import type { Document, Node, Pair, YAMLMap, YAMLSeq } from "yaml";
-import { isAlias, isMap, isScalar, isSeq, parseDocument, visit } from "../../text/yaml.js";
-import { applyEdits, type TextEdit } from "../../text/edits.js";
-import type { CatalogChanges, EntryPath, PathPart } from "../model.js";
+import { isAlias, isMap, isScalar, isSeq, parseDocument, visit } from "../../../text/yaml.js";
+import { applyEdits, type TextEdit } from "../../../text/edits.js";
+import type { CatalogChanges, EntryPath, PathPart } from "../../model.js";
 import {
   additionTree,
   insertionIndex,
@@ -11,7 +11,7 @@ import {
   type AdditionGroup,
   type NewMember,
   type OrderTree,
-} from "./edit-tree.js";
+} from "../edit-tree.js";
 import { plainKind } from "./yaml-lines.js";
 
 type Quoting = "plain" | "single" | "double";

@@ -1,9 +1,9 @@
-import { deepestNesting } from "../../text/nesting.js";
-import type { Span } from "../../text/span.js";
-import { CodeUnits } from "../../text/code-units.js";
-import { EntryPlaces, PooledEntries, type EntryTable } from "../entry-table.js";
-import { KeyPool } from "../key-pool.js";
-import type { Entry, EntryPath } from "../model.js";
+import { deepestNesting } from "../../../text/nesting.js";
+import type { Span } from "../../../text/span.js";
+import { CodeUnits } from "../../../text/code-units.js";
+import { EntryPlaces, PooledEntries, type EntryTable } from "../../entry-table.js";
+import { KeyPool } from "../../key-pool.js";
+import type { Entry, EntryPath } from "../../model.js";
 import type { JsonValueKind } from "./json-scan.js";
 
 /** A group on the way down to an entry. */

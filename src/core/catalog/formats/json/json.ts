@@ -1,9 +1,9 @@
-import { notices } from "../../message/notices.js";
-import type { Notice } from "../../text/wording.js";
-import { deepestNesting, tooDeepInJson } from "../../text/nesting.js";
-import { applyEdits, type TextEdit } from "../../text/edits.js";
-import { catalogContent, entryTable } from "../entry-table.js";
-import { KeyPool } from "../key-pool.js";
+import { notices } from "../../../message/notices.js";
+import type { Notice } from "../../../text/wording.js";
+import { deepestNesting, tooDeepInJson } from "../../../text/nesting.js";
+import { applyEdits, type TextEdit } from "../../../text/edits.js";
+import { catalogContent, entryTable } from "../../entry-table.js";
+import { KeyPool } from "../../key-pool.js";
 import type {
   CatalogChanges,
   CatalogContent,
@@ -12,7 +12,7 @@ import type {
   Entry,
   EntryPath,
   PathPart,
-} from "../model.js";
+} from "../../model.js";
 import {
   additionTree,
   insertionIndex,
@@ -23,8 +23,8 @@ import {
   type AdditionGroup,
   type NewMember,
   type OrderTree,
-} from "./edit-tree.js";
-import { mergeMarker } from "./merge-marker.js";
+} from "../edit-tree.js";
+import { mergeMarker } from "../merge-marker.js";
 import {
   JsonEntry,
   MetPlaces,
@@ -45,15 +45,18 @@ export const jsoncFormat: CatalogFormat = makeJsonFormat("jsonc", true);
 /** JSON5: besides those, names without quotes and texts in single quotes. */
 export const json5Format: CatalogFormat = makeJsonFormat("json5", true);
 
-function makeJsonFormat(name: string, lenient: boolean): CatalogFormat {
+function makeJsonFormat(name: "json" | "jsonc" | "json5", lenient: boolean): CatalogFormat {
   return {
     name,
+    extensions: [name],
+    holds: "locale",
     read: (text, separator, pool = new KeyPool()) => readJson(text, separator, lenient, pool.start()),
     edit: (text, changes) => editJson(text, changes, lenient),
     empty: "{}\n",
-    hasComments: lenient,
+    comments: lenient ? { line: ["//"], block: ["/*", "*/"] } : undefined,
     commentWriter: () => (line) => `// ${line}`.trimEnd(),
-    isFlat: false,
+    nests: true,
+    canReorder: true,
     writeKey,
     groupKeySpan: (text, path) => groupKeySpan(text, path, lenient),
     offsetInFile,

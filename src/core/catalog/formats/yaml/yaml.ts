@@ -1,25 +1,43 @@
-import { notices } from "../../message/notices.js";
-import type { Notice } from "../../text/wording.js";
-import { deepestNesting, tooDeepInYaml } from "../../text/nesting.js";
+import { notices } from "../../../message/notices.js";
+import type { Notice } from "../../../text/wording.js";
+import { deepestNesting, tooDeepInYaml } from "../../../text/nesting.js";
 import type { Alias, Document, Node, Pair } from "yaml";
-import type { Span } from "../../text/span.js";
-import { catalogContent, entryTable, PooledEntries, type EntryPlaces } from "../entry-table.js";
-import { isAlias, isMap, isPair, isScalar, isSeq, lineCounter, parseAllDocuments } from "../../text/yaml.js";
-import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
-import { KeyPool } from "../key-pool.js";
-import { mergeMarker } from "./merge-marker.js";
+import type { Span } from "../../../text/span.js";
+import { catalogContent, entryTable, PooledEntries, type EntryPlaces } from "../../entry-table.js";
+import {
+  isAlias,
+  isMap,
+  isPair,
+  isScalar,
+  isSeq,
+  lineCounter,
+  parseAllDocuments,
+} from "../../../text/yaml.js";
+import type {
+  CatalogContent,
+  CatalogFormat,
+  CatalogProblem,
+  Entry,
+  EntryPath,
+  PathPart,
+} from "../../model.js";
+import { KeyPool } from "../../key-pool.js";
+import { mergeMarker } from "../merge-marker.js";
 import { editYaml, writeYamlKey, yamlGroupKeySpan } from "./yaml-edit.js";
 import { isQuote, plainKind, readYamlLines, yamlPath, type YamlItems } from "./yaml-lines.js";
 
 /** Catalogs in YAML 1.2, with the habits that catalogs keep from YAML 1.1. */
 export const yamlFormat: CatalogFormat = {
   name: "yaml",
+  extensions: ["yaml", "yml"],
+  holds: "locale",
   read: (text, separator, pool = new KeyPool()) => readYaml(text, separator, pool),
   edit: (text, changes) => editYaml(text, changes),
   empty: "",
-  hasComments: true,
+  comments: { line: ["#"] },
   commentWriter: () => (line) => `# ${line}`.trimEnd(),
-  isFlat: false,
+  nests: true,
+  canReorder: true,
   writeKey: writeYamlKey,
   groupKeySpan: yamlGroupKeySpan,
   offsetInFile,

@@ -1,28 +1,31 @@
-import { notices } from "../../message/notices.js";
-import type { TextEncoding } from "../../files/files.js";
-import { applyEdits, type TextEdit } from "../../text/edits.js";
-import { CodeUnits } from "../../text/code-units.js";
-import { catalogContent, EntryPlaces, PooledEntries } from "../entry-table.js";
-import { KeyPool } from "../key-pool.js";
-import type { CatalogChanges, CatalogFormat, CatalogProblem, Entry, EntryPath } from "../model.js";
-import { insertionIndex, orderTree, pathId, pathSet } from "./edit-tree.js";
-import { mergeMarker } from "./merge-marker.js";
+import { notices } from "../../../message/notices.js";
+import type { TextEncoding } from "../../../files/files.js";
+import { applyEdits, type TextEdit } from "../../../text/edits.js";
+import { CodeUnits } from "../../../text/code-units.js";
+import { catalogContent, EntryPlaces, PooledEntries } from "../../entry-table.js";
+import { KeyPool } from "../../key-pool.js";
+import type { CatalogChanges, CatalogFormat, CatalogProblem, Entry, EntryPath } from "../../model.js";
+import { insertionIndex, orderTree, pathId, pathSet } from "../edit-tree.js";
+import { mergeMarker } from "../merge-marker.js";
 
 /** Catalogs in the format that `java.util.Properties` reads (its method `load`), whole. */
 export const propertiesFormat: CatalogFormat = {
   name: "properties",
+  extensions: ["properties"],
+  holds: "locale",
   read(text, _separator, pool = new KeyPool()) {
     const { table, problems } = readProperties(text, pool.start());
     return catalogContent(table, { problems });
   },
   edit: editProperties,
   empty: "",
-  hasComments: true,
+  comments: { line: ["#", "!"] },
   commentWriter(text, encoding) {
     const style = styleOf(text, propertyEntries(text), encoding);
     return (line) => writeComment(line, style);
   },
-  isFlat: true,
+  nests: false,
+  canReorder: true,
   writeKey: (name, written) =>
     escapeKey(name, {
       lineEnd: "\n",

@@ -1,8 +1,8 @@
-import { deepestNesting } from "../../text/nesting.js";
-import type { Span } from "../../text/span.js";
-import { EntryPlaces } from "../entry-table.js";
-import type { KeyPool } from "../key-pool.js";
-import type { EntryPath, PathPart } from "../model.js";
+import { deepestNesting } from "../../../text/nesting.js";
+import type { Span } from "../../../text/span.js";
+import { EntryPlaces } from "../../entry-table.js";
+import type { KeyPool } from "../../key-pool.js";
+import type { EntryPath, PathPart } from "../../model.js";
 
 /** What an entry of a YAML file may be. */
 export type YamlKind = "text" | "number" | "boolean" | "null";

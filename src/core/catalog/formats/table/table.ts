@@ -1,6 +1,6 @@
-import { notices } from "../../message/notices.js";
-import { catalogContent, entryTable } from "../entry-table.js";
-import { applyEdits, type TextEdit } from "../../text/edits.js";
+import { notices } from "../../../message/notices.js";
+import { catalogContent, entryTable } from "../../entry-table.js";
+import { applyEdits, type TextEdit } from "../../../text/edits.js";
 import type {
   CatalogChanges,
   CatalogContent,
@@ -8,8 +8,8 @@ import type {
   CatalogProblem,
   Entry,
   PathPart,
-} from "../model.js";
-import { insertionIndex, orderTree, pathId, pathSet } from "./edit-tree.js";
+} from "../../model.js";
+import { insertionIndex, orderTree, pathId, pathSet } from "../edit-tree.js";
 
 /** Which columns of a table hold what. */
 export interface TableColumns {
@@ -28,11 +28,19 @@ export interface TableColumns {
 export function tableFormat(columns: TableColumns): CatalogFormat {
   return {
     name: "csv",
+    extensions: ["csv"],
+    holds: "all-locales",
     read: (text, separator) => readTable(text, columns, separator),
     edit: (text, changes) => editTable(text, columns, changes),
     empty: `${[...columns.id, columns.locale, ...columns.text].join(",")}\n`,
-    hasComments: false,
-    isFlat: false,
+    comments: undefined,
+    nests: true,
+    canReorder: false,
+    forBook: ({ table }) => {
+      const { id = "key", locale = "locale", text = "text" } = table ?? {};
+      const list = (value: string | readonly string[]) => (typeof value === "string" ? [value] : value);
+      return tableFormat({ id: list(id), locale, text: list(text) });
+    },
     offsetInFile: (text, { valueSpan: { start, end } }, offset) => {
       if (text[start] !== '"') return Math.min(start + offset, end);
       let at = start + 1;
