@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { createInterface } from "node:readline";
 import { fileURLToPath } from "node:url";
 import { messageReader } from "../src/core/message/parse.js";
-import { parseIcu } from "../src/core/message/syntaxes/icu.js";
+import { parseIcu } from "../src/core/message/syntaxes/icu/icu.js";
 import { shortest, showComparison } from "./measure.js";
 
 /** A million messages as catalogs hold them: most of them plain, some with arguments, a few with plurals. */

@@ -17,8 +17,8 @@ export {
   type PluralRules,
 } from "./core/locale/plural-rules.js";
 export { parseTag, type LocaleTag } from "./core/locale/tag.js";
-export { parseIcu, type IcuOptions } from "./core/message/syntaxes/icu.js";
-export { printIcu } from "./core/message/syntaxes/icu-print.js";
+export { parseIcu, type IcuOptions } from "./core/message/syntaxes/icu/icu.js";
+export { printIcu } from "./core/message/syntaxes/icu/icu-print.js";
 export { messageFacts, type MessageFacts } from "./core/message/facts.js";
 export type * from "./core/message/model.js";
 export { jsonFormat } from "./core/catalog/formats/json/json.js";
@@ -62,6 +62,6 @@ export { reviewProject, type ReviewOptions, type ReviewResult } from "./core/pro
 export { trendOf, type Revision, type TrendPoint } from "./core/project/trend.js";
 export { mergeCatalogs, type Merged } from "./core/catalog/merge.js";
 export { mergeLedgers } from "./core/ledger/merge.js";
-export { parseMf2 } from "./core/message/syntaxes/mf2.js";
-export { printMf2 } from "./core/message/syntaxes/mf2-print.js";
+export { parseMf2 } from "./core/message/syntaxes/mf2/mf2.js";
+export { printMf2 } from "./core/message/syntaxes/mf2/mf2-print.js";
 export { reportFindings, reportForms, type ReportForm } from "./output/reporters/index.js";

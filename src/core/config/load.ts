@@ -251,11 +251,8 @@ function explainIssue(
   if (missing) return say("missing-setting", { name: String(last) });
   const expected = issue.message;
   const found = JSON.stringify(issue.input) ?? "nothing";
-  const words = expected.split(/, | or /);
-  const near =
-    typeof issue.input === "string" && words.every((word) => /^[\w-]+$/.test(word))
-      ? nearest(issue.input, words)
-      : undefined;
+  const words = expected.split(/, | or /).filter((word) => /^[\w-]+$/.test(word));
+  const near = typeof issue.input === "string" ? nearest(issue.input, words) : undefined;
   const shown = found.length > 60 ? `${found.slice(0, 57)}…` : found;
   return near
     ? say("misspelled-value", { found: shown, expected, meant: near })

@@ -149,7 +149,24 @@ const bookSchema = v.strictObject({
     ),
     "hyphen",
   ),
-  syntax: v.optional(v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")), "icu"),
+  syntax: v.optional(
+    v.union(
+      [
+        v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")),
+        v.strictObject({
+          argument: v.pipe(
+            nonEmpty("a pattern around {name}"),
+            v.regex(
+              /^[^<{}\s].*\{name\}|^\{(?!name\}).*\{name\}/,
+              "a pattern that starts with a mark before {name}",
+            ),
+          ),
+        }),
+      ],
+      `${messageSyntaxNames.join(", ")}, or a pattern such as { "argument": "__{name}__" }`,
+    ),
+    "icu",
+  ),
   plurals: v.optional(v.picklist(pluralFormNames, pluralFormNames.join(", ")), "inline"),
   forms: v.optional(
     v.strictObject({

@@ -1,3 +1,4 @@
+import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import { defaultCall } from "../source/book-code.js";
@@ -71,7 +72,7 @@ export function hostOf(file: string, book: BookConfig): Host {
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   const marks = dialect && shown[dialect.name];
   const content = own.content ?? (marks && marks[0] + call + marks[1]);
-  const isNumbered = book.syntax === "java" || book.syntax === "printf";
+  const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
   return {
     kind: script ? "script" : dialect ? "markup" : "code",
     language,

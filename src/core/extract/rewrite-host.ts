@@ -115,9 +115,9 @@ const say = notices("extract", {
 
 /** Why words that code chooses stay: the book's messages have no room for them, or nobody's have. */
 export function tooManyChoices({ syntax, plurals }: MessageReader): Obstacle {
-  return syntax === "icu" || syntax === "mf2" || plurals !== "inline"
+  return syntax.choices !== undefined || plurals !== "inline"
     ? say("too-many-choices", {})
-    : say("no-choices", { syntax });
+    : say("no-choices", { syntax: syntax.name });
 }
 
 /** What takes a text's place. */

@@ -1,5 +1,5 @@
 import { CodeUnits } from "../text/code-units.js";
-import type { MessageSigns } from "../message/parse.js";
+import type { MessageSigns } from "../message/syntaxes/syntax.js";
 
 /**
  * What a message has that a rule may have something to say about. Most messages are plain words, and most rules look at

@@ -357,6 +357,7 @@ class RuleRun implements RuleContext {
   readonly glossary: readonly Concept[];
   readonly ledger: RuleContext["ledger"];
   readonly message: RuleContext["message"];
+  readonly syntax: RuleContext["syntax"];
   /** The features that messages must have for the rule; every bit for one that checks all. */
   readonly mask: number;
   private lastEntry: Entry | undefined;
@@ -375,6 +376,7 @@ class RuleRun implements RuleContext {
     this.glossary = subject.glossary ?? [];
     this.ledger = subject.ledger;
     this.message = subject.reader.read;
+    this.syntax = subject.reader.syntax;
   }
 
   formerSource({ namespace }: Catalog, key: string, digest: string): string | undefined {

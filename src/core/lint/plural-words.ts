@@ -1,7 +1,7 @@
 import type { Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import { formKey, hasForms } from "../catalog/plural-keys.js";
-import type { MessageSyntax } from "../message/names.js";
+import type { Syntax } from "../message/syntaxes/syntax.js";
 import { lazily } from "../text/lazy.js";
 import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plural-rules.js";
 
@@ -25,16 +25,10 @@ export function languageName(locale: string): string {
   return inEnglish().of(locale) ?? locale;
 }
 
-/** How a book's messages write a branch that is to be added: `few {…}`, or a variant of MessageFormat 2. */
-export function branchToWrite(syntax: MessageSyntax, selector: string): string {
-  if (syntax !== "mf2") return `${selector} {…}`;
-  return `${selector === "other" ? "*" : selector} {{…}}`;
-}
-
 /** A plural's form as a translator writes it: a branch of the message, or a key of its own where the book keeps forms so. */
-export function formToWrite(catalog: Catalog, entry: Entry, syntax: MessageSyntax, category: string): string {
+export function formToWrite(catalog: Catalog, entry: Entry, syntax: Syntax, category: string): string {
   if (catalog.settings.plurals === "bar") return `a form for ${category}`;
   return hasForms(entry)
     ? `the key “${formKey(entry.key, category, catalog.settings, catalog.separator)}”`
-    : branchToWrite(syntax, category);
+    : syntax.writeBranch(category);
 }

@@ -7,6 +7,7 @@ import type { BookCode } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
 import type { DataOf, Notice, Wordings } from "../text/wording.js";
+import type { Syntax } from "../message/syntaxes/syntax.js";
 import type { Feature } from "./features.js";
 import type { Concept } from "./glossary.js";
 import type { KeyOrder } from "./key-order.js";
@@ -118,6 +119,8 @@ export interface RuleContext<M extends Wordings = Wordings> {
   readonly glossary: readonly Concept[];
   /** What a source text was, by its digest, where the ledger still has it. */
   formerSource(catalog: Catalog, key: string, digest: string): string | undefined;
+  /** How the book's messages are written. */
+  readonly syntax: Syntax;
   message(text: string, locale?: string, key?: string): ReadMessage;
   /** How the book's syntax writes a node. */
   print(node: MessageNode): string;

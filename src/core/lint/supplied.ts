@@ -24,7 +24,7 @@ export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
   if (made) return made;
   const result: SuppliedLookup[] = [];
   // Numbered arguments are passed in order, without names.
-  if (code && book.config.syntax !== "java" && book.config.syntax !== "printf")
+  if (code && context.syntax.numberedFrom === undefined)
     for (const source of code.files)
       for (const lookup of source.lookups) {
         const { key, argumentNames } = lookup;

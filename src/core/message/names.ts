@@ -12,6 +12,9 @@ export const messageSyntaxNames = [
 ] as const;
 export type MessageSyntax = (typeof messageSyntaxNames)[number];
 
+/** How a book says its syntax: a name, or its own placeholders by a pattern with `{name}` in it. */
+export type SyntaxSetting = MessageSyntax | { readonly argument: string };
+
 /** Where a book keeps plurals, as it can name it. */
 export const pluralFormNames = ["inline", "branches", "suffix", "bar"] as const;
 export type PluralForms = (typeof pluralFormNames)[number];

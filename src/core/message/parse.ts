@@ -1,22 +1,18 @@
 import { partEnds, type KeyNaming } from "../text/separators.js";
-import type { MessageSyntax, PluralForms } from "./names.js";
+import type { MessageSyntax, PluralForms, SyntaxSetting } from "./names.js";
+import { syntaxOf } from "./syntaxes/index.js";
+import type { MessageSigns, Syntax } from "./syntaxes/syntax.js";
 import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
 import { keyTest } from "../text/key-pattern.js";
 import type { Message, MessageNode } from "./model.js";
 import { printBars, readBars } from "./bars.js";
 import { printForms, readForms } from "./forms.js";
-import { IcuMessage } from "./syntaxes/icu-message.js";
-import { readIcuParts } from "./syntaxes/icu-reader.js";
-import { printIcu } from "./syntaxes/icu-print.js";
-import { parseMf2 } from "./syntaxes/mf2.js";
-import { printMf2 } from "./syntaxes/mf2-print.js";
-import { parseJava, printJava } from "./syntaxes/java.js";
+import { IcuMessage } from "./syntaxes/icu/icu-message.js";
 import { PlainMessage, TreeMessage, type ReadMessage } from "./read-message.js";
-import { parsePlaceholders, printPlaceholders } from "./syntaxes/placeholders.js";
 
 /** A reader that parses equal texts once. */
 export interface MessageReader {
-  readonly syntax: MessageSyntax;
+  readonly syntax: Syntax;
   readonly plurals: PluralForms;
   readonly signs: MessageSigns;
   /**
@@ -31,7 +27,7 @@ export interface MessageReader {
 
 /** What of a book decides how its messages are read. */
 export interface MessageSettings {
-  readonly syntax: MessageSyntax;
+  readonly syntax: SyntaxSetting;
   /** Where plurals are: in the message, forms side by side, or forms under keys of their own. */
   readonly plurals?: PluralForms;
   /** Whether `<b>…</b>` is rich text, or the patterns of the keys whose messages hold it; true where not given. */
@@ -50,14 +46,17 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   }: MessageSettings = typeof settings === "string" ? { syntax: settings } : settings;
   if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags, partEnds({ naming }));
   const known = new RecentTexts<ReadMessage>();
-  const inline = implementation(syntax, tags);
-  const own = signsOf[syntax];
-  const signs: MessageSigns = { ...own, single: own.single + signsBetweenForms[plurals] };
+  const own = syntaxOf(syntax);
+  const inline: Implementation = {
+    parse: (text) => own.parse(text, tags),
+    print: (nodes) => own.print(nodes, tags),
+  };
+  const signs: MessageSigns = { ...own.signs, single: own.signs.single + signsBetweenForms[plurals] };
   const hasSigns = signTest(signs);
   const { parse, print } =
     plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
   return {
-    syntax,
+    syntax: own,
     plurals,
     signs,
     read(text, locale) {
@@ -84,7 +83,7 @@ function withFacts(message: Message): ReadMessage {
 
 /** A reader for a book in which some keys hold markup and the others plain text. */
 function readerByKey(
-  syntax: MessageSyntax,
+  syntax: SyntaxSetting,
   plurals: PluralForms,
   patterns: readonly string[],
   ends: readonly string[],
@@ -95,7 +94,7 @@ function readerByKey(
   const readerOf = (key: string | undefined) =>
     key !== undefined && tests.some((test) => test(key)) ? rich : plain;
   return {
-    syntax,
+    syntax: rich.syntax,
     plurals,
     signs: rich.signs,
     read: (text, locale, key) => readerOf(key).read(text, locale),
@@ -129,26 +128,6 @@ class RecentTexts<Value> {
 /** How many texts with signs are kept at least. */
 const mostRecent = 25_000;
 
-/** Code units of which one has to be in a text for it to be more than plain words: each parser begins with that question. */
-export interface MessageSigns {
-  /** Any of these. */
-  readonly single: string;
-  /** This one twice in a row. */
-  readonly doubled?: string;
-}
-
-const signsOf: Readonly<Record<MessageSyntax, MessageSigns>> = {
-  icu: { single: "{}<", doubled: "'" },
-  java: { single: "{}<'" },
-  mf2: { single: "{}<\\." },
-  "double-brace": { single: "{}<" },
-  "percent-brace": { single: "%<" },
-  "percent-paren": { single: "%<" },
-  colon: { single: ":<" },
-  printf: { single: "%<" },
-  plain: { single: "<" },
-};
-
 /** What parts the forms of a plural, where they are in one text or were put into one. */
 const signsBetweenForms: Readonly<Record<PluralForms, string>> = {
   inline: "",
@@ -164,22 +143,6 @@ function signTest({ single, doubled = "" }: MessageSigns): RegExp {
 interface Implementation {
   parse(text: string, locale?: string): Message;
   print(nodes: readonly MessageNode[]): string;
-}
-
-function implementation(syntax: MessageSyntax, tags: boolean): Implementation {
-  switch (syntax) {
-    case "icu":
-      return { parse: (text) => readIcuParts(text, tags), print: (nodes) => printIcu(nodes, { tags }) };
-    case "mf2":
-      return { parse: parseMf2, print: printMf2 };
-    case "java":
-      return { parse: (text) => parseJava(text, tags), print: printJava };
-    default:
-      return {
-        parse: (text) => parsePlaceholders(text, syntax, tags),
-        print: (nodes) => printPlaceholders(nodes, syntax),
-      };
-  }
 }
 
 function withForms({ parse, print }: Implementation): Implementation {

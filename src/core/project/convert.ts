@@ -1,3 +1,5 @@
+import { syntaxOf } from "../message/syntaxes/index.js";
+import type { SyntaxSetting } from "../message/names.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { separatorsOf } from "../text/separators.js";
@@ -14,7 +16,7 @@ import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { MessageNode, PluralNode } from "../message/model.js";
 import { bareForm, flatForm } from "../message/variants.js";
-import { messageReader } from "../message/parse.js";
+import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { prepareReaders } from "../source/read.js";
 import { lineIndex } from "../text/line-index.js";
@@ -198,24 +200,25 @@ function rewritten(
   ) => Pick<PlanNote, "file" | "line" | "column">,
   refusals: ConvertRefusal[],
 ): readonly Texts[] {
-  if (old.syntax === now.syntax && old.plurals === now.plurals) return given;
+  if (isSameSetting(old.syntax, now.syntax) && old.plurals === now.plurals) return given;
   const from = messageReader(old);
   const to = messageReader(now);
-  const shape = now.plurals === "inline" ? now.syntax : `${now.syntax} with plurals as "${now.plurals}"`;
+  const { name } = to.syntax;
+  const shape = now.plurals === "inline" ? name : `${name} with plurals as "${now.plurals}"`;
   return given.map((texts) => ({
     ...texts,
     entries: texts.entries.map((entry) => {
       const read = from.read(entry.text, texts.locale, entry.path.join("."));
-      const message = now.syntax === "icu" ? read : { ...read, nodes: spellCounts(read.nodes) };
+      const message = to.syntax.countSign !== undefined ? read : { ...read, nodes: spellCounts(read.nodes) };
       const text = to.print(message.nodes);
       const again = to.read(text, texts.locale, entry.path.join("."));
-      const form = now.syntax === "mf2" || old.syntax === "mf2" ? flatForm : bareForm;
+      const form = to.syntax.choices === "flat" || from.syntax.choices === "flat" ? flatForm : bareForm;
       const key = entry.path.join(".");
       const refuse = (notice: Notice) =>
         refusals.push({ ...placeOf(texts.locale, texts.namespace, entry.path), ...notice });
       if (message.isBroken) refuse(say("broken", { key }));
       else if (again.isBroken || form(again.nodes) !== form(message.nodes))
-        refuse(say("cannot-write", { key, shape, lost: lostIn(message.nodes, now) }));
+        refuse(say("cannot-write", { key, shape, lost: lostIn(message.nodes, to) }));
       return { ...entry, text };
     }),
   }));
@@ -261,6 +264,10 @@ const say = notices("convert", {
   },
 });
 
+function isSameSetting(one: SyntaxSetting, other: SyntaxSetting): boolean {
+  return syntaxOf(one) === syntaxOf(other);
+}
+
 /** `#` as the argument that it shows, for syntaxes without such a sign; one that an offset changes stays. */
 function spellCounts(nodes: readonly MessageNode[], counted?: PluralNode): readonly MessageNode[] {
   return nodes.map((node): MessageNode => {
@@ -286,7 +293,7 @@ function spellCounts(nodes: readonly MessageNode[], counted?: PluralNode): reado
 }
 
 /** What of a message most likely has no place in another form. */
-function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig): string {
+function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: MessageReader): string {
   const found = new Set<string>();
   visitNodes(nodes, (node) => {
     if (node.kind === "select") found.add("a choice by value");
@@ -299,7 +306,7 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: BookConfig):
     if (node.kind === "argument" && node.format) found.add(`the format of "${node.name}"`);
     if ("asides" in node && node.asides) found.add(`the attribute ${node.asides}`);
     if (node.kind === "text" && node.format) found.add(`the format of the value "${node.value}"`);
-    if (node.kind === "argument" && /^(?:java|printf)$/.test(syntax) && !/^\d+$/.test(node.name))
+    if (node.kind === "argument" && syntax.numberedFrom !== undefined && !/^\d+$/.test(node.name))
       found.add(`"${node.name}", because arguments are numbered there`);
   });
   return [...found].join(", ") || "some of its characters have a meaning there";

@@ -1,43 +1,27 @@
 import type { MessageSyntax, PluralForms } from "../message/names.js";
-
-/** How the syntaxes write what only they write so: a text can speak for several. */
-const syntaxSigns: readonly (readonly [MessageSyntax, RegExp])[] = [
-  ["icu", /\{\s*[\p{L}_][\w]*\s*(?:\}(?!\})|,\s*(?:plural|select|selectordinal|number|date|time)\b)/u],
-  ["mf2", /^\s*\.(?:input\s*\{|local\s+\$|match\s)|\{\s*(?:\$[\p{L}_][\w.-]*[\s}]|#[\p{L}][\w:-]*[\s}/])/u],
-  ["double-brace", /\{\{-?\s*[\p{L}_$][\w.$]*\s*(?:,[^{}]*)?\}\}/u],
-  ["percent-brace", /%\{[\p{L}_][\w.]*\}/u],
-  ["percent-paren", /%\([\p{L}_][\w.]*\)[-+ 0#]*(?:[1-9]\d*)?(?:\.\d+)?[dfs]/u],
-  ["java", /\{\d+(?:,\s*(?:number|date|time|choice)\b[^{}]*)?\}/],
-  ["printf", /%(?:\d+\$)?[-+0]*(?:[1-9]\d*)?(?:\.\d*)?(?:[sd@f]|l?[dux])(?![\p{L}])/u],
-  ["colon", /(?<![\p{L}\p{N}_:]):[a-z_]{2,}\b(?!:)/u],
-];
+import { syntaxes } from "../message/syntaxes/index.js";
+import type { Syntax } from "../message/syntaxes/syntax.js";
 
 /** The syntax whose placeholders the texts hold most; ICU where there are none. */
 export function chooseSyntax(texts: readonly string[], grounds: string[]): MessageSyntax {
-  const counts = syntaxSigns.map(([syntax, sign]) => ({
+  const counts = (Object.keys(syntaxes) as readonly MessageSyntax[]).map((syntax) => ({
     syntax,
-    count: texts.filter((text) => {
-      // What one syntax writes inside another's signs is not its own.
-      const bare =
-        syntax === "icu" || syntax === "java" ? text.replace(/[%$]\{[^{}]*\}|\{\{[^{}]*\}\}/g, "") : text;
-      return sign.test(bare);
-    }).length,
+    count: texts.filter((text) => isWrittenIn(syntaxes[syntax], text)).length,
   }));
-  const best = counts.reduce((most, one) => (one.count > most.count ? one : most), {
-    syntax: "icu" as MessageSyntax,
-    count: 0,
-  });
-  const [icu] = counts;
-  if (
-    best.count === 0 ||
-    best.syntax === "icu" ||
-    (icu && icu.count * 2 > best.count && best.syntax === "colon")
-  )
-    return "icu";
+  const [usual] = counts;
+  const best = counts.reduce((most, one) => (one.count > most.count ? one : most));
+  if (!usual || best.count === 0 || best === usual) return usual?.syntax ?? "icu";
+  if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;
   grounds.push(
-    `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as “${best.syntax}” writes them.`,
+    `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as "${best.syntax}" writes them.`,
   );
   return best.syntax;
+}
+
+function isWrittenIn({ recognized }: Syntax, text: string): boolean {
+  if (!recognized) return false;
+  const { pattern, ignoring } = recognized;
+  return pattern.test(ignoring ? text.replace(ignoring, "") : text);
 }
 
 /** Where plurals are, by the keys and texts that only one form has. */
@@ -52,7 +36,10 @@ export function choosePlurals(
   const older = [...keys].filter(
     (key) => key.endsWith("_plural") && keys.has(key.slice(0, -"_plural".length)),
   ).length;
-  const bars = syntax === "icu" ? 0 : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
+  const bars =
+    syntaxes[syntax].choices === "nested"
+      ? 0
+      : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
   const counts: readonly (readonly [PluralForms, number])[] = [
     ["suffix", pairs("_") + older],
     ["branches", pairs(".")],
@@ -60,6 +47,6 @@ export function choosePlurals(
   ];
   const [best, count] = counts.reduce((most, one) => (one[1] > most[1] ? one : most));
   if (count === 0) return "inline";
-  grounds.push(`${count === 1 ? "One plural is" : `${count} plurals are`} kept as “${best}” has them.`);
+  grounds.push(`${count === 1 ? "One plural is" : `${count} plurals are`} kept as "${best}" has them.`);
   return best;
 }

@@ -51,7 +51,8 @@ export function literalMessage(pieces: readonly Piece[], reader: MessageReader):
   if (!hasChoice(pieces)) return reader.print(literalNodes(pieces));
   const whole = wholeSentences(literalNodes(pieces));
   if (!whole) return undefined;
-  const nodes = reader.syntax === "icu" && reader.plurals === "inline" ? countSigns(whole) : whole;
+  const nodes =
+    reader.syntax.countSign !== undefined && reader.plurals === "inline" ? countSigns(whole) : whole;
   const text = reader.print(nodes);
   const again = reader.read(text);
   return !again.isBroken && flatForm(again.nodes) === flatForm(nodes) ? text : undefined;
@@ -59,9 +60,9 @@ export function literalMessage(pieces: readonly Piece[], reader: MessageReader):
 
 /** Pieces with their arguments named as a book's messages name them: by number in some syntaxes. */
 export function bookPieces(pieces: readonly Piece[], { syntax, plurals }: MessageReader): readonly Piece[] {
-  const plain = syntax === "icu" ? pieces : withoutFormats(pieces);
+  const plain = syntax.hasSkeletons ? pieces : withoutFormats(pieces);
   const named = plurals === "inline" ? plain : withFormsArgument(plain);
-  return syntax === "java" || syntax === "printf" ? numbered(named, syntax === "java" ? 0 : 1) : named;
+  return syntax.numberedFrom === undefined ? named : numbered(named, syntax.numberedFrom);
 }
 
 /** The pieces with values as the code formats them, for messages that cannot say how. */

@@ -1,4 +1,4 @@
-import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
+import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
 import { afterAll, describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { symlinkSync, writeFileSync } from "node:fs";

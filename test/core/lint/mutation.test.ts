@@ -3,8 +3,8 @@ import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { formatOf } from "../../../src/core/catalog/formats/index.js";
 import { lintProject, openProject } from "../../../src/core/project/project.js";
 import { pluralRules } from "../../../src/core/locale/plural-rules.js";
-import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
-import { printIcu } from "../../../src/core/message/syntaxes/icu-print.js";
+import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
+import { printIcu } from "../../../src/core/message/syntaxes/icu/icu-print.js";
 import type { MessageNode } from "../../../src/core/message/model.js";
 
 /** A catalog of a quay's small site, correct in eleven languages. */

@@ -3,8 +3,8 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { messageFacts, visitNodes } from "../../../src/core/message/facts.js";
 import type { MessageNode } from "../../../src/core/message/model.js";
-import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
-import { printIcu } from "../../../src/core/message/syntaxes/icu-print.js";
+import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
+import { printIcu } from "../../../src/core/message/syntaxes/icu/icu-print.js";
 import { outline } from "../../support/outline.js";
 
 describe("a message without faults", () => {

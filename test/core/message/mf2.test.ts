@@ -5,8 +5,8 @@ import { visitNodes } from "../../../src/core/message/facts.js";
 import { fillMessage } from "../../../src/core/message/fill.js";
 import type { MessageNode } from "../../../src/core/message/model.js";
 import { messageReader } from "../../../src/core/message/parse.js";
-import { parseMf2 } from "../../../src/core/message/syntaxes/mf2.js";
-import { printMf2 } from "../../../src/core/message/syntaxes/mf2-print.js";
+import { parseMf2 } from "../../../src/core/message/syntaxes/mf2/mf2.js";
+import { printMf2 } from "../../../src/core/message/syntaxes/mf2/mf2-print.js";
 import { outline } from "../../support/outline.js";
 
 describe("a message without faults", () => {

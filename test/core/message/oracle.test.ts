@@ -3,7 +3,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { fillMessage } from "../../../src/core/message/fill.js";
 import { visitNodes } from "../../../src/core/message/facts.js";
-import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
+import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
 import { styleFault } from "../../../src/core/message/styles.js";
 import {
   askIcu,

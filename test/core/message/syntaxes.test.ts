@@ -1,3 +1,8 @@
+import { syntaxes as registry } from "../../../src/core/message/syntaxes/index.js";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { previewProject } from "../../../src/core/project/preview.js";
+import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { convertBook } from "../../../src/core/project/convert.js";
 import { explainProblem } from "../../../src/core/message/problem-wordings.js";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
@@ -232,4 +237,65 @@ test("tags only under the keys that a book says hold markup", () => {
   const reader = messageReader({ syntax: "icu", tags: ["**.*_html"] });
   const kinds = (key: string) => reader.read("<b>a</b>", "en", key).nodes.map(({ kind }) => kind);
   expect([kinds("page.intro_html"), kinds("page.intro")]).toEqual([["tag"], ["text"]]);
+});
+
+describe("placeholders by a book's own pattern", () => {
+  const reader = messageReader({ syntax: { argument: "__{name}__" }, tags: true });
+  const names = (text: string) => [...reader.read(text).facts.arguments.keys()];
+
+  test.each<[string, readonly string[]]>([
+    ["__count__ boats", ["count"]],
+    ["__first_name__ and __user.name__", ["first_name", "user.name"]],
+    ["__a____b__", ["a", "b"]],
+    ["snake_case_word", []],
+    ["__", []],
+    ["____", []],
+    ["<b>__x__</b>", ["x"]],
+  ])("%s", (text, expected) => {
+    expect(names(text)).toEqual(expected);
+    expect(reader.print(reader.read(text).nodes)).toBe(text);
+  });
+
+  test.each([
+    ["@{name}", "by @captain and @a.b"],
+    ["[%{name}%]", "by [%captain%]"],
+    ["$({name})", "by $(captain)"],
+    ["{{={name}}}", "by {{=captain}}"],
+  ])("%s: a pattern's signs are plain characters", (argument, text) => {
+    const own = messageReader({ syntax: { argument }, tags: true });
+    expect([...own.read(text).facts.arguments.keys()][0]).toBe("captain");
+    expect(own.print(own.read(text).nodes)).toBe(text);
+  });
+
+  test("rules, preview and conversion know them", async () => {
+    const book = { name: "app", files: "t/{locale}.json", syntax: { argument: "__{name}__" } };
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({ source: "en", targets: ["de"], books: [book] }),
+        "t/en.json": '{"a": "Hello __name__"}',
+        "t/de.json": '{"a": "Hallo __nmae__, {name}"}',
+      }),
+    );
+    if (!opened.ok) throw new Error(opened.problems[0]?.message);
+    const { project } = opened;
+    const findings = await lintProject(project);
+    expect(findings.map(({ rule, messageId, data }) => [rule, messageId, data])).toEqual([
+      ["argument/unknown", "misspelled", { argument: "__nmae__", meant: "__name__" }],
+      ["syntax/foreign", "known", { found: "{name}", written: "__name__" }],
+    ]);
+    expect(findings[0]?.fix).toMatchObject({ text: "Hallo __name__, {name}" });
+    const preview = previewProject(project, {}, ["a"], { values: { name: "Ada" } });
+    expect(JSON.stringify(preview)).toContain("Hello Ada");
+    const [config] = project.config.books;
+    const converted = config && (await convertBook(project, config, { syntax: "icu" }));
+    expect(JSON.stringify(converted)).toContain("Hello {name}");
+  });
+});
+
+test("every syntax that a book can name is its own object", () => {
+  expect(
+    Object.values(registry)
+      .map(({ name }) => name)
+      .sort(),
+  ).toEqual([...messageSyntaxNames].sort());
 });

@@ -11,8 +11,8 @@ import {
   type Project,
 } from "../../../src/core/project/project.js";
 import { reviewProject } from "../../../src/core/project/review.js";
-import { parseIcu } from "../../../src/core/message/syntaxes/icu.js";
-import { printIcu } from "../../../src/core/message/syntaxes/icu-print.js";
+import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
+import { printIcu } from "../../../src/core/message/syntaxes/icu/icu-print.js";
 import { scaffoldPlurals } from "../../../src/core/reconcile/plural-scaffold.js";
 import { smallProject } from "../../support/project.js";
 

@@ -1,5 +1,5 @@
 import type { Message, MessageNode, MessageProblem, TagNode } from "../model.js";
-import { deepestNesting } from "./icu-reader.js";
+import { deepestNesting } from "./icu/icu-reader.js";
 
 /** A piece of a message of a syntax without nesting of its own. */
 export type Token =

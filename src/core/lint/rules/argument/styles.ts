@@ -36,7 +36,7 @@ export const argumentFormat = defineRule({
   needs: ["formats"],
   entry(entry, context) {
     const { message } = entry;
-    if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
+    if (message.facts.arguments.size === 0 || !context.syntax.hasSkeletons) return;
     for (const use of formatted(message.facts.arguments)) {
       const { format } = use;
       const style = format?.style;
@@ -63,7 +63,7 @@ export const argumentFormat = defineRule({
         !format ||
         !style ||
         style.kind === "pattern" ||
-        (context.book.config.syntax === "icu" && styleFault(format))
+        (context.syntax.hasSkeletons && styleFault(format))
       )
         continue;
       const meant = (sourceUses.get(use.name) ?? []).filter((one) => one.format?.type === format.type);

@@ -29,7 +29,7 @@ export const pluralChoice = defineRule({
   entry(entry, context) {
     const { message } = entry;
     // java.text.MessageFormat has nothing else.
-    if (message.facts.arguments.size === 0 || context.book.config.syntax !== "icu") return;
+    if (message.facts.arguments.size === 0 || context.syntax.choices !== "nested") return;
     for (const uses of message.facts.arguments.values())
       for (const use of uses) {
         if (use.kind !== "argument" || use.format?.type !== "choice") continue;

@@ -51,7 +51,7 @@ export const pluralIdleCategory = defineRule({
   needs: ["unevenPlural"],
   entry(view, context) {
     const { catalog, entry, message, locale } = view;
-    const { syntax, plurals } = context.book.config;
+    const { plurals } = context.book.config;
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
       const used: readonly string[] = pluralRules(locale, plural.pluralKind).categories;
@@ -67,12 +67,13 @@ export const pluralIdleCategory = defineRule({
         if (plurals !== "inline") {
           view.report(
             "idle-form",
-            { ...data, form: formToWrite(catalog, entry, syntax, category) },
+            { ...data, form: formToWrite(catalog, entry, context.syntax, category) },
             { span },
           );
           continue;
         }
-        const fix = syntax === "icu" && branch ? withoutBranch(entry.text, branch) : undefined;
+        const fix =
+          context.syntax.choices === "nested" && branch ? withoutBranch(entry.text, branch) : undefined;
         const exact = { zero: "=0", one: "=1", two: "=2" }[category];
         if (exact) view.report("idle-exact", { ...data, exact }, { span, fix });
         else view.report("idle", data, { span, fix });

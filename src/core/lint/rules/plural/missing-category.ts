@@ -70,7 +70,7 @@ export const pluralMissingCategory = defineRule({
       );
       if (missing.length === 0) continue;
       const isRare = missing.every((category) => isRarelyReached(locale, plural.pluralKind, category));
-      const { syntax } = context.book.config;
+      const { syntax } = context;
       view.report(
         plural.pluralKind === "ordinal" ? "ordinal" : "plural",
         {

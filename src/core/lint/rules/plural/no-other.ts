@@ -26,7 +26,7 @@ export const pluralNoOther = defineRule({
     const { catalog, entry, message } = view;
     for (const plural of message.facts.plurals) {
       if (plural.branches.some(({ selector }) => selector === "other")) continue;
-      const written = formToWrite(catalog, entry, context.book.config.syntax, "other");
+      const written = formToWrite(catalog, entry, context.syntax, "other");
       const data = { argument: context.argument(plural.name), written };
       view.report("no-other", data, { span: plural.nameSpan });
     }

@@ -1,6 +1,5 @@
 import type { SelectNode } from "../../../message/model.js";
 import { nearest } from "../../../text/nearest.js";
-import { branchToWrite } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const selectCases = defineRule({
@@ -67,7 +66,7 @@ export const selectCases = defineRule({
       if (seen.has(select.name)) continue;
       seen.add(select.name);
       for (const name of missing) {
-        const written = branchToWrite(context.book.config.syntax, name);
+        const written = context.syntax.writeBranch(name);
         target.report("missing", { case: name, argument, written }, { span: select.nameSpan });
       }
     }

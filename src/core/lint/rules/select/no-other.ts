@@ -1,4 +1,3 @@
-import { branchToWrite } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
 export const selectNoOther = defineRule({
@@ -25,7 +24,7 @@ export const selectNoOther = defineRule({
   entry(entry, context) {
     for (const select of entry.message.facts.selects) {
       if (select.branches.some(({ selector }) => selector === "other")) continue;
-      const written = branchToWrite(context.book.config.syntax, "other");
+      const written = context.syntax.writeBranch("other");
       const data = { argument: context.argument(select.name), written };
       entry.report("no-other", data, { span: select.nameSpan });
     }

@@ -1,22 +1,8 @@
-import type { MessageSyntax } from "../../../message/names.js";
+import { placeholderShapes, type PlaceholderShape } from "../../../message/syntaxes/syntax.js";
 import { defineRule } from "../../rule.js";
 import { spanInText, textNodesIn } from "../../text-parts.js";
 
-/** Placeholders by the syntaxes that write them so. */
-const signs: readonly { readonly pattern: RegExp; readonly of: readonly MessageSyntax[] }[] = [
-  { pattern: /\{\{\s*[\p{L}_$][\w.$]*\s*\}\}/u, of: ["double-brace"] },
-  { pattern: /\$\{[\p{L}_$][\w.$]*\}/u, of: [] },
-  { pattern: /#\{[\p{L}_@][\w.@]*\}/u, of: [] },
-  { pattern: /%\{[\p{L}_]\w*\}/u, of: ["percent-brace"] },
-  { pattern: /%\([\p{L}_]\w*\)[sdif]/u, of: ["percent-paren"] },
-  {
-    pattern: /(?<![\p{N}%])%(?:\d+\$)?(?:[sd@]|l[du]|\.\d+f)(?![\p{L}\p{N}])/u,
-    of: ["printf", "percent-paren"],
-  },
-  { pattern: /(?<![{$%#\p{L}\p{N}])\{[\p{L}_$][\w.]*\}(?!\})/u, of: ["icu", "java", "mf2"] },
-  { pattern: /(?<![{$%#\p{L}\p{N}])\{\d\}(?!\})/u, of: ["icu", "java"] },
-  { pattern: /\{\s*\$[\p{L}_][\w-]*\s*\}/u, of: ["mf2"] },
-];
+const shapes = Object.entries(placeholderShapes) as readonly [PlaceholderShape, RegExp][];
 
 export const syntaxForeign = defineRule({
   id: "syntax/foreign",
@@ -51,11 +37,12 @@ export const syntaxForeign = defineRule({
   needs: ["signs", "braces"],
   entry(view, context) {
     const { catalog, entry, message, locale } = view;
-    const { syntax } = context.book.config;
-    if (syntax === "plain") return;
+    const { syntax } = context;
+    if (!syntax.hasArguments) return;
+    // A dollar sign in front of an argument is only a character, but `${name}` was likely meant.
+    const readsDollar = syntax.numberedFrom === undefined && context.argument("x") === "{x}";
     const mayHold = message.facts.text.includes("{") || message.facts.text.includes("%");
-    if (!mayHold && !(syntax === "icu" && message.facts.arguments.size > 0 && entry.text.includes("${")))
-      return;
+    if (!mayHold && !(readsDollar && message.facts.arguments.size > 0 && entry.text.includes("${"))) return;
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
     for (const node of textNodesIn(message.nodes)) {
       if (!/[{%]/.test(node.value)) continue;
@@ -63,23 +50,22 @@ export const syntaxForeign = defineRule({
         (span) => node.span && span.start < node.span.end && node.span.start < span.end,
       );
       if (isQuoted) continue;
-      for (const { pattern, of } of signs) {
-        if (of.includes(syntax)) continue;
+      for (const [shape, pattern] of shapes) {
+        if (syntax.placeholders.includes(shape)) continue;
         const found = pattern.exec(node.value);
         if (!found || source?.message.facts.text.includes(found[0])) continue;
-        // In ICU and Java a dollar or a number sign before an argument is only a character.
         const span = spanInText(node, found.index, found[0].length);
         const known = source && [...source.message.facts.arguments.keys()];
         const name = /[\p{L}_][\w.]*/u.exec(found[0])?.[0] ?? "";
         const isKnown = known?.includes(name);
         const written = context.argument(isKnown || name !== "" ? name : "name");
         if (isKnown) view.report("known", { found: found[0], written }, { span });
-        else view.report("foreign", { found: found[0], syntax, written }, { span });
+        else view.report("foreign", { found: found[0], syntax: syntax.name, written }, { span });
         break;
       }
     }
     // `${name}` is read as an argument behind a lone sign.
-    if (syntax !== "icu") return;
+    if (!readsDollar) return;
     for (const [name, uses] of message.facts.arguments)
       for (const { span } of uses) {
         if (!span || entry.text[span.start - 1] !== "$" || /^\d/.test(name)) continue;

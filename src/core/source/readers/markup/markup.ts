@@ -1,7 +1,7 @@
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
-import { parseIcu } from "../../../message/syntaxes/icu.js";
+import { parseIcu } from "../../../message/syntaxes/icu/icu.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
 import { byPlace, insideOf } from "../../model.js";

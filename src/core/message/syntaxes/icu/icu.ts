@@ -1,4 +1,4 @@
-import type { Message, MessageNode } from "../model.js";
+import type { Message, MessageNode } from "../../model.js";
 import { readIcuParts } from "./icu-reader.js";
 
 /** What a book can change about how its ICU messages are read. */

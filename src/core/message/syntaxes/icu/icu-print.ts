@@ -1,4 +1,4 @@
-import type { Branch, MessageNode } from "../model.js";
+import type { Branch, MessageNode } from "../../model.js";
 
 /** What surrounds the nodes being printed, which decides what must be quoted. */
 interface Surroundings {

@@ -1,7 +1,7 @@
-import type { Span } from "../../text/span.js";
-import { messageFacts, type MessageFacts } from "../facts.js";
-import type { MessageNode, MessageProblem } from "../model.js";
-import { hasErrors, type ReadMessage } from "../read-message.js";
+import type { Span } from "../../../text/span.js";
+import { messageFacts, type MessageFacts } from "../../facts.js";
+import type { MessageNode, MessageProblem } from "../../model.js";
+import { hasErrors, type ReadMessage } from "../../read-message.js";
 import type { IcuParts } from "./icu-parts.js";
 import { icuTree } from "./icu-tree.js";
 

@@ -1,5 +1,5 @@
-import type { Span } from "../../text/span.js";
-import type { Branch, MessageNode } from "../model.js";
+import type { Span } from "../../../text/span.js";
+import type { Branch, MessageNode } from "../../model.js";
 
 /** More combinations of keys than this are no message that anybody maintains. */
 const mostVariants = 2000;

@@ -1,6 +1,6 @@
-import type { ProblemData, ProblemName } from "../problem-wordings.js";
-import { nearest } from "../../text/nearest.js";
-import type { Span } from "../../text/span.js";
+import type { ProblemData, ProblemName } from "../../problem-wordings.js";
+import { nearest } from "../../../text/nearest.js";
+import type { Span } from "../../../text/span.js";
 import type {
   ArgumentFormat,
   ArgumentNode,
@@ -9,9 +9,9 @@ import type {
   MessageProblem,
   MessageProblemCode,
   TagNode,
-} from "../model.js";
-import { joinTexts } from "../variants.js";
-import { deepestNesting } from "./icu-reader.js";
+} from "../../model.js";
+import { joinTexts } from "../../variants.js";
+import { deepestNesting } from "../icu/icu-reader.js";
 import { choiceTree, type Selector, type Variant } from "./mf2-choices.js";
 
 /** Characters of names: all but the delimiters, white space and controls (UTS #35 Part 9, "Names and Identifiers"). */

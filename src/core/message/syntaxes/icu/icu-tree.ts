@@ -1,4 +1,4 @@
-import type { ArgumentFormat, ArgumentStyle, Branch, MessageNode } from "../model.js";
+import type { ArgumentFormat, ArgumentStyle, Branch, MessageNode } from "../../model.js";
 import {
   holdsAttributes,
   holdsContent,

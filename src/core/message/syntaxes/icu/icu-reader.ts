@@ -1,7 +1,7 @@
-import type { ProblemData, ProblemName } from "../problem-wordings.js";
-import { CodeUnits } from "../../text/code-units.js";
-import type { Span } from "../../text/span.js";
-import type { MessageProblem, MessageProblemCode } from "../model.js";
+import type { ProblemData, ProblemName } from "../../problem-wordings.js";
+import { CodeUnits } from "../../../text/code-units.js";
+import type { Span } from "../../../text/span.js";
+import type { MessageProblem, MessageProblemCode } from "../../model.js";
 import { IcuMessage } from "./icu-message.js";
 import {
   holdsAttributes,

@@ -1,5 +1,5 @@
-import type { ArgumentNode, MessageNode, TagNode } from "../model.js";
-import { flatVariants } from "../variants.js";
+import type { ArgumentNode, MessageNode, TagNode } from "../../model.js";
+import { flatVariants } from "../../variants.js";
 import { printLiteral } from "./mf2.js";
 
 /**

@@ -1,0 +1,21 @@
+import type { Syntax } from "../syntax.js";
+import { parseJava, printJava } from "./java.js";
+
+/** The patterns of `java.text.MessageFormat`: `{0}`, `{1,number,integer}`. */
+export const java: Syntax = {
+  name: "java",
+  signs: { single: "{}<'" },
+  parse: (text, tags) => parseJava(text, tags),
+  print: (nodes) => printJava(nodes),
+  hasArguments: true,
+  numberedFrom: 0,
+  choices: undefined,
+  countSign: undefined,
+  hasSkeletons: false,
+  placeholders: ["brace", "brace-number"],
+  recognized: {
+    pattern: /\{\d+(?:,\s*(?:number|date|time|choice)\b[^{}]*)?\}/,
+    ignoring: /[%$]\{[^{}]*\}|\{\{[^{}]*\}\}/g,
+  },
+  writeBranch: (selector) => `${selector} {…}`,
+};

@@ -1,0 +1,31 @@
+import { placeholderSyntax } from "./placeholders.js";
+
+/** Conversions of `printf` (ISO C, POSIX): `%s`, `%2$d`, with the places counted from 1. */
+export const printf = placeholderSyntax({
+  name: "printf",
+  signs: { single: "%<" },
+  placeholders: ["percent"],
+  recognized: { pattern: /%(?:\d+\$)?[-+0]*(?:[1-9]\d*)?(?:\.\d*)?(?:[sd@f]|l?[dux])(?![\p{L}])/u },
+  numberedFrom: 1,
+
+  pattern:
+    /%%|%(?:(\d+)\$)?([-+ 0#,']*(?:[1-9]\d*|\*)?(?:\.(?:\d+|\*))?(?:hh|h|ll|l|q|L|z|j|t)?[diouxXeEfFgGaAcCsSpn@bvqT])|%(?=[{([]|$)/g,
+  read: ([whole, place, type], counted) =>
+    whole === "%%"
+      ? { text: "%" }
+      : type === undefined
+        ? {
+            problem: {
+              code: "argument-type",
+              name: "bare-percent",
+              data: {},
+            },
+          }
+        : {
+            name: place ?? String(counted()),
+            ...(place !== undefined && { nameAt: 1 }),
+            ...(type !== "s" && { type }),
+          },
+  write: ({ name, format }, index) => `%${name === String(index) ? "" : `${name}$`}${format?.type ?? "s"}`,
+  escape: (text) => text.replaceAll("%", "%%"),
+});
