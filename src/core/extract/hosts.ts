@@ -3,7 +3,8 @@ import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import { defaultCall } from "../source/book-code.js";
 import { dialectOf } from "../source/readers/markup/islands.js";
-import { languageOf } from "../source/readers/code/languages.js";
+import { languageNamed, languageOf } from "../source/languages/index.js";
+import { listed, type ValueWriter } from "../source/languages/language.js";
 import { isScript } from "../source/readers/script/endings.js";
 
 /** How one kind of file writes lookups: the book's templates where it gives them, else what is usual in its language. */
@@ -20,36 +21,21 @@ export interface Host {
   /** An expression for text with elements in it. */
   readonly rich: string | undefined;
   /** How values are passed: names and their code, as they stand behind the key. */
-  readonly pass: (values: readonly (readonly [name: string, code: string])[]) => string;
+  readonly pass: ValueWriter;
   /** What a literal's islands may look like, so that their code can be passed to a call. */
   readonly readsIsland: (island: string) => boolean;
   /** Whether what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
   readonly showsRaw: boolean;
 }
 
-type Pass = Host["pass"];
-type PairWriter = (name: string, code: string) => string;
-
-const listed =
-  (before: string, pair: PairWriter, after: string): Pass =>
-  (values) =>
-    values.length === 0
-      ? ""
-      : `, ${before}${values.map(([name, code]) => pair(name, code)).join(", ")}${after}`;
-
-const passes: Readonly<Record<string, Pass>> = {
+/** How the languages of scripts and of templates pass values. */
+const passes: Readonly<Record<string, ValueWriter>> = {
   script: listed("{ ", (name, code) => (name === code ? name : `${name}: ${code}`), " }"),
-  ruby: listed("", (name, code) => `${name}: ${code}`, ""),
-  python: listed("", (name, code) => `${name}=${code}`, ""),
   expression: listed("", (name, code) => `${name}=${code}`, ""),
-  php: listed("[", (name, code) => `'${name}' => ${code}`, "]"),
-  java: listed("java.util.Map.of(", (name, code) => `"${name}", ${code}`, ")"),
-  go: listed("map[string]any{", (name, code) => `"${name}": ${code}`, "}"),
-  csharp: listed("new { ", (name, code) => (name === code ? name : `${name} = ${code}`), " }"),
 };
 
 /** Values without names, for messages whose arguments are numbered. */
-const inOrder: Pass = (values) => values.map(([, code]) => `, ${code}`).join("");
+const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
 
 /** Marks around an expression that is shown, by the dialect of a template. */
 const shown: Readonly<Record<string, readonly [string, string]>> = {
@@ -88,7 +74,7 @@ export function hostOf(file: string, book: BookConfig): Host {
           : content),
     rich: own.rich,
     showsRaw: own.content === undefined && (dialect?.name === "jsp" || dialect?.name === "php"),
-    pass: isNumbered ? inOrder : (passes[language] ?? inOrder),
+    pass: isNumbered ? inOrder : (languageNamed(language)?.passValues ?? passes[language] ?? inOrder),
     readsIsland: (island) =>
       dialect?.name === "jsp"
         ? island.startsWith("<%")

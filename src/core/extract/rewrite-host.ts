@@ -1,3 +1,4 @@
+import { languageNamed } from "../source/languages/index.js";
 import type { Notice } from "../text/wording.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
@@ -41,7 +42,7 @@ export function hostRefusal(
   for (const { code, span } of values) {
     const island = source.text.slice(span.start, span.end);
     if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
-    if (isFormatted(code, context.language)) return say("formatted", { code });
+    if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
   }
   return undefined;
 }
@@ -199,13 +200,6 @@ function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {
   };
   collect(pieces);
   return [...found.values()];
-}
-
-/** Whether an interpolation says how its value is written: `{price:.2f}`, `{name!r}`. */
-function isFormatted(code: string, language: Literal["context"]["language"]): boolean {
-  if (language !== "python" && language !== "csharp") return false;
-  const bare = code.replace(/\([^()]*\)|\[[^[\]]*\]|"[^"]*"|'[^']*'/g, "");
-  return language === "python" ? /![rsa]\b|:(?!=)/.test(bare) : !bare.includes("?") && /[:,]/.test(bare);
 }
 
 function isInScript(text: string, offset: number): boolean {

@@ -38,7 +38,7 @@ import { planReconcile } from "../reconcile/reconcile.js";
 import { listCode, lookupShapes, readBookCode, readInTurn, type UnreadSource } from "../source/book-code.js";
 import type { LookupShapes } from "../source/model.js";
 import { takesImportLine } from "../extract/import-line.js";
-import { languageOf } from "../source/readers/code/languages.js";
+import { languageOf } from "../source/languages/index.js";
 import { dialectOf } from "../source/readers/markup/islands.js";
 import { isScript } from "../source/readers/script/endings.js";
 import { digestOf } from "../text/digest.js";

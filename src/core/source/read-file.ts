@@ -1,6 +1,6 @@
 import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
-import { languageOf } from "./readers/code/languages.js";
+import { languageOf } from "./languages/index.js";
 import { joinChoices } from "./readers/markup/join-choices.js";
 import { isMarkup, readMarkup } from "./readers/markup/markup.js";
 import { isScript } from "./readers/script/endings.js";

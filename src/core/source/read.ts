@@ -1,7 +1,8 @@
 import type { LookupShapes, SourceFile } from "./model.js";
 import type * as FileReader from "./read-file.js";
 import { loadGrammars } from "./readers/code/grammars.js";
-import { languageOf, type CodeLanguage } from "./readers/code/languages.js";
+import { languageOf } from "./languages/index.js";
+import type { CodeLanguage } from "./languages/language.js";
 import { dialectOf } from "./readers/markup/islands.js";
 import { isScript } from "./readers/script/endings.js";
 

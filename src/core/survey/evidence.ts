@@ -1,6 +1,7 @@
 import { fixedText, type Literal } from "../source/model.js";
-import { habitsOf, type OwnHabits } from "./habits/index.js";
-import type { Habits } from "./habits/habits.js";
+import { habitsOf } from "../source/languages/index.js";
+import type { OwnHabits } from "./own-habits.js";
+import type { Habits } from "../source/languages/habits.js";
 import { styleProperties } from "./habits/styles.js";
 import {
   companyOf,

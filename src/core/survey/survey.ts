@@ -13,7 +13,7 @@ import {
 } from "../source/model.js";
 import type { Place } from "./company.js";
 import { gatherEvidence } from "./evidence.js";
-import type { OwnHabits } from "./habits/index.js";
+import type { OwnHabits } from "./own-habits.js";
 import { thresholds, weights } from "./weights.js";
 
 /** Whether users read a literal: surely, perhaps, or not. */

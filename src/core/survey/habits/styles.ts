@@ -1,4 +1,4 @@
-import { words } from "./habits.js";
+import { words } from "../../source/languages/habits.js";
 
 /**
  * The properties of CSS as code writes them, without those whose names stand for other things as well, such as `content`,

@@ -23,7 +23,8 @@ import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js"
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { choicePiece, flip, isCounted, numbersFor, withOneName, type ChoiceTest } from "../worded-choice.js";
 import { parseCode } from "./grammars.js";
-import { languages, type CodeLanguage, type LanguageSpec } from "./languages.js";
+import { languages } from "../../languages/index.js";
+import type { CodeLanguage, Grammar, Language } from "../../languages/language.js";
 import { childIn, namedChildren, type CodeNode } from "./tree.js";
 
 /** Reads Ruby, PHP, Java, Python, Go or C#: literals with their context, and lookups as calls. The grammar must be loaded. */
@@ -56,10 +57,6 @@ export function readCode(
   };
 }
 
-/** Parts of a method that are fixed when it is compiled or defined. */
-const fixedPlaces =
-  /^(?:(?:typed_)?default_parameter|simple_parameter|parameter|.*annotation|attribute(?:_list)?)$/;
-
 type Unique = (wanted: string, code: string) => string;
 
 /** An expression without the brackets, or the signs of interpolation, around it. */
@@ -75,7 +72,7 @@ function isSmallNumber(code: string): boolean {
 }
 
 /** Whether reading an expression once more changes nothing: a name, a member, a call. */
-function isReadable(node: CodeNode, spec: LanguageSpec): boolean {
+function isReadable(node: CodeNode, spec: Grammar): boolean {
   return (
     !/assign|unary|update|conditional|ternary|lambda/.test(node.type) && !spec.binaries.includes(node.type)
   );
@@ -142,14 +139,16 @@ class CodeReader {
   private readonly ancestors: CodeNode[] = [];
   private readonly consumed = new Set<CodeNode>();
   private readonly remarked: { start: number; end: number; remark: Remark }[] = [];
-  private readonly spec: LanguageSpec;
+  private readonly spoken: Language;
+  private readonly spec: Grammar;
 
   constructor(
     private readonly language: CodeLanguage,
     private readonly text: string,
     private readonly shapes: LookupShapes,
   ) {
-    this.spec = languages[language];
+    this.spoken = languages[language];
+    this.spec = this.spoken.grammar;
   }
 
   visit(node: CodeNode): void {
@@ -181,12 +180,7 @@ class CodeReader {
 
   /** Strings that document the code: Python's, standing alone as a statement. */
   private isDocumentation(node: CodeNode): boolean {
-    return (
-      this.language === "python" &&
-      node.type === "expression_statement" &&
-      node.children.length === 1 &&
-      (node.children[0]?.type === "string" || node.children[0]?.type === "concatenated_string")
-    );
+    return this.spoken.isDocumentation?.(node) ?? false;
   }
 
   /** Words chosen by a number or by the language: told of with each of them. */
@@ -222,15 +216,11 @@ class CodeReader {
   ): { readonly test: CodeNode; readonly first: CodeNode; readonly second: CodeNode } | undefined {
     const bare = bareNode(node);
     if (!/^(?:conditional|ternary)/.test(bare.type)) return undefined;
-    const [one, two, three] = namedChildren(bare);
-    const [test, first, second] =
-      this.language === "python"
-        ? [two, one, three]
-        : [
-            childIn(bare, "condition"),
-            childIn(bare, "consequence") ?? childIn(bare, "body"),
-            childIn(bare, "alternative"),
-          ];
+    const [test, first, second] = this.spoken.conditional?.(bare) ?? [
+      childIn(bare, "condition"),
+      childIn(bare, "consequence") ?? childIn(bare, "body"),
+      childIn(bare, "alternative"),
+    ];
     return test && first && second ? { test: bareNode(test), first, second } : undefined;
   }
 
@@ -275,7 +265,7 @@ class CodeReader {
     return {
       kind: "select",
       code,
-      value: this.language === "python" ? `"yes" if ${code} else "no"` : `${code} ? "yes" : "no"`,
+      value: this.spoken.chooseYes(code),
       name: nameFromCode(code),
       first: ["yes"],
       second: ["other"],
@@ -547,7 +537,7 @@ class CodeReader {
       )
         continue;
       const braced =
-        this.language === "php" && this.text[child.start - 1] === "{" && this.text[child.end] === "}";
+        this.spoken.bracesInterpolation && this.text[child.start - 1] === "{" && this.text[child.end] === "}";
       put(braced ? child.start - 1 : child.start);
       pieces.push(this.choiceOf(child, unique, taken) ?? this.argument(child, unique));
       at = braced ? child.end + 1 : child.end;
@@ -687,7 +677,7 @@ class CodeReader {
       language: this.language,
       atLoad:
         !this.near.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type)) ||
-        (this.language !== "ruby" && this.near.some(({ type }) => fixedPlaces.test(type))),
+        this.near.some(({ type }) => this.spoken.fixedPlaces?.test(type)),
     };
     const component = this.enclosingName();
     const common = { ...base, ...(component !== undefined && { component }) };
@@ -748,7 +738,7 @@ class CodeReader {
         return undefined;
       }
       // Lines that are joined stand where the joined text does.
-      if (this.language === "python" && /^_\.join$/.test(name)) return undefined;
+      if (this.spoken.joins?.test(name)) return undefined;
       // What is only wrapped is what it would be without the wrapping.
       if (
         /^(?:List|Set|Arrays|Optional|Stream|Collections|ImmutableList)\.(?:of|ofNullable|asList|singletonList)$/.test(

@@ -1,7 +1,8 @@
 import { createRequire } from "node:module";
 import type * as TreeSitterModule from "web-tree-sitter";
 import { copyTree, type CodeNode } from "./tree.js";
-import { languages, type CodeLanguage } from "./languages.js";
+import { languages } from "../../languages/index.js";
+import type { CodeLanguage } from "../../languages/language.js";
 
 const require = createRequire(import.meta.url);
 type TreeSitter = typeof TreeSitterModule;
@@ -16,7 +17,7 @@ export async function loadGrammars(wanted: Iterable<CodeLanguage>): Promise<void
     starting ??= start();
     const { Language, Parser } = await starting;
     const grammar = await Language.load(
-      require.resolve(`@vscode/tree-sitter-wasm/wasm/tree-sitter-${languages[language].grammar}.wasm`),
+      require.resolve(`@vscode/tree-sitter-wasm/wasm/tree-sitter-${languages[language].grammar.file}.wasm`),
     );
     const parser = new Parser();
     parser.setLanguage(grammar);

@@ -1,5 +1,5 @@
-import { callOf, never, type Habits } from "./habits.js";
-import { scriptHabits } from "./script.js";
+import { callOf, never, type Habits } from "../habits.js";
+import { scriptHabits } from "../script/habits.js";
 
 /** Java, with the habits of its desktop and web frameworks. */
 export const javaHabits: Habits = {

@@ -1,5 +1,5 @@
-import { callOf, nameEndingIn, never, type Habits } from "./habits.js";
-import { scriptHabits } from "./script.js";
+import { callOf, nameEndingIn, never, type Habits } from "../habits.js";
+import { scriptHabits } from "../script/habits.js";
 
 /** Python, with the habits of its web frameworks. */
 export const pythonHabits: Habits = {

@@ -1,4 +1,4 @@
-import { callOf, nameEndingIn, never, words, type Habits } from "./habits.js";
+import { callOf, nameEndingIn, never, words, type Habits } from "../habits.js";
 
 /** JavaScript, TypeScript and JSX. */
 export const scriptHabits: Habits = {

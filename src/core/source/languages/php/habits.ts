@@ -1,5 +1,5 @@
-import { callOf, never, type Habits } from "./habits.js";
-import { scriptHabits } from "./script.js";
+import { callOf, never, type Habits } from "../habits.js";
+import { scriptHabits } from "../script/habits.js";
 
 /** PHP, with the habits of its web frameworks. */
 export const phpHabits: Habits = {

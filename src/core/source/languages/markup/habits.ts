@@ -1,5 +1,5 @@
-import { callOf, type Habits } from "./habits.js";
-import { scriptHabits } from "./script.js";
+import { callOf, type Habits } from "../habits.js";
+import { scriptHabits } from "../script/habits.js";
 
 /** Pages and templates: the attributes are HTML's, the calls those of the scripts and helpers in them. */
 export const markupHabits: Habits = {

@@ -1,5 +1,5 @@
-import { callOf, nameEndingIn, never, type Habits } from "./habits.js";
-import { scriptHabits } from "./script.js";
+import { callOf, nameEndingIn, never, type Habits } from "../habits.js";
+import { scriptHabits } from "../script/habits.js";
 
 /** Ruby, with the habits of its web frameworks. */
 export const rubyHabits: Habits = {

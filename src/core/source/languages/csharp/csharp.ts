@@ -1,0 +1,48 @@
+import { comparisons, defineLanguage, parametersAndConstants, listed, withoutNested } from "../language.js";
+import { csharpHabits } from "./habits.js";
+
+/** C#. */
+export const csharp = defineLanguage({
+  name: "csharp",
+  extensions: [".cs"],
+  grammar: {
+    file: "c-sharp",
+    strings: [
+      "string_literal",
+      "verbatim_string_literal",
+      "raw_string_literal",
+      "interpolated_string_expression",
+    ],
+    contents: ["string_literal_content", "string_content", "raw_string_content"],
+    interpolations: ["interpolation"],
+    escapes: ["escape_sequence"],
+    calls: ["invocation_expression", "object_creation_expression"],
+    arguments: ["argument_list"],
+    pairs: ["assignment_expression"],
+    binaries: ["binary_expression"],
+    concatenation: ["+"],
+    comparisons,
+    assignments: ["variable_declarator", "property_declaration"],
+    cases: ["switch_section", "case_switch_label", "constant_pattern", "switch_expression_arm"],
+    subscripts: ["element_access_expression", "bracketed_argument_list"],
+    returns: ["return_statement"],
+    throws: ["throw_statement", "throw_expression"],
+    annotations: ["attribute"],
+    imports: ["using_directive"],
+    functions: ["method_declaration", "class_declaration", "constructor_declaration"],
+    comments: ["comment"],
+    formats: { "string.Format": 0, "String.Format": 0 },
+  },
+  habits: csharpHabits,
+  passValues: listed("new { ", (name, code) => (name === code ? name : `${name} = ${code}`), " }"),
+  imports: {
+    lines: /^(?:global )?using\s[^;(\n]*;[^\n]*$/gm,
+    head: /^(?:\/\/[^\n]*\n)*/,
+    body: /^(?:namespace|public|internal|class|\[)/m,
+  },
+  fixedPlaces: parametersAndConstants,
+  formatsInPlace: (code) => {
+    const bare = withoutNested(code);
+    return !bare.includes("?") && /[:,]/.test(bare);
+  },
+});

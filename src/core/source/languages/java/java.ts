@@ -1,0 +1,39 @@
+import { comparisons, defineLanguage, parametersAndConstants, listed } from "../language.js";
+import { javaHabits } from "./habits.js";
+
+/** Java. */
+export const java = defineLanguage({
+  name: "java",
+  extensions: [".java"],
+  grammar: {
+    file: "java",
+    strings: ["string_literal"],
+    contents: ["string_fragment", "multiline_string_fragment"],
+    interpolations: ["string_interpolation"],
+    escapes: ["escape_sequence"],
+    calls: ["method_invocation", "object_creation_expression"],
+    arguments: ["argument_list"],
+    pairs: ["element_value_pair"],
+    binaries: ["binary_expression"],
+    concatenation: ["+"],
+    comparisons,
+    assignments: ["variable_declarator", "assignment_expression"],
+    cases: ["switch_label"],
+    subscripts: ["array_access"],
+    returns: ["return_statement"],
+    throws: ["throw_statement"],
+    annotations: ["annotation"],
+    imports: ["import_declaration", "package_declaration"],
+    functions: ["method_declaration", "class_declaration", "constructor_declaration"],
+    comments: ["line_comment", "block_comment"],
+    formats: { "String.format": 0, "MessageFormat.format": 0, format: 0, formatted: -1, printf: 0 },
+  },
+  habits: javaHabits,
+  passValues: listed("java.util.Map.of(", (name, code) => `"${name}", ${code}`, ")"),
+  imports: {
+    lines: /^import\s[^;\n]*;[^\n]*$/gm,
+    head: /^package\s[^;\n]*;[^\n]*\n/m,
+    body: /^(?:public |final |abstract )*(?:class|interface|enum|record)\b/m,
+  },
+  fixedPlaces: parametersAndConstants,
+});

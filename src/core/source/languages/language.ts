@@ -1,0 +1,122 @@
+import type { CodeNode } from "../readers/code/tree.js";
+import type { HostLanguage } from "../model.js";
+import type { Habits } from "./habits.js";
+
+/** The languages that are read by a grammar of their own. */
+export type CodeLanguage = Exclude<HostLanguage, "script" | "markup">;
+
+/** What the nodes of a language's grammar are for this job, by their types. */
+export interface Grammar {
+  /** The name of the grammar's file. */
+  readonly file: string;
+  readonly strings: readonly string[];
+  /** The inside of a string, where the grammar has nodes for it. */
+  readonly contents: readonly string[];
+  readonly interpolations: readonly string[];
+  readonly escapes: readonly string[];
+  readonly calls: readonly string[];
+  readonly arguments: readonly string[];
+  readonly pairs: readonly string[];
+  readonly binaries: readonly string[];
+  readonly concatenation: readonly string[];
+  readonly comparisons: readonly string[];
+  readonly assignments: readonly string[];
+  readonly cases: readonly string[];
+  readonly subscripts: readonly string[];
+  readonly returns: readonly string[];
+  readonly throws: readonly string[];
+  readonly annotations: readonly string[];
+  readonly imports: readonly string[];
+  readonly functions: readonly string[];
+  readonly comments: readonly string[];
+  /** Calls that fill a pattern with values: the pattern's place among the arguments. */
+  readonly formats: Readonly<Record<string, number>>;
+}
+
+/** Where lines that bring other code in are in a file: those lines, and what comes before the first of them. */
+export interface ImportPlace {
+  readonly lines: RegExp;
+  /** What opens a file: the new line goes behind it. */
+  readonly head: RegExp;
+  /** What opens a file that has no such line. */
+  readonly start?: RegExp;
+  /** The first declaration: imports behind it belong to other places. */
+  readonly body: RegExp;
+  /** What a file has to start with to take such a line at all. */
+  readonly opens?: RegExp;
+  /** Whether the line goes right below what opens the file, without an empty line between. */
+  readonly isTight?: boolean;
+}
+
+/** Writes the values of a lookup: names and their code, as they go behind the key. */
+export type ValueWriter = (values: readonly (readonly [name: string, code: string])[]) => string;
+
+/** A language that is read by a grammar: everything that the rest of the program knows of it. */
+export interface Language {
+  readonly name: CodeLanguage;
+  /** The endings of its files, with the period. */
+  readonly extensions: readonly string[];
+  readonly grammar: Grammar;
+  /** What names mean in its programs. */
+  readonly habits: Habits;
+  readonly passValues: ValueWriter;
+  readonly imports: ImportPlace;
+  /** Types of nodes whose values are worked out once, when a file is loaded, even inside of functions. */
+  readonly fixedPlaces: RegExp | undefined;
+  /** The test, and what is chosen by it, of a conditional expression; undefined for the order of most languages. */
+  conditional?(node: CodeNode): readonly (CodeNode | undefined)[];
+  /** A conditional expression that makes a test "yes" or "no". */
+  chooseYes(test: string): string;
+  /** Whether a statement is a string that documents the code. */
+  isDocumentation?(node: CodeNode): boolean;
+  /** Whether braces around an interpolation are part of it, though not of its node. */
+  readonly bracesInterpolation?: boolean;
+  /** Calls that join lines to one text. */
+  readonly joins?: RegExp;
+  /** Whether an interpolation says how its value is written: `{price:.2f}`. */
+  formatsInPlace?(code: string): boolean;
+}
+
+/** Declares a language, with what most of them have in common. */
+export function defineLanguage(
+  language: Omit<Language, "chooseYes"> & Partial<Pick<Language, "chooseYes">>,
+): Language {
+  return { chooseYes: (test) => `${test} ? "yes" : "no"`, ...language };
+}
+
+export const comparisons = [
+  "==",
+  "!=",
+  "===",
+  "!==",
+  "<",
+  ">",
+  "<=",
+  ">=",
+  "=~",
+  "<=>",
+  "in",
+  "not in",
+  "is",
+];
+
+/** Parts of a method that are fixed when it is compiled or defined. */
+export const parametersAndConstants =
+  /^(?:(?:typed_)?default_parameter|simple_parameter|parameter|.*annotation|attribute(?:_list)?)$/;
+
+/** Values by name, written one after the other. */
+export function listed(
+  before: string,
+  pair: (name: string, code: string) => string,
+  after: string,
+): ValueWriter {
+  return (values) =>
+    values.length === 0
+      ? ""
+      : `, ${before}${values.map(([name, code]) => pair(name, code)).join(", ")}${after}`;
+}
+
+/** Code without what is in brackets and quotes. */
+export function withoutNested(code: string): string {
+  return code.replace(/\([^()]*\)|\[[^[\]]*\]|"[^"]*"|'[^']*'/g, "");
+}

@@ -1,0 +1,65 @@
+import { comparisons, defineLanguage, parametersAndConstants, listed } from "../language.js";
+import { phpHabits } from "./habits.js";
+
+/** PHP. */
+export const php = defineLanguage({
+  name: "php",
+  extensions: [".php", ".phtml"],
+  grammar: {
+    file: "php",
+    strings: ["string", "encapsed_string", "heredoc", "nowdoc"],
+    contents: ["string_content", "string_value", "nowdoc_string"],
+    interpolations: [
+      "variable_name",
+      "member_access_expression",
+      "subscript_expression",
+      "dynamic_variable_name",
+      "interpolation",
+    ],
+    escapes: ["escape_sequence"],
+    calls: [
+      "function_call_expression",
+      "member_call_expression",
+      "nullsafe_member_call_expression",
+      "scoped_call_expression",
+      "object_creation_expression",
+    ],
+    arguments: ["arguments"],
+    pairs: ["array_element_initializer"],
+    binaries: ["binary_expression"],
+    concatenation: ["."],
+    comparisons,
+    assignments: [
+      "assignment_expression",
+      "augmented_assignment_expression",
+      "property_element",
+      "const_element",
+    ],
+    cases: ["case_statement", "match_condition_list"],
+    subscripts: ["subscript_expression"],
+    returns: ["return_statement"],
+    throws: ["throw_expression", "throw_statement"],
+    annotations: ["attribute"],
+    imports: [
+      "require_expression",
+      "require_once_expression",
+      "include_expression",
+      "include_once_expression",
+      "namespace_use_declaration",
+    ],
+    functions: ["function_definition", "method_declaration", "class_declaration"],
+    comments: ["comment"],
+    formats: { sprintf: 0, printf: 0, vsprintf: 0 },
+  },
+  habits: phpHabits,
+  passValues: listed("[", (name, code) => `'${name}' => ${code}`, "]"),
+  imports: {
+    lines: /^use\s[^;\n]*;[^\n]*$/gm,
+    head: /^namespace\s[^;\n]*;[^\n]*\n/m,
+    start: /^<\?php[^\n]*\n(?:declare\s*\([^;\n]*;[^\n]*\n)?/,
+    body: /^(?:abstract |final )*(?:class|interface|trait|enum|function)\b/m,
+    opens: /^<\?php[ \t]*(?:\r?\n)/,
+  },
+  fixedPlaces: parametersAndConstants,
+  bracesInterpolation: true,
+});

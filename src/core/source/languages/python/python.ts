@@ -1,0 +1,51 @@
+import { namedChildren } from "../../readers/code/tree.js";
+import { comparisons, defineLanguage, parametersAndConstants, listed, withoutNested } from "../language.js";
+import { pythonHabits } from "./habits.js";
+
+/** Python. */
+export const python = defineLanguage({
+  name: "python",
+  extensions: [".py"],
+  grammar: {
+    file: "python",
+    strings: ["string", "concatenated_string"],
+    contents: ["string_content"],
+    interpolations: ["interpolation"],
+    escapes: ["escape_sequence"],
+    calls: ["call"],
+    arguments: ["argument_list"],
+    pairs: ["pair", "keyword_argument"],
+    binaries: ["binary_operator", "comparison_operator"],
+    concatenation: ["+"],
+    comparisons,
+    assignments: ["assignment", "augmented_assignment"],
+    cases: ["case_clause", "case_pattern"],
+    subscripts: ["subscript"],
+    returns: ["return_statement"],
+    throws: ["raise_statement"],
+    annotations: ["decorator"],
+    imports: ["import_statement", "import_from_statement"],
+    functions: ["function_definition", "class_definition"],
+    comments: ["comment"],
+    formats: { format: -1 },
+  },
+  habits: pythonHabits,
+  passValues: listed("", (name, code) => `${name}=${code}`, ""),
+  imports: {
+    lines: /^(?:from\s+\S+\s+import\s+(?:\([^)]*\)|[^\n]*)|import\s[^\n]*)$/gm,
+    head: /^(?:#[^\n]*\n)*(?:\s*(?:"""[\s\S]*?"""|'''[\s\S]*?''')[ \t]*\n)?/,
+    body: /^(?:def|class|async|@)/m,
+  },
+  fixedPlaces: parametersAndConstants,
+  isDocumentation: ({ type, children: [only, ...more] }) =>
+    type === "expression_statement" &&
+    more.length === 0 &&
+    (only?.type === "string" || only?.type === "concatenated_string"),
+  conditional: (node) => {
+    const [first, test, second] = namedChildren(node);
+    return [test, first, second];
+  },
+  chooseYes: (test) => `"yes" if ${test} else "no"`,
+  joins: /^_\.join$/,
+  formatsInPlace: (code) => /![rsa]\b|:(?!=)/.test(withoutNested(code)),
+});
