@@ -5,7 +5,7 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { extractProject, memoryFiles, openProject } from "../dist/src/index.js";
+import { extract, memoryFiles, openProject } from "../dist/src/index.js";
 
 const rubyLookup = `require "json"
 TEXTS = JSON.parse(File.read("texts.json"))
@@ -159,10 +159,10 @@ for (const { language, file, run, files, text } of programs) {
       },
     ],
   };
-  const opened = openProject(
+  const opened = await openProject(
     memoryFiles({ "fond.config.json": JSON.stringify(config), "texts-en.json": "{}\n", [file]: text }),
   );
-  const plan = await extractProject(opened.project);
+  const plan = await extract(opened.project);
   for (const { line, message } of plan.notes) console.log(`${language}: line ${line}: ${message}`);
   const after = (name) => plan.changes.find((change) => change.file === name)?.after;
   const outputs = [text, after(file) ?? text].map((code) => {

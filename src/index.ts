@@ -1,7 +1,9 @@
 /**
- * Fond Ledger as a library: the core that the commands call, and the files on disk. The core prints nothing,
- * reads no arguments and never ends the process.
+ * Fond Ledger as a library: the jobs that the commands run. The core prints nothing, reads no arguments and never ends the
+ * process. Messages, catalogs and plans by themselves are in `fond-ledger/message`, `fond-ledger/catalog` and
+ * `fond-ledger/plan`.
  */
+export * from "./jobs.js";
 export { diskFiles } from "./disk/disk-files.js";
 export { memoryFiles, type MemoryFiles } from "./core/files/memory-files.js";
 export type { Files, FileText, WritableFiles } from "./core/files/files.js";
@@ -10,58 +12,30 @@ export { unifiedDiff } from "./core/plan/diff.js";
 export type { FileChange, Plan, PlanNote } from "./core/plan/plan.js";
 export { loadConfig, type ConfigProblem, type ConfigResult } from "./core/config/load.js";
 export type { BookConfig, Config } from "./core/config/schema.js";
-export {
-  pluralRules,
-  type PluralCategory,
-  type PluralKind,
-  type PluralRules,
-} from "./core/locale/plural-rules.js";
-export { parseTag, type LocaleTag } from "./core/locale/tag.js";
-export { parseIcu, type IcuOptions } from "./core/message/syntaxes/icu/icu.js";
-export { printIcu } from "./core/message/syntaxes/icu/icu-print.js";
-export { messageFacts, type MessageFacts } from "./core/message/facts.js";
-export type * from "./core/message/model.js";
-export { jsonFormat } from "./core/catalog/formats/json/json.js";
-export type { CatalogChanges, CatalogContent, CatalogFormat, Entry } from "./core/catalog/model.js";
-export {
-  balanceProject,
-  extractProject,
-  fixProject,
-  lintProject,
-  openProject,
-  outstandingIn,
-  reconcileProject,
-  surveyProject,
-  type OpenResult,
-  type Project,
-  type Scope,
-  type SurveyResult,
-} from "./core/project/project.js";
-export {
-  planInit,
-  type InitAnswers,
-  type InitPlan,
-  type InitQuestion,
-  type InitResult,
-} from "./core/project/detect.js";
-export type { Finding, Severity } from "./core/lint/finding.js";
+export type { OpenResult, Project, Scope, SurveyOptions, SurveyResult } from "./core/project/project.js";
+export type { InitAnswers, InitPlan, InitQuestion, InitResult } from "./core/project/detect.js";
+export type { ConvertOptions, ConvertResult } from "./core/project/convert.js";
+export type { PreviewMessage, PreviewOptions, PreviewResult } from "./core/project/preview.js";
+export type { LocaleAccount, LocaleResult } from "./core/project/locales.js";
+export type { RekeyResult } from "./core/project/rekey.js";
+export type { ReviewOptions, ReviewResult } from "./core/project/review.js";
+export { trendOf, type Revision, type TrendPoint } from "./core/project/trend.js";
+export type { Finding, Fix, Severity } from "./core/lint/finding.js";
+export { defineRule } from "./core/lint/rule.js";
+export type {
+  EntryPlace,
+  EntryView,
+  Example,
+  Rule,
+  RuleContext,
+  RuleDefinition,
+  SourceView,
+} from "./core/lint/rule.js";
+export { lintExample } from "./core/lint/example.js";
 export { rules } from "./core/lint/rules/index.js";
-export type { Rule } from "./core/lint/rule.js";
+export type { Notice, Wording, WordingData, Wordings } from "./core/text/wording.js";
+export type { ExtractOptions, ExtractPlan } from "./core/extract/extract.js";
 export type { FileSurvey, ReportedLiteral, Verdict } from "./core/survey/survey.js";
 export type { BookBalance, LocaleBalance } from "./core/ledger/balance.js";
 export type { OutstandingText } from "./core/ledger/outstanding.js";
-export {
-  addLocale,
-  dropLocale,
-  listLocales,
-  type LocaleAccount,
-  type LocaleResult,
-} from "./core/project/locales.js";
-export { rekeyProject, type RekeyResult } from "./core/project/rekey.js";
-export { reviewProject, type ReviewOptions, type ReviewResult } from "./core/project/review.js";
-export { trendOf, type Revision, type TrendPoint } from "./core/project/trend.js";
-export { mergeCatalogs, type Merged } from "./core/catalog/merge.js";
-export { mergeLedgers } from "./core/ledger/merge.js";
-export { parseMf2 } from "./core/message/syntaxes/mf2/mf2.js";
-export { printMf2 } from "./core/message/syntaxes/mf2/mf2-print.js";
 export { reportFindings, reportForms, type ReportForm } from "./output/reporters/index.js";

@@ -232,6 +232,8 @@ const bookSchema = v.strictObject({
 
 /** The shape of the configuration file. The text of each check says what is expected there. */
 export const configSchema = v.strictObject({
+  /** The JSON Schema that an editor checks the file with. */
+  $schema: v.optional(v.string("the path or address of a JSON Schema")),
   source: nonEmpty("the source locale's tag"),
   targets: v.array(nonEmpty("a locale's tag"), "a list of locale tags"),
   ledger: v.optional(nonEmpty("a folder"), "fond-ledger"),

@@ -39,17 +39,17 @@ export const waiverSchema = v.strictObject({
 
 export type Waiver = v.InferOutput<typeof waiverSchema>["waivers"][number];
 
-/** What a project accepts as it is. Each waiver remembers whether it hid anything. */
+/** What a project accepts as it is. */
 export interface Waivers {
   readonly file: string;
   /** Tells a change of the waivers from none. */
   readonly signature: string;
   /** The reason for which a literal is accepted; undefined where it is not. */
   literal(book: string, file: string, text: string): string | undefined;
-  /** Whether a finding is accepted. */
-  finding(finding: WaivedFinding): boolean;
-  /** Those for findings that hid none so far, and those whose day is over. */
-  idle(): readonly IdleWaiver[];
+  /** The waiver that accepts a finding; undefined where none does. */
+  finding(finding: WaivedFinding): Waiver | undefined;
+  /** Those for findings that are not among the used ones, and those whose day is over. */
+  idle(used: ReadonlySet<Waiver>): readonly IdleWaiver[];
 }
 
 /** What of a finding decides whether a waiver holds for it. */
@@ -118,7 +118,6 @@ function makeWaivers(
   endsOf: (book: string) => readonly string[],
 ): Waivers {
   const isOver = ({ until }: Waiver) => until !== undefined && until < today;
-  const used = new Set<Waiver>();
   const inForce = placed.map(({ waiver }) => waiver).filter((waiver) => !isOver(waiver));
   const tests = new Map<string, (value: string) => boolean>();
   const matches = (
@@ -149,7 +148,7 @@ function makeWaivers(
       return found?.reason;
     },
     finding({ rule, file: where, book, locale, key }) {
-      const found = inForce.find(
+      return inForce.find(
         (waiver) =>
           waiver.literal === undefined &&
           (waiver.rule === rule || waiver.rule === "*") &&
@@ -158,10 +157,8 @@ function makeWaivers(
           matches("key", waiver.key, key, book) &&
           matches("path", waiver.file, where, book),
       );
-      if (found) used.add(found);
-      return found !== undefined;
     },
-    idle() {
+    idle(used) {
       return placed
         .filter(({ waiver }) => isOver(waiver) || (waiver.literal === undefined && !used.has(waiver)))
         .map((one) => ({ ...one, isOver: isOver(one.waiver) }));

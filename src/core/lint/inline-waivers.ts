@@ -11,7 +11,6 @@ export interface InlineWaiver {
   /** Where the mark stands in the file. */
   readonly start: number;
   readonly end: number;
-  isUsed: boolean;
 }
 
 const none: readonly InlineWaiver[] = [];
@@ -32,21 +31,25 @@ export function inlineWaivers(catalog: Catalog): readonly InlineWaiver[] {
     const [, rule, reason = ""] = /^fond:[ \t]*waive[ \t]+(\S+)(?:[ \t]+(\S.*))?$/.exec(text) ?? [];
     if (rule === undefined) return [];
     const key = entries.find(({ keySpan }) => keySpan.start > end)?.key;
-    return [{ rule, reason, key, start, end, isUsed: false }];
+    return [{ rule, reason, key, start, end }];
   });
   known.set(catalog, found);
   return found;
 }
 
-/** Whether a mark accepts a finding of a rule on an entry; one without a reason accepts nothing. */
-export function isWaivedInline(catalog: Catalog, key: string | undefined, rule: string): boolean {
-  let isWaived = false;
-  for (const waiver of inlineWaivers(catalog)) {
-    const names =
-      waiver.rule === rule || (waiver.rule.endsWith("/*") && rule.startsWith(waiver.rule.slice(0, -1)));
-    if (!names || waiver.key !== key || key === undefined || waiver.reason === "") continue;
-    waiver.isUsed = true;
-    isWaived = true;
-  }
-  return isWaived;
+/** The waivers in a catalog's comments that accept a finding of a rule on an entry; one without a reason accepts nothing. */
+export function inlineWaiversOf(
+  catalog: Catalog,
+  key: string | undefined,
+  rule: string,
+): readonly InlineWaiver[] {
+  if (key === undefined) return none;
+  const all = inlineWaivers(catalog);
+  if (all.length === 0) return none;
+  return all.filter(
+    (waiver) =>
+      waiver.key === key &&
+      waiver.reason !== "" &&
+      (waiver.rule === rule || (waiver.rule.endsWith("/*") && rule.startsWith(waiver.rule.slice(0, -1)))),
+  );
 }

@@ -18,7 +18,7 @@ import type { Concept } from "./glossary.js";
 import type { EntryPlace, EntryView, RangeMore, Replacement, Rule, RuleContext, SourceView } from "./rule.js";
 import { CodeUnits } from "../text/code-units.js";
 import { keyTest } from "../text/key-pattern.js";
-import { inlineWaivers, isWaivedInline } from "./inline-waivers.js";
+import { inlineWaivers, inlineWaiversOf, type InlineWaiver } from "./inline-waivers.js";
 import { rules as allRules } from "./rules/index.js";
 
 /** One book with all that the rules look at. */
@@ -48,13 +48,14 @@ export interface LintOptions {
 /** Runs the rules over one book. Findings come sorted by file and place, the same from run to run. */
 export function lintBook(subject: LintSubject, options: LintOptions = {}): Finding[] {
   const findings: Finding[] = [];
+  const waived = new Set<InlineWaiver>();
   const sources = new SourceFinder(subject);
   const running = (options.rules ?? allRules).flatMap((rule) => {
     const level = levelNamed(subject.book.config.rules, rule.id) ?? levelNamed(options.levels, rule.id);
     const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
     if (level === "off" && parts.length === 0) return [];
     const levelOf = levelsOf(level, parts, partEnds(subject.book.config));
-    const run = new RuleRun(rule, levelOf, subject, sources.find, findings);
+    const run = new RuleRun(rule, levelOf, subject, sources.find, findings, waived);
     return rule.applies?.(run) === false ? [] : [run];
   });
   for (const run of running) run.rule.book?.(run);
@@ -62,7 +63,7 @@ export function lintBook(subject: LintSubject, options: LintOptions = {}): Findi
     if (catalog.exists) lintCatalog(catalog, running, subject, sources);
   }
   const { locales } = options;
-  if (!options.rules && !locales) findings.push(...unusedWaivers(subject.book));
+  if (!options.rules && !locales) findings.push(...unusedWaivers(subject.book, waived));
   const wanted = locales
     ? findings.filter(({ locale }) => locale === undefined || locales.includes(locale))
     : findings;
@@ -84,10 +85,10 @@ export const waiverMessages = wordings("waiver/idle", {
 });
 
 /** Waivers in comments of catalogs that accept nothing: what they accepted is gone, or they have no reason. */
-function unusedWaivers({ catalogs, config }: Book): Finding[] {
+function unusedWaivers({ catalogs, config }: Book, used: ReadonlySet<InlineWaiver>): Finding[] {
   return catalogs.flatMap((catalog) =>
     inlineWaivers(catalog)
-      .filter(({ isUsed }) => !isUsed)
+      .filter((waiver) => !used.has(waiver))
       .map(({ rule, reason, start, end, key }): Finding => {
         const name = reason === "" ? "no-reason" : "unused";
         return {
@@ -369,6 +370,7 @@ class RuleRun implements RuleContext {
     private readonly subject: LintSubject,
     readonly sourceOf: RuleContext["sourceOf"],
     private readonly findings: Finding[],
+    private readonly waived: Set<InlineWaiver>,
   ) {
     this.mask = rule.needs ? featureMask(rule.needs) : -1;
     this.book = subject.book;
@@ -436,7 +438,7 @@ class RuleRun implements RuleContext {
   }
 
   reportNotice(catalog: Catalog, span: Span, notice: Notice, { key, severity, fix }: RangeMore = {}): void {
-    if (isWaivedInline(catalog, key, this.rule.id)) return;
+    if (this.isWaived(catalog, key)) return;
     this.add(catalog.file, catalog.lines.range(span), notice, severity, placeOf(catalog, key), fix);
   }
 
@@ -446,7 +448,7 @@ class RuleRun implements RuleContext {
     notice: Notice,
     { span, on, severity, fix, remove }: EntryPlace & { readonly remove?: true },
   ): void {
-    if (isWaivedInline(catalog, entry.key, this.rule.id)) return;
+    if (this.isWaived(catalog, entry.key)) return;
     let said = notice;
     if (on !== "key") {
       this.alike = entry === this.lastEntry ? this.alike + 1 : 1;
@@ -463,6 +465,12 @@ class RuleRun implements RuleContext {
       placeOf(catalog, entry.key),
       remove ? { remove } : said === notice && fix !== undefined ? textFix(entry, span, fix) : undefined,
     );
+  }
+
+  private isWaived(catalog: Catalog, key: string | undefined): boolean {
+    const waivers = inlineWaiversOf(catalog, key, this.rule.id);
+    for (const waiver of waivers) this.waived.add(waiver);
+    return waivers.length > 0;
   }
 
   private notice(name: string, data: WordingData): Notice {

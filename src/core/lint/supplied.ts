@@ -20,7 +20,7 @@ const found = new WeakMap<object, readonly SuppliedLookup[]>();
 /** The lookups of a book's code that pass their arguments by name, where code alone says which. */
 export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
   const { book, code } = context;
-  const made = found.get(book);
+  const made = code && found.get(code);
   if (made) return made;
   const result: SuppliedLookup[] = [];
   // Numbered arguments are passed in order, without names.
@@ -53,6 +53,6 @@ export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
           passed: argumentNames,
         });
       }
-  found.set(book, result);
+  if (code) found.set(code, result);
   return result;
 }

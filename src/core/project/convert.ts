@@ -3,7 +3,7 @@ import type { SyntaxSetting } from "../message/names.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { separatorsOf } from "../text/separators.js";
-import { catalogEdits, commentAbove, isWhole, loadBook, type Book } from "../catalog/book.js";
+import { catalogEdits, commentAbove, isWhole, type Book } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
@@ -65,7 +65,7 @@ export async function convertBook(
   const isInPlace =
     options.from === undefined &&
     (["files", "format", "root", "leaf"] as const).every((name) => config[name] === changed[name]);
-  const book = loadBook(project.files, project.config, config);
+  const book = project.book(config);
   const given =
     options.from === undefined
       ? catalogTexts(book, isInPlace || formatOf(changed).comments !== undefined, refusals, notes)

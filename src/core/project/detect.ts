@@ -99,14 +99,19 @@ export async function planInit(files: Files): Promise<InitResult> {
   const seen: string[] = [];
   const found = findBooks(files, seen);
   const code = await readAllCode(files);
-  const answer = (answers: InitAnswers) => planWith(found, code, seen, answers, answer);
+  const schema = files.read(installedSchema).ok ? `./${installedSchema}` : undefined;
+  const answer = (answers: InitAnswers) => planWith(found, code, seen, schema, answers, answer);
   return { ok: true, plan: answer({}) };
 }
+
+/** Where the JSON Schema of the configuration is in a project that has this package installed. */
+const installedSchema = "node_modules/fond-ledger/schema/config.json";
 
 function planWith(
   found: readonly FoundBook[],
   code: readonly SourceFile[],
   seen: readonly string[],
+  schema: string | undefined,
   answers: InitAnswers,
   answer: InitPlan["answer"],
 ): InitPlan {
@@ -141,7 +146,12 @@ function planWith(
       ...lookupOf(answers),
     });
   }
-  const config = { source: sourceLocale, targets, books: written };
+  const config = {
+    ...(schema !== undefined && { $schema: schema }),
+    source: sourceLocale,
+    targets,
+    books: written,
+  };
   const after = compactJson(config);
   const plan = makePlan([{ file: configFileNames[0], before: undefined, after }], {
     books: written.length,

@@ -1,6 +1,6 @@
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
-import { isWhole, loadBook, unreadNote } from "../catalog/book.js";
+import { isWhole, unreadNote } from "../catalog/book.js";
 import { editConfigList } from "../config/edit.js";
 import { overlayFiles } from "../files/overlay-files.js";
 import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
@@ -139,7 +139,7 @@ export function dropLocale(project: Project, tag: string, today: string): Locale
   const notes: PlanNote[] = [];
   let kept = 0;
   for (const bookConfig of config.books) {
-    const book = loadBook(files, config, bookConfig);
+    const book = project.book(bookConfig);
     const ledger = readLedger(files, config.ledger, bookConfig.name, locale);
     const attic = new Map<string, AtticRecord>(ledger.attic);
     for (const catalog of book.catalogs) {

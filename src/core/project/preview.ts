@@ -1,6 +1,6 @@
 import { explainProblem } from "../message/problem-wordings.js";
 import { partEnds } from "../text/separators.js";
-import { isWhole, loadBook, type Book } from "../catalog/book.js";
+import { isWhole, type Book } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
 import type { Finding } from "../lint/finding.js";
 import { parentsOf } from "../locale/fallback.js";
@@ -91,7 +91,7 @@ function sourceKeysIn(project: Project, scope: Scope): readonly SourceKey[] {
   return project.config.books
     .filter(({ name }) => scope.books?.includes(name) ?? true)
     .flatMap((config) => {
-      const book = loadBook(project.files, project.config, config);
+      const book = project.book(config);
       return book.catalogs
         .filter(({ locale }) => locale === book.sourceLocale)
         .flatMap(({ namespace, byKey }) =>

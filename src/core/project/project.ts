@@ -16,7 +16,7 @@ import {
 import { KeyPool } from "../catalog/key-pool.js";
 import type { CatalogChanges, Entry } from "../catalog/model.js";
 import { loadConfig, type ConfigProblem } from "../config/load.js";
-import { loadWaivers, type Waivers } from "../config/waivers.js";
+import { loadWaivers, type Waivers, type Waiver } from "../config/waivers.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import type { ExtractOptions, ExtractPlan } from "../extract/extract.js";
 import type { Files } from "../files/files.js";
@@ -48,13 +48,18 @@ import { prepareWidths } from "../text/width.js";
 import type { Range } from "../text/span.js";
 import { reportFile, type FileSurvey } from "../survey/survey.js";
 
-/** A project that is open: its files and its configuration. What it reads it keeps, so it should live no longer than one run. */
+/**
+ * A project that is open: its files, its configuration, and its books as they were when first asked for. It should live no
+ * longer than one run: what changes on disk later is not seen.
+ */
 export interface Project {
   readonly files: Files;
   readonly configFile: string;
   readonly config: Config;
   readonly waivers: Waivers;
   readonly glossary?: readonly Concept[];
+  /** A book with its catalogs, read once. */
+  book(config: BookConfig): Book;
 }
 
 export type OpenResult =
@@ -150,6 +155,7 @@ export function openProject(
         },
       ],
     };
+  const books = new Map<BookConfig, Book>();
   return {
     ok: true,
     project: {
@@ -158,6 +164,11 @@ export function openProject(
       configFile: file,
       config,
       waivers: waived.waivers,
+      book(own) {
+        const book = books.get(own) ?? loadBook(files, config, own);
+        books.set(own, book);
+        return book;
+      },
     },
     warnings,
   };
@@ -309,7 +320,7 @@ export async function extractProject(
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
     plans.push(
-      planExtract(loadBook(project.files, project.config, config), code, messageReader(config), {
+      planExtract(project.book(config), code, messageReader(config), {
         ...options,
         ...limit,
         waivers: project.waivers,
@@ -334,18 +345,22 @@ export async function extractProject(
   };
 }
 
+export interface ReconcileOptions {
+  /** Keeps keys that the source does not have. */
+  readonly keepExtra?: boolean;
+  /** Older versions of the catalogs, newest first, from which it is worked out what translations were made from. */
+  readonly history?: (patterns: readonly string[]) => Iterable<CatalogRevision>;
+}
+
 /** Plans what brings the locales of a project into step. `today` is a day as YYYY-MM-DD. */
 export function reconcileProject(
   project: Project,
   scope: Scope,
   today: string,
-  options: {
-    readonly keepExtra?: boolean;
-    readonly history?: (patterns: readonly string[]) => Iterable<CatalogRevision>;
-  } = {},
+  options: ReconcileOptions = {},
 ): Plan {
   const { history, ...more } = options;
-  const books = booksIn(project, scope).map((config) => loadBook(project.files, project.config, config));
+  const books = booksIn(project, scope).map((config) => project.book(config));
   const readers = new Map<Book, MessageReader>();
   return planReconcile(project.files, books, {
     ledgerFolder: project.config.ledger,
@@ -372,7 +387,7 @@ export async function lintProject(
     if (config.limits) await prepareWidths();
   }
   const findings = booksIn(project, scope).flatMap((config) => {
-    const book = loadBook(project.files, project.config, config);
+    const book = project.book(config);
     const code =
       config.code.length > 0 ? readBookCode(project.files, config, project.config.source) : undefined;
     return lintBook(
@@ -393,9 +408,14 @@ export async function lintProject(
     );
   });
   const { path } = scope;
-  const open = findings.filter((finding) => !project.waivers.finding(finding));
+  const used = new Set<Waiver>();
+  const open = findings.filter((finding) => {
+    const waiver = project.waivers.finding(finding);
+    if (waiver) used.add(waiver);
+    return !waiver;
+  });
   const isWhole = !path && !scope.books && !scope.locales && !rules;
-  const all = isWhole ? [...open, ...idleWaivers(project)] : open;
+  const all = isWhole ? [...open, ...idleWaivers(project, used)] : open;
   return sortFindings(path ? all.filter(({ file }) => path(file)) : all);
 }
 
@@ -420,7 +440,7 @@ export async function fixProject(
     );
     let isDone = true;
     for (const config of booksIn(opened.project, scope)) {
-      const book = loadBook(opened.project.files, opened.project.config, config);
+      const book = opened.project.book(config);
       const edits = catalogEdits();
       const done = new Set<Entry>();
       for (const finding of findings) {
@@ -494,7 +514,7 @@ export function fixEdits(project: Project, findings: readonly Finding[]): Readon
   for (const config of project.config.books) {
     const own = findings.filter(({ book, fix }) => book === config.name && fix !== undefined);
     if (own.length === 0) continue;
-    const book = loadBook(project.files, project.config, config);
+    const book = project.book(config);
     for (const finding of own) {
       const { locale, namespace } = finding;
       const catalog = locale === undefined ? undefined : book.catalog(locale, namespace);
@@ -523,8 +543,8 @@ export function fixEdits(project: Project, findings: readonly Finding[]): Readon
 const mostRounds = 12;
 
 /** Waivers that hide nothing any more, as findings: what they accepted is gone, or its time is over. */
-function idleWaivers({ waivers, config }: Project): Finding[] {
-  return waivers.idle().map(({ line, column, waiver, isOver }) => ({
+function idleWaivers({ waivers, config }: Project, used: ReadonlySet<Waiver>): Finding[] {
+  return waivers.idle(used).map(({ line, column, waiver, isOver }) => ({
     rule: "waiver/idle",
     severity: "warning",
     ...(isOver
@@ -542,7 +562,7 @@ function idleWaivers({ waivers, config }: Project): Finding[] {
 /** Counts how far every locale of a project is, each book as a whole or by namespace. */
 export function balanceProject(project: Project, scope: Scope = {}, byNamespace = false): BookBalance[] {
   return booksIn(project, scope).flatMap((config) => {
-    const book = loadBook(project.files, project.config, config);
+    const book = project.book(config);
     const reader = messageReader(config);
     const ledger = ledgers(project, config);
     const parts = byNamespace && book.layout.hasNamespaces ? book.namespaces : [undefined];
@@ -554,7 +574,7 @@ export function balanceProject(project: Project, scope: Scope = {}, byNamespace 
 export function outstandingIn(project: Project, scope: Scope = {}): OutstandingText[] {
   return booksIn(project, scope).flatMap((config) =>
     outstandingTexts(
-      loadBook(project.files, project.config, config),
+      project.book(config),
       messageReader(config),
       ledgers(project, config),
       formerSources(project, config),

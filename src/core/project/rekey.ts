@@ -8,7 +8,6 @@ import {
   descriptionOf,
   isWhole,
   unreadNote,
-  loadBook,
   type Book,
   type Catalog,
 } from "../catalog/book.js";
@@ -86,7 +85,7 @@ export async function rekeyProject(
   const renamed = new Set<string>();
   const books = booksIn(project, scope);
   for (const config of books) {
-    const book = loadBook(project.files, project.config, config);
+    const book = project.book(config);
     const rename = renamingOf(from, to, separatorsOf(config).parts, book);
     for (const catalog of book.catalogs)
       for (const key of catalog.byKey.keys()) known.add(book.codeKey(catalog.namespace, key));

@@ -1,7 +1,7 @@
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { partEnds } from "../text/separators.js";
-import { isWhole, loadBook } from "../catalog/book.js";
+import { isWhole } from "../catalog/book.js";
 import { ledgerChanges, readLedger, type EntryState, type LedgerRecord } from "../ledger/ledger.js";
 import { standingOf } from "../ledger/standing.js";
 import { messageReader } from "../message/parse.js";
@@ -45,7 +45,7 @@ export function reviewProject(
   const met = new Set<string>();
   let count = 0;
   for (const config of booksIn(project, scope)) {
-    const book = loadBook(project.files, project.config, config);
+    const book = project.book(config);
     const reader = messageReader(config);
     const tests = patterns.map((pattern) => ({ pattern, test: keyTest(pattern, partEnds(config)) }));
     for (const locale of book.targetLocales) {

@@ -38,7 +38,7 @@ describe("which findings a waiver hides", () => {
     ["one that is over", { rule: "*", until: "2031-05-03" }, false],
     ["one for a literal", { literal: "OK" }, false],
   ])("%s", (_, waiver, hides) => {
-    expect(waiversOf([{ reason: "agreed", ...waiver }]).finding(finding)).toBe(hides);
+    expect(waiversOf([{ reason: "agreed", ...waiver }]).finding(finding) !== undefined).toBe(hides);
   });
 });
 
@@ -60,8 +60,10 @@ test("idle are those that hid nothing and those that are over, with their places
     { rule: "key/missing", reason: "of no use" },
     { rule: "*", reason: "over", until: "2030-01-01" },
   ]);
-  waivers.finding(finding);
-  expect(waivers.idle().map(({ waiver, isOver }) => [waiver.reason, isOver])).toEqual([
+  const hiding = waivers.finding(finding);
+  expect(
+    waivers.idle(new Set(hiding ? [hiding] : [])).map(({ waiver, isOver }) => [waiver.reason, isOver]),
+  ).toEqual([
     ["of no use", false],
     ["over", true],
   ]);

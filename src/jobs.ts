@@ -1,0 +1,165 @@
+import type { BookConfig } from "./core/config/schema.js";
+import type { ExtractOptions, ExtractPlan } from "./core/extract/extract.js";
+import type { Files } from "./core/files/files.js";
+import type { BookBalance } from "./core/ledger/balance.js";
+import type { OutstandingText } from "./core/ledger/outstanding.js";
+import type { Finding } from "./core/lint/finding.js";
+import type { Rule } from "./core/lint/rule.js";
+import type { Plan } from "./core/plan/plan.js";
+import { convertBook, type ConvertOptions, type ConvertResult } from "./core/project/convert.js";
+import { planInit, type InitResult } from "./core/project/detect.js";
+import * as locales from "./core/project/locales.js";
+import { previewProject, type PreviewOptions, type PreviewResult } from "./core/project/preview.js";
+import * as jobs from "./core/project/project.js";
+import { rekeyProject, type RekeyResult } from "./core/project/rekey.js";
+import { reviewProject, type ReviewOptions, type ReviewResult } from "./core/project/review.js";
+import type { UnreadSource } from "./core/source/book-code.js";
+
+/** What every job can take. */
+export interface JobOptions {
+  /** What narrows the job; nothing where not given. */
+  readonly scope?: jobs.Scope;
+}
+
+/** What jobs that record a day can take. */
+export interface DatedOptions extends JobOptions {
+  /** The day that is recorded, as YYYY-MM-DD; today (UTC) where not given. */
+  readonly day?: string;
+}
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/**
+ * Opens the project whose configuration is among the files.
+ *
+ * @param options `config` is the path of the configuration (the usual names where not given), `day` decides which waivers
+ * have expired
+ * @returns the project with warnings, or all that is wrong with its configuration
+ */
+export async function openProject(
+  files: Files,
+  { config, day = today() }: { readonly config?: string; readonly day?: string } = {},
+): Promise<jobs.OpenResult> {
+  return Promise.resolve(jobs.openProject(files, config, day));
+}
+
+/** Plans a configuration for the project that the files show. */
+export async function init(files: Files): Promise<InitResult> {
+  return planInit(files);
+}
+
+/** Judges every string of the code: text, code, or unclear. */
+export async function survey(
+  project: jobs.Project,
+  { scope, ...options }: JobOptions & jobs.SurveyOptions = {},
+): Promise<jobs.SurveyResult> {
+  return jobs.surveyProject(project, scope, options);
+}
+
+/** Plans to move text into the source catalog and to put lookups in its place. */
+export async function extract(
+  project: jobs.Project,
+  { scope, ...options }: JobOptions & ExtractOptions = {},
+): Promise<ExtractPlan & { readonly unread: readonly UnreadSource[] }> {
+  return jobs.extractProject(project, scope, options);
+}
+
+/** Plans to sync the keys of every locale with the source catalog. */
+export async function reconcile(
+  project: jobs.Project,
+  { scope = {}, day = today(), ...options }: DatedOptions & jobs.ReconcileOptions = {},
+): Promise<Plan> {
+  return Promise.resolve(jobs.reconcileProject(project, scope, day, options));
+}
+
+/** Checks catalogs and code with the rules; all of them where none are given. */
+export async function lint(
+  project: jobs.Project,
+  { scope, rules }: JobOptions & { readonly rules?: readonly Rule[] } = {},
+): Promise<Finding[]> {
+  return jobs.lintProject(project, scope, rules);
+}
+
+/** Plans the repairs that rules know. Entries are only removed by rules that are given. */
+export async function fix(
+  project: jobs.Project,
+  { scope, rules }: JobOptions & { readonly rules?: readonly Rule[] } = {},
+): Promise<Plan> {
+  return jobs.fixProject(project, scope, rules);
+}
+
+/** Counts how complete each locale is. */
+export async function balance(
+  project: jobs.Project,
+  { scope, byNamespace }: JobOptions & { readonly byNamespace?: boolean } = {},
+): Promise<BookBalance[]> {
+  return Promise.resolve(jobs.balanceProject(project, scope, byNamespace));
+}
+
+/** Lists what translators still have to do. */
+export async function outstanding(
+  project: jobs.Project,
+  { scope }: JobOptions = {},
+): Promise<OutstandingText[]> {
+  return Promise.resolve(jobs.outstandingIn(project, scope));
+}
+
+/** Shows what users would read, by keys or patterns (`*`, `**`). */
+export async function preview(
+  project: jobs.Project,
+  keys: readonly string[],
+  { scope = {}, ...options }: JobOptions & PreviewOptions = {},
+): Promise<PreviewResult> {
+  return Promise.resolve(previewProject(project, scope, keys, options));
+}
+
+/** Plans to convert a book of the configuration to another format, layout or syntax. */
+export async function convert(
+  project: jobs.Project,
+  book: BookConfig,
+  options: ConvertOptions,
+): Promise<ConvertResult> {
+  return convertBook(project, book, options);
+}
+
+/** Plans a new target locale: configuration, catalogs and ledger. */
+export async function addLocale(
+  project: jobs.Project,
+  tag: string,
+  { day = today() }: DatedOptions = {},
+): Promise<locales.LocaleResult> {
+  return Promise.resolve(locales.addLocale(project, tag, day));
+}
+
+/** Plans to remove a target locale; its texts go to the attic of the ledger. */
+export async function dropLocale(
+  project: jobs.Project,
+  tag: string,
+  { day = today() }: DatedOptions = {},
+): Promise<locales.LocaleResult> {
+  return Promise.resolve(locales.dropLocale(project, tag, day));
+}
+
+/** The project's locales with their plural categories, fallback, direction and share. */
+export async function listLocales(project: jobs.Project): Promise<locales.LocaleAccount[]> {
+  return Promise.resolve(locales.listLocales(project));
+}
+
+/** Plans to rename a key, or a group (`checkout.*`), in catalogs, ledger, waivers and code. */
+export async function rekey(
+  project: jobs.Project,
+  from: string,
+  to: string,
+  { scope = {} }: JobOptions = {},
+): Promise<RekeyResult> {
+  return rekeyProject(project, scope, from, to);
+}
+
+/** Plans new states of translations in the ledger, by keys or patterns. */
+export async function review(
+  project: jobs.Project,
+  keys: readonly string[],
+  { scope = {}, day = today(), ...options }: DatedOptions & Omit<ReviewOptions, "today"> = {},
+): Promise<ReviewResult> {
+  return Promise.resolve(reviewProject(project, scope, keys, { ...options, today: day }));
+}
