@@ -79,7 +79,7 @@ describe("extract, text by text", () => {
   test("all of a kind at once; a fault in an answer is said and asked again", async () => {
     const folder = start();
     const { stdout } = await fondTold(folder, "x\ns\na\n", "extract", "src/a.tsx", "--review");
-    expect(stdout).toContain("“x” is none of these");
+    expect(stdout).toContain('unknown answer "x"');
     expect(codeOf(folder)).toContain(
       '<h1>One text</h1>\n    <p>{t("a.twoTexts")}</p>\n    <p>{t("a.threeTexts")}</p>',
     );
@@ -333,7 +333,7 @@ describe("init", () => {
     const dry = await fond(folder, "init");
     expect(dry.status).toBe(0);
     expect(existsSync(join(folder, "fond.config.json"))).toBe(false);
-    expect(dry.stderr).toContain("texts/{locale}.json holds 2 keys in de, en, pl.");
+    expect(dry.stderr).toContain("texts/{locale}.json has 2 keys in de, en, pl.");
     expect((await fond(folder, "init", "--write")).status).toBe(0);
     expect(json(readFileSync(join(folder, "fond.config.json"), "utf8"))).toEqual({
       source: "en",

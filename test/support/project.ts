@@ -1,3 +1,5 @@
+import type { MemoryFiles } from "../../src/core/files/memory-files.js";
+import { openProject, type Project } from "../../src/core/project/project.js";
 import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -106,4 +108,15 @@ export function smallProject(more: Readonly<Record<string, string>> = {}): Recor
       'import { t } from "./messages";\n\nexport function Home({ n }: { n: number }) {\n  return (\n    <main>\n      <h1>{t("home.title")}</h1>\n      <p>{t("home.count", { n })}</p>\n    </main>\n  );\n}\n',
     ...more,
   };
+}
+
+/** A project that each job sees as a run that starts with it would: opened again whenever something of it is asked for. */
+export function reopened(files: MemoryFiles): Project {
+  const open = () => {
+    const opened = openProject(files);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return opened.project;
+  };
+  open();
+  return new Proxy({} as Project, { get: (_, name) => Reflect.get(open(), name) as unknown });
 }

@@ -90,8 +90,8 @@ class Walk {
     );
 
     this.head(
-      "What is still hard-coded?",
-      "survey judges every string of the code and says why. It changes nothing.",
+      "Find hard-coded text",
+      "survey classifies every string in the code and says why. It changes nothing.",
     );
     await this.run("survey web/pages/sailings.tsx web/pages/search.tsx", () =>
       runSurvey(
@@ -102,54 +102,54 @@ class Walk {
     );
 
     this.head(
-      "Take it out of the code",
-      "extract names keys, moves the text to the source catalog and puts lookups in its place.",
-      "Without --write it only shows the plan; here for one file:",
+      "Move it into the catalogs",
+      "extract names keys, moves text into the source catalog and puts lookups in its place.",
+      "Without --write it only shows the plan, here for one file:",
     );
     await this.run("extract web/pages/sailings.tsx", () =>
       runExtract(this.inner, [join(this.target, "web/pages/sailings.tsx")], { review: false }),
     );
-    this.tell("The plan looks right, so it is carried out for the whole site:");
+    this.tell("The plan looks right, so apply it to the whole site:");
     await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
 
     this.head(
-      "What extract left to a person",
-      "It refuses what might change the program's behaviour, and says why. These are settled by hand:",
+      "What extract refuses",
+      "It refuses what might change what the program does, and says why. Fix these by hand:",
     );
     this.settle(byHand);
     await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
 
     this.head(
-      "Every language in step",
-      "reconcile adds the new keys to every locale where the source has them, with the plural forms that",
-      "the language needs, sets aside what the source no longer has, and writes the ledger.",
+      "Sync every locale",
+      "reconcile adds the new keys to every locale, with the plural categories that its language needs,",
+      "moves what the source no longer has to the attic, and writes the ledger.",
     );
     await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
 
     this.head(
-      "What would break for users?",
-      "lint reads every message and compares it with its source, its locale and the code.",
+      "Find what would break for users",
+      "lint compares every message with its source, its locale and the code.",
     );
     await this.run("lint", () => runLint(this.inner, []));
 
-    this.head("Settle the findings", "Each is corrected where it stands:");
+    this.head("Fix the findings", "Each one in its place:");
     this.settle(findings);
     await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
 
     this.head(
-      "The translations come back",
-      "Translators filled in the new texts (translators/*.json). A last reconcile enters them in the ledger.",
+      "Add the translations",
+      "Translators filled in the new texts (translators/*.json). A last reconcile records them in the ledger.",
     );
     this.translate();
     await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
     await this.run("lint", () => runLint(this.inner, []));
 
-    this.head("How far is each language?");
+    this.head("See how complete each locale is");
     await this.run("balance", () => runBalance(this.inner));
 
     this.tell(
       "",
-      `The folder ${this.folder} is yours to play with. Break something and run \`fond lint --cwd ${this.folder}\`.`,
+      `Experiment in the folder ${this.folder}: break something and run \`fond lint --cwd ${this.folder}\`.`,
     );
   }
 
@@ -182,7 +182,7 @@ class Walk {
         continue;
       }
       const text = readFileSync(path, "utf8");
-      if (!text.includes(one.from)) throw new Error(`the sample project has no “${one.from}” in ${one.file}`);
+      if (!text.includes(one.from)) throw new Error(`the sample project has no "${one.from}" in ${one.file}`);
       writeFileSync(
         path,
         text.replace(one.from, () => one.to),

@@ -56,7 +56,7 @@ export async function runPreview(
     keys.length > 0
       ? named(previewProject(project, scope, keys, given))
       : previewFindings(project, scope, await findingsToShow(context, project, scope, options), given);
-  if (messages.length === 0) context.say("No key carries a finding; name keys to see them.");
+  if (messages.length === 0) context.say("No key has findings; name the keys to preview.");
   if (context.options.format === "json") context.print(previewJson(messages));
   else if (options.compare && options.compare.length > 1)
     context.print(renderBeside(context, messages, options.compare));

@@ -15,7 +15,7 @@ export interface Reviewed {
 }
 
 const help =
-  "Enter takes it · k key · m message · s skip · w waive · a all of this kind · A all · q stop here";
+  "Enter accept · k key · m message · s skip · w waive · a accept all of this kind · A accept all · q quit";
 
 /**
  * Walks through texts one by one and asks what to do with each. What was decided before stopping holds, the rest stays
@@ -86,7 +86,7 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
         case "w": {
           const reason = await answers.ask("  reason: ");
           if (!reason) {
-            print(`  ${style.yellow("a waiver needs its reason")}\n`);
+            print(`  ${style.yellow("missing reason")}\n`);
             break;
           }
           waivers.push({ literal: one.text, file: one.file, reason });
@@ -95,7 +95,7 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
           break;
         }
         default:
-          print(`  ${style.yellow(`“${answer}” is none of these`)}\n`);
+          print(`  ${style.yellow(`unknown answer "${answer}"`)}\n`);
       }
     }
     if (decisions.get(place)?.skip === undefined && (key !== one.key || message !== one.message))

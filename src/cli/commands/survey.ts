@@ -91,7 +91,7 @@ export function sayWhatHasNoReader(context: CommandContext, project: Project, sc
     const kinds = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
     const shown = kinds.slice(0, 5).map(([ending, count]) => `${ending} (${count})`);
     context.say(
-      `${book.name}: ${counted(total, "file")} that "code" matches skipped, as nothing reads such files: ${shown.join(", ")}${kinds.length > shown.length ? ", …" : ""}`,
+      `${book.name}: ${counted(total, "file")} matched by "code" skipped (no reader for such files): ${shown.join(", ")}${kinds.length > shown.length ? ", …" : ""}`,
     );
   }
 }
@@ -99,7 +99,7 @@ export function sayWhatHasNoReader(context: CommandContext, project: Project, sc
 /** Warns of code that could not be read. */
 export function sayWhatWasNotRead(context: CommandContext, unread: readonly UnreadSource[]): void {
   for (const { file, detail } of unread)
-    context.say(`${file}: not read: ${detail}\n  → see that it is text in UTF-8 and can be opened`);
+    context.say(`${file}: not read: ${detail}\n  → check that it is UTF-8 text and can be opened`);
 }
 
 function render(context: CommandContext, result: SurveyResult): string {
@@ -115,7 +115,7 @@ function render(context: CommandContext, result: SurveyResult): string {
     }
     const paint = { text: style.green, unclear: style.yellow, code: style.dim }[literal.verdict];
     const waived =
-      literal.waived === undefined ? "" : style.dim(` · left alone: ${literal.waived || "no reason given"}`);
+      literal.waived === undefined ? "" : style.dim(` · waived: ${literal.waived || "no reason given"}`);
     lines.push(`  ${paint(literal.verdict.padEnd(7))} ${shorten(literal, width - 12)}${waived}`);
     lines.push(...excerpt(lineOf(literal.file, literal.line), literal, width, style, paint));
     lines.push(`         ${style.dim(`${literal.line}:${literal.column}  ${literal.reason}`)}`);
@@ -128,7 +128,7 @@ function render(context: CommandContext, result: SurveyResult): string {
     `${text} text`,
     `${unclear} unclear`,
     `${code} code`,
-    ...(waived > 0 ? [`${waived} left alone`] : []),
+    ...(waived > 0 ? [`${waived} waived`] : []),
   ];
   return `${lines.join("\n")}${lines.length > 0 ? "\n" : ""}${style.bold(`${parts.join(", ")} in ${counted(result.files.length, "file")}.`)}\n`;
 }

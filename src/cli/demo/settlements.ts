@@ -32,7 +32,7 @@ export const byHand: readonly Settlement[] = [
 export const findings: readonly Settlement[] = [
   {
     kind: "replace",
-    fault: "key/undefined: a key misspelt in code, so users saw “sailings.list.depature”.",
+    fault: 'key/undefined: a key misspelled in code, so users saw "sailings.list.depature".',
     file: "web/pages/sailings.tsx",
     from: "sailings.list.depature",
     to: "sailings.list.departure",
@@ -88,14 +88,14 @@ export const findings: readonly Settlement[] = [
   },
   {
     kind: "replace",
-    fault: "key/duplicate: total was there twice, and the second won.",
+    fault: "key/duplicate: the second total won.",
     file: "web/locales/ar/basket.json",
     from: ',\n  "total": "الإجمالي: {price}"',
     to: "",
   },
   {
     kind: "replace",
-    fault: "text/stale: the source no longer speaks of Saturdays.",
+    fault: "text/stale: the source no longer mentions Saturdays.",
     file: "web/locales/de/fares.json",
     from: "Samstags schließt der Check-in {minutes} Minuten vor der Abfahrt.",
     to: "Der Check-in schließt {minutes} Minuten vor der Abfahrt.",

@@ -40,7 +40,7 @@ export interface Catalog extends CatalogContent {
   readonly locale: string;
   readonly namespace: string | undefined;
   readonly exists: boolean;
-  /** The file's text as read, without its byte order mark; that of an empty catalog where there is no file. */
+  /** The file's text as read, without its byte order mark; that of an empty catalog where there is not a file. */
   readonly content: string;
   readonly bom: boolean;
   readonly encoding?: TextEncoding;
@@ -50,7 +50,7 @@ export interface Catalog extends CatalogContent {
   /** How the book keeps plurals, and what stands between the parts of its keys. */
   readonly settings: PluralKeySettings;
   readonly separator: string;
-  /** The entries by key; of a key that is there twice, the last, as readers keep it. */
+  /** The entries by key; of a key that is a duplicate, the last, as readers keep it. */
   readonly byKey: ReadonlyMap<string, Entry>;
   readonly lines: LineIndex;
   /** Set where the file is there and its text could not be had. */
@@ -416,7 +416,7 @@ export function catalogEdits(): CatalogEdits {
         const found = byPath.get(from.join("\u0000"));
         return found ? [{ entry: found, from, to: view.toFile(path) }] : [];
       });
-      // A key that is there twice would be renamed once.
+      // A key that is a duplicate would be renamed once.
       if (moved.length !== moves.length || byPath.size !== read.entries.length) return false;
       const paths = [...read.entries.map(({ path }) => path), ...read.emptyGroups];
       const after = renamedInPlace(text, format, moved, paths);
@@ -453,7 +453,7 @@ export function catalogEdits(): CatalogEdits {
       const file = files.get(catalog.file);
       const text = file ? file.text : catalog.content;
       if (text === undefined) return;
-      // What was changed before stands elsewhere by now.
+      // What was changed before is elsewhere by now.
       const found = file ? viewed(format.read(text, separator), view, separator) : undefined;
       const entries = found ? joinPluralKeys(found.entries, settings, separator) : catalog.entries;
       const after = withHints(text, format, entries, ({ key }) => wanted(key), encoding);

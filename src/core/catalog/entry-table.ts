@@ -11,7 +11,7 @@ export abstract class EntryTable {
 
   /** How many entries there are. */
   abstract readonly size: number;
-  /** Whether no key is there twice. */
+  /** Whether no key is a duplicate. */
   abstract readonly isUnique: boolean;
   abstract keyAt(index: number): string;
   abstract textAt(index: number): string;
@@ -21,7 +21,7 @@ export abstract class EntryTable {
   abstract plainStartAt(index: number): number;
   /** How many code units such a text has. */
   abstract plainLengthAt(index: number): number;
-  /** The place of a key, of one that is there twice the last; -1 for one that is not there. */
+  /** The place of a key, of one that is a duplicate the last; -1 for one that is not there. */
   abstract find(key: string): number;
   protected abstract makeEntry(index: number): Entry;
 
@@ -35,7 +35,7 @@ export abstract class EntryTable {
     return (this.made ??= Array.from({ length: this.size }, (_, index) => this.makeEntry(index)));
   }
 
-  /** The entries by key; of a key that is there twice, the last, as readers keep it. */
+  /** The entries by key; of a key that is a duplicate, the last, as readers keep it. */
   get byKey(): ReadonlyMap<string, Entry> {
     return (this.named ??= this.isUnique
       ? new EntriesByKey(this)
@@ -43,7 +43,7 @@ export abstract class EntryTable {
   }
 }
 
-/** Entries by key where no key is there twice: what the table knows already is not put into a map of its own. */
+/** Entries by key where no key is a duplicate: what the table knows already is not put into a map of its own. */
 class EntriesByKey implements ReadonlyMap<string, Entry> {
   constructor(private readonly table: EntryTable) {}
 
@@ -77,7 +77,7 @@ class EntriesByKey implements ReadonlyMap<string, Entry> {
   }
 }
 
-/** Entries that are there already. */
+/** Entries that already exist. */
 class ListedEntries extends EntryTable {
   private places: Map<string, number> | undefined = undefined;
 
@@ -123,7 +123,7 @@ class ListedEntries extends EntryTable {
   }
 }
 
-/** A table of entries that are there already. */
+/** A table of entries that already exist. */
 export function entryTable(entries: readonly Entry[]): EntryTable {
   return new ListedEntries(entries);
 }

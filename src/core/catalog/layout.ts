@@ -20,14 +20,14 @@ export interface Layout {
   codeNamespace(namespace: string | undefined): string | undefined;
   /** How file names and roots write a locale. */
   spell(locale: string): string;
-  /** The tag that a spelling stands for; the same as written where it is no tag. */
+  /** The tag that a spelling stands for; the same as written where it is not a tag. */
   unspell(written: string): string;
 }
 
 export interface CatalogPlace {
   /** The locale as the path writes it; undefined where it does not. */
   readonly written: string | undefined;
-  /** The tag that this stands for; the same as written where it is no tag. */
+  /** The tag that this stands for; the same as written where it is not a tag. */
   readonly locale: string | undefined;
   /** What tells this catalog from others of its locale: namespace, folder and name, joined by slashes. */
   readonly namespace: string | undefined;

@@ -21,7 +21,7 @@ export interface Entry {
   readonly keySpan: Span;
   /** The value as written, quotes included. */
   readonly valueSpan: Span;
-  /** Set where the value stands elsewhere in the file and is only referred to here, as by a merge key of YAML. */
+  /** Set where the value is elsewhere in the file and is only referred to here, as by a merge key of YAML. */
   readonly isInherited?: boolean;
 }
 
@@ -90,7 +90,7 @@ export interface CatalogFormat {
   commentWriter?(text: string, encoding?: TextEncoding): (line: string) => string;
   /** Whether a key's parts can be groups in the file; otherwise keys are always written whole. */
   readonly nests: boolean;
-  /** A name as the file writes names, in the manner of the one that stands there; not in formats whose keys are more than names. */
+  /** A name as the file writes names, in the style of the one there; not in formats whose keys are more than names. */
   writeKey?(name: string, written: string): string;
   /** Where the name of a group is written; undefined where there is no such group, or it has no name of its own there. */
   groupKeySpan?(text: string, path: EntryPath): Span | undefined;

@@ -482,7 +482,7 @@ class Extraction {
       const again = readSource(source.file, after, source.bom, shapes);
       return { after, again, written, lost: lostInRewrite(source, again, written) };
     };
-    /** Those that can be written, found by halving: what cannot keeps its place, and is told of. */
+    /** Those that can be written, found by halving: what cannot keeps its place, and is reported. */
     const workable = (items: typeof keyed): typeof keyed => {
       if (items.length === 0) return [];
       const { lost } = attempt(items);

@@ -3,7 +3,7 @@ export type FileText =
   | { readonly ok: true; readonly text: string; readonly bom: boolean; readonly encoding?: TextEncoding }
   | { readonly ok: false; readonly trouble: FileTrouble; readonly detail: string };
 
-/** How a text's characters are written as bytes; UTF-8 where nothing is said. */
+/** How a text's characters are written as bytes; UTF-8 by default. */
 export type TextEncoding = "utf-8" | "latin1";
 
 /** Why a file could not be read as text. */

@@ -51,7 +51,7 @@ export function workOutOrigins(
   }
   return (locale, fullKey, text) => {
     const known = targets.get(`${locale}\u0000${fullKey}`);
-    // A text that is not committed as it is now was changed since: it counts as made from the source of now.
+    // A text that is not committed as it is now was changed since: it counts as made from the source of today.
     return known?.text === text ? known.origin : undefined;
   };
 }

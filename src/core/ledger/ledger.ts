@@ -45,7 +45,7 @@ export interface LedgerProblem {
 const head = "# Fond Ledger 1";
 
 /**
- * Reads the ledger of a book and locale. Lines that make no sense are told of and left out; conflict markers are passed
+ * Reads the ledger of a book and locale. Lines that make no sense are reported and skipped; conflict markers are passed
  * over. The ledgers of a book that are read with one pool share the strings of their keys.
  */
 export function readLedger(

@@ -102,7 +102,7 @@ export class RecordLines {
     return index < 0 ? undefined : (this.odd.get(index) ?? this.recordAt(this.digests[index] ?? 0));
   }
 
-  /** The place of a key among the lines, of one that is there twice the last; -1 for one that is not there. */
+  /** The place of a key among the lines, of one that is a duplicate the last; -1 for one that is not there. */
   private find(key: string): number {
     if (this.isExpected) {
       const place = this.pool.placeOf(key) ?? -1;
@@ -112,7 +112,7 @@ export class RecordLines {
     return this.places.get(key) ?? -1;
   }
 
-  /** All records by key; of a key that is there twice, the last. */
+  /** All records by key; of a key that is a duplicate, the last. */
   records(): Map<string, LedgerRecord> {
     const records = new Map<string, LedgerRecord>();
     for (const [index, key] of this.keys.entries()) {

@@ -22,7 +22,7 @@ export interface SourceTexts {
 
 const head = "# Fond Ledger 1: source texts";
 
-/** Reads the source texts that a book's ledger keeps. Lines that make no sense are told of and left out. */
+/** Reads the source texts that a book's ledger keeps. Lines that make no sense are reported and skipped. */
 export function readSourceTexts(files: Files, folder: string, book: string): SourceTexts {
   const file = `${folder}/${book}.sources.txt`;
   const byKey = new Map<string, SourceText[]>();
@@ -45,7 +45,7 @@ export function sourceTextOf(texts: SourceTexts, fullKey: string, digest: string
 }
 
 /**
- * The change that brings the kept texts up to the source of now. Older texts stay as long as `isNeeded` says that a
+ * The change that brings the kept texts up to the source of today. Older texts stay as long as `isNeeded` says that a
  * translation was made from them. None where nothing differs.
  */
 export function sourceTextChanges(

@@ -20,7 +20,7 @@ export interface StandingQuery {
 
 /**
  * Where a translation stands. With a record: stale where the source text changed and the translation did not;
- * a translation edited since counts as made from the source text of now. Without one the texts must tell:
+ * a translation edited since counts as made from the source text of today. Without one the texts must tell:
  * empty or the same as the source is `initial`, anything else `translated`.
  */
 export function standingOf(query: StandingQuery): Standing {

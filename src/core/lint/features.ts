@@ -19,13 +19,13 @@ export const features = {
   blank: 1 << 6,
   /** A number, truth value or null in place of a text. */
   value: 1 << 7,
-  /** White space at an end, or twice in a row. */
+  /** Space at an end, or twice in a row. */
   space: 1 << 8,
   /** Digits of any script. */
   digits: 1 << 9,
   /** `%` or `$`. */
   signs: 1 << 10,
-  /** `<` that is no tag, tags that do more than mark words, and what addresses that run code begin with. */
+  /** `<` that is not a tag, tags that do more than mark words, and what addresses that run code begin with. */
   markup: 1 << 11,
   /** `@`, `/`, or a full stop inside a word. */
   address: 1 << 12,

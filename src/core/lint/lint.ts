@@ -37,7 +37,7 @@ export interface LintSubject {
 export interface LintOptions {
   /** The levels that the configuration sets, by rule; a book's own come before those of the project. */
   readonly levels?: Readonly<Record<string, RuleLevel>>;
-  /** Levels for parts: some locales, some keys. The last that fits has the last word. */
+  /** Levels for parts: some locales, some keys. The last that fits wins. */
   readonly parts?: readonly PartLevel[];
   /** The rules to run; all where not given. */
   readonly rules?: readonly Rule[];

@@ -29,6 +29,6 @@ export function languageName(locale: string): string {
 export function formToWrite(catalog: Catalog, entry: Entry, syntax: Syntax, category: string): string {
   if (catalog.settings.plurals === "bar") return `a form for ${category}`;
   return hasForms(entry)
-    ? `the key “${formKey(entry.key, category, catalog.settings, catalog.separator)}”`
+    ? `the key "${formKey(entry.key, category, catalog.settings, catalog.separator)}"`
     : syntax.writeBranch(category);
 }

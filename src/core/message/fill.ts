@@ -12,7 +12,7 @@ export interface Filled {
 
 /**
  * Fills a message as a program in a locale would: plurals by CLDR's rules, numbers, dates and lists by the runtime's Intl.
- * Tags are written as they stand. An argument without a value stays in braces and is told of.
+ * Tags are written as they stand. An argument without a value stays in braces and is reported.
  */
 export function fillMessage(
   nodes: readonly MessageNode[],

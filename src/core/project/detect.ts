@@ -92,7 +92,7 @@ const otherCode = [
   "**/*.{svg,xml}",
 ];
 
-/** Looks at a project and plans its configuration. Refuses where one is there already. */
+/** Looks at a project and plans its configuration. Refuses where one already exists. */
 export async function planInit(files: Files): Promise<InitResult> {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
@@ -133,11 +133,11 @@ function planWith(
     open.push("lookup");
   if (books.length === 0) {
     grounds.push(
-      `No catalogs were found, so new ones are proposed in locales/.${answers.targets ? "" : " Name the locales that you translate into in “targets”."}`,
+      `No catalogs found; new ones are proposed in locales/.${answers.targets ? "" : ' Add the target locales to "targets".'}`,
     );
     if (answers.lookup === undefined)
       grounds.push(
-        "Before the first extract, set “emit” in the book: the call that you want in the code, and the import that brings it in.",
+        'Before the first extract, set "emit" in the book: the call to write into the code, and its import.',
       );
     written.push({
       name: "app",
@@ -160,7 +160,7 @@ function planWith(
   return { ...plan, grounds, open, source: sourceLocale, answer };
 }
 
-/** The lookup that somebody wants; that of most programs where nothing is said. */
+/** The lookup that somebody wants; that of most programs by default. */
 function lookupOf({ lookup, import: line }: InitAnswers) {
   const call = /^[\w$.]+(?=\()/.exec(lookup ?? "")?.[0];
   return {
@@ -267,7 +267,7 @@ function findBooks(files: Files, grounds: string[]): FoundBook[] {
     if (!isPlausible || keys.size === 0) continue;
     for (const { found } of all)
       if (found.content.problems[0])
-        grounds.push(`${found.file} cannot be read yet: ${found.content.problems[0].message}.`);
+        grounds.push(`${found.file} cannot be read: ${found.content.problems[0].message}.`);
     books.push({
       files: path,
       locales,
@@ -377,7 +377,7 @@ function chooseSource(
   if (best ? others.length > 0 && rank(best[0]) === 2 : hasCode) open.push("source");
   if (!best) return "en";
   grounds.push(
-    `“${best[0]}” is taken as the source locale, with ${best[1]} keys. Change “source” if the texts are written in another.`,
+    `Source locale "${best[0]}", with ${best[1]} keys. Change "source" if the texts are written in another locale.`,
   );
   return best[0];
 }
@@ -386,7 +386,7 @@ function chooseSource(
 function withSource(books: readonly FoundBook[], source: string, grounds: string[]): FoundBook[] {
   return books.filter((book) => {
     const has = book.locales.has(source);
-    if (!has) grounds.push(`${book.files} has no “${source}” and is left out.`);
+    if (!has) grounds.push(`${book.files} has no "${source}" and is skipped.`);
     return has;
   });
 }
@@ -399,9 +399,7 @@ function describeBook(
   grounds: string[],
   answers: InitAnswers,
 ) {
-  grounds.push(
-    `${book.files} holds ${book.keys.size} keys in ${[...book.locales.keys()].sort().join(", ")}.`,
-  );
+  grounds.push(`${book.files} has ${book.keys.size} keys in ${[...book.locales.keys()].sort().join(", ")}.`);
   const found = findLookups(code, book.keys);
   const users = several
     ? code.filter((source) => [...source.mentions].some((mention) => book.keys.has(mention)))
@@ -411,11 +409,11 @@ function describeBook(
     ...found.components.map(({ name: component, prop: key }) => ({ component, key })),
   ];
   for (const { name: call, count } of found.calls)
-    grounds.push(`${call}(…) asks for its keys ${timesIn(count)}.`);
+    grounds.push(`${call}(…) looks up its keys ${timesIn(count)}.`);
   for (const { name: component, prop, count } of found.components)
-    grounds.push(`<${component} ${prop}=…> asks for its keys ${timesIn(count)}.`);
+    grounds.push(`<${component} ${prop}=…> looks up its keys ${timesIn(count)}.`);
   if (lookups.length === 0 && answers.lookup === undefined)
-    grounds.push("No lookup of its keys was found in the code; t(…) is proposed.");
+    grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
   const relative = findRelative(code, book.keys, grounds);
   const main = found.calls[0];
   const syntax = chooseSyntax(book.texts, grounds);
@@ -499,7 +497,7 @@ function findRelative(
         if (!keys.has([...folders.slice(start), name].join(".") + text)) continue;
         const root = folders.slice(0, start).join("/");
         grounds.push(
-          `Keys with a leading dot are relative to ${root || "the project"}: “${text}” in ${file}.`,
+          `Keys with a leading dot are relative to ${root || "the project"}: "${text}" in ${file}.`,
         );
         return { root, pattern: "{folders}.{file}" };
       }
@@ -547,7 +545,7 @@ function codeGlobs(code: readonly SourceFile[], grounds: string[]): string[] {
   grounds.push(
     globs.length > 0
       ? `Code is in ${globs.join(", ")} (${code.length} ${code.length === 1 ? "file" : "files"}).`
-      : "No code was found; set “code” to where it is.",
+      : 'No code found; set "code" to where it is.',
   );
   return globs;
 }

@@ -50,7 +50,7 @@ interface SourceKey {
   readonly written: string;
 }
 
-/** Shows what users would read. `keys` are keys or patterns (`*`, `**`); one that finds nothing ends it with its nearest neighbours. */
+/** Shows what users would read. `keys` are keys or patterns (`*`, `**`); one that finds nothing ends it with its nearest neighbors. */
 export function previewProject(
   project: Project,
   scope: Scope,

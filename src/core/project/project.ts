@@ -115,14 +115,14 @@ export function openProject(
     name.endsWith("/*") && ids.some((id) => id.startsWith(name.slice(0, -1)));
   const unknown = [...new Set(named)].filter((id) => !ids.includes(id) && !isFamily(id));
   // A name that is nearly a rule's is a slip of the pen; any other may be a rule of a version to come.
-  const misspelt = unknown.find((id) => nearest(id, ids) !== undefined);
-  if (misspelt !== undefined) {
+  const misspelled = unknown.find((id) => nearest(id, ids) !== undefined);
+  if (misspelled !== undefined) {
     const problem = {
       file: loaded.file,
       line: 1,
       column: 1,
-      path: `rules["${misspelt}"]`,
-      ...say("misspelled-rule", { name: misspelt, meant: nearest(misspelt, ids) ?? "" }),
+      path: `rules["${misspelled}"]`,
+      ...say("misspelled-rule", { name: misspelled, meant: nearest(misspelled, ids) ?? "" }),
     };
     return { ok: false, problems: [problem] };
   }

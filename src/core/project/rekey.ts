@@ -68,7 +68,7 @@ interface Renaming {
 
 /**
  * Plans new names for keys, `old.key` to `new.key` or a whole group, `checkout.*` to `basket.*`: in every catalog, the
- * ledger, the waivers and the code. A new name that is there already with the same source text takes the old one in.
+ * ledger, the waivers and the code. A new name that already exists with the same source text takes the old one in.
  */
 export async function rekeyProject(
   project: Project,

@@ -187,7 +187,7 @@ function noteProblems(problems: readonly LedgerProblem[], notes: PlanNote[]): vo
     );
 }
 
-/** The source texts of now for the ledger, with the older ones that translations were made from. */
+/** The source texts of today for the ledger, with the older ones that translations were made from. */
 function sourceTextsOf(
   book: Book,
   sources: SourceTexts,
@@ -225,7 +225,7 @@ function withFormer(sources: SourceTexts, former: ReadonlyMap<string, readonly S
 const mostComparedTexts = 100_000;
 
 class LocaleWork {
-  /** What translations were made from that is not the source text of now, as full key and digest. */
+  /** What translations were made from that is not the source text of today, as full key and digest. */
   readonly outdated: string[] = [];
 
   /** The records that are new or changed; those that stay as they are, by their keys. */

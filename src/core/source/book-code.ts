@@ -141,7 +141,7 @@ export function filesWithoutReader(
   return counts;
 }
 
-/** Reads a book's code. A file that cannot be read is told of and the rest are read. */
+/** Reads a book's code. A file that cannot be read is reported and the rest are read. */
 export function readBookCode(
   files: Files,
   book: BookConfig,

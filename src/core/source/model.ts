@@ -46,7 +46,7 @@ export interface Literal {
   readonly frame?: { readonly before: string; readonly after: string };
   /** Set where a comment or the markup says that it is not to be translated, with its reason. */
   readonly skipped?: string;
-  /** Set where a rewrite could not keep the program's behaviour, or would break a sentence apart. */
+  /** Set where a rewrite could not keep the program's behavior, or would break a sentence apart. */
   readonly obstacle?: Obstacle;
 }
 

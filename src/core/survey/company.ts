@@ -25,13 +25,13 @@ export function givenName(literal: Literal): string {
 /** What stands beside a single word: the same word as programs write it, or more of its kind. */
 export function companyOf(
   literal: Literal,
-  shape: "capitalised" | "lowerCase",
+  shape: "capitalized" | "lowerCase",
   place: Place,
 ): Evidence | undefined {
   const word = fixedText(literal.pieces).trim();
   const plain = plainWord(word);
   const isTwin = (other: string) => other !== word && plainWord(other) === plain;
-  const beside = [neighbour(place, -1), neighbour(place, 1)].map((one) =>
+  const beside = [neighbor(place, -1), neighbor(place, 1)].map((one) =>
     one ? fixedText(one.pieces).trim() : "",
   );
   if (shape === "lowerCase")
@@ -119,12 +119,12 @@ function findRuns(literals: readonly Literal[], common: Common): readonly (Run |
 function areWords(shapes: readonly Shape["name"][]): boolean {
   // `ID` among names of columns says nothing of them.
   const told = shapes.filter((name) => name !== "capitals");
-  return told.length > 1 && told.every((name) => /^(?:capitalised|sentence|words)$/.test(name));
+  return told.length > 1 && told.every((name) => /^(?:capitalized|sentence|words)$/.test(name));
 }
 
 /** `[["n", "New"], ["s", "Search"]]`: two pairs at least, each of a short name and words. */
 function arePairs(shapes: readonly Shape["name"][]): boolean {
-  const isWord = (name: Shape["name"] | undefined) => name === "capitalised" || name === "sentence";
+  const isWord = (name: Shape["name"] | undefined) => name === "capitalized" || name === "sentence";
   // What stands for “none yet” has an empty value, which is no literal: `[["", "Choose one"], …]`.
   const first = isWord(shapes[0]) ? 1 : 0;
   if ((shapes.length - first) % 2 === 1 || shapes.length - first < 4) return false;
@@ -184,7 +184,7 @@ function plainWord(text: string): string {
 }
 
 /** The next literal in a direction that is a value: names of properties and comparisons are passed over. */
-export function neighbour({ literals, index }: Place, step: 1 | -1): Literal | undefined {
+export function neighbor({ literals, index }: Place, step: 1 | -1): Literal | undefined {
   for (let at = index + step; at >= 0 && at < literals.length; at += step) {
     const { role } = literals[at]?.context ?? {};
     if (role !== "key" && role !== "compared") return literals[at];

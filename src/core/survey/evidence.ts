@@ -8,7 +8,7 @@ import {
   evidence,
   givenName,
   isTerminalProgram,
-  neighbour,
+  neighbor,
   type Evidence,
   type Place,
 } from "./company.js";
@@ -113,7 +113,7 @@ const listOfParts =
 function partOf(holder: string, name: string, { pieces }: Literal): Evidence | undefined {
   return listOfParts.test(holder) &&
     !/^(?:value|id|key|type|icon|as|is)$/.test(name) &&
-    shapeOf(fixedText(pieces)).name === "capitalised"
+    shapeOf(fixedText(pieces)).name === "capitalized"
     ? evidence("partOfPage", `one of ${holder}`)
     : undefined;
 }
@@ -160,7 +160,7 @@ const called: Witness = (literal, habits, own, place) => {
       ? evidence("textCall", `told of by ${callee}()`)
       : evidence("codeCall", `names what ${callee}() is about`);
   if (context.index === 1 && habits.namingCall.test(callee)) {
-    const named = neighbour(place, -1);
+    const named = neighbor(place, -1);
     const name = named?.context.index === 0 && named.context.name === callee ? fixedText(named.pieces) : "";
     if (habits.textAttributes.has(name)) return evidence("textAttribute", `${name}, set by ${callee}()`);
     const holder = callee.replace(/\.[^.]*$/, "");
@@ -303,7 +303,7 @@ const shaped: Witness = (literal, _habits, _own, place) => {
         ...all,
         evidence(literal.context.role === "argument" ? "datePattern" : "technicalShape", found.reason),
       ];
-    case "capitalised":
+    case "capitalized":
     case "lowerCase": {
       if (isBesideValue(literal) || isAppended(literal))
         return [...all, evidence("severalWords", "a word beside a value")];
@@ -321,7 +321,7 @@ const shaped: Witness = (literal, _habits, _own, place) => {
       }
       if (/\p{Ll}{2}(?:[?!…]|\.\.\.)$/u.test(fixedText(literal.pieces).trim()))
         all.push(evidence("endMark", "a word with an end mark"));
-      return [...all, evidence(isNamedValue(literal) ? "capitalisedValue" : "capitalisedWord", found.reason)];
+      return [...all, evidence(isNamedValue(literal) ? "capitalizedValue" : "capitalizedWord", found.reason)];
     }
     case "capitals":
       return inContent || isBesideValue(literal) ? all : [...all, evidence("allCapitals", found.reason)];

@@ -9,7 +9,7 @@ export interface Shape {
     | "sentence"
     | "capitals"
     | "words"
-    | "capitalised"
+    | "capitalized"
     | "lowerCase"
     | "other"
     | "short";
@@ -106,7 +106,7 @@ function judgeShape(text: string): Shape {
       // Markup in a string may hold what users read, as a page does.
       const inside = what === "markup" ? withoutTags(text).trim() : "";
       const found = /\p{L}{2}/u.test(inside) ? shapeOf(inside) : undefined;
-      return found && /^(?:sentence|words|capitalised)$/.test(found.name)
+      return found && /^(?:sentence|words|capitalized)$/.test(found.name)
         ? found
         : shape("technical", `looks like ${what}`);
     }
@@ -147,7 +147,7 @@ function wordShape(word: string): [Shape["name"], string] {
   if (identifier) return ["identifier", identifier];
   if (word.replace(/[^\p{L}]/gu, "").length < 2) return ["short", "a single letter"];
   if (/^[A-Z][A-Z0-9+-]+$/.test(word)) return ["capitals", "a word in capitals"];
-  if (/^\p{Lu}/u.test(word)) return ["capitalised", "a word with a capital"];
+  if (/^\p{Lu}/u.test(word)) return ["capitalized", "a word with a capital"];
   if (/^[\p{Ll}][\p{Ll}'’-]*$/u.test(word)) return ["lowerCase", "a single word in lower case"];
   return ["other", "a single word"];
 }

@@ -44,8 +44,8 @@ export const weights = {
   severalWords: 1.4,
   /** “Loading…”, “Delete?” */
   endMark: 0.9,
-  capitalisedWord: 1.15,
-  capitalisedValue: 0.6,
+  capitalizedWord: 1.15,
+  capitalizedValue: 0.6,
   textHolder: 1.2,
   allCapitals: -1.2,
   lowerCaseWord: -1.7,

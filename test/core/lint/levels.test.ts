@@ -63,7 +63,7 @@ describe("levels", () => {
     expect(await levelsOf(config, book)).toEqual(expected);
   });
 
-  test("of a rule that is misspelt are an error", () => {
+  test("of a rule that is misspelled are an error", () => {
     const opened = openProject(files({ levels: [{ rules: ["text/spce"], level: "off" }] }, {}));
     expect(opened.ok ? "" : opened.problems[0]?.remedy).toContain("text/space");
   });

@@ -38,7 +38,7 @@ test.each<
     english,
     { boats_one: "{{count}} statek", boats_few: "{{count}} statki", boats_other: "{{count}} statku" },
     "plural/missing-category",
-    "add the key “boats_many”",
+    'add the key "boats_many"',
   ],
   [
     "a form that is missing, with a sign of the book's own",
@@ -47,7 +47,7 @@ test.each<
     { "boats#one": "{{count}} boat", "boats#other": "{{count}} boats" },
     { "boats#one": "{{count}} statek", "boats#few": "{{count}} statki", "boats#other": "{{count}} statku" },
     "plural/missing-category",
-    "add the key “boats#many”",
+    'add the key "boats#many"',
   ],
   [
     "a child key that is missing",
@@ -56,7 +56,7 @@ test.each<
     { "boats.one": "{{count}} boat", "boats.other": "{{count}} boats" },
     { "boats.one": "{{count}} statek", "boats.few": "{{count}} statki", "boats.other": "{{count}} statku" },
     "plural/missing-category",
-    "add the key “boats.many”",
+    'add the key "boats.many"',
   ],
   [
     "a form that the language never takes",
@@ -65,7 +65,7 @@ test.each<
     english,
     { boats_one: "{{count}}隻", boats_other: "{{count}}隻" },
     "plural/idle-category",
-    "remove the key “boats_one”",
+    'remove the key "boats_one"',
   ],
   [
     "a text without forms for a source that has them",

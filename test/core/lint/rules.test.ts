@@ -75,7 +75,7 @@ describe("one fault is one finding", () => {
       ["select/cases"],
     ],
     [
-      "a misspelt lookup does not make the key unused",
+      "a misspelled lookup does not make the key unused",
       { source: { title: "Sailings" }, target: { title: "Abfahrten" }, code: 'f(() => t("titel"));' },
       ["key/undefined"],
     ],

@@ -110,7 +110,7 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(await proposed(files)).toMatchObject({ targets: ["de"], books: [{ files: "t/{locale}.yaml" }] });
     const result = await planInit(memoryFiles(files));
     expect(result.ok && result.plan.grounds.join("\n")).toContain(
-      "t/de.yaml cannot be read yet: conflict marker",
+      "t/de.yaml cannot be read: conflict marker",
     );
   });
 

@@ -1,7 +1,8 @@
+import { reopened } from "../../support/project.js";
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
-import { openProject, reconcileProject } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/project.js";
 
 /** A project of one book that is reconciled again and again; gives the target's text after each time. */
 function project(ending: string, book: object = {}) {
@@ -14,11 +15,10 @@ function project(ending: string, book: object = {}) {
   });
   return (changes: Record<string, string> = {}) => {
     for (const [locale, text] of Object.entries(changes)) files.contents.set(`t/${locale}.${ending}`, text);
-    const opened = openProject(files);
-    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-    const plan = reconcileProject(opened.project, {}, "2031-05-04");
+    const opened = reopened(files);
+    const plan = reconcileProject(opened, {}, "2031-05-04");
     applyPlan(files, plan);
-    const again = reconcileProject(opened.project, {}, "2031-06-07");
+    const again = reconcileProject(opened, {}, "2031-06-07");
     expect(again.changes).toEqual([]);
     return { text: files.contents.get(`t/de.${ending}`), summary: plan.summary };
   };

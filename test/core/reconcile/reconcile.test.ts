@@ -14,15 +14,13 @@ import { reviewProject } from "../../../src/core/project/review.js";
 import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
 import { printIcu } from "../../../src/core/message/syntaxes/icu/icu-print.js";
 import { scaffoldPlurals } from "../../../src/core/reconcile/plural-scaffold.js";
-import { smallProject } from "../../support/project.js";
+import { reopened, smallProject } from "../../support/project.js";
 
 const day = "2026-03-01";
 
 function open(more: Record<string, string> = {}): { files: MemoryFiles; project: Project } {
   const files = memoryFiles(smallProject(more));
-  const opened = openProject(files);
-  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-  return { files, project: opened.project };
+  return { files, project: reopened(files) };
 }
 
 function reconcile(files: MemoryFiles, project: Project, today = day): Plan {
@@ -143,18 +141,17 @@ describe("keys in step", () => {
       "t/de/home.json": '{"a":"Ein Text"}',
       "t/de/old.json": '{"b":"Alter Text"}',
     });
-    const opened = openProject(files);
-    if (!opened.ok) throw new Error("the configuration is sound");
-    expect(reconcile(files, opened.project).summary).toEqual({ "keys set aside": 1 });
+    const project = reopened(files);
+    expect(reconcile(files, project).summary).toEqual({ "keys set aside": 1 });
     expect(files.contents.has("t/de/old.json")).toBe(false);
     expect(files.contents.get("fond-ledger/app.de.attic.txt")).toContain("Alter Text");
     files.contents.set("t/en/old.json", '{"b":"Old text"}');
-    reconcile(files, opened.project);
+    reconcile(files, project);
     expect(files.contents.get("t/de/old.json")).toContain('"b": "Alter Text"');
   });
 
   test("a regional variant lacks nothing that its language has", async () => {
-    const { files, project } = open();
+    const { files } = open();
     const config = JSON.parse(files.contents.get("fond.config.json") ?? "{}") as { targets: string[] };
     config.targets = ["de", "de-AT"];
     files.contents.set("fond.config.json", JSON.stringify(config));
@@ -170,7 +167,6 @@ describe("keys in step", () => {
       missing: 0,
       share: 1,
     });
-    expect(project.config.targets).toEqual(["de", "pl"]);
   });
 });
 

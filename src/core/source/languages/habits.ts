@@ -46,10 +46,10 @@ export function words(list: string): ReadonlySet<string> {
 /** A test for the last word of a name: of `page_title`, `pageTitle`, `PAGE_TITLE` and `title`; not of `subtitle` for `title`. */
 export function nameEndingIn(list: string): RegExp {
   const plain = list.trim().split(/\s+/);
-  const capitalised = plain.map((word) => word.charAt(0).toUpperCase() + word.slice(1));
+  const capitalized = plain.map((word) => word.charAt(0).toUpperCase() + word.slice(1));
   const upper = plain.map((word) => word.toUpperCase());
-  const start = `(?:^|[_.-])(?:${[...plain, ...capitalised, ...upper].join("|")})`;
-  return new RegExp(`(?:${start}|[a-z0-9](?:${[...capitalised, ...upper].join("|")}))$`);
+  const start = `(?:^|[_.-])(?:${[...plain, ...capitalized, ...upper].join("|")})`;
+  return new RegExp(`(?:${start}|[a-z0-9](?:${[...capitalized, ...upper].join("|")}))$`);
 }
 
 /** A test for a call by its last names: `alert`, `toast.error`. */

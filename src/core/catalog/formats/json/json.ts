@@ -318,7 +318,7 @@ class JsonEditor {
         this.edits.push({ start, end, replacement: this.encode(addition.text) });
         continue;
       }
-      if (there) throw new Error(`${[...path, name].join(".")} is there already`);
+      if (there) throw new Error(`${[...path, name].join(".")} already exists`);
       const kept = (at: number) => !removed.has(at);
       const after = insertionIndex(group.members.length, group.byName, kept, siblings, name);
       inserted.set(after, [...(inserted.get(after) ?? []), { name, addition }]);

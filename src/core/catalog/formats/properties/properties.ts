@@ -410,7 +410,7 @@ function editProperties(text: string, changes: CatalogChanges, encoding?: TextEn
   for (const { path, text: value, comment } of changes.add ?? []) {
     const name = path.join(".");
     const there = byKey.get(name);
-    if (there !== undefined && !removed.has(there)) throw new Error(`${name} is there already`);
+    if (there !== undefined && !removed.has(there)) throw new Error(`${name} already exists`);
     const after = insertionIndex(entries.length, byKey, (index) => !removed.has(index), flatOrder, name);
     const said = (comment === undefined ? [] : comment.split("\n")).map(
       (line) => writeComment(line, style) + style.lineEnd,

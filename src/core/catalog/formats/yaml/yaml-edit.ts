@@ -235,7 +235,7 @@ class YamlEditor {
         this.replace(there, addition.text);
         continue;
       }
-      if (there) throw new Error(`${[...path, name].join(".")} is there already`);
+      if (there) throw new Error(`${[...path, name].join(".")} already exists`);
       const after = insertionIndex(members.length, byName, (at) => !removed.has(at), siblings, name);
       inserted.set(after, [...(inserted.get(after) ?? []), { name, addition }]);
     }

@@ -6,8 +6,8 @@ import { defineRule } from "../../rule.js";
 export const argumentMissing = defineRule({
   id: "argument/missing",
   level: "error",
-  summary: "An argument of the source that the translation lost.",
-  why: "Users miss a name, a number or a price. An argument that is only misspelt is reported as unknown, one that an apostrophe quotes away as that.",
+  summary: "Missing argument in a translation.",
+  why: "Users miss a name, a number or a price. A misspelled argument is reported as unknown, and one that an apostrophe quotes by syntax/apostrophe.",
   messages: {
     missing: { message: "missing argument {argument}", remedy: "write {written} where it belongs" },
     "missing-in-forms": {

@@ -5,8 +5,8 @@ import { suppliedAt } from "../../supplied.js";
 export const argumentSpare = defineRule({
   id: "argument/spare",
   level: "warning",
-  summary: "A lookup that passes what its message never uses.",
-  why: "Somebody meant users to read it: the placeholder is misspelt in the message, or was dropped from it. A value that any locale's translation uses is let pass.",
+  summary: "Unused argument of a lookup.",
+  why: "Someone meant users to read it: the placeholder is misspelled or was removed from the message. A value that the translation of any locale uses is not reported.",
   messages: {
     unused: {
       message: 'unused argument "{name}": the message "{key}" does not have it',
@@ -37,7 +37,7 @@ export const argumentSpare = defineRule({
           name,
           [...needed].filter((one) => !passed.includes(one)),
         );
-        // One that is passed under a wrong name is told of as not passed.
+        // One that is passed under a wrong name is reported as not passed.
         if (near !== undefined) continue;
         const data = { name, key, argument: context.argument(name) };
         context.reportCode(source, lookup.keySpan, "unused", data, { key });

@@ -8,8 +8,8 @@ import { defineRule } from "../../rule.js";
 export const argumentFormat = defineRule({
   id: "argument/format",
   level: "error",
-  summary: "A number, date or time style that is not valid, or that differs from the source's.",
-  why: "A skeleton that cannot be read ends in an error or in a raw number. A named style or skeleton says what is meant, the same in every language, so another one is likely a slip; patterns such as `dd.MM.yyyy` are a locale's own and may differ.",
+  summary: "Invalid number, date or time style, or one that differs from the source.",
+  why: "An invalid skeleton throws an error or shows a raw number. A named style or skeleton means the same in every language, so a different one is probably a mistake. Patterns such as `dd.MM.yyyy` are specific to a locale and may differ.",
   messages: {
     misspelled: { message: '"{style}" is not valid in a {type} style', remedy: 'did you mean "{meant}"?' },
     different: {

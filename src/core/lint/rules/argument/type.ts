@@ -5,8 +5,8 @@ import { defineRule } from "../../rule.js";
 export const argumentType = defineRule({
   id: "argument/type",
   level: "error",
-  summary: "An argument that is a number here, a date there, plain elsewhere.",
-  why: "The program passes one value: a date that is formatted as a number shows 1,893,456,000, and a name formatted as a number ends in an error. A number that the translation shows plain is a warning, since it is shown, only not as the locale writes it.",
+  summary: "Argument with another type than in the source.",
+  why: "The program passes one value: a date formatted as a number shows 1,893,456,000, and a name formatted as a number throws an error. A number that the translation does not format is a warning, because it is shown, only not as the locale writes it.",
   messages: {
     plain: {
       message: "{argument} is a {wanted} in the source, but has no format here",

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const argumentUnknown = defineRule({
   id: "argument/unknown",
   level: "error",
-  summary: "An argument that the source does not have.",
-  why: "The program passes no such value: it throws an error, or users see the braces. Translated and misspelt names are the usual cause.",
+  summary: "Unknown argument in a translation.",
+  why: "The program passes no such value: it throws an error, or users see the braces. Translated and misspelled names are the usual cause.",
   messages: {
     misspelled: { message: "unknown argument {argument}", remedy: "did you mean {meant}?" },
     unknown: {

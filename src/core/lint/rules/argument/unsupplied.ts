@@ -4,8 +4,8 @@ import { suppliedAt } from "../../supplied.js";
 export const argumentUnsupplied = defineRule({
   id: "argument/unsupplied",
   level: "error",
-  summary: "A lookup that does not pass an argument its message needs.",
-  why: "Users see the braces, or the program throws an error. Where the code passes a variable or spreads an object nothing is known, and nothing is said.",
+  summary: "Missing value for an argument in a lookup.",
+  why: "Users see the braces, or the program throws an error. Nothing is reported where the code passes a variable or spreads an object, because its members are unknown.",
   messages: {
     unsupplied: {
       message: 'missing value for {arguments}, which the message "{key}" needs',

@@ -4,8 +4,8 @@ import { decodedAgain } from "../../mojibake.js";
 export const fileEncoding = defineRule({
   id: "file/encoding",
   level: "error",
-  summary: "Text that was decoded twice, or that lost characters on the way.",
-  why: "A program took UTF-8 for something else: users read `FÃ¤hre`. A replacement character (U+FFFD) stands for one that is lost.",
+  summary: "Double-encoded text, or lost characters.",
+  why: "A program read UTF-8 as another encoding, and users read `FÃ¤hre`. A replacement character (U+FFFD) marks a character that is lost.",
   messages: {
     lost: {
       message: "lost character: U+FFFD is shown instead of it",

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const fileLocaleCode = defineRule({
   id: "file/locale-code",
   level: "error",
-  summary: "A catalog file named by something that is no language tag, or by one that surely means another.",
-  why: "Browsers and servers ask for languages by their tags (BCP 47): Japanese is `ja`, and a file named `jp`, the country, is never chosen. A well-formed tag that the configuration does not name is a warning: nothing looks after that file.",
+  summary: "Catalog whose name is not a language tag, or probably the wrong one.",
+  why: "Browsers and servers ask for languages by tag (BCP 47): Japanese is `ja`, and a file named `jp`, for the country, is never chosen. A valid tag that the configuration does not list is a warning: no command reads that file.",
   messages: {
     "no-tag": {
       message: '"{written}" is not a language tag (BCP 47)',

@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const fileMergeMarker = defineRule({
   id: "file/merge-marker",
   level: "error",
-  summary: "A catalog with version control's conflict markers left in it.",
-  why: "The file does not parse, so every text in it is gone for users; and both sides of the conflict still wait for somebody to choose.",
+  summary: "Conflict marker of version control in a catalog.",
+  why: "The file does not parse, so all of its texts are missing, and the conflict is still unresolved.",
   messages: {},
   examples: {
     bad: [{ raw: true, target: '{\n<<<<<<< ours\n  "a": "eins"\n=======\n  "a": "ein"\n>>>>>>> theirs\n}' }],

@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const fileMissing = defineRule({
   id: "file/missing",
   level: "error",
-  summary: "A source catalog that does not exist, or code patterns that match no file.",
-  why: "With nothing to compare, nothing is wrong: a mistyped path in the configuration would pass every check.",
+  summary: "Missing source catalog, or code patterns that match no file.",
+  why: "Without anything to compare, nothing is wrong: a mistyped path in the configuration would pass every check.",
   messages: {
     "no-source": {
       message: "no source catalog, so no translation can be compared with it",

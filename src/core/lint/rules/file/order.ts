@@ -5,8 +5,8 @@ import { defineRule } from "../../rule.js";
 export const fileOrder = defineRule({
   id: "file/order",
   level: "info",
-  summary: "Keys that stand out of the order that the book wants.",
-  why: "In files in one order two people's additions seldom meet in one place, and a translator finds the neighbours of a text in every locale. It is asked only of books that name an order: `source`, as the source catalog has its keys, or `alphabet`, by name in each group. As few keys as can be are told of. `--fix` moves them with the comments above them, and leaves a file alone that would lose others by that. Tables are let pass.",
+  summary: "Keys out of the order that the book defines.",
+  why: "If all files have the same order, changes by two people rarely conflict, and translators find related texts together in every locale. Only checked in books that set `order`: `source` (like the source catalog) or `alphabet` (by name in each group). As few keys as possible are reported. `--fix` moves them with the comments above them, and skips a file that would lose other comments. Tables are not checked.",
   messages: {
     before: {
       message:
@@ -52,7 +52,7 @@ export const fileOrder = defineRule({
     const isSource = catalog.locale === book.sourceLocale;
     if (!order || (order === "source" && isSource) || book.strays.includes(catalog) || !isWhole(catalog))
       return;
-    // The rows of a table stand by locale too; of a key that is there twice it is not clear which one is to move.
+    // The rows of a table stand by locale too; of a key that is a duplicate it is not clear which one is to move.
     if (!catalog.format.canReorder || !catalog.table.isUnique) return;
     const { misplaced, wanted } = disorderIn(book, catalog, order);
     const [first] = misplaced;

@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const fileUnreadable = defineRule({
   id: "file/unreadable",
   level: "error",
-  summary: "A catalog, or a file of code, that cannot be read whole.",
-  why: "A catalog that does not parse is gone for users as a whole: they see raw keys, or the program does not start. Nothing else is reported about such a file, because what it seems to lack may be in the part that could not be read. Of code that does not parse, the part that could be read is still looked at.",
+  summary: "Catalog or source file that cannot be read completely.",
+  why: "If a catalog does not parse, all of its texts are missing: users see raw keys, or the program does not start. Nothing else is reported about such a file, because what seems to be missing may be in the part that could not be read. Of source files, the part that could be read is still checked.",
   messages: {
     file: { message: "the file cannot be read: {detail}", remedy: "make it readable, as text in UTF-8" },
     code: { message: "the code does not parse: {problem}", remedy: "{fix}" },

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const keyCollision = defineRule({
   id: "key/collision",
   level: "error",
-  summary: "A key that is a text here and a group there, or keys that differ only in their letter case.",
-  why: "A text `menu.open` beside a group `menu.open` in `menu` cannot both be found by what code asks for. Names in one group that only begin alike, such as `menu` and `menu.open`, are names. Keys that differ only in case are taken for each other, by people and by some file systems; that is a warning.",
+  summary: "Key that is both a text and a group, or keys that differ only in letter case.",
+  why: "Code cannot look up both a text `menu.open` and a group `menu.open`. Keys of one group that merely start alike, such as `menu` and `menu.open`, are not reported. Keys that differ only in case are confused by people and by some file systems; that is a warning.",
   messages: {
     inside: {
       message: 'key "{key}" is inside "{outer}", which is a text',

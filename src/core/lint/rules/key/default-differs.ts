@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const keyDefaultDiffers = defineRule({
   id: "key/default-differs",
   level: "warning",
-  summary: "The default text in code is not the catalog's source text.",
-  why: "Whoever changes the text changes it in one of the two places only, and users read whichever the program happens to take. Tested for lookups that the configuration says carry default text.",
+  summary: "Default text in code that differs from the source catalog.",
+  why: "Someone changes one of the two, and users read whichever the program uses. Checked for lookups whose default text the configuration defines.",
   messages: {
     differs: {
       message: 'default text "{default}" differs from the catalog, which has "{text}"',

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const keyDuplicate = defineRule({
   id: "key/duplicate",
   level: "error",
-  summary: "The same key twice in one file.",
-  why: "Most readers keep the last and say nothing: a correction of the first never reaches a user.",
+  summary: "Duplicate key in one file.",
+  why: "Most readers silently keep the last one: a correction of the first never reaches users.",
   messages: {
     same: {
       message: 'duplicate key "{key}", first defined on line {line}',

@@ -5,8 +5,8 @@ import { defineRule } from "../../rule.js";
 export const keyExtra = defineRule({
   id: "key/extra",
   level: "warning",
-  summary: "A key that the source lacks.",
-  why: "Nothing asks for it, or it is misspelt and the real key is missing. Translators go on looking after it for nothing.",
+  summary: "Extra key that the source catalog does not have.",
+  why: "Nothing looks it up, or it is misspelled and the real key is missing. Translators maintain it for nothing.",
   messages: {
     misspelled: {
       message: 'key "{key}" is not in the source catalog',
@@ -23,7 +23,7 @@ export const keyExtra = defineRule({
       {
         source: { search: "Search" },
         target: { serach: "Suchen" },
-        note: "misspelt, so the real key is missing too",
+        note: "misspelled, so the real key is missing too",
       },
     ],
     good: [{ source: { save: "Save" }, target: { save: "Sichern" } }],

@@ -8,8 +8,8 @@ import { defineRule } from "../../rule.js";
 export const keyMissing = defineRule({
   id: "key/missing",
   level: "error",
-  summary: "A source key that a locale lacks.",
-  why: "Users of that locale see the source language, the raw key, or nothing, depending on the program. A regional variant may lean on its language: `fr-CA` lacks nothing that `fr` has.",
+  summary: "Missing key in a locale.",
+  why: "Users of that locale see the source language, the raw key or nothing, depending on the program. A regional locale can fall back to its language: `fr-CA` does not need what `fr` has.",
   messages: {
     missing: {
       message: 'missing key "{key}" in {locale}',

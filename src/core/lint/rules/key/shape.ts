@@ -9,8 +9,8 @@ const shapes = {
 export const keyShape = defineRule({
   id: "key/shape",
   level: "info",
-  summary: "A key that is not written as the book wants its keys.",
-  why: "Keys are found by guessing: whoever knows how they are named finds them. Only tested where the book sets `naming.case`; each part of a key is looked at by itself, and numbers are let pass.",
+  summary: "Key that does not follow the book's naming convention.",
+  why: "People find keys by guessing how they are named. Only checked if the book sets `naming.case`; each part of a key is checked separately, and numbers are allowed.",
   messages: {
     shape: {
       message: '"{part}" is not in {case} case ({example})',

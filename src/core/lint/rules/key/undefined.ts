@@ -9,8 +9,8 @@ import { defineRule } from "../../rule.js";
 export const keyUndefined = defineRule({
   id: "key/undefined",
   level: "error",
-  summary: "Code asks for a key that the source catalogs do not have.",
-  why: "The user sees the raw key or nothing, and no error says so. Keys put together at run time are checked by their fixed parts: at least one key must fit.",
+  summary: "Unknown key in code.",
+  why: "The user sees the raw key or nothing, and no error is raised. Keys composed at run time are checked by their fixed parts: at least one key must match.",
   messages: {
     misspelled: { message: 'unknown key "{key}"', remedy: 'did you mean "{meant}"?' },
     unknown: {

@@ -7,8 +7,8 @@ import { defineRule } from "../../rule.js";
 export const keyUnused = defineRule({
   id: "key/unused",
   level: "warning",
-  summary: "A source key that no code asks for.",
-  why: "Deleted components leave their keys behind, and every locale goes on paying for them. A key counts as used where code asks for it, where a key put together at run time may become it, and where it stands as a string anywhere in the code. With a file of code that cannot be read, nothing is called unused. `fond lint --fix --rule key/unused` takes them out of the source catalog; without the rule's name nothing is removed.",
+  summary: "Unused key in the source catalog.",
+  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code. If a source file cannot be read, no key is reported. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
   messages: {
     unused: {
       message: 'unused key "{key}"',
@@ -58,7 +58,7 @@ export const keyUnused = defineRule({
     for (const file of code.files) {
       for (const mention of file.mentions) asked.add(mention);
       for (const { key } of file.lookups) {
-        // A misspelt key is reported where it is asked for; the one that was meant is not unused as well.
+        // A misspelled key is reported where it is asked for; the one that was meant is not unused as well.
         if (key.kind === "fixed")
           asked.add(known.has(key.value) ? key.value : (alike.of(key.value) ?? key.value));
         else if (key.kind === "composed") tests.push(composedKeyTest(key.parts));

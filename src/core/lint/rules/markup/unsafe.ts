@@ -18,7 +18,7 @@ export const markupUnsafe = defineRule({
   id: "markup/unsafe",
   level: "error",
   summary: "Markup in a text that could run code.",
-  why: "Translations come from many hands. Where a text is put on a page as markup, a script or an event handler in it runs for every user.",
+  why: "Translations come from many people. Where a text is inserted as markup, a script or an event handler in it runs for every user.",
   messages: {
     unsafe: { message: "text contains {what}", remedy: "remove it: code belongs in the program" },
   },

@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const pluralChoice = defineRule({
   id: "plural/choice",
   level: "warning",
-  summary: "A choice format in an ICU message, where a plural belongs.",
-  why: "`choice` compares with fixed numbers and knows no language: Polish and Arabic cannot be written with it. ICU keeps it for old messages only.",
+  summary: "Choice format in an ICU message instead of a plural.",
+  why: "`choice` compares with fixed numbers and ignores plural rules: Polish and Arabic cannot be written with it. ICU keeps it only for old messages.",
   messages: {
     choice: {
       message: '"choice" ignores the plural rules of the language',

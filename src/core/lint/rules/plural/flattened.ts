@@ -5,8 +5,8 @@ import { defineRule } from "../../rule.js";
 export const pluralFlattened = defineRule({
   id: "plural/flattened",
   level: "error",
-  summary: "A plural of the source that the translation has as one form.",
-  why: "Users read “1 Boote”. Languages without plural forms, such as Japanese, need none and are let pass; a plural that only the translation has is let pass as well, since languages differ in what they count.",
+  summary: "Missing plural that the source has.",
+  why: 'Users read "1 Boote". Languages without plural categories, such as Japanese, do not need one. A plural that only the translation has is not reported either, because languages differ in what they count.',
   messages: {
     flattened: {
       message: "missing plural {argument}, which the source has; {language} needs {categories}",

@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const pluralFragment = defineRule({
   id: "plural/fragment",
   level: "info",
-  summary: "A sentence of the source that is split around a plural.",
-  why: "In some languages other words of the sentence change with the number, or stand elsewhere: a translator can only follow where each form is the whole sentence. Only the source is looked at, and ordinals and short remainders such as a colon are let pass.",
+  summary: "Source sentence that is split around a plural.",
+  why: "In some languages other words change with the number, or the order differs: translators need the whole sentence in each variant. Only the source is checked; ordinals and short remainders such as a colon are not reported.",
   messages: {
     split: {
       message: "the sentence continues outside the plural {argument}",

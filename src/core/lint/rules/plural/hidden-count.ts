@@ -14,8 +14,8 @@ import { textNodesIn } from "../../text-parts.js";
 export const pluralHiddenCount = defineRule({
   id: "plural/hidden-count",
   level: "warning",
-  summary: "A plural form that stands for several numbers and shows none, where the others do.",
-  why: "In Russian `one` is not only 1 but 21, 31, 101 too: without the number users read that there is one. Forms that stand for a single number may leave it out, and so may a plural that shows the number in no form.",
+  summary: "Plural variant that shows no number although it is used for several.",
+  why: "In Russian, `one` is used for 1, 21, 31 and 101: without the number, users read that there is one. Variants for a single number may omit it, and so may a plural that shows the number in no variant.",
   messages: {
     hidden: {
       message: 'variant "{category}" shows no number, but {language} uses it for {numbers}',

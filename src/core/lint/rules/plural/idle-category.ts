@@ -7,8 +7,8 @@ import { defineRule, type Replacement } from "../../rule.js";
 export const pluralIdleCategory = defineRule({
   id: "plural/idle-category",
   level: "warning",
-  summary: "A plural branch that the locale never selects.",
-  why: "The text in it is never shown, and often holds what belongs elsewhere: a Japanese `one`, a German `zero` where `=0` was meant.",
+  summary: "Plural variant that the locale never uses.",
+  why: "Its text is never shown, and often belongs elsewhere: a Japanese `one`, or a German `zero` where `=0` was meant.",
   messages: {
     idle: {
       message: 'variant "{category}" is never used: {language} does not have this category',

@@ -12,8 +12,8 @@ import { hasOneNumber, showsCount } from "./hidden-count.js";
 export const pluralLiteralCount = defineRule({
   id: "plural/literal-count",
   level: "warning",
-  summary: "A digit written in a plural form that stands for other numbers too.",
-  why: "`one {1 лодка}` says “1” for 21 and 31 as well. A form that stands for one number alone may have it written out.",
+  summary: "Digit in a plural variant that is used for other numbers too.",
+  why: '`one {1 лодка}` says "1" for 21 and 31 as well. A variant for a single number may write it out.',
   messages: {
     literal: {
       message: 'variant "{category}" says {digits}, but {language} uses it for {numbers}',

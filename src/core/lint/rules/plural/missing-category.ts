@@ -11,8 +11,8 @@ import { defineRule } from "../../rule.js";
 export const pluralMissingCategory = defineRule({
   id: "plural/missing-category",
   level: "error",
-  summary: "A plural without a category that the locale needs.",
-  why: "Languages choose between up to six forms (CLDR's plural rules). Where one is missing users read the form `other` instead, which is wrong grammar. An exact number does for a category that stands for that number alone: `=1` for `one` in Polish, not in Russian. A category of fractions or of millions alone, as `many` is in Czech and in Spanish, is a warning: few counts ever reach it.",
+  summary: "Missing plural category that the locale needs.",
+  why: "Languages have up to six plural categories (CLDR). If one is missing, users read the variant `other`, which is wrong grammar. An exact number replaces a category that stands only for that number: `=1` for `one` in Polish, but not in Russian. A category of fractions or millions only, such as `many` in Czech and Spanish, is a warning, because few counts reach it.",
   messages: {
     plural: {
       message: 'plural {argument} has no {missing}, which {language} needs; it falls back to "other"',

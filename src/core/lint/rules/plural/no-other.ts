@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const pluralNoOther = defineRule({
   id: "plural/no-other",
   level: "error",
-  summary: "A plural without the branch `other`.",
-  why: "Every plural needs `other` for the numbers that nothing else takes: fractions in many languages, everything in Japanese. Without it the program throws an error.",
+  summary: "Plural without the variant `other`.",
+  why: "Every plural needs `other` for the numbers that no other variant takes: fractions in many languages, everything in Japanese. Without it the program throws an error.",
   messages: {
     "no-other": {
       message: 'plural {argument} has no "other" variant',

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const pluralSelector = defineRule({
   id: "plural/selector",
   level: "error",
-  summary: "A plural that counts something else than the source's, or with another offset.",
-  why: "The form is chosen by the wrong number: users read “1 boats”. So it is with an ordinal in place of a plural.",
+  summary: "Plural that counts another argument than the source, or with another offset.",
+  why: 'The variant is chosen by the wrong number, and users read "1 boats". The same goes for an ordinal instead of a plural.',
   messages: {
     argument: {
       message: "the plural counts {argument}; the source counts {wanted}",

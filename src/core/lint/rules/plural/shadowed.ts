@@ -10,8 +10,8 @@ import { defineRule } from "../../rule.js";
 export const pluralShadowed = defineRule({
   id: "plural/shadowed",
   level: "warning",
-  summary: "A plural form that is never reached, because an exact number takes its place.",
-  why: "In English `one` is the number 1 alone: beside `=1` nobody ever reads it, and whoever corrects it corrects nothing.",
+  summary: "Plural variant that is never reached because of an exact number.",
+  why: "In English, `one` is only used for 1: next to `=1` it is never shown, and correcting it has no effect.",
   messages: {
     shadowed: {
       message:

@@ -5,8 +5,8 @@ import { defineRule } from "../../rule.js";
 export const selectCases = defineRule({
   id: "select/cases",
   level: "error",
-  summary: "A select whose cases are not the source's.",
-  why: "The program passes the source's values, untranslated. A case with another name is never chosen, and users read `other` in its place.",
+  summary: "Select whose cases differ from the source.",
+  why: "The program passes the values of the source, untranslated. A case with another name is never selected, and users read `other` instead.",
   messages: {
     misspelled: {
       message: 'unknown case "{case}" of {argument}: the program never selects it',

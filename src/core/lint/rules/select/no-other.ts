@@ -3,7 +3,7 @@ import { defineRule } from "../../rule.js";
 export const selectNoOther = defineRule({
   id: "select/no-other",
   level: "error",
-  summary: "A select without the case `other`.",
+  summary: "Select without the case `other`.",
   why: "`other` takes every value that no case names, now or later. Without it the program throws an error.",
   messages: {
     "no-other": {

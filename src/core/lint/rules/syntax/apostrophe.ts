@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const syntaxApostrophe = defineRule({
   id: "syntax/apostrophe",
   level: "error",
-  summary: "An apostrophe that quotes, and so shows a placeholder as plain characters.",
-  why: "In ICU messages an apostrophe right before a brace or tag starts quoted text: `l'{name}` shows users the characters `{name}`. French, Italian and English contractions run into it. Reported where what is quoted is an argument or tag of the source, or where the quoting runs to the end of the message.",
+  summary: "Apostrophe that quotes a placeholder.",
+  why: "In ICU messages, an apostrophe right before a brace or tag starts quoted text: `l'{name}` shows users the characters `{name}`. French, Italian and English contractions cause it. Reported if the quoted text is an argument or tag of the source, or if the quoting runs to the end of the message.",
   messages: {
     source: {
       message: "the apostrophes quote {quoted}, so users see it as text; {locale} has it as an argument",

@@ -7,8 +7,8 @@ const shapes = Object.entries(placeholderShapes) as readonly [PlaceholderShape, 
 export const syntaxForeign = defineRule({
   id: "syntax/foreign",
   level: "error",
-  summary: "A placeholder as another syntax writes it.",
-  why: "The program does not know it, so users see it as it stands: `Hello %s`. What stands in the source too is told of there alone, and what is quoted on purpose is let pass.",
+  summary: "Placeholder of another syntax.",
+  why: "The program does not know it, so users see it literally: `Hello %s`. If the source has it too, it is reported only there. Quoted text is not reported.",
   messages: {
     foreign: {
       message: '"{found}" is not a placeholder in this book\'s syntax; users see it as text',

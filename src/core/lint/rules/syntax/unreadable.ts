@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const syntaxUnreadable = defineRule({
   id: "syntax/unreadable",
   level: "error",
-  summary: "A message that its syntax cannot parse.",
-  why: "The program throws an error or shows the message with its braces. Such a message gets no other finding: what it seems to lack may be in the part that could not be read. What only some programs refuse, such as a lone closing brace, is a warning.",
+  summary: "Message that does not parse.",
+  why: "The program throws an error or shows the message with its braces. Nothing else is reported about such a message, because what seems to be missing may be in the part that could not be read. What only some programs reject, such as an unmatched closing brace, is a warning.",
   messages: {},
   examples: {
     bad: [

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const tagMissing = defineRule({
   id: "tag/missing",
   level: "error",
-  summary: "A rich-text tag that the translation lost.",
-  why: "Users miss a link or an emphasis; a link that is gone may be the only way on.",
+  summary: "Missing rich-text tag in a translation.",
+  why: "Users miss a link or emphasis, and the link may be the only way to continue.",
   messages: {
     missing: {
       message: "missing tag {tag}",

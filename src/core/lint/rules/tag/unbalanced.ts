@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const tagUnbalanced = defineRule({
   id: "tag/unbalanced",
   level: "error",
-  summary: "A rich-text tag that is opened and not closed, closed and not opened, or crossed with another.",
-  why: "The program throws an error, shows the tag as characters, or makes the rest of the page bold.",
+  summary: "Unclosed, unopened or crossed rich-text tag.",
+  why: "The program throws an error, shows the tag as text, or makes the rest of the page bold.",
   messages: {},
   examples: {
     bad: [

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const tagUnknown = defineRule({
   id: "tag/unknown",
   level: "error",
-  summary: "A rich-text tag that the source does not have.",
-  why: "The program knows nothing to show for it: it throws an error, or users see the tag.",
+  summary: "Unknown rich-text tag in a translation.",
+  why: "The program has nothing to render for it: it throws an error, or users see the tag.",
   messages: {
     misspelled: { message: "unknown tag {tag}", remedy: "did you mean {meant}?" },
     unknown: {

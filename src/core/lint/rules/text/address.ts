@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const textAddress = defineRule({
   id: "text/address",
   level: "warning",
-  summary: "An address of the source (web, e-mail) that the translation changed or lost.",
-  why: "A link that leads nowhere is found by a user. A page in the reader's own language on the same site is let pass, and so is another ending of the same name (`.com`, `.de`).",
+  summary: "URL or e-mail address that differs from the source.",
+  why: "Users follow a link that leads nowhere. A page in the reader's language on the same site is not reported, nor is another top-level domain of the same name (`.com`, `.de`).",
   messages: {
     missing: {
       message: "missing address {address}, which the source has",

@@ -7,8 +7,8 @@ const suspicious =
 export const textControl = defineRule({
   id: "text/control",
   level: "error",
-  summary: "Invisible control characters, and direction marks that are opened and not closed.",
-  why: "An isolate (U+2066 to U+2068) or embedding without its end turns the direction of all that follows on the page; other control characters show as boxes or break a parser. Joiners, soft hyphens and direction marks without an end (U+200E, U+200F) belong to some languages and are let pass.",
+  summary: "Invisible control characters, and direction controls that are not closed.",
+  why: "An isolate (U+2066 to U+2068) or embedding without its end changes the direction of everything that follows on the page; other control characters show as boxes or break a parser. Joiners, soft hyphens and direction marks (U+200E, U+200F) are part of some languages and are not reported.",
   messages: {
     character: { message: "control character {character}", remedy: "remove it" },
     unopened: {

@@ -4,8 +4,8 @@ import { defineRule } from "../../rule.js";
 export const textEmpty = defineRule({
   id: "text/empty",
   level: "error",
-  summary: "A text with nothing in it, or only white space.",
-  why: "Users see an empty button or a gap. Empty in the source and in the translation is an error in the source alone.",
+  summary: "Empty text, or only spaces.",
+  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported.",
   messages: {
     null: { message: 'value of "{key}" is null, not a text', remedy: "write the text, or remove the key" },
     "null-translation": {

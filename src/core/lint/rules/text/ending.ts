@@ -19,8 +19,8 @@ const names: Readonly<Record<Ending, string>> = {
 export const textEnding = defineRule({
   id: "text/ending",
   level: "info",
-  summary: "A text that ends in another mark than its source.",
-  why: "A question that lost its mark reads as a statement, a label without its colon looks unlike its neighbours. The marks of each script are known (`？`, `؟`, `。`, `।`, the Greek `;`), spaces before them too; languages that write no full stop are let pass, and so is an exclamation mark that became a full stop or came from one.",
+  summary: "Text that ends with other punctuation than the source.",
+  why: "A question without its question mark reads as a statement, and a label without its colon looks unlike the others. The punctuation of each script is known (`？`, `؟`, `。`, `।`, the Greek `;`), with spaces before it. Languages that omit periods are not reported, nor is an exclamation mark that became a period or the reverse.",
   messages: {
     ending: {
       message: "the source ends with {wanted}, the translation with {own}",

@@ -8,8 +8,8 @@ import { widestText } from "../../widest.js";
 export const textLength = defineRule({
   id: "text/length",
   level: "warning",
-  summary: "A text that is longer than the book allows for its key.",
-  why: 'A button has so much room and no more; what does not fit is cut off, or pushes its neighbours away. The configuration says how long texts may be, by key: `"limits": { "**.button": 20 }`, in characters, or in columns where letters differ in width. Of a plural the longest form counts, and values filled in count as three.',
+  summary: "Text that is longer than the book allows.",
+  why: 'A button has limited space: text that does not fit is cut off or breaks the layout. Limits are set by key: `"limits": { "**.button": 20 }`, in characters, or in columns where letters differ in width. The longest variant of a plural counts, and each value counts as three.',
   messages: {
     characters: {
       message:

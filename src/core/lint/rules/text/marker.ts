@@ -16,8 +16,8 @@ const markers: readonly (readonly [RegExp, string])[] = [
 export const textMarker = defineRule({
   id: "text/marker",
   level: "warning",
-  summary: "A mark left for a translator, the key in place of the text, or a pseudo-locale's brackets.",
-  why: "Users read `TODO` or `page.title`. What the source has too is told of there alone.",
+  summary: "Placeholder text: a note for translators, the key itself, or pseudo-localized text.",
+  why: "Users read `TODO` or `page.title`. If the source has it too, it is reported only there.",
   messages: {
     marker: { message: "placeholder text: users would read {what}", remedy: "write the text" },
     "marker-translation": {

@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const textNormalForm = defineRule({
   id: "text/normal-form",
   level: "warning",
-  summary: "Text that is not in Unicode's normal form NFC.",
-  why: "`ä` can be one character or two that look the same: searching, comparing and counting go wrong where both are used. NFC (UAX 15) is what keyboards and the web use.",
+  summary: "Text that is not in Unicode normal form NFC.",
+  why: "`ä` can be one character or two that look the same: search, comparison and counting fail where both are used. NFC (UAX 15) is what keyboards and the web use.",
   messages: {
     "not-nfc": {
       message: "not in normal form NFC: letters and their accents are separate characters",

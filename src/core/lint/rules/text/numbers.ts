@@ -4,8 +4,8 @@ import { asciiDigits } from "../../text-parts.js";
 export const textNumbers = defineRule({
   id: "text/numbers",
   level: "warning",
-  summary: "A number of the source that the translation changed or lost.",
-  why: "A price or a limit that differs between languages is a promise that cannot be kept. Digits of every script and the separators of every locale are known; numbers up to twelve may be written as words, and times of day may be written in another way of counting hours.",
+  summary: "Number that differs from the source.",
+  why: "A price or limit must not differ between languages. Digits of every script and the separators of every locale are known. Numbers up to twelve may be written as words, and times of day in another clock.",
   messages: {
     missing: {
       message: "missing number {missing}, which the source has",

@@ -5,8 +5,8 @@ import { defineRule } from "../../rule.js";
 export const textPath = defineRule({
   id: "text/path",
   level: "error",
-  summary: "A text that is a part of an address, and is not safe there or not unique.",
-  why: 'A site whose addresses are translated takes them from the catalogs: a space or an accent breaks the link, and two pages with one address hide each other. The configuration names such keys: `"paths": ["slugs.**"]`.',
+  summary: "Part of a URL that is not safe or not unique.",
+  why: 'A site with translated URLs takes them from the catalogs: a space or an accent breaks the link, and two pages with one URL hide each other. The configuration names such keys: `"paths": ["slugs.**"]`.',
   messages: {
     unsafe: {
       message: '"{character}" is not safe in an address',

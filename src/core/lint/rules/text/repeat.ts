@@ -44,8 +44,8 @@ function doubledWord(
 export const textRepeat = defineRule({
   id: "text/repeat",
   level: "info",
-  summary: "A word twice in a row.",
-  why: "It is a slip of editing. Words that correct sentences have twice (`die die`, `nous nous`, `had had`), languages that double words on purpose, and what the source doubles too are let pass.",
+  summary: "Repeated word.",
+  why: "It is probably an editing mistake. Words that repeat in correct sentences (`die die`, `nous nous`, `had had`), languages that double words on purpose, and repetitions in the source are not reported.",
   messages: {
     repeated: { message: 'repeated word "{word}"', remedy: "remove one of the two" },
   },

@@ -1,7 +1,7 @@
 import { defineRule } from "../../rule.js";
 import { spanInText, textNodesIn } from "../../text-parts.js";
 
-/** Scripts that a locale's own stands for; Latin is let pass everywhere, as names and codes are written in it. */
+/** Scripts that a locale's own stands for; Latin is allowed everywhere, as names and codes are written in it. */
 const companions: Readonly<Record<string, readonly string[]>> = {
   Jpan: ["Hiragana", "Katakana", "Han"],
   Hans: ["Han"],
@@ -65,8 +65,8 @@ function scriptsOf(locale: string) {
 export const textScript = defineRule({
   id: "text/script",
   level: "warning",
-  summary: "Letters of a script that the locale does not use, and look-alikes inside a word.",
-  why: "Text of another language was pasted into the file, or a Latin `c` stands in a Russian word: it looks right, and no search finds it. Latin letters are let pass everywhere, what the source has too, and single letters, which are signs.",
+  summary: "Letters of a script that the locale does not use, or look-alikes inside a word.",
+  why: "Text of another language was pasted in, or a Latin `c` is inside a Russian word: it looks right, and no search finds it. Latin letters, text that the source has too, and single letters are not reported.",
   messages: {
     mixed: {
       message: '"{text}" mixes in a Latin letter that looks like one of its own script',

@@ -9,8 +9,8 @@ const spaceless = new Set(["ja", "zh", "th", "lo", "km", "my", "bo"]);
 export const textSpace = defineRule({
   id: "text/space",
   level: "warning",
-  summary: "Leading, trailing and doubled spaces.",
-  why: "A space at the end of a text is there because another text follows: without it words run together, and one too many shows as a gap. Where most translations do without the source's space, the source is at fault, and it is reported there once. Languages that write no spaces may drop them. Texts of several lines are not checked.",
+  summary: "Leading, trailing or double spaces.",
+  why: "A trailing space separates a text from what follows: without it words run together, and an extra one shows as a gap. If most translations omit the source's space, the source is reported once. Languages without spaces may omit them. Texts of several lines are not checked.",
   messages: {
     "source-trailing": {
       message: "trailing space that most translations omit",

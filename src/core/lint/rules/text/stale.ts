@@ -6,8 +6,8 @@ import { defineRule } from "../../rule.js";
 export const textStale = defineRule({
   id: "text/stale",
   level: "warning",
-  summary: "A translation whose source text changed after it was made.",
-  why: "It may say what is no longer true: an old price, a rule that was dropped. The ledger knows which source text a translation was made from; a translation edited since counts as made from the new one.",
+  summary: "Translation of a source text that has changed.",
+  why: "It may say what is no longer true: an old price, a rule that was dropped. The ledger records which source text a translation was made from; a translation edited since counts as made from the new one.",
   messages: {
     stale: {
       message: "stale translation: the source text changed after {date}",
@@ -41,7 +41,7 @@ export const textStale = defineRule({
     const { catalog, entry, locale } = target;
     const key = context.book.fullKey(catalog.namespace, entry.key);
     const ledger = context.ledger(locale);
-    // Nearly all are from the source text of now; no record is another matter.
+    // Nearly all are from the source text of today; no record is another matter.
     if (ledger.isFrom(key, keptDigestOf(source.entry.text)) !== false) return;
     const record = ledger.record(key);
     if (!record) return;

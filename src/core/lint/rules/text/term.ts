@@ -4,8 +4,8 @@ import { inLocale, termTest } from "../../glossary.js";
 export const textTerm = defineRule({
   id: "text/term",
   level: "warning",
-  summary: "A term of the glossary that the translation does not use, or a word that the glossary forbids.",
-  why: 'A thing that has one name here and another there is two things to a reader. The configuration names the glossary, a CSV table or TBX-Basic: `"glossary": "terms.csv"`. Endings of words may differ; a `*` in the glossary says how much of a word must stay. Compounds of German and its neighbours are found by the start of the word only.',
+  summary: "Glossary term that the translation does not use, or a forbidden word.",
+  why: 'If one thing has two names, readers take it for two things. The configuration names the glossary, a CSV table or TBX-Basic: `"glossary": "terms.csv"`. Endings of words may differ; a `*` in the glossary marks how much of a word must stay. In compounds of German and related languages, only the start of the word is found.',
   messages: {
     forbidden: {
       message: '"{word}" is a term that the glossary forbids',

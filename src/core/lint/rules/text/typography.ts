@@ -36,8 +36,9 @@ const quotes: Readonly<Record<string, readonly [string, string]>> = {
 export const textTypography = defineRule({
   id: "text/typography",
   level: "info",
-  summary: "Typography that is not the locale's own: straight quotation marks, no space before French marks.",
-  why: "It is read as carelessness. Straight marks are reported only where the source has typographic ones, so that a project that writes straight marks throughout is left in peace; French spaces only where the marks stand right behind a letter, and not in Canada and Switzerland, where usage differs.",
+  summary:
+    "Typography that the locale does not use: straight quotation marks, or no space before French punctuation.",
+  why: "It looks careless. Straight quotation marks are reported only if the source has typographic ones, so that projects with straight ones are not bothered. French spaces are checked right after letters, and not for Canada and Switzerland, where usage differs.",
   messages: {
     quotes: {
       message: "straight quotation marks; the source has typographic ones",

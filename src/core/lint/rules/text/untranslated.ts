@@ -5,8 +5,8 @@ import { defineRule } from "../../rule.js";
 export const textUntranslated = defineRule({
   id: "text/untranslated",
   level: "warning",
-  summary: "A translation that is the same as the source.",
-  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source's own language, and texts that the ledger has as translated or better.",
+  summary: "Translation that is the same as the source.",
+  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source language, and texts that the ledger records as translated.",
   messages: {
     untranslated: { message: "not translated", remedy: "translate it into {language}" },
   },

@@ -3,8 +3,8 @@ import { defineRule } from "../../rule.js";
 export const textValue = defineRule({
   id: "text/value",
   level: "warning",
-  summary: "A number or truth value where a text is expected.",
-  why: "Programs show it in their own writing (`1.5`, `true`), drop it, or stop. In YAML an unquoted `yes`, `no`, `on` or `off` is a text to some programs and a truth value to others: it has to stand in quotes.",
+  summary: "Number or boolean where a text is expected.",
+  why: "Programs show it in their own way (`1.5`, `true`), drop it, or stop. In YAML, an unquoted `yes`, `no`, `on` or `off` is a text to some programs and a boolean to others: put it in quotes.",
   messages: {
     number: {
       message: 'value of "{key}" is a number ({text}), not a text',

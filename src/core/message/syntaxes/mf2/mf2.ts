@@ -420,7 +420,7 @@ class Mf2Reader {
     });
   }
 
-  /** An expression or a piece of markup in a pattern. A broken one is told of and passed over. */
+  /** An expression or a piece of markup in a pattern. A broken one is reported and skipped. */
   private readPlaceholder(nodes: MessageNode[], onMarkup: (markup: Markup) => void): void {
     const start = this.at;
     const { source } = this;

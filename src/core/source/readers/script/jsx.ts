@@ -157,7 +157,7 @@ function tagName(element: JSXElement): string {
   return plain.replace(/[^A-Za-z0-9]/g, "") || "tag";
 }
 
-/** Whether a child can be part of one text with its neighbours. */
+/** Whether a child can be part of one text with its neighbors. */
 function belongsToText(child: JSXChild, isLookup: (expression: Expression) => boolean): boolean {
   switch (child.type) {
     case "JSXText":

@@ -282,7 +282,7 @@ function readKey(node: Expression, prefix: readonly (string | null)[]): LookupKe
     : { kind: "unknown" };
 }
 
-/** The parts of a key put together in code; null for what is known at run time only. Neighbours of a kind are joined. */
+/** The parts of a key put together in code; null for what is known at run time only. Neighbors of a kind are joined. */
 function keyParts(node: Expression): (string | null)[] {
   if (node.type === "Literal" && typeof node.value === "string") return [node.value];
   if (node.type === "TSAsExpression" || node.type === "TSNonNullExpression") return keyParts(node.expression);

@@ -167,7 +167,7 @@ export function readSetupLine(line: string): SetupLine | undefined {
 export interface SetupPlace {
   readonly start: number;
   readonly end: number;
-  /** Whether the statement is there already, the name is declared in another way, or nothing is. */
+  /** Whether the statement already exists, the name is declared in another way, or nothing is. */
   readonly state: "there" | "taken" | "free";
   readonly edits: readonly TextEdit[];
 }
