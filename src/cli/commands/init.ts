@@ -42,7 +42,7 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   const asks =
     (options.ask ?? (isAttended(context.options.format, context.io) && !options.check)) && !options.yes;
   if (!asks || plan.open.length === 0) {
-    tellGrounds(context, plan);
+    printGrounds(context, plan);
     return settlePlan(context, "init", plan, options);
   }
   // Questions must not stand in what another program reads.
@@ -50,7 +50,7 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   const print = isText ? context.print : (text: string) => void context.io.stderr.write(terminalText(text));
   const asked = answerReader(context.io, print);
   const answered = plan.answer(await askFor(plan, asked, print));
-  tellGrounds(context, answered);
+  printGrounds(context, answered);
   if (options.write || options.check || !isText) {
     asked.close();
     return settlePlan(context, "init", answered, options);
@@ -63,7 +63,7 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   return exitStatus.inOrder;
 }
 
-function tellGrounds(context: CommandContext, { grounds }: InitPlan): void {
+function printGrounds(context: CommandContext, { grounds }: InitPlan): void {
   if (context.options.format !== "text") return;
   for (const ground of grounds) context.say(`${context.style.dim("·")} ${ground}`);
 }

@@ -135,7 +135,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       put(content, written, place.locale, place.namespace);
     } else if (inside)
       for (const written of localesInside(content.raw, inside))
-        put(content, written, layout.unspell(written), place.namespace);
+        put(content, written, layout.localeOfSpelling(written), place.namespace);
   }
   if (!layout.hasParts) namespaces.add(undefined);
   else if (!layout.hasLocales) for (const file of read.keys()) namespaces.add(layout.place(file)?.namespace);

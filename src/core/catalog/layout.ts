@@ -21,7 +21,7 @@ export interface Layout {
   /** How file names and roots write a locale. */
   spell(locale: string): string;
   /** The tag that a spelling stands for; the same as written where it is not a tag. */
-  unspell(written: string): string;
+  localeOfSpelling(written: string): string;
 }
 
 export interface CatalogPlace {
@@ -56,7 +56,7 @@ export function bookLayout(book: Pick<BookConfig, "files" | "spelling">): Layout
     if (spelling === "underscore") return locale.replaceAll("-", "_");
     return spelling[locale] ?? locale;
   };
-  const unspell = (written: string): string => {
+  const localeOfSpelling = (written: string): string => {
     if (typeof spelling === "object") {
       const known = Object.keys(spelling).find((tag) => spelling[tag] === written);
       if (known !== undefined) return known;
@@ -90,7 +90,7 @@ export function bookLayout(book: Pick<BookConfig, "files" | "spelling">): Layout
     place(file) {
       const groups = full.exec(file)?.groups;
       const written = groups?.["locale"];
-      const isTag = written !== undefined && parseTag(unspell(written)) !== undefined;
+      const isTag = written !== undefined && parseTag(localeOfSpelling(written)) !== undefined;
       // `messages.properties` also matches where a name could end in a locale: without one it is the blank spelling.
       const plain = blank && !isTag ? blank.exec(file)?.groups : undefined;
       if (plain && blankTag !== undefined)
@@ -100,7 +100,7 @@ export function bookLayout(book: Pick<BookConfig, "files" | "spelling">): Layout
       if (!groups && !(named.length === 0 && full.test(file))) return undefined;
       return {
         written,
-        locale: written === undefined ? undefined : unspell(written),
+        locale: written === undefined ? undefined : localeOfSpelling(written),
         namespace: namespaceOf(groups ?? {}),
       };
     },
@@ -111,7 +111,7 @@ export function bookLayout(book: Pick<BookConfig, "files" | "spelling">): Layout
     codeNamespace: (namespace) =>
       named.includes("namespace") ? valuesOf(partNames, namespace)["namespace"] : undefined,
     spell,
-    unspell,
+    localeOfSpelling,
   };
 }
 

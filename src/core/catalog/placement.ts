@@ -1,3 +1,4 @@
+import { pathId } from "./formats/edit-tree.js";
 import type { Catalog } from "./book.js";
 import type { Entry, EntryPath } from "./model.js";
 
@@ -59,10 +60,6 @@ function takenPaths(catalog: Catalog, leaving: readonly Entry[]): TakenPaths {
 function addPath({ texts, groups }: TakenPaths, entry: Entry, path: EntryPath): void {
   texts.set(pathId(path), entry);
   for (let depth = 1; depth < path.length; depth++) groups.set(pathId(path.slice(0, depth)), entry);
-}
-
-function pathId(path: EntryPath): string {
-  return path.join("\u0000");
 }
 
 /** Whether a catalog writes keys flat or nested, or shows no preference: too few entries, or both. */

@@ -27,7 +27,7 @@ export interface Ledger {
    * The records by the places of their keys in the pool that the ledger was read with, where it has the pool's keys and
    * no others: then none need be looked up.
    */
-  readonly inTurn?: Pick<RecordLines, "says">;
+  readonly inTurn?: Pick<RecordLines, "matches">;
   readonly attic: ReadonlyMap<string, AtticRecord>;
   /** Lines that could not be read and were left out, with their place. */
   readonly problems: readonly LedgerProblem[];

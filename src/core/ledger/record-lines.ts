@@ -79,7 +79,7 @@ export class RecordLines {
   }
 
   /** Whether the record at a place has these digests: nothing changed since it was written. */
-  says(place: number, source: string, text: string): boolean {
+  matches(place: number, source: string, text: string): boolean {
     const at = this.digests[place];
     return (
       at !== undefined &&

@@ -135,7 +135,7 @@ function classOf(code: number, unit: string): number {
 }
 
 /** Looks at texts of one syntax for what they have by their characters alone. */
-export class TextLook {
+export class TextScanner {
   /** What each code unit is, found out when a text first has it; 0 for one that was not met yet. */
   private readonly classes = new Int32Array(0x10000);
 

@@ -11,7 +11,7 @@ import { wordings, type Notice, type WordingData } from "../text/wording.js";
 import type { MessageNode } from "../message/model.js";
 import { noticeOf } from "../message/notices.js";
 import type { ReadMessage } from "../message/read-message.js";
-import { featureMask, features, TextLook } from "./features.js";
+import { featureMask, features, TextScanner } from "./features.js";
 import { haveSameParts, messageFeatures } from "./message-features.js";
 import type { Finding, Fix, Severity } from "./finding.js";
 import type { Concept } from "./glossary.js";
@@ -189,7 +189,7 @@ class EntryLinter {
     private readonly catalog: Catalog,
     running: readonly RuleRun[],
     private readonly reader: MessageReader,
-    private readonly texts: TextLook,
+    private readonly texts: TextScanner,
     private readonly source: SourceEntries | undefined,
   ) {
     this.units = catalogUnits.of(catalog.content);
@@ -284,7 +284,7 @@ class SourceEntries {
   constructor(
     private readonly catalog: Catalog,
     private readonly reader: MessageReader,
-    private readonly texts: TextLook,
+    private readonly texts: TextScanner,
   ) {}
 
   /** The entry of a key, which most likely stands at the same place as in a translation. */
@@ -318,10 +318,10 @@ class SourceEntries {
 class SourceFinder {
   private readonly made = new Map<string | undefined, SourceEntries | undefined>();
 
-  readonly texts: TextLook;
+  readonly texts: TextScanner;
 
   constructor(private readonly subject: LintSubject) {
-    this.texts = new TextLook(subject.reader.signs);
+    this.texts = new TextScanner(subject.reader.signs);
   }
 
   readonly find: RuleContext["sourceOf"] = (catalog, key) => this.entriesFor(catalog)?.find(-1, key);

@@ -24,7 +24,7 @@ export interface TextNode {
   /** Set where the message has a value of its own that a function formats, as in MessageFormat 2: `{|2031-05-01| :date}`. */
   readonly format?: ArgumentFormat;
   /** What MessageFormat 2 calls attributes, as written (`@translate=no`): words to tools, which readers do not see. */
-  readonly asides?: string;
+  readonly toolAttributes?: string;
   readonly span?: Span;
 }
 
@@ -36,7 +36,7 @@ export interface ArgumentNode {
   /** Further arguments, whose values its format takes. */
   readonly uses?: readonly string[];
   /** What MessageFormat 2 calls attributes, as written (`@translate=no`): words to tools, which readers do not see. */
-  readonly asides?: string;
+  readonly toolAttributes?: string;
   readonly span?: Span;
   readonly nameSpan?: Span;
 }
@@ -104,7 +104,7 @@ export interface TagNode {
   /** Written `<br/>`, or an element that HTML never closes (`<br>`). */
   readonly selfClosing: boolean;
   /** What MessageFormat 2 calls attributes, as written (`@translate=no`): words to tools, which readers do not see. */
-  readonly asides?: string;
+  readonly toolAttributes?: string;
   readonly span?: Span;
   /** The opening tag, from `<` to `>`. */
   readonly openSpan?: Span;

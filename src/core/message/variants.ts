@@ -96,8 +96,8 @@ export function joinTexts(nodes: readonly MessageNode[]): MessageNode[] {
 }
 
 /** Whether a text is nothing but its words. */
-function isBare({ format, asides }: TextNode): boolean {
-  return !format && !asides;
+function isBare({ format, toolAttributes }: TextNode): boolean {
+  return !format && !toolAttributes;
 }
 
 /** Nodes without their places, for comparing. */

@@ -304,7 +304,7 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: MessageReade
           : `a plural that counts "${node.name}", has exact numbers, or is part of a sentence`,
       );
     if (node.kind === "argument" && node.format) found.add(`the format of "${node.name}"`);
-    if ("asides" in node && node.asides) found.add(`the attribute ${node.asides}`);
+    if ("toolAttributes" in node && node.toolAttributes) found.add(`the attribute ${node.toolAttributes}`);
     if (node.kind === "text" && node.format) found.add(`the format of the value "${node.value}"`);
     if (node.kind === "argument" && syntax.numberedFrom !== undefined && !/^\d+$/.test(node.name))
       found.add(`"${node.name}", because arguments are numbered there`);

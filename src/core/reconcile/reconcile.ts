@@ -513,7 +513,7 @@ class LocaleWork {
     const digest = digestOf(text);
     const { ledger } = this;
     // Nothing changed: that is so for nearly all.
-    if (place !== undefined && ledger.inTurn?.says(place, sourceDigest, digest)) {
+    if (place !== undefined && ledger.inTurn?.matches(place, sourceDigest, digest)) {
       this.unchanged.push(full);
       return;
     }

@@ -15,7 +15,7 @@ import {
 import { shapeOf } from "./shape.js";
 import { settled, weights, type EvidenceName } from "./weights.js";
 
-type Witness = (
+type EvidenceSource = (
   literal: Literal,
   habits: Habits,
   own: OwnHabits | undefined,
@@ -30,11 +30,11 @@ export function gatherEvidence(
 ): readonly Evidence[] {
   const habits = habitsOf[literal.context.language];
   const found: Evidence[] = [];
-  const ask = (witness: Witness) => {
-    const told = witness(literal, habits, own, place);
-    if (!told) return;
-    if (Array.isArray(told)) found.push(...(told as readonly Evidence[]));
-    else found.push(told as Evidence);
+  const ask = (source: EvidenceSource) => {
+    const given = source(literal, habits, own, place);
+    if (!given) return;
+    if (Array.isArray(given)) found.push(...(given as readonly Evidence[]));
+    else found.push(given as Evidence);
   };
   placing.forEach(ask);
   // What surely is code by its place alone need not be looked at.
@@ -45,7 +45,7 @@ export function gatherEvidence(
   return found;
 }
 
-const content: Witness = ({ context, form, pieces }, habits) => {
+const content: EvidenceSource = ({ context, form, pieces }, habits) => {
   if (context.role !== "content") return undefined;
   // Fonts of icons have a picture for each name.
   if (/Icon$/.test(context.element ?? "") && /^[a-z][a-z0-9_]*$/.test(fixedText(pieces).trim()))
@@ -69,7 +69,7 @@ function isOwnOfComponent(element: string, name: string): boolean {
   );
 }
 
-const attribute: Witness = (literal, habits, own) => {
+const attribute: EvidenceSource = (literal, habits, own) => {
   const { context } = literal;
   if (context.role !== "attribute") return undefined;
   const { element = "", properties } = context;
@@ -142,7 +142,7 @@ const sentError =
 const builder =
   /^(?:sub)?(?:title|label|caption|tooltip|message|placeholder|hint|summary|description|heading|prompt|helpText|epilog(?:ue)?|usage|greeting)$/i;
 
-const called: Witness = (literal, habits, own, place) => {
+const called: EvidenceSource = (literal, habits, own, place) => {
   const { context } = literal;
   if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
   const callee = (context.role === "argument" ? context.name : context.element) ?? "";
@@ -208,7 +208,7 @@ function isNameOfNext({ context, pieces }: Literal, { literals, index }: Place):
     : next?.role === "property" && next.element === context.name;
 }
 
-const named: Witness = (literal, habits) => {
+const named: EvidenceSource = (literal, habits) => {
   const { role } = literal.context;
   const name = givenName(literal);
   if (role === "property") {
@@ -248,7 +248,7 @@ const named: Witness = (literal, habits) => {
   return undefined;
 };
 
-const used: Witness = ({ context }, habits) => {
+const used: EvidenceSource = ({ context }, habits) => {
   switch (context.role) {
     case "compared":
       return evidence(
@@ -281,7 +281,7 @@ const used: Witness = ({ context }, habits) => {
   }
 };
 
-const shaped: Witness = (literal, _habits, _own, place) => {
+const shaped: EvidenceSource = (literal, _habits, _own, place) => {
   const found = shapeOf(fixedText(literal.pieces));
   const inContent = literal.context.role === "content";
   const all: Evidence[] = found.otherScript
@@ -383,7 +383,7 @@ function isForm(literal: Literal, place: Place): boolean {
   });
 }
 
-const remarked: Witness = (literal, _habits, _own, place) => {
+const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   const { remarks, pieces } = literal;
   const isPlural = pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural");
   const isChosen = remarks?.some(({ kind }) => kind === "plural-by-hand") === true;
@@ -394,5 +394,5 @@ const remarked: Witness = (literal, _habits, _own, place) => {
   return undefined;
 };
 
-const placing: readonly Witness[] = [content, attribute, called, named, used];
-const looking: readonly Witness[] = [shaped, remarked];
+const placing: readonly EvidenceSource[] = [content, attribute, called, named, used];
+const looking: readonly EvidenceSource[] = [shaped, remarked];

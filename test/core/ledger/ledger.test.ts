@@ -49,8 +49,8 @@ describe("a ledger that is read", () => {
           expect(read.problems).toEqual([]);
           for (const [full, { source, text }] of read.inTurn ? rows : []) {
             const place = pool.placeOf(full) ?? -1;
-            expect(read.inTurn?.says(place, source, text)).toBe(true);
-            expect(read.inTurn?.says(place, source, `${text.slice(1)}x`)).toBe(false);
+            expect(read.inTurn?.matches(place, source, text)).toBe(true);
+            expect(read.inTurn?.matches(place, source, `${text.slice(1)}x`)).toBe(false);
           }
         }
       }),

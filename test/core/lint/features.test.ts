@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { lintExample } from "../../../src/core/lint/example.js";
-import { features, TextLook, type Feature } from "../../../src/core/lint/features.js";
+import { features, TextScanner, type Feature } from "../../../src/core/lint/features.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import type { Rule } from "../../../src/core/lint/rule.js";
 import { haveSameParts, messageFeatures } from "../../../src/core/lint/message-features.js";
@@ -157,7 +157,7 @@ describe("what a walk over a text finds", () => {
     ["١٢", ["digits"], []],
   ])("%j", (written, there, absent) => {
     const reader = messageReader("icu");
-    const found = messageFeatures(reader.read(written), "en", new TextLook(reader.signs).of(written));
+    const found = messageFeatures(reader.read(written), "en", new TextScanner(reader.signs).of(written));
     const has = (name: Feature) => (found & features[name]) !== 0;
     expect(there.filter((name) => !has(name))).toEqual([]);
     expect(absent.filter(has)).toEqual([]);

@@ -1,3 +1,5 @@
+import { mostProblems } from "./most-problems.js";
+import { voidElementsInMessages } from "../../text/html-elements.js";
 import type { Message, MessageNode, MessageProblem, TagNode } from "../model.js";
 import { deepestNesting } from "./icu/icu-reader.js";
 
@@ -13,12 +15,7 @@ export type Token =
       readonly isLiteral?: boolean;
     };
 
-/** A message with more problems than this is not a message: the rest would help nobody. */
-export const mostProblems = 100;
-
 const tagPattern = /<(\/?)([A-Za-z][A-Za-z0-9_.:-]*)((?:\s[^<>]*)?)(\/?)>/g;
-const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
-
 /**
  * Builds the tree of a message from its tokens: text is searched for rich-text tags, which are paired. A closing tag
  * without an opening one and an opening one that nothing closes are problems; a `<` that starts no tag is text.
@@ -122,7 +119,11 @@ export function treeOf(
         const last = list[list.length - 1];
         if (closing && last?.kind === "tag")
           list[list.length - 1] = { ...last, span: { start: closing.start, end } };
-      } else if (self !== "" || voidElements.has(name.toLowerCase()) || open.length >= deepestNesting)
+      } else if (
+        self !== "" ||
+        voidElementsInMessages.has(name.toLowerCase()) ||
+        open.length >= deepestNesting
+      )
         put({
           kind: "tag",
           name,

@@ -1,3 +1,5 @@
+import { voidElementsInMessages } from "../../../text/html-elements.js";
+import { mostProblems } from "../most-problems.js";
 import type { ProblemData, ProblemName } from "../../problem-wordings.js";
 import { CodeUnits } from "../../../text/code-units.js";
 import type { Span } from "../../../text/span.js";
@@ -20,12 +22,6 @@ import {
 
 /** Deeper nesting than this is a problem, not a message: nobody writes it, and no consumer need recurse further. */
 export const deepestNesting = 200;
-
-/** A message with more problems than this is not a message: the rest would help nobody. */
-const mostProblems = 100;
-
-/** Elements that HTML never closes (HTML Living Standard, 13.1.2 "void elements"), those that stand in text. */
-const voidElements = new Set(["br", "hr", "img", "input", "wbr"]);
 
 const nameUnits = /[^\p{Pattern_Syntax}\p{Pattern_White_Space}]+/uy;
 const spaces = /\p{Pattern_White_Space}*/uy;
@@ -767,7 +763,7 @@ class IcuReader {
    */
   private leaveTag(): boolean {
     const place = places[this.depth] ?? 0;
-    const isVoid = voidElements.has(this.written(place, 3).toLowerCase());
+    const isVoid = voidElementsInMessages.has(this.written(place, 3).toLowerCase());
     if (!isVoid) this.endTag();
     else {
       this.depth--;

@@ -1,7 +1,8 @@
 import type { ProblemData, ProblemName } from "../../problem-wordings.js";
 import type { Span } from "../../../text/span.js";
 import type { ArgumentNode, Message, MessageNode, MessageProblem } from "../../model.js";
-import { mostProblems, treeOf, type Token } from "../tokens.js";
+import { mostProblems } from "../most-problems.js";
+import { treeOf, type Token } from "../tokens.js";
 
 /**
  * Reads a message of `java.text.MessageFormat`. Its quoting is not ICU's: every apostrophe quotes until the next one,

@@ -81,7 +81,7 @@ function printPattern(nodes: readonly MessageNode[], counted: string): string {
     .map((node): string => {
       switch (node.kind) {
         case "text":
-          return node.format || node.asides
+          return node.format || node.toolAttributes
             ? `{${printLiteral(node.value)}${printFunction(node)}${asidesOf(node)}}`
             : node.value.replace(/[\\{}]/g, "\\$&");
         case "argument":
@@ -116,8 +116,8 @@ function printFunction({ format }: Pick<ArgumentNode, "format">): string {
   return ` :${type} style=${printLiteral(style.text)}`;
 }
 
-function asidesOf({ asides }: { readonly asides?: string }): string {
-  return asides ? ` ${asides}` : "";
+function asidesOf({ toolAttributes }: { readonly toolAttributes?: string }): string {
+  return toolAttributes ? ` ${toolAttributes}` : "";
 }
 
 /** `href="…"` as markup's options. */

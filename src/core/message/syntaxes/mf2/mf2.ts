@@ -1,3 +1,4 @@
+import { mostProblems } from "../most-problems.js";
 import type { ProblemData, ProblemName } from "../../problem-wordings.js";
 import { nearest } from "../../../text/nearest.js";
 import type { Span } from "../../../text/span.js";
@@ -34,7 +35,6 @@ const defaultFunctions = [
 ] as const;
 
 const countingFunctions = new Set(["number", "integer", "offset", "percent"]);
-const mostProblems = 100;
 
 /** A function with its options, as written behind an operand. */
 interface Annotation {
@@ -50,7 +50,7 @@ type Operand =
 interface Expression {
   readonly operand: Operand | undefined;
   readonly annotation: Annotation | undefined;
-  readonly asides: string;
+  readonly toolAttributes: string;
   readonly span: Span;
 }
 
@@ -288,7 +288,7 @@ class Mf2Reader {
     const open: {
       name: string;
       attributes: readonly MessageNode[];
-      asides: string;
+      toolAttributes: string;
       children: MessageNode[];
       start: number;
       end: number;
@@ -380,7 +380,7 @@ class Mf2Reader {
             open.push({
               name: markup.name,
               attributes: markup.attributes,
-              asides: markup.asides,
+              toolAttributes: markup.toolAttributes,
               children: [],
               start: markup.span.start,
               end: markup.span.end,
@@ -430,14 +430,20 @@ class Mf2Reader {
         onMarkup(this.readMarkup(start));
         return;
       }
-      const { operand, annotation, asides, span } = this.readExpression();
+      const { operand, annotation, toolAttributes, span } = this.readExpression();
       const declared = this.resolve(operand, annotation);
       if (operand?.kind !== "variable" || declared.argument === undefined) {
         const value = declared.literal ?? "";
         const format = formatOf(declared.annotation, annotation !== undefined);
         if (value === "") return;
-        if (format || asides !== "")
-          nodes.push({ kind: "text", value, ...(format && { format }), ...(asides && { asides }), span });
+        if (format || toolAttributes !== "")
+          nodes.push({
+            kind: "text",
+            value,
+            ...(format && { format }),
+            ...(toolAttributes && { toolAttributes }),
+            span,
+          });
         else pushText(nodes, value, span);
         return;
       }
@@ -454,7 +460,7 @@ class Mf2Reader {
         name: declared.argument,
         ...(format && { format }),
         ...(uses.length > 0 && { uses }),
-        ...(asides && { asides }),
+        ...(toolAttributes && { toolAttributes }),
         span,
         nameSpan: { start: operand.span.start + 1, end: operand.span.end },
       };
@@ -479,7 +485,7 @@ class Mf2Reader {
         written: isClose ? "{/name}" : "{#name}",
       });
     const options = this.readOptions();
-    const asides = this.readAttributes();
+    const toolAttributes = this.readAttributes();
     this.skipSpaces();
     const isAlone = !isClose && source[this.at] === "/";
     if (isAlone) this.at++;
@@ -505,7 +511,7 @@ class Mf2Reader {
       kind: isClose ? "close" : isAlone ? "alone" : "open",
       name,
       attributes: joinTexts(attributes),
-      asides,
+      toolAttributes,
       span,
     };
   }
@@ -548,7 +554,7 @@ class Mf2Reader {
         });
       annotation = { name, options: this.readOptions(), span };
     }
-    const asides = this.readAttributes();
+    const toolAttributes = this.readAttributes();
     if (
       operand?.kind === "literal" &&
       !annotation &&
@@ -559,7 +565,7 @@ class Mf2Reader {
         found: source.charAt(this.at),
       });
     this.closeBrace(start);
-    return { operand, annotation, asides, span: { start, end: this.at } };
+    return { operand, annotation, toolAttributes, span: { start, end: this.at } };
   }
 
   private closeBrace(start: number): void {
@@ -721,7 +727,7 @@ interface Markup {
   readonly kind: "open" | "close" | "alone";
   readonly name: string;
   readonly attributes: readonly MessageNode[];
-  readonly asides: string;
+  readonly toolAttributes: string;
   readonly span: Span;
 }
 
@@ -729,21 +735,21 @@ function tagOf(
   tag: {
     readonly name: string;
     readonly attributes: readonly MessageNode[];
-    readonly asides: string;
+    readonly toolAttributes: string;
     readonly children: readonly MessageNode[];
     readonly start: number;
     readonly end: number;
   },
   end: number,
 ): TagNode {
-  const { name, attributes, asides, children, start } = tag;
+  const { name, attributes, toolAttributes, children, start } = tag;
   return {
     kind: "tag",
     name,
     attributes,
     children,
     selfClosing: false,
-    ...(asides && { asides }),
+    ...(toolAttributes && { toolAttributes }),
     span: { start, end },
     openSpan: { start, end: tag.end },
   };
@@ -759,7 +765,7 @@ function nextSign(source: string, from: number): number {
 
 function pushText(nodes: MessageNode[], value: string, span: Span): void {
   const last = nodes.at(-1);
-  if (last?.kind === "text" && last.span && !last.format && !last.asides)
+  if (last?.kind === "text" && last.span && !last.format && !last.toolAttributes)
     nodes[nodes.length - 1] = {
       ...last,
       value: last.value + value,

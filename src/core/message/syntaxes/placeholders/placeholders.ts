@@ -1,6 +1,7 @@
 import type { ArgumentNode, Message, MessageNode, MessageProblem } from "../../model.js";
 import type { Syntax } from "../syntax.js";
-import { mostProblems, treeOf, type Token } from "../tokens.js";
+import { mostProblems } from "../most-problems.js";
+import { treeOf, type Token } from "../tokens.js";
 
 interface Placeholder {
   readonly name: string;

@@ -1,3 +1,4 @@
+import { inlineElements, lineBreaks } from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
@@ -69,11 +70,6 @@ export function readMarkup(
   return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
 }
 
-const inlineElements = new Set(
-  "a abbr b bdi bdo cite code data del dfn em font i ins kbd mark q s samp small span strike strong sub sup time tt u var br wbr".split(
-    " ",
-  ),
-);
 const emptyElements = new Set("br wbr img input hr svg".split(" "));
 /** Elements whose content is no text of the page. */
 const skippedElements = new Set(["script", "style"]);
@@ -494,7 +490,7 @@ class MarkupReader {
     const name = element.name.toLowerCase();
     const isCustom = /[A-Z]/.test(element.name) || element.name.includes("-");
     if (emptyElements.has(name)) return true;
-    if (!isCustom && !inlineElements.has(name)) return false;
+    if (!isCustom && !inlineElements.has(name) && !lineBreaks.has(name)) return false;
     if (isCustom && element.children.length === 0) return true;
     return element.children.every((child) =>
       child.kind === "text"

@@ -1,3 +1,4 @@
+import { voidElements } from "../../../text/html-elements.js";
 import { Tokenizer, TokenizerMode, type Token, type TokenHandler } from "parse5";
 import type { Span } from "../../../text/span.js";
 
@@ -35,10 +36,6 @@ export interface MarkupAttribute {
   readonly valueEnd: number;
   readonly quoted: boolean;
 }
-
-const voidElements = new Set(
-  "area base br col embed hr img input link meta param source track wbr".split(" "),
-);
 
 /** Elements that a start tag of one of these names closes (HTML Living Standard, 13.1.2.4 "optional tags"). */
 const closedBy: Readonly<Record<string, readonly string[]>> = {

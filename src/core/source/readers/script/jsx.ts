@@ -1,3 +1,4 @@
+import { inlineElements, lineBreaks } from "../../../text/html-elements.js";
 import { decodeHTMLStrict } from "entities";
 import type { Expression, JSXChild, JSXElement, Node } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
@@ -15,14 +16,6 @@ export interface TextRun {
   /** The nodes that are part of the text itself and so no literals of their own. */
   readonly consumed: readonly Node[];
 }
-
-/** Elements that stand inside a sentence (HTML Living Standard, 3.2.5.2.5 "phrasing content", those with text). */
-const inlineElements = new Set(
-  "a abbr b bdi bdo cite code data del dfn em i ins kbd mark q s samp small span strong sub sup time u var".split(
-    " ",
-  ),
-);
-const lineBreaks = new Set(["br", "wbr"]);
 
 /** Names of values that are usually elements, not text. */
 const elementValue =

@@ -75,13 +75,13 @@ export class LookupReader {
       const argument = place === undefined ? undefined : call.arguments[place];
       return argument?.type === "SpreadElement" ? undefined : argument;
     };
-    const told = readTold(argumentAt(shape?.default), argumentAt(shape?.note));
+    const texts = readTexts(argumentAt(shape?.default), argumentAt(shape?.note));
     const values = shape?.default === 1 ? call.arguments[2] : second;
     const argumentNames =
       values === undefined ? [] : values.type === "SpreadElement" ? undefined : namesIn(values);
-    return withTold(
-      keyAlternatives(first, { start: call.start, end: call.end }, argumentNames, prefix, told),
-      told,
+    return withTexts(
+      keyAlternatives(first, { start: call.start, end: call.end }, argumentNames, prefix, texts),
+      texts,
     );
   }
 
@@ -89,15 +89,15 @@ export class LookupReader {
   readComponent(opening: JSXOpeningElement): FoundLookup | undefined {
     const shape = this.shapes.components.get(elementName(opening.name));
     if (!shape) return undefined;
-    const told = readTold(
+    const texts = readTexts(
       shape.default === undefined ? undefined : attributeValue(opening, shape.default),
       shape.note === undefined ? undefined : attributeValue(opening, shape.note),
     );
     const key = attributeValue(opening, shape.key);
     if (!key) return undefined;
-    return withTold(
-      keyAlternatives(key, { start: opening.start, end: opening.end }, undefined, [], told),
-      told,
+    return withTexts(
+      keyAlternatives(key, { start: opening.start, end: opening.end }, undefined, [], texts),
+      texts,
     );
   }
 
@@ -120,8 +120,8 @@ function readDescriptor(call: CallExpression, shape: DescriptorShape, separator:
   if ("key" in shape) {
     const key = expressionOf(part(shape.key));
     if (!key) return { lookups: [], keyNodes: [] };
-    const told = readTold(expressionOf(part(shape.default)), expressionOf(part(shape.note)));
-    return withTold(keyAlternatives(key, { start: call.start, end: call.end }, undefined, [], told), told);
+    const texts = readTexts(expressionOf(part(shape.default)), expressionOf(part(shape.note)));
+    return withTexts(keyAlternatives(key, { start: call.start, end: call.end }, undefined, [], texts), texts);
   }
   const prefixNode = part(shape.prefix);
   const prefix = prefixNode === undefined ? "" : fixedText(prefixNode);
@@ -191,28 +191,28 @@ function bare(node: Node): Node {
 }
 
 /** What a lookup says of its text beside the key: the text itself where no catalog has it, and a note for translators. */
-interface Told {
+interface LookupTexts {
   readonly defaultText?: string;
   readonly note?: string;
   readonly nodes: readonly Node[];
 }
 
-function readTold(fallback: Expression | undefined, note: Expression | undefined): Told {
+function readTexts(fallback: Expression | undefined, note: Expression | undefined): LookupTexts {
   const fixed = (node: Expression | undefined) =>
     node?.type === "Literal" && typeof node.value === "string" ? node.value : undefined;
   const defaultText = fixed(fallback);
-  const said = fixed(note);
+  const noteText = fixed(note);
   return {
     ...(defaultText !== undefined && { defaultText }),
-    ...(said !== undefined && { note: said }),
+    ...(noteText !== undefined && { note: noteText }),
     nodes: [
       ...(fallback && defaultText !== undefined ? [fallback] : []),
-      ...(note && said !== undefined ? [note] : []),
+      ...(note && noteText !== undefined ? [note] : []),
     ],
   };
 }
 
-function withTold({ lookups, keyNodes }: FoundLookup, { nodes }: Told): FoundLookup {
+function withTexts({ lookups, keyNodes }: FoundLookup, { nodes }: LookupTexts): FoundLookup {
   return { lookups, keyNodes: [...keyNodes, ...nodes] };
 }
 
@@ -248,11 +248,11 @@ function keyAlternatives(
   span: Span,
   argumentNames: readonly string[] | undefined,
   prefix: readonly (string | null)[],
-  told: Told,
+  texts: LookupTexts,
 ): FoundLookup {
   if (key.type === "ConditionalExpression") {
     const parts = [key.consequent, key.alternate].map((part) =>
-      keyAlternatives(part, span, argumentNames, prefix, told),
+      keyAlternatives(part, span, argumentNames, prefix, texts),
     );
     return {
       lookups: parts.flatMap((part) => part.lookups),
@@ -267,8 +267,8 @@ function keyAlternatives(
     keySpan,
     key: read,
     argumentNames,
-    ...(told.defaultText !== undefined && { defaultText: told.defaultText }),
-    ...(told.note !== undefined && { note: told.note }),
+    ...(texts.defaultText !== undefined && { defaultText: texts.defaultText }),
+    ...(texts.note !== undefined && { note: texts.note }),
   };
   return { lookups: [lookup], keyNodes: read.kind === "unknown" ? [] : [key] };
 }
