@@ -186,3 +186,60 @@ test("a remedy speaks the book's own syntax", async () => {
   expect(remedies.join("\n")).toMatch(/plural\/no-other: add \* \{\{…\}\}/);
   expect(remedies).toContain("plural/missing-category: add few {{…}}");
 });
+
+/** The findings of one rule on two texts of a book. */
+async function findingsOf(rule: string, book: object, en: string, texts: Record<string, string>) {
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: Object.keys(texts),
+        books: [{ name: "app", files: "t/{locale}.json", ...book }],
+      }),
+      "t/en.json": en,
+      ...Object.fromEntries(Object.entries(texts).map(([locale, text]) => [`t/${locale}.json`, text])),
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const all = await lintProject(opened.project);
+  return all.filter((one) => one.rule === rule).map(({ locale, key, column }) => [locale, key, column]);
+}
+
+test("a form that stands for two categories is reported once, each of two forms by itself", async () => {
+  const find = (pl: string) =>
+    findingsOf("argument/unknown", { syntax: "colon", plurals: "bar" }, '{"a":"One boat|:count boats"}', {
+      pl: JSON.stringify({ a: pl }),
+    });
+  expect(await find("a :count|b :count|c :nmae")).toEqual([["pl", "a", 28]]);
+  expect(await find("a :count|b :nmae|c :nmae")).toEqual([
+    ["pl", "a", 19],
+    ["pl", "a", 27],
+  ]);
+});
+
+test.each<[string, object, readonly string[]]>([
+  ["characters", { a: 4, b: { characters: 4 } }, ["a", "b"]],
+  ["more characters", { a: 5, b: { characters: 5 } }, []],
+  ["columns, of which wide letters take two", { a: { columns: 9 }, b: { columns: 5 } }, ["a"]],
+  ["as many columns as it takes", { a: { columns: 10 } }, []],
+  ["columns of plain letters", { b: { columns: 4 } }, ["b"]],
+])("limits in %s", async (_, limits, keys) => {
+  const found = await findingsOf("text/length", { limits }, '{"a":"x","b":"x"}', {
+    ja: '{"a":"時刻表一覧","b":"abcde"}',
+  });
+  expect(found.map(([, key]) => key)).toEqual(keys);
+});
+
+test("patterns of `only` go by the book's own separator", async () => {
+  const find = (separator: string, pattern: string) =>
+    findingsOf(
+      "key/missing",
+      { naming: { separator, shape: "flat" }, only: { [pattern]: ["de"] } },
+      `{"legal${separator}note":"x","legal${separator}a${separator}b":"x"}`,
+      { de: `{"legal${separator}note":"x","legal${separator}a${separator}b":"x"}`, fr: "{}" },
+    );
+  expect((await find("/", "legal/*")).map(([locale, key]) => [locale, key])).toEqual([["fr", "legal/a/b"]]);
+  expect(await find("/", "legal/**")).toEqual([]);
+  expect((await find("/", "legal.*")).map(([, key]) => key)).toEqual(["legal/a/b", "legal/note"]);
+  expect((await find(".", "legal.*")).map(([, key]) => key)).toEqual(["legal.a.b"]);
+});

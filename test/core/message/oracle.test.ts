@@ -47,9 +47,12 @@ describe("messages are taken, refused and filled as ICU4J does it", () => {
     cases.forEach(agree);
   });
 
-  test("on new messages, where ICU4J is there to ask", () => {
+  // Where ICU4J is not installed the test is shown as skipped: nothing was asked.
+  const isHere = askIcu(icuQuestions(1, 1)) !== undefined;
+  (isHere ? test : test.skip)("on new messages, asked of ICU4J on this machine", () => {
     const cases = askIcu(icuQuestions(Date.now() % 2 ** 31, 3000));
-    (cases ?? []).forEach(agree);
+    expect(cases?.length).toBeGreaterThan(2000);
+    cases?.forEach(agree);
   });
 });
 
@@ -75,7 +78,10 @@ describe("styles of numbers and dates are refused as ICU4J refuses them", () => 
     agreeOn(cases);
   });
 
-  test("on new ones, where ICU4J is there to ask", () => {
-    agreeOn(askIcu(styleQuestions(Date.now() % 2 ** 31, 1000)) ?? []);
+  const isHere = askIcu(styleQuestions(1, 1)) !== undefined;
+  (isHere ? test : test.skip)("on new ones, asked of ICU4J on this machine", () => {
+    const cases = askIcu(styleQuestions(Date.now() % 2 ** 31, 1000)) ?? [];
+    expect(cases.length).toBeGreaterThan(500);
+    agreeOn(cases);
   });
 });

@@ -79,6 +79,16 @@ describe("keys in step", () => {
     expect(files.contents.has("fond-ledger/app.de.attic.txt")).toBe(false);
   });
 
+  test("a key that comes back with another source text counts as stale, with the same as not", () => {
+    const { files, project } = open();
+    reconcile(files, project);
+    const whole = files.contents.get("texts/en.json") ?? "";
+    files.contents.set("texts/en.json", en({ count: "{n, plural, one {# boat} other {# boats}}" }));
+    reconcile(files, project);
+    files.contents.set("texts/en.json", whole.replace("Sailings", "Departures"));
+    expect(reconcile(files, project).summary).toEqual({ "keys restored": 2, "translations stale": 2 });
+  });
+
   test("extra keys can be left", () => {
     const { project } = open({
       "texts/de.json": '{\n  "home": {\n    "title": "A",\n    "count": "B",\n    "more": "C"\n  }\n}\n',
