@@ -1,3 +1,4 @@
+import { splitForms } from "../core/message/forms.js";
 import type { ExtractPlan } from "../core/extract/extract.js";
 import type { BookBalance } from "../core/ledger/balance.js";
 import type { OutstandingText } from "../core/ledger/outstanding.js";
@@ -38,7 +39,17 @@ export function sumCounts(result: SurveyResult): VerdictCounts {
 export function findingsJson(command: string, findings: readonly Finding[]): string {
   const counts = { error: 0, warning: 0, info: 0 };
   for (const { severity } of findings) counts[severity]++;
-  return documentFor(command, { findings, counts });
+  return documentFor(command, { findings: findings.map(shownFinding), counts });
+}
+
+/** A finding without what only the program understands: the places of a fix in plural forms that are kept in several keys. */
+function shownFinding(finding: Finding): object {
+  const { fix } = finding;
+  if (!fix || !("text" in fix) || !splitForms(fix.text)) return finding;
+  const forms = Object.fromEntries(
+    (splitForms(fix.text) ?? []).map(({ selector, text }) => [selector, text]),
+  );
+  return { ...finding, fix: { forms } };
 }
 
 export function balanceJson(books: readonly BookBalance[]): string {

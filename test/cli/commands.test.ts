@@ -778,3 +778,49 @@ describe("init asks what the files do not tell", () => {
     expect(stderr).toContain("Source locale?");
   });
 });
+
+describe("plural forms that are kept in several keys", () => {
+  const book = {
+    name: "app",
+    files: "t/{locale}.json",
+    syntax: "double-brace",
+    plurals: "suffix",
+    code: ["c.tsx"],
+    lookups: [{ call: "t", default: 1 }],
+  };
+  const folder = () =>
+    temporaryProject({
+      "fond.config.json": JSON.stringify({ source: "en", targets: ["de", "pl"], books: [book] }),
+      "c.tsx": 'export const a = () => [t("boat", "x {{count}} y", { count: 1 }), t("gone")];\n',
+      "t/en.json":
+        '{"boat_one":"{{count}} boat  ","boat_other":"{{count}} boats","car_one":"TODO car","car_other":"cars"}',
+      "t/de.json": '{"boat_one":"{{cuont}} Boot","boat_other":"{{count}} Boote ","x_one":"q","x_other":"r"}',
+      "t/pl.json": '{"boat_one":"","boat_other":"","car_one":"","car_other":null}',
+    });
+
+  test.each<readonly [string, ...string[]]>([
+    ["lint"],
+    ["lint", "--format", "json"],
+    ["lint", "--format", "sarif"],
+    ["lint", "--format", "markdown"],
+    ["lint", "--fix"],
+    ["reconcile"],
+    ["balance", "--todo"],
+    ["balance", "--todo", "--format", "json"],
+    ["preview", "**"],
+    ["convert", "--plurals", "inline", "--syntax", "icu"],
+  ])("are shown as forms by %s %s %s", async (...args) => {
+    const { stdout, stderr } = await fond(folder(), ...args);
+    expect(stdout + stderr).not.toContain("⟦");
+    expect((stdout + stderr).length).toBeGreaterThan(20);
+  });
+
+  test("a fix lists them by category", async () => {
+    const { findings } = json((await fond(folder(), "lint", "--format", "json")).stdout) as {
+      findings: { fix?: object }[];
+    };
+    expect(findings.flatMap(({ fix }) => fix ?? [])).toContainEqual({
+      forms: { one: "{{cuont}} Boot", other: "{{count}} Boote" },
+    });
+  });
+});

@@ -1,3 +1,4 @@
+import { showForms } from "../message/forms.js";
 import type { Book } from "../catalog/book.js";
 import type { MessageReader } from "../message/parse.js";
 import type { ReadMessage } from "../message/read-message.js";
@@ -41,7 +42,7 @@ export function outstandingTexts(
             locale,
             ...(namespace !== undefined && { namespace }),
             key: entry.key,
-            source: entry.text,
+            source: showForms(entry.text),
             words: wordsIn(message),
           };
           if (!found) {
@@ -58,8 +59,8 @@ export function outstandingTexts(
             {
               ...base,
               what: standing.stale ? "stale" : "initial",
-              ...(former !== undefined && { former }),
-              text: found.entry.text,
+              ...(former !== undefined && { former: showForms(former) }),
+              text: showForms(found.entry.text),
               file: catalog.file,
               line: catalog.lines.position(found.entry.keySpan.start).line,
             },

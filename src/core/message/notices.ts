@@ -1,6 +1,7 @@
 import type { DataOf, Notice, Wording, WordingData, Wordings } from "../text/wording.js";
 import { lazily } from "../text/lazy.js";
 import { fillMessage } from "./fill.js";
+import { showForms } from "./forms.js";
 import { messageReader } from "./parse.js";
 
 const patterns = lazily(() => messageReader({ syntax: "icu", tags: false }));
@@ -10,8 +11,14 @@ export function fillPattern(pattern: string, data: WordingData): string {
   return pattern.includes("{") ? fillMessage(patterns().read(pattern).nodes, "en", data).text : pattern;
 }
 
-/** A message in one case, by its whole id. */
-export function noticeOf(messageId: string, { message, remedy }: Wording, data: WordingData): Notice {
+/** A message in one case, by its whole id. Plural forms that are kept in several keys are shown one after the other. */
+export function noticeOf(messageId: string, { message, remedy }: Wording, values: WordingData): Notice {
+  const data = Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [
+      name,
+      typeof value === "string" ? showForms(value) : value,
+    ]),
+  );
   return { messageId, data, message: fillPattern(message, data), remedy: fillPattern(remedy, data) };
 }
 

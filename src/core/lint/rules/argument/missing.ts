@@ -1,5 +1,4 @@
 import { hasForms } from "../../../catalog/plural-keys.js";
-import { showForms } from "../../../message/forms.js";
 import { isQuotedAway, matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
@@ -36,8 +35,7 @@ export const argumentMissing = defineRule({
         ? source.message.source.slice(written.span.start, written.span.end)
         : `{${name}}`;
       const argument = context.argument(name);
-      if (hasForms(source.entry))
-        target.report("missing-in-forms", { argument, source: showForms(source.entry.text) });
+      if (hasForms(source.entry)) target.report("missing-in-forms", { argument, source: source.entry.text });
       else target.report("missing", { argument, written: sample.length > 60 ? `{${name}, …}` : sample });
     }
   },

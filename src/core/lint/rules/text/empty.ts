@@ -1,4 +1,3 @@
-import { showForms } from "../../../message/forms.js";
 import { defineRule } from "../../rule.js";
 
 export const textEmpty = defineRule({
@@ -30,7 +29,7 @@ export const textEmpty = defineRule({
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, key);
     if (source?.entry.text.trim() === "") return;
     const name = entry.kind === "null" ? "null" : "empty";
-    if (source) view.report(`${name}-translation`, { key, source: showForms(source.entry.text) });
+    if (source) view.report(`${name}-translation`, { key, source: source.entry.text });
     else view.report(name, { key });
   },
 });
