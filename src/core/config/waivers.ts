@@ -166,20 +166,26 @@ function makeWaivers(
   };
 }
 
-/** The file of waivers with one more at its end, written as the tool writes it. `undefined` stands for no file yet. */
+/** The file of waivers with more at its end, written as the tool writes it. `undefined` stands for no file yet. */
 export function addWaivers(before: string | undefined, added: readonly Waiver[]): string {
   const start = before ?? '{\n  "waivers": []\n}\n';
-  return added.reduce(
-    (text, waiver) =>
-      applyEdits(
-        text,
-        modify(text, ["waivers", -1], waiver, {
-          isArrayInsertion: true,
-          formattingOptions: { insertSpaces: true, tabSize: 2, eol: text.includes("\r\n") ? "\r\n" : "\n" },
-        }),
-      ),
-    start,
-  );
+  const [first, ...rest] = added;
+  if (first === undefined) return start;
+  const one = applyEdits(start, insertion(start, first));
+  // All others go to the same place: each would be written there if it were the only one.
+  const others = rest.map((waiver) => insertion(one, waiver));
+  const offset = others[0]?.[0]?.offset;
+  if (others.some((edits) => edits.length !== 1 || edits[0]?.length !== 0 || edits[0].offset !== offset))
+    return rest.reduce((text, waiver) => applyEdits(text, insertion(text, waiver)), one);
+  const content = others.map(([edit]) => edit?.content ?? "").join("");
+  return offset === undefined ? one : one.slice(0, offset) + content + one.slice(offset);
+}
+
+function insertion(text: string, waiver: Waiver) {
+  return modify(text, ["waivers", -1], waiver, {
+    isArrayInsertion: true,
+    formattingOptions: { insertSpaces: true, tabSize: 2, eol: text.includes("\r\n") ? "\r\n" : "\n" },
+  });
 }
 
 /** The file of waivers with the names of renamed keys in it: one key, or with a `*` at their ends a group. */

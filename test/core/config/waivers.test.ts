@@ -1,3 +1,4 @@
+import { parse } from "../../../src/core/text/jsonc.js";
 import { describe, expect, test } from "@jest/globals";
 import { addWaivers, loadWaivers, type Waiver } from "../../../src/core/config/waivers.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
@@ -126,4 +127,21 @@ test("what is waived is not listed by the survey, hidden by lint, and told of wh
   expect(found.filter(({ rule }) => rule === "waiver/idle")).toMatchObject([
     { file: "fond.waivers.json", severity: "warning" },
   ]);
+});
+
+test.each([
+  ["no file", undefined],
+  ["an empty list", '{\n  "waivers": []\n}\n'],
+  ["a list on one line", '{ "waivers": [{ "rule": "a/b", "reason": "x" }] }'],
+  [
+    "comments and another indent",
+    '{\n    // ours\n    "waivers": [\n        { "rule": "a/b", "reason": "x" } // one\n    ]\n}\n',
+  ],
+  ["line ends of Windows", '{\r\n  "waivers": [\r\n    { "rule": "a/b", "reason": "x" }\r\n  ]\r\n}\r\n'],
+])("many waivers are added as one after the other would be: %s", (_, before) => {
+  const added = ["k1", "k2", "k3"].map((key) => ({ rule: "text/space", key, reason: "agreed" }));
+  const inTurn = added.reduce<string | undefined>((text, one) => addWaivers(text, [one]), before);
+  expect(addWaivers(before, added)).toBe(inTurn);
+  const { waivers } = parse(addWaivers(before, added)) as { waivers: object[] };
+  expect(waivers.slice(-3)).toEqual(added);
 });
