@@ -1,3 +1,5 @@
+import { prepareReaders, readSource } from "../../../src/core/source/read.js";
+import { readableText } from "../../../src/core/source/model.js";
 import { expect, test } from "@jest/globals";
 import { readScript } from "../../../src/core/source/readers/script/script.js";
 import { nestsTooDeep } from "../../../src/core/source/readers/script/depth.js";
@@ -32,4 +34,28 @@ test("long files are read whatever they list", () => {
   expect(nestsTooDeep(list)).toBe(false);
   const sum = `export const x = ${Array.from({ length: 9_000 }, (_, at) => `a${at}`).join(" + ")};\n`;
   expect(nestsTooDeep(sum)).toBe(false);
+});
+
+test.each([
+  ["custom elements", "a.jsp", (count: number) => `${"<c:i-x>\n".repeat(count)}Our boats`],
+  ["sections", "a.html", (count: number) => `${"<div>\n".repeat(count)}Our boats${"</div>\n".repeat(count)}`],
+  ["inline elements", "a.vue", (count: number) => `<template>${"<b>\n".repeat(count)}Our boats</template>`],
+  [
+    "links in components",
+    "a.svelte",
+    (count: number) => `${"<a>\n".repeat(count)}Our boats${"</a>\n".repeat(count)}`,
+  ],
+  ["closing tags of what is not open", "a.erb", (count: number) => `<p>Our boats</p>${"</x>\n".repeat(count)}`],
+])("markup with %s nested by the thousands is read, the text in it too", async (_, file, make) => {
+  await prepareReaders([file]);
+  for (const count of [150, 40_000]) {
+    const start = performance.now();
+    const { literals } = readSource(file, make(count), false, noShapes);
+    expect([count, literals.map(({ pieces }) => readableText(pieces)).join()]).toEqual([
+      count,
+      expect.stringContaining("Our boats"),
+    ]);
+    // Quadratic reading takes minutes.
+    expect(performance.now() - start).toBeLessThan(10_000);
+  }
 });

@@ -130,6 +130,9 @@ function withBareCounts(pieces: readonly Piece[]): readonly Piece[] {
   return rename(pieces);
 }
 
+/** So many characters of a callee are looked at: its last name is at its end. */
+const longestCallee = 600;
+
 class CodeReader {
   readonly literals: Literal[] = [];
   readonly lookups: Lookup[] = [];
@@ -650,7 +653,9 @@ class CodeReader {
     const given = node.children.find(({ type }) => this.spec.arguments.includes(type));
     const head = childIn(node, "function") ?? undefined;
     const end = given?.start ?? head?.end ?? node.end;
-    const written = withoutQuoted(this.text.slice(node.start, end), `"'`, () => "_")
+    // Of a chain of thousands of calls the last name is asked for, call by call.
+    const start = Math.max(node.start, end - longestCallee);
+    const written = withoutQuoted(this.text.slice(start, end), `"'`, () => "_")
       .replace(/\s+/g, "")
       .replace(/^new(?=[A-Z])/, "");
     return written

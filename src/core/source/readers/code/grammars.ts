@@ -32,7 +32,7 @@ async function start(): Promise<TreeSitter> {
 }
 
 /** After so many milliseconds, and one more for each thousand characters, a parser is stopped: the file counts as one that does not parse. */
-const longestParse = 1_500;
+const longestParse = 800;
 
 /** Parses code. Throws where the language's grammar is not loaded: that is a mistake of the caller. */
 export function parseCode(language: CodeLanguage, text: string): CodeNode {

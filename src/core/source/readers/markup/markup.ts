@@ -75,6 +75,9 @@ const emptyElements = new Set("br wbr img input hr svg".split(" "));
 const skippedElements = new Set(["script", "style"]);
 
 class MarkupReader {
+  /** Whether elements are part of a sentence, and whether they are empty: asked at each level above them. */
+  private readonly inline = new Map<MarkupElement, boolean>();
+  private readonly empty = new Map<MarkupElement, boolean>();
   readonly literals: Literal[] = [];
   readonly lookups: Lookup[] = [];
   readonly mentions = new Set<string>();
@@ -486,6 +489,14 @@ class MarkupReader {
   }
 
   private isInline(element: MarkupElement): boolean {
+    const known = this.inline.get(element);
+    if (known !== undefined) return known;
+    const found = this.isInlineNow(element);
+    this.inline.set(element, found);
+    return found;
+  }
+
+  private isInlineNow(element: MarkupElement): boolean {
     if (this.isLookupElement(element)) return false;
     const name = element.name.toLowerCase();
     const isCustom = /[A-Z]/.test(element.name) || element.name.includes("-");
@@ -500,9 +511,13 @@ class MarkupReader {
   }
 
   private isEmpty(element: MarkupElement): boolean {
-    return element.children.every((child) =>
+    const known = this.empty.get(element);
+    if (known !== undefined) return known;
+    const found = element.children.every((child) =>
       child.kind === "text" ? this.isBlank(child) : this.isEmpty(child),
     );
+    this.empty.set(element, found);
+    return found;
   }
 
   private isBlank(node: MarkupText): boolean {

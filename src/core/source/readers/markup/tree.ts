@@ -1,3 +1,4 @@
+import { deepestNesting } from "../../../text/nesting.js";
 import { voidElements } from "../../../text/html-elements.js";
 import { Tokenizer, TokenizerMode, type Token, type TokenHandler } from "parse5";
 import type { Span } from "../../../text/span.js";
@@ -71,6 +72,10 @@ export function readTree(text: string): MarkupElement {
     close: undefined,
   };
   let current = root;
+  let depth = 0;
+  const leave = (to: MarkupElement) => {
+    for (; current !== to && current.parent; current = current.parent) depth--;
+  };
   const addText = (token: Token.CharacterToken) => {
     const location = token.location;
     if (!location) return;
@@ -83,7 +88,7 @@ export function readTree(text: string): MarkupElement {
       const location = token.location;
       if (!location) return;
       const closes = closedBy[token.tagName];
-      if (closes?.includes(current.name.toLowerCase()) && current.parent) current = current.parent;
+      if (closes?.includes(current.name.toLowerCase()) && current.parent) leave(current.parent);
       const name = text.slice(location.startOffset + 1, location.startOffset + 1 + token.tagName.length);
       const element: MarkupElement = {
         kind: "element",
@@ -99,12 +104,15 @@ export function readTree(text: string): MarkupElement {
       };
       current.children.push(element);
       if (token.selfClosing || (voidElements.has(name) && name === name.toLowerCase())) return;
-      current = element;
       const mode = rawText[token.tagName];
       if (mode !== undefined) {
         tokenizer.lastStartTagName = token.tagName;
         tokenizer.state = mode;
       }
+      // What reads the tree goes down by recursion: what is in deeper elements stands beside them.
+      if (depth >= deepestNesting && mode === undefined) return;
+      current = element;
+      depth++;
     },
     onEndTag(token) {
       const location = token.location;
@@ -113,7 +121,7 @@ export function readTree(text: string): MarkupElement {
       while (open && open.name.toLowerCase() !== token.tagName) open = open.parent;
       if (!open?.parent) return;
       open.close = { start: location.startOffset, end: location.endOffset };
-      current = open.parent;
+      leave(open.parent);
     },
     onCharacter: addText,
     onWhitespaceCharacter: addText,
