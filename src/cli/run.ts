@@ -68,6 +68,7 @@ function programFor({ stdout, stderr }: Io): Command {
     )
     .version(manifestVersion(), "--version", "print the version")
     .helpOption("--help", "print this help")
+    .helpCommand("help [command]", "Print the help of a command")
     .showSuggestionAfterError()
     .configureOutput({
       writeOut: (text) => void stdout.write(text),

@@ -130,8 +130,8 @@ function withBareCounts(pieces: readonly Piece[]): readonly Piece[] {
   return rename(pieces);
 }
 
-/** So many characters of a callee are looked at: its last name is at its end. */
-const longestCallee = 600;
+/** A callee of more characters than this is read from its end. */
+const longestCallee = 2_000;
 
 class CodeReader {
   readonly literals: Literal[] = [];
@@ -653,9 +653,12 @@ class CodeReader {
     const given = node.children.find(({ type }) => this.spec.arguments.includes(type));
     const head = childIn(node, "function") ?? undefined;
     const end = given?.start ?? head?.end ?? node.end;
-    // Of a chain of thousands of calls the last name is asked for, call by call.
-    const start = Math.max(node.start, end - longestCallee);
-    const written = withoutQuoted(this.text.slice(start, end), `"'`, () => "_")
+    // Of a chain of thousands of calls only the last names matter; each call in it asks for its own.
+    const callee =
+      end - node.start > longestCallee
+        ? (/[\p{L}\p{N}_$@.:>?!-]*$/u.exec(this.text.slice(end - 100, end))?.[0] ?? "")
+        : this.text.slice(node.start, end);
+    const written = withoutQuoted(callee, `"'`, () => "_")
       .replace(/\s+/g, "")
       .replace(/^new(?=[A-Z])/, "");
     return written
