@@ -97,20 +97,20 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
       noteProblems(ledger.problems, notes);
       // Without its records every translation would count as new.
       if (ledger.problems.some(({ isUnreadable }) => isUnreadable)) continue;
-      const work = new LocaleWork(
+      const work = new LocaleWork({
         book,
         locale,
         ledger,
         reader,
         options,
+        sources,
+        origins,
+        rowsOf: rows,
         notes,
         tally,
         edits,
-        sources,
-        origins,
         former,
-        rows,
-      );
+      });
       work.changeCatalogs();
       changes.push(...work.ledgerChanges());
       for (const one of work.outdated) madeFrom.add(one);
@@ -224,6 +224,32 @@ function withFormer(sources: SourceTexts, former: ReadonlyMap<string, readonly S
 /** So many texts are compared with each other at most, to tell which key may be which under another name. */
 const mostComparedTexts = 100_000;
 
+/** What reconciling one locale of a book reads, and where it puts what it finds. */
+interface LocaleJob {
+  readonly book: Book;
+  readonly locale: string;
+  readonly ledger: Ledger;
+  readonly reader: MessageReader;
+  readonly options: ReconcileOptions;
+  readonly sources: SourceTexts;
+  readonly origins: ((locale: string, fullKey: string, text: string) => Origin | undefined) | undefined;
+  readonly rowsOf: (source: Catalog) => readonly SourceRow[];
+  /** What is skipped, counted and changed, of all locales together. */
+  readonly notes: PlanNote[];
+  readonly tally: Record<
+    | "keys added"
+    | "untranslated copies renewed"
+    | "keys renamed"
+    | "keys restored"
+    | "keys set aside"
+    | "translations stale",
+    number
+  >;
+  readonly edits: CatalogEdits;
+  /** Source texts of the past that history shows, for the ledger. */
+  readonly former: Map<string, SourceText[]>;
+}
+
 class LocaleWork {
   /** What translations were made from that is not the source text of today, as full key and digest. */
   readonly outdated: string[] = [];
@@ -235,30 +261,8 @@ class LocaleWork {
   private readonly separator: string;
   private readonly inherits: boolean;
 
-  constructor(
-    private readonly book: Book,
-    private readonly locale: string,
-    private readonly ledger: Ledger,
-    private readonly reader: MessageReader,
-    private readonly options: ReconcileOptions,
-    private readonly notes: PlanNote[],
-    private readonly tally: Record<
-      | "keys added"
-      | "untranslated copies renewed"
-      | "keys renamed"
-      | "keys restored"
-      | "keys set aside"
-      | "translations stale",
-      number
-    >,
-    private readonly edits: CatalogEdits,
-    private readonly sources: SourceTexts,
-    private readonly origins:
-      ((locale: string, fullKey: string, text: string) => Origin | undefined) | undefined,
-    /** Source texts of the past that history shows, for the ledger. */
-    private readonly former: Map<string, SourceText[]>,
-    private readonly rowsOf: (source: Catalog) => readonly SourceRow[],
-  ) {
+  constructor(private readonly job: LocaleJob) {
+    const { book, locale, ledger } = job;
     this.attic = new Map(ledger.attic);
     this.separator = separatorsOf(book.config).parts;
     this.inherits = parentsOf(locale).some(
@@ -268,7 +272,7 @@ class LocaleWork {
 
   changeCatalogs(): void {
     this.findRenames();
-    for (const catalog of this.book.catalogsOf(this.locale)) this.changeCatalog(catalog);
+    for (const catalog of this.job.book.catalogsOf(this.job.locale)) this.changeCatalog(catalog);
   }
 
   /** New keys whose text is that of a key which left the source: full key to the entry that has its translation. */
@@ -278,7 +282,7 @@ class LocaleWork {
 
   /** Keys that left the source and keys that are new there with the very text: the key was renamed or moved. */
   private findRenames(): void {
-    const { book, locale, ledger } = this;
+    const { book, locale, ledger } = this.job;
     const gone = new Map<string, { entry: Entry; full: string; record: LedgerRecord }[]>();
     for (const catalog of book.catalogsOf(locale)) {
       if (!isWhole(catalog)) continue;
@@ -292,7 +296,7 @@ class LocaleWork {
         gone.set(record.source, [...(gone.get(record.source) ?? []), { entry, full, record }]);
       }
     }
-    if (gone.size === 0 || this.options.keepExtra) return;
+    if (gone.size === 0 || this.job.options.keepExtra) return;
     const fresh: { full: string; source: Entry; catalog: Catalog }[] = [];
     for (const catalog of book.catalogsOf(locale)) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
@@ -320,12 +324,12 @@ class LocaleWork {
     const texts = new Map<string, string>();
     for (const one of [...gone.values()].flat()) {
       if (this.moved.has(one.entry)) continue;
-      const text = sourceTextOf(this.sources, one.full, one.record.source);
+      const text = sourceTextOf(this.job.sources, one.full, one.record.source);
       if (text !== undefined && text.length > 8) texts.set(text, one.full);
     }
     const [first] = unmatched;
     if (first && unmatched.length * texts.size > mostComparedTexts)
-      this.notes.push({
+      this.job.notes.push({
         file: first.catalog.file,
         ...say("too-many", { added: unmatched.length, removed: texts.size }),
       });
@@ -343,7 +347,7 @@ class LocaleWork {
     const alike = nearest(source.text, texts.keys());
     const old = alike === undefined ? undefined : texts.get(alike);
     if (alike === undefined || old === undefined || !isAlike(alike, source.text)) return;
-    this.notes.push({
+    this.job.notes.push({
       file: catalog.file,
       ...say("renamed", {
         key: full,
@@ -356,7 +360,8 @@ class LocaleWork {
 
   ledgerChanges(): FileChange[] {
     for (const [full, { source }] of this.attic) this.outdated.push(`${full}\u0000${source}`);
-    const { ledger, records, unchanged } = this;
+    const { records, unchanged } = this;
+    const { ledger } = this.job;
     if (records.size === 0 && unchanged.length === ledger.size)
       return ledgerChanges(ledger, undefined, this.attic);
     for (const full of unchanged) {
@@ -367,7 +372,7 @@ class LocaleWork {
   }
 
   private changeCatalog(catalog: Catalog): void {
-    const source = this.book.catalog(this.book.sourceLocale, catalog.namespace);
+    const source = this.job.book.catalog(this.job.book.sourceLocale, catalog.namespace);
     const broken = [catalog, ...(source ? [source] : [])].find((one) => !isWhole(one));
     if (broken) {
       this.keepRecords(catalog);
@@ -376,17 +381,17 @@ class LocaleWork {
     }
     if (!this.hasSource(source) && catalog.byKey.size > 0) {
       this.keepRecords(catalog);
-      const wanted = this.book.layout.path(this.book.sourceLocale, catalog.namespace);
-      this.notes.push({
+      const wanted = this.job.book.layout.path(this.job.book.sourceLocale, catalog.namespace);
+      this.job.notes.push({
         file: catalog.file,
         ...say("no-source-catalog", { file: wanted }),
         undone: "broken",
       });
       return;
     }
-    const rows = source ? this.rowsOf(source) : [];
+    const rows = source ? this.job.rowsOf(source) : [];
     const isAligned = source !== undefined && haveSameKeys(catalog, source);
-    const extra = this.options.keepExtra || isAligned ? [] : this.extraIn(catalog, source);
+    const extra = this.job.options.keepExtra || isAligned ? [] : this.extraIn(catalog, source);
     const added: PathText[] = [];
     const renewed: PathText[] = [];
     const placement = this.placements.get(catalog) ?? placementIn(catalog, this.separator, extra);
@@ -398,15 +403,16 @@ class LocaleWork {
       else this.addMissing(catalog, row.entry, placement, added);
     }
     for (const entry of extra) if (!this.moved.has(entry)) this.setAside(catalog, entry);
-    if (renewed.length > 0) this.edits.edit(catalog, { set: renewed });
+    if (renewed.length > 0) this.job.edits.edit(catalog, { set: renewed });
     if (added.length > 0 || extra.length > 0)
       this.editEntries(catalog, source, rows, added, extra, placement);
-    if (source && catalog.format.comments && this.book.config.hints) this.writeHints(catalog, source, rows);
+    if (source && catalog.format.comments && this.job.book.config.hints)
+      this.writeHints(catalog, source, rows);
   }
 
   /** The entries of a catalog that its source lacks, but for those that the configuration allows. */
   private extraIn(catalog: Catalog, source: Catalog | undefined): Entry[] {
-    const { book, locale } = this;
+    const { book, locale } = this.job;
     return [...catalog.byKey.values()].filter(
       (entry) =>
         !source?.byKey.has(entry.key) && !book.allows(locale, book.codeKey(catalog.namespace, entry.key)),
@@ -422,10 +428,10 @@ class LocaleWork {
     placement: Placement,
   ): void {
     if (!source && extra.length === catalog.byKey.size) {
-      this.edits.remove(catalog);
+      this.job.edits.remove(catalog);
       return;
     }
-    this.edits.edit(catalog, {
+    this.job.edits.edit(catalog, {
       add: added,
       remove: extra.filter((entry) => !entry.isInherited).map((entry) => entry.path),
       order: rows.map(({ entry }) => placement.pathOf(entry)),
@@ -435,10 +441,10 @@ class LocaleWork {
   /** What translators find above the entries that are not done: the source text where it is not there itself, and what is said of it. */
   private writeHints(catalog: Catalog, source: Catalog, rows: readonly SourceRow[]): void {
     const byKey = new Map(rows.map((row) => [row.entry.key, row]));
-    this.edits.hint(catalog, (key) => {
+    this.job.edits.hint(catalog, (key) => {
       const row = byKey.get(key);
       if (!row) return undefined;
-      const record = this.records.get(row.full) ?? this.ledger.records.get(row.full);
+      const record = this.records.get(row.full) ?? this.job.ledger.records.get(row.full);
       if (!record) return undefined;
       const isStale = record.source !== row.digest;
       if (record.state !== "initial" && !isStale) return [];
@@ -454,20 +460,20 @@ class LocaleWork {
    */
   private hasSource(source: Catalog | undefined): boolean {
     if (source) return source.exists;
-    return this.book.catalogsOf(this.book.sourceLocale).some(({ exists }) => exists);
+    return this.job.book.catalogsOf(this.job.book.sourceLocale).some(({ exists }) => exists);
   }
 
   /** A source key that this locale lacks: from the attic, or filled as the book wants. */
   private addMissing(catalog: Catalog, source: Entry, placement: Placement, added: PathText[]): void {
-    const full = this.book.fullKey(catalog.namespace, source.key);
-    if (!this.book.expects(this.locale, this.book.codeKey(catalog.namespace, source.key))) return;
+    const full = this.job.book.fullKey(catalog.namespace, source.key);
+    if (!this.job.book.expects(this.job.locale, this.job.book.codeKey(catalog.namespace, source.key))) return;
     const renamed = this.renamed.get(full);
     const kept = this.attic.get(full);
-    if (!kept && !renamed && (this.inherits || this.book.config.fill === "absent")) return;
+    if (!kept && !renamed && (this.inherits || this.job.book.config.fill === "absent")) return;
     const path = placement.pathOf(source);
     const blocker = placement.blocker(path);
     if (blocker) {
-      this.notes.push({
+      this.job.notes.push({
         file: catalog.file,
         ...(catalog.byKey.get(blocker.key) === blocker && catalog.lines.position(blocker.keySpan.start)),
         ...say("blocked", { key: source.key, other: blocker.key }),
@@ -479,7 +485,7 @@ class LocaleWork {
     if (renamed) {
       added.push({ path, text: renamed.entry.text });
       this.records.set(full, renamed.record);
-      this.tally["keys renamed"]++;
+      this.job.tally["keys renamed"]++;
       return;
     }
     if (kept) {
@@ -487,20 +493,20 @@ class LocaleWork {
       added.push({ path, text });
       this.records.set(full, record);
       this.attic.delete(full);
-      this.tally["keys restored"]++;
-      if (record.source !== digestOf(source.text)) this.tally["translations stale"]++;
+      this.job.tally["keys restored"]++;
+      if (record.source !== digestOf(source.text)) this.job.tally["translations stale"]++;
       return;
     }
-    const text = this.book.config.fill === "empty" ? "" : this.sourceTextFor(source.text);
+    const text = this.job.book.config.fill === "empty" ? "" : this.sourceTextFor(source.text);
     added.push({ path, text });
     this.records.set(full, {
       state: "initial",
       source: digestOf(source.text),
       text: digestOf(text),
       origin: "copy",
-      date: this.options.today,
+      date: this.job.options.today,
     });
-    this.tally["keys added"]++;
+    this.job.tally["keys added"]++;
   }
 
   /** Brings the record of a key that is there up to what the texts show. */
@@ -511,7 +517,7 @@ class LocaleWork {
   ): void {
     const { text } = there;
     const digest = digestOf(text);
-    const { ledger } = this;
+    const { ledger } = this.job;
     // Nothing changed: that is so for nearly all.
     if (place !== undefined && ledger.inTurn?.matches(place, sourceDigest, digest)) {
       this.unchanged.push(full);
@@ -524,14 +530,14 @@ class LocaleWork {
     }
     if (known?.text === digest && this.isCopy(full, known, there)) {
       const copy = this.sourceTextFor(source.text);
-      const { today } = this.options;
+      const { today } = this.job.options;
       this.records.set(full, { ...known, source: sourceDigest, text: digestOf(copy), date: today });
       if (copy !== text) renewed.push({ path: there.path, text: copy });
-      this.tally["untranslated copies renewed"]++;
+      this.job.tally["untranslated copies renewed"]++;
       return;
     }
     const record = known ?? this.recordFromHistory(full, source, text, digest);
-    const { reader } = this;
+    const { reader } = this.job;
     const standing = standingOf({
       record,
       source: source.text,
@@ -542,7 +548,7 @@ class LocaleWork {
       digest,
     });
     if (standing.stale) {
-      this.tally["translations stale"]++;
+      this.job.tally["translations stale"]++;
       this.outdated.push(`${full}\u0000${record?.source ?? ""}`);
     }
     if (record?.text === digest) {
@@ -560,15 +566,15 @@ class LocaleWork {
       source: sourceDigest,
       text: digest,
       origin,
-      date: this.options.today,
+      date: this.job.options.today,
     });
   }
 
   /** Whether an entry is still the copy of an older source text that was put there for a start: nobody's work is lost with it. */
   private isCopy(full: string, record: LedgerRecord, there: Entry): boolean {
     if (record.state !== "initial" || record.origin !== "copy" || there.text === "") return false;
-    if (this.book.config.fill !== "source" || there.isInherited) return false;
-    const former = sourceTextOf(this.sources, full, record.source);
+    if (this.job.book.config.fill !== "source" || there.isInherited) return false;
+    const former = sourceTextOf(this.job.sources, full, record.source);
     return (
       record.text === record.source || (former !== undefined && this.sourceTextFor(former) === there.text)
     );
@@ -581,46 +587,46 @@ class LocaleWork {
     text: string,
     digest: string,
   ): LedgerRecord | undefined {
-    const origin = this.origins?.(this.locale, full, text);
+    const origin = this.job.origins?.(this.job.locale, full, text);
     if (!origin || origin.source === source.text || text === "" || text === origin.source) return undefined;
     const old = { digest: digestOf(origin.source), date: origin.date, text: origin.source };
-    const list = this.former.get(full) ?? [];
-    if (!list.some((one) => one.digest === old.digest)) this.former.set(full, [...list, old]);
+    const list = this.job.former.get(full) ?? [];
+    if (!list.some((one) => one.digest === old.digest)) this.job.former.set(full, [...list, old]);
     return { state: "translated", source: old.digest, text: digest, origin: "person", date: origin.date };
   }
 
   private setAside(catalog: Catalog, entry: Entry): void {
-    const full = this.book.fullKey(catalog.namespace, entry.key);
+    const full = this.job.book.fullKey(catalog.namespace, entry.key);
     const digest = digestOf(entry.text);
-    const record = this.ledger.records.get(full) ?? {
+    const record = this.job.ledger.records.get(full) ?? {
       state: "translated",
       source: digest,
       text: digest,
       origin: "person",
-      date: this.options.today,
+      date: this.job.options.today,
     };
     this.attic.set(full, { ...record, text: digest, kept: entry.text });
-    this.tally["keys set aside"]++;
+    this.job.tally["keys set aside"]++;
   }
 
   private keepRecords(catalog: Catalog): void {
     // What could not be read may hold any key of the namespace, so all of its records stay.
-    const prefix = this.book.fullKey(catalog.namespace, "");
-    for (const [full, record] of this.ledger.records)
+    const prefix = this.job.book.fullKey(catalog.namespace, "");
+    for (const [full, record] of this.job.ledger.records)
       if (full.startsWith(prefix)) this.records.set(full, record);
   }
 
   private noteBroken(catalog: Catalog): void {
-    if (this.notes.some((note) => note.file === catalog.file)) return;
-    this.notes.push(unreadNote(catalog));
+    if (this.job.notes.some((note) => note.file === catalog.file)) return;
+    this.job.notes.push(unreadNote(catalog));
   }
 
   /** The source text as a start for the translator, its plurals given the locale's categories. */
   private sourceTextFor(text: string): string {
-    const message = this.reader.read(text);
+    const message = this.job.reader.read(text);
     if (message.problems.length > 0 || message.facts.plurals.length === 0) return text;
-    const nodes = scaffoldPlurals(message.nodes, this.locale);
-    return nodes === message.nodes ? text : this.reader.print(nodes);
+    const nodes = scaffoldPlurals(message.nodes, this.job.locale);
+    return nodes === message.nodes ? text : this.job.reader.print(nodes);
   }
 }
 

@@ -45,17 +45,18 @@ test.each([
     "a.svelte",
     (count: number) => `${"<a>\n".repeat(count)}Our boats${"</a>\n".repeat(count)}`,
   ],
-  ["closing tags of what is not open", "a.erb", (count: number) => `<p>Our boats</p>${"</x>\n".repeat(count)}`],
+  [
+    "closing tags of what is not open",
+    "a.erb",
+    (count: number) => `<p>Our boats</p>${"</x>\n".repeat(count)}`,
+  ],
 ])("markup with %s nested by the thousands is read, the text in it too", async (_, file, make) => {
   await prepareReaders([file]);
   for (const count of [150, 40_000]) {
-    const start = performance.now();
     const { literals } = readSource(file, make(count), false, noShapes);
     expect([count, literals.map(({ pieces }) => readableText(pieces)).join()]).toEqual([
       count,
       expect.stringContaining("Our boats"),
     ]);
-    // Quadratic reading takes minutes.
-    expect(performance.now() - start).toBeLessThan(10_000);
   }
 });
