@@ -60,3 +60,10 @@ test.each([
     ]);
   }
 });
+
+test("a script with very many backslashes in a row does not reach the parser, whose errors would take all memory", () => {
+  const broken = `class A {\n  lab${"\\".repeat(40_000)}\n}\n`;
+  expect(readScript("a.ts", broken, false, noShapes).problems[0]?.messageId).toBe("source/backslashes");
+  const sound = `const a = <p>Our ${"\\".repeat(60)} boats</p>;\n`;
+  expect(readScript("a.tsx", sound, false, noShapes).problems).toEqual([]);
+});

@@ -87,7 +87,7 @@ function attacks(pattern: AST.Pattern): readonly (readonly [lead: string, pump: 
     for (const { elements } of alternatives) {
       let before = lead;
       for (const element of elements) {
-        if (element.type === "Quantifier" && element.max > 100)
+        if (element.type === "Quantifier" && element.max > 1_000)
           for (const pump of samples(element.element)) if (pump !== "") found.push([before, pump]);
         const inner = element.type === "Quantifier" ? element.element : element;
         if ("alternatives" in inner) visit(inner.alternatives, before);
@@ -102,7 +102,7 @@ function attacks(pattern: AST.Pattern): readonly (readonly [lead: string, pump: 
   return found.length === 0 ? [] : [...found, ...opening];
 }
 
-/** How many characters a text of attack has, and how many milliseconds matching may take with it. */
+/** How many characters a text of attack has that repeats one, and how many milliseconds matching may take with it. */
 const length = 20_000;
 const longest = 100;
 
@@ -120,7 +120,9 @@ function weakness({ source, flags }: Pattern): string | undefined {
       if (seen.has(id)) continue;
       seen.add(id);
       // Short ones first: what takes exponential time shows there.
-      for (const size of [28, 400, length]) {
+      // The longer what is repeated, the fewer places there are to begin at: quadratic time shows later.
+      const longestText = Math.round(length * Math.sqrt(Math.min(pump.length, 9)));
+      for (const size of [28, 400, longestText]) {
         const text = lead + pump.repeat(Math.ceil(size / pump.length)) + end;
         const allowed = longest;
         // The machine may have been busy: a pattern that is slow is slow again.

@@ -656,7 +656,8 @@ class CodeReader {
     // Of a chain of thousands of calls only the last names matter; each call in it asks for its own.
     const callee =
       end - node.start > longestCallee
-        ? (/[\p{L}\p{N}_$@.:>?!-]*$/u.exec(this.text.slice(end - 100, end))?.[0] ?? "")
+        ? (/(?<![\p{L}\p{N}_$@.:>?!-])[\p{L}\p{N}_$@.:>?!-]+$/u.exec(this.text.slice(end - 100, end))?.[0] ??
+          "")
         : this.text.slice(node.start, end);
     const written = withoutQuoted(callee, `"'`, () => "_")
       .replace(/\s+/g, "")

@@ -64,6 +64,10 @@ const say = notices("source", {
     message: "the code is nested too deeply to parse",
     remedy: 'fix it, or exclude the file with the book\'s "ignore"',
   },
+  backslashes: {
+    message: "the code has hundreds of backslashes in a row",
+    remedy: 'fix it, or exclude the file with the book\'s "ignore"',
+  },
   unparsed: {
     message: "the code does not parse",
     remedy: 'fix it, or exclude the file with the book\'s "ignore"',
@@ -118,6 +122,8 @@ export function parseAnew(file: string, text: string): ParsedScript {
         ? "ts"
         : "jsx";
   if (nestsTooDeep(text)) return unparsed(file, say("too-deep-to-parse", {}));
+  // The parser words each wrong escape with its whole line: 20 KB of them take half a gigabyte.
+  if (/\\{200}/.test(text)) return unparsed(file, say("backslashes", {}));
   const parse = (sourceType: "unambiguous" | "commonjs") =>
     parseSync(file, text, {
       lang,
