@@ -1,4 +1,6 @@
 import { KeyPool } from "../catalog/key-pool.js";
+import { pluralCategoryNames } from "../locale/plural-rules.js";
+import { joinForms, splitForms } from "../message/forms.js";
 import type { Files } from "../files/files.js";
 import type { FileChange } from "../plan/plan.js";
 import { entryStates, origins, type LedgerRecord } from "./record.js";
@@ -74,7 +76,7 @@ export function readLedger(
   );
   const { isInTurn } = lines;
   const atticText = readLines(files, atticFile, problems, (key, record, rest) => {
-    const kept = rest.length === 1 ? unescapeField(rest[0] ?? "") : undefined;
+    const kept = textOfFields(rest);
     if (kept === undefined) return false;
     attic.set(key, { ...record, kept });
     return true;
@@ -114,7 +116,7 @@ export function ledgerChanges(
     return [];
   const all = records ?? ledger.records;
   const ledgerText = writeLines(all, () => []);
-  const atticText = attic.size === 0 ? undefined : writeLines(attic, ({ kept }) => [escapeField(kept)]);
+  const atticText = attic.size === 0 ? undefined : writeLines(attic, ({ kept }) => textFields(kept));
   const changes: FileChange[] = [];
   if (all.size > 0 || ledger.exists)
     changes.push({ file: ledger.file, before: ledger.texts.ledger, after: ledgerText, isRecord: true });
@@ -123,9 +125,9 @@ export function ledgerChanges(
 }
 
 /** Whether records are the very ones that were read. */
-function isSame<Row>(read: ReadonlyMap<string, Row>, now: ReadonlyMap<string, Row>): boolean {
-  if (read.size !== now.size) return false;
-  for (const [key, row] of now) if (read.get(key) !== row) return false;
+function isSame<Row>(read: ReadonlyMap<string, Row>, wanted: ReadonlyMap<string, Row>): boolean {
+  if (read.size !== wanted.size) return false;
+  for (const [key, row] of wanted) if (read.get(key) !== row) return false;
   return true;
 }
 
@@ -154,8 +156,8 @@ function readLines(
 }
 
 /**
- * Reads a file of the ledger line by line, as fields. A line that `take` makes nothing of, and a conflict marker, is told
- * of and passed over. Gives the file's text; undefined where there is none.
+ * Reads a file of the ledger line by line, as fields. A line that `take` makes nothing of, and a conflict marker, is reported
+ * and skipped. Gives the file's text; undefined where there is none.
  */
 export function readRecords(
   files: Files,
@@ -211,6 +213,28 @@ function writeLines<Row extends LedgerRecord>(
     ];
   });
   return [head, ...lines, ""].join("\n");
+}
+
+/** A text as fields: the text itself, or nothing and a field for each plural form (`one=…`) where the forms have keys of their own. */
+export function textFields(text: string): string[] {
+  const forms = splitForms(text);
+  if (!forms) return [escapeField(text)];
+  return ["", ...forms.map(({ selector, text: form }) => `${selector}=${escapeField(form)}`)];
+}
+
+/** The text that `textFields` wrote; undefined for fields that hold none. */
+export function textOfFields([text, ...rest]: readonly string[]): string | undefined {
+  if (rest.length === 0) return text === undefined ? undefined : unescapeField(text);
+  const forms = rest.map((field) => {
+    const at = field.indexOf("=");
+    return { selector: field.slice(0, Math.max(at, 0)), text: unescapeField(field.slice(at + 1)) };
+  });
+  const isValid = text === "" && forms.every(({ selector }) => isCategory(selector));
+  return isValid ? joinForms(forms) : undefined;
+}
+
+function isCategory(name: string): boolean {
+  return (pluralCategoryNames as readonly string[]).includes(name);
 }
 
 /** Backslash, tab and line ends as `\\`, `\t`, `\n`, `\r`; a leading `#` as `\#`. */

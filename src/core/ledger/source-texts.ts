@@ -1,7 +1,7 @@
 import type { Files } from "../files/files.js";
 import type { FileChange } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
-import { escapeField, readRecords, unescapeField, type LedgerProblem } from "./ledger.js";
+import { escapeField, readRecords, textFields, textOfFields, unescapeField, type LedgerProblem } from "./ledger.js";
 
 /** A source text as it was at some reconcile. */
 export interface SourceText {
@@ -27,10 +27,11 @@ export function readSourceTexts(files: Files, folder: string, book: string): Sou
   const file = `${folder}/${book}.sources.txt`;
   const byKey = new Map<string, SourceText[]>();
   const problems: LedgerProblem[] = [];
-  const written = readRecords(files, file, problems, ([key = "", digest = "", date = "", text, ...rest]) => {
-    if (text === undefined || rest.length > 0 || digest.length !== 16) return false;
+  const written = readRecords(files, file, problems, ([key = "", digest = "", date = "", ...fields]) => {
+    const text = textOfFields(fields);
+    if (text === undefined || digest.length !== 16) return false;
     const full = unescapeField(key);
-    const one = { digest, date, text: unescapeField(text) };
+    const one = { digest, date, text };
     const list = byKey.get(full);
     if (list) list.push(one);
     else byKey.set(full, [one]);
@@ -50,13 +51,13 @@ export function sourceTextOf(texts: SourceTexts, fullKey: string, digest: string
  */
 export function sourceTextChanges(
   texts: SourceTexts,
-  now: ReadonlyMap<string, string>,
+  latest: ReadonlyMap<string, string>,
   today: string,
   isNeeded: (fullKey: string, digest: string) => boolean,
 ): FileChange[] {
   const kept = new Map<string, readonly SourceText[]>();
   let differs = texts.problems.length > 0;
-  for (const [key, text] of now) {
+  for (const [key, text] of latest) {
     const known = texts.byKey.get(key) ?? [];
     const last = known.at(-1);
     if (last?.text === text && known.length === 1) {
@@ -105,7 +106,7 @@ function writeSourceTexts(byKey: ReadonlyMap<string, readonly SourceText[]>): st
     .sort()
     .flatMap((key) =>
       (byKey.get(key) ?? []).map(({ digest, date, text }) =>
-        [escapeField(key), digest, date, escapeField(text)].join("\t"),
+        [escapeField(key), digest, date, ...textFields(text)].join("\t"),
       ),
     );
   return [head, ...lines, ""].join("\n");

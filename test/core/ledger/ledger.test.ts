@@ -5,7 +5,14 @@ import { jsonFormat } from "../../../src/core/catalog/formats/json/json.js";
 import { propertiesFormat } from "../../../src/core/catalog/formats/properties/properties.js";
 import { yamlFormat } from "../../../src/core/catalog/formats/yaml/yaml.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { ledgerChanges, readLedger, type LedgerRecord } from "../../../src/core/ledger/ledger.js";
+import {
+  ledgerChanges,
+  readLedger,
+  textFields,
+  textOfFields,
+  type LedgerRecord,
+} from "../../../src/core/ledger/ledger.js";
+import { joinForms } from "../../../src/core/message/forms.js";
 
 const digest = fc
   .array(fc.constantFrom(..."0123456789abcdef"), { minLength: 16, maxLength: 16 })
@@ -145,4 +152,28 @@ test("one record is the same as the one among all, whatever ledgers were read wi
   }
   expect(read.map((ledger) => ledger.record("b")?.source[0])).toEqual(["2", undefined, "6"]);
   expect(read[1]?.record("c")?.source[0]).toBe("5");
+});
+
+test("plural forms of several keys are a field each, and texts that hold anything else are themselves", () => {
+  const forms = joinForms([
+    { selector: "one", text: "1\tboat = 1" },
+    { selector: "other", text: "#\nboats" },
+  ]);
+  expect(textFields(forms)).toEqual(["", "one=1\\tboat = 1", "other=\\#\\nboats"]);
+  expect(textOfFields(["", "two=x", "odd=y"])).toBeUndefined();
+  expect(textOfFields([])).toBeUndefined();
+  fc.assert(
+    fc.property(fc.string({ unit: "grapheme" }), fc.string(), (one, other) => {
+      const clean = (text: string) => text.replace(/[⟦⟧]/g, "");
+      const joined = joinForms([
+        { selector: "one", text: clean(one) },
+        { selector: "other", text: clean(other) },
+      ]);
+      for (const text of [joined, clean(one), "", "one=x"]) {
+        const fields = textFields(text);
+        expect(textOfFields(fields)).toBe(text);
+        expect(fields.join("")).not.toMatch(/[⟦\t\n]/);
+      }
+    }),
+  );
 });
