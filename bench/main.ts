@@ -85,7 +85,7 @@ async function survey(): Promise<void> {
       surveyProject(
         onDisk.project,
         {},
-        { elsewhere: surveyWorkers(folder, "fond.config.json", false, jobs, () => undefined) },
+        { elsewhere: surveyWorkers(folder, "fond.config.json", {}, jobs, () => undefined) },
       ),
     );
   const oneThread = await surveyWith(1);

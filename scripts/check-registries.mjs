@@ -22,6 +22,7 @@ const kinds = [
     part: /^([^/]+)\/\1\.ts$|\/habits\.ts$/,
     registry: "index.ts",
   },
+  { kind: "dialect", folder: "core/source/dialects", part: /^([^/]+)\/\1\.ts$/, registry: "index.ts" },
   { kind: "report", folder: "output/reporters", part: /^(?!index|reporter)[^/]+\.ts$/, registry: "index.ts" },
   {
     kind: "command",

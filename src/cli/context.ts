@@ -188,14 +188,22 @@ export function settleInterrupted(context: CommandContext): void {
     context.say(`Finished an interrupted run: wrote ${counted(finished.written.length, "file")}.`);
 }
 
-/** What the options narrow the run to. `paths` are files or folders, relative to where the command was called. */
-export function scopeOf({ options, files, io }: CommandContext, paths: readonly string[] = []): Scope {
+/** Paths, relative to where the command was called, as the project has them; one that is not there ends the command. */
+export function relativePaths(
+  { options, files, io }: Pick<CommandContext, "options" | "files" | "io">,
+  paths: readonly string[],
+): readonly string[] {
   const root = resolve(options.cwd);
-  const wanted = paths.map((path) => {
+  return paths.map((path) => {
     const inside = relative(root, resolve(io.cwd, path)).split(sep).join("/");
     if (!files.exists(inside)) throw usageError(say("no-path", { path }));
     return inside;
   });
+}
+
+/** What the options narrow the run to. `paths` are files or folders, relative to where the command was called. */
+export function scopeOf({ options, files, io }: CommandContext, paths: readonly string[] = []): Scope {
+  const wanted = relativePaths({ options, files, io }, paths);
   const isWanted = (file: string) =>
     wanted.some((path) => path === "" || file === path || file.startsWith(`${path}/`));
   return {

@@ -14,7 +14,7 @@ export async function surveyTask({
   configFile,
   book,
   files,
-  all,
+  options,
 }: SurveyTask): Promise<(FileSurvey | UnreadSource)[]> {
   if (open?.root !== root) {
     const opened = openProject(diskFiles(root), configFile);
@@ -24,8 +24,8 @@ export async function surveyTask({
   const { project } = open;
   const config = project.config.books.find(({ name }) => name === book);
   if (!config) throw new Error(`there is no book ${book}`);
-  await prepareReaders(files);
-  return files.map((file) => surveyOne(project, config, file, all));
+  await prepareReaders(files, project.files);
+  return files.map((file) => surveyOne(project, config, file, options));
 }
 
 if (!isMainThread)

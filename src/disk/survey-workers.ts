@@ -1,6 +1,6 @@
 import { availableParallelism } from "node:os";
 import { Worker } from "node:worker_threads";
-import type { SurveyElsewhere } from "../core/project/project.js";
+import type { SurveyElsewhere, SurveyReading } from "../core/project/project.js";
 import type { UnreadSource } from "../core/source/book-code.js";
 import type { FileSurvey } from "../core/survey/survey.js";
 
@@ -10,7 +10,7 @@ export interface SurveyTask {
   readonly configFile: string;
   readonly book: string;
   readonly files: readonly string[];
-  readonly all: boolean;
+  readonly options: SurveyReading;
 }
 
 /** Below this many files starting threads costs more than it gains. */
@@ -23,7 +23,7 @@ const portion = 40;
 export function surveyWorkers(
   root: string,
   configFile: string,
-  all: boolean,
+  options: SurveyReading,
   jobs: number | undefined,
   progress: (done: number, of: number) => void,
 ): SurveyElsewhere {
@@ -42,7 +42,7 @@ export function surveyWorkers(
     const own = async () => {
       for (let index = next++; index < portions.length; index = next++) {
         const part = portions[index] ?? [];
-        results[index] = await surveyTask({ root, configFile, book, files: part, all });
+        results[index] = await surveyTask({ root, configFile, book, files: part, options });
         progress((done += part.length), files.length);
         await new Promise((resume) => setImmediate(resume));
       }
@@ -56,7 +56,7 @@ export function surveyWorkers(
         const give = () => {
           index = next++;
           const part = portions[index];
-          if (part) worker.postMessage({ root, configFile, book, files: part, all } satisfies SurveyTask);
+          if (part) worker.postMessage({ root, configFile, book, files: part, options } satisfies SurveyTask);
           else void worker.terminate().then(() => resolve());
         };
         worker.on("message", (found: readonly (FileSurvey | UnreadSource)[]) => {

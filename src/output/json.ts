@@ -10,7 +10,7 @@ import { unifiedDiff } from "../core/plan/diff.js";
 import { changeKind, type Plan } from "../core/plan/plan.js";
 import type { PreviewMessage } from "../core/project/preview.js";
 import type { SurveyResult } from "../core/project/project.js";
-import type { VerdictCounts } from "../core/survey/survey.js";
+import type { ExplainedLiteral, ReportedLiteral, VerdictCounts } from "../core/survey/survey.js";
 import { safeJson } from "./safe-text.js";
 
 /** The version of the JSON documents: raised when something in them is renamed or removed. */
@@ -21,10 +21,19 @@ function documentFor(command: string, content: object): string {
   return safeJson(JSON.stringify({ command, version, ...content }, undefined, 2)) + "\n";
 }
 
-/** A survey: its literals, and counts of all of them. */
-export function surveyJson(result: SurveyResult): string {
-  const literals = result.files.flatMap((file) => file.literals);
-  return documentFor("survey", { literals, counts: sumCounts(result) });
+/** A survey: its literals, or those of them that matter, and counts of all; how many files were left out, by the reason. */
+export function surveyJson(
+  result: SurveyResult,
+  literals: readonly ReportedLiteral[] = result.files.flatMap((file) => file.literals),
+): string {
+  return documentFor("survey", { literals, counts: sumCounts(result), leftOut: result.leftOut });
+}
+
+/** The strings of one line with all evidence. */
+export function explanationJson(literals: readonly ExplainedLiteral[]): string {
+  return documentFor("survey", {
+    literals: literals.map(({ evidence, ...rest }) => ({ ...rest, evidence })),
+  });
 }
 
 /** The counts of all files of a survey together. */

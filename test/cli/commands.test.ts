@@ -112,6 +112,81 @@ describe("extract, text by text", () => {
 });
 
 describe("survey", () => {
+  test("leaves tests and libraries out, says so, and reads them where asked to", async () => {
+    const folder = temporaryProject(
+      smallProject({
+        "src/late.tsx": hardCoded,
+        "src/late.test.tsx": hardCoded,
+        "src/vendor/pick.tsx": hardCoded,
+      }),
+    );
+    const { stdout } = await fond(folder, "survey");
+    expect(stdout).toContain("tests (1 file), vendored (1 file); --everything reads them");
+    expect(stdout).toContain("2 text (2 sure)");
+    expect((await fond(folder, "survey", "--everything")).stdout).toContain("6 text (6 sure)");
+    expect(json((await fond(folder, "survey", "--format", "json")).stdout)).toMatchObject({
+      counts: { text: 2 },
+      leftOut: { tests: 1, vendored: 1 },
+    });
+    const planned = json((await fond(folder, "extract", "--format", "json", "--no-review")).stdout);
+    expect((planned["edits"] as { file: string }[]).map(({ file }) => file)).not.toContain(
+      "src/late.test.tsx",
+    );
+  });
+
+  test("explains a line: all evidence for and against", async () => {
+    const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
+    const { stdout, status } = await fond(folder, "survey", "--explain", "src/late.tsx:2");
+    expect(status).toBe(0);
+    expect(stdout).toMatch(
+      /Delay notice\n.*\n.*\^{14}\n {2}surely text, \d+ % likely to be text\n {4}for +3\.5 {2}title of <p>/,
+    );
+    const { literals } = json(
+      (await fond(folder, "survey", "--explain", "src/late.tsx:2", "--format", "json")).stdout,
+    );
+    expect((literals as { evidence: object[] }[])[0]?.evidence).toContainEqual({
+      name: "textAttribute",
+      reason: "title of <p>",
+      weight: 3.5,
+    });
+    expect((await fond(folder, "survey", "--explain", "src/late.tsx:1")).stderr).toContain(
+      "no string at src/late.tsx:1",
+    );
+    expect((await fond(folder, "survey", "--explain", "src/late.tsx")).status).toBe(2);
+  });
+
+  test("--check fails for text that is neither waived nor in the baseline, which only what is written changes", async () => {
+    const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
+    expect((await fond(folder, "survey", "--check")).status).toBe(1);
+    expect((await fond(folder, "survey", "--write")).status).toBe(2);
+    expect((await fond(folder, "survey", "--baseline", "src")).status).toBe(2);
+    const before = filesIn(folder);
+    expect((await fond(folder, "survey", "--baseline")).status).toBe(0);
+    expect(filesIn(folder)).toEqual(before);
+    expect((await fond(folder, "survey", "--baseline", "--write")).status).toBe(0);
+    expect(readFileSync(join(folder, "fond-ledger/code.txt"), "utf8")).toBe(
+      "# Fond Ledger 1: texts left in code\n1\tapp\tDelay notice\n1\tapp\tThe {boat} is late\n",
+    );
+    const clean = await fond(folder, "survey", "--check");
+    expect(clean.status).toBe(0);
+    expect(clean.stdout).toContain("No text in code that the baseline does not have.");
+    // The same text once more is more than the baseline allows, in whatever file.
+    writeFileSync(join(folder, "src/more.tsx"), hardCoded.replace("Delay notice", "A new notice"));
+    const more = await fond(folder, "survey", "--check");
+    expect(more.status).toBe(1);
+    expect(more.stdout).toContain("A new notice");
+    expect(more.stdout).toContain("2 texts in code that the baseline does not have");
+    expect(
+      (json((await fond(folder, "survey", "--check", "--format", "json")).stdout)["literals"] as object[])
+        .length,
+    ).toBe(2);
+    // With less text the baseline shrinks, and goes away with the last.
+    rmSync(join(folder, "src/more.tsx"));
+    rmSync(join(folder, "src/late.tsx"));
+    expect((await fond(folder, "survey", "--baseline", "--write")).status).toBe(0);
+    expect(existsSync(join(folder, "fond-ledger/code.txt"))).toBe(false);
+  });
+
   test("as JSON: every field of the contract", async () => {
     const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
     const { status, stdout, stderr } = await fond(folder, "survey", "--format", "json");
@@ -123,6 +198,7 @@ describe("survey", () => {
       counts: { text: 2, unclear: 0, code: 0, waived: 0 },
     });
     expect((result["literals"] as object[])[1]).toEqual({
+      isSure: true,
       file: "src/late.tsx",
       line: 2,
       column: 34,
@@ -157,10 +233,10 @@ describe("survey", () => {
 
   test("for people: file, line with the place marked, reason, counts", async () => {
     const folder = temporaryProject(smallProject({ "src/late.tsx": hardCoded }));
-    const { stdout } = await fond(folder, "survey");
+    const { stdout } = await fond(folder, "survey", "--verbose");
     expect(stdout).toContain("src/late.tsx\n");
     expect(stdout).toMatch(/2 │ return <p title="Delay notice">.*\n\s+│ \s+\^{14}\n/);
-    expect(stdout).toContain("2 text, 0 unclear, 0 code in 2 files.");
+    expect(stdout).toContain("2 text (2 sure), 0 unclear, 0 code in 2 files.");
   });
 
   test("a file that does not parse is told of, and the others are read", async () => {

@@ -89,7 +89,7 @@ test("several threads find the same in the same order as one", async () => {
     const { files } = await surveyProject(
       open(folder),
       {},
-      { elsewhere: surveyWorkers(folder, "fond.config.json", false, jobs, (done) => steps.push(done)) },
+      { elsewhere: surveyWorkers(folder, "fond.config.json", {}, jobs, (done) => steps.push(done)) },
     );
     return files.map(({ file, literals }) => [file, literals.map(({ text }) => text)]);
   };

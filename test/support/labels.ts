@@ -1,5 +1,6 @@
 import { messageReader } from "../../src/core/message/parse.js";
 import { noShapes } from "../../src/core/source/book-code.js";
+import { memoryFiles } from "../../src/core/files/memory-files.js";
 import { prepareReaders, readSource } from "../../src/core/source/read.js";
 import { surveyFile } from "../../src/core/survey/survey.js";
 
@@ -42,7 +43,7 @@ export async function measureFile(name: string, labelled: string): Promise<Measu
     else if (unit === "»") labels.push({ start: open.pop() ?? 0, end: text.length });
     else text += unit;
   }
-  await prepareReaders([name]);
+  await prepareReaders([name], memoryFiles({ [name]: text }));
   const found = surveyFile(readSource(name, text, false, shapes), "labels", messageReader("icu")).literals;
   const texts = found.filter(({ verdict, waived }) => verdict === "text" && waived === undefined);
   const covers = (span: { start: number; end: number }, label: { start: number; end: number }) =>

@@ -34,6 +34,7 @@ const say = notices("cli/extract", {
 export interface ExtractCommandOptions extends WriteOptions {
   readonly include?: readonly Verdict[];
   readonly limit?: number;
+  readonly everything?: boolean;
   /** Keys that are given by hand, as `file:line=key`. */
   readonly key?: readonly string[];
   /** Whether to go through the texts one by one. */
@@ -49,7 +50,11 @@ export async function runExtract(
   const project = openOrFail(context);
   const verdicts: readonly Verdict[] = ["text", ...(options.include ?? [])];
   const given = givenKeys(options.key ?? []);
-  const narrowed = { verdicts, ...(options.limit !== undefined && { limit: options.limit }) };
+  const narrowed = {
+    verdicts,
+    everything: options.everything ?? false,
+    ...(options.limit !== undefined && { limit: options.limit }),
+  };
   const plan = await extractProject(project, scopeOf(context, paths), { ...narrowed, decisions: given });
   sayWhatWasNotRead(context, plan.unread);
   sayWhatHasNoReader(context, project, scopeOf(context, paths));
@@ -109,6 +114,7 @@ export const extractCommand = defineCommand<ExtractCommandOptions>({
         "also extract strings with this verdict: unclear",
         (value, previous?: readonly "unclear"[]) => [...(previous ?? []), oneOf("unclear")(value)],
       )
+      .option("--everything", "also extract from tests, stories, libraries, generated and minified files")
       .option("--limit <number>", "extract at most this many texts", wholeNumber)
       .option(
         "--key <place=key>",

@@ -120,6 +120,22 @@ const columnNames = v.union(
 
 const ruleLevel = v.picklist(["off", "info", "warning", "error"], "off, info, warning or error");
 
+/** The ways of mixing code into markup, by name. */
+export const dialectNames = [
+  "erb",
+  "ejs",
+  "jsp",
+  "directives",
+  "php",
+  "svelte",
+  "vue",
+  "braces",
+  "curly",
+  "html",
+] as const;
+
+export type DialectName = (typeof dialectNames)[number];
+
 const bookSchema = v.strictObject({
   name: v.pipe(nonEmpty("a name"), v.regex(/^[\w-]+$/, "a name of letters, digits, - and _")),
   code: v.optional(globs, []),
@@ -179,6 +195,10 @@ const bookSchema = v.strictObject({
     true,
   ),
   lookups: v.optional(v.array(lookupSchema, "a list of lookups"), []),
+  dialects: v.optional(
+    v.record(nonEmpty("a glob"), v.picklist(dialectNames, dialectNames.join(", ")), "globs with dialects"),
+    {},
+  ),
   assumed: v.optional(v.array(nonEmpty("a pattern for keys"), "a list of patterns for keys"), []),
   relative: v.optional(
     v.strictObject({

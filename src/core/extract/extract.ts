@@ -256,7 +256,7 @@ class Extraction {
         !this.decisionOn(literal)?.skip,
     );
     if (candidates.length === 0) return;
-    const host = hostOf(source.file, this.config);
+    const host = hostOf(source, this.config);
     const whole = host.kind === "script" ? wholeScript(source) : undefined;
     const parts = whole ? [] : componentScripts(source);
     const partOf = ({ span }: Literal) => whole ?? parts.find((part) => contains(part.span, span));

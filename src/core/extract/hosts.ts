@@ -2,9 +2,10 @@ import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import { defaultCall } from "../source/book-code.js";
-import { dialectOf } from "../source/readers/markup/islands.js";
+import type { SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type ValueWriter } from "../source/languages/language.js";
+import { hasNoFilter } from "../source/dialects/dialect.js";
 import { isScript } from "../source/readers/script/endings.js";
 
 /** How one kind of file writes lookups: the book's templates where it gives them, else what is usual in its language. */
@@ -37,26 +38,14 @@ const passes: Readonly<Record<string, ValueWriter>> = {
 /** Values without names, for messages whose arguments are numbered. */
 const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
 
-/** Marks around an expression that is shown, by the dialect of a template. */
-const shown: Readonly<Record<string, readonly [string, string]>> = {
-  erb: ["<%= ", " %>"],
-  ejs: ["<%= ", " %>"],
-  jsp: ["<%= ", " %>"],
-  php: ["<?= ", " ?>"],
-  directives: ["{{ ", " }}"],
-  svelte: ["{", "}"],
-  vue: ["{{ ", " }}"],
-};
-
 /** The host that a file is, with a book's templates for it. */
-export function hostOf(file: string, book: BookConfig): Host {
+export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, book: BookConfig): Host {
   const forEnding = book.emit.endings?.[posix.extname(file)];
   const own = { ...book.emit, ...forEnding };
   const call = own.call ?? defaultCall;
-  const dialect = dialectOf(file);
   const script = isScript(file);
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
-  const marks = dialect && shown[dialect.name];
+  const marks = dialect?.shown;
   const content = own.content ?? (marks && marks[0] + call + marks[1]);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
   return {
@@ -65,21 +54,10 @@ export function hostOf(file: string, book: BookConfig): Host {
     importLine: forEnding?.import,
     call,
     content,
-    attribute:
-      own.attribute ??
-      (dialect?.name === "vue"
-        ? `:{name}="${call.replaceAll('"', "'")}"`
-        : dialect?.name === "svelte"
-          ? `{name}={${call}}`
-          : content),
+    attribute: own.attribute ?? dialect?.attribute?.(call) ?? content,
     rich: own.rich,
-    showsRaw: own.content === undefined && (dialect?.name === "jsp" || dialect?.name === "php"),
+    showsRaw: own.content === undefined && dialect?.showsRaw === true,
     pass: isNumbered ? inOrder : (languageNamed(language)?.passValues ?? passes[language] ?? inOrder),
-    readsIsland: (island) =>
-      dialect?.name === "jsp"
-        ? island.startsWith("<%")
-        : dialect?.name === "php"
-          ? /^<\?(?:=|php\s+echo\b)/.test(island)
-          : !/(?<!\|)\|(?!\|)/.test(island),
+    readsIsland: (island) => dialect?.passesIsland(island) ?? hasNoFilter(island),
   };
 }

@@ -1,5 +1,4 @@
 import type { Program } from "oxc-parser";
-import { dialectOf } from "../source/readers/markup/islands.js";
 import { parseScript } from "../source/readers/script/script.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
 import type { SourceFile } from "../source/model.js";
@@ -24,8 +23,7 @@ export function wholeScript({ file, text }: SourceFile): ScriptPart {
 }
 
 /** The scripts of a component in one file, those that parse; none for other templates, whose scripts know no lookups. */
-export function componentScripts({ file, text }: SourceFile): readonly ScriptPart[] {
-  const dialect = dialectOf(file);
+export function componentScripts({ file, text, dialect }: SourceFile): readonly ScriptPart[] {
   if (!dialect?.isComponent) return [];
   return [...rawElements(text)].flatMap((element): ScriptPart[] => {
     if (element.name !== "script") return [];
@@ -36,10 +34,7 @@ export function componentScripts({ file, text }: SourceFile): readonly ScriptPar
     const masked = blank(text.slice(0, start)) + code + blank(text.slice(end));
     const { program, problems } = parseScript(`${file}.${lang}`, masked);
     if (problems.length > 0) return [];
-    const runsPerUse =
-      dialect.name === "vue"
-        ? /\bsetup\b/.test(attributes)
-        : !/\bmodule\b/.test(attributes.replace(/\btype\s*=\s*["']module["']/, ""));
+    const runsPerUse = dialect.runsPerUse?.(attributes) ?? false;
     return [{ file, text: masked, program, span: { start, end }, runsPerUse, isWhole: false }];
   });
 }

@@ -1,7 +1,14 @@
 import type { Files } from "../files/files.js";
 import type { FileChange } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
-import { escapeField, readRecords, textFields, textOfFields, unescapeField, type LedgerProblem } from "./ledger.js";
+import {
+  escapeField,
+  readRecords,
+  textFields,
+  textOfFields,
+  unescapeField,
+  type LedgerProblem,
+} from "./ledger.js";
 
 /** A source text as it was at some reconcile. */
 export interface SourceText {

@@ -32,6 +32,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         tags: true,
         lookups: [{ call: "t" }, { call: "say", default: 1 }],
         assumed: [],
+        dialects: {},
         marked: [],
         emit: {},
         naming: example.naming ? { case: example.naming } : {},

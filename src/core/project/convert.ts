@@ -397,7 +397,7 @@ async function moduleTexts(
   const layout = bookLayout({ files: from, spelling: config.spelling });
   const { source, targets } = project.config;
   const listed = project.files.list({ patterns: layout.globs, ignore: config.ignore });
-  await prepareReaders(listed);
+  await prepareReaders(listed, project.files);
   const { readStringModule } = await import("../source/string-module.js");
   const texts: Texts[] = [];
   for (const file of listed) {

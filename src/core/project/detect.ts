@@ -521,7 +521,7 @@ async function readAllCode(files: Files): Promise<SourceFile[]> {
   const listed = files
     .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
     .filter((file) => isReadable(file));
-  await prepareReaders(listed);
+  await prepareReaders(listed, files);
   return listed.flatMap((file) => {
     const read = files.read(file);
     return read.ok ? [readSource(file, read.text, read.bom, noShapes)] : [];

@@ -178,7 +178,8 @@ function samplesOf(
 ): PreviewSample[] {
   // What the source does not ask for no program passes: users see such an argument as it stands.
   const names = new Set((source.isBroken ? message : source).facts.arguments.keys());
-  let sets: Record<string, ArgumentValue>[] = [{}];
+  // A set holds one value and what it was added to: a message may have thousands of arguments.
+  let sets: readonly (ValueSet | undefined)[] = [undefined];
   for (const name of names) {
     const uses = [...(message.facts.arguments.get(name) ?? []), ...(source.facts.arguments.get(name) ?? [])];
     const own = given[name];
@@ -189,9 +190,9 @@ function samplesOf(
         for (const value of more)
           if (!values.includes(value) && typeof value === typeof values[0]) values.push(value);
       }
-    sets = sets.flatMap((set) => values.map((value) => ({ ...set, [name]: value }))).slice(0, mostSamples);
+    sets = sets.flatMap((rest) => values.map((value) => ({ name, value, rest }))).slice(0, mostSamples);
   }
-  return sets.map((set) => ({
+  return sets.map(valuesIn).map((set) => ({
     arguments: Object.fromEntries(
       Object.entries(set).map(([name, value]) => [
         name,
@@ -204,6 +205,18 @@ function samplesOf(
     ),
     text: fillMessage(message.nodes, locale, set).text,
   }));
+}
+
+interface ValueSet {
+  readonly name: string;
+  readonly value: ArgumentValue;
+  readonly rest: ValueSet | undefined;
+}
+
+function valuesIn(set: ValueSet | undefined): Readonly<Record<string, ArgumentValue>> {
+  const values: [string, ArgumentValue][] = [];
+  for (let at = set; at; at = at.rest) values.push([at.name, at.value]);
+  return Object.fromEntries(values.reverse());
 }
 
 type Use = ArgumentNode | PluralNode | SelectNode;

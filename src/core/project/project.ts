@@ -39,14 +39,15 @@ import { listCode, lookupShapes, readBookCode, readInTurn, type UnreadSource } f
 import type { LookupShapes } from "../source/model.js";
 import { takesImportLine } from "../extract/import-line.js";
 import { languageOf } from "../source/languages/index.js";
-import { dialectOf } from "../source/readers/markup/islands.js";
+import { dialectByName } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";
 import { digestOf } from "../text/digest.js";
+import { leftOutByContent, leftOutByName, oneFilePerLocale, type LeftOut } from "../survey/left-out.js";
 import { prepareReaders, readSource } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
 import { prepareWidths } from "../text/width.js";
 import type { Range } from "../text/span.js";
-import { reportFile, type FileSurvey } from "../survey/survey.js";
+import { explainLine, reportFile, type ExplainedLiteral, type FileSurvey } from "../survey/survey.js";
 
 /**
  * A project that is open: its files, its configuration, and its books as they were when first asked for. It should live no
@@ -176,7 +177,7 @@ export function openProject(
 
 /** Whether extraction can write an import line into a file, by its name. */
 function takesImport(file: string): boolean {
-  return isScript(file) || dialectOf(file)?.isComponent === true || takesImportLine(languageOf(file));
+  return isScript(file) || dialectByName(file)?.isComponent === true || takesImportLine(languageOf(file));
 }
 
 /** What narrows a run. */
@@ -193,7 +194,11 @@ export interface Scope {
 export interface SurveyResult {
   readonly files: readonly FileSurvey[];
   readonly unread: readonly UnreadSource[];
+  /** How many files were left out, by the reason. */
+  readonly leftOut: LeftOutCounts;
 }
+
+export type LeftOutCounts = Readonly<Partial<Record<LeftOut, number>>>;
 
 /** Where surveys of files are kept from run to run, by a digest of all that they depend on. */
 export interface SurveyCache {
@@ -207,9 +212,15 @@ export type SurveyElsewhere = (
   files: readonly string[],
 ) => Promise<readonly (FileSurvey | UnreadSource)[]>;
 
-export interface SurveyOptions {
+/** What is read of code, and kept of what was read. */
+export interface SurveyReading {
   /** Keeps what was judged to be code as well. */
   readonly all?: boolean;
+  /** Reads tests, libraries, generated files and the like as well. */
+  readonly everything?: boolean;
+}
+
+export interface SurveyOptions extends SurveyReading {
   readonly cache?: SurveyCache;
   readonly elsewhere?: SurveyElsewhere;
   /** Told after each file how many of all are done. */
@@ -224,11 +235,18 @@ export async function surveyProject(
 ): Promise<SurveyResult> {
   const files: FileSurvey[] = [];
   const unread: UnreadSource[] = [];
+  const leftOut: Partial<Record<LeftOut, number>> = {};
   for (const config of booksIn(project, scope)) {
-    const listed = listCode(project.files, config, scope.path);
+    const listed = withoutLeftOut(listCode(project.files, config, scope.path), options, leftOut);
     const settings = options.cache
       ? digestOf(
-          JSON.stringify([config, project.config.source, options.all ?? false, project.waivers.signature]),
+          JSON.stringify([
+            config,
+            project.config.source,
+            options.all ?? false,
+            options.everything ?? false,
+            project.waivers.signature,
+          ]),
         )
       : "";
     const known = new Map<string, FileSurvey>();
@@ -250,12 +268,28 @@ export async function surveyProject(
       if (!one) continue;
       if ("detail" in one) unread.push(one);
       else {
-        files.push(one);
+        if (one.leftOut) leftOut[one.leftOut] = (leftOut[one.leftOut] ?? 0) + 1;
+        else files.push(one);
         options.cache?.set(ids.get(file) ?? "", one);
       }
     }
   }
-  return { files, unread };
+  return { files, unread, leftOut };
+}
+
+/** The files in which people may write text, by their names; the others are counted. */
+function withoutLeftOut(
+  files: readonly string[],
+  { everything }: Pick<SurveyReading, "everything">,
+  leftOut: Partial<Record<LeftOut, number>>,
+): readonly string[] {
+  if (everything) return files;
+  const perLocale = oneFilePerLocale(files);
+  return files.filter((file) => {
+    const kind = leftOutByName(file) ?? (perLocale.has(file) ? "one file per locale" : undefined);
+    if (kind) leftOut[kind] = (leftOut[kind] ?? 0) + 1;
+    return kind === undefined;
+  });
 }
 
 async function surveySome(
@@ -265,10 +299,10 @@ async function surveySome(
   options: SurveyOptions,
 ): Promise<readonly (FileSurvey | UnreadSource)[]> {
   if (options.elsewhere && files.length > 0) return options.elsewhere(config.name, files);
-  await prepareReaders(files);
+  await prepareReaders(files, project.files);
   return files.map((file, index) => {
     options.progress?.(index, files.length);
-    return surveyOne(project, config, file, options.all ?? false);
+    return surveyOne(project, config, file, options);
   });
 }
 
@@ -277,10 +311,12 @@ export function surveyOne(
   project: Project,
   config: BookConfig,
   file: string,
-  all: boolean,
+  { all = false, everything = false }: SurveyReading,
 ): FileSurvey | UnreadSource {
   const read = project.files.read(file);
   if (!read.ok) return { file, detail: read.detail };
+  const leftOut = everything ? undefined : leftOutByContent(file, read.text);
+  if (leftOut) return { file, literals: [], counts: { text: 0, unclear: 0, code: 0, waived: 0 }, leftOut };
   const tools = surveyTools(config, project.config.source);
   return reportFile(
     readSource(file, read.text, read.bom, tools.shapes),
@@ -290,6 +326,26 @@ export function surveyOne(
     all,
     project.waivers,
   );
+}
+
+/** The literals on a line of a file, with all evidence, for each book whose code the file is. */
+export async function explainProject(
+  project: Project,
+  file: string,
+  line: number,
+  scope: Scope = {},
+): Promise<readonly ExplainedLiteral[]> {
+  const found: ExplainedLiteral[] = [];
+  for (const config of booksIn(project, scope)) {
+    const [listed] = listCode(project.files, config, (one) => one === file);
+    const read = listed === undefined ? undefined : project.files.read(file);
+    if (!read?.ok) continue;
+    await prepareReaders([file], project.files);
+    const { shapes, reader } = surveyTools(config, project.config.source);
+    const source = readSource(file, read.text, read.bom, shapes);
+    found.push(...explainLine(source, line, config.name, reader, config.habits, project.waivers));
+  }
+  return found;
 }
 
 const tools = new WeakMap<BookConfig, { shapes: LookupShapes; reader: MessageReader }>();
@@ -308,15 +364,21 @@ function surveyTools(config: BookConfig, source: string): { shapes: LookupShapes
 export async function extractProject(
   project: Project,
   scope: Scope = {},
-  options: ExtractOptions = {},
-): Promise<ExtractPlan & { readonly unread: readonly UnreadSource[] }> {
+  options: ExtractOptions & Pick<SurveyReading, "everything"> = {},
+): Promise<ExtractPlan & Pick<SurveyResult, "unread" | "leftOut">> {
   const plans: ExtractPlan[] = [];
   const unread: UnreadSource[] = [];
+  const leftOut: Partial<Record<LeftOut, number>> = {};
   const { planExtract } = await import("../extract/extract.js");
   for (const config of booksIn(project, scope)) {
-    await prepareReaders(listCode(project.files, config, scope.path));
+    const listed = withoutLeftOut(listCode(project.files, config, scope.path), options, leftOut);
+    await prepareReaders(listed, project.files);
     // Each file is rewritten while its tree is at hand.
-    const code = readInTurn(project.files, config, project.config.source, unread, scope.path);
+    const code = readInTurn(project.files, config, project.config.source, unread, listed, (file, text) => {
+      const kind = options.everything ? undefined : leftOutByContent(file, text);
+      if (kind) leftOut[kind] = (leftOut[kind] ?? 0) + 1;
+      return kind === undefined;
+    });
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
     plans.push(
@@ -342,6 +404,7 @@ export async function extractProject(
       plans.every((plan) => plan.idleDecisions.includes(place)),
     ),
     unread,
+    leftOut,
   };
 }
 
@@ -383,7 +446,7 @@ export async function lintProject(
   rules?: readonly Rule[],
 ): Promise<Finding[]> {
   for (const config of booksIn(project, scope)) {
-    await prepareReaders(listCode(project.files, config));
+    await prepareReaders(listCode(project.files, config), project.files);
     if (config.limits) await prepareWidths();
   }
   const findings = booksIn(project, scope).flatMap((config) => {

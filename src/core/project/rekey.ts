@@ -105,7 +105,7 @@ export async function rekeyProject(
     const sources = readSourceTexts(project.files, project.config.ledger, config.name);
     changes.push(...renameSourceTexts(sources, (full) => fullAfter(book, rename, full)));
     if (config.code.length === 0) continue;
-    await prepareReaders(listCode(project.files, config));
+    await prepareReaders(listCode(project.files, config), project.files);
     for (const file of readBookCode(project.files, config, project.config.source).files) {
       const edits = renameLookups(file, book, rename, notes);
       if (edits.length === 0) continue;

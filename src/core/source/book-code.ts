@@ -2,6 +2,7 @@ import { separatorsOf } from "../text/separators.js";
 import type { BookConfig } from "../config/schema.js";
 import { literally } from "../text/key-pattern.js";
 import type { Files } from "../files/files.js";
+import { dialectsOf } from "./dialects/index.js";
 import { isReadable, readSource } from "./read.js";
 import type { DescriptorShape, LookupShapes, SourceFile } from "./model.js";
 
@@ -42,6 +43,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
   for (const name of emittedCalls(book)) if (!calls.has(name)) calls.set(name, {});
   const separators = separatorsOf(book);
   const { relative } = book;
+  const dialect = dialectsOf(book.dialects);
   return {
     calls,
     components,
@@ -55,6 +57,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     ),
     separators,
     sourceLanguage: sourceLocale.split("-")[0] ?? sourceLocale,
+    ...(dialect && { dialect }),
     ...(relative && { relative: (file: string) => relativePrefix(file, relative, separators.parts) }),
   };
 }
@@ -149,21 +152,23 @@ export function readBookCode(
   only?: (file: string) => boolean,
 ): BookCode {
   const unread: UnreadSource[] = [];
-  return { files: [...readInTurn(files, book, sourceLocale, unread, only)], unread };
+  return { files: [...readInTurn(files, book, sourceLocale, unread, listCode(files, book, only))], unread };
 }
 
-/** The same, each file read when it is asked for; those that cannot be read are added to `unread`. */
+/** Reads files of a book's code, each when it is asked for; those that cannot be read are added to `unread`. */
 export function* readInTurn(
   files: Files,
   book: BookConfig,
   sourceLocale: string,
   unread: UnreadSource[],
-  only?: (file: string) => boolean,
+  listed: readonly string[],
+  isWanted: (file: string, text: string) => boolean = () => true,
 ): Iterable<SourceFile> {
   const shapes = lookupShapes(book, sourceLocale);
-  for (const file of listCode(files, book, only)) {
+  for (const file of listed) {
     const source = files.read(file);
-    if (source.ok) yield readSource(file, source.text, source.bom, shapes);
-    else unread.push({ file, detail: source.detail });
+    if (source.ok) {
+      if (isWanted(file, source.text)) yield readSource(file, source.text, source.bom, shapes);
+    } else unread.push({ file, detail: source.detail });
   }
 }

@@ -1,6 +1,7 @@
 import type { Notice } from "../text/wording.js";
 import type { LineIndex } from "../text/line-index.js";
 import type { Span } from "../text/span.js";
+import type { Dialect } from "./dialects/dialect.js";
 
 /** The families of host languages: what a file's names and habits are judged by. */
 export type HostLanguage = "script" | "markup" | "ruby" | "php" | "java" | "python" | "go" | "csharp";
@@ -16,6 +17,8 @@ export interface SourceFile {
   /** Every fixed string of the code, whatever it is for: a key that stands here may be asked for indirectly. */
   readonly mentions: ReadonlySet<string>;
   readonly problems: readonly SourceProblem[];
+  /** How a template or page mixes code into its markup; undefined for other files. */
+  readonly dialect?: Dialect;
   /** Templates of markup in a script: the insides of the literals behind tags such as html. */
   readonly templates?: readonly Span[];
 }
@@ -126,6 +129,8 @@ export interface LiteralContext {
   readonly element?: string;
   /** The place among a call's arguments, from 0. */
   readonly index?: number;
+  /** The call that the call around it is an argument of: `console.log` for `console.log(red("Failed"))`. */
+  readonly within?: string;
   /** The names of the properties around it, outermost first, for a literal inside an object. */
   readonly properties?: readonly string[];
   /** The function, component or class that it stands in, innermost that has a name. */
@@ -200,6 +205,8 @@ export interface LookupShapes {
   readonly separators: { readonly parts: string; readonly namespace: string };
   /** The language that texts are written in: markup in another one is not to be translated. */
   readonly sourceLanguage?: string;
+  /** The dialect that a book names for a template; undefined where the file itself shows it. */
+  dialect?(file: string): Dialect | undefined;
   /** What a key with a leading separator stands for in a file; undefined where the book has no such keys. */
   relative?(file: string): string;
 }

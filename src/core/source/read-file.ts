@@ -2,7 +2,9 @@ import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
 import { languageOf } from "./languages/index.js";
 import { joinChoices } from "./readers/markup/join-choices.js";
-import { isMarkup, readMarkup } from "./readers/markup/markup.js";
+import { readMarkup, readScriptTemplate, type EmbeddedReader } from "./readers/markup/markup.js";
+import { dialectOf } from "./dialects/index.js";
+import { tagged } from "./dialects/tagged/tagged.js";
 import { isScript } from "./readers/script/endings.js";
 import { readScript } from "./readers/script/script.js";
 import { byPlace } from "./model.js";
@@ -16,13 +18,7 @@ export const largestFile = 5_000_000;
 /** Reads a file of code by the reader that its name asks for. Never throws on bad code. */
 export function readSource(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
   const problem = unreadable(text);
-  if (problem)
-    return {
-      ...readScript(file.replace(/\.[^.]*$/, ".js"), "", bom, shapes),
-      file,
-      text,
-      problems: [problem],
-    };
+  if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
   const source = readByName(file, text, bom, shapes);
   return shapes.relative
     ? { ...source, lookups: resolveRelative(source.lookups, shapes.relative(file), shapes.separators.parts) }
@@ -31,11 +27,15 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
 
 function readByName(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
   if (isScript(file)) return withTemplates(readScript(file, text, bom, shapes), shapes);
-  if (!isMarkup(file)) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
-  const page = readMarkup(file, text, bom, shapes, (language, code) =>
-    language === "php" ? readOpenPhp(file, code, shapes) : readCode(language, file, code, false, shapes),
-  );
-  if (!/\.(?:php|phtml|ctp)$/.test(file) || file.endsWith(".blade.php")) return page;
+  const dialect = shapes.dialect?.(file) ?? dialectOf(file, text);
+  if (!dialect) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
+  const embedded: EmbeddedReader = (language, code) =>
+    language === "php" ? readOpenPhp(file, code, shapes) : readCode(language, file, code, false, shapes);
+  const made = madeKind(file);
+  if (made === "data") return { ...empty(file, text, bom, shapes), dialect };
+  const read = made === "script" ? readScriptTemplate : readMarkup;
+  const page = { ...read(file, text, bom, dialect, shapes, embedded), dialect };
+  if (!dialect.isProgram) return page;
   const code = readCode("php", file, text, bom, shapes);
   if (!/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return code;
   const literals = joinChoices([...page.literals, ...code.literals], text).sort(byPlace);
@@ -48,6 +48,22 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
   };
 }
 
+/** A file of which nothing is read. */
+function empty(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
+  return { ...readScript("empty.js", "", bom, shapes), file, text };
+}
+
+/** What a template makes, by the ending before its own: a page, a script, or what programs alone read. */
+function madeKind(file: string): "page" | "script" | "data" {
+  const inner = /\.(\w+)\.\w+$/.exec(file)?.[1] ?? "";
+  if (/^(?:[cm]?js|ts|jsx|tsx|coffee)$/.test(inner)) return "script";
+  return /^(?:css|s[ac]ss|less|json|ya?ml|sql|sh|bash|conf|cfg|ini|toml|service|properties|csv|env|rb|py|go|java|cs|xsd|wsdl)$/.test(
+    inner,
+  )
+    ? "data"
+    : "page";
+}
+
 /** A script with what the templates of markup in it hold. */
 function withTemplates(script: SourceFile, shapes: LookupShapes): SourceFile {
   const { templates = [], text } = script;
@@ -58,7 +74,7 @@ function withTemplates(script: SourceFile, shapes: LookupShapes): SourceFile {
   for (const literal of script.literals) literals.set(idOf(literal), literal);
   for (const lookup of script.lookups) lookups.set(lookup.keySpan.start, lookup);
   for (const { start, end } of templates) {
-    const page = readMarkup(`${script.file}.template-literal`, text.slice(start, end), false, shapes, () => ({
+    const page = readMarkup(script.file, text.slice(start, end), false, tagged, shapes, () => ({
       literals: [],
       lookups: [],
       mentions: [],

@@ -142,6 +142,40 @@ const sentError =
 const builder =
   /^(?:sub)?(?:title|label|caption|tooltip|message|placeholder|hint|summary|description|heading|prompt|helpText|epilog(?:ue)?|usage|greeting)$/i;
 
+/**
+ * Functions that programs everywhere look texts up by, named for nothing else: what they are given has been taken out of the
+ * code already, whether a book knows of them or not.
+ */
+const lookupByName =
+  /(?:^|[.>:$])(?:_{1,2}[a-z]{0,4}|esc_(?:html|attr)_{1,2}[a-z]?|[dn]{0,3}p?gettext(?:_lazy|_noop)?|N_|trans|transChoice|trans_choice|i18n|translate|tr|qsTr|localize|mu_translate|lang)$/;
+
+const loggers: ReadonlySet<string> = new Set(
+  "log logs logger logging debug debugf trace syslog logf logln errorlog auditlog".split(" "),
+);
+
+/** Whether a call writes for developers: by its language's habits, or since `log` or `debug` is a word of its name. */
+function writesForDevelopers(callee: string, habits: Habits): boolean {
+  if (habits.developerCall.test(callee)) return true;
+  if (callee.length > 100) return false;
+  const [receiver, method = ""] =
+    callee.split(/[.:>]+/).slice(-2).length === 2 ? callee.split(/[.:>]+/).slice(-2) : ["", callee];
+  const words = (name: string) =>
+    name.split(/[_\W]+|(?<=[a-z0-9])(?=[A-Z])/).map((word) => word.toLowerCase());
+  const ofMethod = words(method);
+  // `change_log` and `logTitle` are about a log and write none.
+  if (
+    ofMethod.some((word) => loggers.has(word)) &&
+    (loggers.has(ofMethod[0] ?? "") || loggers.has(ofMethod.at(-1) ?? ""))
+  )
+    return !ofMethod.some((word) =>
+      /^(?:change|title|label|show|display|render|in|out|on|get|set)$/.test(word),
+    );
+  return (
+    words(receiver ?? "").some((word) => loggers.has(word)) &&
+    !/^(?:set|get)?(?:title|label|text|message)s?$/i.test(method)
+  );
+}
+
 const called: EvidenceSource = (literal, habits, own, place) => {
   const { context } = literal;
   if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
@@ -151,7 +185,10 @@ const called: EvidenceSource = (literal, habits, own, place) => {
     return evidence("printed", `printed by ${callee}(), in a program for terminals`);
   if (habits.errorStream.test(callee))
     return evidence("developerError", `written by ${callee}() where errors go`);
-  if (habits.developerCall.test(callee)) return evidence("codeCall", `written by ${callee}() for developers`);
+  if (writesForDevelopers(callee, habits))
+    return evidence("codeCall", `written by ${callee}() for developers`);
+  if ((context.index ?? 0) <= 1 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
+    return evidence("lookedUp", `looked up by ${callee}() already`);
   if (context.index === 0 && habits.namedFirst.test(callee) && !/\s/.test(fixedText(literal.pieces).trim()))
     return evidence("codeCall", `names what ${callee}() is about`);
   const shown = habits.textAt.find(([call]) => call.test(callee));
@@ -189,6 +226,10 @@ const called: EvidenceSource = (literal, habits, own, place) => {
     return evidence("developerError", `message of ${callee}, which developers read`);
   if (habits.codeCall.test(callee) || own?.codeCalls.includes(callee))
     return evidence("codeCall", `argument of ${callee}()`);
+  // What a call that nobody knows makes of it goes on to the call around it.
+  const { within } = context;
+  if (within !== undefined && writesForDevelopers(within, habits) && !isTerminalProgram(place))
+    return evidence("codeCall", `written by ${within}() for developers`);
   return evidence("unknownCall", `argument of ${callee || "a call"}()`);
 };
 

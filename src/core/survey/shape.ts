@@ -46,9 +46,31 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?=\D*\d)[MmLlHhVvCcSsQqTtAaZz][\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*$/, "the path of a drawing"],
   [/^(?:application|audio|font|image|model|multipart|text|video)\/[\w.+*-]+(?:;.*)?$/, "a media type"],
   [
-    /^\s*(?:SELECT|INSERT INTO|UPDATE|DELETE FROM|CREATE TABLE|ALTER TABLE|WITH)\s.+\b(?:FROM|SET|VALUES|WHERE|AS|TABLE|ADD)\b/s,
+    /^[("'`]{0,3}(?:SELECT\s(?:@@|[\w`".]+[(,]|DISTINCT\b|\*)|(?:INSERT|REPLACE)\s(?:IGNORE\s)?INTO\b|DELETE\s(?:\S+\s+)?FROM\b|UPDATE\s(?:\S+\s+)?(?:\w+\s+)?(?:SET|set)\b|SHOW\s(?:FULL\s)?(?:COLUMNS|TABLES|DATABASES|CREATE|INDEX|STATUS|VARIABLES)\b|(?:CREATE|ALTER|DROP|TRUNCATE|alter|create|drop)\s(?:\w+\s)?(?:TABLE|INDEX|VIEW|DATABASE|TRIGGER|COLUMN|table)\b|WITH\s\w+\sAS\s?\()/,
     "SQL",
   ],
+  [/^[("'`]{0,3}SELECT\s[^]*\bFROM\b/, "SQL"],
+  [
+    /^[)( ]{0,9}(?:(?:LEFT|RIGHT|INNER|OUTER|CROSS|FULL)\s(?:OUTER\s)?JOIN|JOIN\s\S+\sON|ORDER BY|GROUP BY|HAVING|WHERE|LIMIT\s\S|UNION(?: ALL)?|ON DUPLICATE KEY|VALUES\s?\(|FROM\s[\w`".]+(?:\s(?:AS\s)?\w+)?$|(?:AND|OR|SET|ON)\s\(*[\w`".{}]+\s?(?:=|<|>|!=|(?:LIKE|IN|IS|BETWEEN)(?:\s|\(|$))|(?:AND|OR|NOT)\s?\()/,
+    "SQL",
+  ],
+  [
+    /^[a-z_]\w*(?:\.\w+)? (?:asc|desc|ASC|DESC)(?:, ?[\w.]+(?: (?:asc|desc|ASC|DESC))?)*$/,
+    "the order of a query",
+  ],
+  [
+    /^[a-z_]\w* ?(?:=|<>|!=|<=|>=|<|>|LIKE|IN) ?(?:\?|:\w+|%s|'[^']*'|\([^)]*\))?(?: (?:AND|OR|and|or) [\w.]+ ?(?:=|<>|!=|<=|>=|<|>|LIKE|IN|IS)[^]*)?$/,
+    "a condition of a query",
+  ],
+  [
+    /^(?:Content-(?:Type|Disposition|Length|Encoding|Security-Policy|Transfer-Encoding)|Cache-Control|Location|Set-Cookie|Accept|Authorization|Access-Control-[\w-]+|X-[A-Z][\w-]+|Expires|Pragma|Last-Modified|WWW-Authenticate|MIME-Version):(?:\s|$)/,
+    "a header",
+  ],
+  [/^(?:[\w:-]+=(?:"[^"]*"|'[^']*')(?:\s|$|(?=\/?>)))+\/?>?$/, "attributes of markup"],
+  [/^(?:selected|checked|disabled|readonly|multiple|hidden|required)$/, "an attribute of markup"],
+  [/^HTTP\/\d(?:\.\d)?\s/, "a header"],
+  [/^\[\[\w[\w-]*[:.][\w.{}-]+(?:,[^\]]*)?\]\]$/, "a mark for a key"],
+  [/^(?:\{{1,2} ?[$#]?[\w.[\]]+ ?\}{1,2} ?)+$/, "a placeholder"],
   [/^\s*<[a-z!/][\s\S]*>\s*$/i, "markup"],
   [/^[.#][\w-]+(?:[\s>+~,]+[.#]?[\w-]+(?:\[[^\]]*\])?)*$/, "a CSS selector"],
   [/^[\w.#:\s,>*-]+\{\s*[\w-]+\s*:[^}]*\}/, "a style sheet"],
@@ -92,6 +114,50 @@ const mostKnown = 2_000;
 /** Several words of letters alone, one of them long: nothing that programs read looks like this. */
 const prose = /^[A-Z]?[a-z]+(?: [A-Z]?[a-z]+)+([.!?…])?$/;
 
+/** Lines of a program, as strings hold them that are written into pages or files: how they begin, and how they end. */
+const codeLines: readonly (readonly [begins: RegExp, ends: RegExp])[] = [
+  [/^\/[/*]/, /\S$/],
+  [/^[{}()[\];,]+$/, /\S$/],
+  [/^(?:export |async )?(?:async )?function\b/, /[){;]$/],
+  [/^(?:var|let|const) [\w$]+/, /[;={([,]$/],
+  [/^\}? ?(?:else )?(?:if|for|foreach|while|switch|catch) ?\(/, /[{;)&|]$/],
+  [/^\}? ?else ?\{?$/, /\S$/],
+  [/^(?:return|throw|echo|print|require|include|import|use|namespace|from|package|using)\b/, /;$/],
+  [/^[\w$.[\]'">-]+ ?[-+.]?= ?[^=]/, /;$/],
+  [/^[\w$.>:-]+\(/, /\);?$/],
+  [/^['"]?[\w-]+['"]? ?(?:=>|:) ?\S/, /[,;{]$/],
+  [/^,? ?['"][\w-]+['"] ?=> ?\S/, /\S$/],
+  [/^[.#]?[\w-]/, /\{$/],
+];
+
+/** Lines longer than this are no lines that somebody wrote. */
+const longestLine = 500;
+
+function isCodeLine(line: string): boolean {
+  return (
+    line.length < longestLine && codeLines.some(([begins, ends]) => begins.test(line) && ends.test(line))
+  );
+}
+
+/** Whether a text is made of the lines of a program. */
+function isCode(text: string): boolean {
+  if (text.length > 20_000 || !/[;{}()=]|\/\//.test(text)) return false;
+  if (text.length > 60 && /[;{]/.test(text) && /[=(]/.test(text)) {
+    const marks = text.match(/[{}();=[\]]|=>|->/g)?.length ?? 0;
+    if (marks / text.length > 0.06 && /\b(?:function|var|const|let|return|if|foreach|for|new)\b/.test(text))
+      return true;
+  }
+  const lines = text
+    .split("\n")
+    .map((line) => line.trim())
+    .filter((line) => line !== "");
+  const [only = ""] = lines;
+  // A line alone may be a sentence with a bracket in it: it has to end as code does.
+  if (lines.length === 1)
+    return /[;{}]$|^\/\/|=>|\)$/.test(only) && isCodeLine(only) && !/^[\p{L}\d]+ ?\([^()]*\)$/u.test(only);
+  return lines.filter(isCodeLine).length >= lines.length * 0.7;
+}
+
 function judgeShape(text: string): Shape {
   const plain = prose.exec(text);
   if (plain && /[a-z]{5}/.test(text) && !text.startsWith("use ")) {
@@ -110,6 +176,17 @@ function judgeShape(text: string): Shape {
         ? found
         : shape("technical", `looks like ${what}`);
     }
+  if (/<\/?[a-z][\w-]*(?:\s[^<>]*)?(?:\/?>|$)|^[^<>]*["']\s*\/?>|&[a-z]+;/i.test(text)) {
+    // What is left without the markup is what people read.
+    const inside = withoutTags(text)
+      .replace(/&[a-z]+;|&#\w+;/gi, " ")
+      .trim();
+    if (inside !== text) {
+      const found = /\p{L}{2}/u.test(inside) ? shapeOf(inside) : undefined;
+      return found && found.name !== "classList" ? found : shape("technical", "looks like markup");
+    }
+  }
+  if (isCode(text)) return shape("technical", "looks like code");
   if (isDatePattern(text))
     return shape("datePattern", "a date or time in a fixed pattern, where the locale has its own");
   const tokens = text.split(/\s+/);
@@ -192,5 +269,9 @@ function withoutTags(text: string): string {
     result += `${text.slice(at, start)} `;
     at = end;
   }
-  return (result + text.slice(at)).replace(/<[^<>]*>/g, " ");
+  // A tag may begin in one string and end in another.
+  return (result + text.slice(at))
+    .replace(/<[^<>]*>/g, " ")
+    .replace(/<\/?[a-z][\w-]*(?:\s[^<>]*)?$/i, " ")
+    .replace(/^[^<>]*["']\s*\/?>/, " ");
 }

@@ -12,9 +12,10 @@ import {
   type SourceProblem,
 } from "../source/model.js";
 import type { Place } from "./company.js";
+import type { LeftOut } from "./left-out.js";
 import { gatherEvidence } from "./evidence.js";
 import type { OwnHabits } from "./own-habits.js";
-import { thresholds, weights } from "./weights.js";
+import { thresholds, weights, type EvidenceName } from "./weights.js";
 
 /** Whether users read a literal: surely, perhaps, or not. */
 export type Verdict = "text" | "unclear" | "code";
@@ -24,6 +25,8 @@ export interface Judgement {
   readonly verdict: Verdict;
   /** How likely the literal is to be text, from 0 to 1. */
   readonly score: number;
+  /** Set where it is text as surely as evidence can say. */
+  readonly isSure?: true;
   /** The weightiest evidence, in words. */
   readonly reason: string;
 }
@@ -64,6 +67,8 @@ export interface FileSurvey {
   /** Without what was judged `code` or is waived, unless all was asked for. */
   readonly literals: readonly ReportedLiteral[];
   readonly counts: VerdictCounts;
+  /** Why the file was left out: then nothing of it was judged. */
+  readonly leftOut?: LeftOut;
   /** The first place where the file does not parse. */
   readonly problem?: {
     readonly line: number;
@@ -98,6 +103,41 @@ function judgeEach(
     take(literal, judgeLiteral(literal, own, { literals, index }));
   }
   return undefined;
+}
+
+/** One thing that speaks for or against a literal being text: how much, in log-odds, and why. */
+export interface WeighedEvidence {
+  readonly name: EvidenceName;
+  readonly reason: string;
+  readonly weight: number;
+}
+
+/** A literal with all that was weighed to judge it. */
+export interface ExplainedLiteral extends ReportedLiteral {
+  readonly evidence: readonly WeighedEvidence[];
+}
+
+/** The literals of a file that stand on a line, with everything that speaks for and against each. */
+export function explainLine(
+  source: SourceFile,
+  line: number,
+  book: string,
+  reader: MessageReader,
+  own: OwnHabits | undefined,
+  waivers?: LiteralWaivers,
+): readonly ExplainedLiteral[] {
+  const { literals } = source;
+  return literals.flatMap((literal, index): ExplainedLiteral[] => {
+    const { line: first, endLine } = source.lines.range(literal.span);
+    if (line < first || line > endLine) return [];
+    const place = { literals, index };
+    const report = reportLiteral(source, literal, judgeLiteral(literal, own, place), book, reader, waivers);
+    const evidence = gatherEvidence(literal, own, place).map((one) => ({
+      ...one,
+      weight: weights[one.name],
+    }));
+    return [{ ...report, evidence }];
+  });
 }
 
 /** Surveys one file that was read. `all` keeps what was judged to be code as well. */
@@ -153,6 +193,7 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits, place?: Place): 
   return {
     verdict,
     score,
+    ...(score >= thresholds.sure && { isSure: true }),
     reason: told.map(({ reason }) => reason).join("; ") || "nothing speaks for either",
   };
 }
@@ -184,7 +225,6 @@ function reportLiteral(
   const text = isContent(literal) ? readable.replace(/[ \t\r\n]+/g, " ").trim() : readable;
   const waived = literal.skipped ?? waivers?.literal(book, source.file, text);
   const { line, column, endLine, endColumn } = source.lines.range(literal.span);
-  const { verdict, score, reason } = judgement;
   const { context, remarks, note } = literal;
   return {
     file: source.file,
@@ -195,9 +235,7 @@ function reportLiteral(
     book,
     text,
     message: literal.written ?? messageOf(literal.pieces, reader),
-    verdict,
-    score,
-    reason,
+    ...judgement,
     context,
     ...(waived !== undefined && { waived }),
     ...(remarks && { remarks: remarks.map(({ message }) => message) }),

@@ -15,6 +15,8 @@ export const weights = {
   /** A method of a builder that is named for a text. */
   textBuilder: 1.6,
   codeCall: -5,
+  /** It is a key, or a text that stands for one. */
+  lookedUp: -7,
   unknownCall: -0.8,
   developerError: -1.6,
   textName: 2.8,
@@ -75,5 +77,8 @@ export const settled = -6;
 
 export type EvidenceName = keyof typeof weights;
 
-/** From this score on a literal is `text`; at most `code` and it is `code`; between them it is `unclear`. */
-export const thresholds = { text: 0.73, code: 0.3 } as const;
+/**
+ * From `text` on a literal is `text`, and from `sure` on it surely is; at most `code` and it is `code`; between them it is
+ * `unclear`.
+ */
+export const thresholds = { sure: 0.96, text: 0.73, code: 0.3 } as const;

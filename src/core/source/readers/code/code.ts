@@ -718,7 +718,7 @@ class CodeReader {
     inner: CodeNode,
     index: number,
     properties: string[],
-  ): { role: LiteralRole; name?: string; index?: number; element?: string } | undefined {
+  ): { role: LiteralRole; name?: string; index?: number; element?: string; within?: string } | undefined {
     const { spec } = this;
     const { type } = outer;
     if (spec.annotations.includes(type)) return this.annotationRole(outer, properties);
@@ -757,7 +757,11 @@ class CodeReader {
         return undefined;
       if (properties.length > 0) return { role: "property", name: properties[0] ?? "", element: name };
       const role = spec.throws.length === 0 && /(?:^|\.)raise$/.test(name) ? "thrown" : "argument";
-      return { role, name, index: at };
+      const around = this.ancestors[index - 3];
+      const isPassed = spec.arguments.includes(this.ancestors[index - 2]?.type ?? "");
+      const within =
+        isPassed && around && spec.calls.includes(around.type) ? this.calleeOf(around) : undefined;
+      return { role, name, index: at, ...(within !== undefined && { within }) };
     }
     if (spec.calls.includes(type)) {
       if (inner.field !== "receiver" && inner.field !== "object") return undefined;

@@ -5,6 +5,7 @@ import { decodeHTML } from "entities";
 import { parseIcu } from "../../../message/syntaxes/icu/icu.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
+import { notices } from "../../../message/notices.js";
 import { byPlace, insideOf } from "../../model.js";
 import type {
   Literal,
@@ -22,15 +23,8 @@ import { readScript } from "../script/script.js";
 import { joinChoices } from "./join-choices.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
 import { readPlainExpression, readScriptExpression, type ExpressionContent } from "./expressions.js";
-import {
-  dialectOf,
-  findIslands,
-  islandMarks,
-  maskIslands,
-  type Dialect,
-  type Island,
-  type IslandLanguage,
-} from "./islands.js";
+import type { Dialect, Island, IslandLanguage } from "../../dialects/dialect.js";
+import { findIslands, islandMarks, maskIslands } from "../../dialects/index.js";
 import {
   readTree,
   type MarkupAttribute,
@@ -46,21 +40,15 @@ export type EmbeddedReader = (
   shapes: LookupShapes,
 ) => ExpressionContent;
 
-/** Whether this reader reads a file. */
-export function isMarkup(file: string): boolean {
-  return dialectOf(file) !== undefined;
-}
-
 /** Reads a page or template: text between tags, attributes, code in islands and in script elements. Never throws on bad markup. */
 export function readMarkup(
   file: string,
   text: string,
   bom: boolean,
+  dialect: Dialect,
   shapes: LookupShapes,
   readEmbedded: EmbeddedReader,
 ): SourceFile {
-  const dialect = dialectOf(file);
-  if (!dialect) throw new Error(`${file} is no markup`);
   const reader = new MarkupReader(text, dialect, shapes, readEmbedded);
   reader.read();
   const { lookups, mentions, problems } = reader;
@@ -69,6 +57,33 @@ export function readMarkup(
   lookups.sort(byPlace);
   return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
 }
+
+/** Reads a template of a script: code in another language that puts together a script for the browser. */
+export function readScriptTemplate(
+  file: string,
+  text: string,
+  bom: boolean,
+  dialect: Dialect,
+  shapes: LookupShapes,
+  readEmbedded: EmbeddedReader,
+): SourceFile {
+  const reader = new MarkupReader(text, { ...dialect, codeInScripts: true }, shapes, readEmbedded);
+  reader.readScriptTemplate();
+  const { literals, lookups, mentions, problems } = reader;
+  literals.sort(byPlace);
+  lookups.sort(byPlace);
+  return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
+}
+
+const say = notices("extract", {
+  island: {
+    message: "the template puts a value into it while it makes the script",
+    remedy: "pass the value to the script, and move the text by hand",
+  },
+});
+
+/** A letter that no code uses: a run of it is a name to a parser, and stands out in a string. */
+const islandName = "\uA66E";
 
 const emptyElements = new Set("br wbr img input hr svg".split(" "));
 /** Elements whose content is no text of the page. */
@@ -103,7 +118,7 @@ class MarkupReader {
   }
 
   read(): void {
-    const root = readTree(this.masked);
+    const root = readTree(this.masked, this.dialect.elementsInText);
     this.elements(root);
     this.islandCode(root);
     this.applySkips();
@@ -123,12 +138,7 @@ class MarkupReader {
 
   /** Braces in scripts and styles are no islands: those parts are blanked while islands are looked for. */
   private maskedScripts(): string {
-    if (
-      this.dialect.language === "ruby" ||
-      this.dialect.language === "java" ||
-      this.dialect.language === "php"
-    )
-      return this.text;
+    if (this.dialect.codeInScripts) return this.text;
     let masked = "";
     let at = 0;
     for (const { contentStart, contentEnd } of rawElements(this.text)) {
@@ -168,20 +178,63 @@ class MarkupReader {
     if (type !== "" && !/^(module|text\/(java|type)script|application\/javascript)$/i.test(type)) return;
     for (const child of element.children) {
       if (child.kind !== "text") continue;
-      const code = this.masked.slice(child.start, child.end).replace(/[\uE000-\uE002]/g, "0");
-      this.take(
-        this.shifted(
-          readScript(
-            `script.${lang === "ts" ? "ts" : lang === "tsx" ? "tsx" : "js"}`,
-            code,
-            false,
-            this.shapes,
-          ),
-          child.start,
-        ),
-      );
+      this.scriptCode(`script.${lang === "ts" ? "ts" : lang === "tsx" ? "tsx" : "js"}`, child);
     }
   }
+
+  /** Reads a part of the template as a script: a value that an island puts out stands as a name, or as part of a string. */
+  private scriptCode(name: string, { start, end }: Span): void {
+    const code = this.masked
+      .slice(start, end)
+      .replace(/\uE000/g, islandName)
+      .replace(/[\uE001\uE002]/g, " ");
+    const found = this.shifted(readScript(name, code, false, this.shapes), start);
+    const hasIslands = code.includes(islandName);
+    this.take(
+      hasIslands ? { ...found, literals: found.literals.map((literal) => this.withIslands(literal)) } : found,
+    );
+  }
+
+  /** A string of a script with the islands in it as its arguments. */
+  private withIslands(literal: Literal): Literal {
+    if (!literal.pieces.some((piece) => piece.kind === "text" && piece.value.includes(islandName)))
+      return literal;
+    const unique = uniqueNames();
+    const pieces = literal.pieces.flatMap((piece): Piece[] => {
+      if (piece.kind !== "text") return [piece];
+      const islands = this.islandsIn(piece.span.start, piece.span.end).filter(
+        ({ kind }) => kind === "output",
+      );
+      let next = 0;
+      return piece.value.split(/(\uA66E+)/).flatMap((value): Piece[] => {
+        if (value === "") return [];
+        const island = value.startsWith(islandName) ? islands[next++] : undefined;
+        if (!island) return [{ kind: "text", value: value.replaceAll(islandName, ""), span: piece.span }];
+        const code = this.text.slice(island.codeStart, island.codeEnd).trim();
+        const name = unique(nameFromCode(code), code);
+        return [
+          {
+            kind: "argument",
+            name,
+            code,
+            span: { start: island.start, end: island.end },
+            mayBeAbsent: false,
+          },
+        ];
+      });
+    });
+    return { ...literal, pieces, obstacle: literal.obstacle ?? say("island", {}) };
+  }
+
+  /** Reads the whole file as a script with islands in it. */
+  readScriptTemplate(): void {
+    this.scriptCode("script.js", { start: 0, end: this.text.length });
+    this.isScript = true;
+    this.islandCode(readTree(""));
+    this.applySkips();
+  }
+
+  private isScript = false;
 
   private shifted(source: SourceFile, by: number): ExpressionContent {
     const problem = source.problems[0];
@@ -215,20 +268,19 @@ class MarkupReader {
       const { raw, name } = attribute;
       if (raw === undefined || raw === "" || this.isMark(name)) continue;
       if (this.attributeLookup(element, attribute, component)) continue;
-      const bound = boundName(name, this.dialect.name);
+      const bound = this.dialect.bindsAttributes ? boundName(name) : undefined;
       if (bound !== undefined) {
         const isEvent = bound.kind === "event";
         const context = this.attributeContext(element, bound.name);
-        const inner =
-          this.dialect.name === "svelte"
-            ? undefined
-            : readScriptExpression(
-                this.text,
-                attribute.valueStart,
-                attribute.valueEnd,
-                this.shapes,
-                isEvent ? undefined : bound.kind === "content" ? this.contentContext(element) : context,
-              );
+        const inner = this.dialect.bindsInBraces
+          ? undefined
+          : readScriptExpression(
+              this.text,
+              attribute.valueStart,
+              attribute.valueEnd,
+              this.shapes,
+              isEvent ? undefined : bound.kind === "content" ? this.contentContext(element) : context,
+            );
         if (inner) this.take(inner);
         continue;
       }
@@ -547,10 +599,10 @@ class MarkupReader {
   private islandCode(root: MarkupElement): void {
     const { language } = this.dialect;
     if (language === "ruby" || language === "java" || language === "php") {
-      if (this.dialect.name === "php") return; // Its own reader reads the file's code.
+      if (this.dialect.isProgram) return; // Its own reader reads the file's code.
       const content = this.readEmbedded(language, this.codeAlone(language), this.shapes);
       this.take({ ...content, literals: content.literals.map((literal) => this.inOutput(literal, root)) });
-      if (this.dialect.name === "jsp" || this.dialect.name === "directives") this.plainLookups();
+      if (this.dialect.hasLooseLookups) this.plainLookups();
       return;
     }
     for (const island of this.islands) {
@@ -593,6 +645,7 @@ class MarkupReader {
 
   /** Where an island's value is shown: in an attribute, or between tags. */
   private placeOf(island: Island, root: MarkupElement): LiteralContext {
+    if (this.isScript) return { language: "markup", role: "other", atLoad: false };
     const element = elementAt(root, island.start);
     const attribute =
       element && island.start < element.openEnd
@@ -613,8 +666,9 @@ class MarkupReader {
       at = island.start;
       if (island.kind === "comment" || /^[$#]\{/.test(this.text.slice(island.start, island.start + 2)))
         continue;
-      if (this.dialect.name === "directives" && this.text[island.start] === "@") {
-        code += directiveCode(this.text.slice(island.start, island.end));
+      const statement = this.dialect.statement?.(this.text.slice(island.start, island.end));
+      if (statement !== undefined) {
+        code += statement;
         at = island.end;
         continue;
       }
@@ -656,20 +710,6 @@ const pageComments: readonly (readonly [open: RegExp, close: RegExp])[] = [
   [/\{#/, /#\}/],
 ];
 
-/**
- * A directive as PHP of the same length: `@include('part', [...])` as a call, a condition's as an expression in
- * parentheses, and white space for what is neither.
- */
-function directiveCode(directive: string): string {
-  const blank = (text: string) => text.replace(/[^\r\n]/g, " ");
-  const open = directive.indexOf("(");
-  if (open < 0 || /^@(?:for|foreach|forelse|php|end\w*)\b/.test(directive)) return blank(directive);
-  const isCondition = /^@(?:if|elseif|unless|case|while|switch|isset|empty)\b/.test(directive);
-  const name = directive.slice(1, open).replace(/^include$/, "includ_");
-  // The statement ends in the place of the mark before it, so that nothing moves.
-  return `;${isCondition ? blank(name) : name}${directive.slice(open)}`;
-}
-
 /** Text that is a message in ICU's syntax already, as templates hold plurals and selects; undefined for plain text. */
 function writtenMessage(pieces: readonly Piece[]): string | undefined {
   const write = (all: readonly Piece[]): string =>
@@ -688,17 +728,14 @@ function writtenMessage(pieces: readonly Piece[]): string | undefined {
 }
 
 /** The attribute that a binding sets, and what its value is; undefined for a plain attribute. */
-function boundName(
-  name: string,
-  dialect: string,
-): { name: string; kind: "value" | "content" | "event" } | undefined {
+function boundName(name: string): { name: string; kind: "value" | "content" | "event" } | undefined {
   const event = /^(?:@|v-on:|on:|\(|x-on:|hx-on)/.test(name);
   if (event) return { name, kind: "event" };
   const bound = /^(?::|v-bind:|x-bind:|\[(?:attr\.)?)([\w.-]+)\]?$/.exec(name);
   if (bound) return { name: bound[1] ?? name, kind: "value" };
   if (/^(?:v-text|v-html|x-text|x-html|\[innerText\]|\[textContent\])$/.test(name))
     return { name, kind: "content" };
-  if (/^(?:v-|x-|\*|#)/.test(name) && dialect !== "php") return { name, kind: "event" };
+  if (/^(?:v-|x-|\*|#)/.test(name)) return { name, kind: "event" };
   return undefined;
 }
 

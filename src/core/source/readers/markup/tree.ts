@@ -56,11 +56,14 @@ const rawText: Readonly<Record<string, (typeof TokenizerMode)[keyof typeof Token
   title: TokenizerMode.RCDATA,
 };
 
+const textAlone: Readonly<Record<string, true>> = { textarea: true, title: true };
+
 /**
  * Reads markup into a tree by HTML's tokens (HTML Living Standard, 13.2.5), tolerant as templates need it: elements nest as they
- * are written, a slash before `>` closes any element, what is never closed ends with its parent.
+ * are written, a slash before `>` closes any element, what is never closed ends with its parent. `elementsInText` reads the
+ * content of `title` and `textarea` as markup, as libraries of tags do.
  */
-export function readTree(text: string): MarkupElement {
+export function readTree(text: string, elementsInText = false): MarkupElement {
   const root: MarkupElement = {
     kind: "element",
     name: "",
@@ -104,7 +107,8 @@ export function readTree(text: string): MarkupElement {
       };
       current.children.push(element);
       if (token.selfClosing || (voidElements.has(name) && name === name.toLowerCase())) return;
-      const mode = rawText[token.tagName];
+      const mode =
+        elementsInText && Object.hasOwn(textAlone, token.tagName) ? undefined : rawText[token.tagName];
       if (mode !== undefined) {
         tokenizer.lastStartTagName = token.tagName;
         tokenizer.state = mode;

@@ -32,6 +32,7 @@ export function contextOf(node: Node, ancestors: Ancestors, enclosing: Enclosing
   if (found?.name !== undefined) context.name = found.name;
   if (found?.element !== undefined) context.element = found.element;
   if (found?.index !== undefined) context.index = found.index;
+  if (found?.within !== undefined) context.within = found.within;
   if (properties.length > 0) context.properties = properties.reverse();
   // What a function returns is about what the function is named for.
   if (context.role === "returned" && component !== undefined) context.name = component;
@@ -45,7 +46,7 @@ function roleIn(
   ancestors: Ancestors,
   index: number,
   properties: string[],
-): Pick<LiteralContext, "role" | "name" | "element" | "index"> | undefined {
+): Pick<LiteralContext, "role" | "name" | "element" | "index" | "within"> | undefined {
   switch (outer.type) {
     case "JSXAttribute": {
       const opening = ancestors[index - 1];
@@ -84,9 +85,11 @@ function roleIn(
       const at = outer.arguments.findIndex((argument) => argument === inner);
       const callee = calleeName(outer.callee) ?? "";
       // In a list of objects each member is known by its property: `buildMenu([{ label: "File" }])`.
-      return properties.length > 0
-        ? asProperty(properties, callee)
-        : { role: "argument", name: callee, index: at };
+      if (properties.length > 0) return asProperty(properties, callee);
+      const around = ancestors[index - 1];
+      const within =
+        around?.type === "CallExpression" && around.callee !== outer ? calleeName(around.callee) : undefined;
+      return { role: "argument", name: callee, index: at, ...(within !== undefined && { within }) };
     }
     case "Property":
       if (outer.key === inner && !(outer.shorthand && outer.value === inner)) return { role: "key" };

@@ -1,0 +1,32 @@
+import { between, hasNoFilter, type Dialect, type Island } from "../dialect.js";
+
+/** Double and triple braces, `{% blocks %}`, and their comments. */
+export function braceIslands(text: string): Island[] {
+  return [
+    ...between(text, /\{\{!--/, /--\}\}/, () => "comment"),
+    ...between(text, /\{\{!/, /\}\}/, () => "comment"),
+    ...between(text, /\{#(?![a-z])/, /#\}/, () => "comment"),
+    ...between(
+      text,
+      /\{%[-+~]?\s*(?:comment|raw|verbatim)\b[^%]*%\}/,
+      /\{%[-+~]?\s*end(?:comment|raw|verbatim)\s*[-+~]?%\}/,
+      ({ open }) => (open[0].includes("comment") ? "comment" : "code"),
+    ),
+    ...between(text, /\{\{\{?/, /\}\}\}?/, ({ innerStart, innerEnd }) =>
+      /^\s*~?(?:[#/^>]|else\b)/.test(text.slice(innerStart, innerEnd)) ? "code" : "output",
+    ),
+    ...between(text, /\{%/, /%\}/, () => "code"),
+  ];
+}
+
+/** Templates of a small language of their own, in double braces with helpers or filters, and in `{% … %}`. */
+export const braces: Dialect = {
+  name: "braces",
+  language: "expression",
+  extensions: [".hbs", ".handlebars", ".mustache", ".jinja", ".jinja2", ".j2", ".njk", ".twig", ".liquid"],
+  sign: /\{%[-+~]? ?[a-z]|\{\{~?[#/^>] ?[\w./-]|\{\{~?else\}\}/g,
+  islands: braceIslands,
+  codeInScripts: true,
+  bindsAttributes: true,
+  passesIsland: hasNoFilter,
+};

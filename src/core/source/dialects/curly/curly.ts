@@ -1,0 +1,21 @@
+import { between, hasNoFilter, matchAll, type Dialect } from "../dialect.js";
+
+/** `{$name}`, `{if …}`, `{/if}`, and comments in `{* … *}`: a brace with a blank behind it is text. */
+export const curly: Dialect = {
+  name: "curly",
+  language: "expression",
+  extensions: [],
+  sign: /\{\$\w|\{\/?(?:if|foreach|section|include|assign|block|extends|capture|else|elseif)\b[^{}]{0,500}\}|\{\*/g,
+  islands: (text) => [
+    ...between(text, /\{\*/, /\*\}/, () => "comment"),
+    ...between(text, /\{literal\}/, /\{\/literal\}/, () => "code"),
+    ...matchAll(text, /\{([$/#]?[a-zA-Z_][^{}\n]{0,500})\}/g, (match) => ({
+      kind: /^[$#]/.test(match[1] ?? "") ? "output" : "code",
+      codeStart: match.index + 1,
+      codeEnd: match.index + match[0].length - 1,
+    })),
+  ],
+  codeInScripts: true,
+  bindsAttributes: false,
+  passesIsland: hasNoFilter,
+};

@@ -1,0 +1,112 @@
+import { delimited, type Delimited } from "../../text/delimited.js";
+
+/** Part of a template that is code and not markup. */
+export interface Island {
+  /** `output` puts a value on the page, `code` controls it, `comment` is neither. */
+  readonly kind: "output" | "code" | "comment";
+  readonly start: number;
+  readonly end: number;
+  /** The code without its marks. */
+  readonly codeStart: number;
+  readonly codeEnd: number;
+  /** Set where code that stands apart from the text around it puts a value on the page all the same. */
+  readonly isShown?: boolean;
+}
+
+/** What the code of a template's islands is written in; `expression` is a template language's own. */
+export type IslandLanguage = "ruby" | "script" | "java" | "php" | "expression";
+
+/** One way of mixing code into markup: how it is recognized, where its code is, and how a lookup is written into it. */
+export interface Dialect {
+  readonly name: string;
+  readonly language: IslandLanguage;
+  /** The endings of files that are of this dialect whatever they hold. */
+  readonly extensions: readonly string[];
+  /** Marks that only this dialect has, for files whose ending says nothing: the more of them, the surer. */
+  readonly sign?: RegExp;
+  islands(text: string): Island[];
+  /** Set where code runs on the server, inside script elements as anywhere else. */
+  readonly codeInScripts?: true;
+  /** Set where the files are components, whose `script` elements are the code of the page itself. */
+  readonly isComponent?: true;
+  /** Set where the whole file is a program that its language's own reader reads. */
+  readonly isProgram?: true;
+  /** Set where islands may hold lookups that are no whole statements of the language. */
+  readonly hasLooseLookups?: true;
+  /** Set where elements stand inside `title` and `textarea`, whose content is plain text in a page. */
+  readonly elementsInText?: true;
+  /** Whether attributes are bound by marks on their names, such as `:title` or `[title]`. */
+  readonly bindsAttributes: boolean;
+  /** Set where a bound attribute is read with the islands, since its value stands in braces of its own. */
+  readonly bindsInBraces?: true;
+  /** The code of an island that is written by itself (`@if (x)`), as a statement of the same length. */
+  statement?(island: string): string | undefined;
+  /** Whether a component's script, by the attributes of its element, runs anew for each component that is shown. */
+  runsPerUse?(attributes: string): boolean;
+  /** What stands around an expression that is shown; undefined where a book must say. */
+  readonly shown?: readonly [open: string, close: string];
+  /** An attribute whose value is a call; undefined where it is what stands in content. */
+  attribute?(call: string): string;
+  /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
+  readonly showsRaw?: true;
+  /** Whether the code of an island, marks and all, can be passed to a call. */
+  passesIsland(island: string): boolean;
+}
+
+/** Whether an island has no filter behind its value. */
+export function hasNoFilter(island: string): boolean {
+  return !/(?<!\|)\|(?!\|)/.test(island);
+}
+
+/** The islands between two marks. */
+export function between(
+  text: string,
+  open: RegExp,
+  close: RegExp,
+  kindOf: (found: Delimited) => Island["kind"],
+): Island[] {
+  return [...delimited(text, open, close)].map((found) => ({
+    kind: kindOf(found),
+    start: found.start,
+    end: found.end,
+    codeStart: found.innerStart,
+    codeEnd: found.innerEnd,
+  }));
+}
+
+/** The islands that a pattern finds. */
+export function matchAll(
+  text: string,
+  pattern: RegExp,
+  read: (match: RegExpExecArray) => Pick<Island, "kind" | "codeStart" | "codeEnd">,
+): Island[] {
+  return [...text.matchAll(pattern)].map((match) => ({
+    start: match.index,
+    end: match.index + match[0].length,
+    ...read(match),
+  }));
+}
+
+/** Marks in percent signs. A dash behind the opening one puts out unescaped in some dialects and only trims space in others. */
+export function percentIslands(text: string, dashPutsOut: boolean): Island[] {
+  return between(text, /<%(--|==|[#=@!_-])?/, /(?:--|[-_])?%>/, ({ open }) => {
+    const mark = open[1] ?? "";
+    const kind =
+      mark === "#" || mark === "--"
+        ? "comment"
+        : mark === "=" || mark === "==" || (mark === "-" && dashPutsOut)
+          ? "output"
+          : "code";
+    return mark === "@" ? "comment" : kind;
+  });
+}
+
+/** Where a string that starts at a quote ends, backslashes counted; -1 where it does not. */
+export function stringEnd(text: string, at: number): number {
+  const quote = text[at] ?? "";
+  const close = new RegExp(`\\\\.|${quote}`, "gs");
+  close.lastIndex = at + 1;
+  let found = close.exec(text);
+  while (found && found[0] !== quote) found = close.exec(text);
+  return found ? found.index : -1;
+}

@@ -1,0 +1,45 @@
+import { between, hasNoFilter, matchAll, type Dialect, type Island } from "../dialect.js";
+import { phpIslands } from "../php/php.js";
+
+const directive =
+  /(?<![\w@])@([a-zA-Z]+)(\s*\((?:[^()"']|"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:[^()"']|"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\([^()]*\))*\))*\))?/g;
+
+const directiveIslands = (text: string): Island[] => [
+  ...between(text, /\{\{--/, /--\}\}/, () => "comment"),
+  ...between(text, /\{!!/, /!!\}/, () => "output"),
+  ...between(text, /\{\{/, /\}\}/, () => "output"),
+  ...matchAll(text, directive, (match) => ({
+    kind: /^(?:lang|choice|json|yield)$/.test(match[1] ?? "") ? "output" : "code",
+    codeStart: match.index + 1,
+    codeEnd: match.index + match[0].length,
+  })),
+];
+
+/**
+ * A directive as PHP of the same length: `@include('part', [...])` as a call, a condition's as an expression in
+ * parentheses, and white space for what is neither.
+ */
+function directiveCode(written: string): string {
+  const blank = (text: string) => text.replace(/[^\r\n]/g, " ");
+  const open = written.indexOf("(");
+  if (open < 0 || /^@(?:for|foreach|forelse|php|end\w*)\b/.test(written)) return blank(written);
+  const isCondition = /^@(?:if|elseif|unless|case|while|switch|isset|empty)\b/.test(written);
+  const name = written.slice(1, open).replace(/^include$/, "includ_");
+  // The statement ends in the place of the mark before it, so that nothing moves.
+  return `;${isCondition ? blank(name) : name}${written.slice(open)}`;
+}
+
+/** PHP as directives (`@if (…)`) and in double braces. */
+export const directives: Dialect = {
+  name: "directives",
+  language: "php",
+  extensions: [".blade.php"],
+  sign: /(?<![\w@])@(?:if|foreach|forelse|isset|empty|auth|section|extends|include|yield|csrf|php)\b(?=\s*\()|(?<![\w@])@end[a-z]+\b|\{!!/g,
+  islands: (text) => [...directiveIslands(text), ...phpIslands(text)],
+  codeInScripts: true,
+  hasLooseLookups: true,
+  bindsAttributes: true,
+  statement: (island) => (island.startsWith("@") ? directiveCode(island) : undefined),
+  shown: ["{{ ", " }}"],
+  passesIsland: hasNoFilter,
+};

@@ -1,0 +1,14 @@
+import { hasNoFilter, percentIslands, type Dialect } from "../dialect.js";
+
+/** JavaScript in percent signs: `<%= name %>`. */
+export const ejs: Dialect = {
+  name: "ejs",
+  language: "script",
+  extensions: [".ejs"],
+  sign: /<%[-_]? ?(?:var|let|const|\}|if ?\(|for ?\()|\{ ?[-_]?%>|<%[-=] ?[\w$.]+[ %]/g,
+  islands: (text) => percentIslands(text, true),
+  codeInScripts: true,
+  bindsAttributes: true,
+  shown: ["<%= ", " %>"],
+  passesIsland: hasNoFilter,
+};

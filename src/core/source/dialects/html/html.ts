@@ -1,0 +1,39 @@
+import { hasNoFilter, matchAll, type Dialect, type Island } from "../dialect.js";
+
+/** Double braces alone: a third brace beside them belongs to the text, as in messages with plurals. */
+const twoBraces = (text: string): Island[] =>
+  matchAll(text, /\{\{(?!\{)((?:[^{}]|\{[^{}]*\})*)\}\}/g, (match) => ({
+    kind: "output",
+    codeStart: match.index + 2,
+    codeEnd: match.index + match[0].length - 2,
+  }));
+
+/** `@if (…) {`, `@else {`, and the braces that close them. */
+const blocks = (text: string): Island[] => {
+  const pattern =
+    /@(?:if|else if|else|for|switch|case|default|empty|defer|placeholder|loading|error)\b[^{}<>]{0,500}\{/g;
+  if (!pattern.test(text)) return [];
+  pattern.lastIndex = 0;
+  return [
+    ...matchAll(text, pattern, (match) => ({
+      kind: "code",
+      codeStart: match.index + 1,
+      codeEnd: match.index + match[0].length - 1,
+    })),
+    ...matchAll(text, /(?<![}\w'"])\}(?!\})/g, (match) => ({
+      kind: "code",
+      codeStart: match.index,
+      codeEnd: match.index,
+    })),
+  ];
+};
+
+/** Pages, and templates of components with expressions in double braces. What no other dialect claims by its content is read so. */
+export const html: Dialect = {
+  name: "html",
+  language: "script",
+  extensions: [],
+  islands: (text) => [...twoBraces(text), ...blocks(text)],
+  bindsAttributes: true,
+  passesIsland: hasNoFilter,
+};

@@ -1,0 +1,105 @@
+import type { DialectName } from "../../config/schema.js";
+import { globTest } from "../../files/glob.js";
+import type { Dialect, Island } from "./dialect.js";
+import { braces } from "./braces/braces.js";
+import { curly } from "./curly/curly.js";
+import { directives } from "./directives/directives.js";
+import { ejs } from "./ejs/ejs.js";
+import { erb } from "./erb/erb.js";
+import { html } from "./html/html.js";
+import { jsp } from "./jsp/jsp.js";
+import { php } from "./php/php.js";
+import { svelte } from "./svelte/svelte.js";
+import { tagged } from "./tagged/tagged.js";
+import { vue } from "./vue/vue.js";
+
+/** Every dialect that a configuration can name; of two that fit a file's name, the one that is listed first. */
+const byName: Readonly<Record<DialectName, Dialect>> = {
+  erb,
+  ejs,
+  jsp,
+  directives,
+  php,
+  svelte,
+  vue,
+  braces,
+  curly,
+  html,
+};
+
+export const dialects: readonly Dialect[] = [...Object.values(byName), tagged];
+
+/** The endings of templates that may be of any dialect. */
+const openEndings = [".html", ".htm", ".xhtml", ".xml", ".svg", ".tpl", ".tmpl", ".template"] as const;
+
+/** So much of a file is looked at for signs of a dialect, in code units. */
+const looked = 100_000;
+
+/** The dialect that a file's name settles. */
+export function dialectByName(file: string): Dialect | undefined {
+  return dialects.find(({ extensions }) => extensions.some((ending) => file.endsWith(ending)));
+}
+
+/** Whether a file is a template or page, by its name. */
+export function isMarkup(file: string): boolean {
+  return dialectByName(file) !== undefined || hasOpenEnding(file);
+}
+
+/** Whether only a file's content says of which dialect it is. */
+export function hasOpenEnding(file: string): boolean {
+  return openEndings.some((ending) => file.endsWith(ending));
+}
+
+/** The dialect of a file: by its name, else by the signs in its text, else plain HTML; undefined for what is no markup. */
+export function dialectOf(file: string, text: string): Dialect | undefined {
+  const named = dialectByName(file);
+  if (named) return named;
+  return hasOpenEnding(file) ? dialectByContent(text) : undefined;
+}
+
+/** The dialect whose signs stand most often in a text. */
+export function dialectByContent(text: string): Dialect {
+  const part = text.length > looked ? text.slice(0, looked) : text;
+  let best: Dialect = html;
+  let most = 0;
+  if (!/<[%?]|[<]\w+:|[{@]/.test(part)) return html;
+  for (const dialect of dialects) {
+    const count = dialect.sign ? (part.match(dialect.sign)?.length ?? 0) : 0;
+    if (count > most) [best, most] = [dialect, count];
+  }
+  return best;
+}
+
+/** The dialects that a book names for its templates: by the first glob that a file matches. */
+export function dialectsOf(
+  named: Readonly<Record<string, DialectName>>,
+): ((file: string) => Dialect | undefined) | undefined {
+  const globs = Object.entries(named).map(([glob, name]) => ({ matches: globTest([glob]), name }));
+  if (globs.length === 0) return undefined;
+  return (file) => {
+    const found = globs.find(({ matches }) => matches(file));
+    return found && byName[found.name];
+  };
+}
+
+/** The islands of a text in order, none inside another. */
+export function findIslands(text: string, dialect: Dialect): Island[] {
+  const found = dialect.islands(text).sort((a, b) => a.start - b.start || b.end - a.end);
+  const kept: Island[] = [];
+  for (const island of found) if (island.start >= (kept[kept.length - 1]?.end ?? 0)) kept.push(island);
+  return kept;
+}
+
+/** The characters that stand in an island's place while its surroundings are read as markup. */
+export const islandMarks = { output: "\uE000", code: "\uE001", comment: "\uE002" } as const;
+
+/** The text with every island masked to equal length, so that offsets hold. */
+export function maskIslands(text: string, islands: readonly Island[]): string {
+  let masked = "";
+  let at = 0;
+  for (const { start, end, kind } of islands) {
+    masked += text.slice(at, start) + islandMarks[kind].repeat(end - start);
+    at = end;
+  }
+  return masked + text.slice(at);
+}

@@ -1,0 +1,16 @@
+import { hasNoFilter, type Dialect } from "../dialect.js";
+import { braceIslands } from "../braces/braces.js";
+
+/** Components whose expressions stand in double braces. */
+export const vue: Dialect = {
+  name: "vue",
+  language: "script",
+  extensions: [".vue"],
+  islands: braceIslands,
+  isComponent: true,
+  bindsAttributes: true,
+  runsPerUse: (attributes) => /\bsetup\b/.test(attributes),
+  shown: ["{{ ", " }}"],
+  attribute: (call) => `:{name}="${call.replaceAll('"', "'")}"`,
+  passesIsland: hasNoFilter,
+};

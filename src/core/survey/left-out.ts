@@ -1,0 +1,139 @@
+import { hasPluralRules } from "../locale/plural-rules.js";
+import { parseTag } from "../locale/tag.js";
+import { isScript } from "../source/readers/script/endings.js";
+
+/** Why nobody's text is looked for in a file of code. */
+export type LeftOut =
+  | "tests"
+  | "stories"
+  | "types"
+  | "generated"
+  | "minified"
+  | "vendored"
+  | "migrations"
+  | "one file per locale";
+
+/** Folders whose files are of a kind, by their names. */
+const folders: readonly (readonly [RegExp, LeftOut])[] = [
+  [
+    /^(?:__tests?__|tests?|specs?|e2e|cypress|__mocks__|mocks?|fixtures?|__fixtures__|__snapshots__|test-?data|testing|test[-_]utils|androidTest)$/i,
+    "tests",
+  ],
+  [/^(?:stories|__stories__|\.?storybook)$/i, "stories"],
+  [
+    /^(?:node_modules|bower_components|vendors?|third[-_]?party|jspm_packages|Pods|site-packages)$/i,
+    "vendored",
+  ],
+  [/^(?:dist|coverage|__generated__|generated|\.next|\.nuxt|\.svelte-kit|\.output)$/i, "generated"],
+];
+
+/** Names of files that are of a kind. */
+const names: readonly (readonly [RegExp, LeftOut])[] = [
+  [/\.d\.[cm]?ts$/, "types"],
+  [/[.-]min\.[cm]?js$|\.bundle\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/, "minified"],
+  [
+    /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
+    "tests",
+  ],
+  [/\.(?:stories|story)\.\w+$/, "stories"],
+  [
+    /\.generated\.\w+$|\.g\.(?:cs|dart)$|\.pb\.go$|_pb2(?:_grpc)?\.py$|\.[Dd]esigner\.cs$|^rollup\.\w+$/,
+    "generated",
+  ],
+  [/[.-]v?\d{1,4}\.\d[\w.-]{0,40}\.[cm]?js$/, "vendored"],
+];
+
+/** What the name of a file says of it; undefined where people may write text in it. */
+export function leftOutByName(file: string): LeftOut | undefined {
+  const parts = file.split("/");
+  const name = parts.pop() ?? "";
+  for (const part of parts) for (const [pattern, kind] of folders) if (pattern.test(part)) return kind;
+  if (
+    /^(?:\d{4,}|[0-9a-f]{12})_\w+\.\w+$/.test(name) &&
+    parts.some((part) => /^(?:migrations?|migrate|versions)$/.test(part))
+  )
+    return "migrations";
+  return names.find(([pattern]) => pattern.test(name))?.[1];
+}
+
+/** So much of a file is looked at for what its head says, in code units. */
+const headLength = 2_000;
+
+const generatedBy =
+  /^[ \t]{0,20}(?:\/\/|\/\*|\*|#|--|<!--|%|;|''')[*!#\t -]{0,20}(?:@generated\b|(?:this|the) \w+ (?:was|is|has been) (?:automatically |auto-?)?generated\b|(?:auto(?:matically)?[- ]?)?generated (?:by|from|with|using|on|code|file)\b|code generated\b|[^\n]*\bdo not (?:edit|modify)\b)/im;
+
+/** The wrapper that offers a script to every kind of loader, as only what is passed on has it. */
+const forAnyLoader =
+  /typeof define\s*={2,3}\s*["']function["']\s*&&\s*(?:define\.amd|typeof define\.amd)|["']function["']\s*={2,3}\s*typeof define\s*&&\s*define\.amd/;
+
+/** A comment that minifiers keep, with a version or a license: what stands at the head of libraries. */
+const libraryHead =
+  /^\s*\/\*[!*][^]{0,600}?(?:\bv?\d+\.\d+\.\d+\b[^]{0,600}?\b(?:licen[sc]e|copyright)|@license\b|\b(?:licen[sc]e|copyright)\b[^]{0,600}?\bv?\d+\.\d+\.\d+\b)/i;
+
+/** What the content of a file says of it; undefined where people may write text in it. */
+export function leftOutByContent(file: string, text: string): LeftOut | undefined {
+  const head = text.slice(0, headLength);
+  if (generatedBy.test(head.split("\n", 15).join("\n"))) return "generated";
+  if (
+    /<meta\s+(?:name=["']?generator["']?\s+content=|content=["'][^"'<>]*["']\s+name=["']?generator\b)/i.test(
+      head,
+    )
+  )
+    return "generated";
+  if (!isScript(file)) return undefined;
+  if (isMinified(text)) return "minified";
+  if (/^\s*\/\*[!*]/.test(head) && libraryHead.test(head.slice(0, head.indexOf("*/") + 1 || headLength)))
+    return "vendored";
+  return forAnyLoader.test(head) || forAnyLoader.test(text.slice(-headLength)) ? "vendored" : undefined;
+}
+
+/** Whether a script's lines are longer than anybody writes. */
+function isMinified(text: string): boolean {
+  if (text.length < 3_000) return false;
+  let lines = 1;
+  for (let at = text.indexOf("\n"); at >= 0; at = text.indexOf("\n", at + 1)) lines++;
+  return text.length / lines > 400;
+}
+
+/** At least so many locales make a family of files. */
+const leastLocales = 3;
+
+/** The files that stand beside others of the same name with another locale in it: their text has its place already. */
+export function oneFilePerLocale(files: readonly string[]): ReadonlySet<string> {
+  const families = new Map<string, Map<string, string>>();
+  for (const file of files)
+    for (const { pattern, locale } of localesIn(file)) {
+      const family = families.get(pattern) ?? new Map<string, string>();
+      family.set(file, locale);
+      families.set(pattern, family);
+    }
+  const found = new Set<string>();
+  for (const family of families.values())
+    if (isOfLocales(new Set(family.values()))) for (const file of family.keys()) found.add(file);
+  return found;
+}
+
+/** Two letters may be a word as well (`is`, `to`): of several locales some are those that most products have. */
+function isOfLocales(locales: ReadonlySet<string>): boolean {
+  return locales.size >= leastLocales && [...locales].filter((one) => frequent.test(one)).length >= 2;
+}
+
+const frequent = /^(?:en|de|fr|es|it|pt|nl|pl|ru|ja|zh|ko|tr|ar|sv|cs|uk)(?:[-_]|$)/;
+
+/** The places of a path where a locale stands, each with the path as it is without it. */
+function localesIn(file: string): readonly { readonly pattern: string; readonly locale: string }[] {
+  const found: { pattern: string; locale: string }[] = [];
+  const part =
+    /(?<![A-Za-z0-9])([a-z]{2,3}(?:[-_](?:[A-Z]{2}|[a-z]{2}|[A-Z][a-z]{3}))?)(?![A-Za-z0-9]|[-_][A-Za-z])/g;
+  for (const match of file.matchAll(part)) {
+    const written = match[1] ?? "";
+    if (file[match.index - 1] === "." && match.index + written.length === file.length) continue;
+    const tag = parseTag(written.replace("_", "-"));
+    if (!tag || !hasPluralRules(tag.language)) continue;
+    found.push({
+      pattern: `${file.slice(0, match.index)}{}${file.slice(match.index + written.length)}`,
+      locale: written,
+    });
+  }
+  return found;
+}

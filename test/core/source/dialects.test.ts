@@ -1,0 +1,107 @@
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { noShapes } from "../../../src/core/source/book-code.js";
+import { dialectOf } from "../../../src/core/source/dialects/index.js";
+import { phpIslands } from "../../../src/core/source/dialects/php/php.js";
+import { readableText, type LookupShapes } from "../../../src/core/source/model.js";
+import { prepareReaders, readSource } from "../../../src/core/source/read.js";
+import { judgeLiteral } from "../../../src/core/survey/survey.js";
+
+const shapes: LookupShapes = { ...noShapes, sourceLanguage: "en" };
+beforeAll(() => prepareReaders(["a.erb", "a.php", "a.jsp", "a.html"]));
+
+/** What users read of a file, by the survey's verdict. */
+const textsOf = (file: string, text: string) => {
+  const { literals } = readSource(file, text, false, shapes);
+  return literals
+    .filter((literal, index) => judgeLiteral(literal, undefined, { literals, index }).verdict === "text")
+    .map(({ pieces }) => readableText(pieces));
+};
+
+describe("the dialect of a template", () => {
+  test.each([
+    ["page.html", "<p>Plain</p>", "html"],
+    ["page.html", "<p>{{ boat.name }}</p>", "html"],
+    ["page.html", '{% extends "base" %}<p>{{ boat }}</p>', "braces"],
+    ["page.htm", "{{#each boats}}<p>{{name}}</p>{{/each}}", "braces"],
+    ["page.html", "<?php if ($open): ?><p>Open</p><?php endif ?>", "php"],
+    ["page.tpl", "<p>{$boat.name}</p>{if $open}Open{/if}", "curly"],
+    ["page.tpl", "<% if (open) { %><p>Open</p><% } %>", "ejs"],
+    ["page.html", "<% boats.each do |boat| %><p><%= boat.name %></p><% end %>", "erb"],
+    ["page.tmpl", "@if ($open)<p>Open</p>@endif", "directives"],
+    ["page.html", '<%@ page language="java" %><c:if test="${open}">Open</c:if>', "jsp"],
+    ["page.php", "{% if x %}", "php"],
+    ["page.vue", "{% if x %}", "vue"],
+  ])("%s with %s is %s", (file, text, name) => {
+    expect(dialectOf(file, text)?.name).toBe(name);
+  });
+
+  test("is what a book says where it says so", async () => {
+    const named = { ...shapes, dialect: () => dialectOf("a.tpl", "{$x}") };
+    await prepareReaders(["odd.html"], memoryFiles({}), named);
+    expect(readSource("odd.html", "<p>{x} boats left</p>", false, named).dialect?.name).toBe("curly");
+  });
+});
+
+describe("what people read in a template", () => {
+  test.each<[string, string, string, string[]]>([
+    [
+      "blocks and filters are no text",
+      "a.html",
+      '{% extends "x.html" %}{% block title %}Boats{% endblock %}<p>Hello {{ name|upper }}!</p>{# none #}',
+      ["Boats", "Hello {name}!"],
+    ],
+    [
+      "what a template lists raw or comments out is no text",
+      "a.twig",
+      "{% comment %}<p>Old text here</p>{% endcomment %}<p>New text here</p>",
+      ["New text here"],
+    ],
+    [
+      "tags of a library inside attributes and titles are no text",
+      "a.jsp",
+      '<title><fmt:message key="boats.title"/></title><input value="<c:out value="${boat}"/>" title="Name of the boat"/>',
+      ["Name of the boat"],
+    ],
+    [
+      "a script that a template makes holds texts with values, and code that is none",
+      "a.js.erb",
+      '$("#late").html("<%= j render(@boat) %>");\n<% if @late %>alert("The boat to <%= @port %> is late");<% end %>',
+      ["The boat to {port} is late"],
+    ],
+    [
+      "what a template makes for programs holds no text",
+      "a.json.erb",
+      '{ "name": "<%= @boat %> is late" }',
+      [],
+    ],
+    [
+      "the values in a script of a page are parts of its texts",
+      "a.html",
+      '{% if x %}{% endif %}<script>var port = {{ port }}; alert("Boats to {{ name }} are late");</script>',
+      ["Boats to {name} are late"],
+    ],
+    [
+      "lookups that are named for nothing else are done",
+      "a.html",
+      "{% trans 'Already moved out of here' %}<p>{{ _('And this one too') }}</p><p>Not this</p>",
+      ["Not this"],
+    ],
+  ])("%s", (_, file, text, texts) => {
+    expect(textsOf(file, text)).toEqual(texts);
+  });
+
+  test("PHP ends at ?> outside of its strings, and inside comments of one line", () => {
+    const code = (text: string) => phpIslands(text).map(({ start, end }) => text.slice(start, end));
+    expect(code("a<?php echo '?>'; ?>b<?= $x ?>c")).toEqual(["<?php echo '?>'; ?>", "<?= $x ?>"]);
+    expect(code("<?php // done ?>text<?php /* ?> */ f(); ?>")).toEqual([
+      "<?php // done ?>",
+      "<?php /* ?> */ f(); ?>",
+    ]);
+    expect(code('<?xml version="1.0"?><p>')).toEqual([]);
+    expect(code("<?php echo <<<END\n?> is text\nEND; ?>x")).toEqual([
+      "<?php echo <<<END\n?> is text\nEND; ?>",
+    ]);
+    expect(code("<?php echo 'never ends ?> here")).toEqual(["<?php echo 'never ends ?> here"]);
+  });
+});
