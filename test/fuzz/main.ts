@@ -1,3 +1,4 @@
+import { fork } from "node:child_process";
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -73,7 +74,9 @@ interface Outcome {
 function fuzz(target: FuzzTarget, task: Task): Promise<Outcome> {
   return new Promise((resolve) => {
     const failures: string[] = [];
-    const worker = new Worker(fileURLToPath(import.meta.url), { workerData: task, stderr: true });
+    const child = fork(fileURLToPath(import.meta.url), [], {
+      env: { ...process.env, FUZZ_TASK: JSON.stringify(task) },
+    });
     let seed = task.seed;
     let runs = 0;
     let timer = setTimeout(hangs, patience);
@@ -85,13 +88,15 @@ function fuzz(target: FuzzTarget, task: Task): Promise<Outcome> {
     };
     function finish(slowest: number) {
       clearTimeout(timer);
-      void worker.terminate().then(() => resolve({ runs, slowest, failures }));
+      child.removeAllListeners();
+      child.kill("SIGKILL");
+      resolve({ runs, slowest, failures });
     }
     function hangs() {
       keep(seed, `no answer for ${patience / 1000} s`);
       finish(patience);
     }
-    worker.on("message", (sign: Sign) => {
+    child.on("message", (sign: Sign) => {
       clearTimeout(timer);
       timer = setTimeout(hangs, patience);
       if (sign.kind === "begins") {
@@ -100,10 +105,20 @@ function fuzz(target: FuzzTarget, task: Task): Promise<Outcome> {
       } else if (sign.kind === "failed") keep(sign.seed, sign.reason);
       else finish(sign.slowest);
     });
-    worker.on("error", (error) => {
-      keep(seed, String(error.stack ?? error));
+    child.on("exit", (status, signal) => {
+      keep(seed, `the process ended with ${signal ?? `status ${status}`}`);
       finish(0);
     });
+  });
+}
+
+/** Reads in a thread, whose stack is that of the survey's threads, in a process that may end without ending this one. */
+function relay(task: Task): void {
+  const worker = new Worker(fileURLToPath(import.meta.url), { workerData: task });
+  worker.on("message", (sign: Sign) => process.send?.(sign));
+  worker.on("error", (error) => {
+    console.error(error);
+    process.exit(1);
   });
 }
 
@@ -142,7 +157,10 @@ async function main(): Promise<void> {
   process.exitCode = failed === 0 ? 0 : 1;
 }
 
-if (isMainThread) {
-  if (process.argv[1] !== undefined && dirname(fileURLToPath(import.meta.url)) === dirname(process.argv[1]))
-    await main();
-} else await work(workerData as Task);
+if (!isMainThread) await work(workerData as Task);
+else if (process.env["FUZZ_TASK"] !== undefined) relay(JSON.parse(process.env["FUZZ_TASK"]) as Task);
+else if (
+  process.argv[1] !== undefined &&
+  dirname(fileURLToPath(import.meta.url)) === dirname(process.argv[1])
+)
+  await main();
