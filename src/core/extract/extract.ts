@@ -463,7 +463,8 @@ class Extraction {
     host: Host,
     parts: readonly ScriptPart[],
   ): void {
-    const shapes = lookupShapes(this.config, this.book.sourceLocale);
+    // What is written must not make it another dialect's page.
+    const shapes = { ...lookupShapes(this.config, this.book.sourceLocale), dialect: () => source.dialect };
     const keyed = keyedOf(chosen);
     let attempts = 0;
     const attempt = (items: typeof keyed) => {

@@ -103,6 +103,7 @@ test("a message with thousands of arguments is shown in time that grows with its
     memoryFiles({
       "fond.config.json": JSON.stringify({
         source: "en",
+        targets: ["de"],
         books: [{ name: "app", files: "t/{locale}.json", syntax: "printf" }],
       }),
       "t/en.json": JSON.stringify({ long: "%d ".repeat(3_000) }),

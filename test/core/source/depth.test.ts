@@ -16,9 +16,11 @@ const deep: readonly (readonly [string, (count: number) => string])[] = [
   ["else if", (count) => `if(a){}${" else if(a){}".repeat(count)}`],
   ["new", (count) => `x=${"new ".repeat(count)}a`],
   ["types", (count) => `type X=${"Array<".repeat(count)}a${">".repeat(count)}`],
+  ["types that may be absent", (count) => `x=p${"<?p".repeat(count)}`],
   ["what is never closed", (count) => `x=${"(".repeat(count)}`],
   ["closing brackets in strings between them", (count) => `x=${'(")",'.repeat(count)}a${")".repeat(count)}`],
   ["a pattern that looks like a quote", (count) => `x=/"/;y=${"(".repeat(count)}a${")".repeat(count)};z=/"/`],
+  ["patterns with a quote among others", (count) => `x=/["']+/g;y=${"[".repeat(count)}a;z='now'`],
 ];
 
 test.each(deep)("%s nested by the thousands do not reach the parser, whose stack would end", (_, make) => {

@@ -2,6 +2,8 @@
 const deepestGroups = 1_000;
 /** The same for expressions that nest without brackets: `a ? b : c ? d : …`, `a => b => …`, `a = b = …`. */
 const longestChain = 3_000;
+/** From how many characters on a string may be none. */
+const longString = 500;
 
 /**
  * Whether a script nests deeper than its parser can follow. Strings and comments do not count; where a quote may be part of
@@ -50,6 +52,8 @@ function viewOf(
       if (isQuote && (before === 0x2f || before === 0x5c || isLetter(before))) isDoubtful = true;
       const end = skippedTo(text, at, unit, next);
       if (end > at) {
+        // What looks like a long string may be all that stands between two quotes of patterns.
+        if (isQuote && end - at > longString) isDoubtful = true;
         at = end;
         before = unit;
         continue;
@@ -68,6 +72,8 @@ function viewOf(
         break;
       case 0x3c: // <: a tag or type arguments
         if (next === 0x2f) tags -= tags > 0 ? 1 : 0;
+        // `a<?b<?c…`: each of these types takes several calls of the parser.
+        else if (next === 0x3f) chain += 3;
         else if (next === 0x3e || isLetter(next)) {
           if (isLetter(before)) chain++;
           else tags++;
