@@ -171,7 +171,7 @@ const codeTarget = (ending: string): FuzzTarget => ({
     );
     if (!opened.ok) throw new Error("the fuzzed project has a configuration that is wrong");
     await surveyProject(opened.project, {}, { all: true });
-    const { changes } = await extractProject(opened.project, {}, { verdicts: ["text", "unclear"] });
+    const { changes } = await extractProject(opened.project, {}, { least: "unclear" });
     for (const change of changes) unifiedDiff(change);
     await lintProject(opened.project);
   },

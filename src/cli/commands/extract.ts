@@ -4,7 +4,7 @@ import { addWaivers } from "../../core/config/waivers.js";
 import type { Decision } from "../../core/extract/extract.js";
 import { makePlan } from "../../core/plan/plan.js";
 import { extractProject } from "../../core/project/project.js";
-import type { Verdict } from "../../core/survey/survey.js";
+import type { Certainty } from "../../core/survey/survey.js";
 import {
   openOrFail,
   scopeOf,
@@ -32,7 +32,7 @@ const say = notices("cli/extract", {
 });
 
 export interface ExtractCommandOptions extends WriteOptions {
-  readonly include?: readonly Verdict[];
+  readonly include?: Certainty;
   readonly limit?: number;
   readonly everything?: boolean;
   /** Keys that are given by hand, as `file:line=key`. */
@@ -48,10 +48,9 @@ export async function runExtract(
   options: ExtractCommandOptions,
 ): Promise<ExitStatus> {
   const project = openOrFail(context);
-  const verdicts: readonly Verdict[] = ["text", ...(options.include ?? [])];
   const given = givenKeys(options.key ?? []);
   const narrowed = {
-    verdicts,
+    least: options.include ?? "sure",
     everything: options.everything ?? false,
     ...(options.limit !== undefined && { limit: options.limit }),
   };
@@ -110,9 +109,9 @@ export const extractCommand = defineCommand<ExtractCommandOptions>({
     withWriteOptions(command)
       .argument("[paths...]", "files or folders to extract from")
       .option(
-        "--include <verdict...>",
-        "also extract strings with this verdict: unclear",
-        (value, previous?: readonly "unclear"[]) => [...(previous ?? []), oneOf("unclear")(value)],
+        "--include <certainty>",
+        "also extract what is less than surely text: likely, or unclear for both",
+        oneOf("likely", "unclear"),
       )
       .option("--everything", "also extract from tests, stories, libraries, generated and minified files")
       .option("--limit <number>", "extract at most this many texts", wholeNumber)

@@ -1,3 +1,4 @@
+import { lineStart as lineStartOf } from "../text/line-start.js";
 import type { CommentSyntax } from "./model.js";
 
 /** One line of a comment, without what marks it as one. */
@@ -22,10 +23,10 @@ export function commentsAbove(
   least = 0,
 ): readonly CommentLine[] {
   const found: CommentLine[] = [];
-  let below = text.lastIndexOf("\n", place - 1) + 1;
+  let below = lineStartOf(text, place);
   while (below > least) {
     const end = below - 1;
-    const start = text.lastIndexOf("\n", end - 1) + 1;
+    const start = lineStartOf(text, end);
     if (start < least) break;
     const own = commentLine(text, syntax, start, end);
     if (own) {
@@ -85,7 +86,7 @@ function blockEndingAt(
   if (!closed.endsWith(close)) return undefined;
   const closeAt = Math.max(least, end - 200) + closed.length - close.length;
   const openAt = text.lastIndexOf(open, closeAt - 1);
-  const first = text.lastIndexOf("\n", openAt - 1) + 1;
+  const first = lineStartOf(text, openAt);
   if (openAt < least || first < least || text.slice(first, openAt).trim() !== "") return undefined;
   const lines: CommentLine[] = [];
   for (let start = first; start < end;) {

@@ -1,3 +1,4 @@
+import { lineStart as lineStartOf } from "../text/line-start.js";
 import { commentsAbove } from "./comments.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import type { TextEncoding } from "../files/files.js";
@@ -40,7 +41,7 @@ export function withHints(
     if (entry.isInherited) continue;
     const lines = wanted(entry);
     if (!lines) continue;
-    const own = text.lastIndexOf("\n", entry.keySpan.start - 1) + 1;
+    const own = lineStartOf(text, entry.keySpan.start);
     const indent = text.slice(own, entry.keySpan.start);
     if (indent.trim() !== "") continue;
     const above = format.comments ? commentsAbove(text, format.comments, entry.keySpan.start, least) : [];

@@ -22,7 +22,14 @@ import {
   type ImportLine,
   type SetupLine,
 } from "../source/readers/script/scopes.js";
-import { surveyFile, type LiteralWaivers, type SurveyedLiteral, type Verdict } from "../survey/survey.js";
+import {
+  isAtLeast,
+  surveyFile,
+  type Certainty,
+  type LiteralWaivers,
+  type SurveyedLiteral,
+  type Verdict,
+} from "../survey/survey.js";
 import { applyEdits, applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.js";
@@ -42,8 +49,8 @@ export interface Decision {
 export interface ExtractOptions {
   /** Decisions by place, as `file:line:column` or `file:line`. */
   readonly decisions?: ReadonlyMap<string, Decision>;
-  /** The verdicts that are extracted; `text` alone where not given. */
-  readonly verdicts?: readonly Verdict[];
+  /** How sure it must be that a literal is text: `sure` where not given. */
+  readonly least?: Certainty;
   /** How many literals at most. */
   readonly limit?: number;
   /** What is accepted as it is. */
@@ -180,6 +187,8 @@ class Extraction {
   private hasScripts = false;
   /** When the work on it ends, in ms. */
   private deadline = 0;
+  /** Texts that are left because they are likely, not sure. */
+  private readonly likely = new Set<string>();
   /** The places whose decisions were asked for. */
   private readonly met = new Set<string>();
   /** Translations that code held beside its texts, by catalog. */
@@ -239,7 +248,7 @@ class Extraction {
     this.defaults(source);
     const room = (this.options.limit ?? Infinity) - this.extracted.length;
     if (room <= 0) return;
-    const wanted = this.options.verdicts ?? ["text"];
+    const least = this.options.least ?? "sure";
     const surveyed = surveyFile(
       source,
       this.config.name,
@@ -248,10 +257,13 @@ class Extraction {
       this.options.waivers,
     );
     const { stopped } = surveyed;
+    for (const one of surveyed.literals)
+      if (one.verdict === "text" && one.waived === undefined && !isAtLeast(one, least))
+        this.likely.add(`${source.file}:${one.text}`);
     if (stopped) this.noteAt(source, stopped.span, stopped);
     const candidates = surveyed.literals.filter(
       (literal) =>
-        (this.decisionOn(literal)?.key !== undefined || wanted.includes(literal.verdict)) &&
+        (this.decisionOn(literal)?.key !== undefined || isAtLeast(literal, least)) &&
         literal.waived === undefined &&
         !this.decisionOn(literal)?.skip,
     );
@@ -371,6 +383,7 @@ class Extraction {
         "translations taken along": [...this.translated.values()].reduce((sum, list) => sum + list.length, 0),
       }),
       ...(this.collected.size > 0 && { "default texts collected": this.collected.size }),
+      ...(this.likely.size > 0 && { "likely texts left": this.likely.size }),
     };
     this.noteIdleImport();
     const idleDecisions = [...(this.options.decisions?.keys() ?? [])].filter((place) => !this.met.has(place));

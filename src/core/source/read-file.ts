@@ -56,8 +56,10 @@ function empty(file: string, text: string, bom: boolean, shapes: LookupShapes): 
 /** What a template makes, by the ending before its own: a page, a script, or what programs alone read. */
 function madeKind(file: string): "page" | "script" | "data" {
   const inner = /\.(\w+)\.\w+$/.exec(file)?.[1] ?? "";
+  // What crawlers read.
+  if (/(?:^|\/)robots\.\w+(?:\.\w+)?$/.test(file)) return "data";
   if (/^(?:[cm]?js|ts|jsx|tsx|coffee)$/.test(inner)) return "script";
-  return /^(?:css|s[ac]ss|less|json|ya?ml|sql|sh|bash|conf|cfg|ini|toml|service|properties|csv|env|rb|py|go|java|cs|xsd|wsdl)$/.test(
+  return /^(?:css|s[ac]ss|less|json|ya?ml|sql|sh|bash|conf|cfg|ini|toml|service|properties|csv|env|ics|rss|atom|rb|py|go|java|cs|xsd|wsdl)$/.test(
     inner,
   )
     ? "data"

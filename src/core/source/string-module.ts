@@ -1,3 +1,4 @@
+import { lineStart as lineStartOf } from "../text/line-start.js";
 import type { SourceProblem } from "./model.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
@@ -164,7 +165,7 @@ class ModuleReader implements StringModule {
   }
 
   private add(path: readonly (string | number)[], text: string, start: number): void {
-    const lineStart = this.text.lastIndexOf("\n", start - 1) + 1;
+    const lineStart = lineStartOf(this.text, start);
     const above = /(?:^|\n)[ \t]*(?:\/\/|#)[ \t]?([^\r\n]*)\r?\n$/.exec(
       this.text.slice(Math.max(lineStart - 400, 0), lineStart),
     );

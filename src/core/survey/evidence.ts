@@ -155,7 +155,7 @@ const loggers: ReadonlySet<string> = new Set(
 
 /** Whether a call writes for developers: by its language's habits, or since `log` or `debug` is a word of its name. */
 function writesForDevelopers(callee: string, habits: Habits): boolean {
-  if (habits.developerCall.test(callee)) return true;
+  if (habits.developerCall.test(callee) || /deprecat/i.test(callee)) return true;
   if (callee.length > 100) return false;
   const [receiver, method = ""] =
     callee.split(/[.:>]+/).slice(-2).length === 2 ? callee.split(/[.:>]+/).slice(-2) : ["", callee];
@@ -221,6 +221,9 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   const method = /\.(\w+)$/.exec(callee)?.[1];
   if (method !== undefined && context.index === 0 && builder.test(method))
     return evidence("textBuilder", `the ${method} that ${callee}() sets`);
+  const holder = /^(.*)\.(?:push|add|append|unshift|prepend|concat)$/i.exec(callee)?.[1];
+  if (holder !== undefined && habits.textHolder.test(holder))
+    return evidence("textHolder", `one of ${holder}`);
   if (sentError.test(callee)) return evidence("printed", `sent to who asked, by ${callee}`);
   if (habits.errorCall.test(callee))
     return evidence("developerError", `message of ${callee}, which developers read`);
@@ -249,10 +252,18 @@ function isNameOfNext({ context, pieces }: Literal, { literals, index }: Place):
     : next?.role === "property" && next.element === context.name;
 }
 
+/** Whether a name is that of an event's attribute in HTML: `onclick`. */
+function isEvent(name: string): boolean {
+  return /^on(?:click|dblclick|change|submit|reset|input|focus|blur|load|unload|select|error|key(?:up|down|press)|mouse(?:over|out|up|down|enter|leave|move)|touch(?:start|end|move)|pointer\w+|drag\w*|drop|paste|copy|cut|scroll|wheel|toggle)$/i.test(
+    name,
+  );
+}
+
 const named: EvidenceSource = (literal, habits) => {
   const { role } = literal.context;
   const name = givenName(literal);
   if (role === "property") {
+    if (isEvent(name)) return evidence("eventAttribute", `event handler ${name}`);
     const own = byName(name, `property ${name}`, habits);
     const holder = literal.context.element ?? "";
     // What a widget such as `Label` is made with is mostly how it looks.

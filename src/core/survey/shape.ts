@@ -55,6 +55,22 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "SQL",
   ],
   [
+    /^[("'`]{0,3}(?:NOT )?(?:EXISTS|COALESCE|CAST|COUNT|CONCAT|IFNULL|NULLIF|LOWER|UPPER|SUM|MAX|MIN|AVG|DISTINCT) ?\(/,
+    "SQL",
+  ],
+  [
+    /(?:^|[\s)}])(?:(?:NOT )?(?:IN|EXISTS|LIKE) ?\(|(?:[<>!]?=|LIKE|<>) ?\?(?:$|[\s,)])|BETWEEN (?:\?|:\w+|%s) AND (?:\?|:\w+|%s)|IS (?:NOT )?NULL(?:$|[\s)])|(?:SELECT|FROM|WHERE)\s[\w`".*(]+[\s,][^]*\b(?:FROM|WHERE|AND|SELECT)\b)/,
+    "SQL",
+  ],
+  [
+    /^(?=.{1,160}$)[a-z_.]+(?:, ?(?:[a-z_.]+(?:\(\*?[\w.]*\))?(?: as \w+)?))*, ?(?:[a-z_.]*_[a-z_.]*|[a-z]+\(\*?[\w.]*\)(?: as \w+)?)(?:, ?[a-z_.]+)*$/i,
+    "a list of columns",
+  ],
+  [
+    /^[.\s]*[a-z]\w*\.?\w* (?:-|\+|\*|=) [\w.]*\.\w+(?: = \d+)?$|^\.\w+(?:_\w+)+ ?(?:=|IN|\()/,
+    "a condition of a query",
+  ],
+  [
     /^[a-z_]\w*(?:\.\w+)? (?:asc|desc|ASC|DESC)(?:, ?[\w.]+(?: (?:asc|desc|ASC|DESC))?)*$/,
     "the order of a query",
   ],

@@ -20,6 +20,15 @@ import { thresholds, weights, type EvidenceName } from "./weights.js";
 /** Whether users read a literal: surely, perhaps, or not. */
 export type Verdict = "text" | "unclear" | "code";
 
+/** How sure a literal must be to be text: surely, likely, or not known to be code. */
+export type Certainty = "sure" | "likely" | "unclear";
+
+/** Whether a literal is text at least as surely. */
+export function isAtLeast({ verdict, isSure }: Judgement, certainty: Certainty): boolean {
+  if (certainty === "sure") return isSure === true;
+  return verdict === "text" || (certainty === "unclear" && verdict === "unclear");
+}
+
 /** What the survey says of one literal. */
 export interface Judgement {
   readonly verdict: Verdict;

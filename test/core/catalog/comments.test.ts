@@ -16,6 +16,8 @@ describe("the comment of an entry", () => {
   test.each<[string, FormatName, string, string, string | undefined]>([
     ["one line", "yaml", "a: x\n# of b\nb: y\n", "b", "of b"],
     ["several lines, some of them indented", "yaml", "a: x\n# one\n#   two\nb: y\n", "b", "one\n  two"],
+    ["in a file that starts with an empty line", "properties", "\n! of a\na=x\n", "a", "of a"],
+    ["in YAML that starts with empty lines", "yaml", "\n\n# of a\na: x\n", "a", "of a"],
     ["either mark", "properties", "a=x\n! one\n# two\nb=y\n", "b", "one\ntwo"],
     ["another mark than the format has", "properties", "a=x\n// no\nb=y\n", "b", undefined],
     ["a line of the text above", "yaml", "a: |\n  x\n  # y\nb: z\n", "b", undefined],

@@ -18,7 +18,7 @@ async function extract(file: string, code: string, book: Record<string, unknown>
   });
   const opened = openProject(files);
   if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-  const plan = await extractProject(opened.project, {}, { verdicts: ["text", "unclear"] });
+  const plan = await extractProject(opened.project, {}, { least: "unclear" });
   const after = (name: string) => plan.changes.find((change) => change.file === name)?.after;
   return {
     code: after(file) ?? code,

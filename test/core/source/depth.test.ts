@@ -69,3 +69,12 @@ test("a script with very many backslashes in a row does not reach the parser, wh
   const sound = `const a = <p>Our ${"\\".repeat(60)} boats</p>;\n`;
   expect(readScript("a.tsx", sound, false, noShapes).problems).toEqual([]);
 });
+
+test("code that the parser breaks down on counts as not parsed, and what is read later is read as ever", async () => {
+  const good = '<p><%= "Our boats" %></p>';
+  await prepareReaders(["a.jsp"]);
+  const attack = `<%@ page import="x" %>${"'<% S' ".repeat(5_000)} %><%! int x; %>`;
+  expect(() => readSource("a.jsp", attack, false, noShapes)).not.toThrow();
+  await prepareReaders(["a.jsp"]);
+  expect(readSource("a.jsp", good, false, noShapes).literals).toHaveLength(1);
+});

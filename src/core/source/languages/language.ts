@@ -19,6 +19,8 @@ export interface Grammar {
   readonly pairs: readonly string[];
   readonly binaries: readonly string[];
   readonly concatenation: readonly string[];
+  /** Operators that append to what is left of them, and so join texts only where that is a text itself. */
+  readonly appending?: readonly string[];
   readonly comparisons: readonly string[];
   readonly assignments: readonly string[];
   readonly cases: readonly string[];
@@ -63,6 +65,12 @@ export interface Language {
   readonly imports: ImportPlace;
   /** Types of nodes whose values are worked out once, when a file is loaded, even inside of functions. */
   readonly fixedPlaces: RegExp | undefined;
+  /** Types of nodes that take constants alone: no call can stand in them. */
+  readonly constantPlaces?: RegExp;
+  /** Set where files run anew for each request, so that their own statements are no different from those of functions. */
+  readonly runsPerRequest?: true;
+  /** A value as it is passed on, where not every expression can stand among arguments. */
+  passable?(code: string): string;
   /** The test, and what is chosen by it, of a conditional expression; undefined for the order of most languages. */
   conditional?(node: CodeNode): readonly (CodeNode | undefined)[];
   /** A conditional expression that makes a test "yes" or "no". */

@@ -1,3 +1,4 @@
+import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
 import { deepestNesting, tooDeepInJson } from "../../../text/nesting.js";
@@ -194,7 +195,7 @@ function explain(text: string, offset: number, length: number, lenient: boolean)
   });
   if (text.trim() === "") return problem(say("empty", { written: "{}" }), 0, 0);
   const before = text.slice(0, offset).trimEnd();
-  const lineStart = text.lastIndexOf("\n", offset - 1) + 1;
+  const lineStart = lineStartOf(text, offset);
   const lineEnd = text.indexOf("\n", offset) < 0 ? text.length : text.indexOf("\n", offset);
   const line = text.slice(lineStart, lineEnd);
   const found = text.slice(offset, offset + Math.max(length, 1));
@@ -465,7 +466,7 @@ class JsonEditor {
   }
 
   private indentOf(offset: number): string {
-    const lineStart = this.text.lastIndexOf("\n", offset - 1) + 1;
+    const lineStart = lineStartOf(this.text, offset);
     return /^[ \t]*/.exec(this.text.slice(lineStart, offset))?.[0] ?? "";
   }
 }

@@ -441,7 +441,7 @@ function editProperties(text: string, changes: CatalogChanges, encoding?: TextEn
  */
 function ownStart(text: string, entry: PropertyEntry, before: PropertyEntry | undefined): number {
   const lineStart = (offset: number) =>
-    Math.max(text.lastIndexOf("\n", offset - 1), text.lastIndexOf("\r", offset - 1)) + 1;
+    offset <= 0 ? 0 : Math.max(text.lastIndexOf("\n", offset - 1), text.lastIndexOf("\r", offset - 1)) + 1;
   const least = before ? lineAfter(text, before.valueEnd) : 0;
   const own = lineStart(entry.keyStart);
   let start = own;

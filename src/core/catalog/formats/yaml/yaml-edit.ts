@@ -1,3 +1,4 @@
+import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import type { Document, Node, Pair, YAMLMap, YAMLSeq } from "yaml";
 import { isAlias, isMap, isScalar, isSeq, parseDocument, visit } from "../../../text/yaml.js";
 import { applyEdits, type TextEdit } from "../../../text/edits.js";
@@ -455,7 +456,7 @@ class YamlEditor {
   }
 
   private lineStart(offset: number): number {
-    return this.text.lastIndexOf("\n", offset - 1) + 1;
+    return lineStartOf(this.text, offset);
   }
 
   private lineAfter(offset: number): number {

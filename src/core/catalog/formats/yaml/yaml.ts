@@ -1,3 +1,4 @@
+import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
 import { deepestNesting, tooDeepInYaml } from "../../../text/nesting.js";
@@ -281,7 +282,7 @@ function readDocument(text: string, separator: string): CatalogContent {
   const [first] = problems;
   if (!first) return catalogContent(entryTable(entries), { emptyGroups, problems });
   // Of a file that breaks off, what stands before the broken line is sure.
-  const line = text.lastIndexOf("\n", first.span.start - 1) + 1;
+  const line = lineStartOf(text, first.span.start);
   const sure = entries.filter(({ kind, valueSpan }) => kind === "text" && valueSpan.end <= line);
   return catalogContent(entryTable(sure), { problems: [first] });
 }
@@ -367,7 +368,7 @@ const say = notices("yaml", {
 
 /** What a parse error most likely comes from. */
 function explain(text: string, code: string, message: string, offset: number): Notice {
-  const lineStart = text.lastIndexOf("\n", offset - 1) + 1;
+  const lineStart = lineStartOf(text, offset);
   // A long line need not be looked at whole: what goes wrong shows at its start.
   const line = text.slice(lineStart, lineStart + 300).split(/\r?\n/, 1)[0] ?? "";
   const value = /^\s*(?:- |[^\s:#][^:#]*:\s+)(.*)$/.exec(line)?.[1] ?? "";

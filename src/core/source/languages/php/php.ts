@@ -1,4 +1,4 @@
-import { comparisons, defineLanguage, parametersAndConstants, listed } from "../language.js";
+import { comparisons, defineLanguage, listed } from "../language.js";
 import { phpHabits } from "./habits.js";
 
 /** PHP. */
@@ -60,6 +60,9 @@ export const php = defineLanguage({
     body: /^(?:abstract |final )*(?:class|interface|trait|enum|function)\b/m,
     opens: /^<\?php[ \t]*(?:\r?\n)/,
   },
-  fixedPlaces: parametersAndConstants,
+  fixedPlaces: undefined,
+  constantPlaces:
+    /^(?:simple_parameter|property_promotion_parameter|property_declaration|const_declaration|static_variable_declaration|function_static_declaration|enum_case|attribute_list)$/,
+  runsPerRequest: true,
   bracesInterpolation: true,
 });

@@ -25,6 +25,10 @@ ENV\\.fetch image_tag stylesheet_link_tag javascript_include_tag asset_path path
 integer boolean datetime references remove_column execute delegate alias_method helper_method layout gem source group task desc
 to eq have_content setting header permit require_params
 `),
+  namedFirst: callOf(`
+content_tag label_tag label f\\.label form\\.label select_tag text_field_tag check_box_tag radio_button_tag content_for button_tag errors\\.add
+add_error flash\\.now select f\\.select form\\.select fields_for form_for tag
+`),
   printingCall: callOf("puts print"),
   namingCall: callOf("fetch"),
   textAt: [[callOf("options\\.on opts\\.on parser\\.on option method_option add_option desc"), 1, 9]],

@@ -1,5 +1,10 @@
-import { comparisons, defineLanguage, listed } from "../language.js";
+import { comparisons, defineLanguage, listed, withoutNested } from "../language.js";
 import { rubyHabits } from "./habits.js";
+
+/** Calls without brackets (`link_to name, path`) and conditions behind a value stand in brackets among arguments. */
+function passable(code: string): string {
+  return /\s/.test(withoutNested(code).trim()) ? `(${code})` : code;
+}
 
 /** Ruby. */
 export const ruby = defineLanguage({
@@ -16,6 +21,7 @@ export const ruby = defineLanguage({
     pairs: ["pair"],
     binaries: ["binary"],
     concatenation: ["+", "<<"],
+    appending: ["<<"],
     comparisons,
     assignments: ["assignment", "operator_assignment"],
     cases: ["when", "case", "in_clause"],
@@ -29,7 +35,8 @@ export const ruby = defineLanguage({
     formats: { format: 0, sprintf: 0 },
   },
   habits: rubyHabits,
-  passValues: listed("", (name, code) => `${name}: ${code}`, ""),
+  passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
+  passable,
   imports: {
     lines: /^require(?:_relative)?\b[^\n]*$/gm,
     head: /^(?:#[^\n]*\n)*/,

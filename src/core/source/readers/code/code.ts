@@ -447,11 +447,19 @@ class CodeReader {
     if (!this.spec.binaries.includes(node.type) || !this.spec.concatenation.includes(this.operatorOf(node)))
       return false;
     const sides = [childIn(node, "left"), childIn(node, "right")];
+    if (this.isAppending(node)) {
+      const [into] = sides;
+      if (!into || !(this.spec.strings.includes(into.type) || this.isGluing(into))) return false;
+    }
     return sides.some(
       (side) =>
         side !== undefined &&
         (this.spec.strings.includes(side.type) || this.isGluing(side) || this.choosesWords(side)),
     );
+  }
+
+  private isAppending(node: CodeNode): boolean {
+    return this.spec.appending?.includes(this.operatorOf(node)) ?? false;
   }
 
   private glued(node: CodeNode): void {
@@ -504,7 +512,13 @@ class CodeReader {
     const remarks = [...(pieces.length > 1 ? own : []), ...chosen];
     const span = { start: node.start, end: node.end };
     const context = this.contextOf(node);
-    const hindrance = obstacle ?? (context.role === "key" ? say("name", {}) : undefined);
+    const hindrance =
+      obstacle ??
+      (context.role === "key"
+        ? say("name", {})
+        : this.near.some(({ type }) => this.spoken.constantPlaces?.test(type))
+          ? say("constant", {})
+          : undefined);
     this.literals.push({
       form,
       span,
@@ -671,6 +685,11 @@ class CodeReader {
       .slice(-80);
   }
 
+  /** What is appended to, as far as its name says what it holds. */
+  private calleeName(node: CodeNode): string {
+    return /[\w.]*$/.exec(this.textOf(node).replace(/\[[^\]]*\]$/, ""))?.[0] ?? "";
+  }
+
   private argumentsOf(node: CodeNode): readonly CodeNode[] {
     const list = node.children.find(({ type }) => this.spec.arguments.includes(type));
     if (!list) return [];
@@ -685,7 +704,8 @@ class CodeReader {
     const base = {
       language: this.language,
       atLoad:
-        !this.near.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type)) ||
+        (!this.spoken.runsPerRequest &&
+          !this.near.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type))) ||
         this.near.some(({ type }) => this.spoken.fixedPlaces?.test(type)),
     };
     const component = this.enclosingName();
@@ -801,6 +821,9 @@ class CodeReader {
       return inner === namedChildren(outer)[0] ? { role: "member" } : { role: "index" };
     if (spec.binaries.includes(type)) {
       const operator = this.operatorOf(outer);
+      const into = childIn(outer, "left");
+      if (into && into !== inner && this.isAppending(outer))
+        return { role: "argument", name: `${this.calleeName(into)}.append`, index: 0 };
       return spec.comparisons.includes(operator) ? { role: "compared", name: operator } : undefined;
     }
     if (spec.assignments.includes(type)) {
@@ -871,6 +894,10 @@ const say = notices("extract", {
   "unknown-values": {
     message: "its values come from a list or map that is not visible here",
     remedy: "name the values one by one, or write the message by hand",
+  },
+  constant: {
+    message: "only a constant can stand here, and a lookup is a call",
+    remedy: "set the value where it is used, or in the constructor",
   },
   name: {
     message: "it is the name of a value, and code may look it up by this text",

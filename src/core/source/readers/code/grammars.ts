@@ -9,9 +9,19 @@ type TreeSitter = typeof TreeSitterModule;
 
 const parsers = new Map<CodeLanguage, TreeSitterModule.Parser>();
 let starting: Promise<TreeSitter> | undefined;
+/** How often the parsers' program broke down: each of its instances is of no use from then on. */
+let breakdowns = 0;
+let isBroken = false;
+/** What belongs to an instance that broke down: it must not be freed, which would be asked of that instance. */
+const kept: unknown[] = [];
 
 /** Loads the grammars of some languages, each once. Reading code of a language needs its grammar loaded before. */
 export async function loadGrammars(wanted: Iterable<CodeLanguage>): Promise<void> {
+  if (isBroken) {
+    parsers.clear();
+    starting = undefined;
+    isBroken = false;
+  }
   for (const language of new Set(wanted)) {
     if (parsers.has(language)) continue;
     starting ??= start();
@@ -26,7 +36,12 @@ export async function loadGrammars(wanted: Iterable<CodeLanguage>): Promise<void
 }
 
 async function start(): Promise<TreeSitter> {
-  const module = await import("web-tree-sitter");
+  // Under another address the module is loaded anew, with memory of its own.
+  const module = (
+    breakdowns === 0
+      ? await import("web-tree-sitter")
+      : await import(`${import.meta.resolve("web-tree-sitter")}?${breakdowns}`)
+  ) as TreeSitter;
   await module.Parser.init();
   return module;
 }
@@ -34,29 +49,46 @@ async function start(): Promise<TreeSitter> {
 /** After so many milliseconds, and one more for each thousand characters, a parser is stopped: the file counts as one that does not parse. */
 const longestParse = 800;
 
-/** Parses code. Throws where the language's grammar is not loaded: that is a mistake of the caller. */
+/** What stands for a program that no parser gets through. */
+function unparsed(text: string): CodeNode {
+  return {
+    type: "ERROR",
+    named: true,
+    field: undefined,
+    start: 0,
+    end: text.length,
+    children: [],
+    isError: true,
+  };
+}
+
+/**
+ * Parses code. Where the parsers' program itself breaks down, as it does on some code of thousands of errors, this file and all after it
+ * count as not parsed until grammars are loaded again. Throws where the language's grammar is not loaded: that is a mistake of the caller. */
 export function parseCode(language: CodeLanguage, text: string): CodeNode {
   const parser = parsers.get(language);
   if (!parser) throw new Error(`the grammar of ${language} is not loaded`);
   const end = performance.now() + longestParse + text.length / 1_000;
   // Where the callback says true the parser stops; its declaration leaves the result out.
-  const tree = parser.parse(text, null, { progressCallback: () => performance.now() > end });
-  if (!tree) {
-    parser.reset();
-    // Broken code can have so many readings that no parser gets through them.
-    return {
-      type: "ERROR",
-      named: true,
-      field: undefined,
-      start: 0,
-      end: text.length,
-      children: [],
-      isError: true,
-    };
-  }
+  if (isBroken) return unparsed(text);
+  let tree: TreeSitterModule.Tree | null = null;
   try {
-    return copyTree(tree);
-  } finally {
-    tree.delete();
+    tree = parser.parse(text, null, { progressCallback: () => performance.now() > end });
+    if (!tree) {
+      parser.reset();
+      // Broken code can have so many readings that no parser gets through them.
+      return unparsed(text);
+    }
+    try {
+      return copyTree(tree);
+    } finally {
+      tree.delete();
+    }
+  } catch (error) {
+    if (!(error instanceof Error) || error.name !== "RuntimeError") throw error;
+    kept.push(tree, ...parsers.values());
+    isBroken = true;
+    breakdowns++;
+    return unparsed(text);
   }
 }

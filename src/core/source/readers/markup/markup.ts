@@ -33,6 +33,34 @@ import {
   type MarkupText,
 } from "./tree.js";
 
+/** Code whose value is an element of the page, such as a field or an icon, and no word of a sentence. */
+const widget =
+  /^(?:\w+\.)?(?:\w+_)?(?:field|select|check_?box|radio(?:_button)?|text_?area|submit|button|icon|image|img|avatar|gravatar|input|render|partial|include|yield|csrf\w*|widget|link_to|hidden|tag|errors|collection_select|options|pagination|paginate|svg|spinner|badge)(?:_tag|_field|_html|_markup|_icon|_options)?(?![\w.])/i;
+
+/** Pieces without the elements that code puts at either end, and where the rest starts and ends if some were left out. */
+function withoutWidgets(pieces: readonly Piece[]): {
+  readonly pieces: readonly Piece[];
+  readonly start?: number;
+  readonly end?: number;
+} {
+  const isBlank = (piece: Piece | undefined) => piece?.kind === "text" && piece.value.trim() === "";
+  const isWidget = (piece: Piece | undefined) => piece?.kind === "argument" && widget.test(piece.code);
+  /** How many pieces go, of those in a row. */
+  const counted = (row: readonly Piece[]) => {
+    let count = 0;
+    for (let at = 0; isBlank(row[at]) || isWidget(row[at]); at++) if (isWidget(row[at])) count = at + 1;
+    return count;
+  };
+  const from = counted(pieces);
+  const to = pieces.length - counted([...pieces].reverse());
+  const kept = pieces.slice(from, Math.max(to, from));
+  return {
+    pieces: kept,
+    ...(from > 0 && { start: kept[0]?.span.start ?? 0 }),
+    ...(to < pieces.length && { end: kept.at(-1)?.span.end ?? 0 }),
+  };
+}
+
 /** Reads the code of a template's islands in a language that has a reader of its own; the text is masked outside of them. */
 export type EmbeddedReader = (
   language: Exclude<IslandLanguage, "script" | "expression">,
@@ -447,17 +475,22 @@ class MarkupReader {
     const unique = uniqueNames();
     const pieces: Piece[] = [];
     for (const node of inside) this.nodePieces(node, pieces, unique);
-    const trimmed = trimEnds(pieces);
+    const edges = withoutWidgets(pieces);
+    const trimmed = trimEnds(edges.pieces);
     if (!hasLetters(trimmed)) return;
     const start =
-      first.kind === "text"
-        ? first.start + (/^[\s\uE002]*/.exec(this.masked.slice(first.start, first.end))?.[0].length ?? 0)
-        : first.start;
+      edges.start !== undefined
+        ? this.pastBlanks(edges.start, 1)
+        : first.kind === "text"
+          ? first.start + (/^[\s\uE002]*/.exec(this.masked.slice(first.start, first.end))?.[0].length ?? 0)
+          : first.start;
     const end =
-      last.kind === "text"
-        ? last.end -
-          (/(?<![\s\uE002])[\s\uE002]*$/.exec(this.masked.slice(last.start, last.end))?.[0].length ?? 0)
-        : endOf(last);
+      edges.end !== undefined
+        ? this.pastBlanks(edges.end, -1)
+        : last.kind === "text"
+          ? last.end -
+            (/(?<![\s\uE002])[\s\uE002]*$/.exec(this.masked.slice(last.start, last.end))?.[0].length ?? 0)
+          : endOf(last);
     const form = inside.length === 1 && trimmed.length === 1 ? "content" : "phrase";
     this.inRun.push({ start, end });
     const written = writtenMessage(trimmed);
@@ -469,6 +502,13 @@ class MarkupReader {
       ...this.marking(parent),
       ...(written !== undefined && { written }),
     });
+  }
+
+  /** The nearest place, forward or backward, that is no blank. */
+  private pastBlanks(from: number, step: 1 | -1): number {
+    let at = from;
+    while (/[\s\uE002]/.test(this.masked[step === 1 ? at : at - 1] ?? "x")) at += step;
+    return at;
   }
 
   /** The spans of texts that are literals already, so that elements inside them are none once more. */

@@ -1,3 +1,4 @@
+import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import {
   visitorKeys,
   type ArrowFunctionExpression,
@@ -119,9 +120,7 @@ function topLevelStart(program: Program, scriptStart: number | undefined): numbe
 /** How the statements of a script are indented. */
 function indentOf(program: Program, text: string): string {
   const [first] = program.body;
-  return first
-    ? (/^[ \t]*$/.exec(text.slice(text.lastIndexOf("\n", first.start - 1) + 1, first.start))?.[0] ?? "")
-    : "";
+  return first ? (/^[ \t]*$/.exec(text.slice(lineStartOf(text, first.start), first.start))?.[0] ?? "") : "";
 }
 
 /** The edit that puts a statement at the top level of a part of a file, behind its imports. */
@@ -205,7 +204,7 @@ function asFunction(node: Node): FunctionNode | ArrowFunctionExpression | undefi
 
 function placeIn(body: Node, text: string, setup: SetupLine, { start, end }: Node): SetupPlace {
   const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
-  const indentAt = (at: number) => /^[ \t]*/.exec(text.slice(text.lastIndexOf("\n", at - 1) + 1))?.[0] ?? "";
+  const indentAt = (at: number) => /^[ \t]*/.exec(text.slice(lineStartOf(text, at)))?.[0] ?? "";
   const own = indentAt(start);
   const unit = /\n(\t| {2,8})\S/.exec(text)?.[1] ?? "  ";
   if (body.type !== "BlockStatement") {
