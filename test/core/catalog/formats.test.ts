@@ -299,3 +299,14 @@ describe("removing an entry keeps what belongs to the one before", () => {
     expect(format.edit(before, { remove: path ? [path] : [] })).toBe(after);
   });
 });
+
+test("of a name that stands twice in YAML the last one is changed, and a group is none", () => {
+  const twice = "a: x\na:\n  b: y\n";
+  expect(yamlFormat.edit(twice, { set: [{ path: ["a"], text: "z" }] })).toBe(twice);
+  expect(yamlFormat.edit("a: x\na: y\n", { set: [{ path: ["a"], text: "z" }] })).toBe("a: x\na: z\n");
+});
+
+test("a YAML key longer than the standard allows is a problem, as the parser of edits has it", () => {
+  expect(yamlFormat.read(`${"k".repeat(2_000)}: x\n`, ".").problems).toHaveLength(1);
+  expect(yamlFormat.read(`${"k".repeat(1_000)}: x\n`, ".").problems).toEqual([]);
+});

@@ -154,7 +154,9 @@ class YamlEditor {
     }
     const member =
       owner && this.membersOf(owner.map).findLast(({ name }) => String(name) === String(owner?.name));
-    if (member) this.replace(member, value);
+    // Where the name stands twice, the last one counts: a group there is no text that was read.
+    const last = member && this.resolved(member.value);
+    if (member && !isMap(last) && !isSeq(last)) this.replace(member, value);
   }
 
   private replace(member: Member, value: string): void {

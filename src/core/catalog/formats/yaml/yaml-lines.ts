@@ -139,6 +139,9 @@ function isNumber(text: string): boolean {
   );
 }
 
+/** How many characters a key on one line may have (YAML 1.2, section 7.4.3). */
+const longestKey = 1_024;
+
 /** Signals what the quick reader leaves to a whole parser. */
 class Unusual extends Error {}
 
@@ -259,6 +262,7 @@ class LineReader {
         if (/[ #]/.test(name) && (/ #/.test(name) || name.endsWith(" "))) throw new Unusual();
       }
       if (name === "<<") throw new Unusual();
+      if (keyEnd - at > longestKey) throw new Unusual();
       let value = keyEnd + 1;
       while (text.charCodeAt(value) === 0x20) value++;
       if (value >= end || (text.charCodeAt(value) === 0x23 && value > keyEnd + 1)) {
