@@ -15,7 +15,6 @@ import { lookupShapes } from "../source/book-code.js";
 import { canonicalTag } from "../locale/tag.js";
 import type { Literal, Piece, SourceFile } from "../source/model.js";
 import { readSource } from "../source/read.js";
-import { readScript } from "../source/readers/script/script.js";
 import {
   readImportLine,
   readSetupLine,
@@ -438,7 +437,7 @@ class Extraction {
     const edits = scriptEdits(keyedOf(chosen), part, this.emission(source.file));
     const after = applyEdits(source.text, edits);
     const shapes = lookupShapes(this.config, this.book.sourceLocale);
-    const again = readScript(source.file, after, source.bom, shapes);
+    const again = readSource(source.file, after, source.bom, shapes);
     const problem = again.problems[0];
     const keys = new Set(again.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
     const lost = chosen.find(({ key }) => !keys.has(key));

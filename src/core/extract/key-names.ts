@@ -154,7 +154,7 @@ function roleWord(literal: Literal): string {
 }
 
 const fillers = new Set(
-  "a an the of to and or is are was be been it its in on at by for from with this that these those you your yours we our i my please not no do does".split(
+  "a an the of to and or is are was be been it its in on at by for from with this that these those you your yours we our i my please do does".split(
     " ",
   ),
 );

@@ -21,7 +21,7 @@ export function hostRefusal(
 ): Obstacle | undefined {
   const { form, context, pieces, written } = literal;
   if (literal.obstacle) return literal.obstacle;
-  if (literal.frame) return say("statements", {});
+  if (literal.frame?.isStatement) return say("statements", {});
   if (written !== undefined) return say("message", {});
   if (context.atLoad && !atLoad && host.kind === "code") return say("at-load", {});
   if (literalMessage(pieces, reader) === undefined) return tooManyChoices(reader);
@@ -30,6 +30,7 @@ export function hostRefusal(
     return say("inline-script", {});
   if (
     isExpression &&
+    !literal.frame &&
     !/^(?:["'`]|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}\d_$@(!])/u.test(source.text.slice(literal.span.start))
   )
     return say("odd-literal", {});
@@ -139,9 +140,10 @@ export function hostEdit(
   const first = source.text[span.start];
   if (form === "string" || form === "template") {
     // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
-    const code = source.text.slice(span.start, span.end);
+    const { before = "", after = "" } = literal.frame ?? {};
+    const code = before + source.text.slice(span.start, span.end) + after;
     const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : '"';
-    return { ...span, replacement: fill(host.call, quote) };
+    return { ...span, replacement: before + fill(host.call, quote) + after };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
   if (form !== "attribute")

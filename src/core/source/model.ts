@@ -45,8 +45,10 @@ export interface Literal {
   readonly written?: string;
   /** The same text in other languages, where code chooses by the language: by locale as the code writes it. */
   readonly translations?: readonly { readonly locale: string; readonly pieces: readonly Piece[] }[];
-  /** What has to stand around what takes its place, where it is more than an expression: statements that return it. */
-  readonly frame?: { readonly before: string; readonly after: string };
+  /** What has to stand around what takes its place: the ends of the strings that it was part of, or statements that return it. */
+  readonly frame?: { readonly before: string; readonly after: string; readonly isStatement?: true };
+  /** The strings of the code that its text is written in, where not all in them may be one text. */
+  readonly strings?: readonly WrittenString[];
   /** Set where a comment or the markup says that it is not to be translated, with its reason. */
   readonly skipped?: string;
   /** Set where a rewrite could not keep the program's behavior, or would break a sentence apart. */
@@ -59,6 +61,14 @@ export interface Literal {
  * `attribute` an attribute's quoted value, `string` and `template` expressions.
  */
 export type LiteralForm = "content" | "phrase" | "attribute" | "string" | "template";
+
+/** A string of the code: from quote to quote, and what is between them. */
+export interface WrittenString extends Span {
+  readonly innerStart: number;
+  readonly innerEnd: number;
+  /** Set where it cannot end in the middle of a line, as those of several lines with a word at their end. */
+  readonly isBlock?: true;
+}
 
 /** Part of a literal. Spans are in the file. */
 export type Piece =
@@ -131,6 +141,8 @@ export interface LiteralContext {
   readonly index?: number;
   /** The call that the call around it is an argument of: `console.log` for `console.log(red("Failed"))`. */
   readonly within?: string;
+  /** Set for texts of markup that stands in a string. */
+  readonly inMarkup?: true;
   /** The names of the properties around it, outermost first, for a literal inside an object. */
   readonly properties?: readonly string[];
   /** The function, component or class that it stands in, innermost that has a name. */

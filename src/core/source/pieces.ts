@@ -36,3 +36,16 @@ export function joinTexts(pieces: readonly Piece[]): Piece[] {
   }
   return joined;
 }
+
+/** Whether not all that pieces say may be one text: there is markup in it, or blanks around it. */
+export function mayHaveParts(pieces: readonly Piece[]): boolean {
+  const [first] = pieces;
+  const last = pieces.at(-1);
+  return (
+    (first?.kind === "text" && /^\s/.test(first.value)) ||
+    (last?.kind === "text" && /\s$/.test(last.value)) ||
+    first?.kind === "argument" ||
+    last?.kind === "argument" ||
+    pieces.some((piece) => piece.kind === "text" && piece.value.includes("<"))
+  );
+}

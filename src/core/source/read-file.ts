@@ -10,6 +10,7 @@ import { readScript } from "./readers/script/script.js";
 import { byPlace } from "./model.js";
 import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
 import type { ExpressionContent } from "./readers/markup/expressions.js";
+import { withStringParts } from "./readers/string-parts.js";
 import { shiftLiteral, shiftLookup } from "./readers/shift.js";
 
 /** Larger files are generated or minified: nobody writes text in them, and reading them takes long. In UTF-16 code units. */
@@ -19,7 +20,9 @@ export const largestFile = 5_000_000;
 export function readSource(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
   const problem = unreadable(text);
   if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
-  const source = readByName(file, text, bom, shapes);
+  const read = readByName(file, text, bom, shapes);
+  const literals = withStringParts(read.literals, text, shapes);
+  const source = literals === read.literals ? read : { ...read, literals };
   return shapes.relative
     ? { ...source, lookups: resolveRelative(source.lookups, shapes.relative(file), shapes.separators.parts) }
     : source;

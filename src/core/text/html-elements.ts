@@ -13,5 +13,15 @@ export const inlineElements: ReadonlySet<string> = new Set(
   ),
 );
 
+/** All elements of HTML that people write (HTML Living Standard, section 4, and older ones). */
+export const htmlElements: ReadonlySet<string> = new Set(
+  `a abbr acronym address article aside audio b base bdi bdo big blockquote body br button canvas caption center cite code
+  col colgroup data datalist dd del details dfn dialog div dl dt em embed fieldset figcaption figure font footer form frame
+  frameset h1 h2 h3 h4 h5 h6 head header hr html i iframe img input ins kbd label legend li link main map mark menu meta
+  meter nav noscript object ol optgroup option output p param picture pre progress q s samp script section select small
+  source span strike strong style sub summary sup svg table tbody td template textarea tfoot th thead time title tr track
+  tt u ul var video wbr`.split(/\s+/),
+);
+
 /** Elements that break a line inside a sentence. */
 export const lineBreaks: ReadonlySet<string> = new Set(["br", "wbr"]);

@@ -1,3 +1,4 @@
+import { fullEscapes, type EscapeRules } from "../escapes.js";
 import type { CodeNode } from "../readers/code/tree.js";
 import type { HostLanguage } from "../model.js";
 import type { Habits } from "./habits.js";
@@ -61,6 +62,8 @@ export interface Language {
   readonly grammar: Grammar;
   /** What names mean in its programs. */
   readonly habits: Habits;
+  /** What a string that opens so writes with backslashes. */
+  escapesIn(open: string): EscapeRules;
   readonly passValues: ValueWriter;
   readonly imports: ImportPlace;
   /** Types of nodes whose values are worked out once, when a file is loaded, even inside of functions. */
@@ -87,9 +90,9 @@ export interface Language {
 
 /** Declares a language, with what most of them have in common. */
 export function defineLanguage(
-  language: Omit<Language, "chooseYes"> & Partial<Pick<Language, "chooseYes">>,
+  language: Omit<Language, "chooseYes" | "escapesIn"> & Partial<Pick<Language, "chooseYes" | "escapesIn">>,
 ): Language {
-  return { chooseYes: (test) => `${test} ? "yes" : "no"`, ...language };
+  return { chooseYes: (test) => `${test} ? "yes" : "no"`, escapesIn: () => fullEscapes, ...language };
 }
 
 export const comparisons = [

@@ -2,7 +2,7 @@ import { withoutQuoted } from "../../text/delimited.js";
 
 /** Calls and members that only change a value's form, so that they name nothing. */
 const formOnly = new Set(
-  "to_s to_i html_safe strftime length size count capitalize upcase downcase strip trim toString toFixed toLocaleString toUpperCase toLowerCase format escape h raw e htmlspecialchars htmlentities esc_html esc_attr value get self this fn join first last call sprintf printf number_format if else and or not None True False null nil true false new".split(
+  "to_s to_i html_safe strftime length size count capitalize upcase downcase strip trim toString toFixed toLocaleString toUpperCase toLowerCase format escape h raw e htmlspecialchars htmlentities esc_html esc_attr value get self this fn join first last call sprintf printf number_format Math math floor ceil round abs max min sum Array array Object String Number parseInt parseFloat intval floatval strval int str float len count_ sizeof implode explode join str_replace ucfirst ucwords lcfirst nl2br urlencode rawurlencode encodeURIComponent json_encode JSON stringify GET POST REQUEST SERVER SESSION COOKIE _GET _POST _REQUEST _SERVER _SESSION _COOKIE if else and or not None True False null nil true false new".split(
     " ",
   ),
 );
@@ -12,6 +12,11 @@ const formOnly = new Set(
  * is. `@user.first_name` gives `first_name`, `$order->total()` gives `total`, `h(name)` gives `name`.
  */
 export function nameFromCode(code: string): string {
+  // `row["title"]` and `params[:id]` are named by what they pick.
+  const picked = /\[\s*(?:"(\w+)"|'(\w+)'|:(\w+))\s*\]\s*$/.exec(code);
+  const member = picked && (picked[1] ?? picked[2] ?? picked[3]);
+  if (member !== undefined && member !== null && /^[A-Za-z_]*[a-z]\w*$/.test(member))
+    return inLowerCase(member);
   const bare = withoutQuoted(code, `"'`, () => " ")
     .replace(/\|.*$/s, "")
     .replace(/\s\?\s.*$|\sif\s.*$/s, " ")
@@ -21,7 +26,12 @@ export function nameFromCode(code: string): string {
   const telling = names.filter((name) => !formOnly.has(name));
   const chosen = telling[telling.length - 1] ?? names[0] ?? "value";
   const trimmed = chosen.replace(/^(?:get|format|render)_?(?=[A-Z_])/, "").replace(/^_+/, "");
-  return trimmed === "" ? "value" : trimmed.charAt(0).toLowerCase() + trimmed.slice(1);
+  return trimmed === "" ? "value" : inLowerCase(trimmed);
+}
+
+/** A name as a translator reads it: a constant's in lower case, any other with a small letter first. */
+function inLowerCase(name: string): string {
+  return /[a-z]/.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name.toLowerCase();
 }
 
 /** Gives each distinct code its own name: the wanted one, or with a number behind it where it is taken. */

@@ -7,6 +7,14 @@ export function shiftLiteral(literal: Literal, by: number): Literal {
     ...literal,
     span: shiftSpan(literal.span, by),
     pieces: literal.pieces.map((piece) => shiftPiece(piece, by)),
+    ...(literal.strings && {
+      strings: literal.strings.map((one) => ({
+        ...one,
+        ...shiftSpan(one, by),
+        innerStart: one.innerStart + by,
+        innerEnd: one.innerEnd + by,
+      })),
+    }),
     ...(literal.translations && {
       translations: literal.translations.map((one) => ({
         ...one,

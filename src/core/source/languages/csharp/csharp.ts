@@ -1,3 +1,4 @@
+import { fullEscapes, noEscapes } from "../../escapes.js";
 import { comparisons, defineLanguage, parametersAndConstants, listed, withoutNested } from "../language.js";
 import { csharpHabits } from "./habits.js";
 
@@ -34,6 +35,12 @@ export const csharp = defineLanguage({
     formats: { "string.Format": 0, "String.Format": 0 },
   },
   habits: csharpHabits,
+  escapesIn: (open) =>
+    open.startsWith('"""') || open.endsWith('"""')
+      ? noEscapes
+      : open.includes("@")
+        ? { backslash: "nothing", keepsUnknown: true, doublesQuote: true }
+        : fullEscapes,
   passValues: listed("new { ", (name, code) => (name === code ? name : `${name} = ${code}`), " }"),
   imports: {
     lines: /^(?:global )?using\s[^;(\n]*;[^\n]*$/gm,

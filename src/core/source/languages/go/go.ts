@@ -1,3 +1,4 @@
+import { fullEscapes, noEscapes } from "../../escapes.js";
 import { comparisons, defineLanguage, parametersAndConstants, listed } from "../language.js";
 import { goHabits } from "./habits.js";
 
@@ -29,6 +30,7 @@ export const go = defineLanguage({
     formats: { "fmt.Sprintf": 0, "fmt.Printf": 0, "fmt.Fprintf": 1, "fmt.Errorf": 0 },
   },
   habits: goHabits,
+  escapesIn: (open) => (open === "`" ? noEscapes : fullEscapes),
   passValues: listed("map[string]any{", (name, code) => `"${name}": ${code}`, "}"),
   imports: {
     lines: /^import\s(?:[ \t]*\([^)]*\)|[^\n]*)$/gm,

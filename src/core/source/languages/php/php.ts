@@ -1,3 +1,4 @@
+import { noEscapes, quoteEscapes } from "../../escapes.js";
 import { comparisons, defineLanguage, listed } from "../language.js";
 import { phpHabits } from "./habits.js";
 
@@ -52,6 +53,12 @@ export const php = defineLanguage({
     formats: { sprintf: 0, printf: 0, vsprintf: 0 },
   },
   habits: phpHabits,
+  escapesIn: (open) =>
+    open === "'"
+      ? quoteEscapes
+      : /^<<<\s*'/.test(open)
+        ? noEscapes
+        : { backslash: "all", keepsUnknown: true },
   passValues: listed("[", (name, code) => `'${name}' => ${code}`, "]"),
   imports: {
     lines: /^use\s[^;\n]*;[^\n]*$/gm,

@@ -1,3 +1,4 @@
+import { noEscapes } from "../../escapes.js";
 import { namedChildren } from "../../readers/code/tree.js";
 import { comparisons, defineLanguage, parametersAndConstants, listed, withoutNested } from "../language.js";
 import { pythonHabits } from "./habits.js";
@@ -30,6 +31,7 @@ export const python = defineLanguage({
     formats: { format: -1 },
   },
   habits: pythonHabits,
+  escapesIn: (open) => (/^[bBuUfF]*[rR]/.test(open) ? noEscapes : { backslash: "all", keepsUnknown: true }),
   passValues: listed("", (name, code) => `${name}=${code}`, ""),
   imports: {
     lines: /^(?:from\s+\S+\s+import\s+(?:\([^)]*\)|[^\n]*)|import\s[^\n]*)$/gm,

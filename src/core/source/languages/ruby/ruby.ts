@@ -1,3 +1,4 @@
+import { fullEscapes, quoteEscapes } from "../../escapes.js";
 import { comparisons, defineLanguage, listed, withoutNested } from "../language.js";
 import { rubyHabits } from "./habits.js";
 
@@ -35,6 +36,7 @@ export const ruby = defineLanguage({
     formats: { format: 0, sprintf: 0 },
   },
   habits: rubyHabits,
+  escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
   passable,
   imports: {

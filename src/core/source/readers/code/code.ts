@@ -16,8 +16,10 @@ import type {
   Remark,
   SourceFile,
   SourceProblem,
+  WrittenString,
 } from "../../model.js";
-import { hasLetters, joinTexts } from "../../pieces.js";
+import { unescaped } from "../../escapes.js";
+import { hasLetters, joinTexts, mayHaveParts } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
@@ -141,6 +143,8 @@ class CodeReader {
   readonly comments: CodeNode[] = [];
   private readonly ancestors: CodeNode[] = [];
   private readonly consumed = new Set<CodeNode>();
+  /** The strings that were read since the last literal. */
+  private written: WrittenString[] = [];
   private readonly remarked: { start: number; end: number; remark: Remark }[] = [];
   private readonly spoken: Language;
   private readonly spec: Grammar;
@@ -412,7 +416,7 @@ class CodeReader {
         : unknown
           ? say("unknown-values", {})
           : undefined;
-    this.add("template", whole, joinTexts(pieces), [], obstacle);
+    this.add("template", whole, joinTexts(pieces), [], obstacle, true);
   }
 
   /** The value that is given under a name: `name=value`, or a pair of a map that is written out. */
@@ -504,7 +508,12 @@ class CodeReader {
     pieces: readonly Piece[],
     own: readonly Remark[] = [],
     obstacle?: Obstacle,
+    isFilled = false,
   ): void {
+    const strings = isFilled
+      ? []
+      : this.written.filter(({ start, end }) => node.start <= start && end <= node.end);
+    this.written = [];
     if (!hasLetters(pieces)) return;
     const chosen = this.remarked
       .filter(({ start, end }) => start <= node.start && node.end <= end)
@@ -524,6 +533,7 @@ class CodeReader {
       span,
       pieces: withOneName(withBareCounts(pieces)),
       context,
+      ...(mayHaveParts(pieces) && (strings.length > 0 || isFilled) && { strings }),
       ...(remarks.length > 0 && { remarks }),
       ...(hindrance && { obstacle: hindrance }),
     });
@@ -536,13 +546,20 @@ class CodeReader {
         this.spec.strings.includes(child.type) ? this.piecesOf(child, unique, taken) : [],
       );
     const inner = this.innerSpan(node);
+    this.written.push({
+      start: node.start,
+      end: node.end,
+      innerStart: inner.start,
+      innerEnd: inner.end,
+      ...(/heredoc|nowdoc/.test(node.type) && { isBlock: true as const }),
+    });
     const pieces: Piece[] = [];
     let at = inner.start;
     const put = (to: number) => {
       if (to > at)
         pieces.push({
           kind: "text",
-          value: this.unescape(this.text.slice(at, to)),
+          value: this.unescape(node, at, to),
           span: { start: at, end: to },
         });
     };
@@ -593,21 +610,17 @@ class CodeReader {
     };
   }
 
-  private plainText(node: CodeNode): string {
-    const inner = this.innerSpan(node);
-    return this.unescape(this.text.slice(inner.start, inner.end));
+  /** The value of a part of a string. */
+  private unescape(node: CodeNode, start: number, end: number): string {
+    const written = this.text.slice(start, end);
+    if (!/[\\"]/.test(written)) return written;
+    const open = this.text.slice(node.start, this.innerSpan(node).start);
+    return unescaped(written, this.spoken.escapesIn(open), open.at(-1) ?? "");
   }
 
-  private unescape(text: string): string {
-    if (!text.includes("\\")) return text;
-    const named: Readonly<Record<string, string>> = { n: "\n", t: "\t", r: "\r", "0": "\0" };
-    return text.replace(
-      /\\(?:u\{?([0-9a-fA-F]{4,6})\}?|x([0-9a-fA-F]{2})|([\s\S]))/g,
-      (_, unicode: string | undefined, hex: string | undefined, unit: string | undefined) =>
-        unicode !== undefined || hex !== undefined
-          ? String.fromCodePoint(parseInt(unicode ?? hex ?? "0", 16))
-          : (named[unit ?? ""] ?? unit ?? ""),
-    );
+  private plainText(node: CodeNode): string {
+    const inner = this.innerSpan(node);
+    return this.unescape(node, inner.start, inner.end);
   }
 
   private keyOf(argument: CodeNode): LookupKey {

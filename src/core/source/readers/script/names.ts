@@ -8,12 +8,22 @@ export function nameForExpression(expression: Expression): string {
   return toName(namePart(expression)) ?? "value";
 }
 
+/** Objects of the language whose functions only change a value. */
+const helpers: ReadonlySet<string> = new Set(
+  "Math Array Object JSON Number String Date Intl React _ $".split(" "),
+);
+
 function namePart(node: Node): string | undefined {
   switch (node.type) {
     case "Identifier":
       return node.name;
     case "MemberExpression": {
-      if (node.computed) return namePart(node.object);
+      if (node.computed) {
+        const { property } = node;
+        const picked =
+          property.type === "Literal" && typeof property.value === "string" ? property.value : "";
+        return /^[A-Za-z_]\w*$/.test(picked) ? picked : namePart(node.object);
+      }
       const property = "name" in node.property ? node.property.name : undefined;
       if (property === "length" || property === "size") {
         const counted = namePart(node.object);
@@ -37,7 +47,11 @@ function namePart(node: Node): string | undefined {
           noun,
         );
       if (!generic) return noun;
-      if (callee.type === "MemberExpression") return namePart(callee.object) ?? called;
+      const isHelper =
+        callee.type === "MemberExpression" &&
+        callee.object.type === "Identifier" &&
+        helpers.has(callee.object.name);
+      if (callee.type === "MemberExpression" && !isHelper) return namePart(callee.object) ?? called;
       const first = node.arguments[0];
       return (first && first.type !== "SpreadElement" ? namePart(first) : undefined) ?? called;
     }

@@ -8,7 +8,7 @@ import type {
   TemplateLiteral,
 } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
-import type { ChoicePiece, Obstacle, Piece } from "../../model.js";
+import type { ChoicePiece, Obstacle, Piece, WrittenString } from "../../model.js";
 import { uniqueNames } from "../expression-names.js";
 import { choicePiece } from "../worded-choice.js";
 import { choiceTest } from "./choices.js";
@@ -20,6 +20,8 @@ import { nameForExpression } from "./names.js";
 export class PieceList {
   readonly pieces: Piece[] = [];
   obstacle: Obstacle | undefined;
+  /** The strings and templates that the text is written in. */
+  readonly strings: WrittenString[];
   /** The conditionals whose words are part of the text. */
   readonly chosen: ConditionalExpression[];
 
@@ -32,6 +34,7 @@ export class PieceList {
     outer?: PieceList,
   ) {
     this.chosen = outer?.chosen ?? [];
+    this.strings = outer?.strings ?? [];
   }
 
   /** A list for what is inside a tag: its own pieces, the same argument names. */
@@ -54,9 +57,10 @@ export class PieceList {
   /** Adds the value of an expression: fixed text is text, anything else an argument. */
   expression(expression: Expression): void {
     const { start, end } = expression;
-    if (expression.type === "Literal" && typeof expression.value === "string")
+    if (expression.type === "Literal" && typeof expression.value === "string") {
+      this.strings.push({ start, end, innerStart: start + 1, innerEnd: end - 1 });
       this.text(expression.value, start, end);
-    else if (expression.type === "TemplateLiteral") this.template(expression);
+    } else if (expression.type === "TemplateLiteral") this.template(expression);
     else if (expression.type === "BinaryExpression" && isGluing(expression)) this.glued(expression);
     else if (
       expression.type === "ConditionalExpression" &&
@@ -151,6 +155,8 @@ export class PieceList {
   }
 
   template(template: TemplateLiteral): void {
+    const { start, end } = template;
+    this.strings.push({ start, end, innerStart: start + 1, innerEnd: end - 1 });
     template.quasis.forEach((quasi, index) => {
       this.text(quasi.value.cooked ?? quasi.value.raw, quasi.start, quasi.end);
       const expression = template.expressions[index];

@@ -27,8 +27,9 @@ import type {
   Remark,
   SourceFile,
   SourceProblem,
+  WrittenString,
 } from "../../model.js";
-import { hasLetters } from "../../pieces.js";
+import { hasLetters, mayHaveParts } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
@@ -428,8 +429,9 @@ class ScriptReader {
   private string(node: Node & Span, value: string): void {
     this.mentions.add(value);
     if (this.consumed.has(node)) return;
-    this.add("string", node, node, [
-      { kind: "text", value, span: { start: node.start + 1, end: node.end - 1 } },
+    const inner = { start: node.start + 1, end: node.end - 1 };
+    this.add("string", node, node, [{ kind: "text", value, span: inner }], undefined, [
+      { start: node.start, end: node.end, innerStart: inner.start, innerEnd: inner.end },
     ]);
   }
 
@@ -473,7 +475,8 @@ class ScriptReader {
     this.ancestors.pop();
     const [literal] = this.literals.slice(count);
     const after = this.text.slice(last.start, last.end).endsWith(";") ? ";" : "";
-    if (literal) this.literals[count] = { ...literal, frame: { before: "return ", after } };
+    if (literal)
+      this.literals[count] = { ...literal, frame: { before: "return ", after, isStatement: true } };
   }
 
   /** One text in several languages: that of the source, with the others as its translations. */
@@ -528,7 +531,7 @@ class ScriptReader {
     for (const chosen of list.chosen) this.consumeGlued(chosen);
     const only = list.pieces.length === 1 ? list.pieces[0] : undefined;
     if (only?.kind === "text") this.mentions.add(only.value);
-    this.add("template", node, node, list.pieces, list.obstacle);
+    this.add("template", node, node, list.pieces, list.obstacle, list.strings);
   }
 
   /** The strings and templates that a `+` joins belong to the whole. */
@@ -591,6 +594,7 @@ class ScriptReader {
     span: Span,
     pieces: readonly Piece[],
     obstacle?: Obstacle,
+    strings?: readonly WrittenString[],
   ): void {
     if (obstacle) this.obstructed.push({ span: { start: span.start, end: span.end }, obstacle });
     if (!hasLetters(pieces)) return;
@@ -615,6 +619,7 @@ class ScriptReader {
       span: { start: span.start, end: span.end },
       pieces: named,
       context: contextOf(node, this.ancestors, this.enclosing),
+      ...(strings && mayHaveParts(named) && { strings }),
       ...(remarks.length > 0 && { remarks }),
       ...(found && { obstacle: found }),
     });

@@ -1,0 +1,254 @@
+import { htmlElements } from "../../text/html-elements.js";
+import { notices } from "../../message/notices.js";
+import type { Span } from "../../text/span.js";
+import type { Dialect } from "../dialects/dialect.js";
+import { fullEscapes, writtenUnits, type WrittenUnit } from "../escapes.js";
+import { languageNamed } from "../languages/index.js";
+import { fixedText, type Literal, type LookupShapes, type Piece, type WrittenString } from "../model.js";
+import { hasLetters } from "../pieces.js";
+import { readMarkup } from "./markup/markup.js";
+
+/**
+ * Literals with the strings of code taken apart where not all of them is one text: the markup in a string stays in the code
+ * and its texts are literals, each with its place, and so do blanks and line ends at a text's edges.
+ */
+export function withStringParts(
+  literals: readonly Literal[],
+  text: string,
+  shapes: LookupShapes,
+): readonly Literal[] {
+  if (!literals.some(({ strings }) => strings)) return literals;
+  return literals.flatMap((literal): Literal | readonly Literal[] => {
+    const { strings } = literal;
+    if (!strings) return literal;
+    const hasMarkup = holdsMarkup(fixedText(literal.pieces));
+    const written = writtenText(literal, strings, text);
+    if (!hasMarkup) return written ? withoutEdges(literal, written, strings, text) : literal;
+    if (!written) return { ...literal, obstacle: literal.obstacle ?? say("markup", {}) };
+    return textsOfMarkup(literal, written, strings, text, shapes);
+  });
+}
+
+/** Whether a text has an element of HTML in it, or part of one. */
+export function holdsMarkup(text: string): boolean {
+  for (const [, name = ""] of text.matchAll(/<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
+    if (htmlElements.has(name.toLowerCase())) return true;
+  return false;
+}
+
+/** A value stands for this unit in the text that markup is read from. */
+const valueUnit = "\uE000";
+
+/** What a literal says, unit by unit, with what stands for its values, and where the code writes each. */
+interface Written {
+  readonly units: readonly (WrittenUnit & { readonly piece?: Piece })[];
+}
+
+/** A literal's text as the code writes it; undefined where it cannot be followed, as in words that code chooses. */
+function writtenText(literal: Literal, strings: readonly WrittenString[], text: string): Written | undefined {
+  const { language } = literal.context;
+  const spoken = languageNamed(language);
+  const units: (WrittenUnit & { piece?: Piece })[] = [];
+  for (const piece of literal.pieces) {
+    if (piece.kind === "tag") return undefined;
+    if (piece.kind !== "text") {
+      units.push({ ...insertion(piece.span, strings, text), value: valueUnit, piece });
+      continue;
+    }
+    let value = "";
+    for (const string of strings) {
+      const from = Math.max(piece.span.start, string.innerStart);
+      const to = Math.min(piece.span.end, string.innerEnd);
+      if (from >= to) continue;
+      const open = text.slice(string.start, string.innerStart);
+      const rules = spoken?.escapesIn(open) ?? fullEscapes;
+      for (const unit of writtenUnits(text.slice(from, to), rules, open.at(-1) ?? "", from)) {
+        // A line end in a template is one unit to the program whatever the file writes.
+        const read = unit.value === "\r" && text[unit.end] === "\n" ? "" : unit.value;
+        value += read;
+        if (read !== "") units.push(unit);
+      }
+    }
+    if (value !== piece.value.replaceAll("\r\n", "\n")) return undefined;
+  }
+  return { units };
+}
+
+/** A value's place in the code with the marks around it, inside a string: `${name}`, `#{name}`, `{$name}`. */
+function insertion(span: Span, strings: readonly WrittenString[], text: string): Span {
+  if (!strings.some(({ innerStart, innerEnd }) => innerStart <= span.start && span.end <= innerEnd))
+    return span;
+  let { start, end } = span;
+  while (/\s/.test(text[start - 1] ?? "")) start--;
+  while (/\s/.test(text[end] ?? "")) end++;
+  if (text[start - 1] !== "{" || text[end] !== "}") return span;
+  start -= /[$#]/.test(text[start - 2] ?? "") ? 2 : 1;
+  return { start, end: end + 1 };
+}
+
+/** What a program calls to end a line. */
+const lineEnd =
+  /^(?:\w*_?EOL|\w*NEW_?LINE|CRLF|LF|NL|\w+_NL|os\.EOL|os\.linesep|System\.lineSeparator\(\)|Environment\.NewLine|\$\/)$/i;
+
+/** A literal without the blanks and line ends around its text, which stay in the code. */
+function withoutEdges(
+  literal: Literal,
+  { units }: Written,
+  strings: readonly WrittenString[],
+  text: string,
+): Literal {
+  const isEdge = (unit: Written["units"][number] | undefined) =>
+    unit !== undefined &&
+    (unit.piece ? unit.piece.kind === "argument" && lineEnd.test(unit.piece.code) : /^\s$/.test(unit.value));
+  let from = 0;
+  let to = units.length;
+  while (from < to && isEdge(units[from])) from++;
+  while (to > from && isEdge(units[to - 1])) to--;
+  if (from === 0 && to === units.length) return literal;
+  const { role } = literal.context;
+  // What is done with the whole string is done with the blanks too.
+  if (/^(?:member|compared|key|index|tagged|type|module)$/.test(role) || literal.frame) return literal;
+  return partOf(literal, units.slice(from, to), strings, text) ?? literal;
+}
+
+/** The literal that some of a string's units are, with what takes the rest out of its way. */
+function partOf(
+  literal: Literal,
+  units: Written["units"],
+  strings: readonly WrittenString[],
+  text: string,
+): Literal | undefined {
+  const [first] = units;
+  const last = units.at(-1);
+  if (!first || !last) return undefined;
+  const operator = languageNamed(literal.context.language)?.grammar.concatenation[0] ?? "+";
+  const inside = (place: number) =>
+    strings.find(({ innerStart, innerEnd }) => innerStart <= place && place <= innerEnd);
+  let { start } = first;
+  let { end } = last;
+  let before = "";
+  let after = "";
+  const opening = inside(start);
+  if (opening) {
+    if (start === opening.innerStart) ({ start } = opening);
+    else if (opening.isBlock) return undefined;
+    else before = `${text.slice(opening.innerEnd, opening.end)} ${operator} `;
+  }
+  const closing = inside(end);
+  if (closing) {
+    if (end === closing.innerEnd) ({ end } = closing);
+    else if (closing.isBlock) return undefined;
+    else after = ` ${operator} ${text.slice(closing.start, closing.innerStart)}`;
+  }
+  // A template has a way of its own to put a value in.
+  const open = opening && text.slice(opening.start, opening.innerStart);
+  if (before !== "" && after !== "" && opening === closing) {
+    if (open === "`") [before, after] = ["${", "}"];
+    else if (open === '"' && literal.context.language === "ruby") [before, after] = ["#{", "}"];
+  }
+  const pieces: Piece[] = [];
+  for (const unit of units) {
+    const previous = pieces.at(-1);
+    if (unit.piece) pieces.push(unit.piece);
+    else if (previous?.kind === "text")
+      pieces[pieces.length - 1] = {
+        kind: "text",
+        value: previous.value + unit.value,
+        span: { start: previous.span.start, end: unit.end },
+      };
+    else pieces.push({ kind: "text", value: unit.value, span: { start: unit.start, end: unit.end } });
+  }
+  const { strings: _, ...rest } = literal;
+  return {
+    ...rest,
+    form: pieces.length === 1 && pieces[0]?.kind === "text" ? "string" : "template",
+    span: { start, end },
+    pieces,
+    ...((before !== "" || after !== "") && { frame: { before, after } }),
+  };
+}
+
+/** The part of a string that a program puts on a page: the units that stand for values are its islands. */
+const inString: Dialect = {
+  name: "string",
+  language: "expression",
+  extensions: [],
+  islands: (text) =>
+    [...text.matchAll(/\uE000/g)].map(({ index }) => ({
+      kind: "output" as const,
+      start: index,
+      end: index + 1,
+      codeStart: index,
+      codeEnd: index + 1,
+    })),
+  bindsAttributes: false,
+  passesIsland: () => true,
+};
+
+function textsOfMarkup(
+  literal: Literal,
+  { units }: Written,
+  strings: readonly WrittenString[],
+  text: string,
+  shapes: LookupShapes,
+): readonly Literal[] {
+  // Each unit of the page is one of the literal's: those of more code units are shown by their first.
+  const page = units.map(({ value }) => value[0] ?? " ").join("");
+  // What begins inside a tag, or ends in one, is none of the texts.
+  const begins = /^[^<>]*["'][^<>]*>/.exec(page)?.[0].length ?? 0;
+  const body = " ".repeat(begins) + page.slice(begins);
+  const found = readMarkup("page.html", body, false, inString, shapes, () => ({
+    literals: [],
+    lookups: [],
+    mentions: [],
+  }));
+  const isMember = /^(?:member|compared|key|index)$/.test(literal.context.role);
+  return found.literals.flatMap((one): Literal[] => {
+    const isAttribute = one.form === "attribute";
+    const isQuoted = isAttribute && /["']/.test(body[one.span.start] ?? "");
+    const from = one.span.start + (isQuoted ? 1 : 0);
+    const to = one.span.end - (isQuoted ? 1 : 0);
+    const own = units.slice(from, to);
+    const part = partOf(literal, own, strings, text);
+    if (!part || !hasLetters(part.pieces)) return [];
+    const hasElements = one.pieces.some(({ kind }) => kind === "tag");
+    const obstacle =
+      literal.obstacle ??
+      (hasElements || isMember
+        ? say("markup", {})
+        : /[<>&]|["'](?=.)/.test(fixedText(part.pieces)) &&
+            (isAttribute || /[<>&]/.test(fixedText(part.pieces)))
+          ? say("markup-escape", {})
+          : undefined);
+    const { name, element, role } = one.context;
+    const { properties: _, index: __, within: ___, ...around } = literal.context;
+    return [
+      {
+        ...part,
+        // Inside tags blanks mean as much as one.
+        pieces: part.pieces.map((piece) =>
+          piece.kind === "text" ? { ...piece, value: piece.value.replace(/[ \t\r\n\f]+/g, " ") } : piece,
+        ),
+        context: {
+          ...around,
+          role,
+          ...(name !== undefined && { name }),
+          ...(element !== undefined && { element }),
+          inMarkup: true,
+        },
+        ...(obstacle && { obstacle }),
+      },
+    ];
+  });
+}
+
+const say = notices("extract", {
+  markup: {
+    message: "it is in a string of markup, with elements or words that code chooses in it",
+    remedy: "move the markup into a template, or the text by hand",
+  },
+  "markup-escape": {
+    message: "it is in a string of markup, and has signs that must be escaped there",
+    remedy: "move the text by hand, and escape what the lookup returns",
+  },
+});
