@@ -34,6 +34,8 @@ export function hostRefusal(
     !/^(?:["'`]|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}\d_$@(!])/u.test(source.text.slice(literal.span.start))
   )
     return say("odd-literal", {});
+  if (isExpression && host.language === "expression" && !takesCalls(source.text, literal.span))
+    return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined) return say("rich", {});
   const template = form === "attribute" ? host.attribute : isExpression ? host.call : host.content;
   if (template === undefined) return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
@@ -46,6 +48,15 @@ export function hostRefusal(
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
   }
   return undefined;
+}
+
+/** Whether a string in a template language stands where a call can: behind the colon of a filter, or in a tag's own settings, none can. */
+function takesCalls(text: string, { start }: Span): boolean {
+  const before = text.slice(Math.max(0, start - 200), start);
+  const island = before.slice(Math.max(before.lastIndexOf("{{"), before.lastIndexOf("{%")));
+  return !/\|\s*\w+\s*:\s*$|^\{%-?\s*(?:include|with|url|trans|translate|block|extends|load|cycle|firstof)\b/.test(
+    island,
+  );
 }
 
 const say = notices("extract", {

@@ -26,6 +26,10 @@ const say = notices("glossary", {
     message: "the first row of the glossary has no locale",
     remedy: 'put a locale in the head of each column, and "de avoid" over forbidden words',
   },
+  long: {
+    message: 'the term "{start}…" has {length} characters; terms have at most {most}',
+    remedy: "check the quotes and commas around it",
+  },
   empty: { message: "empty glossary", remedy: "check that it is TBX-Basic (ISO 30042) or a CSV table" },
 });
 
@@ -39,8 +43,18 @@ export type GlossaryResult =
 export function readGlossary(files: Files, file: string): GlossaryResult {
   const read = files.read(file);
   if (!read.ok) return { ok: false, ...say("unreadable", { detail: read.detail }) };
-  return /\.(?:tbx|xml)$/i.test(file) ? readTbx(read.text) : readTable(read.text);
+  const result = /\.(?:tbx|xml)$/i.test(file) ? readTbx(read.text) : readTable(read.text);
+  if (!result.ok) return result;
+  const long = result.concepts
+    .flatMap(({ terms, avoided }) => [...terms.values(), ...avoided.values()].flat())
+    .find((term) => term.length > longestTerm);
+  if (long === undefined) return result;
+  const data = { start: long.slice(0, 40), length: long.length, most: longestTerm };
+  return { ok: false, ...say("long", data) };
 }
+
+/** Longer ones are what a lost quote makes of many cells. In UTF-16 code units. */
+const longestTerm = 500;
 
 function readTable(text: string): GlossaryResult {
   const { rows } = readRows(text);

@@ -141,8 +141,10 @@ export interface LiteralContext {
   readonly index?: number;
   /** The call that the call around it is an argument of: `console.log` for `console.log(red("Failed"))`. */
   readonly within?: string;
-  /** Set for texts of markup that stands in a string. */
-  readonly inMarkup?: true;
+  /** Set where it is reached only while somebody debugs the program. */
+  readonly isDebugging?: true;
+  /** Where the string stands that holds the markup that it is a text of. */
+  readonly around?: LiteralContext;
   /** The names of the properties around it, outermost first, for a literal inside an object. */
   readonly properties?: readonly string[];
   /** The function, component or class that it stands in, innermost that has a name. */

@@ -300,6 +300,25 @@ const named: EvidenceSource = (literal, habits) => {
   return undefined;
 };
 
+/** Calls that put markup into a page, as none does that reads it. */
+const insertion =
+  /(?:append|prepend|add|html|before|after|write(?:ln)?|replaceWith|insert\w*|wrap\w*|set|push|put|render|print|echo|trusted|safe)$/i;
+
+/** What a program does with the string of markup that a text is in: it is none where nobody is shown that. */
+const around: EvidenceSource = (literal, habits, own, place) => {
+  const { around: context } = literal.context;
+  if (!context) return undefined;
+  const whole = { ...literal, context };
+  return [called, used, debugged, around]
+    .flatMap((source) => source(whole, habits, own, place) ?? [])
+    .filter(
+      ({ name }) => weights[name] <= -3 && !(name === "codeCall" && insertion.test(context.name ?? "")),
+    );
+};
+
+const debugged: EvidenceSource = ({ context }) =>
+  context.isDebugging ? evidence("debugging", "reached only while debugging") : undefined;
+
 const used: EvidenceSource = ({ context }, habits) => {
   switch (context.role) {
     case "compared":
@@ -446,5 +465,5 @@ const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   return undefined;
 };
 
-const placing: readonly EvidenceSource[] = [content, attribute, called, named, used];
+const placing: readonly EvidenceSource[] = [content, attribute, called, named, used, debugged];
 const looking: readonly EvidenceSource[] = [shaped, remarked];

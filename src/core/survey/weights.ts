@@ -17,6 +17,8 @@ export const weights = {
   codeCall: -5,
   /** It is a key, or a text that stands for one. */
   lookedUp: -7,
+  /** Only who looks for faults in the program sees it. */
+  debugging: -5,
   unknownCall: -0.8,
   developerError: -1.6,
   textName: 2.8,

@@ -61,7 +61,7 @@ describe("each language gets a lookup of its own kind", () => {
     [
       "app/A.java",
       'class A { void f() { show("Hello " + name + ", welcome"); } }\n',
-      'show(t("a.helloWelcomeName", java.util.Map.of("name", name)))',
+      'show(t("a.helloWelcomeName", java.util.Collections.singletonMap("name", name)))',
       "a.helloWelcomeName",
       "Hello {name}, welcome",
     ],
@@ -124,7 +124,7 @@ describe("each language gets a lookup of its own kind", () => {
     [
       "app/a.jsp",
       "<h1>Our <%= kind %> boats</h1>\n",
-      '<h1><%= t("a.boatsKind", java.util.Map.of("kind", kind)) %></h1>',
+      '<h1><%= t("a.boatsKind", java.util.Collections.singletonMap("kind", kind)) %></h1>',
       "a.boatsKind",
       "Our {kind} boats",
     ],
@@ -507,13 +507,13 @@ describe("words that code chooses", () => {
     [
       "app/A.java",
       'class A { void f(int n) { show(1 == n ? "One boat is here" : n + " boats are here"); } }\n',
-      'Map.of("n", n))',
+      'singletonMap("n", n))',
       boats,
     ],
     [
       "app/A.java",
       'class A { void f(int n) { show("You have " + n + " seat" + (n == 1 ? "" : "s") + " left"); } }\n',
-      'Map.of("n", n))',
+      'singletonMap("n", n))',
       left,
     ],
     [

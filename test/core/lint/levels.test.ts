@@ -123,6 +123,7 @@ describe("glossaries", () => {
   test("one that cannot be read keeps the project from opening, with a remedy", () => {
     for (const [file, text] of [
       ["terms.csv", "word,other\n"],
+      ["terms.csv", `en,de\nberth,${"x".repeat(40_000)}\n`],
       ["terms.tbx", "<tbx/>"],
     ] as const) {
       const opened = openProject(files({ glossary: file }, {}, { [file]: text }));

@@ -66,6 +66,10 @@ export interface Language {
   escapesIn(open: string): EscapeRules;
   readonly passValues: ValueWriter;
   readonly imports: ImportPlace;
+  /** Types of nodes whose insides run when they are called, and not when the file is loaded. */
+  readonly deferring: RegExp;
+  /** Types of declarations that run for each object, unless they are said to be of the class. */
+  readonly instanceFields?: RegExp;
   /** Types of nodes whose values are worked out once, when a file is loaded, even inside of functions. */
   readonly fixedPlaces: RegExp | undefined;
   /** Types of nodes that take constants alone: no call can stand in them. */
@@ -120,11 +124,12 @@ export function listed(
   before: string,
   pair: (name: string, code: string) => string,
   after: string,
+  between = ", ",
 ): ValueWriter {
   return (values) =>
     values.length === 0
       ? ""
-      : `, ${before}${values.map(([name, code]) => pair(name, code)).join(", ")}${after}`;
+      : `, ${before}${values.map(([name, code]) => pair(name, code)).join(between)}${after}`;
 }
 
 /** Code without what is in brackets and quotes. */

@@ -31,7 +31,7 @@ export function withStringParts(
 
 /** Whether a text has an element of HTML in it, or part of one. */
 export function holdsMarkup(text: string): boolean {
-  for (const [, name = ""] of text.matchAll(/<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
+  for (const [, name = ""] of text.matchAll(/(?<!\?P?)<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
     if (htmlElements.has(name.toLowerCase())) return true;
   return false;
 }
@@ -158,9 +158,13 @@ function partOf(
       };
     else pieces.push({ kind: "text", value: unit.value, span: { start: unit.start, end: unit.end } });
   }
-  const { strings: _, ...rest } = literal;
+  const { context, remarks, note, skipped, obstacle } = literal;
   return {
-    ...rest,
+    context,
+    ...(remarks && { remarks }),
+    ...(note !== undefined && { note }),
+    ...(skipped !== undefined && { skipped }),
+    ...(obstacle && { obstacle }),
     form: pieces.length === 1 && pieces[0]?.kind === "text" ? "string" : "template",
     span: { start, end },
     pieces,
@@ -221,7 +225,7 @@ function textsOfMarkup(
           ? say("markup-escape", {})
           : undefined);
     const { name, element, role } = one.context;
-    const { properties: _, index: __, within: ___, ...around } = literal.context;
+    const { language, component, atLoad } = literal.context;
     return [
       {
         ...part,
@@ -230,11 +234,13 @@ function textsOfMarkup(
           piece.kind === "text" ? { ...piece, value: piece.value.replace(/[ \t\r\n\f]+/g, " ") } : piece,
         ),
         context: {
-          ...around,
+          language,
+          atLoad,
+          ...(component !== undefined && { component }),
           role,
           ...(name !== undefined && { name }),
           ...(element !== undefined && { element }),
-          inMarkup: true,
+          around: literal.context,
         },
         ...(obstacle && { obstacle }),
       },

@@ -47,6 +47,9 @@ export const csharp = defineLanguage({
     head: /^(?:\/\/[^\n]*\n)*/,
     body: /^(?:namespace|public|internal|class|\[)/m,
   },
+  deferring:
+    /^(?:method_declaration|constructor_declaration|local_function_statement|lambda_expression|anonymous_method_expression|accessor_declaration|arrow_expression_clause|operator_declaration|indexer_declaration)$/,
+  instanceFields: /^(?:field_declaration|property_declaration)$/,
   fixedPlaces: parametersAndConstants,
   formatsInPlace: (code) => {
     const bare = withoutNested(code);

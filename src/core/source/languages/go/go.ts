@@ -37,5 +37,6 @@ export const go = defineLanguage({
     head: /^package\s[^\n]*\n/m,
     body: /^(?:func|type|var|const)\b/m,
   },
+  deferring: /^(?:function_declaration|method_declaration|func_literal)$/,
   fixedPlaces: parametersAndConstants,
 });

@@ -29,11 +29,25 @@ export const java = defineLanguage({
     formats: { "String.format": 0, "MessageFormat.format": 0, format: 0, formatted: -1, printf: 0 },
   },
   habits: javaHabits,
-  passValues: listed("java.util.Map.of(", (name, code) => `"${name}", ${code}`, ")"),
+  // `Map.of` takes no null, and a value may be null.
+  passValues: (values) => {
+    const [first] = values;
+    if (first && values.length === 1)
+      return `, java.util.Collections.singletonMap("${first[0]}", ${first[1]})`;
+    return listed(
+      "new java.util.HashMap<String, Object>() {{ ",
+      (name, code) => `put("${name}", ${code});`,
+      " }}",
+      " ",
+    )(values);
+  },
   imports: {
     lines: /^import\s[^;\n]*;[^\n]*$/gm,
     head: /^package\s[^;\n]*;[^\n]*\n/m,
     body: /^(?:public |final |abstract )*(?:class|interface|enum|record)\b/m,
   },
+  deferring:
+    /^(?:method_declaration|constructor_declaration|compact_constructor_declaration|lambda_expression)$/,
+  instanceFields: /^field_declaration$/,
   fixedPlaces: parametersAndConstants,
 });

@@ -67,6 +67,7 @@ export const php = defineLanguage({
     body: /^(?:abstract |final )*(?:class|interface|trait|enum|function)\b/m,
     opens: /^<\?php[ \t]*(?:\r?\n)/,
   },
+  deferring: /^(?:function_definition|method_declaration|anonymous_function\w*|arrow_function)$/,
   fixedPlaces: undefined,
   constantPlaces:
     /^(?:simple_parameter|property_promotion_parameter|property_declaration|const_declaration|static_variable_declaration|function_static_declaration|enum_case|attribute_list)$/,

@@ -38,6 +38,7 @@ export const python = defineLanguage({
     head: /^(?:#[^\n]*\n)*(?:\s*(?:"""[\s\S]*?"""|'''[\s\S]*?''')[ \t]*\n)?/,
     body: /^(?:def|class|async|@)/m,
   },
+  deferring: /^(?:function_definition|lambda)$/,
   fixedPlaces: parametersAndConstants,
   isDocumentation: ({ type, children: [only, ...more] }) =>
     type === "expression_statement" &&

@@ -46,5 +46,6 @@ export const ruby = defineLanguage({
     isTight: true,
   },
   // Values of parameters are made for each call.
+  deferring: /^(?:method|singleton_method|block|do_block|lambda)$/,
   fixedPlaces: undefined,
 });

@@ -21,6 +21,7 @@ import type {
 import { unescaped } from "../../escapes.js";
 import { hasLetters, joinTexts, mayHaveParts } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
+import { asksForDebugging } from "../debugging.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { choicePiece, flip, isCounted, numbersFor, withOneName, type ChoiceTest } from "../worded-choice.js";
@@ -654,6 +655,22 @@ class CodeReader {
       return namedChildren(inner).flatMap((child) =>
         this.spec.pairs.includes(child.type) ? [this.pairName(child)] : [undefined],
       );
+    const written = this.textOf(inner);
+    // Maps as Java makes them: of names and values in turn, or by putting each.
+    const pairs =
+      /^(?:java\.util\.)?(?:Map\.of|Collections\.singletonMap)\(|^new (?:java\.util\.)?HashMap<[^<>]*>\(\)\s*\{\{/.exec(
+        written,
+      );
+    if (pairs) {
+      if (/HashMap/.test(pairs[0]))
+        return [...written.matchAll(/\bput\(\s*"(\w+)"/g)].map(([, name]) => name);
+      const given = this.argumentsOf(inner);
+      return given
+        .filter((_, at) => at % 2 === 0)
+        .map((name) => (this.spec.strings.includes(name.type) ? this.plainText(name) : undefined));
+    }
+    // What a call or a new object holds is not seen here.
+    if (this.spec.calls.includes(inner.type)) return [undefined];
     if (
       /splat|spread|variadic/.test(inner.type) ||
       inner.type === "identifier" ||
@@ -717,12 +734,15 @@ class CodeReader {
     const base = {
       language: this.language,
       atLoad:
-        (!this.spoken.runsPerRequest &&
-          !this.near.some(({ type }) => /method|function|def|constructor|block|lambda/.test(type))) ||
+        (!this.spoken.runsPerRequest && !this.near.some((around) => this.defers(around))) ||
         this.near.some(({ type }) => this.spoken.fixedPlaces?.test(type)),
     };
     const component = this.enclosingName();
-    const common = { ...base, ...(component !== undefined && { component }) };
+    const common = {
+      ...base,
+      ...(component !== undefined && { component }),
+      ...(this.isDebugging() && { isDebugging: true as const }),
+    };
     const properties: string[] = [];
     let inner = node;
     const outermost = Math.max(this.ancestors.length - farthest, 0);
@@ -739,6 +759,26 @@ class CodeReader {
       inner = outer;
     }
     return { ...common, role: "other" };
+  }
+
+  private defers(node: CodeNode): boolean {
+    const { deferring, instanceFields } = this.spoken;
+    if (deferring.test(node.type)) return true;
+    if (instanceFields?.test(node.type) !== true) return false;
+    const [declared = ""] = this.text.slice(node.start, Math.min(node.end, node.start + 200)).split("=", 1);
+    return !/\b(?:static|const)\b/.test(declared);
+  }
+
+  /** Whether a condition around the node at hand asks for debugging: `if ($debug)`. */
+  private isDebugging(): boolean {
+    return this.near.some(({ type, children }, index, near) => {
+      if (!/^(?:if|unless)(?:_|$)/.test(type)) return false;
+      const condition =
+        children.find(({ field }) => field === "condition") ?? children.find(({ named }) => named);
+      return (
+        condition !== undefined && near[index + 1] !== condition && asksForDebugging(this.textOf(condition))
+      );
+    });
   }
 
   /** The nodes around the one at hand, as far as they can tell what it is for. */

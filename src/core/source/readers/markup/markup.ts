@@ -472,6 +472,9 @@ class MarkupReader {
     const last = inside[inside.length - 1];
     if (!first || !last || !inside.some((node) => node.kind === "text" && /\p{L}/u.test(this.plain(node))))
       return;
+    // An element of a sentence is part of it, and no text once more.
+    const whole = { start: first.start, end: last.kind === "text" ? last.end : endOf(last) };
+    if (this.inRun.some((span) => span.start <= whole.start && whole.end <= span.end)) return;
     const unique = uniqueNames();
     const pieces: Piece[] = [];
     for (const node of inside) this.nodePieces(node, pieces, unique);

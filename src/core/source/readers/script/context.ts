@@ -1,4 +1,5 @@
 import type { JSXElementName, Node } from "oxc-parser";
+import { asksForDebugging } from "../debugging.js";
 import type { LiteralContext, LiteralRole } from "../../model.js";
 
 /** The nodes around the one being read, outermost first. */
@@ -11,8 +12,28 @@ export interface Enclosing {
   readonly deferred: number;
 }
 
+/** Whether a condition around a node asks for debugging: `if (debug)`, `debug && …`. */
+function isDebugging(ancestors: Ancestors, node: Node, text: string): boolean {
+  return ancestors.some((outer, index) => {
+    const inner = ancestors[index + 1] ?? node;
+    const condition =
+      outer.type === "IfStatement"
+        ? outer.test
+        : outer.type === "LogicalExpression" && outer.operator === "&&"
+          ? outer.left
+          : undefined;
+    const isTaken = outer.type === "IfStatement" ? inner === outer.consequent : inner !== condition;
+    return condition !== undefined && isTaken && asksForDebugging(text.slice(condition.start, condition.end));
+  });
+}
+
 /** Where a literal stands and what the code does with it, read off the nodes around it. */
-export function contextOf(node: Node, ancestors: Ancestors, enclosing: Enclosing): LiteralContext {
+export function contextOf(
+  node: Node,
+  ancestors: Ancestors,
+  enclosing: Enclosing,
+  text: string,
+): LiteralContext {
   const properties: string[] = [];
   let inner = node;
   let found: ReturnType<typeof roleIn>;
@@ -33,6 +54,7 @@ export function contextOf(node: Node, ancestors: Ancestors, enclosing: Enclosing
   if (found?.element !== undefined) context.element = found.element;
   if (found?.index !== undefined) context.index = found.index;
   if (found?.within !== undefined) context.within = found.within;
+  if (isDebugging(ancestors, node, text)) context.isDebugging = true;
   if (properties.length > 0) context.properties = properties.reverse();
   // What a function returns is about what the function is named for.
   if (context.role === "returned" && component !== undefined) context.name = component;

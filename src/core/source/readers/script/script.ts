@@ -618,7 +618,7 @@ class ScriptReader {
       form,
       span: { start: span.start, end: span.end },
       pieces: named,
-      context: contextOf(node, this.ancestors, this.enclosing),
+      context: contextOf(node, this.ancestors, this.enclosing, this.text),
       ...(strings && mayHaveParts(named) && { strings }),
       ...(remarks.length > 0 && { remarks }),
       ...(found && { obstacle: found }),
