@@ -26,6 +26,8 @@ export const defaultPattern = "{file}.{slug}";
 /** How many words of a text a key takes, and how many code units at most. */
 const mostWords = 4;
 const mostUnits = 40;
+/** How many words tell apart what begins alike. */
+const moreWords = 7;
 
 /** A namer for one run on one book. `existing` holds the source texts by full key. */
 export function keyNamer(
@@ -92,14 +94,14 @@ export function keyNamer(
       const known = roles.get(role);
       if (known !== undefined) return { fullKey: known, isNew: false };
       const slug = slugOf(literal);
-      const suffixes = ["", ` ${roleWord(literal)}`];
+      // Where a name is taken: more words of the text, what it is, and last what no other text has.
+      const inRole = `${slug} ${roleWord(literal)}`;
+      const slugs = [slug, slugOf(literal, moreWords), inRole, `${inRole} ${digestOf(message).slice(0, 4)}`];
       for (let attempt = 0; ; attempt++) {
         const named = build(
           file,
           literal,
-          attempt < suffixes.length
-            ? slug + (suffixes[attempt] ?? "")
-            : `${slug}${suffixes[1] ?? ""} ${attempt}`,
+          attempt < slugs.length ? (slugs[attempt] ?? slug) : `${slugs.at(-1) ?? slug} ${attempt}`,
         );
         // A pattern without the text's words gives each text of a place the same key.
         const key = pattern.includes("{slug}") || attempt === 0 ? named : `${named}${attempt + 1}`;
@@ -144,13 +146,28 @@ function placeOf(file: string): { folder: string; name: string } {
 /** What a literal is, in one word: its attribute, its element, or how code uses it. */
 function roleWord(literal: Literal): string {
   const { role, name, element, properties } = literal.context;
-  if (role === "content") return element ?? "text";
+  if (role === "content") return wordOf(element);
   if (properties && properties.length > 0) return properties[properties.length - 1] ?? role;
   return role === "attribute" || role === "property" || role === "variable"
     ? (name ?? role)
     : role === "argument"
       ? "message"
       : role;
+}
+
+/** Elements whose names say what they are for, in words that are no names of HTML. */
+const elementWords: readonly (readonly [RegExp, string])[] = [
+  [/^a$/, "link"],
+  [/^(?:button|summary)$/, "button"],
+  [/^(?:h[1-6]|legend|caption|figcaption|dt)$/, "heading"],
+  [/^th$/, "column"],
+  [/^(?:label|option|title|textarea|optgroup)$/, "label"],
+];
+
+/** What text in an element is, in one word; a component's own name where it has one. */
+function wordOf(element = ""): string {
+  if (/^[A-Z]/.test(element)) return element;
+  return elementWords.find(([pattern]) => pattern.test(element))?.[1] ?? "text";
 }
 
 const fillers = new Set(
@@ -160,16 +177,17 @@ const fillers = new Set(
 );
 
 /** The words of a text that name it best, with what is filled in where there are few; a digest's start where a key can hold none of them. */
-function slugOf(literal: Literal): string {
+function slugOf(literal: Literal, most = mostWords): string {
   const words = wordsOf(foldToAscii(fixedText(literal.pieces)));
   const telling = words.filter((word) => !fillers.has(word));
   const filledIn = argumentWords(literal.pieces);
   const chosen = telling.length > 1 || (telling.length > 0 && filledIn.length > 0) ? telling : words;
   const named = chosen.length < 3 ? [...new Set([...chosen, ...filledIn])] : chosen;
-  const kept = named.slice(0, mostWords);
-  while (kept.length > 1 && kept.join("").length > mostUnits) kept.pop();
+  const kept = named.slice(0, most);
+  const room = most > mostWords ? mostUnits * 1.5 : mostUnits;
+  while (kept.length > 1 && kept.join("").length > room) kept.pop();
   return words.length > 0
-    ? kept.join(" ").slice(0, mostUnits)
+    ? kept.join(" ").slice(0, room)
     : `text ${digestOf(fixedText(literal.pieces)).slice(0, 6)}`;
 }
 

@@ -97,8 +97,8 @@ describe("what takes the text's place", () => {
     [
       "the same text in another role has its own",
       '<p title="Full fare">Full fare</p>',
-      '<p title={t("page.fullFare")}>{t("page.fullFareP")}</p>',
-      { fullFare: "Full fare", fullFareP: "Full fare" },
+      '<p title={t("page.fullFare")}>{t("page.fullFareText")}</p>',
+      { fullFare: "Full fare", fullFareText: "Full fare" },
     ],
   ];
   test.each(cases)("%s", async (_, body, after, texts) => {
@@ -134,7 +134,7 @@ describe("what takes the text's place", () => {
       {},
       { "texts/en.json": texts },
     );
-    expect(extracted.map(({ key }) => key)).toEqual(["page.helloP", "page.saveB"]);
+    expect(extracted.map(({ key }) => key)).toEqual(["page.helloText", "page.saveText"]);
   });
 
   test("a text that the catalog has under its key is found again", async () => {

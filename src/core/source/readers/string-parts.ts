@@ -1,4 +1,4 @@
-import { htmlElements } from "../../text/html-elements.js";
+import { holdsMarkup } from "../../text/html-elements.js";
 import { notices } from "../../message/notices.js";
 import type { Span } from "../../text/span.js";
 import type { Dialect } from "../dialects/dialect.js";
@@ -27,13 +27,6 @@ export function withStringParts(
     if (!written) return { ...literal, obstacle: literal.obstacle ?? say("markup", {}) };
     return textsOfMarkup(literal, written, strings, text, shapes);
   });
-}
-
-/** Whether a text has an element of HTML in it, or part of one. */
-export function holdsMarkup(text: string): boolean {
-  for (const [, name = ""] of text.matchAll(/(?<!\?P?)<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
-    if (htmlElements.has(name.toLowerCase())) return true;
-  return false;
 }
 
 /** A value stands for this unit in the text that markup is read from. */

@@ -1,4 +1,4 @@
-import { inlineElements, lineBreaks } from "../../../text/html-elements.js";
+import { holdsMarkup, inlineElements, lineBreaks } from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
@@ -104,6 +104,10 @@ export function readScriptTemplate(
 }
 
 const say = notices("extract", {
+  "attribute-markup": {
+    message: "it is markup in an attribute's value",
+    remedy: "move the markup out of it, or the text by hand",
+  },
   island: {
     message: "the template puts a value into it while it makes the script",
     remedy: "pass the value to the script, and move the text by hand",
@@ -391,6 +395,7 @@ class MarkupReader {
     if (!hasLetters(pieces)) return;
     const base = this.attributeContext(element, name);
     const written = writtenMessage(pieces);
+    const hasMarkup = pieces.some((piece) => piece.kind === "text" && holdsMarkup(piece.value));
     this.add({
       form: "attribute",
       span: quoted
@@ -398,6 +403,7 @@ class MarkupReader {
         : { start: Math.max(valueStart, start), end },
       pieces,
       context: isMarked ? { ...base, name: "title" } : base,
+      ...(hasMarkup && { obstacle: say("attribute-markup", {}) }),
       ...(written !== undefined && { written }),
     });
   }
