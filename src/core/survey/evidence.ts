@@ -309,7 +309,7 @@ const around: EvidenceSource = (literal, habits, own, place) => {
   const { around: context } = literal.context;
   if (!context) return undefined;
   const whole = { ...literal, context };
-  return [called, used, debugged, around]
+  return [called, used, debugged]
     .flatMap((source) => source(whole, habits, own, place) ?? [])
     .filter(
       ({ name }) => weights[name] <= -3 && !(name === "codeCall" && insertion.test(context.name ?? "")),
@@ -465,5 +465,5 @@ const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   return undefined;
 };
 
-const placing: readonly EvidenceSource[] = [content, attribute, called, named, used, debugged];
+const placing: readonly EvidenceSource[] = [content, attribute, called, named, used, debugged, around];
 const looking: readonly EvidenceSource[] = [shaped, remarked];

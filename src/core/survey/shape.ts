@@ -85,7 +85,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[\w:-]+=(?:"[^"]*"|'[^']*')(?:\s|$|(?=\/?>)))+\/?>?$/, "attributes of markup"],
   [/^(?:selected|checked|disabled|readonly|multiple|hidden|required)$/, "an attribute of markup"],
   [/^HTTP\/\d(?:\.\d)?\s/, "a header"],
-  [/^\[\[\w[\w-]*[:.][\w.{}-]+(?:,[^\]]*)?\]\]$/, "a mark for a key"],
+  [/\[\[\w[\w-]*[:.][\w.{}-]+(?:,[^\]]*)?\]\]/, "a mark for a key"],
   [/^(?:\{{1,2} ?[$#]?[\w.[\]]+ ?\}{1,2} ?)+$/, "a placeholder"],
   [/^\s*<[a-z!/][\s\S]*>\s*$/i, "markup"],
   [/^[.#][\w-]+(?:[\s>+~,]+[.#]?[\w-]+(?:\[[^\]]*\])?)*$/, "a CSS selector"],
@@ -240,6 +240,7 @@ function wordShape(word: string): [Shape["name"], string] {
   if (identifier) return ["identifier", identifier];
   if (word.replace(/[^\p{L}]/gu, "").length < 2) return ["short", "a single letter"];
   if (/^[A-Z][A-Z0-9+-]+$/.test(word)) return ["capitals", "a word in capitals"];
+  if (/\p{Ll}\p{Lu}/u.test(word)) return ["other", "a name with a capital in it"];
   if (/^\p{Lu}/u.test(word)) return ["capitalized", "a word with a capital"];
   if (/^[\p{Ll}][\p{Ll}'’-]*$/u.test(word)) return ["lowerCase", "a single word in lower case"];
   return ["other", "a single word"];
