@@ -717,3 +717,151 @@ describe("what stays, with the reason", () => {
     expect(found.notes.join("\n")).toMatch(reason);
   });
 });
+
+/** Extracts a statement inside of a function, and gives back that statement. */
+async function statement(file: string, code: string) {
+  const wraps: Readonly<Record<string, readonly [string, string]>> = {
+    php: ["<?php\nfunction f($x) {\n", "\n}\n"],
+    rb: ["def f(x)\n", "\nend\n"],
+    py: ["def f(x):\n    ", "\n"],
+    java: ["class A { void f(String x) {\n", "\n} }\n"],
+    js: ["export function f(x) {\n", "\n}\n"],
+    cs: ["class A { void F(string x) {\n", "\n} }\n"],
+    go: ["package a\nfunc f(x string) {\n", "\n}\n"],
+  };
+  const [before = "", after = ""] = wraps[file.slice(file.lastIndexOf(".") + 1)] ?? [];
+  const emit = { call: 't("{key}"{args})' };
+  const found = await extract(file, before + code + after, { emit });
+  return { ...found, code: found.code.slice(before.length, found.code.length - after.length) };
+}
+
+describe("of a string only the text is moved", () => {
+  test.each<[string, string, string]>([
+    // Markup stays where it is, whatever quotes and joins the string has.
+    ["a.php", `echo "<td>Our boats</td>";`, `echo "<td>" . t("a.ourBoats") . "</td>";`],
+    [
+      "a.php",
+      `echo '<td title="Our boats">' . $x . ' berths are left</td>';`,
+      `echo '<td title="' . t("a.ourBoats") . '">' . t("a.berthsLeftX", ['x' => $x]) . '</td>';`,
+    ],
+    [
+      "a.php",
+      `$s .= "<a href=\\"b.php?id=$x\\">Delete this boat</a>";`,
+      `$s .= "<a href=\\"b.php?id=$x\\">" . t("a.deleteBoat") . "</a>";`,
+    ],
+    [
+      "a.js",
+      "box.innerHTML = `<li>Cabin ${x} is free</li>`;",
+      'box.innerHTML = `<li>${t("a.cabinFreeX", { x })}</li>`;',
+    ],
+    [
+      "a.js",
+      `box.append('<input placeholder="Enter the name" value="' + x + '">');`,
+      `box.append('<input placeholder="' + t("a.enterName") + '" value="' + x + '">');`,
+    ],
+    ["a.rb", `show("<p>Boat #{x} is full</p>")`, `show("<p>#{t("a.boatFullX", x: x)}</p>")`],
+    ["a.java", `show("<p>All boats left</p>");`, `show("<p>" + t("a.allBoatsLeft") + "</p>");`],
+    // Blanks and line ends around it stay too.
+    [
+      "a.php",
+      `print 'All boats left' . PHP_EOL . PHP_EOL;`,
+      `print t("a.allBoatsLeft") . PHP_EOL . PHP_EOL;`,
+    ],
+    ["a.php", `print "All boats left\\n\\n";`, `print t("a.allBoatsLeft") . "\\n\\n";`],
+    ["a.py", `print("\\nAll boats left: " + x + "\\n")`, `print("\\n" + t("a.allBoatsLeft", x=x) + "\\n")`],
+    ["a.js", `alert(" All boats left ");`, `alert(" " + t("a.allBoatsLeft") + " ");`],
+    ["a.cs", `Show($"All boats left {x}\\n");`, `Show(t("a.allBoatsLeft", new { x }) + $"\\n");`],
+    // What is appended to is no part of the text.
+    ["a.rb", `errors << "Unknown boat: #{x}"`, `errors << t("a.unknownBoatX", x: x)`],
+    ["a.rb", `show("Boats: " << x)`, `show(t("a.boatsX", x: x))`],
+  ])("%s: %s", async (file, code, expected) => {
+    expect((await statement(`app/${file}`, code)).code).toBe(expected);
+  });
+
+  test.each<[string, string, RegExp]>([
+    ["a.php", `echo '<p>Click <b>here</b> to go</p>';`, /string of markup/],
+    ["a.php", `echo '<p>Terms &amp; more things</p>';`, /must be escaped/],
+    ["a.php", `echo sprintf('<p>The boat %s left</p>', $x);`, /string of markup/],
+    ["a.rb", `show("<p>Boat #{x} is full</p>".html_safe)`, /string of markup/],
+  ])("or none of it: %s: %s", async (file, code, reason) => {
+    const found = await statement(`app/${file}`, code);
+    expect(found.code).toBe(code);
+    expect(found.notes.join()).toMatch(reason);
+  });
+
+  test.each<[string, string]>([
+    ["a.py", `pattern = re.compile(r"^(?P<time>All of it)(?P<unit>h|d)$")`],
+    ["a.js", `db.query("SELECT <b> FROM boats WHERE left = 1");`],
+  ])("what only looks like markup is none: %s: %s", async (file, code) => {
+    expect((await statement(`app/${file}`, code)).code).toBe(code);
+  });
+
+  test.each<[string, string, string]>([
+    ["a.php", `show('It\\'s in C:\\new here');`, "It's in C:\\new here"],
+    ["a.php", `show("It\\u{2019}s a\\tboat \\d here");`, "It’s a\tboat \\d here"],
+    ["a.rb", `show('It\\'s a boat \\n here')`, "It's a boat \\n here"],
+    ["a.py", `show(r"It is a boat \\n here")`, "It is a boat \\n here"],
+    ["a.py", `show("It is a boat \\d here\\x21")`, "It is a boat \\d here!"],
+    ["a.go", "show(`It is a boat \\n here`)", "It is a boat \\n here"],
+    ["a.cs", `Show(@"It is ""a boat"" in C:\\new");`, 'It is "a boat" in C:\\new'],
+    ["a.java", `show("It is a boat\\041 \\"here\\"");`, 'It is a boat! "here"'],
+  ])("a string says what its language makes of it: %s: %s", async (file, code, text) => {
+    const { texts } = await statement(`app/${file}`, code);
+    expect(Object.values(texts)).toEqual([text]);
+  });
+});
+
+describe("what a constant or a class body holds stays", () => {
+  test.each<[string, string, RegExp | undefined]>([
+    ["app/a.php", `<?php\nfunction f($title = "All our boats") {}\n`, /only a constant/],
+    ["app/a.php", `<?php\nclass A { private $title = "All our boats"; }\n`, /only a constant/],
+    ["app/a.php", `<?php\nfunction f() { static $titles = ["All our boats"]; }\n`, /only a constant/],
+    ["app/a.php", `<p>Hi</p><?php function f($title = "All our boats") {} ?>`, /only a constant/],
+    // PHP files run for each request.
+    ["app/a.php", `<?php\n$title = "All our boats";\n`, undefined],
+    ["app/a.py", `class A:\n    title = "All our boats"\n`, /loaded/],
+    ["app/a.py", `@show("All our boats")\ndef f():\n    pass\n`, /loaded/],
+    ["app/a.py", `def f(title="All our boats"):\n    pass\n`, /loaded/],
+    ["app/a.py", `if x:\n    title = "All our boats"\n`, /loaded/],
+    ["app/A.java", `class A { static final String TITLE = "All our boats"; }`, /loaded/],
+    ["app/A.java", `class A { String title = "All our boats"; }`, undefined],
+    ["app/a.cs", `class A { static string Title = "All our boats"; }`, /loaded/],
+    ["app/a.cs", `class A { string Title => "All our boats"; }`, undefined],
+    ["app/a.rb", `class A\n  TITLE = "All our boats"\nend\n`, /loaded/],
+    ["app/a.go", `package a\nvar Title = "All our boats"\n`, /loaded/],
+  ])("%s: %s", async (file, code, reason) => {
+    const found = await extract(file, code, { emit: { call: 't("{key}"{args})' } });
+    if (reason === undefined) {
+      expect(Object.values(found.texts)).toContain("All our boats");
+      return;
+    }
+    expect(Object.values(found.texts)).not.toContain("All our boats");
+    expect(found.notes.join()).toMatch(reason);
+  });
+});
+
+test("elements that code puts at a text's edges stay outside of it", async () => {
+  const rows: readonly (readonly [string, string])[] = [
+    [
+      "<label>Name: <%= text_field_tag 'name' %></label>",
+      `<label><%= t("a.name") %> <%= text_field_tag 'name' %></label>`,
+    ],
+    ["<p><%= icon(:boat) %> All boats left</p>", `<p><%= icon(:boat) %> <%= t("a.allBoatsLeft") %></p>`],
+    ["<p>Hello <%= name %> and all</p>", `<p><%= t("a.helloAllName", name: name) %></p>`],
+    [
+      "<p>Go to <%= link_to board.name, path if open %> now</p>",
+      `<p><%= t("a.goNowPath", path: (link_to board.name, path if open)) %></p>`,
+    ],
+  ];
+  for (const [code, expected] of rows) expect((await extract("app/a.erb", code)).code).toBe(expected);
+});
+
+test("a filter or a tag of a template language takes no calls", async () => {
+  const emit = { call: 't("{key}"{args})', content: '{{ t("{key}"{args}) }}' };
+  const code =
+    '<p>{{ boat.name|default:"No name yet" }}</p>{% include "b.html" with title="All our boats" %}';
+  expect((await extract("app/a.jinja", code, { emit })).code).toBe(code);
+  expect((await extract("app/a.jinja", '<p>{{ show("No name yet") }}</p>', { emit })).code).toBe(
+    '<p>{{ show(t("a.noNameYet")) }}</p>',
+  );
+});

@@ -72,6 +72,15 @@ describe("what only programs read is called code", () => {
     'const path = "M10 10 L20 20 Z"',
     "css`color: red`",
     "<code>npm install</code>",
+    'f({ onclick: "show(this); return false" })',
+    'where("effective_date BETWEEN ? AND ?")',
+    "where(`${table}.id IN (${ids})`)",
+    "select('id, author_id, count(*) as total')",
+    'if (DEBUG) note("Reading all the boats now")',
+    'options.verbose && print("Reading all the boats now")',
+    'deprecated.warn("User.key is going away, use User.token")',
+    'const title = "[[global:welcome]] on board"',
+    'f("(?<first>All of it)(?<b>or none)")',
   ])("%s", (code) => {
     const verdicts = survey(`function A() { ${/^</.test(code) ? `return ${code}` : code}; }`).map(
       ({ verdict }) => verdict,
