@@ -29,7 +29,7 @@ import {
   type SurveyedLiteral,
   type Verdict,
 } from "../survey/survey.js";
-import { applyEdits, applyIfApart, type TextEdit } from "../text/edits.js";
+import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.js";
 import { namesCalled, scriptEdits, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
@@ -147,14 +147,6 @@ const say = notices("extract", {
     message: 'key "{key}" cannot be added: it is a group, or inside a text',
     remedy: "choose another key for this lookup",
   },
-  "broken-file": {
-    message: "skipped, because the rewritten file would not parse: {detail}",
-    remedy: "check the templates in emit and the lookups of the book",
-  },
-  "lost-file": {
-    message: 'skipped, because the rewritten file would not look up "{key}"',
-    remedy: "check the templates in emit and the lookups of the book",
-  },
   "too-slow": { message: "checking the rewritten file takes too long", remedy: "move it by hand" },
   overlap: { message: "it would be written twice in one place", remedy: "move it by hand" },
   "idle-import": {
@@ -165,7 +157,13 @@ const say = notices("extract", {
 
 /** Rewrites that fail are found by trying, and each try reads the file again: after so many milliseconds the rest is left to a person. */
 const longestRewrite = 3_000;
-const nothingDone = { edits: [], done: new Set<KeyedChoice>() };
+const nothingDone: Edited = { edits: [], done: new Set<KeyedChoice>() };
+
+/** The edits of a file, and which of its texts they write. */
+interface Edited {
+  readonly edits: TextEdit[];
+  readonly done: ReadonlySet<KeyedChoice>;
+}
 
 class Extraction {
   private readonly namer: KeyNamer;
@@ -322,8 +320,11 @@ class Extraction {
       }
       chosen.push({ found: { ...found, message }, key: fullKey, isNew });
     }
-    if (whole) this.rewrite(source, chosen, whole);
-    else this.rewriteHost(source, chosen, host, parts);
+    const editsFor = (items: readonly KeyedChoice[]): Edited =>
+      whole
+        ? { edits: scriptEdits(items, whole, emission), done: new Set(items) }
+        : this.hostAndScriptEdits(items, source, host, parts);
+    this.rewrite(source, chosen, editsFor, whole !== undefined || parts.length > 0);
   }
 
   /** Default texts that lookups carry go to the catalog, where it has none under their keys. */
@@ -431,30 +432,6 @@ class Extraction {
     return { ...found, literal: { ...literal, pieces: bookPieces(literal.pieces, this.reader) } };
   }
 
-  /** Rewrites a script, and reads it again: it has to parse, and to ask for each key. */
-  private rewrite(source: SourceFile, chosen: readonly Chosen[], part: ScriptPart): void {
-    if (chosen.length === 0) return;
-    const edits = scriptEdits(keyedOf(chosen), part, this.emission(source.file));
-    const after = applyEdits(source.text, edits);
-    const shapes = lookupShapes(this.config, this.book.sourceLocale);
-    const again = readSource(source.file, after, source.bom, shapes);
-    const problem = again.problems[0];
-    const keys = new Set(again.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
-    const lost = chosen.find(({ key }) => !keys.has(key));
-    if (problem || lost) {
-      this.noteAt(
-        source,
-        chosen[0]?.found.literal.span ?? { start: 0, end: 0 },
-        problem
-          ? say("broken-file", { detail: problem.message })
-          : say("lost-file", { key: lost?.key ?? "" }),
-      );
-      return;
-    }
-    this.hasScripts = true;
-    this.accept(source, chosen, after, again);
-  }
-
   private emission(file: string): ScriptEmission {
     const { config, reader, imports, setup } = this;
     const own = config.emit.endings?.[posix.extname(file)];
@@ -468,12 +445,12 @@ class Extraction {
     };
   }
 
-  /** Rewrites a template or a file of a language other than script. What is read again must be what it was. */
-  private rewriteHost(
+  /** Rewrites a file. What is read again must ask for each key, and hold all else that it held; what cannot be written so stays. */
+  private rewrite(
     source: SourceFile,
     chosen: readonly Chosen[],
-    host: Host,
-    parts: readonly ScriptPart[],
+    editsFor: (items: readonly KeyedChoice[]) => Edited,
+    hasScripts: boolean,
   ): void {
     // What is written must not make it another dialect's page.
     const shapes = { ...lookupShapes(this.config, this.book.sourceLocale), dialect: () => source.dialect };
@@ -482,7 +459,7 @@ class Extraction {
     const attempt = (items: typeof keyed) => {
       // One try is always had: nearly all files need no other.
       const isOver = ++attempts > 1 && performance.now() > this.deadline;
-      const { edits, done } = isOver ? nothingDone : this.hostAndScriptEdits(items, source, host, parts);
+      const { edits, done } = isOver ? nothingDone : editsFor(items);
       const after = isOver ? undefined : applyIfApart(source.text, edits);
       if (after === undefined)
         return {
@@ -515,7 +492,7 @@ class Extraction {
     if (items.length === 0) return;
     const { after, again, written, lost } = attempt(items);
     if (lost !== undefined || written.length === 0) return;
-    this.hasScripts ||= parts.length > 0;
+    this.hasScripts ||= hasScripts;
     this.accept(source, written, after, again);
   }
 
@@ -525,7 +502,7 @@ class Extraction {
     source: SourceFile,
     host: Host,
     parts: readonly ScriptPart[],
-  ): { readonly edits: TextEdit[]; readonly done: ReadonlySet<KeyedChoice> } {
+  ): Edited {
     const inside = (one: KeyedChoice) => parts.find(({ span }) => contains(span, one.literal.span));
     const inTemplate = items.filter((one) => inside(one) === undefined);
     const { edits, done } = hostEdits(inTemplate, source, host);

@@ -69,9 +69,18 @@ function writtenText(literal: Literal, strings: readonly WrittenString[], text: 
 
 /** A value's place in the code with the marks around it, inside a string: `${name}`, `#{name}`, `{$name}`. */
 function insertion(span: Span, strings: readonly WrittenString[], text: string): Span {
-  if (!strings.some(({ innerStart, innerEnd }) => innerStart <= span.start && span.end <= innerEnd))
-    return span;
   let { start, end } = span;
+  if (!strings.some(({ innerStart, innerEnd }) => innerStart <= span.start && span.end <= innerEnd)) {
+    // The brackets around what is joined belong to it.
+    for (;;) {
+      const before = text.slice(Math.max(0, start - 40), start);
+      const after = text.slice(end, end + 40);
+      const close = after.length - after.trimStart().length;
+      if (!/(?<![\w$)\]])\(\s*$/.test(before) || after[close] !== ")") return { start, end };
+      start -= before.length - before.lastIndexOf("(");
+      end += close + 1;
+    }
+  }
   while (/\s/.test(text[start - 1] ?? "")) start--;
   while (/\s/.test(text[end] ?? "")) end++;
   if (text[start - 1] !== "{" || text[end] !== "}") return span;

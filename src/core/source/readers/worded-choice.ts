@@ -67,12 +67,28 @@ export function choicePiece<Node>(
   return {
     kind: "choice",
     choice: test.kind,
-    name: reader.uniqueName(test.name, test.code),
+    name: nameOfTest(test, reader.uniqueName),
     code: test.code,
     value: test.value,
     span,
     branches: renamed.sort((a, b) => rankOf(a.selector) - rankOf(b.selector)),
   };
+}
+
+/**
+ * What a choice goes by. Where it asks whether a value is there, and the text shows that value too, the two are different
+ * arguments: what a message gets for the one says "yes" or "no".
+ */
+function nameOfTest(
+  { name, value }: ChoiceTest,
+  uniqueName: (wanted: string, code: string) => string,
+): string {
+  const own = uniqueName(name, value);
+  if (own === name) return own;
+  return uniqueName(
+    name.includes("_") ? `has_${name}` : `has${name.charAt(0).toUpperCase()}${name.slice(1)}`,
+    value,
+  );
 }
 
 /** Pieces in which all choices by a number call one thing `one` where some of them do: it is then exactly 1, the same as `=1`. */
