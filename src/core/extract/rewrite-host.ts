@@ -188,13 +188,31 @@ export function lostInRewrite(
   const lost = chosen.find(({ key }) => !keys.has(key));
   if (lost) return say("lost", { key: lost.key });
   const gone = new Set(chosen.map(({ literal }) => literal));
-  const inside = ({ span }: Literal) =>
-    chosen.some(({ literal }) => literal.span.start <= span.start && span.end <= literal.span.end);
+  const outer = outermost(chosen.map(({ literal }) => literal));
+  let next = 0;
+  /** Asked in the order of places. */
+  const inside = ({ span }: Literal) => {
+    while (next < outer.length && (outer[next]?.span.end ?? 0) < span.end) next++;
+    const around = outer[next];
+    return around !== undefined && around.span.start <= span.start && span.end <= around.span.end;
+  };
   const kept = new Set(after.literals.map(({ pieces }) => fixedText(pieces)));
-  const missing = before.literals.find(
-    (one) => !gone.has(one) && !inside(one) && !kept.has(fixedText(one.pieces)),
-  );
+  const missing = [...before.literals]
+    .sort((a, b) => a.span.end - b.span.end)
+    .find((one) => !inside(one) && !gone.has(one) && !kept.has(fixedText(one.pieces)));
   return missing && say("changed", { text: fixedText(missing.pieces) });
+}
+
+/** Those that no other holds, in order. */
+function outermost<Item extends { readonly span: Span }>(items: readonly Item[]): readonly Item[] {
+  let end = -1;
+  return [...items]
+    .sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end)
+    .filter(({ span }) => {
+      if (span.end <= end) return false;
+      end = span.end;
+      return true;
+    });
 }
 
 function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {
@@ -239,14 +257,8 @@ export function hostEdits<Item extends Keyed>(
   const done = new Set<Item>();
   const within = (span: Span, start: number, end: number) => start <= span.start && span.end <= end;
   const editsIn = (items: readonly Item[]): TextEdit[] => {
-    const outermost = items.filter(
-      (one) =>
-        !items.some(
-          (other) =>
-            other !== one && within(one.literal.span, other.literal.span.start, other.literal.span.end),
-        ),
-    );
-    return outermost.map((one) => {
+    const first = outermost(items.map((item) => ({ item, span: item.literal.span })));
+    return first.map(({ item: one }) => {
       done.add(one);
       return hostEdit(one.literal, source, host, one.key, (piece) => {
         const start = source.text.indexOf(piece.code, piece.span.start);

@@ -40,7 +40,12 @@ export function readCode(
 ): SourceFile {
   const root = parseCode(language, text);
   const reader = new CodeReader(language, text, shapes);
-  reader.visit(root);
+  try {
+    reader.visit(root);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    reader.problems.push({ ...sayOf("too-deep", {}), span: { start: 0, end: 1 } });
+  }
   const lines = lineIndex(text);
   const marks: CommentMarks = new Map();
   for (const { start, end } of reader.comments)
@@ -144,6 +149,8 @@ class CodeReader {
   readonly comments: CodeNode[] = [];
   private readonly ancestors: CodeNode[] = [];
   private readonly consumed = new Set<CodeNode>();
+  /** Whether nodes join texts: asked of a chain at each of its links. */
+  private readonly gluing = new Map<CodeNode, boolean>();
   /** The strings that were read since the last literal. */
   private written: WrittenString[] = [];
   private readonly remarked: { start: number; end: number; remark: Remark }[] = [];
@@ -449,18 +456,33 @@ class CodeReader {
   }
 
   private isGluing(node: CodeNode): boolean {
-    if (!this.spec.binaries.includes(node.type) || !this.spec.concatenation.includes(this.operatorOf(node)))
-      return false;
-    const sides = [childIn(node, "left"), childIn(node, "right")];
-    if (this.isAppending(node)) {
-      const [into] = sides;
-      if (!into || !(this.spec.strings.includes(into.type) || this.isGluing(into))) return false;
+    let known = this.gluing.get(node);
+    if (known === undefined) this.gluing.set(node, (known = this.joinsText(node)));
+    return known;
+  }
+
+  /** Whether what is joined has a text in it; what is to the left of it all is gone through, however long the chain. */
+  private joinsText(node: CodeNode): boolean {
+    const isText = (side: CodeNode | undefined) =>
+      side !== undefined && (this.spec.strings.includes(side.type) || this.choosesWords(side));
+    let hasText = false;
+    for (let current: CodeNode | undefined = node; ;) {
+      const isJoined: boolean =
+        current !== undefined &&
+        this.spec.binaries.includes(current.type) &&
+        this.spec.concatenation.includes(this.operatorOf(current));
+      if (!current || !isJoined) return current !== node && (hasText || isText(current));
+      const left = childIn(current, "left");
+      const right = childIn(current, "right");
+      if (
+        this.isAppending(current) &&
+        !(left && (this.spec.strings.includes(left.type) || this.isGluing(left)))
+      )
+        return false;
+      hasText ||= isText(right) || (right !== undefined && this.isGluing(right));
+      if (hasText && !this.spec.appending) return true;
+      current = left;
     }
-    return sides.some(
-      (side) =>
-        side !== undefined &&
-        (this.spec.strings.includes(side.type) || this.isGluing(side) || this.choosesWords(side)),
-    );
   }
 
   private isAppending(node: CodeNode): boolean {
@@ -933,6 +955,10 @@ class CodeReader {
 }
 
 const sayOf = notices("source", {
+  "too-deep": {
+    message: "the code is nested too deeply to be read whole",
+    remedy: 'exclude it with the book\'s "ignore" if nobody writes text in it',
+  },
   "syntax-error": {
     message: "the code does not parse here",
     remedy: "fix the code; the rest of the file was read",
