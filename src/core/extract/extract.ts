@@ -36,6 +36,7 @@ import { namesCalled, scriptEdits, scriptRefusal, type ScriptEmission } from "./
 import { hostOf, type Host } from "./hosts.js";
 import { hostEdits, hostRefusal, lostInRewrite } from "./rewrite-host.js";
 import { importLineEdit } from "./import-line.js";
+import { unproved } from "./proof.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 
 /** What a person decided about one text: to leave it, or its key or message. */
@@ -290,6 +291,14 @@ class Extraction {
     for (const found of usable) {
       const decision = this.decisionOn(found);
       const message = decision?.message ?? found.message;
+      const unsafe =
+        decision?.message === undefined
+          ? unproved(found.literal, message, this.reader, this.book.sourceLocale)
+          : undefined;
+      if (unsafe) {
+        this.noteRefused(source, found, unsafe);
+        continue;
+      }
       const wrong =
         decision?.message === undefined ? undefined : this.wrongMessage(decision.message, found.message);
       const named =

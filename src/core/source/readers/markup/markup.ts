@@ -61,6 +61,12 @@ function withoutWidgets(pieces: readonly Piece[]): {
   };
 }
 
+/** Whether all words stand in one element, as a label before its value does: its text is one by itself. */
+function isOneElement(pieces: readonly Piece[]): boolean {
+  const withWords = pieces.filter((piece) => hasLetters([piece]));
+  return withWords.length === 1 && withWords[0]?.kind === "tag";
+}
+
 /** Reads the code of a template's islands in a language that has a reader of its own; the text is masked outside of them. */
 export type EmbeddedReader = (
   language: Exclude<IslandLanguage, "script" | "expression">,
@@ -486,7 +492,7 @@ class MarkupReader {
     for (const node of inside) this.nodePieces(node, pieces, unique);
     const edges = withoutWidgets(pieces);
     const trimmed = trimEnds(edges.pieces);
-    if (!hasLetters(trimmed)) return;
+    if (!hasLetters(trimmed) || isOneElement(trimmed)) return;
     const start =
       edges.start !== undefined
         ? this.pastBlanks(edges.start, 1)
