@@ -184,6 +184,8 @@ const bookSchema = v.strictObject({
     "icu",
   ),
   plurals: v.optional(v.picklist(pluralFormNames, pluralFormNames.join(", ")), "inline"),
+  /** Whether the program formats every text, or only those with arguments: apostrophes quote in texts that are formatted. */
+  formatted: v.optional(v.picklist(["always", "arguments"], "always, arguments")),
   forms: v.optional(
     v.strictObject({
       separator: v.optional(nonEmpty("the text before a form's name")),

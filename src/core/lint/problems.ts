@@ -1,4 +1,5 @@
-import type { MessageProblemCode } from "../message/model.js";
+import { htmlElements } from "../text/html-elements.js";
+import type { MessageProblem, MessageProblemCode } from "../message/model.js";
 import { explainProblem } from "../message/problem-wordings.js";
 import type { EntryView, RuleContext } from "./rule.js";
 
@@ -20,12 +21,39 @@ export function reportProblems(
     const isSame = source?.problems.some(
       (one) => one.code === code && source.source.slice(one.span.start, one.span.end) === slice,
     );
-    if (!isSame)
+    if (!isSame && !(isTagProblem(code) && isNoTag(problem, entry, context)))
       entry.reportNotice(explainProblem(problem), {
         span,
         severity: severity === "warning" ? severity : undefined,
       });
   }
+}
+
+/** Elements whose end HTML lets people leave out (HTML Living Standard, section 13.1.2.4). */
+const endsByItself = new Set(
+  "p li dt dd option optgroup tr td th thead tbody tfoot body html head".split(" "),
+);
+
+/**
+ * Whether what looks like an opening tag is none: an element that ends by itself, or a name that nobody closes, as in
+ * `ferry [options] <host>`.
+ */
+function isNoTag(
+  { code, data }: MessageProblem,
+  { catalog, entry, locale }: EntryView,
+  context: RuleContext,
+): boolean {
+  const name = /^<\/?([^>]+)>$/.exec(String(data["tag"] ?? ""))?.[1] ?? "";
+  if (endsByItself.has(name.toLowerCase())) return true;
+  if (code !== "tag-unclosed" || htmlElements.has(name.toLowerCase())) return false;
+  const end = `</${name}>`;
+  if (entry.text.includes(end)) return false;
+  const { book } = context;
+  const isSource = locale === book.sourceLocale;
+  const others = isSource ? book.targetLocales : [book.sourceLocale];
+  return !others.some((one) =>
+    book.catalog(one, catalog.namespace)?.byKey.get(entry.key)?.text.includes(end),
+  );
 }
 
 /** Whether a problem is one of tags, and not of the message's syntax. */

@@ -52,6 +52,8 @@ interface FoundBook {
   readonly blank?: string;
   /** Texts of all locales, to count placeholders in. */
   readonly texts: readonly string[];
+  /** The keys of those texts that have signs of a placeholder. */
+  readonly counted: ReadonlySet<string>;
   /** Full keys of all locales. */
   readonly keys: ReadonlySet<string>;
 }
@@ -243,11 +245,14 @@ function findBooks(files: Files, grounds: string[]): FoundBook[] {
     const locales = new Map<string, number>();
     const keys = new Set<string>();
     const texts: string[] = [];
+    const counted = new Set<string>();
     const add = (locale: string, content: CatalogContent, namespace: string | undefined) => {
       for (const entry of content.entries) {
         texts.push(entry.text);
         const key = isRooted ? entry.path.slice(1).join(".") : entry.key;
-        keys.add(namespace === undefined ? key : `${namespace}.${key}`);
+        const fullKey = namespace === undefined ? key : `${namespace}.${key}`;
+        keys.add(fullKey);
+        if (placeholderSign.test(entry.text)) counted.add(fullKey);
       }
       locales.set(locale, (locales.get(locale) ?? 0) + content.entries.length);
     };
@@ -275,6 +280,7 @@ function findBooks(files: Files, grounds: string[]): FoundBook[] {
       inside: isRooted ? "root" : undefined,
       keys,
       texts,
+      counted,
       ...(source && { blank: locales.has("en-US") ? "en-US" : "en" }),
     });
   }
@@ -284,6 +290,9 @@ function findBooks(files: Files, grounds: string[]): FoundBook[] {
   }
   return books.sort((a, b) => b.keys.size - a.keys.size);
 }
+
+/** What a text has that shows a value, in any syntax. */
+const placeholderSign = /[{}%$]|__\w+__/;
 
 /** A file that holds all locales, at its root or in each key; undefined for any other file. */
 function bookInOneFile(file: string, content: CatalogContent): FoundBook | undefined {
@@ -309,6 +318,9 @@ function bookInOneFile(file: string, content: CatalogContent): FoundBook | undef
         inside,
         keys,
         texts: content.entries.map(({ text }) => text),
+        counted: new Set(
+          content.entries.filter(({ text }) => placeholderSign.test(text)).map(({ key }) => key),
+        ),
       };
   }
   return undefined;
@@ -372,7 +384,8 @@ function chooseSource(
   const most = Math.max(...totals.values());
   const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
   const [best, ...others] = [...totals]
-    .filter(([, count]) => count >= most * 0.9)
+    // Translations keep keys that the source has given up; most products are written in English.
+    .filter(([locale, count]) => count >= most * (rank(locale) < 2 ? 0.6 : 0.9))
     .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
   if (best ? others.length > 0 && rank(best[0]) === 2 : hasCode) open.push("source");
   if (!best) return "en";

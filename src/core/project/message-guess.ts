@@ -26,15 +26,24 @@ function isWrittenIn({ recognized }: Syntax, text: string): boolean {
 
 /** Where plurals are, by the keys and texts that only one form has. */
 export function choosePlurals(
-  { keys, texts }: { readonly keys: ReadonlySet<string>; readonly texts: readonly string[] },
+  {
+    keys,
+    texts,
+    counted,
+  }: {
+    readonly keys: ReadonlySet<string>;
+    readonly texts: readonly string[];
+    readonly counted: ReadonlySet<string>;
+  },
   syntax: MessageSyntax,
   grounds: string[],
 ): PluralForms {
   const pairs = (mark: string) =>
     [...keys].filter((key) => key.endsWith(`${mark}other`) && keys.has(`${key.slice(0, -"other".length)}one`))
       .length;
+  // A heading may have a key that ends so as well: the forms of a plural show their number.
   const older = [...keys].filter(
-    (key) => key.endsWith("_plural") && keys.has(key.slice(0, -"_plural".length)),
+    (key) => key.endsWith("_plural") && counted.has(key) && keys.has(key.slice(0, -"_plural".length)),
   ).length;
   const bars =
     syntaxes[syntax].choices === "nested"

@@ -1,5 +1,7 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { lintExample } from "../../../src/core/lint/example.js";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { lintProject, openProject } from "../../../src/core/project/project.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import type { Example } from "../../../src/core/lint/rule.js";
 import { prepareReaders } from "../../../src/core/source/read.js";
@@ -250,6 +252,120 @@ describe.each(Object.entries(tables))("%s", (id, { found, passed }) => {
   });
   test.each(passed)("%s: “%s”, “%s” is let pass", (...one) => {
     expect(finds(id, one)).toBe(false);
+  });
+});
+
+/** How many findings one rule has in a source and a translation that stand in files. */
+async function findingsOf(
+  id: string,
+  locale: string,
+  source: string,
+  target: string,
+  book: Readonly<Record<string, unknown>> = {},
+): Promise<number> {
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [locale],
+        books: [{ name: "app", files: "t/{locale}.json", ...book }],
+      }),
+      "t/en.json": source,
+      [`t/${locale}.json`]: target,
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const findings = await lintProject(opened.project);
+  return findings.filter(({ rule }) => rule === id).length;
+}
+
+describe("what only looks like a fault is none, and the fault beside it is one", () => {
+  const rows: readonly (readonly [string, Case, boolean, Readonly<Record<string, unknown>>?])[] = [
+    ["tag/unbalanced", ["de", "ferry [options] <host>", "ferry [Optionen] <host>"], false],
+    ["tag/unbalanced", ["de", "Ask <boss>him</boss>", "Frag <boss>ihn"], true],
+    ["tag/unbalanced", ["pl", "<not supported>", "<nieobsługiwane>"], false, { syntax: "double-brace" }],
+    ["tag/unbalanced", ["de", "<p>First<p>Second", "<p>Erstens<p>Zweitens"], false],
+    ["tag/unbalanced", ["de", "Read <b>this</b>", "Lies <b>das"], true, { syntax: "printf" }],
+    ["tag/missing", ["de", "See <link /> now", "Siehe <link/> jetzt"], false, { syntax: "percent-brace" }],
+    ["tag/missing", ["de", 'Read <a href="%{url}">it</a>', "Lies %{url}"], true, { syntax: "percent-brace" }],
+    [
+      "argument/missing",
+      ["de", 'Read <a href="{{url}}">it</a>', "Lies <a>es</a>"],
+      true,
+      { syntax: "double-brace" },
+    ],
+    [
+      "tag/unbalanced",
+      ["de", 'Read <a href="%{url}">it</a>', 'Lies <a href="%{url}">es</a>'],
+      false,
+      { syntax: "percent-brace" },
+    ],
+    ["syntax/apostrophe", ["fr", "No boat here", "Pas d'île ici"], false, { syntax: "java" }],
+    ["syntax/apostrophe", ["fr", "No boat {0}", "Pas d'île {0}"], true, { syntax: "java" }],
+    ["syntax/apostrophe", ["fr", "No boat {0}", "Il n'y a pas d'outil {0}"], true, { syntax: "java" }],
+    ["syntax/apostrophe", ["fr", "No boat {0}", "Il n''y a pas d''outil {0}"], false, { syntax: "java" }],
+    ["syntax/foreign", ["de", "%Y-%m-%d", "%d. %B %Y"], false, { syntax: "percent-brace" }],
+    ["syntax/foreign", ["de", "Hello %{name}", "Hallo %s"], true, { syntax: "percent-brace" }],
+    ["text/numbers", ["de", "Encoded as ISO-8859-1", "In westlicher Kodierung"], false],
+    ["text/numbers", ["de", "A top-100 password", "Ein bekanntes Passwort"], false],
+    ["text/numbers", ["de", "At least 12 characters", "Mindestens 13 Zeichen"], true],
+    ["text/numbers", ["de", "2 boats", "zwei Boote"], false],
+    ["text/address", ["de", "Such as http://example.com/a", "Etwa http://beispiel.de/a"], false],
+    ["text/address", ["de", "See https://quay.example", "Siehe https://kai.example"], true],
+    ["text/normal-form", ["bn", "Boat", "\u09af\u09bc \u09df"], false],
+    ["text/normal-form", ["vi", "Boat", "thuye\u0302\u0300n"], true],
+    ["text/marker", ["en-GB", "Saving...", "Saving..."], false],
+    ["text/marker", ["de", "Boats", "--- Boote ---"], false],
+    ["text/script", ["es", "Русский", "Русский"], false],
+  ];
+  // A row that is shorter than the parameters would be given a callback.
+  test.each(rows.map(([id, one, expected, book = {}]) => [id, one, expected, book] as const))(
+    "%s: %j: %s",
+    async (id, [locale, source, target], expected, book) => {
+      const [from, to] = [source, target].map((text) => JSON.stringify({ a: text }));
+      expect((await findingsOf(id, locale, from ?? "", to ?? "", book)) > 0).toBe(expected);
+    },
+  );
+
+  test.each([
+    ["text/value", '{ "precision": 2 }', '{ "precision": 3 }', 0],
+    ["text/value", '{ "answer": "Yes" }', '{ "answer": true }', 1],
+    ["text/empty", '{ "names": [null, "May"] }', '{ "names": [null, "Mai"] }', 0],
+    ["text/empty", '{ "mark": ",", "digits": 2 }', '{ "mark": "", "digits": 2 }', 0],
+    ["text/empty", '{ "search": "Search" }', '{ "search": "" }', 1],
+    ["key/collision", '{ "Sign out": "Sign out", "Sign Out": "Sign Out" }', "{}", 0],
+    ["key/collision", '{ "out": "Sign out", "Out": "Out of it" }', "{}", 1],
+    ["text/marker", '{ "Saving...": "Saving..." }', "{}", 0],
+    ["text/marker", '{ "page.title": "page.title" }', "{}", 1],
+    [
+      "plural/missing-category",
+      '{ "a": "{n, plural, one {# boat} other {# boats}}" }',
+      '{ "a": "{n, plural, one {# x} other {# y}}", "b": "{n, plural, one {# x} other {# y}}" }',
+      1,
+    ],
+  ])("%s: %s, %s: %d", async (id, source, target, expected) => {
+    expect(await findingsOf(id, "es", source, target)).toBe(expected);
+  });
+
+  test("names that a translation into another script keeps are names in all", async () => {
+    const texts = (name: string, more: string) =>
+      JSON.stringify({ name, more, b: `${more} b`, c: `${more} c`, d: `${more} d`, e: `${more} e` });
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: ["de", "ja"],
+          books: [{ name: "app", files: "t/{locale}.json" }],
+        }),
+        "t/en.json": texts("Quay Card", "Choose a sailing"),
+        "t/de.json": texts("Quay Card", "Choose a sailing"),
+        "t/ja.json": texts("Quay Card", "便を選択"),
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const findings = await lintProject(opened.project);
+    const keys = findings.filter(({ rule }) => rule === "text/untranslated").map(({ key }) => key);
+    expect(keys).toEqual(["more", "b", "c", "d", "e"]);
   });
 });
 

@@ -83,7 +83,8 @@ describe("init finds the catalogs, wherever they are and however they are writte
 
   test.each<[string, object]>([
     ["suffix", { a_one: "x", a_other: "y" }],
-    ["suffix", { a: "x", a_plural: "y" }],
+    ["suffix", { a: "one boat", a_plural: "{count} boats" }],
+    ["inline", { a: "Boat", a_plural: "Boats" }],
     ["branches", { a: { one: "x", other: "y" } }],
     ["bar", { a: "One :count|:count many" }],
     ["inline", { a: "{n, plural, one {#} other {#}}", b_one: "x" }],

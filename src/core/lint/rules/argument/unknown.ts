@@ -1,3 +1,4 @@
+import { isCountOfForms } from "../../form-count.js";
 import { isQuotedAway, matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
@@ -30,6 +31,7 @@ export const argumentUnknown = defineRule({
     for (const { name, meant } of unknown) {
       // An argument that the source quotes is reported there.
       if (isQuotedAway(source.message, `{${name}`)) continue;
+      if (isCountOfForms(name, target, source, context)) continue;
       const argument = context.argument(name);
       for (const { nameSpan: span } of message.facts.arguments.get(name) ?? []) {
         // Only a misspelled name is fixed: another one may be another value.

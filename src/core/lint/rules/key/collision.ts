@@ -51,7 +51,9 @@ export const keyCollision = defineRule({
       }
       const fold = entry.key.toLowerCase();
       const other = byFold.get(fold);
-      if (other && other.key !== entry.key)
+      // Where texts are their own keys, letter case is part of the text.
+      const isText = other !== undefined && (entry.text === entry.key || other.text === other.key);
+      if (other && other.key !== entry.key && !isText)
         context.report(
           catalog,
           entry,

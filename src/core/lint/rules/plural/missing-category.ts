@@ -1,3 +1,5 @@
+import type { Catalog } from "../../../catalog/book.js";
+import type { Entry } from "../../../catalog/model.js";
 import {
   hasPluralRules,
   pluralRules,
@@ -6,7 +8,7 @@ import {
 } from "../../../locale/plural-rules.js";
 import type { PluralNode } from "../../../message/model.js";
 import { formToWrite, languageName, numbersOf } from "../../plural-words.js";
-import { defineRule } from "../../rule.js";
+import { defineRule, type RuleContext } from "../../rule.js";
 
 export const pluralMissingCategory = defineRule({
   id: "plural/missing-category",
@@ -17,6 +19,11 @@ export const pluralMissingCategory = defineRule({
     plural: {
       message: 'plural {argument} has no {missing}, which {language} needs; it falls back to "other"',
       remedy: "add {written}",
+    },
+    rare: {
+      message:
+        'plural {argument}, and perhaps others, has no {missing}, which {language} has for such numbers; it falls back to "other"',
+      remedy: "add {written} where such numbers can be",
     },
     ordinal: {
       message: 'ordinal {argument} has no {missing}, which {language} needs; it falls back to "other"',
@@ -55,6 +62,24 @@ export const pluralMissingCategory = defineRule({
       },
     ],
   },
+  file(context, catalog) {
+    if (!hasPluralRules(catalog.locale, "cardinal")) return;
+    const found = rarelyMissed(catalog, context);
+    if (!found) return;
+    const { entry, plural, category } = found;
+    context.report(
+      catalog,
+      entry,
+      "rare",
+      {
+        argument: context.argument(plural.name),
+        missing: `"${category}" variant (${numbersOf(catalog.locale, "cardinal", category)})`,
+        language: languageName(catalog.locale),
+        written: formToWrite(catalog, entry, context.syntax, category),
+      },
+      { severity: "info" },
+    );
+  },
   needs: ["unevenPlural"],
   entry(view, context) {
     const { catalog, entry, message, locale } = view;
@@ -69,7 +94,8 @@ export const pluralMissingCategory = defineRule({
         (category) => category !== "other" && !covers(plural, locale, category),
       );
       if (missing.length === 0) continue;
-      const isRare = missing.every((category) => isRarelyReached(locale, plural.pluralKind, category));
+      // What only millions take is said once a locale.
+      if (missing.every((category) => isRarelyReached(locale, plural.pluralKind, category))) continue;
       const { syntax } = context;
       view.report(
         plural.pluralKind === "ordinal" ? "ordinal" : "plural",
@@ -81,11 +107,37 @@ export const pluralMissingCategory = defineRule({
           language: languageName(locale),
           written: missing.map((category) => formToWrite(catalog, entry, syntax, category)).join(" "),
         },
-        { span: plural.nameSpan, severity: isRare ? "warning" : undefined },
+        { span: plural.nameSpan },
       );
     }
   },
 });
+
+/** The first plural of a catalog that lacks a category which hardly any number takes. */
+function rarelyMissed(
+  catalog: Catalog,
+  { book, message }: Pick<RuleContext, "book" | "message">,
+): { readonly entry: Entry; readonly plural: PluralNode; readonly category: PluralCategory } | undefined {
+  const { locale } = catalog;
+  const rare = pluralRules(locale, "cardinal").categories.filter(
+    (category) => category !== "other" && isRarelyReached(locale, "cardinal", category),
+  );
+  if (rare.length === 0 || locale === book.sourceLocale) return undefined;
+  for (const entry of catalog.byKey.values()) {
+    if (entry.kind !== "text") continue;
+    for (const plural of message(entry.text, locale, entry.key).facts.plurals) {
+      if (plural.pluralKind !== "cardinal") continue;
+      const missing = pluralRules(locale, "cardinal").categories.filter(
+        (one) => one !== "other" && !covers(plural, locale, one),
+      );
+      // Where more is missing the plural has a finding of its own.
+      if (!missing.every((one) => rare.includes(one))) continue;
+      const [category] = missing;
+      if (category) return { entry, plural, category };
+    }
+  }
+  return undefined;
+}
 
 /** Whether no whole number below a million takes a category. */
 function isRarelyReached(locale: string, kind: PluralKind, category: PluralCategory): boolean {

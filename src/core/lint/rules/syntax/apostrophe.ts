@@ -14,6 +14,10 @@ export const syntaxApostrophe = defineRule({
       message: "the apostrophe quotes {quoted}, so users see it as text",
       remedy: "write ’ (U+2019), or double the apostrophe: ''",
     },
+    swallowed: {
+      message: "the apostrophes around {quoted} quote it, so users see none of them",
+      remedy: "write ’ (U+2019), or double the apostrophes: ''",
+    },
     open: {
       message: "the apostrophe quotes everything to the end of the message",
       remedy: "write ’ (U+2019), or double the apostrophe: ''",
@@ -54,12 +58,33 @@ export const syntaxApostrophe = defineRule({
       );
     }
   },
-  pair(target, source) {
+  pair(target, source, context) {
     const { message } = target;
+    const isNumbered = context.syntax.numberedFrom !== undefined;
+    // Where numbers name the arguments, programs format only texts that have some, unless the book says otherwise.
+    const isFormatted =
+      !isNumbered ||
+      context.book.config.formatted === "always" ||
+      message.facts.arguments.size > 0 ||
+      source.message.facts.arguments.size > 0;
+    if (!isFormatted) return;
     for (const span of message.quoted) {
       const quoted = message.source.slice(span.start, span.end);
       const hidden = hiddenIn(quoted, source.message.facts, message.facts);
       const isOpen = !quoted.endsWith("'") || quoted.length === 1;
+      const isSwallowed =
+        isNumbered &&
+        !isOpen &&
+        /^'[^{}']*\p{L}[^{}']*'$/u.test(quoted) &&
+        source.message.quoted.length === 0;
+      if (hidden === undefined && isSwallowed) {
+        target.report(
+          "swallowed",
+          { quoted: quoted.length > 40 ? `${quoted.slice(0, 39)}…` : quoted },
+          { span },
+        );
+        continue;
+      }
       if (hidden === undefined && !(isOpen && source.message.quoted.length === 0)) continue;
       if (hidden) target.report("quotes", { quoted: hidden }, { span });
       else target.report("open", {}, { span });

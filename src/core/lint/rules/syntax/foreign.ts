@@ -53,7 +53,7 @@ export const syntaxForeign = defineRule({
       for (const [shape, pattern] of shapes) {
         if (syntax.placeholders.includes(shape)) continue;
         const found = pattern.exec(node.value);
-        if (!found || source?.message.facts.text.includes(found[0])) continue;
+        if (!found || source?.message.facts.text.includes(found[0]) || isTimeFormat(node.value)) continue;
         const span = spanInText(node, found.index, found[0].length);
         const known = source && [...source.message.facts.arguments.keys()];
         const name = /[\p{L}_][\w.]*/u.exec(found[0])?.[0] ?? "";
@@ -80,3 +80,11 @@ export const syntaxForeign = defineRule({
       }
   },
 });
+
+/** Whether a text is a pattern for dates or times, as `strftime` has them (POSIX): `%Y-%m-%d`, `%d. %B`. */
+function isTimeFormat(text: string): boolean {
+  const directives = text.match(/%[-_0^#]?[a-zA-Z]/g) ?? [];
+  if (!directives.every((one) => /[aAbBcdDeFgGhHIjklLmMnNpPrRsSTuUVwWxXyYzZ+]$/.test(one))) return false;
+  const rest = text.replace(/%[-_0^#]?[a-zA-Z]/g, "");
+  return directives.length > 1 ? /%[-_0^#]?[YymBbHIMAaeF]/.test(text) : !/\p{L}/u.test(rest);
+}

@@ -1,3 +1,4 @@
+import { lineBreaks } from "../../../text/html-elements.js";
 import { matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
@@ -33,7 +34,13 @@ export const tagUnknown = defineRule({
       if (/^(?:script|iframe|object|embed)$/i.test(name)) continue;
       for (const { openSpan: span } of message.facts.tags.get(name) ?? []) {
         if (meant) target.report("misspelled", { tag: `<${name}>`, meant: `<${meant}>` }, { span });
-        else target.report("unknown", { tag: `<${name}>` }, { span });
+        // A line break changes nothing but the look.
+        else
+          target.report(
+            "unknown",
+            { tag: `<${name}>` },
+            { span, severity: lineBreaks.has(name.toLowerCase()) ? "info" : undefined },
+          );
       }
     }
   },

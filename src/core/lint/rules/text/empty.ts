@@ -1,3 +1,5 @@
+import type { Catalog } from "../../../catalog/book.js";
+import type { EntryPath } from "../../../catalog/model.js";
 import { defineRule } from "../../rule.js";
 
 export const textEmpty = defineRule({
@@ -27,9 +29,30 @@ export const textEmpty = defineRule({
     const { key } = entry;
     if (entry.kind !== "null" && (entry.kind !== "text" || entry.text.trim() !== "")) return;
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, key);
-    if (source?.entry.text.trim() === "") return;
+    if (source?.entry.text.trim() === "" || source?.entry.kind === "null") return;
+    // The first of a list is often left out, as that of months, and settings stand beside numbers and flags.
+    if (entry.kind === "null" && typeof entry.path.at(-1) === "number") return;
+    // A key that the source does not have is said to be extra.
+    if (locale !== context.book.sourceLocale && !source) return;
+    if (settingGroups(catalog).has(groupOf(entry.path))) return;
     const name = entry.kind === "null" ? "null" : "empty";
     if (source) view.report(`${name}-translation`, { key, source: source.entry.text });
     else view.report(name, { key });
   },
 });
+
+const groupOf = (path: EntryPath) => path.slice(0, -1).join("\u0000");
+
+const known = new WeakMap<Catalog, ReadonlySet<string>>();
+
+/** The groups of a catalog that hold numbers or flags: settings of a locale, of which some are empty. */
+function settingGroups(catalog: Catalog): ReadonlySet<string> {
+  let groups = known.get(catalog);
+  if (!groups) {
+    const found = new Set<string>();
+    for (const { kind, path } of catalog.byKey.values())
+      if (kind === "number" || kind === "boolean") found.add(groupOf(path));
+    known.set(catalog, (groups = found));
+  }
+  return groups;
+}

@@ -10,7 +10,7 @@ const markers: readonly (readonly [RegExp, string])[] = [
     "a pseudo-locale's brackets",
   ],
   [/\blorem ipsum\b/i, "filler text"],
-  [/^(?:\?\?\?|###|---).{0,60}(?:\?\?\?|###|---)$/, "what a program shows for a missing text"],
+  [/^(?:\?\?\?|###).{0,60}(?:\?\?\?|###)$/, "what a program shows for a missing text"],
 ];
 
 export const textMarker = defineRule({
@@ -41,7 +41,7 @@ export const textMarker = defineRule({
     const { catalog, entry, message, locale } = view;
     const { text } = message.facts;
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
-    const isKey = entry.text === entry.key && /[._]/.test(entry.key) && !/\s/.test(entry.key);
+    const isKey = entry.text === entry.key && /^[\p{L}\p{N}$-]+(?:[._][\p{L}\p{N}$-]+)+$/u.test(entry.key);
     const found = isKey ? "the key itself" : markers.find(([pattern]) => pattern.test(text))?.[1];
     if (
       found === undefined ||

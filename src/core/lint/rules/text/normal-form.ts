@@ -21,7 +21,8 @@ export const textNormalForm = defineRule({
     const { text } = entry;
     if (entry.kind !== "text" || !/[\u0300-\uffff]/.test(text)) return;
     const normal = text.normalize("NFC");
-    if (normal === text) return;
+    // Where the form has as many characters or more, marks are only in another order, or a letter has no composed form in it.
+    if (normal.length >= text.length) return;
     let at = 0;
     while (text[at] === normal[at]) at++;
     const whole = { start: 0, end: text.length };

@@ -31,13 +31,19 @@ export const textNumbers = defineRule({
     const from = source.message.facts.text;
     const to = message.facts.text;
     if (!/\p{Nd}/u.test(from) && !/\p{Nd}/u.test(to)) return;
+    // A number alone is a setting of the locale, such as its first day of the week.
+    if (!/\p{L}/u.test(from)) return;
     // The forms of a plural hold the numbers that their language needs.
     if (source.message.facts.plurals.length > 0 || message.facts.plurals.length > 0) return;
     if (/\d\s*(?:am|pm|a\.m\.|p\.m\.)\b/i.test(from)) return;
     const wanted = numbersIn(from);
     const own = numbersIn(to);
-    const missing = [...wanted].filter((one) => !own.has(one) && !(Number(one) <= 12));
-    const added = [...own].filter((one) => !wanted.has(one) && !(Number(one) <= 12));
+    const lacking = [...wanted].filter((one) => !own.has(one));
+    const extra = [...own].filter((one) => !wanted.has(one));
+    // A small number may be a word in one language; where another stands in its place it is none.
+    const isExchanged = lacking.length > 0 && lacking.length === extra.length && own.size === wanted.size;
+    const missing = isExchanged ? lacking : lacking.filter((one) => !(Number(one) <= 12));
+    const added = isExchanged ? extra : extra.filter((one) => !(Number(one) <= 12));
     if (missing.length === 0) return;
     const data = { missing: missing.join(", ") };
     if (added.length > 0) target.report("changed", { ...data, others: added.join(", ") });
@@ -45,8 +51,11 @@ export const textNumbers = defineRule({
   },
 });
 
-/** The numbers of a text, without the marks inside them. */
+/** The numbers of a text, without the marks inside them; those that are part of a name (`ISO-8859-1`, `top-100`) are none. */
 function numbersIn(text: string): ReadonlySet<string> {
-  const found = asciiDigits(text).match(/\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu) ?? [];
+  const found =
+    asciiDigits(text).match(
+      /(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu,
+    ) ?? [];
   return new Set(found.map((one) => one.replace(/\D/g, "").replace(/^0+(?=\d)/, "")));
 }

@@ -1,6 +1,8 @@
+import type { Catalog } from "../../../catalog/book.js";
+import type { Entry } from "../../../catalog/model.js";
 import { mayStaySame } from "../../../ledger/standing.js";
 import { languageName } from "../../plural-words.js";
-import { defineRule } from "../../rule.js";
+import { defineRule, type RuleContext } from "../../rule.js";
 
 export const textUntranslated = defineRule({
   id: "text/untranslated",
@@ -32,6 +34,51 @@ export const textUntranslated = defineRule({
     if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
     const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
+    if (isKeptElsewhere(entry, catalog, context)) return;
     target.report("untranslated", { language: languageName(locale) });
   },
 });
+
+/** How much of a catalog may be as the source has it for what it keeps to be kept on purpose. */
+const mostKept = 0.2;
+
+const shares = new WeakMap<Catalog, number>();
+
+/** How much of a catalog's text is the source's. */
+function shareKept(catalog: Catalog, context: Pick<RuleContext, "sourceOf">): number {
+  let share = shares.get(catalog);
+  if (share === undefined) {
+    let same = 0;
+    for (const { key, text } of catalog.byKey.values())
+      if (context.sourceOf(catalog, key)?.entry.text === text) same++;
+    shares.set(catalog, (share = same / Math.max(catalog.byKey.size, 1)));
+  }
+  return share;
+}
+
+/** Whether a text is a name: a translation into another script keeps it in the source's letters, where it keeps little else. */
+function isKeptElsewhere(
+  { key, text }: Entry,
+  { namespace }: Catalog,
+  context: Pick<RuleContext, "book" | "sourceOf">,
+): boolean {
+  // Any text is the same everywhere while nobody has translated it yet; a name is so for good.
+  const words = text.trim().split(/\s+/);
+  if (words.length > 3 || !words.every((word) => /^[^\p{Ll}]/u.test(word))) return false;
+  const { book } = context;
+  const script = scriptOf(book.sourceLocale);
+  return book.targetLocales.some((locale) => {
+    if (scriptOf(locale) === script) return false;
+    const catalog = book.catalog(locale, namespace);
+    return catalog?.byKey.get(key)?.text === text && shareKept(catalog, context) < mostKept;
+  });
+}
+
+const scripts = new Map<string, string>();
+
+function scriptOf(locale: string): string {
+  let script = scripts.get(locale);
+  if (script === undefined)
+    scripts.set(locale, (script = new Intl.Locale(locale).maximize().script ?? "Latn"));
+  return script;
+}

@@ -23,8 +23,15 @@ export const textValue = defineRule({
     good: [{ source: { rate: "1.50" }, target: { rate: "1,50" } }],
   },
   needs: ["value"],
-  entry(view) {
-    const { kind, key, text } = view.entry;
-    if (kind === "number" || kind === "boolean") view.report(kind, { key, text });
+  entry(view, context) {
+    const { catalog, entry, locale } = view;
+    const { kind, key, text } = entry;
+    if (kind !== "number" && kind !== "boolean") return;
+    const isSource = locale === context.book.sourceLocale;
+    // In the source it is a setting, unless it is one of the words that only some programs take for a boolean.
+    if (isSource && !/^(?:yes|no|on|off|y|n)$/i.test(text)) return;
+    const source = isSource ? undefined : context.sourceOf(catalog, key);
+    if (!isSource && source?.entry.kind !== "text") return;
+    view.report(kind, { key, text });
   },
 });
