@@ -302,7 +302,12 @@ const named: EvidenceSource = (literal, habits) => {
 
 /** Calls that put markup into a page, as none does that reads it. */
 const insertion =
-  /(?:append|prepend|add|html|before|after|write(?:ln)?|replaceWith|insert\w*|wrap\w*|set|push|put|render|print|echo|trusted|safe)$/i;
+  /^(?:\w{0,20}_)?(?:append|prepend|add|html|before|after|write(?:ln)?|replaceWith|insert\w{0,20}|wrap\w{0,20}|set|push|put|render|print|echo|trusted|safe)$/i;
+
+/** The last name of a callee. */
+function lastWordOf(callee: string): string {
+  return callee.slice(-60).split(/[^\w]/).at(-1) ?? "";
+}
 
 /** What a program does with the string of markup that a text is in: it is none where nobody is shown that. */
 const around: EvidenceSource = (literal, habits, own, place) => {
@@ -312,7 +317,8 @@ const around: EvidenceSource = (literal, habits, own, place) => {
   return [called, used, debugged]
     .flatMap((source) => source(whole, habits, own, place) ?? [])
     .filter(
-      ({ name }) => weights[name] <= -3 && !(name === "codeCall" && insertion.test(context.name ?? "")),
+      ({ name }) =>
+        weights[name] <= -3 && !(name === "codeCall" && insertion.test(lastWordOf(context.name ?? ""))),
     );
 };
 

@@ -67,7 +67,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "a list of columns",
   ],
   [
-    /^[.\s]*[a-z]\w*\.?\w* (?:-|\+|\*|=) [\w.]*\.\w+(?: = \d+)?$|^\.\w+(?:_\w+)+ ?(?:=|IN|\()/,
+    /^(?=.{1,80}$)[.\s]{0,3}[a-z]\w{0,40}(?:\.\w{1,40})? (?:-|\+|\*|=) (?:\w{1,40})?\.\w{1,40}(?: = \d+)?$|^\.\w{1,40}_\w{1,40} ?(?:=|IN|\()/,
     "a condition of a query",
   ],
   [
@@ -85,7 +85,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[\w:-]+=(?:"[^"]*"|'[^']*')(?:\s|$|(?=\/?>)))+\/?>?$/, "attributes of markup"],
   [/^(?:selected|checked|disabled|readonly|multiple|hidden|required)$/, "an attribute of markup"],
   [/^HTTP\/\d(?:\.\d)?\s/, "a header"],
-  [/\[\[\w[\w-]*[:.][\w.{}-]+(?:,[^\]]*)?\]\]/, "a mark for a key"],
+  [/\[\[\w[\w-]{0,60}[:.][\w.{}-]{1,80}(?:,[^\][]{0,200})?\]\]/, "a mark for a key"],
   [/^(?:\{{1,2} ?[$#]?[\w.[\]]+ ?\}{1,2} ?)+$/, "a placeholder"],
   [/^\s*<[a-z!/][\s\S]*>\s*$/i, "markup"],
   [/^[.#][\w-]+(?:[\s>+~,]+[.#]?[\w-]+(?:\[[^\]]*\])?)*$/, "a CSS selector"],

@@ -15,7 +15,7 @@ export function nameFromCode(code: string): string {
   // `row["title"]` and `params[:id]` are named by what they pick.
   const picked = /\[\s*(?:"(\w+)"|'(\w+)'|:(\w+))\s*\]\s*$/.exec(code);
   const member = picked && (picked[1] ?? picked[2] ?? picked[3]);
-  if (member !== undefined && member !== null && /^[A-Za-z_]*[a-z]\w*$/.test(member))
+  if (member !== undefined && member !== null && /[a-z]/.test(member) && /^[A-Za-z_]/.test(member))
     return inLowerCase(member);
   const bare = withoutQuoted(code, `"'`, () => " ")
     .replace(/\|.*$/s, "")

@@ -201,7 +201,8 @@ function textsOfMarkup(
   // Each unit of the page is one of the literal's: those of more code units are shown by their first.
   const page = units.map(({ value }) => value[0] ?? " ").join("");
   // What begins inside a tag, or ends in one, is none of the texts.
-  const begins = /^[^<>]*["'][^<>]*>/.exec(page)?.[0].length ?? 0;
+  const head = /^[^<>]*>/.exec(page)?.[0] ?? "";
+  const begins = /["']/.test(head) ? head.length : 0;
   const body = " ".repeat(begins) + page.slice(begins);
   const found = readMarkup("page.html", body, false, inString, shapes, () => ({
     literals: [],

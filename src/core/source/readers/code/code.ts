@@ -739,7 +739,10 @@ class CodeReader {
 
   /** What is appended to, as far as its name says what it holds. */
   private calleeName(node: CodeNode): string {
-    return /[\w.]*$/.exec(this.textOf(node).replace(/\[[^\]]*\]$/, ""))?.[0] ?? "";
+    const end = this.textOf(node)
+      .slice(-100)
+      .replace(/\[[^\][]{0,60}\]$/, "");
+    return /(?<![\w.])[\w.]+$/.exec(end)?.[0] ?? "";
   }
 
   private argumentsOf(node: CodeNode): readonly CodeNode[] {
