@@ -3,7 +3,7 @@ import { escapeField, readRecords, unescapeField, type LedgerProblem } from "./l
 import type { FileChange } from "../plan/plan.js";
 import type { ReportedLiteral } from "../survey/survey.js";
 
-/** The texts that a team has agreed to leave in code for now: by book and text, how often each stands there. */
+/** The texts that a team has agreed to leave in code for now: by book and text, how often each is there. */
 export interface Baseline {
   readonly file: string;
   readonly written: string | undefined;

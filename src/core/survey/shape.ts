@@ -30,7 +30,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /^[\w-]+\.(?:js|jsx|ts|tsx|mjs|css|scss|json|html?|png|jpe?g|svg|gif|webp|ico|md|txt|pdf|xml|csv|ya?ml|woff2?|mp[34])$/i,
     "a file name",
   ],
-  [/^#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i, "a colour"],
+  [/^#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i, "a color"],
   [
     /^-?[\d.]+(?:px|r?em|%)?\s+(?:solid|dashed|dotted|double|auto|ease|linear|0|-?[\d.]+(?:px|r?em|%))\b/,
     "a CSS value",

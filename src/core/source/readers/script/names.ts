@@ -10,7 +10,7 @@ export function nameForExpression(expression: Expression): string {
 
 /** Objects of the language whose functions only change a value. */
 const helpers: ReadonlySet<string> = new Set(
-  "Math Array Object JSON Number String Date Intl React _ $".split(" "),
+  "Math Array Object JSON Number String Date Intl".split(" "),
 );
 
 function namePart(node: Node): string | undefined {
