@@ -9,9 +9,7 @@ export function nameForExpression(expression: Expression): string {
 }
 
 /** Objects of the language whose functions only change a value. */
-const helpers: ReadonlySet<string> = new Set(
-  "Math Array Object JSON Number String Date Intl".split(" "),
-);
+const helpers: ReadonlySet<string> = new Set("Math Array Object JSON Number String Date Intl".split(" "));
 
 function namePart(node: Node): string | undefined {
   switch (node.type) {
