@@ -219,16 +219,17 @@ export function settlePlan(
   command: string,
   plan: Plan,
   options: WriteOptions,
+  { head = "", isBrief = false }: PlanDisplay = {},
 ): ExitStatus {
   const { style } = context;
   const isEmpty = plan.changes.length === 0;
   if (context.options.format === "json") context.print(planJson(command, plan));
   else {
     const body =
-      options.write && !context.options.verbose
+      (options.write || isBrief) && !context.options.verbose
         ? listPlan(plan, style)
         : renderPlan(plan, style, context.options.verbose ?? false);
-    context.print(body + style.bold(closingLine(plan)) + "\n");
+    context.print(head + body + style.bold(closingLine(plan)) + "\n");
   }
   const undone = new Set(plan.notes.map((note) => note.undone));
   // What stays in the code is the work of a person: only a check that asks whether all is done fails for it.
@@ -253,6 +254,14 @@ export function settlePlan(
     throw new CommandError(notice, exitStatus.trouble);
   }
   return end;
+}
+
+/** How a plan is shown. */
+export interface PlanDisplay {
+  /** What stands above it. */
+  readonly head?: string;
+  /** Whether its files are only listed. */
+  readonly isBrief?: boolean;
 }
 
 /** “Nothing to do.” only where nothing was skipped either. */

@@ -111,6 +111,58 @@ describe("extract, text by text", () => {
   });
 });
 
+describe("a long plan of extract", () => {
+  const many = Object.fromEntries(
+    Array.from({ length: 27 }, (_, at) => [
+      `src/pages/p${at}.tsx`,
+      `import { t } from "../messages";\nexport const A${at} = () => <p>Boat number ${at} left</p>;\nconst labels${at} = { title: "Deck plan ${at}" };\n`,
+    ]),
+  );
+
+  test("is summed up by folder, lists its files until diffs are asked for, and tells equal reasons once", async () => {
+    const folder = temporaryProject(smallProject(many));
+    const { stdout } = await fond(folder, "extract", "--no-review");
+    expect(stdout).toMatch(/^Folder +moved +refused\nsrc\/pages +27 +27\n27 between tags\n/);
+    expect(stdout).not.toContain("@@");
+    expect(stdout).toContain("  change  src/pages/p0.tsx\n");
+    expect(stdout).toContain("27 not extracted: it is evaluated when the file is loaded");
+    expect(stdout).toContain("… and 24 more (--verbose shows them)");
+    const whole = (await fond(folder, "extract", "--no-review", "--diff")).stdout;
+    expect(whole).toContain('+export const A26 = () => <p>{t("p26.boatNumber26Left")}</p>;');
+    const verbose = (await fond(folder, "extract", "--no-review", "--verbose")).stdout;
+    expect(verbose.split("evaluated when the file is loaded")).toHaveLength(28);
+  });
+
+  test("shows the riskiest files first", async () => {
+    const folder = temporaryProject(
+      smallProject({
+        "src/a.tsx": 'import { t } from "./messages";\nexport const A = () => <p>All boats left</p>;\n',
+        "src/b.tsx":
+          'import { t } from "./messages";\nexport const B = ({ n }) => <p>{n === 1 ? "One boat" : `${n} boats`}</p>;\n',
+      }),
+    );
+    const { stdout } = await fond(folder, "extract", "--no-review");
+    expect(stdout.indexOf("src/b.tsx (")).toBeLessThan(stdout.indexOf("src/a.tsx ("));
+    expect(stdout.indexOf("src/b.tsx (")).toBeGreaterThan(0);
+  });
+
+  test("takes what is likely when asked to", async () => {
+    const folder = temporaryProject(
+      smallProject({
+        "src/a.tsx":
+          'import { t } from "./messages";\nexport const f = () => ({ caption: go("Many boats left") });\n',
+      }),
+    );
+    const sure = json((await fond(folder, "extract", "--no-review", "--format", "json")).stdout);
+    expect(sure["summary"]).toEqual({ "likely texts left": 1 });
+    const likely = json(
+      (await fond(folder, "extract", "--no-review", "--format", "json", "--include", "likely")).stdout,
+    );
+    expect(likely["summary"]).toMatchObject({ "texts replaced": 1 });
+    expect((await fond(folder, "extract", "--include", "everything")).status).toBe(2);
+  });
+});
+
 describe("survey", () => {
   test("leaves tests and libraries out, says so, and reads them where asked to", async () => {
     const folder = temporaryProject(

@@ -1,8 +1,11 @@
 import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
 import { addWaivers } from "../../core/config/waivers.js";
-import type { Decision } from "../../core/extract/extract.js";
-import { makePlan } from "../../core/plan/plan.js";
+import type { Decision, ExtractPlan } from "../../core/extract/extract.js";
+import { makePlan, type FileChange } from "../../core/plan/plan.js";
+import { groupBy } from "../../core/text/group-by.js";
+import { foldersTable } from "../terminal/folders.js";
+import type { Style } from "../terminal/style.js";
 import { extractProject } from "../../core/project/project.js";
 import type { Certainty } from "../../core/survey/survey.js";
 import {
@@ -35,6 +38,8 @@ export interface ExtractCommandOptions extends WriteOptions {
   readonly include?: Certainty;
   readonly limit?: number;
   readonly everything?: boolean;
+  /** Whether every file's diff is shown, however many there are. */
+  readonly diff?: boolean;
   /** Keys that are given by hand, as `file:line=key`. */
   readonly key?: readonly string[];
   /** Whether to go through the texts one by one. */
@@ -64,7 +69,13 @@ export async function runExtract(
   const reviews =
     options.review ?? (isAttended(context.options.format, context.io) && !options.write && !options.check);
   if (!reviews || plan.extracted.length === 0) {
-    const status = settlePlan(context, "extract", plan, options);
+    const files = new Set(plan.extracted.map(({ file }) => file)).size;
+    const isBrief = files > mostDiffs && !options.diff;
+    const ordered = context.options.format === "json" ? plan : { ...plan, changes: byRisk(plan) };
+    const status = settlePlan(context, "extract", ordered, options, {
+      head: `${summaryOf(plan, context.style)}${isBrief && !options.write ? `${diffHint}\n\n` : ""}`,
+      isBrief,
+    });
     return status === exitStatus.inOrder ? (unfit ?? status) : status;
   }
   const { decisions, waivers, taken } = await reviewTexts(context, plan.extracted);
@@ -88,6 +99,54 @@ export async function runExtract(
     ...(options.check ? {} : { write: true }),
   });
   return status === exitStatus.inOrder ? (unfit ?? status) : status;
+}
+
+/** Of more rewritten files the diffs are shown when asked for. */
+const mostDiffs = 25;
+const diffHint = "Diffs, riskiest files first: --diff, or name some of the files";
+
+/** What a plan takes and leaves, and where: by folder, and by what the texts are. */
+function summaryOf(plan: ExtractPlan, style: Style): string {
+  const refused = plan.notes.filter(({ undone }) => undone === "refused");
+  const all = [
+    ...plan.extracted.map(({ file }) => ({ file, isMoved: true })),
+    ...refused.map(({ file }) => ({ file, isMoved: false })),
+  ];
+  if (all.length === 0) return "";
+  const lines = foldersTable(
+    all,
+    [
+      { head: "moved", counts: ({ isMoved }) => isMoved },
+      { head: "refused", counts: ({ isMoved }) => !isMoved },
+    ],
+    style,
+  );
+  const kinds = [...groupBy(plan.extracted, ({ role }) => kindOfRole(role))].map(
+    ([kind, { length }]) => `${length} ${kind}`,
+  );
+  return `${[...lines, style.dim(kinds.join(", "))].join("\n")}\n\n`;
+}
+
+function kindOfRole(role: string): string {
+  const [kind] = role.split(" ");
+  return kind === "content" ? "between tags" : kind === "attribute" ? "in attributes" : "in strings";
+}
+
+/** The changes of a plan, those first in which most can go wrong: words that code chooses, then values in strings. */
+function byRisk(plan: ExtractPlan): readonly FileChange[] {
+  const risks = new Map<string, number>();
+  for (const { file, message, role } of plan.extracted) {
+    const risk = /, (?:plural|select)/.test(message)
+      ? 3
+      : /[{%]/.test(message)
+        ? 2
+        : kindOfRole(role) === "in strings"
+          ? 1
+          : 0;
+    risks.set(file, Math.max(risks.get(file) ?? 0, risk));
+  }
+  // Catalogs come last, as they do without an order.
+  return [...plan.changes].sort((a, b) => (risks.get(b.file) ?? -1) - (risks.get(a.file) ?? -1));
 }
 
 function givenKeys(written: readonly string[]): ReadonlyMap<string, Decision> {
@@ -114,6 +173,7 @@ export const extractCommand = defineCommand<ExtractCommandOptions>({
         oneOf("likely", "unclear"),
       )
       .option("--everything", "also extract from tests, stories, libraries, generated and minified files")
+      .option("--diff", `show every diff, even of more than ${mostDiffs} files`)
       .option("--limit <number>", "extract at most this many texts", wholeNumber)
       .option(
         "--key <place=key>",

@@ -1,3 +1,4 @@
+import { foldersTable } from "../terminal/folders.js";
 import { defineCommand } from "../command.js";
 import { notices } from "../../core/message/notices.js";
 import { baselineChanges, beyondBaseline, readBaseline } from "../../core/ledger/code-baseline.js";
@@ -225,34 +226,17 @@ function summary({ style }: CommandContext, result: SurveyResult, shown: readonl
       : `${style.bold("Left out")}  ${left.map(([kind, count]) => `${kind} (${counted(count, "file")})`).join(", ")}; --everything reads them\n\n`;
   const found = shown.filter(({ waived, verdict }) => waived === undefined && verdict !== "code");
   if (found.length === 0) return skipped;
-  const rows = [...groupBy(found, ({ file }) => folderOf(file))]
-    .map(([folder, literals]) => ({ folder, counts: countsOf(literals), total: literals.length }))
-    .sort((a, b) => b.total - a.total || (a.folder < b.folder ? -1 : 1));
-  const top = rows.slice(0, mostFolders);
-  const wide = Math.min(Math.max(...top.map(({ folder }) => onOneLine(folder).length), 6), 50);
-  const lines = [
-    style.bold(
-      `${"Folder".padEnd(wide)}  ${"sure".padStart(6)}  ${"likely".padStart(6)}  ${"unclear".padStart(7)}`,
-    ),
-    ...top.map(({ folder, counts }) => {
-      const name = onOneLine(folder);
-      const cut = name.length > wide ? `…${name.slice(name.length - wide + 1)}` : name.padEnd(wide);
-      return `${cut}  ${String(counts.sure).padStart(6)}  ${String(counts.likely).padStart(6)}  ${String(counts.unclear).padStart(7)}`;
-    }),
-    ...(rows.length > top.length
-      ? [style.dim(`… and ${counted(rows.length - top.length, "more folder", "more folders")}`)]
-      : []),
-  ];
+  const lines = foldersTable(
+    found,
+    [
+      { head: "sure", counts: ({ isSure }) => isSure === true },
+      { head: "likely", counts: ({ verdict, isSure }) => verdict === "text" && !isSure },
+      { head: "unclear", counts: ({ verdict }) => verdict === "unclear" },
+    ],
+    style,
+  );
   const kinds = [...groupBy(found, kindOf)].map(([kind, { length }]) => `${length} ${kind}`);
   return `${lines.join("\n")}\n${style.dim(kinds.join(", "))}\n\n${skipped}`;
-}
-
-/** No more folders are listed in the summary. */
-const mostFolders = 12;
-
-function folderOf(file: string): string {
-  const at = file.lastIndexOf("/");
-  return at < 0 ? "." : file.slice(0, at);
 }
 
 function kindOf({ context: { role } }: ReportedLiteral): string {

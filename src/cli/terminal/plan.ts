@@ -1,5 +1,6 @@
 import { unifiedDiff } from "../../core/plan/diff.js";
-import { changeKind, type Plan } from "../../core/plan/plan.js";
+import { groupBy } from "../../core/text/group-by.js";
+import { changeKind, type Plan, type PlanNote } from "../../core/plan/plan.js";
 import { onOneLine } from "../../output/safe-text.js";
 import { counted, grouped, type Style } from "./style.js";
 
@@ -13,7 +14,7 @@ export function renderPlan(plan: Plan, style: Style, verbose: boolean): string {
     if (change.isRecord && !verbose) lines.push(...countDiff(diff, style));
     else for (const line of diff) lines.push(paintDiff(line, style));
   }
-  lines.push(...renderNotes(plan, style));
+  lines.push(...renderNotes(plan, style, verbose));
   return lines.join("\n") + (lines.length > 0 ? "\n" : "");
 }
 
@@ -21,7 +22,9 @@ export function renderPlan(plan: Plan, style: Style, verbose: boolean): string {
 export function listPlan(plan: Plan, style: Style): string {
   const mark = { create: style.green("new    "), change: "change ", remove: style.red("remove ") };
   const lines = plan.changes.map((change) => `  ${mark[changeKind(change)]} ${onOneLine(change.file)}`);
-  return [...lines, ...(plan.notes.length > 0 ? [""] : []), ...renderNotes(plan, style)].join("\n") + "\n";
+  return (
+    [...lines, ...(plan.notes.length > 0 ? [""] : []), ...renderNotes(plan, style, false)].join("\n") + "\n"
+  );
 }
 
 /** The sum of a plan in one line: “12 keys added, 2 files changed”. */
@@ -34,14 +37,39 @@ export function sumUp(plan: Plan): string {
   return [...counts, files].join(", ");
 }
 
-function renderNotes(plan: Plan, style: Style): string[] {
+/** Of notes with the same reason more than this are told together, and so many of them are shown. */
+const mostAlike = 5;
+const shownOfAlike = 3;
+
+function renderNotes(plan: Plan, style: Style, verbose: boolean): string[] {
   if (plan.notes.length === 0) return [];
   const lines = [style.bold("Skipped")];
-  for (const { file, line, column, message, remedy } of plan.notes) {
-    const place = line === undefined ? file : `${file}:${line}:${column ?? 1}`;
+  const place = ({ file, line, column }: PlanNote) =>
+    style.yellow(onOneLine(line === undefined ? file : `${file}:${line}:${column ?? 1}`));
+  const many: PlanNote[][] = [];
+  for (const alike of groupBy(plan.notes, ({ messageId, remedy }) => `${messageId}\n${remedy}`).values()) {
+    const [first] = alike;
+    if (!first) continue;
+    if (alike.length > mostAlike && !verbose && first.data["reason"] !== undefined) {
+      many.push([...alike]);
+      continue;
+    }
+    for (const note of alike)
+      lines.push(
+        `  ${place(note)}  ${onOneLine(note.message)}`,
+        `    ${style.green("→")} ${onOneLine(note.remedy)}`,
+      );
+  }
+  for (const alike of many.sort((a, b) => b.length - a.length)) {
+    const [first] = alike;
+    if (!first) continue;
     lines.push(
-      `  ${style.yellow(onOneLine(place))}  ${onOneLine(message)}`,
-      `    ${style.green("→")} ${onOneLine(remedy)}`,
+      `  ${style.bold(String(alike.length))} not extracted: ${onOneLine(String(first.data["reason"]))}`,
+      `    ${style.green("→")} ${onOneLine(first.remedy)}`,
+      ...alike
+        .slice(0, shownOfAlike)
+        .map((note) => `    ${place(note)}  ${onOneLine(String(note.data["text"] ?? ""))}`),
+      style.dim(`    … and ${alike.length - shownOfAlike} more (--verbose shows them)`),
     );
   }
   return [...lines, ""];

@@ -630,7 +630,7 @@ class Extraction {
   ): void {
     const text = shorten(whole);
     const said = say("refused", { text, reason: message, fix: remedy });
-    this.noteAt(source, literal.span, { ...said, messageId, data: { ...data, text } });
+    this.noteAt(source, literal.span, { ...said, messageId, data: { ...data, text, reason: message } });
   }
 
   private noteAt(source: SourceFile, span: Span, { messageId, data, message, remedy }: Notice): void {
