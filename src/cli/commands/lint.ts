@@ -14,6 +14,7 @@ import { findingsJson, ruleJson } from "../../output/json.js";
 import {
   changesOf,
   lineReader,
+  oneOf,
   openOrFail,
   scopeOf,
   settlePlan,
@@ -26,7 +27,8 @@ import {
 import { sayWhatHasNoReader } from "./survey.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { manifestVersion } from "../manifest.js";
-import { countFindings, renderFindings } from "../terminal/findings.js";
+import { countFindings, renderFindings, type FindingOrder, type FindingsView } from "../terminal/findings.js";
+import { counted } from "../terminal/style.js";
 
 const say = notices("cli/lint", {
   "nothing-to-write": {
@@ -43,6 +45,8 @@ export interface LintCommandOptions extends ChangeOptions, WriteOptions {
   readonly baseline?: boolean;
   readonly fix?: boolean;
   readonly explain?: string;
+  /** What findings are grouped by. */
+  readonly by?: FindingOrder;
 }
 
 /** Checks the catalogs and the code's use of them. */
@@ -82,7 +86,17 @@ export async function runLint(
     );
   else {
     const lines = lineReader(context);
-    context.print((await withWidths(() => renderFindings(findings, lines, style, width, verbose))) + summary);
+    const view: FindingsView = {
+      lineOf: lines,
+      style,
+      width,
+      verbose,
+      order: options.by ?? "rule",
+      summaryOf: (id) => rules.find((rule) => rule.id === id)?.summary,
+    };
+    context.print((await withWidths(() => renderFindings(findings, view))) + summary);
+    const next = nextStep(findings);
+    if (next !== undefined) context.say(next);
   }
   const warnings = findings.filter(({ severity }) => severity === "warning").length;
   const tooMany = options.maxWarnings !== undefined && warnings > options.maxWarnings;
@@ -90,6 +104,16 @@ export async function runLint(
   return tooMany || findings.some(({ severity }) => severity === "error")
     ? exitStatus.toSettle
     : exitStatus.inOrder;
+}
+
+/** The one command that does most of what findings ask for. */
+function nextStep(findings: readonly Finding[]): string | undefined {
+  const missing = findings.filter(({ rule }) => rule === "key/missing").length;
+  const fixable = findings.filter(({ fix }) => fix !== undefined).length;
+  if (missing === 0 && fixable === 0) return undefined;
+  return missing > fixable
+    ? "`fond reconcile --write` adds the missing keys."
+    : `\`fond lint --fix\` shows the fixes of ${counted(fixable, "finding")}; --write applies them.`;
 }
 
 /** What a rule is for, with what it reports and what it accepts. */
@@ -194,6 +218,7 @@ export const lintCommand = defineCommand<LintCommandOptions>({
         if (!/^\d+$/.test(value)) throw new InvalidArgumentError("It must be a whole number.");
         return Number(value);
       })
+      .option("--by <order>", "group findings by rule, errors first, or by file", oneOf("rule", "file"))
       .option("--fix", "fix what is safe to fix: prints the plan, --write applies it")
       .option("--explain <rule>", "explain a rule, with examples")
       .option("--baseline", "accept today's findings as waivers, so that only new ones are reported"),

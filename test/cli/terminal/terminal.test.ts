@@ -92,12 +92,33 @@ describe("findings for people", () => {
     key: `k${line}`,
   });
 
-  test("many of one kind in one file are summed up, unless all are wanted", () => {
-    const many = Array.from({ length: 9 }, (_, index) => finding("key/missing", index + 1));
-    const short = renderFindings(many, () => "line", style, 80, false);
-    expect(short.match(/it is wrong/g)).toHaveLength(5);
-    expect(short).toContain("… and 4 more findings of key/missing");
-    expect(renderFindings(many, () => "line", style, 80, true).match(/it is wrong/g)).toHaveLength(9);
+  const view = { lineOf: () => "line", style, width: 80, verbose: false, order: "rule" as const };
+
+  test("many of one kind are told once, with three examples and the locales, unless all are wanted", () => {
+    const many = Array.from({ length: 9 }, (_, index) => ({
+      ...finding("key/missing", index + 1),
+      locale: index < 6 ? "de" : `x${index}`,
+    }));
+    const short = renderFindings(many, { ...view, summaryOf: () => "Missing key." });
+    expect(short.match(/it is wrong/g)).toHaveLength(3);
+    expect(short).toContain("9 × key/missing  Missing key.\n          de 6, x6 1, x7 1, x8 1\n");
+    // The examples are of several locales.
+    expect(short).toMatch(/de · k1\n[^]*x6 · k7\n[^]*x7 · k8\n/);
+    expect(short).toContain("… and 6 more (--rule key/missing --verbose shows them)");
+    expect(renderFindings(many, { ...view, verbose: true }).match(/it is wrong/g)).toHaveLength(9);
+    const files = renderFindings(many, { ...view, order: "file" });
+    expect(files.match(/it is wrong/g)).toHaveLength(5);
+    expect(files).toContain("… and 4 more findings of key/missing");
+  });
+
+  test("errors come first, each with its file", () => {
+    const both = [
+      { ...finding("text/space", 1), severity: "warning" as const },
+      { ...finding("key/missing", 2), severity: "error" as const },
+    ];
+    const text = renderFindings(both, view);
+    expect(text.indexOf("key/missing  a.json:2:1")).toBeLessThan(text.indexOf("text/space  a.json:1:1"));
+    expect(text).toContain("key/missing  a.json:2:1");
   });
 
   test("are counted by level and file", () => {

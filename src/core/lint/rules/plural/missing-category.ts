@@ -105,7 +105,9 @@ export const pluralMissingCategory = defineRule({
             .map((category) => `"${category}" variant (${numbersOf(locale, plural.pluralKind, category)})`)
             .join(" and "),
           language: languageName(locale),
-          written: missing.map((category) => formToWrite(catalog, entry, syntax, category)).join(" "),
+          written: missing
+            .map((category) => formToWrite(catalog, entry, syntax, category))
+            .join(context.book.config.plurals === "inline" ? " " : " and "),
         },
         { span: plural.nameSpan },
       );

@@ -1,3 +1,4 @@
+import { isTimeFormat } from "../../time-format.js";
 import { placeholderShapes, type PlaceholderShape } from "../../../message/syntaxes/syntax.js";
 import { defineRule } from "../../rule.js";
 import { spanInText, textNodesIn } from "../../text-parts.js";
@@ -80,11 +81,3 @@ export const syntaxForeign = defineRule({
       }
   },
 });
-
-/** Whether a text is a pattern for dates or times, as `strftime` has them (POSIX): `%Y-%m-%d`, `%d. %B`. */
-function isTimeFormat(text: string): boolean {
-  const directives = text.match(/%[-_0^#]?[a-zA-Z]/g) ?? [];
-  if (!directives.every((one) => /[aAbBcdDeFgGhHIjklLmMnNpPrRsSTuUVwWxXyYzZ+]$/.test(one))) return false;
-  const rest = text.replace(/%[-_0^#]?[a-zA-Z]/g, "");
-  return directives.length > 1 ? /%[-_0^#]?[YymBbHIMAaeF]/.test(text) : !/\p{L}/u.test(rest);
-}

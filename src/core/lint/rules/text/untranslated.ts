@@ -1,3 +1,4 @@
+import { isTimeFormat } from "../../time-format.js";
 import type { Catalog } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { mayStaySame } from "../../../ledger/standing.js";
@@ -28,6 +29,7 @@ export const textUntranslated = defineRule({
       entry.text !== source.entry.text ||
       entry.kind !== "text" ||
       entry.text.trim() === "" ||
+      isTimeFormat(entry.text) ||
       mayStaySame(message)
     )
       return;
