@@ -44,7 +44,7 @@ export function readCode(
     reader.visit(root);
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
-    reader.problems.push({ ...sayOf("too-deep", {}), span: { start: 0, end: 1 } });
+    reader.problems.push({ ...sayOf("too-deep-code", {}), span: { start: 0, end: 1 } });
   }
   const lines = lineIndex(text);
   const marks: CommentMarks = new Map();
@@ -549,7 +549,7 @@ class CodeReader {
       (context.role === "key"
         ? say("name", {})
         : this.near.some(({ type }) => this.spoken.constantPlaces?.test(type))
-          ? say("constant", {})
+          ? say("constant-only", {})
           : undefined);
     this.literals.push({
       form,
@@ -958,7 +958,7 @@ class CodeReader {
 }
 
 const sayOf = notices("source", {
-  "too-deep": {
+  "too-deep-code": {
     message: "the code is nested too deeply to be read whole",
     remedy: 'exclude it with the book\'s "ignore" if nobody writes text in it',
   },
@@ -977,7 +977,7 @@ const say = notices("extract", {
     message: "its values come from a list or map that is not visible here",
     remedy: "name the values one by one, or write the message by hand",
   },
-  constant: {
+  "constant-only": {
     message: "only a constant can stand here, and a lookup is a call",
     remedy: "set the value where it is used, or in the constructor",
   },
