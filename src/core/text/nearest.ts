@@ -14,7 +14,9 @@ export function nearest(word: string, candidates: Iterable<string>): string | un
   let best: string | undefined;
   let bestCost = Infinity;
   for (const candidate of candidates) {
-    const limit = Math.max(1, Math.round(Math.max(word.length, candidate.length) * 0.4));
+    const longer = Math.max(word.length, candidate.length);
+    // One letter for another is another word where there are hardly more.
+    const limit = longer < 3 ? 0.5 : Math.max(1, Math.round(longer * 0.4));
     if (Math.abs(word.length - candidate.length) > limit) continue;
     const cost = (distance(word, candidate) + distance(word.toLowerCase(), candidate.toLowerCase())) / 2;
     if (cost <= limit && cost < bestCost) {

@@ -57,6 +57,31 @@ const tables: Readonly<
       ["de", "Three boats", "3 Boote"],
     ],
   },
+  "text/bracket": {
+    found: [
+      ["de", "Boats (late)", "Boote (verspätet"],
+      ["fr", "Boats (late), all", "Bateaux en retard), tous"],
+      ["zh", "Boats (late)", "船（晚点"],
+    ],
+    passed: [
+      ["zh", "Boats (late)", "船（晚点）"],
+      ["ja", "Boats (late)", "船(遅延）"],
+      ["de", "1) Boats", "1) Boote"],
+      ["de", "Fine :)", "Gut :)"],
+    ],
+  },
+  "text/escape": {
+    found: [
+      ["de", "One\nTwo", "Eins\\nZwei"],
+      ["de", "He said “yes”", 'Er sagte \\"ja\\"'],
+      ["fr", "Boats < 3", "Bateaux &amp;lt; 3"],
+    ],
+    passed: [
+      ["de", "In C:\\boats", "In C:\\neue"],
+      ["de", "Boats & more", "Boote &amp; mehr"],
+      ["de", "Use \\n", "Nutze \\n"],
+    ],
+  },
   "text/space": {
     found: [
       ["de", "{name} ", "{name}"],
@@ -366,6 +391,47 @@ describe("what only looks like a fault is none, and the fault beside it is one",
     const findings = await lintProject(opened.project);
     const keys = findings.filter(({ rule }) => rule === "text/untranslated").map(({ key }) => key);
     expect(keys).toEqual(["more", "b", "c", "d", "e"]);
+  });
+});
+
+describe("keys that code asks for", () => {
+  const lint = (source: Record<string, unknown>, code: string) => {
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [{ name: "app", files: "t/{locale}.json", code: ["src/**"], lookups: [{ call: "t" }] }],
+        }),
+        "t/en.json": JSON.stringify(source),
+        "src/a.tsx": code,
+        "src/a.rb": "",
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return lintProject(opened.project).then((all) =>
+      all.filter(({ rule }) => rule === "key/undefined").map(({ messageId, key }) => [messageId, key]),
+    );
+  };
+
+  test.each<[string, Record<string, unknown>, string, unknown]>([
+    ["a key that is not there", { a: "x" }, 't("a"); t("b")', [["unknown", "b"]]],
+    ["a list as a whole", { days: ["Mon", "Tue"] }, 't("days")', []],
+    ["a group as a whole", { days: { mon: "Mon" } }, 't("days")', [["group", "days"]]],
+    ["a key with a default", { a: "x" }, 't("a"); t("b", { default: "B" })', []],
+    ["a key that is relative to something", { a: "x" }, "t('a'); t(`.${b}`)", []],
+    ["calls of another kind", { a: "x" }, 't("b"); t("c"); t("d"); t("e")', [["none", undefined]]],
+    [
+      "a few new ones",
+      { a: "x" },
+      't("b"); t("c")',
+      [
+        ["unknown", "b"],
+        ["unknown", "c"],
+      ],
+    ],
+  ])("%s", async (_, source, code, expected) => {
+    expect(await lint(source, code)).toEqual(expected);
   });
 });
 

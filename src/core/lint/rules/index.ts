@@ -8,6 +8,8 @@ import { textMarker } from "./text/marker.js";
 import { textNormalForm } from "./text/normal-form.js";
 import { textControl } from "./text/control.js";
 import { textScript } from "./text/script.js";
+import { textBracket } from "./text/bracket.js";
+import { textEscape } from "./text/escape.js";
 import { textRepeat } from "./text/repeat.js";
 import { textAddress } from "./text/address.js";
 import { textNumbers } from "./text/numbers.js";
@@ -105,6 +107,8 @@ export const rules: readonly Rule[] = [
   textEnding,
   textNumbers,
   textAddress,
+  textBracket,
+  textEscape,
   textRepeat,
   textScript,
   textControl,

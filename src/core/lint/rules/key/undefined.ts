@@ -18,6 +18,11 @@ export const keyUndefined = defineRule({
       remedy: "add it to the source catalog (searched {files}), or correct the key",
     },
     group: { message: '"{key}" is a group of keys, not a text', remedy: "use one of the keys in it" },
+    none: {
+      message:
+        "none of the {count, plural, one {# key} other {# keys}} that code asks for is in the source catalog (searched {files})",
+      remedy: 'check "lookups" in the configuration: this call may look up other texts',
+    },
     "no-match": {
       message: 'no key matches "{key}"',
       remedy: "add it to the source catalog (searched {files}), or correct the key",
@@ -60,24 +65,61 @@ export const keyUndefined = defineRule({
     const alike = new NearestKeys(names);
     const files = sources.map((catalog) => catalog.file);
     const searched = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
-    for (const source of code.files) {
-      for (const { key, keySpan } of source.lookups) {
-        if (key.kind === "unknown" || isKnown(key, known)) continue;
-        const written = key.kind === "fixed" ? key.value : key.parts.map((part) => part ?? "…").join("");
-        const isGroup = names.some((other) =>
-          separators.some((separator) => other.startsWith(written + separator)),
-        );
-        const meant = key.kind === "fixed" ? alike.of(written) : undefined;
-        const at = { key: written };
-        if (key.kind !== "fixed")
-          context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
-        else if (isGroup) context.reportCode(source, keySpan, "group", { key: written }, at);
-        else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
-        else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
-      }
+    const asked = code.files.flatMap((source) =>
+      source.lookups.flatMap((lookup) =>
+        lookup.key.kind === "unknown" ? [] : [{ source, lookup, isKnown: isKnown(lookup.key, known) }],
+      ),
+    );
+    const [first] = asked;
+    // Where no key at all is the catalog's, the calls are none of its lookups.
+    if (first && known.size > 0 && asked.length >= leastAsked && !asked.some((one) => one.isKnown)) {
+      context.reportCode(
+        first.source,
+        first.lookup.keySpan,
+        "none",
+        { count: asked.length, files: searched },
+        { severity: "warning" },
+      );
+      return;
+    }
+    for (const { source, lookup, isKnown: isThere } of asked) {
+      const { key, keySpan, defaultText, argumentNames } = lookup;
+      if (key.kind === "unknown" || isThere) continue;
+      // A lookup that brings its own text shows that.
+      if (defaultText !== undefined || argumentNames?.some((name) => /^default(?:_?value)?$/i.test(name)))
+        continue;
+      // What such a key is relative to, only the book can say.
+      const start = key.kind === "fixed" ? key.value : key.parts[0];
+      if (
+        book.config.relative === undefined &&
+        typeof start === "string" &&
+        separators.some((separator) => separator !== "" && start.startsWith(separator))
+      )
+        continue;
+      const written = key.kind === "fixed" ? key.value : key.parts.map((part) => part ?? "…").join("");
+      // A list is asked for as a whole.
+      if (
+        separators.some(
+          (separator) => known.has(`${written}${separator}0`) || known.has(`${written}${separator}1`),
+        )
+      )
+        continue;
+      const isGroup = names.some((other) =>
+        separators.some((separator) => other.startsWith(written + separator)),
+      );
+      const meant = key.kind === "fixed" ? alike.of(written) : undefined;
+      const at = { key: written };
+      if (key.kind !== "fixed")
+        context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
+      else if (isGroup) context.reportCode(source, keySpan, "group", { key: written }, at);
+      else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
+      else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
     }
   },
 });
+
+/** Of fewer lookups none may be known because they are new. */
+const leastAsked = 4;
 
 function isKnown(key: LookupKey, known: ReadonlySet<string>): boolean {
   if (key.kind === "fixed") return known.has(key.value);

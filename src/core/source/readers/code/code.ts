@@ -731,7 +731,7 @@ class CodeReader {
     return written
       .replace(/->|::|\?\./g, ".")
       .replace(/\([^()]*\)/g, "")
-      .replace(/^[$@]+/, "")
+      .replace(/^[$@.]+/, "")
       .replace(/[({][^]*$/, "")
       .replace(/[!?]$/, "")
       .slice(-80);

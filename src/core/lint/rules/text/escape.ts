@@ -1,0 +1,47 @@
+import { defineRule } from "../../rule.js";
+
+/** What stands in a text for a sign that a file's format writes so, and was written so twice. */
+const escapes: readonly RegExp[] = [
+  /\\[nrt](?![a-z])|\\["']|\\u[0-9a-fA-F]{4}/,
+  /&amp;(?:[a-z]{2,8}|#\d{1,6});/,
+];
+
+export const textEscape = defineRule({
+  id: "text/escape",
+  level: "warning",
+  summary: "Escape that users see as it is written.",
+  why: "A tool or a translator escaped the text twice, so users read `\\n` or `&lt;` in it. Reported where the source has nothing of the kind.",
+  messages: {
+    twice: {
+      message: 'users see "{written}" as it is written here',
+      remedy: "write the sign itself; the file's format escapes it once",
+    },
+  },
+  examples: {
+    bad: [
+      { source: "Boats\nLate", target: "Boote\\nVerspätet" },
+      { source: "Boats & more", target: "Boote &amp;amp; mehr" },
+    ],
+    good: [
+      { source: "Boats\nLate", target: "Boote\nVerspätet" },
+      { source: "Type \\n for a line", target: "Geben Sie \\n für eine Zeile ein" },
+    ],
+  },
+  pair(target, source) {
+    const { text } = target.entry;
+    if (!text.includes("\\") && !text.includes("&amp;")) return;
+    const from = source.entry.text;
+    for (const pattern of escapes) {
+      const found = pattern.exec(text);
+      if (!found || pattern.test(from)) continue;
+      // A path of Windows has such signs in it.
+      if (/[A-Za-z]:\\/.test(text)) continue;
+      target.report(
+        "twice",
+        { written: found[0] },
+        { span: { start: found.index, end: found.index + found[0].length } },
+      );
+      return;
+    }
+  },
+});
