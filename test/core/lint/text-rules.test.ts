@@ -68,6 +68,7 @@ const tables: Readonly<
       ["ja", "Boats (late)", "船(遅延）"],
       ["de", "1) Boats", "1) Boote"],
       ["de", "Fine :)", "Gut :)"],
+      ["ja", "such as [a]", "例) [a]"],
     ],
   },
   "text/escape": {
@@ -342,6 +343,9 @@ describe("what only looks like a fault is none, and the fault beside it is one",
     ["text/marker", ["en-GB", "Saving...", "Saving..."], false],
     ["text/marker", ["de", "Boats", "--- Boote ---"], false],
     ["text/script", ["es", "Русский", "Русский"], false],
+    ["text/untranslated", ["nl", "Vanuatu", "Vanuatu"], false],
+    ["text/untranslated", ["nl", "Germany", "Germany"], true],
+    ["text/untranslated", ["nl", "%d. %B %Y", "%d. %B %Y"], false],
   ];
   // A row that is shorter than the parameters would be given a callback.
   test.each(rows.map(([id, one, expected, book = {}]) => [id, one, expected, book] as const))(

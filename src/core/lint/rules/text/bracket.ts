@@ -39,7 +39,8 @@ export const textBracket = defineRule({
     ],
   },
   pair(target, source) {
-    const { text } = target.message.facts;
+    // A word or number with a bracket behind it opens a list or an example.
+    const text = target.message.facts.text.replace(/^\s*[\p{L}\p{M}\p{N}]{1,4}[)）]/u, "");
     if (!/[()[\]（）【】]/.test(text)) return;
     const from = source.message.facts.text;
     if (pairs.some((pair) => unpaired(from, pair) !== 0)) return;

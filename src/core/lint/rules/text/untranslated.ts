@@ -36,8 +36,12 @@ export const textUntranslated = defineRule({
     if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
     const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
-    if (isKeptElsewhere(entry, catalog, context)) return;
-    target.report("untranslated", { language: languageName(locale) });
+    if (isKeptElsewhere(entry, catalog, context) || regionNames(locale).has(entry.text)) return;
+    target.report(
+      "untranslated",
+      { language: languageName(locale) },
+      { severity: isSharedWord(entry, catalog, context) ? "info" : undefined },
+    );
   },
 });
 
@@ -74,6 +78,62 @@ function isKeptElsewhere(
     const catalog = book.catalog(locale, namespace);
     return catalog?.byKey.get(key)?.text === text && shareKept(catalog, context) < mostKept;
   });
+}
+
+/** How many translations keep a word that several languages have, and what part of them. */
+const leastSharing = 3;
+const leastShare = 0.4;
+/** Of so many texts at least so few are kept that a word among them is hardly one that was forgotten. */
+const leastTexts = 100;
+const hardlyAny = 0.05;
+
+/**
+ * Whether a word is the same in both languages: its translation keeps hardly anything else, and is written in the same script;
+ * or several translations that keep little else keep it.
+ */
+function isSharedWord(
+  { key, text }: Entry,
+  own: Catalog,
+  context: Pick<RuleContext, "book" | "sourceOf">,
+): boolean {
+  if (/\s/.test(text.trim())) return false;
+  const { book } = context;
+  const { namespace, locale: at } = own;
+  if (
+    own.byKey.size >= leastTexts &&
+    scriptOf(at) === scriptOf(book.sourceLocale) &&
+    shareKept(own, context) < hardlyAny
+  )
+    return true;
+  let kept = 0;
+  let all = 0;
+  for (const locale of book.targetLocales) {
+    const catalog = book.catalog(locale, namespace);
+    const own = catalog?.byKey.get(key);
+    if (!catalog || !own || shareKept(catalog, context) >= mostKept) continue;
+    all++;
+    if (own.text === text) kept++;
+  }
+  return kept >= leastSharing && kept >= all * leastShare;
+}
+
+const regions = new Map<string, ReadonlySet<string>>();
+
+/** What a locale calls the countries of the world: many have one name in many languages. */
+function regionNames(locale: string): ReadonlySet<string> {
+  let names = regions.get(locale);
+  if (!names) {
+    const found = new Set<string>();
+    const display = new Intl.DisplayNames([locale], { type: "region", fallback: "none" });
+    const letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
+    for (const first of letters)
+      for (const second of letters) {
+        const name = display.of(first + second);
+        if (name !== undefined) found.add(name);
+      }
+    regions.set(locale, (names = found));
+  }
+  return names;
 }
 
 const scripts = new Map<string, string>();
