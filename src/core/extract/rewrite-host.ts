@@ -2,6 +2,7 @@ import { languageNamed } from "../source/languages/index.js";
 import type { Notice } from "../text/wording.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
+import { parseScript } from "../source/readers/script/script.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
 import { fixedText, type Literal, type Obstacle, type Piece, type SourceFile } from "../source/model.js";
@@ -45,6 +46,13 @@ export function hostRefusal(
   for (const { code, span } of values) {
     const island = source.text.slice(span.start, span.end);
     if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
+    // What is no expression by itself was misread: a value is passed whole or not at all.
+    if (
+      host.kind === "markup" &&
+      host.language === "script" &&
+      parseScript("value.ts", `(${code}\n)`).problems.length > 0
+    )
+      return say("value", { code: island });
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
   }
   return undefined;

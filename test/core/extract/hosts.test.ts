@@ -856,6 +856,21 @@ test("elements that code puts at a text's edges stay outside of it", async () =>
   for (const [code, expected] of rows) expect((await extract("app/a.erb", code)).code).toBe(expected);
 });
 
+test("a comment in the braces of a component opens no string and is no text", async () => {
+  const code =
+    "<script>let x = 1;</script>\n<li on:keydown={(event) => {\n  // Space's own action; an element like this <li>; Enter has none here\n  go(event);\n}} on:click={() => {}}>All boats left</li>\n";
+  expect((await extract("app/a.svelte", code)).code).toBe(
+    code.replace("All boats left", '{t("a.allBoatsLeft")}'),
+  );
+});
+
+test("what other lookups look up is looked up already", async () => {
+  for (const call of ["nls.localizeBy", "i18n.say", "localizeByDefault"]) {
+    const code = `export function f(n) { return ${call}("{0} boats left", n); }\n`;
+    expect((await extract("app/a.ts", code, { emit: { call: 't("{key}"{args})' } })).code).toBe(code);
+  }
+});
+
 test("a filter or a tag of a template language takes no calls", async () => {
   const emit = { call: 't("{key}"{args})', content: '{{ t("{key}"{args}) }}' };
   const code =

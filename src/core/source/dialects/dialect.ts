@@ -101,6 +101,15 @@ export function percentIslands(text: string, dashPutsOut: boolean): Island[] {
   });
 }
 
+/** The end of a comment of a script that starts at a place: its last unit; -1 where none starts. */
+export function commentEnd(text: string, at: number): number {
+  if (text[at] !== "/") return -1;
+  const close = text[at + 1] === "/" ? "\n" : text[at + 1] === "*" ? "*/" : undefined;
+  if (close === undefined) return -1;
+  const end = text.indexOf(close, at + 2);
+  return end < 0 ? text.length - 1 : end + close.length - 1;
+}
+
 /** Where a string that starts at a quote ends, backslashes counted; -1 where it does not. */
 export function stringEnd(text: string, at: number): number {
   const quote = text[at] ?? "";

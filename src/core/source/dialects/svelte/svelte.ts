@@ -1,4 +1,4 @@
-import { hasNoFilter, stringEnd, type Dialect, type Island } from "../dialect.js";
+import { commentEnd, hasNoFilter, stringEnd, type Dialect, type Island } from "../dialect.js";
 
 /** `{expression}` with its braces balanced, `{#if …}`, `{:else}`, `{/if}`, `{@html …}`. */
 const singleBrace = (text: string): Island[] => {
@@ -14,6 +14,10 @@ const singleBrace = (text: string): Island[] => {
         const close = stringEnd(text, end);
         if (close < 0) break;
         end = close;
+      } else if (unit === "/") {
+        // An apostrophe in a comment opens no string.
+        const close = commentEnd(text, end);
+        if (close > end) end = close;
       }
     }
     const mark = text[at + 1] ?? "";

@@ -1,4 +1,4 @@
-import { hasNoFilter, type Dialect, type Island } from "../dialect.js";
+import { commentEnd, hasNoFilter, type Dialect, type Island } from "../dialect.js";
 
 /** `${expression}` of a template literal, braces balanced. */
 const dollarBraces = (text: string): Island[] => {
@@ -14,6 +14,9 @@ const dollarBraces = (text: string): Island[] => {
         const close = text.indexOf(unit, end + 1);
         if (close < 0) break;
         end = close;
+      } else if (unit === "/") {
+        const close = commentEnd(text, end);
+        if (close > end) end = close;
       }
     }
     islands.push({
