@@ -2,7 +2,9 @@ import type { ReportForm } from "../output/reporters/index.js";
 import { statSync, writeFileSync } from "node:fs";
 import { relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, type Command } from "commander";
-import type { WritableFiles } from "../core/files/files.js";
+import { configFileNames } from "../core/config/load.js";
+import type { Files, WritableFiles } from "../core/files/files.js";
+import { planInit } from "../core/project/detect.js";
 import { applyPlan, finishInterrupted } from "../core/plan/apply.js";
 import type { Plan } from "../core/plan/plan.js";
 import { openProject, type Project, type Scope } from "../core/project/project.js";
@@ -158,8 +160,8 @@ export function commandContext(options: CommonOptions, io: Io): CommandContext {
 }
 
 /** Opens the project, or ends the command with everything that is wrong with its configuration. */
-export function openOrFail(context: CommandContext): Project {
-  const { files, options } = context;
+export function openOrFail(context: CommandContext, files: Files = context.files): Project {
+  const { options } = context;
   const opened = openProject(files, options.config);
   if (!opened.ok) {
     const notices = opened.problems.map(({ file, line, column, path, ...notice }) => ({
@@ -177,6 +179,40 @@ export function openOrFail(context: CommandContext): Project {
   );
   mustBeKnown("locale", options.locale, [project.config.source, ...project.config.targets]);
   return project;
+}
+
+/** A project as a command has it that only reads. */
+export interface AssumedProject {
+  readonly project: Project;
+  /** Whether there is no configuration, and what `init` would write stands for it. */
+  readonly isAssumed: boolean;
+}
+
+/** Opens the project; one without a configuration as \`init\` would configure it, which is said. For commands that write nothing. */
+export async function openOrAssume(context: CommandContext): Promise<AssumedProject> {
+  const { files, options } = context;
+  const isConfigured = options.config !== undefined || configFileNames.some((name) => files.read(name).ok);
+  if (isConfigured) return { project: openOrFail(context), isAssumed: false };
+  const planned = await planInit(files);
+  const [change] = planned.ok ? planned.plan.changes : [];
+  if (!planned.ok || change?.after === undefined) return { project: openOrFail(context), isAssumed: false };
+  const { file, after } = change;
+  const assumed: Files = {
+    read: (path) => (path === file ? { ok: true, text: after, bom: false } : files.read(path)),
+    list: (query) => files.list(query),
+  };
+  const project = openOrFail(context, assumed);
+  // Where there is nothing to assume from, there is nothing to read.
+  const isEmpty = project.config.books.every(
+    ({ code, files: path }) =>
+      code.length === 0 && files.list({ patterns: [path.replace(/\{\w+\}/g, "*")] }).length === 0,
+  );
+  if (isEmpty) return { project: openOrFail(context), isAssumed: false };
+  const books = project.config.books.map(({ files: path }) => path).join(", ");
+  context.say(
+    `No configuration: reading ${books} with source locale ${project.config.source}. \`fond init\` shows and writes what is assumed.`,
+  );
+  return { project, isAssumed: true };
 }
 
 /** Finishes an interrupted run before a command that writes reads anything. */

@@ -111,6 +111,35 @@ describe("extract, text by text", () => {
   });
 });
 
+describe("without a configuration", () => {
+  const small = smallProject({ "src/late.tsx": hardCoded });
+  const found = Object.fromEntries(Object.entries(small).filter(([file]) => file !== "fond.config.json"));
+
+  test.each([
+    ["survey", /Delay notice/],
+    ["lint", /no findings|\d (?:errors?|warnings?|info)/],
+    ["balance", /\bde +[^a-z]*100/],
+    ["preview", /Abfahrten/],
+  ])("%s reads what init would propose, and says so", async (command, expected) => {
+    const folder = temporaryProject(found);
+    const before = filesIn(folder);
+    const { stdout, stderr } = await fond(folder, command, ...(command === "preview" ? ["**"] : []));
+    expect(stderr).toContain("No configuration: reading texts/{locale}.json with source locale en.");
+    expect(stdout).toMatch(expected);
+    expect(filesIn(folder)).toEqual(before);
+  });
+
+  test("commands that write, and folders with nothing to read, ask for one", async () => {
+    for (const args of [["reconcile"], ["extract"], ["lint", "--fix"], ["survey", "--baseline"]]) {
+      const { status, stderr } = await fond(temporaryProject(found), ...args);
+      expect([args.join(" "), status]).toEqual([args.join(" "), 2]);
+      expect(stderr).toContain("fond init");
+    }
+    const empty = await fond(temporaryProject({ "notes.txt": "" }), "survey");
+    expect([empty.status, empty.stdout]).toEqual([2, ""]);
+  });
+});
+
 describe("a long plan of extract", () => {
   const many = Object.fromEntries(
     Array.from({ length: 27 }, (_, at) => [

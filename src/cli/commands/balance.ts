@@ -10,7 +10,7 @@ import { revisionsOf } from "../../disk/git-files.js";
 import { gitTrouble } from "../../disk/git.js";
 import { withWidths } from "../../core/text/width.js";
 import { balanceJson, outstandingJson, trendJson } from "../../output/json.js";
-import { openOrFail, scopeOf, type CommandContext, oneOf, wholeNumber } from "../context.js";
+import { openOrAssume, scopeOf, type CommandContext, oneOf, wholeNumber } from "../context.js";
 import { columnsOf } from "../terminal/table.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { counted, type Style } from "../terminal/style.js";
@@ -36,7 +36,7 @@ export async function runBalance(
   context: CommandContext,
   options: BalanceCommandOptions = {},
 ): Promise<ExitStatus> {
-  const project = openOrFail(context);
+  const { project } = await openOrAssume(context);
   const isJson = context.options.format === "json";
   if (options.todo || options.stale) {
     const all = outstandingIn(project, scopeOf(context));

@@ -15,6 +15,7 @@ import {
   changesOf,
   lineReader,
   oneOf,
+  openOrAssume,
   openOrFail,
   scopeOf,
   settlePlan,
@@ -62,7 +63,8 @@ export async function runLint(
   }
   if ((options.write || options.check) && !options.baseline && !options.fix)
     throw usageError(say("nothing-to-write", {}));
-  const project = openOrFail(context);
+  const { project } =
+    options.fix || options.baseline ? { project: openOrFail(context) } : await openOrAssume(context);
   const changes = changesOf(context, options);
   const wanted = options.rule?.flatMap((id) => rulesNamed(id));
   if (options.fix)

@@ -14,7 +14,7 @@ import { onOneLine } from "../../output/safe-text.js";
 import {
   changesOf,
   mustBeKnown,
-  openOrFail,
+  openOrAssume,
   scopeOf,
   type ChangeOptions,
   type CommandContext,
@@ -41,7 +41,7 @@ export async function runPreview(
   keys: readonly string[],
   options: PreviewCommandOptions,
 ): Promise<ExitStatus> {
-  const project = openOrFail(context);
+  const { project } = await openOrAssume(context);
   const scope = scopeOf(context);
   const values: Record<string, string> = {};
   for (const given of options.with ?? []) {

@@ -21,6 +21,7 @@ import { onOneLine } from "../../output/safe-text.js";
 import {
   changesOf,
   lineReader,
+  openOrAssume,
   openOrFail,
   relativePaths,
   scopeOf,
@@ -70,7 +71,9 @@ export async function runSurvey(
   paths: readonly string[],
   options: SurveyCommandOptions,
 ): Promise<ExitStatus> {
-  const project = openOrFail(context);
+  const { project, isAssumed } = options.baseline
+    ? { project: openOrFail(context), isAssumed: false }
+    : await openOrAssume(context);
   if (options.explain !== undefined) return explain(context, project, options.explain);
   if (options.write && !options.baseline) throw usageError(say("write-alone", {}));
   const isPart = paths.length > 0 || context.options.book || options.since !== undefined || options.staged;
@@ -90,7 +93,10 @@ export async function runSurvey(
   const whole = await surveyProject(project, narrowed, {
     ...reading,
     ...(cache && { cache }),
-    elsewhere: surveyWorkers(cwd, project.configFile, reading, context.options.jobs, progress.step),
+    // Threads read the configuration, which is not there.
+    ...(!isAssumed && {
+      elsewhere: surveyWorkers(cwd, project.configFile, reading, context.options.jobs, progress.step),
+    }),
   });
   progress.end();
   cache?.save();
