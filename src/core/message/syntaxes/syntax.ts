@@ -42,6 +42,8 @@ export interface Syntax {
   readonly countSign: string | undefined;
   /** Whether arguments can have ICU's styles and skeletons. */
   readonly hasSkeletons: boolean;
+  /** The types that an argument can have, where there are no others. */
+  readonly argumentTypes?: readonly string[];
   /** The shapes of placeholders that it reads; all others are foreign to it. */
   readonly placeholders: readonly PlaceholderShape[];
   /** How it is recognized in texts by what it alone writes so. */

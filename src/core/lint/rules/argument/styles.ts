@@ -12,6 +12,14 @@ export const argumentFormat = defineRule({
   why: "An invalid skeleton throws an error or shows a raw number. A named style or skeleton means the same in every language, so a different one is probably a mistake. Patterns such as `dd.MM.yyyy` are specific to a locale and may differ.",
   messages: {
     misspelled: { message: '"{style}" is not valid in a {type} style', remedy: 'did you mean "{meant}"?' },
+    "misspelled-type": {
+      message: '"{type}" is no type that {argument} can have: programs throw an error',
+      remedy: "did you mean {meant}?",
+    },
+    "unknown-type": {
+      message: '"{type}" is no type that {argument} can have: programs throw an error',
+      remedy: "use one of the types {types}",
+    },
     different: {
       message: '{argument} is formatted as "{style}"; the source has "{source}"',
       remedy: "write {source}",
@@ -26,6 +34,7 @@ export const argumentFormat = defineRule({
       },
       { source: "{p, number, ::currency/EUR}", target: "{p, number, ::currency/USD}" },
       { source: "{p, number, percent}", target: "{p, number, prozent}" },
+      { source: "{p, number}", target: "{p, nubmer}" },
     ],
     good: [
       { source: "{d, date, ::yMMMd}", target: "{d, date, ::yMMMd}" },
@@ -36,9 +45,23 @@ export const argumentFormat = defineRule({
   needs: ["formats"],
   entry(entry, context) {
     const { message } = entry;
-    if (message.facts.arguments.size === 0 || !context.syntax.hasSkeletons) return;
+    const { argumentTypes: types, hasSkeletons } = context.syntax;
+    if (message.facts.arguments.size === 0) return;
     for (const use of formatted(message.facts.arguments)) {
       const { format } = use;
+      if (format && types && !types.includes(format.type)) {
+        // What the source has wrong is said there.
+        const isSource = entry.locale === context.book.sourceLocale;
+        const source = isSource ? undefined : context.sourceOf(entry.catalog, entry.entry.key)?.message;
+        if (source?.facts.arguments.get(use.name)?.some((one) => one.format?.type === format.type)) continue;
+        const data = { argument: context.argument(use.name), type: format.type };
+        const meant = nearest(format.type, types);
+        const at = { span: format.typeSpan };
+        if (meant !== undefined) entry.report("misspelled-type", { ...data, meant }, at);
+        else entry.report("unknown-type", { ...data, types: types.join(", ") }, at);
+        continue;
+      }
+      if (!hasSkeletons) continue;
       const style = format?.style;
       if (!format || !style) continue;
       const slip =

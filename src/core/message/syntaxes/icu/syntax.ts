@@ -12,6 +12,10 @@ export const icu: Syntax = {
   choices: "nested",
   countSign: "#",
   hasSkeletons: true,
+  argumentTypes: [
+    ...["number", "date", "time", "spellout", "ordinal", "duration"],
+    ...["plural", "select", "selectordinal", "choice"],
+  ],
   placeholders: ["brace", "brace-number"],
   recognized: {
     pattern: /\{\s*[\p{L}_][\w]*\s*(?:\}(?!\})|,\s*(?:plural|select|selectordinal|number|date|time)\b)/u,

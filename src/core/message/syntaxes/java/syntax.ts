@@ -12,6 +12,7 @@ export const java: Syntax = {
   choices: undefined,
   countSign: undefined,
   hasSkeletons: false,
+  argumentTypes: ["number", "date", "time", "choice"],
   placeholders: ["brace", "brace-number"],
   recognized: {
     pattern: /\{\d+(?:,\s*(?:number|date|time|choice)\b[^{}]*)?\}/,
