@@ -53,7 +53,8 @@ export const argumentFormat = defineRule({
         // What the source has wrong is said there.
         const isSource = entry.locale === context.book.sourceLocale;
         const source = isSource ? undefined : context.sourceOf(entry.catalog, entry.entry.key)?.message;
-        if (source?.facts.arguments.get(use.name)?.some((one) => one.format?.type === format.type)) continue;
+        const inSource = source ? formatted(source.facts.arguments) : [];
+        if (inSource.some((one) => one.name === use.name && one.format?.type === format.type)) continue;
         const data = { argument: context.argument(use.name), type: format.type };
         const meant = nearest(format.type, types);
         const at = { span: format.typeSpan };
