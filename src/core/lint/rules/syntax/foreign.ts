@@ -1,4 +1,4 @@
-import { isTimeFormat } from "../../time-format.js";
+import { isTimePattern } from "../../time-pattern.js";
 import { placeholderShapes, type PlaceholderShape } from "../../../message/syntaxes/syntax.js";
 import { defineRule } from "../../rule.js";
 import { spanInText, textNodesIn } from "../../text-parts.js";
@@ -54,7 +54,7 @@ export const syntaxForeign = defineRule({
       for (const [shape, pattern] of shapes) {
         if (syntax.placeholders.includes(shape)) continue;
         const found = pattern.exec(node.value);
-        if (!found || source?.message.facts.text.includes(found[0]) || isTimeFormat(node.value)) continue;
+        if (!found || source?.message.facts.text.includes(found[0]) || isTimePattern(node.value)) continue;
         const span = spanInText(node, found.index, found[0].length);
         const known = source && [...source.message.facts.arguments.keys()];
         const name = /[\p{L}_][\w.]*/u.exec(found[0])?.[0] ?? "";

@@ -1,4 +1,4 @@
-import { isTimeFormat } from "../../time-format.js";
+import { isTimePattern } from "../../time-pattern.js";
 import type { Catalog } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { mayStaySame } from "../../../ledger/standing.js";
@@ -29,7 +29,7 @@ export const textUntranslated = defineRule({
       entry.text !== source.entry.text ||
       entry.kind !== "text" ||
       entry.text.trim() === "" ||
-      isTimeFormat(entry.text) ||
+      isTimePattern(entry.text) ||
       mayStaySame(message)
     )
       return;
