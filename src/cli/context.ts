@@ -3,8 +3,8 @@ import { statSync, writeFileSync } from "node:fs";
 import { relative, resolve, sep } from "node:path";
 import { InvalidArgumentError, type Command } from "commander";
 import { configFileNames } from "../core/config/load.js";
+import { overlayFiles } from "../core/files/overlay-files.js";
 import type { Files, WritableFiles } from "../core/files/files.js";
-import { planInit } from "../core/project/detect.js";
 import { applyPlan, finishInterrupted } from "../core/plan/apply.js";
 import type { Plan } from "../core/plan/plan.js";
 import { openProject, type Project, type Scope } from "../core/project/project.js";
@@ -188,31 +188,27 @@ export interface AssumedProject {
   readonly isAssumed: boolean;
 }
 
-/** Opens the project; one without a configuration as \`init\` would configure it, which is said. For commands that write nothing. */
+/** Opens the project; one without a configuration as `fond init` would configure it, which is said. For commands that write nothing. */
 export async function openOrAssume(context: CommandContext): Promise<AssumedProject> {
   const { files, options } = context;
   const isConfigured = options.config !== undefined || configFileNames.some((name) => files.read(name).ok);
-  if (isConfigured) return { project: openOrFail(context), isAssumed: false };
-  const planned = await planInit(files);
-  const [change] = planned.ok ? planned.plan.changes : [];
-  if (!planned.ok || change?.after === undefined) return { project: openOrFail(context), isAssumed: false };
-  const { file, after } = change;
-  const assumed: Files = {
-    read: (path) => (path === file ? { ok: true, text: after, bom: false } : files.read(path)),
-    list: (query) => files.list(query),
-  };
+  const assumed = isConfigured ? undefined : await assumedFiles(files);
+  if (!assumed) return { project: openOrFail(context), isAssumed: false };
   const project = openOrFail(context, assumed);
-  // Where there is nothing to assume from, there is nothing to read.
-  const isEmpty = project.config.books.every(
-    ({ code, files: path }) =>
-      code.length === 0 && files.list({ patterns: [path.replace(/\{\w+\}/g, "*")] }).length === 0,
-  );
-  if (isEmpty) return { project: openOrFail(context), isAssumed: false };
   const books = project.config.books.map(({ files: path }) => path).join(", ");
   context.say(
     `No configuration: reading ${books} with source locale ${project.config.source}. \`fond init\` shows and writes what is assumed.`,
   );
   return { project, isAssumed: true };
+}
+
+/** The files with the configuration that `fond init` would write; undefined where there is nothing to assume from. */
+async function assumedFiles(files: Files): Promise<Files | undefined> {
+  // A configured project never needs what finds these things out.
+  const { planInit } = await import("../core/project/detect.js");
+  const planned = await planInit(files);
+  if (!planned.ok || !planned.plan.hasFound) return undefined;
+  return overlayFiles(files, new Map(planned.plan.changes.map(({ file, after }) => [file, after])));
 }
 
 /** Finishes an interrupted run before a command that writes reads anything. */

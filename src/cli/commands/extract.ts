@@ -1,10 +1,10 @@
 import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
 import { addWaivers } from "../../core/config/waivers.js";
-import type { Decision, ExtractPlan } from "../../core/extract/extract.js";
+import type { Decision, Extracted, ExtractPlan } from "../../core/extract/extract.js";
 import { makePlan, type FileChange } from "../../core/plan/plan.js";
 import { groupBy } from "../../core/text/group-by.js";
-import { foldersTable } from "../terminal/folders.js";
+import { foldersTable, kindOfRole } from "../terminal/folders.js";
 import type { Style } from "../terminal/style.js";
 import { extractProject } from "../../core/project/project.js";
 import type { Certainty } from "../../core/survey/survey.js";
@@ -121,26 +121,25 @@ function summaryOf(plan: ExtractPlan, style: Style): string {
     ],
     style,
   );
-  const kinds = [...groupBy(plan.extracted, ({ role }) => kindOfRole(role))].map(
-    ([kind, { length }]) => `${length} ${kind}`,
-  );
+  const kinds = [...groupBy(plan.extracted, kindOf)].map(([kind, { length }]) => `${length} ${kind}`);
   return `${[...lines, style.dim(kinds.join(", "))].join("\n")}\n\n`;
 }
 
-function kindOfRole(role: string): string {
-  const [kind] = role.split(" ");
-  return kind === "content" ? "between tags" : kind === "attribute" ? "in attributes" : "in strings";
+/** An extracted text's role has what the role is about behind it. */
+function kindOf({ role }: Extracted): string {
+  return kindOfRole(role.split(" ", 1)[0] ?? role);
 }
 
 /** The changes of a plan, those first in which most can go wrong: words that code chooses, then values in strings. */
 function byRisk(plan: ExtractPlan): readonly FileChange[] {
   const risks = new Map<string, number>();
-  for (const { file, message, role } of plan.extracted) {
+  for (const one of plan.extracted) {
+    const { file, message } = one;
     const risk = /, (?:plural|select)/.test(message)
       ? 3
       : /[{%]/.test(message)
         ? 2
-        : kindOfRole(role) === "in strings"
+        : kindOf(one) === "in strings"
           ? 1
           : 0;
     risks.set(file, Math.max(risks.get(file) ?? 0, risk));

@@ -1,4 +1,4 @@
-import { foldersTable } from "../terminal/folders.js";
+import { foldersTable, kindOfRole } from "../terminal/folders.js";
 import { defineCommand } from "../command.js";
 import { notices } from "../../core/message/notices.js";
 import { baselineChanges, beyondBaseline, readBaseline } from "../../core/ledger/code-baseline.js";
@@ -241,12 +241,10 @@ function summary({ style }: CommandContext, result: SurveyResult, shown: readonl
     ],
     style,
   );
-  const kinds = [...groupBy(found, kindOf)].map(([kind, { length }]) => `${length} ${kind}`);
+  const kinds = [...groupBy(found, ({ context }) => kindOfRole(context.role))].map(
+    ([kind, { length }]) => `${length} ${kind}`,
+  );
   return `${lines.join("\n")}\n${style.dim(kinds.join(", "))}\n\n${skipped}`;
-}
-
-function kindOf({ context: { role } }: ReportedLiteral): string {
-  return role === "content" ? "between tags" : role === "attribute" ? "in attributes" : "in strings";
 }
 
 function countsOf(literals: readonly ReportedLiteral[]): { sure: number; likely: number; unclear: number } {

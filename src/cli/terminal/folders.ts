@@ -41,6 +41,11 @@ export function foldersTable<Item extends { readonly file: string }>(
   ];
 }
 
+/** What a literal stands in, in words, by its role. */
+export function kindOfRole(role: string): string {
+  return role === "content" ? "between tags" : role === "attribute" ? "in attributes" : "in strings";
+}
+
 function folderOf(file: string): string {
   const at = file.lastIndexOf("/");
   return at < 0 ? "." : file.slice(0, at);

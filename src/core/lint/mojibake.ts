@@ -1,3 +1,4 @@
+import { scriptOf } from "../locale/script.js";
 /** What the bytes 0x80 to 0x9F are in Windows-1252, which programs take UTF-8 for most. */
 const windows1252 = "€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ";
 
@@ -44,7 +45,7 @@ const letters = new Map<string, RegExp>();
 function lettersOf(locale: string): RegExp {
   const known = letters.get(locale);
   if (known) return known;
-  const script = new Intl.Locale(locale).maximize().script ?? "Latn";
+  const script = scriptOf(locale);
   const names: Readonly<Record<string, readonly string[]>> = {
     Jpan: ["Han", "Hiragana", "Katakana"],
     Kore: ["Hangul", "Han"],

@@ -21,6 +21,8 @@ export interface InitPlan extends Plan {
   readonly open: readonly InitQuestion[];
   /** The source locale that is proposed. */
   readonly source: string;
+  /** Whether there are catalogs or code: without both the plan is what any new project starts with. */
+  readonly hasFound: boolean;
   /** The same with answers, which come before what was found. */
   answer(answers: InitAnswers): InitPlan;
 }
@@ -159,7 +161,8 @@ function planWith(
     books: written.length,
     locales: targets.length + 1,
   });
-  return { ...plan, grounds, open, source: sourceLocale, answer };
+  const hasFound = found.length + code.length > 0;
+  return { ...plan, grounds, open, source: sourceLocale, hasFound, answer };
 }
 
 /** The lookup that somebody wants; that of most programs by default. */

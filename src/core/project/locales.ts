@@ -1,3 +1,4 @@
+import { scriptOf } from "../locale/script.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { isWhole, unreadNote } from "../catalog/book.js";
@@ -60,7 +61,7 @@ const rightToLeftScripts = new Set("Arab Hebr Syrc Thaa Nkoo Adlm Rohg Mand Samr
 
 /** The direction of a locale's script (Unicode Standard Annex 9, by the likely script of CLDR). */
 export function directionOf(locale: string): "ltr" | "rtl" {
-  return rightToLeftScripts.has(new Intl.Locale(locale).maximize().script ?? "") ? "rtl" : "ltr";
+  return rightToLeftScripts.has(scriptOf(locale)) ? "rtl" : "ltr";
 }
 
 const say = notices("locale", {

@@ -42,8 +42,6 @@ const names: readonly (readonly [RegExp, LeftOut])[] = [
   ],
   // Builders put a digest of the content into names.
   [/^(?:.{1,80}[.-])?(?=[a-f]*\d)(?=\d*[a-f])[0-9a-f]{6,40}[.-][\w.-]+$/, "generated"],
-  // A plugin carries its library's name before its own.
-  [/^jquery[.-][\w.-]+\.js$/, "vendored"],
   [/[.-]v?\d{1,4}\.\d[\w.-]{0,40}\.[cm]?js$/, "vendored"],
 ];
 

@@ -130,7 +130,7 @@ export function treeOf(
     const end = start + whole.length;
     const isSelfClosing = behind.endsWith("/");
     const attributes = isSelfClosing ? behind.slice(0, -1) : behind;
-    // Words in angle brackets are no element: \`<not supported>\`, and neither is a text that is nothing else.
+    // Words in angle brackets are no element: `<not supported>`, and neither is a text that is nothing else.
     if (attributes.trim() !== "" && !/[=\uE000]/.test(attributes) && !htmlElements.has(name.toLowerCase()))
       continue;
     if (slash === "" && !isSelfClosing && start === 0 && end === source.length) continue;

@@ -1,3 +1,4 @@
+import { scriptOf } from "../../../locale/script.js";
 import { defineRule } from "../../rule.js";
 import { spanInText, textNodesIn } from "../../text-parts.js";
 
@@ -40,7 +41,7 @@ const scripts = new Map<string, { readonly foreign: RegExp; readonly mixed: RegE
 function scriptsOf(locale: string) {
   const made = scripts.get(locale);
   if (made) return made;
-  const own = new Intl.Locale(locale).maximize().script ?? "Latn";
+  const own = scriptOf(locale);
   const allowed = companions[own];
   const foreign = allowed ? tested.filter((one) => !allowed.includes(one)) : [];
   const [first] = own === "Cyrl" || own === "Grek" ? (allowed ?? []) : [];

@@ -1,3 +1,4 @@
+import { scriptOf } from "../../../locale/script.js";
 import { isTimePattern } from "../../time-pattern.js";
 import type { Catalog } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
@@ -134,13 +135,4 @@ function regionNames(locale: string): ReadonlySet<string> {
     regions.set(locale, (names = found));
   }
   return names;
-}
-
-const scripts = new Map<string, string>();
-
-function scriptOf(locale: string): string {
-  let script = scripts.get(locale);
-  if (script === undefined)
-    scripts.set(locale, (script = new Intl.Locale(locale).maximize().script ?? "Latn"));
-  return script;
 }

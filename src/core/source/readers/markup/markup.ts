@@ -35,7 +35,7 @@ import {
 
 /** Code whose value is an element of the page, such as a field or an icon, and no word of a sentence. */
 const widget =
-  /^(?:\w+\.)?(?:\w+_)?(?:field|select|check_?box|radio(?:_button)?|text_?area|submit|button|icon|image|img|avatar|gravatar|input|render|partial|include|yield|csrf\w*|widget|link_to|hidden|tag|errors|collection_select|options|pagination|paginate|svg|spinner|badge)(?:_tag|_field|_html|_markup|_icon|_options)?(?![\w.])/i;
+  /^(?:\w+\.)?(?:\w+_)?(?:field|select|check_?box|radio(?:_button)?|text_?area|submit|button|icon|image|img|avatar|input|render|partial|include|yield|csrf\w*|widget|link_to|hidden|tag|errors|collection_select|options|pagination|paginate|svg|spinner|badge)(?:_tag|_field|_html|_markup|_icon|_options)?(?![\w.])/i;
 
 /** Pieces without the elements that code puts at either end, and where the rest starts and ends if some were left out. */
 function withoutWidgets(pieces: readonly Piece[]): {
@@ -85,11 +85,7 @@ export function readMarkup(
 ): SourceFile {
   const reader = new MarkupReader(text, dialect, shapes, readEmbedded);
   reader.read();
-  const { lookups, mentions, problems } = reader;
-  const literals = joinChoices(reader.literals, text);
-  literals.sort(byPlace);
-  lookups.sort(byPlace);
-  return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
+  return found(reader, joinChoices(reader.literals, text), file, text, bom);
 }
 
 /** Reads a template of a script: code in another language that puts together a script for the browser. */
@@ -103,7 +99,16 @@ export function readScriptTemplate(
 ): SourceFile {
   const reader = new MarkupReader(text, { ...dialect, codeInScripts: true }, shapes, readEmbedded);
   reader.readScriptTemplate();
-  const { literals, lookups, mentions, problems } = reader;
+  return found(reader, reader.literals, file, text, bom);
+}
+
+function found(
+  { lookups, mentions, problems }: MarkupReader,
+  literals: Literal[],
+  file: string,
+  text: string,
+  bom: boolean,
+): SourceFile {
   literals.sort(byPlace);
   lookups.sort(byPlace);
   return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
