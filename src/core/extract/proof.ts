@@ -46,8 +46,6 @@ export function unproved(
   };
   collect(literal.pieces);
   if (clash !== undefined) return say("two-values", { name: clash });
-  // Forms that stand in several keys are put together where they are asked for.
-  if (reader.plurals !== "inline" && choices.size > 0) return undefined;
   const { nodes, isBroken } = reader.read(message);
   if (isBroken) return say("other-text", { text: message });
   const markers = new Map([...codes.keys()].map((name, index) => [name, `⟦${index + 1}⟧`]));
