@@ -140,6 +140,17 @@ describe("without a configuration", () => {
   });
 });
 
+test("a gate says what it could not look at", async () => {
+  const broken = temporaryProject(smallProject({ "src/late.tsx": "const x = ;\n" }));
+  const partly = await fond(broken, "survey", "--check");
+  expect([partly.status, partly.stdout]).toEqual([
+    0,
+    "No text in what could be read; 1 file was not read whole.\n",
+  ]);
+  writeFileSync(join(broken, "src/late.tsx"), Buffer.from([0xff, 0xfe, 0x3c]));
+  expect((await fond(broken, "survey", "--check")).status).toBe(3);
+});
+
 describe("a long plan of extract", () => {
   const many = Object.fromEntries(
     Array.from({ length: 27 }, (_, at) => [

@@ -139,9 +139,14 @@ function settleBaseline(
   else {
     const { style } = context;
     const known = baseline.counts.size > 0 ? " that the baseline does not have" : "";
+    const partly = result.files.filter(({ problem }) => problem !== undefined).length;
     const closing =
       found.length === 0
-        ? style.green(`No text in code${known}.`)
+        ? partly > 0
+          ? style.yellow(
+              `No text in what could be read${known}; ${counted(partly, "file was", "files were")} not read whole.`,
+            )
+          : style.green(`No text in code${known}.`)
         : style.bold(
             `${counted(found.length, "text")} in code${known}. Move them with \`fond extract\`, or waive them with a reason.`,
           );
