@@ -17,7 +17,7 @@ import {
   type SetupPlace,
 } from "../source/readers/script/scopes.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
-import type { Span } from "../text/span.js";
+import { contains, type Span } from "../text/span.js";
 import { emitLookup } from "./emit.js";
 import { tooManyChoices, type Keyed } from "./rewrite-host.js";
 import type { ScriptPart } from "./script-parts.js";
@@ -219,8 +219,4 @@ function dominantQuote(text: string): '"' | "'" {
     imports.length > 0 ? imports : [...text.matchAll(/[=(,:[]\s*(["'])/g)].map((match) => match[1]);
   const single = marks.filter((mark) => mark === "'").length;
   return single > marks.length - single ? "'" : '"';
-}
-
-function contains(outer: Span, inner: Span): boolean {
-  return outer.start <= inner.start && inner.end <= outer.end;
 }

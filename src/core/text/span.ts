@@ -17,3 +17,8 @@ export interface Range {
   readonly endLine: number;
   readonly endColumn: number;
 }
+
+/** Whether one range is inside of another, or the same. */
+export function contains(outer: Span, inner: Span): boolean {
+  return outer.start <= inner.start && inner.end <= outer.end;
+}

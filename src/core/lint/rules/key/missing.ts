@@ -2,6 +2,7 @@ import { haveSameKeys, isWhole } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { parentsOf } from "../../../locale/fallback.js";
 import { doubtTag, meantBy } from "../../../locale/mistaken-tag.js";
+import { shortened } from "../../../text/shorten.js";
 import { showForms } from "../../../message/forms.js";
 import { defineRule } from "../../rule.js";
 
@@ -54,7 +55,7 @@ export const keyMissing = defineRule({
           const end = last?.valueSpan.end ?? 0;
           const { locale, file } = catalog;
           const { key } = entry;
-          const data = { key, locale, source: shorten(showForms(entry.text)) };
+          const data = { key, locale, source: shortened(showForms(entry.text)) };
           const span = { start: end, end };
           if (catalog.exists) context.reportRange(catalog, span, "missing", data, { key });
           else context.reportRange(catalog, span, "no-file", { ...data, file }, { key });
@@ -63,7 +64,3 @@ export const keyMissing = defineRule({
     }
   },
 });
-
-function shorten(text: string): string {
-  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
-}

@@ -1,0 +1,137 @@
+import { catalogEdits, isWhole, type Book, type Catalog } from "../catalog/book.js";
+import { formatOf } from "../catalog/formats/index.js";
+import type { EntryPath, PathText } from "../catalog/model.js";
+import { localeInside, viewOf } from "../catalog/view.js";
+import type { FileChange } from "../plan/plan.js";
+import { separatorsOf } from "../text/separators.js";
+
+/** A key with the file of code that asks for it: where catalogs stand beside code, the file says which one is meant. */
+export interface KeyInFile {
+  readonly key: string;
+  readonly file: string;
+}
+
+/** What extraction adds to a book's catalogs. */
+export interface CatalogAdditions {
+  /** Whether the source catalog that a key belongs to is known and can take it. */
+  hasRoomFor(key: KeyInFile): boolean;
+  /** Adds a source text, with what translators are told of it. */
+  addSource(key: KeyInFile, text: string, note: string | undefined): void;
+  /** Adds a translation to a target locale's catalog, unless it has one or cannot be read. */
+  addTranslation(key: KeyInFile, locale: string, text: string): void;
+  /** How many translations were added. */
+  translations(): number;
+  /** The changed and the new files. */
+  changes(): readonly FileChange[];
+}
+
+export function catalogAdditions(book: Book): CatalogAdditions {
+  /** By namespace; the empty one is that of books without. */
+  const sources = new Map<string, PathText[]>();
+  const translated = new Map<Catalog, PathText[]>();
+  const placeOf = (key: KeyInFile) => {
+    const { namespace, key: own } = splitKey(book, key);
+    return { namespace, own, path: pathOf(book, own) };
+  };
+  return {
+    hasRoomFor(key) {
+      const { namespace } = splitKey(book, key);
+      // Which of several catalogs it would be, nothing tells.
+      if (namespace === undefined && book.layout.hasParts) return false;
+      const catalog = book.catalog(book.sourceLocale, namespace);
+      return catalog === undefined || isWhole(catalog);
+    },
+    addSource(key, text, note) {
+      const { namespace = "", path } = placeOf(key);
+      // What the code tells translators stands above the text, where the format has room for it.
+      const comment = note === undefined || note.trim() === "" ? undefined : note.replace(/\s+/g, " ").trim();
+      const added = { path, text, ...(comment !== undefined && { comment }) };
+      sources.set(namespace, [...(sources.get(namespace) ?? []), added]);
+    },
+    addTranslation(key, locale, text) {
+      const { namespace, own, path } = placeOf(key);
+      const catalog = book.catalog(locale, namespace);
+      if (!catalog || !isWhole(catalog) || catalog.byKey.has(own)) return;
+      const list = translated.get(catalog) ?? [];
+      const id = path.join("\u0000");
+      if (!list.some((one) => one.path.join("\u0000") === id))
+        translated.set(catalog, [...list, { path, text }]);
+    },
+    translations: () => [...translated.values()].reduce((sum, list) => sum + list.length, 0),
+    changes: () => [...editedCatalogs(book, sources, translated), ...newCatalogs(book, sources)],
+  };
+}
+
+function editedCatalogs(
+  book: Book,
+  sources: ReadonlyMap<string, readonly PathText[]>,
+  translated: ReadonlyMap<Catalog, readonly PathText[]>,
+): readonly FileChange[] {
+  const edits = catalogEdits();
+  for (const catalog of book.catalogsOf(book.sourceLocale)) {
+    const add = sources.get(catalog.namespace ?? "");
+    const order = [...catalog.entries, ...(add ?? [])].map(({ path }) => path);
+    if (add) edits.edit(catalog, { add, order });
+  }
+  for (const [catalog, add] of translated) edits.edit(catalog, { add });
+  return edits.changes();
+}
+
+/** The files of namespaces that have no catalog yet. */
+function newCatalogs(book: Book, sources: ReadonlyMap<string, readonly PathText[]>): readonly FileChange[] {
+  const { layout, sourceLocale, config } = book;
+  const there = new Set(book.catalogsOf(sourceLocale).map(({ namespace }) => namespace ?? ""));
+  const format = formatOf(config);
+  const view = viewOf(localeInside(config), layout.spell(sourceLocale));
+  return [...sources].flatMap(([namespace, added]): FileChange[] => {
+    if (there.has(namespace)) return [];
+    const file = layout.path(sourceLocale, layout.hasParts ? namespace : undefined);
+    const add = added.map(({ path, ...rest }) => ({ ...rest, path: view.toFile(path) }));
+    return [{ file, before: undefined, after: format.edit(format.empty, { add }) }];
+  });
+}
+
+function pathOf({ config }: Book, key: string): EntryPath {
+  const format = formatOf(config);
+  const isFlat = config.naming.shape === "flat" || !format.nests || format.holds === "all-locales";
+  return isFlat ? [key] : key.split(separatorsOf(config).parts);
+}
+
+function splitKey(
+  book: Book,
+  { key: fullKey, file }: KeyInFile,
+): { readonly namespace: string | undefined; readonly key: string } {
+  const { layout } = book;
+  if (!layout.hasParts) return { namespace: undefined, key: fullKey };
+  if (!layout.hasNamespaces) return { namespace: homeOf(book, undefined, file), key: fullKey };
+  const separator = separatorsOf(book.config).namespace;
+  const at = fullKey.indexOf(separator);
+  const namespace = fullKey.slice(0, at);
+  return {
+    namespace: homeOf(book, namespace, file) ?? namespace,
+    key: fullKey.slice(at + separator.length),
+  };
+}
+
+/**
+ * Of catalogs that differ by folder or name, the one for a file: that of the code's namespace whose path has most
+ * folders in common with the file's. Undefined where several are as near.
+ */
+function homeOf(book: Book, codeNamespace: string | undefined, file: string): string | undefined {
+  const { layout, sourceLocale } = book;
+  const near = book
+    .catalogsOf(sourceLocale)
+    .filter(({ namespace, exists }) => exists && layout.codeNamespace(namespace) === codeNamespace)
+    .map((catalog) => ({ catalog, shared: sharedFolders(catalog.file, file) }));
+  const most = Math.max(...near.map(({ shared }) => shared));
+  const [first, second] = near.filter(({ shared }) => shared === most);
+  return second === undefined ? first?.catalog.namespace : undefined;
+}
+
+/** How many folders two paths begin with alike. */
+function sharedFolders(one: string, other: string): number {
+  const [a, b] = [one, other].map((path) => path.split("/").slice(0, -1));
+  let count = 0;
+  while (count < (a?.length ?? 0) && a?.[count] === b?.[count]) count++;
+  return count;
+}
