@@ -1,0 +1,118 @@
+import type { Book, Catalog, CatalogEdits } from "../catalog/book.js";
+import type { KeyPool } from "../catalog/key-pool.js";
+import type { Entry } from "../catalog/model.js";
+import type { Origin } from "../ledger/history.js";
+import type { Ledger } from "../ledger/ledger.js";
+import type { SourceText, SourceTexts } from "../ledger/source-texts.js";
+import { parentsOf } from "../locale/fallback.js";
+import type { MessageReader } from "../message/parse.js";
+import type { PlanNote } from "../plan/plan.js";
+import { digestOf } from "../text/digest.js";
+import { scaffoldPlurals } from "./plural-scaffold.js";
+
+/** What reconciling needs besides the books. */
+export interface ReconcileOptions {
+  /** The folder of the ledgers. */
+  readonly ledgerFolder: string;
+  /** Today, as YYYY-MM-DD, for the records that change. */
+  readonly today: string;
+  /** Only these target locales; all where not given. */
+  readonly locales?: readonly string[];
+  /** Leaves keys that the source lacks where they are. */
+  readonly keepExtra?: boolean;
+  /** What translations without a record were made from, where history shows it. */
+  readonly origins?:
+    ((book: Book) => (locale: string, fullKey: string, text: string) => Origin | undefined) | undefined;
+  reader(book: Book): MessageReader;
+}
+
+/** A source entry with what every locale asks of it, worked out once. */
+export interface SourceRow {
+  readonly entry: Entry;
+  readonly full: string;
+  readonly digest: string;
+  /** The place of its key in the pool of the ledgers. */
+  readonly place: number | undefined;
+}
+
+/** The entries of each source catalog in order, made ready when a locale first comes to them. */
+export function sourceRowsOf(book: Book, pool: KeyPool): (source: Catalog) => readonly SourceRow[] {
+  const known = new Map<Catalog, readonly SourceRow[]>();
+  return (source) => {
+    let rows = known.get(source);
+    if (!rows) {
+      rows = [...source.byKey.values()].map((entry) => {
+        const full = book.fullKey(source.namespace, entry.key);
+        return { entry, full, digest: digestOf(entry.text), place: pool.placeOf(full) };
+      });
+      known.set(source, rows);
+    }
+    return rows;
+  };
+}
+
+/** What reconciling counts, in the words of its summary. */
+export type Tally = Record<
+  | "keys added"
+  | "untranslated copies renewed"
+  | "keys renamed"
+  | "keys restored"
+  | "keys set aside"
+  | "translations stale",
+  number
+>;
+
+/** What reconciling one locale of a book reads, and where it puts what it finds. */
+export interface LocaleJob {
+  readonly book: Book;
+  readonly locale: string;
+  readonly ledger: Ledger;
+  readonly reader: MessageReader;
+  readonly options: ReconcileOptions;
+  readonly sources: SourceTexts;
+  readonly origins: ((locale: string, fullKey: string, text: string) => Origin | undefined) | undefined;
+  readonly rowsOf: (source: Catalog) => readonly SourceRow[];
+  /** What is skipped, counted and changed, of all locales together. */
+  readonly notes: PlanNote[];
+  readonly tally: Tally;
+  readonly edits: CatalogEdits;
+  /** Source texts of the past that history shows, for the ledger. */
+  readonly former: Map<string, SourceText[]>;
+}
+
+/** The catalog that a locale's catalog is held against. */
+export function sourceOf({ book }: LocaleJob, catalog: Catalog): Catalog | undefined {
+  return book.catalog(book.sourceLocale, catalog.namespace);
+}
+
+/**
+ * Whether there is a source to go by. A namespace that only a target has is one that left the source, as long as
+ * the source has others; with no source catalog at all it is the configuration that is wrong, or a file that was moved.
+ */
+export function hasSource({ book }: LocaleJob, source: Catalog | undefined): boolean {
+  if (source) return source.exists;
+  return book.catalogsOf(book.sourceLocale).some(({ exists }) => exists);
+}
+
+/** The entries of a catalog that its source lacks, but for those that the configuration allows. */
+export function extraIn({ book, locale }: LocaleJob, catalog: Catalog, source: Catalog | undefined): Entry[] {
+  return [...catalog.byKey.values()].filter(
+    (entry) =>
+      !source?.byKey.has(entry.key) && !book.allows(locale, book.codeKey(catalog.namespace, entry.key)),
+  );
+}
+
+/** Whether the locale falls back to another target locale, so that it need not have every key. */
+export function inherits({ book, locale }: LocaleJob): boolean {
+  return parentsOf(locale).some(
+    (parent) => parent !== book.sourceLocale && book.targetLocales.includes(parent),
+  );
+}
+
+/** The source text as a start for the translator, its plurals given the locale's categories. */
+export function startingText({ reader, locale }: LocaleJob, text: string): string {
+  const message = reader.read(text);
+  if (message.problems.length > 0 || message.facts.plurals.length === 0) return text;
+  const nodes = scaffoldPlurals(message.nodes, locale);
+  return nodes === message.nodes ? text : reader.print(nodes);
+}
