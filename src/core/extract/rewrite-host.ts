@@ -1,4 +1,5 @@
 import { languageNamed } from "../source/languages/index.js";
+import { eachPiece } from "../source/pieces.js";
 import type { Notice } from "../text/wording.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
@@ -225,19 +226,16 @@ function outermost<Item extends { readonly span: Span }>(items: readonly Item[])
 
 function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {
   const found = new Map<string, ArgumentPiece>();
-  const collect = (list: readonly Piece[]) => {
-    for (const piece of list) {
-      if (piece.kind === "argument" && !found.has(piece.name)) found.set(piece.name, piece);
-      if (piece.kind === "choice") {
-        const { name, value, span } = piece;
-        if (!found.has(name))
-          found.set(name, { kind: "argument", name, code: value, span, mayBeAbsent: false });
-        for (const branch of piece.branches) collect(branch.pieces);
-      }
-      if (piece.kind === "tag") collect(piece.pieces);
-    }
-  };
-  collect(pieces);
+  for (const piece of eachPiece(pieces)) {
+    if ((piece.kind !== "argument" && piece.kind !== "choice") || found.has(piece.name)) continue;
+    const { name, span } = piece;
+    found.set(
+      name,
+      piece.kind === "argument"
+        ? piece
+        : { kind: "argument", name, code: piece.value, span, mayBeAbsent: false },
+    );
+  }
   return [...found.values()];
 }
 

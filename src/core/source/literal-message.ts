@@ -1,3 +1,4 @@
+import { eachPiece, mapPieces } from "./pieces.js";
 import type { Branch, MessageNode } from "../message/model.js";
 import type { MessageReader } from "../message/parse.js";
 import { flatForm, flatVariants } from "../message/variants.js";
@@ -69,61 +70,38 @@ export function bookPieces(pieces: readonly Piece[], { syntax, plurals }: Messag
 function withoutFormats(pieces: readonly Piece[]): readonly Piece[] {
   // One value that is formatted in two ways is two values then.
   const unique = uniqueNames();
-  const strip = (list: readonly Piece[]): readonly Piece[] =>
-    list.map((piece): Piece => {
-      if (piece.kind === "tag") return { ...piece, pieces: strip(piece.pieces) };
-      if (piece.kind === "choice")
-        return { ...piece, branches: piece.branches.map((one) => ({ ...one, pieces: strip(one.pieces) })) };
-      if (piece.kind !== "argument" || !piece.formatted) return piece;
-      const { kind, name, span, mayBeAbsent, formatted } = piece;
-      return { kind, name: unique(name, formatted.whole), code: formatted.whole, span, mayBeAbsent };
-    });
-  const note = (list: readonly Piece[]) => {
-    for (const piece of list) {
-      if (piece.kind === "argument" && !piece.formatted) unique(piece.name, piece.code);
-      if (piece.kind === "choice") {
-        unique(piece.name, piece.code);
-        for (const branch of piece.branches) note(branch.pieces);
-      }
-      if (piece.kind === "tag") note(piece.pieces);
-    }
-  };
-  note(pieces);
-  return strip(pieces);
+  for (const piece of eachPiece(pieces))
+    if (piece.kind === "choice" || (piece.kind === "argument" && !piece.formatted))
+      unique(piece.name, piece.code);
+  return mapPieces(pieces, (piece) => {
+    if (piece.kind !== "argument" || !piece.formatted) return piece;
+    const { kind, name, span, mayBeAbsent, formatted } = piece;
+    return { kind, name: unique(name, formatted.whole), code: formatted.whole, span, mayBeAbsent };
+  });
 }
 
+/** The pieces with arguments called by numbers in the order in which they stand. */
 function numbered(pieces: readonly Piece[], first: number): readonly Piece[] {
   const numbers = new Map<string, string>();
-  const numberOf = (name: string) => {
-    const number = numbers.get(name) ?? String(first + numbers.size);
-    numbers.set(name, number);
-    return number;
-  };
-  const rename = (list: readonly Piece[]): readonly Piece[] =>
-    list.map((piece): Piece => {
-      if (piece.kind === "argument") return { ...piece, name: numberOf(piece.name) };
-      return piece.kind === "tag" ? { ...piece, pieces: rename(piece.pieces) } : piece;
-    });
-  return rename(pieces);
+  for (const piece of eachPiece(pieces))
+    if ((piece.kind === "argument" || piece.kind === "choice") && !numbers.has(piece.name))
+      numbers.set(piece.name, String(first + numbers.size));
+  return mapPieces(pieces, (piece) =>
+    piece.kind === "argument" || piece.kind === "choice"
+      ? { ...piece, name: numbers.get(piece.name) ?? piece.name }
+      : piece,
+  );
 }
 
 /** The pieces with the argument of their plural under the name that a book with forms of its own gives it. */
 function withFormsArgument(pieces: readonly Piece[]): readonly Piece[] {
   const plural = pieces.find((piece) => piece.kind === "choice" && piece.choice === "plural");
   if (plural?.kind !== "choice") return pieces;
-  const rename = (list: readonly Piece[]): readonly Piece[] =>
-    list.map((piece): Piece => {
-      if (piece.kind === "argument")
-        return piece.code === plural.code ? { ...piece, name: formsArgument } : piece;
-      if (piece.kind === "tag") return { ...piece, pieces: rename(piece.pieces) };
-      if (piece.kind === "text") return piece;
-      return {
-        ...piece,
-        ...(piece.code === plural.code && { name: formsArgument }),
-        branches: piece.branches.map((branch) => ({ ...branch, pieces: rename(branch.pieces) })),
-      };
-    });
-  return rename(pieces);
+  return mapPieces(pieces, (piece) =>
+    (piece.kind === "argument" || piece.kind === "choice") && piece.code === plural.code
+      ? { ...piece, name: formsArgument }
+      : piece,
+  );
 }
 
 /** Choices around whole sentences: words chosen inside of one leave a translator no freedom. */

@@ -1,5 +1,28 @@
 import type { Piece } from "./model.js";
 
+/** Pieces with each changed, at any depth: what is inside of one first, then the one itself. */
+export function mapPieces(pieces: readonly Piece[], change: (piece: Piece) => Piece): readonly Piece[] {
+  return pieces.map((piece) => {
+    if (piece.kind === "tag") return change({ ...piece, pieces: mapPieces(piece.pieces, change) });
+    if (piece.kind !== "choice") return change(piece);
+    const branches = piece.branches.map((branch) => ({
+      ...branch,
+      pieces: mapPieces(branch.pieces, change),
+    }));
+    return change({ ...piece, branches });
+  });
+}
+
+/** All pieces at any depth: each before what is inside of it. */
+export function* eachPiece(pieces: readonly Piece[]): Generator<Piece, undefined> {
+  for (const piece of pieces) {
+    yield piece;
+    if (piece.kind === "tag") yield* eachPiece(piece.pieces);
+    else if (piece.kind === "choice") for (const branch of piece.branches) yield* eachPiece(branch.pieces);
+  }
+  return undefined;
+}
+
 /** Whether pieces hold words: letters in their fixed text, at any depth. */
 export function hasLetters(pieces: readonly Piece[]): boolean {
   return pieces.some((piece) => {

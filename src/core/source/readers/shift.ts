@@ -1,12 +1,13 @@
 import type { Span } from "../../text/span.js";
 import type { Literal, Lookup, Piece } from "../model.js";
+import { mapPieces } from "../pieces.js";
 
 /** A literal found in part of a file, its spans moved to where that part stands. */
 export function shiftLiteral(literal: Literal, by: number): Literal {
   return {
     ...literal,
     span: shiftSpan(literal.span, by),
-    pieces: literal.pieces.map((piece) => shiftPiece(piece, by)),
+    pieces: shiftPieces(literal.pieces, by),
     ...(literal.strings && {
       strings: literal.strings.map((one) => ({
         ...one,
@@ -18,7 +19,7 @@ export function shiftLiteral(literal: Literal, by: number): Literal {
     ...(literal.translations && {
       translations: literal.translations.map((one) => ({
         ...one,
-        pieces: one.pieces.map((piece) => shiftPiece(piece, by)),
+        pieces: shiftPieces(one.pieces, by),
       })),
     }),
   };
@@ -32,28 +33,17 @@ export function shiftSpan(span: Span, by: number): Span {
   return { start: span.start + by, end: span.end + by };
 }
 
-function shiftPiece(piece: Piece, by: number): Piece {
-  if (piece.kind === "choice")
-    return {
-      ...piece,
-      span: shiftSpan(piece.span, by),
-      branches: piece.branches.map((branch) => ({
-        ...branch,
-        pieces: branch.pieces.map((inner) => shiftPiece(inner, by)),
-      })),
-    };
-  if (piece.kind === "argument" && piece.formatted)
-    return {
-      ...piece,
-      span: shiftSpan(piece.span, by),
-      formatted: { ...piece.formatted, value: shiftSpan(piece.formatted.value, by) },
-    };
-  if (piece.kind !== "tag") return { ...piece, span: shiftSpan(piece.span, by) };
-  return {
-    ...piece,
-    span: shiftSpan(piece.span, by),
-    open: shiftSpan(piece.open, by),
-    close: piece.close && shiftSpan(piece.close, by),
-    pieces: piece.pieces.map((inner) => shiftPiece(inner, by)),
-  };
+function shiftPieces(pieces: readonly Piece[], by: number): readonly Piece[] {
+  return mapPieces(pieces, (piece) => {
+    const span = shiftSpan(piece.span, by);
+    if (piece.kind === "tag")
+      return {
+        ...piece,
+        span,
+        open: shiftSpan(piece.open, by),
+        close: piece.close && shiftSpan(piece.close, by),
+      };
+    if (piece.kind !== "argument" || !piece.formatted) return { ...piece, span };
+    return { ...piece, span, formatted: { ...piece.formatted, value: shiftSpan(piece.formatted.value, by) } };
+  });
 }

@@ -1,4 +1,5 @@
 import { pluralRules } from "../../locale/plural-rules.js";
+import { eachPiece, mapPieces } from "../pieces.js";
 import type { Span } from "../../text/span.js";
 import { fixedText, type ChoicePiece, type Piece } from "../model.js";
 
@@ -94,27 +95,17 @@ function nameOfTest(
 /** Pieces in which all choices by a number call one thing `one` where some of them do: it is then exactly 1, the same as `=1`. */
 export function withOneName(pieces: readonly Piece[]): readonly Piece[] {
   const counted = new Set<string>();
-  const visit = (list: readonly Piece[]) => {
-    for (const piece of list) {
-      if (piece.kind === "tag") visit(piece.pieces);
-      if (piece.kind !== "choice") continue;
-      if (piece.branches.some(({ selector }) => selector === "one")) counted.add(piece.code);
-      for (const branch of piece.branches) visit(branch.pieces);
-    }
-  };
-  visit(pieces);
+  for (const piece of eachPiece(pieces))
+    if (piece.kind === "choice" && piece.branches.some(({ selector }) => selector === "one"))
+      counted.add(piece.code);
   if (counted.size === 0) return pieces;
-  const rename = (list: readonly Piece[]): readonly Piece[] =>
-    list.map((piece): Piece => {
-      if (piece.kind === "tag") return { ...piece, pieces: rename(piece.pieces) };
-      if (piece.kind !== "choice") return piece;
-      const branches = piece.branches.map((branch) => ({
-        selector: branch.selector === "=1" && counted.has(piece.code) ? "one" : branch.selector,
-        pieces: rename(branch.pieces),
-      }));
-      return { ...piece, branches: branches.sort((a, b) => rankOf(a.selector) - rankOf(b.selector)) };
-    });
-  return rename(pieces);
+  return mapPieces(pieces, (piece) => {
+    if (piece.kind !== "choice" || !counted.has(piece.code)) return piece;
+    const branches = piece.branches.map((branch) =>
+      branch.selector === "=1" ? { ...branch, selector: "one" } : branch,
+    );
+    return { ...piece, branches: branches.sort((a, b) => rankOf(a.selector) - rankOf(b.selector)) };
+  });
 }
 
 /** Whether branches are forms of one text, so that the number counts what they name. */

@@ -19,7 +19,7 @@ import type {
   WrittenString,
 } from "../../model.js";
 import { unescaped } from "../../escapes.js";
-import { hasLetters, joinTexts, mayHaveParts } from "../../pieces.js";
+import { eachPiece, hasLetters, joinTexts, mapPieces, mayHaveParts } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
 import { asksForDebugging } from "../debugging.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
@@ -101,41 +101,26 @@ function withBareCounts(pieces: readonly Piece[]): readonly Piece[] {
     const [, one, two, three] = asText.exec(code) ?? [];
     return (one ?? two ?? three)?.trim();
   };
-  const visit = (list: readonly Piece[], see: (piece: Piece) => void) => {
-    for (const piece of list) {
-      see(piece);
-      if (piece.kind === "choice") for (const branch of piece.branches) visit(branch.pieces, see);
-    }
-  };
-  visit(pieces, (piece) => {
+  for (const piece of eachPiece(pieces))
     if (piece.kind === "choice" && piece.choice === "plural") counted.add(piece.code);
-  });
   let isWrapped = false;
-  visit(pieces, (piece) => {
-    if (piece.kind !== "argument" && piece.kind !== "choice") return;
+  for (const piece of eachPiece(pieces)) {
+    if (piece.kind !== "argument" && piece.kind !== "choice") continue;
     const bare = piece.kind === "argument" ? bareOf(piece.code) : undefined;
     const code = bare ?? piece.code;
-    if (!counted.has(code)) return;
+    if (!counted.has(code)) continue;
     isWrapped ||= bare !== undefined;
     // Of the names that one value has by now the shortest is the one without a number behind it.
     const known = names.get(code);
     if (known === undefined || piece.name.length < known.length) names.set(code, piece.name);
-  });
+  }
   if (!isWrapped) return pieces;
-  const rename = (list: readonly Piece[]): readonly Piece[] =>
-    list.map((piece): Piece => {
-      if (piece.kind === "choice")
-        return {
-          ...piece,
-          name: names.get(piece.code) ?? piece.name,
-          branches: piece.branches.map((branch) => ({ ...branch, pieces: rename(branch.pieces) })),
-        };
-      if (piece.kind !== "argument") return piece;
-      const code = bareOf(piece.code) ?? piece.code;
-      const name = names.get(code);
-      return name === undefined ? piece : { ...piece, code, name };
-    });
-  return rename(pieces);
+  return mapPieces(pieces, (piece) => {
+    if (piece.kind !== "argument" && piece.kind !== "choice") return piece;
+    const code = (piece.kind === "argument" ? bareOf(piece.code) : undefined) ?? piece.code;
+    const name = names.get(code);
+    return name === undefined ? piece : { ...piece, code, name };
+  });
 }
 
 /** A callee of more characters than this is read from its end. */
