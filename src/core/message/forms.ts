@@ -10,16 +10,23 @@ export interface PluralForm {
   readonly start: number;
 }
 
-const mark = new RegExp(`⟦(${pluralCategoryNames.join("|")})⟧`, "g");
+/** What opens and closes the name of a form: noncharacters, which Unicode (section 23.7) leaves to programs, so that no text has them. */
+export const formMark = "\uFDD0";
+const markEnd = "\uFDD1";
 
-/** Forms as one text, each behind its category: `⟦one⟧…⟦other⟧…`. It is how they are compared, digested and shown, never how a file has them. */
+const mark = new RegExp(`${formMark}(${pluralCategoryNames.join("|")})${markEnd}`, "g");
+
+/**
+ * Forms as one text, each behind its category, so that a message of several keys is compared, digested and read like any
+ * other, its places counted from one start. It is never how a file or a person has them: an entry has its `forms`.
+ */
 export function joinForms(forms: readonly Pick<PluralForm, "selector" | "text">[]): string {
-  return forms.map(({ selector, text }) => `⟦${selector}⟧${text}`).join("");
+  return forms.map(({ selector, text }) => `${formMark}${selector}${markEnd}${text}`).join("");
 }
 
 /** The forms of a joined text; undefined for any other. */
 export function splitForms(joined: string): readonly PluralForm[] | undefined {
-  if (!joined.startsWith("⟦")) return undefined;
+  if (!joined.startsWith(formMark)) return undefined;
   const marks = [...joined.matchAll(mark)];
   if (marks[0]?.index !== 0) return undefined;
   return marks.map((match, index) => {

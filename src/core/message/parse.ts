@@ -6,7 +6,7 @@ import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js
 import { keyTest } from "../text/key-pattern.js";
 import type { Message, MessageNode } from "./model.js";
 import { printBars, readBars } from "./bars.js";
-import { printForms, readForms } from "./forms.js";
+import { formMark, printForms, readForms } from "./forms.js";
 import { IcuMessage } from "./syntaxes/icu/icu-message.js";
 import { PlainMessage, TreeMessage, type ReadMessage } from "./read-message.js";
 
@@ -132,8 +132,8 @@ const mostRecent = 25_000;
 const signsBetweenForms: Readonly<Record<PluralForms, string>> = {
   inline: "",
   bar: "|",
-  suffix: "⟦",
-  branches: "⟦",
+  suffix: formMark,
+  branches: formMark,
 };
 
 function signTest({ single, doubled = "" }: MessageSigns): RegExp {

@@ -25,7 +25,7 @@ const part = fc.constantFrom(
   ..."{name} {n} {n,number} {{x}} %s %{a} ${b} <b>x</b> <b> </b> <br/> '' ' '{name}' \" “ ” « » ? ! ; : … ... . 。 ؟ # 12 ١٢ 3.5".split(
     " ",
   ),
-  ..."é Ã© â€™ \ufffd a\u0308 ﬁ Ω лодка лoдка ναυς קו 船 ボート เรือ \u2068 \u2069 \u200f \u0007 😀 ⟦one⟧ --- ### ??? don't".split(
+  ..."é Ã© â€™ \ufffd a\u0308 ﬁ Ω лодка лoдка ναυς קו 船 ボート เรือ \u2068 \u2069 \u200f \u0007 😀 \ufdd0one\ufdd1 --- ### ??? don't".split(
     " ",
   ),
   "",

@@ -1,10 +1,11 @@
+import { CodeUnits } from "../../../text/code-units.js";
+
 /** What a scanner meets, in the order of the text. Spans are from `start` to `end`, quotes included. */
 export interface JsonVisitor {
-  begin(list: boolean, start: number): void;
-  end(end: number): void;
-  key(name: string, start: number, end: number): void;
-  /** A text is decoded; anything else is as written. */
-  value(kind: JsonValueKind, text: string, start: number, end: number): void;
+  begin?(list: boolean, start: number): void;
+  end?(end: number): void;
+  key?(name: string, start: number, end: number): void;
+  value?(kind: JsonValueKind, start: number, end: number): void;
   comma?(end: number): void;
 }
 
@@ -33,6 +34,37 @@ export function scanJson(text: string, visitor: JsonVisitor, lenient = false): J
   return new Scanner(text, visitor, lenient).scan();
 }
 
+/** What a text in quotes says, which was read without an error before. */
+export function decodeJson(written: string, lenient: boolean): string {
+  return lenient ? new Scanner(written, {}, lenient).decoded() : (JSON.parse(written) as string);
+}
+
+/** The text that is being read, which is one at a time. */
+const fileUnits = new CodeUnits();
+
+const isLenientSpace = /[/\s\ufeff]/;
+
+/** Which units do not stand for themselves in a text: its end, escapes, and control characters. */
+function specialUnits(quote: number): Uint8Array {
+  const special = new Uint8Array(0x10000).fill(1, 0, 0x20);
+  special[quote] = special[0x5c] = 1;
+  return special;
+}
+const endsDoubleQuoted = specialUnits(0x22);
+const endsSingleQuoted = specialUnits(0x27);
+
+/** Where units end that stand for themselves. A small loop of its own, as the engine soon makes good code of that. */
+function plainEnd(units: Uint16Array, start: number, special: Uint8Array): number {
+  let at = start;
+  for (;;) {
+    if (special[units[at] ?? 0] !== 0) return at;
+    if (special[units[at + 1] ?? 0] !== 0) return at + 1;
+    if (special[units[at + 2] ?? 0] !== 0) return at + 2;
+    if (special[units[at + 3] ?? 0] !== 0) return at + 3;
+    at += 4;
+  }
+}
+
 class Stop extends Error {
   constructor(
     readonly offset: number,
@@ -44,17 +76,17 @@ class Stop extends Error {
 
 class Scanner {
   private at = 0;
-  private nextBackslash = -1;
-  private nextLineEnd = -1;
-  /** Whether texts must be searched for characters that JSON wants escaped. */
-  private readonly hasControls: boolean;
+  private expectsValue = true;
+  /** Of each open group, whether it is a list. */
+  private readonly open: boolean[] = [];
+  private readonly units: Uint16Array;
 
   constructor(
     private readonly text: string,
     private readonly visitor: JsonVisitor,
     private readonly lenient: boolean,
   ) {
-    this.hasControls = !lenient && /[\0-\x09\x0b\x0c\x0e-\x1f]/.test(text);
+    this.units = fileUnits.of(text);
   }
 
   scan(): JsonBreak | undefined {
@@ -67,66 +99,70 @@ class Scanner {
     }
   }
 
+  /** A token at a time: the engine makes good code of a step that is called often long before it would of one loop over a file. */
   private document(): void {
-    const { visitor } = this;
-    const open: boolean[] = [];
     this.space();
-    let expectsValue = true;
-    for (;;) {
-      if (expectsValue) {
-        const unit = this.text.charCodeAt(this.at);
-        if (unit === 0x7b || unit === 0x5b) {
-          const list = unit === 0x5b;
-          visitor.begin(list, this.at);
-          open.push(list);
-          this.at++;
-          this.space();
-          if (this.text.charCodeAt(this.at) === (list ? 0x5d : 0x7d)) expectsValue = false;
-          else if (!list) this.name();
-          continue;
-        }
-        this.scalar(unit);
-        expectsValue = false;
-        if (open.length === 0) break;
-        this.space();
-        continue;
-      }
-      // Behind a value, or right inside an empty group.
-      const list = open[open.length - 1] ?? false;
-      const unit = this.text.charCodeAt(this.at);
-      if (unit === 0x2c) {
-        this.at++;
-        visitor.comma?.(this.at);
-        this.space();
-        const after = this.text.charCodeAt(this.at);
-        if (this.lenient && after === (list ? 0x5d : 0x7d)) continue;
-        if (!list) this.name();
-        expectsValue = true;
-      } else if (unit === (list ? 0x5d : 0x7d)) {
-        this.at++;
-        visitor.end(this.at);
-        open.pop();
-        if (open.length === 0) break;
-        this.space();
-      } else this.stop();
-    }
+    while (this.expectsValue ? this.value() : this.behindValue());
     this.space();
     if (this.at < this.text.length) this.stop();
+  }
+
+  /** A text, number or word, or the start of a group. Says whether more is to come. */
+  private value(): boolean {
+    const unit = this.units[this.at] ?? 0;
+    if (unit === 0x7b || unit === 0x5b) {
+      const list = unit === 0x5b;
+      this.visitor.begin?.(list, this.at);
+      this.open.push(list);
+      this.at++;
+      this.space();
+      if (this.units[this.at] === (list ? 0x5d : 0x7d)) this.expectsValue = false;
+      else if (!list) this.name();
+      return true;
+    }
+    this.scalar(unit);
+    this.expectsValue = false;
+    if (this.open.length === 0) return false;
+    this.space();
+    return true;
+  }
+
+  /** A comma or the end of a group: behind a value, or right inside an empty group. */
+  private behindValue(): boolean {
+    const { open } = this;
+    const list = open[open.length - 1] ?? false;
+    const unit = this.units[this.at] ?? 0;
+    if (unit === 0x2c) {
+      this.at++;
+      this.visitor.comma?.(this.at);
+      this.space();
+      if (this.lenient && this.units[this.at] === (list ? 0x5d : 0x7d)) return true;
+      if (!list) this.name();
+      this.expectsValue = true;
+      return true;
+    }
+    if (unit !== (list ? 0x5d : 0x7d)) this.stop();
+    this.at++;
+    this.visitor.end?.(this.at);
+    open.pop();
+    if (open.length === 0) return false;
+    this.space();
+    return true;
   }
 
   private name(): void {
     const start = this.at;
     const unit = this.text.charCodeAt(start);
     let name: string;
-    if (unit === 0x22 || (this.lenient && unit === 0x27)) name = this.quoted(unit);
+    if (unit === 0x22 || (this.lenient && unit === 0x27)) name = this.decoded();
     else {
       const plain = this.lenient ? this.match(/[\p{L}_$][\p{L}\p{N}_$\u200c\u200d]*/uy) : undefined;
       if (plain === undefined) return this.stop();
       name = plain;
     }
-    this.visitor.key(name, start, this.at);
+    this.visitor.key?.(name, start, this.at);
     this.space();
-    if (this.text.charCodeAt(this.at) !== 0x3a) this.stop();
+    if (this.units[this.at] !== 0x3a) this.stop();
     this.at++;
     this.space();
   }
@@ -134,8 +170,8 @@ class Scanner {
   private scalar(unit: number): void {
     const start = this.at;
     if (unit === 0x22 || (this.lenient && unit === 0x27)) {
-      const value = this.quoted(unit);
-      this.visitor.value("text", value, start, this.at);
+      this.quoted(unit);
+      this.visitor.value?.("text", start, this.at);
       return;
     }
     const number = this.match(
@@ -143,62 +179,52 @@ class Scanner {
         ? /[+-]?(?:0[xX][\da-fA-F]+|Infinity|NaN|(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)/y
         : /-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/y,
     );
-    if (number !== undefined) return this.visitor.value("number", number, start, this.at);
+    if (number !== undefined) return this.visitor.value?.("number", start, this.at);
     const word = this.match(/[A-Za-z]+/y);
     const kind = word === undefined || !Object.hasOwn(literalKinds, word) ? undefined : literalKinds[word];
     if (word === undefined || kind === undefined || (kind === "number" && !this.lenient)) {
       this.at = start;
       return this.stop(word?.length);
     }
-    this.visitor.value(kind, word, start, this.at);
+    this.visitor.value?.(kind, start, this.at);
   }
 
-  /** A text in quotes, decoded; what stands most often, a text without escapes, is found by two searches. */
-  private quoted(quote: number): string {
+  /** Goes behind a text in quotes, and says whether it has escapes. */
+  private quoted(quote: number): boolean {
+    const { units, lenient } = this;
+    const special = quote === 0x22 ? endsDoubleQuoted : endsSingleQuoted;
+    let hasEscapes = false;
+    let at = plainEnd(units, this.at + 1, special);
+    for (let unit = units[at]; unit !== quote; unit = units[at]) {
+      if (unit === 0x5c) {
+        hasEscapes = true;
+        at += this.escape(at)[1];
+      } else if (unit === 0x0a || at >= this.text.length) this.stop(at - this.at);
+      else if (lenient) at++;
+      else {
+        this.at = at;
+        this.stop(1);
+      }
+      at = plainEnd(units, at, special);
+    }
+    this.at = at + 1;
+    return hasEscapes;
+  }
+
+  /** What a text in quotes says, which starts here. */
+  decoded(): string {
     const { text } = this;
     const start = this.at + 1;
-    const close = text.indexOf(quote === 0x22 ? '"' : "'", start);
-    if (this.nextBackslash < start) {
-      const found = text.indexOf("\\", start);
-      this.nextBackslash = found < 0 ? Infinity : found;
-    }
-    if (this.nextLineEnd < start) {
-      const found = text.indexOf("\n", start);
-      this.nextLineEnd = found < 0 ? Infinity : found;
-    }
-    if (close >= 0 && close < this.nextBackslash) {
-      if (this.nextLineEnd < close) this.stop(this.nextLineEnd - this.at);
-      this.at = close + 1;
-      const value = text.slice(start, close);
-      if (this.hasControls) this.refuseControls(value, start);
-      return value;
-    }
-    return this.escaped(quote, start);
-  }
-
-  private escaped(quote: number, start: number): string {
-    const { text } = this;
-    let value = "";
+    if (!this.quoted(text.charCodeAt(this.at))) return text.slice(start, this.at - 1);
+    const end = this.at - 1;
+    let said = "";
     let from = start;
-    let at = start;
-    for (;;) {
-      const unit = text.charCodeAt(at);
-      if (unit === quote) break;
-      if (Number.isNaN(unit) || unit === 0x0a) this.stop(at - this.at);
-      if (unit !== 0x5c) {
-        at++;
-        continue;
-      }
-      value += text.slice(from, at);
-      const [decoded, length] = this.escape(at);
-      value += decoded;
-      at += length;
-      from = at;
+    for (let at = text.indexOf("\\", start); at >= 0 && at < end; at = text.indexOf("\\", from)) {
+      const [unit, length] = this.escape(at);
+      said += text.slice(from, at) + unit;
+      from = at + length;
     }
-    value += text.slice(from, at);
-    if (this.hasControls) this.refuseControls(text.slice(start, at), start);
-    this.at = at + 1;
-    return value;
+    return said + text.slice(from, end);
   }
 
   private escape(at: number): readonly [string, number] {
@@ -222,25 +248,15 @@ class Scanner {
     return this.stop(2);
   }
 
-  private refuseControls(value: string, start: number): void {
-    const found = /[\0-\x1f]/.exec(value);
-    if (!found) return;
-    this.at = start + found.index;
-    this.stop(1);
-  }
-
   private space(): void {
-    const { text } = this;
-    for (;;) {
-      const unit = text.charCodeAt(this.at);
-      if (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) this.at++;
-      else if (this.lenient && unit === 0x2f) {
-        const comment = this.match(/\/\/[^\n]*|\/\*[^]*?\*\//y);
-        if (comment === undefined) return;
-      } else if (this.lenient && (unit === 0xa0 || unit === 0xfeff || unit === 0x0b || unit === 0x0c))
-        this.at++;
-      else return;
-    }
+    const { units } = this;
+    let { at } = this;
+    let unit = units[at] ?? 0;
+    while (unit === 0x20 || unit === 0x0a || unit === 0x0d || unit === 0x09) unit = units[++at] ?? 0;
+    this.at = at;
+    // JSON5 has comments and more blanks.
+    if (this.lenient && isLenientSpace.test(String.fromCharCode(unit)))
+      this.match(/(?:\/\/[^\n]*|\/\*[^]*?\*\/|[\s\ufeff])+/y);
   }
 
   private match(pattern: RegExp): string | undefined {
@@ -303,7 +319,7 @@ export function jsonTree(text: string, lenient = false): JsonNode | undefined {
       key(name, start) {
         key = { name, start };
       },
-      value: (kind, _, start, end) => put({ kind, start, end, members: [] }),
+      value: (kind, start, end) => put({ kind, start, end, members: [] }),
       comma(end) {
         const last = open[open.length - 1]?.members.at(-1);
         if (last) last.commaEnd = end;

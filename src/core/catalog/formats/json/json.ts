@@ -1,9 +1,9 @@
 import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
-import { deepestNesting, tooDeepInJson } from "../../../text/nesting.js";
+import { deepestNesting } from "../../../text/nesting.js";
 import { applyEdits, type TextEdit } from "../../../text/edits.js";
-import { catalogContent, entryTable } from "../../entry-table.js";
+import { catalogContent, EntryPlaces, entryTable } from "../../entry-table.js";
 import { KeyPool } from "../../key-pool.js";
 import type {
   CatalogChanges,
@@ -26,16 +26,8 @@ import {
   type OrderTree,
 } from "../edit-tree.js";
 import { mergeMarker } from "../merge-marker.js";
-import {
-  JsonEntry,
-  MetPlaces,
-  pathTo,
-  readJsonQuickly,
-  spanFrom,
-  type OpenGroup,
-  type QuickJson,
-} from "./json-quick.js";
-import { jsonTree, scanJson, type JsonMember, type JsonNode } from "./json-scan.js";
+import { JsonEntries, MetPlaces, pathTo, spanFrom, type OpenGroup } from "./json-entries.js";
+import { jsonTree, scanJson, type JsonMember, type JsonNode, type JsonVisitor } from "./json-scan.js";
 
 /** Catalogs in JSON (RFC 8259): nested groups, flat keys, or both; lists of texts. */
 export const jsonFormat: CatalogFormat = makeJsonFormat("json", false);
@@ -88,61 +80,89 @@ function groupKeySpan(text: string, path: EntryPath, lenient: boolean) {
   return spanFrom(text, start);
 }
 
-function contentOf({ table, emptyGroups }: QuickJson, problems: readonly CatalogProblem[]): CatalogContent {
-  return catalogContent(table, {
-    emptyGroups: emptyGroups.map((group) => (group.parent ? pathTo(group.parent, group.name) : [])),
-    problems,
-  });
-}
-
 function readJson(text: string, separator: string, lenient: boolean, pool: KeyPool): CatalogContent {
-  const quick = lenient ? undefined : readJsonQuickly(text, separator, pool);
-  if (quick) return contentOf(quick, []);
-  // Lines of a merge in conflict are no JSON, so they are looked for only in what is none.
-  const marker = mergeMarker(text);
-  if (marker) return catalogContent(entryTable([]), { problems: [marker] });
-  const deep = tooDeepInJson(text);
-  if (deep !== undefined) return catalogContent(entryTable([]), { problems: [tooDeep(deep)] });
+  const found = new EntryPlaces(pool.size);
   const problems: CatalogProblem[] = [];
-  const entries: Entry[] = [];
-  const met = new MetPlaces();
-  const emptyGroups: OpenGroup[] = [];
-  let group: OpenGroup | undefined;
-  let name: PathPart = "";
-  let keyStart = 0;
+  const emptyGroups: EntryPath[] = [];
+  let deep: number | undefined;
   const broken = scanJson(
     text,
-    {
-      begin(list, start) {
-        if (!group && list) problems.push(notAnObject({ start, end: start + 1 }));
-        const own = group?.list ? group.members : name;
-        if (group) group.members++;
-        const prefix = group ? group.prefix + String(own) + separator : "";
-        group = { parent: group, name: own, list, prefix, members: 0 };
-      },
-      end() {
-        if (group?.parent && group.members === 0) emptyGroups.push(group);
-        group = group?.parent;
-      },
-      key(written, start) {
-        name = written;
-        keyStart = start;
-      },
-      value(_kind, value, start, end) {
-        if (!group) {
-          problems.push(notAnObject({ start, end }));
-          return;
-        }
-        const key = group.prefix + String(group.list ? group.members : name);
-        entries.push(new JsonEntry(key, value, text, start, met, entries.length));
-        met.add(group, keyStart);
-        group.members++;
-      },
-    },
+    catalogVisitor(separator, pool, {
+      entry: (key, start, end) => found.add(key, start, end),
+      emptyGroup: (group) => emptyGroups.push(group.parent ? pathTo(group.parent, group.name) : []),
+      notAnObject: (start, end) => problems.push(notAnObject({ start, end })),
+      tooDeep: (start) => (deep ??= start),
+    }),
     lenient,
   );
+  // Lines of a merge in conflict are no JSON, so they are looked for only in what is none.
+  const marker = broken && mergeMarker(text);
+  if (marker) return catalogContent(entryTable([]), { problems: [marker] });
+  if (deep !== undefined) return catalogContent(entryTable([]), { problems: [tooDeep(deep)] });
   if (broken) problems.push(explain(text, broken.offset, broken.length, lenient));
-  return contentOf({ table: entryTable(entries), emptyGroups }, problems);
+  const table = new JsonEntries(pool, found, text, lenient, () => metPlaces(text, separator, lenient));
+  return catalogContent(table, { emptyGroups, problems });
+}
+
+/** The places of entries that were read before: most runs ask for none of them, so the file is read once more for them. */
+function metPlaces(text: string, separator: string, lenient: boolean): MetPlaces {
+  const met = new MetPlaces();
+  const visitor = catalogVisitor(separator, new KeyPool(), {
+    entry: (_key, _start, _end, group, keyStart) => met.add(group, keyStart),
+  });
+  scanJson(text, visitor, lenient);
+  return met;
+}
+
+/** What reading a catalog tells as it goes. `entry` gets the key's place in the pool. */
+interface CatalogListener {
+  entry(key: number, start: number, end: number, group: OpenGroup, keyStart: number): void;
+  emptyGroup?(group: OpenGroup): void;
+  /** A value where the catalog's object is expected. */
+  notAnObject?(start: number, end: number): void;
+  /** A group that is nested too deeply, which is not read. */
+  tooDeep?(start: number): void;
+}
+
+function catalogVisitor(separator: string, pool: KeyPool, listener: CatalogListener): JsonVisitor {
+  let group: OpenGroup | undefined;
+  let name = "";
+  let keyStart = 0;
+  let depth = 0;
+  return {
+    begin(list, start) {
+      if (!group && list) listener.notAnObject?.(start, start + 1);
+      if (++depth > deepestNesting) {
+        listener.tooDeep?.(start);
+        return;
+      }
+      const own = group?.list ? group.members : name;
+      if (group) group.members++;
+      const prefix = group ? pool.prefix(group.prefix + String(own) + separator) : "";
+      group = { parent: group, name: own, list, prefix, members: 0 };
+    },
+    end() {
+      if (depth-- > deepestNesting) return;
+      if (group?.parent && group.members === 0) listener.emptyGroup?.(group);
+      group = group?.parent;
+    },
+    key(written, start) {
+      name = written;
+      keyStart = start;
+    },
+    value(_kind, start, end) {
+      if (depth > deepestNesting) return;
+      if (!group) {
+        listener.notAnObject?.(start, end);
+        return;
+      }
+      const key = group.list
+        ? pool.place(group.prefix, String(group.members))
+        : pool.placeOfName(group.prefix, name);
+      listener.entry(key, start, end, group, keyStart);
+      group.members++;
+    },
+  };
 }
 
 const say = notices("json", {
