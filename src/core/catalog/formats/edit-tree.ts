@@ -67,6 +67,74 @@ export function additionTree(additions: readonly PathText[]): AdditionGroup {
   return root;
 }
 
+/** How a format's editor deals with the members of a group. */
+export interface MemberEditing<Member> {
+  /** Changes what is below a member; says whether nothing of it is left, so that it goes as a whole. */
+  changeBelow(member: Member, path: EntryPath, below: AdditionGroup): boolean;
+  /** Whether a member is there for what is to be added below it. */
+  takesBelow(member: Member): boolean;
+  holdsText(member: Member): boolean;
+  /** Writes a text in the place of a member's value that is none. */
+  replace(member: Member, text: string): void;
+}
+
+/** What becomes of the members of one group. */
+export interface GroupChange {
+  readonly removed: ReadonlySet<number>;
+  /** New members by the index of the kept one that they follow, -1 for the front, in the source's order. */
+  readonly inserted: ReadonlyMap<number, readonly NewMember[]>;
+  /** Whether no text is left in it. */
+  readonly isEmptied: boolean;
+}
+
+const nothing: AdditionGroup = new Map();
+
+/** Plans the additions and removals in one group and below it; undefined where the group itself stays as it is. */
+export function changeGroup<Member extends { readonly name: PathPart }>(
+  members: readonly Member[],
+  path: EntryPath,
+  { additions, removals, order }: ListedChanges,
+  editing: MemberEditing<Member>,
+): GroupChange | undefined {
+  const removed = new Set<number>();
+  for (const [index, member] of members.entries()) {
+    const memberPath = [...path, member.name];
+    const addition = additions.get(member.name);
+    const below: AdditionGroup = addition && "below" in addition ? addition.below : nothing;
+    if (removals.has(pathId(memberPath)) || editing.changeBelow(member, memberPath, below))
+      removed.add(index);
+  }
+  // Of a name that stands twice, the last member is the one that readers keep.
+  const byName = new Map<PathPart, number>(members.map(({ name }, index) => [name, index]));
+  const siblings = order.at(path);
+  const inserted = new Map<number, NewMember[]>();
+  for (const [name, addition] of additions) {
+    const index = byName.get(name);
+    const there = index === undefined || removed.has(index) ? undefined : members[index];
+    if (there && "below" in addition && editing.takesBelow(there)) continue;
+    if (there && "text" in addition && !editing.holdsText(there)) {
+      editing.replace(there, addition.text);
+      continue;
+    }
+    if (there) throw new Error(`${[...path, name].join(".")} already exists`);
+    const after = insertionIndex(members.length, byName, (at) => !removed.has(at), siblings, name);
+    inserted.set(after, [...(inserted.get(after) ?? []), { name, addition }]);
+  }
+  for (const list of inserted.values()) list.sort((a, b) => siblings.rank(a.name) - siblings.rank(b.name));
+  if (inserted.size === 0 && removed.size === 0) return undefined;
+  const isEmptied =
+    inserted.size === 0 && members.every((member, index) => removed.has(index) || !editing.holdsText(member));
+  return { removed, inserted, isEmptied };
+}
+
+/** Changes to a file, sorted for its editor. */
+export interface ListedChanges {
+  readonly additions: AdditionGroup;
+  /** The ids of the paths that go. */
+  readonly removals: ReadonlySet<string>;
+  readonly order: OrderTree;
+}
+
 /** The index of the kept member of a group that a new one follows in the source's order; -1 for the front. */
 export function insertionIndex(
   members: number,

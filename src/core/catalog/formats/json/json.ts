@@ -12,16 +12,15 @@ import type {
   CatalogProblem,
   Entry,
   EntryPath,
-  PathPart,
 } from "../../model.js";
 import {
   additionTree,
-  insertionIndex,
+  changeGroup,
   orderTree,
-  pathId,
   pathSet,
   type Addition,
   type AdditionGroup,
+  type GroupChange,
   type NewMember,
   type OrderTree,
 } from "../edit-tree.js";
@@ -272,20 +271,6 @@ function editJson(text: string, changes: CatalogChanges, lenient: boolean): stri
   return applyEdits(text, editor.edits);
 }
 
-/** An object or list with its members, for editing. */
-class Group {
-  /** The last member of each name: the one that readers keep. */
-  readonly byName: ReadonlyMap<PathPart, number>;
-
-  constructor(readonly node: JsonNode) {
-    this.byName = new Map(node.members.map(({ name }, index) => [name, index]));
-  }
-
-  get members(): readonly JsonMember[] {
-    return this.node.members;
-  }
-}
-
 class JsonEditor {
   readonly edits: TextEdit[] = [];
 
@@ -312,55 +297,34 @@ class JsonEditor {
     depth: number,
   ): boolean {
     if (additions.size === 0 && removals.size === 0) return false;
-    const group = new Group(node);
-    const removed = new Set<number>();
-    const inserted = new Map<number, NewMember[]>();
-    for (const [index, { name, value }] of group.members.entries()) {
-      const memberPath = [...path, name];
-      if (removals.has(pathId(memberPath))) removed.add(index);
-      else if (isGroup(value)) {
-        const below = additions.get(name);
-        const addBelow = below && "below" in below ? below.below : (new Map() as AdditionGroup);
-        if (addBelow.size === 0 && removals.size === 0) continue;
-        const before = this.edits.length;
-        if (this.change(value, memberPath, addBelow, removals, depth + 1) && value.members.length > 0) {
+    const changed = changeGroup(
+      node.members,
+      path,
+      { additions, removals, order: this.order },
+      {
+        changeBelow: ({ value }, memberPath, below) => {
+          if (!isGroup(value)) return false;
+          const before = this.edits.length;
+          if (!this.change(value, memberPath, below, removals, depth + 1) || value.members.length === 0)
+            return false;
           this.edits.length = before;
-          removed.add(index);
-        }
-      }
-    }
-    const siblings = this.order.at(path);
-    for (const [name, addition] of additions) {
-      const index = group.byName.get(name);
-      const there = index === undefined || removed.has(index) ? undefined : group.members[index];
-      if (there && "below" in addition && isGroup(there.value)) continue;
-      if (there && "text" in addition && !holdsValue(there.value)) {
-        const { start, end } = there.value;
-        this.edits.push({ start, end, replacement: this.encode(addition.text) });
-        continue;
-      }
-      if (there) throw new Error(`${[...path, name].join(".")} already exists`);
-      const kept = (at: number) => !removed.has(at);
-      const after = insertionIndex(group.members.length, group.byName, kept, siblings, name);
-      inserted.set(after, [...(inserted.get(after) ?? []), { name, addition }]);
-    }
-    for (const list of inserted.values()) list.sort((a, b) => siblings.rank(a.name) - siblings.rank(b.name));
-    if (inserted.size === 0 && removed.size === 0) return false;
-    const nothingLeft =
-      inserted.size === 0 &&
-      group.members.every(({ value }, index) => removed.has(index) || !holdsValue(value));
-    if (nothingLeft && depth > 0) return true;
-    this.rewriteMembers(group, removed, inserted);
+          return true;
+        },
+        takesBelow: ({ value }) => isGroup(value),
+        holdsText: ({ value }) => holdsValue(value),
+        replace: ({ value: { start, end } }, text) =>
+          this.edits.push({ start, end, replacement: this.encode(text) }),
+      },
+    );
+    if (!changed) return false;
+    if (changed.isEmptied && depth > 0) return true;
+    this.rewriteMembers(node, changed);
     return false;
   }
 
   /** Writes the insertions (by the index of the kept member that they follow, -1 for the front) and removals of one group. */
-  private rewriteMembers(
-    group: Group,
-    removed: ReadonlySet<number>,
-    inserted: ReadonlyMap<number, readonly NewMember[]>,
-  ): void {
-    const { members, node } = group;
+  private rewriteMembers(node: JsonNode, { removed, inserted }: GroupChange): void {
+    const { members } = node;
     const first = members[0];
     const multiline = !first || this.text.slice(node.start, first.start).includes("\n");
     const indent =
@@ -389,8 +353,8 @@ class JsonEditor {
     while (removed.has(lastKept)) lastKept--;
     for (const index of removed)
       this.edits.push({
-        start: this.removalStart(group, index),
-        end: this.slotEnd(group, index),
+        start: this.removalStart(node, index),
+        end: this.slotEnd(node, index),
         replacement: "",
       });
     const keptComma = members[lastKept]?.commaEnd;
@@ -400,17 +364,17 @@ class JsonEditor {
       const member = members[index];
       if (member && member.commaEnd === undefined)
         this.edits.push({ start: member.value.end, end: member.value.end, replacement: "," });
-      const at = member ? this.slotEnd(group, index) : node.start + 1;
+      const at = member ? this.slotEnd(node, index) : node.start + 1;
       const commaAfter = index === lastKept && !endsInComma ? "" : ",";
       this.edits.push({ start: at, end: at, replacement: list.map(write).join(",") + commaAfter });
     }
   }
 
   /** Where what belongs to a member starts: behind the member before it, but not the comments that a blank line parts from it. */
-  private removalStart(group: Group, index: number): number {
-    const start = index === 0 ? group.node.start + 1 : this.slotEnd(group, index - 1);
+  private removalStart(node: JsonNode, index: number): number {
+    const start = index === 0 ? node.start + 1 : this.slotEnd(node, index - 1);
     if (!this.lenient) return start;
-    const gap = this.text.slice(start, group.members[index]?.start ?? start);
+    const gap = this.text.slice(start, node.members[index]?.start ?? start);
     // The last line that holds a comment or its end and is followed by an empty one.
     let end = start;
     let at = start;
@@ -425,9 +389,9 @@ class JsonEditor {
   }
 
   /** Behind the comma of a member and a comment on the same line, or behind the member where it is the last. */
-  private slotEnd(group: Group, index: number): number {
-    const member = group.members[index];
-    if (!member) return group.node.start + 1;
+  private slotEnd(node: JsonNode, index: number): number {
+    const member = node.members[index];
+    if (!member) return node.start + 1;
     const end = member.commaEnd ?? member.value.end;
     if (!this.lenient) return end;
     const beside = /^[ \t]*(?:\/\/[^\r\n]*|\/\*(?:(?!\*\/)[^\n])*\*\/(?=[ \t]*\r?\n))/.exec(

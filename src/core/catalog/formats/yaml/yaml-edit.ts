@@ -5,9 +5,8 @@ import { applyEdits, type TextEdit } from "../../../text/edits.js";
 import type { CatalogChanges, EntryPath, PathPart } from "../../model.js";
 import {
   additionTree,
-  insertionIndex,
+  changeGroup,
   orderTree,
-  pathId,
   pathSet,
   type AdditionGroup,
   type NewMember,
@@ -208,48 +207,47 @@ class YamlEditor {
     if (additions.size === 0 && removals.size === 0) return false;
     const group = this.resolved(given);
     const members = this.membersOf(group);
-    const removed = new Set<number>();
-    const inserted = new Map<number, NewMember[]>();
-    for (const [index, { name, value }] of members.entries()) {
-      const memberPath = [...path, name];
-      const below = additions.get(name);
-      if (removals.has(pathId(memberPath))) removed.add(index);
-      else if (isMap(value) || isSeq(value)) {
-        const addBelow = below && "below" in below ? below.below : (new Map() as AdditionGroup);
-        if (addBelow.size === 0 && removals.size === 0) continue;
-        const before = this.edits.length;
-        if (value.items.length === 0) {
-          if (addBelow.size > 0) this.fill(members[index], addBelow);
-        } else if (this.change(value, memberPath, addBelow, removals, depth + 1)) {
-          this.edits.length = before;
-          removed.add(index);
-        }
-      } else if (isAlias(value) && below && "below" in below) {
-        this.change(value, memberPath, below.below, new Set(), depth + 1);
-      } else if (below && "below" in below && isNull(value)) this.fill(members[index], below.below);
-    }
-    const byName = new Map<PathPart, number>(members.map(({ name }, index) => [name, index]));
-    const siblings = this.order.at(path);
-    for (const [name, addition] of additions) {
-      const index = byName.get(name);
-      const there = index === undefined || removed.has(index) ? undefined : members[index];
-      if (there && "below" in addition) continue;
-      if (there && "text" in addition && !holdsText(there.value)) {
-        this.replace(there, addition.text);
-        continue;
-      }
-      if (there) throw new Error(`${[...path, name].join(".")} already exists`);
-      const after = insertionIndex(members.length, byName, (at) => !removed.has(at), siblings, name);
-      inserted.set(after, [...(inserted.get(after) ?? []), { name, addition }]);
-    }
-    for (const list of inserted.values()) list.sort((a, b) => siblings.rank(a.name) - siblings.rank(b.name));
-    if (inserted.size === 0 && removed.size === 0) return false;
-    const nothingLeft =
-      inserted.size === 0 && members.every(({ value }, index) => removed.has(index) || !holdsText(value));
-    if (nothingLeft && depth > 0) return true;
+    const changed = changeGroup(
+      members,
+      path,
+      { additions, removals, order: this.order },
+      {
+        changeBelow: (member, memberPath, below) =>
+          this.changeBelow(member, memberPath, below, removals, depth + 1),
+        takesBelow: () => true,
+        holdsText: ({ value }) => holdsText(value),
+        replace: (member, text) => this.replace(member, text),
+      },
+    );
+    if (!changed) return false;
+    if (changed.isEmptied && depth > 0) return true;
+    const { removed, inserted } = changed;
     if ((isMap(group) || isSeq(group)) && isFlow(group)) this.rewriteFlow(group, members, removed, inserted);
     else this.rewriteBlock(group, members, removed, inserted, depth);
     return false;
+  }
+
+  /** Changes what is below a member. True when nothing of it is left. */
+  private changeBelow(
+    member: Member,
+    path: EntryPath,
+    additions: AdditionGroup,
+    removals: ReadonlySet<string>,
+    depth: number,
+  ): boolean {
+    const { value } = member;
+    const isGroup = isMap(value) || isSeq(value);
+    if ((isGroup && value.items.length === 0) || isNull(value)) {
+      if (additions.size > 0) this.fill(member, additions);
+      return false;
+    }
+    // What an alias stands for is not this member's own: it takes what is added, but nothing in it goes.
+    if (isAlias(value)) this.change(value, path, additions, new Set(), depth);
+    if (!isGroup) return false;
+    const before = this.edits.length;
+    if (!this.change(value, path, additions, removals, depth)) return false;
+    this.edits.length = before;
+    return true;
   }
 
   private rewriteBlock(
