@@ -44,6 +44,8 @@ describe("reading", () => {
     ['{\n"a": "x"\n"b": "y"}', '"b"', "missing comma"],
     ['{"a": "x",}', ",", "trailing comma"],
     ['{"a": "x\n"}', '"x', "unclosed text"],
+    ['{"a": "x,\r\n"b": "y"}', '"x,\r', "unclosed text"],
+    ['{"a": "x\ty"}', "\t", "unexpected"],
     ['{"a":"x"', "", "unexpected end of file"],
     ["", "", "empty"],
     ["[]", "[", "not an object"],

@@ -201,14 +201,20 @@ class Scanner {
         at += this.escape(at)[1];
       } else if (unit === 0x0a || at >= this.text.length) this.stop(at - this.at);
       else if (lenient) at++;
-      else {
-        this.at = at;
-        this.stop(1);
-      }
+      else this.refuseControl(at);
       at = plainEnd(units, at, special);
     }
     this.at = at + 1;
     return hasEscapes;
+  }
+
+  /** A control character in a text, which JSON wants escaped; where the line ends before the text does, that is what is wrong. */
+  private refuseControl(at: number): never {
+    const lineEnd = this.text.indexOf("\n", at);
+    const close = this.text.indexOf('"', at);
+    if (lineEnd >= 0 && (close < 0 || lineEnd < close)) this.stop(lineEnd - this.at);
+    this.at = at;
+    this.stop(1);
   }
 
   /** What a text in quotes says, which starts here. */

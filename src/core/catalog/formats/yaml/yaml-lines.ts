@@ -168,6 +168,19 @@ class LineReader {
   private next = 0;
   private nextComment = -1;
 
+  private group: YamlGroup = {
+    parent: undefined,
+    name: "",
+    prefix: "",
+    indent: 0,
+    depth: 1,
+    list: undefined,
+    members: 0,
+  };
+  /** A key without a value on its line: what follows deeper is its group. */
+  private pending: { name: PathPart; keyStart: number; keyEnd: number; group: YamlGroup } | undefined =
+    undefined;
+
   constructor(
     private readonly text: string,
     private readonly separator: string,
@@ -180,25 +193,7 @@ class LineReader {
 
   read(): YamlLines {
     const { text } = this;
-    let group: YamlGroup = {
-      parent: undefined,
-      name: "",
-      prefix: "",
-      indent: 0,
-      depth: 1,
-      list: undefined,
-      members: 0,
-    };
-    /** A key without a value on its line: what follows deeper is its group, else it is null. */
-    let pending:
-      { name: PathPart; keyStart: number; keyEnd: number; at: number; group: YamlGroup } | undefined;
     let hasStarted = false;
-    const settle = () => {
-      if (!pending) return;
-      const { name, keyStart, keyEnd, at, group: owner } = pending;
-      this.add(owner, name, "", "null", keyStart, keyEnd, at, at);
-      pending = undefined;
-    };
     for (let start = 0; start < text.length; start = this.next) {
       const end = this.lineEnd(start);
       let at = start;
@@ -208,71 +203,83 @@ class LineReader {
       const indent = at - start;
       if (indent === 0 && first === 0x2d && text.startsWith("---", at)) {
         if (hasStarted || end - at > 3) throw new Unusual();
-        hasStarted = true;
-        continue;
+      } else {
+        const isItem = first === 0x2d && (at + 1 === end || text.charCodeAt(at + 1) === 0x20);
+        this.enterGroup(indent, isItem);
+        if (isItem) this.item(at, end, indent);
+        else this.member(at, end, indent);
       }
       hasStarted = true;
-      const isItem = first === 0x2d && (at + 1 === end || text.charCodeAt(at + 1) === 0x20);
-      if (
-        pending &&
-        (indent > pending.group.indent || (isItem && indent === pending.group.indent && !pending.group.list))
-      ) {
-        const owner: YamlGroup = pending.group;
-        group = {
-          parent: owner,
-          name: pending.name,
-          prefix: this.pool.prefix(owner.prefix + String(pending.name) + this.separator),
-          indent,
-          depth: owner.depth + 1,
-          list: isItem,
-          members: 0,
-        };
-        // The whole parser says that it is nested too deeply.
-        if (group.depth > deepestNesting) throw new Unusual();
-        owner.members++;
-        pending = undefined;
-      } else {
-        settle();
-        while (group.parent && (indent < group.indent || (group.list && !isItem && indent === group.indent)))
-          group = group.parent;
-        if (group.list === undefined) {
-          group.list = isItem;
-          if (indent !== 0) throw new Unusual();
-        }
-        if (indent !== group.indent || group.list !== isItem) throw new Unusual();
-      }
-      if (isItem) {
-        let value = at + 1;
-        while (text.charCodeAt(value) === 0x20) value++;
-        if (value >= end || text.charCodeAt(value) === 0x23) throw new Unusual();
-        // A mapping inside a list item is left to the whole parser.
-        this.value(group, group.members, value, value, value, end, indent, true);
-        continue;
-      }
-      let name: string;
-      let keyEnd: number;
-      if (first === 0x22 || first === 0x27) {
-        keyEnd = this.quotedEnd(at, end);
-        name = this.unquote(at, keyEnd);
-        if (text.charCodeAt(keyEnd) !== 0x3a) throw new Unusual();
-      } else {
-        if (!isPlainStart(text, at)) throw new Unusual();
-        keyEnd = this.plainKeyEnd(at, end);
-        name = text.slice(at, keyEnd);
-        if (/[ #]/.test(name) && (/ #/.test(name) || name.endsWith(" "))) throw new Unusual();
-      }
-      if (name === "<<") throw new Unusual();
-      if (keyEnd - at > longestKey) throw new Unusual();
-      let value = keyEnd + 1;
-      while (text.charCodeAt(value) === 0x20) value++;
-      if (value >= end || (text.charCodeAt(value) === 0x23 && value > keyEnd + 1)) {
-        pending = { name, keyStart: at, keyEnd, at: keyEnd + 1, group };
-        continue;
-      }
-      this.value(group, name, at, keyEnd, value, end, indent, false);
     }
-    settle();
+    this.settle();
     return { places: this.places, items: this.items, emptyGroups: this.emptyGroups };
+  }
+
+  /** A key without a value on its line, and with nothing below it, is null. */
+  private settle(): void {
+    if (!this.pending) return;
+    const { name, keyStart, keyEnd, group } = this.pending;
+    this.add(group, name, "", "null", keyStart, keyEnd, keyEnd + 1, keyEnd + 1);
+    this.pending = undefined;
+  }
+
+  /** Goes down to the group of the key that waits for its value, or up to the one that a line's indentation shows. */
+  private enterGroup(indent: number, isItem: boolean): void {
+    const { pending } = this;
+    const owner = pending?.group;
+    if (pending && owner && (indent > owner.indent || (isItem && indent === owner.indent && !owner.list))) {
+      this.group = {
+        parent: owner,
+        name: pending.name,
+        prefix: this.pool.prefix(owner.prefix + String(pending.name) + this.separator),
+        indent,
+        depth: owner.depth + 1,
+        list: isItem,
+        members: 0,
+      };
+      // The whole parser says that it is nested too deeply.
+      if (this.group.depth > deepestNesting) throw new Unusual();
+      owner.members++;
+      this.pending = undefined;
+      return;
+    }
+    this.settle();
+    let { group } = this;
+    while (group.parent && (indent < group.indent || (group.list && !isItem && indent === group.indent)))
+      group = group.parent;
+    if (group.list === undefined) {
+      group.list = isItem;
+      if (indent !== 0) throw new Unusual();
+    }
+    if (indent !== group.indent || group.list !== isItem) throw new Unusual();
+    this.group = group;
+  }
+
+  /** A list's item; a mapping inside one is left to the whole parser. */
+  private item(start: number, end: number, indent: number): void {
+    const { text, group } = this;
+    let value = start + 1;
+    while (text.charCodeAt(value) === 0x20) value++;
+    if (value >= end || text.charCodeAt(value) === 0x23) throw new Unusual();
+    this.value(group, group.members, value, value, value, end, indent, true);
+  }
+
+  /** A key, with its value where that is on the same line. */
+  private member(start: number, end: number, indent: number): void {
+    const { text, group } = this;
+    const first = text.charCodeAt(start);
+    const isQuoted = first === 0x22 || first === 0x27;
+    if (!isQuoted && !isPlainStart(text, start)) throw new Unusual();
+    const keyEnd = isQuoted ? this.quotedEnd(start, end) : this.plainKeyEnd(start, end);
+    const name = isQuoted ? this.unquote(start, keyEnd) : text.slice(start, keyEnd);
+    if (isQuoted && text.charCodeAt(keyEnd) !== 0x3a) throw new Unusual();
+    if (!isQuoted && /[ #]/.test(name) && (name.includes(" #") || name.endsWith(" "))) throw new Unusual();
+    if (name === "<<" || keyEnd - start > longestKey) throw new Unusual();
+    let value = keyEnd + 1;
+    while (text.charCodeAt(value) === 0x20) value++;
+    if (value >= end || (text.charCodeAt(value) === 0x23 && value > keyEnd + 1))
+      this.pending = { name, keyStart: start, keyEnd, group };
+    else this.value(group, name, start, keyEnd, value, end, indent, false);
   }
 
   /** The end of the line's content; `next` becomes the start of the line behind it. */

@@ -2,7 +2,7 @@ import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
 import { deepestNesting, tooDeepInYaml } from "../../../text/nesting.js";
-import type { Alias, Document, Node, Pair } from "yaml";
+import type { Alias, Document, Node, Pair, YAMLMap, YAMLSeq } from "yaml";
 import type { Span } from "../../../text/span.js";
 import { catalogContent, entryTable, PooledEntries, type EntryPlaces } from "../../entry-table.js";
 import {
@@ -129,22 +129,38 @@ const fewEntries = 2_000;
 
 /** Everything that the quick reader leaves: read by the whole parser. */
 function readDocument(text: string, separator: string): CatalogContent {
-  const problems: CatalogProblem[] = [];
-  const entries: Entry[] = [];
-  const emptyGroups: EntryPath[] = [];
-  const problem = (notice: Notice, start: number, end: number, code: CatalogProblem["code"] = "syntax") =>
-    problems.push({
-      code,
-      ...notice,
-      span: { start, end: Math.max(end, Math.min(start + 1, text.length)) },
-    });
   // The parser goes down by recursion, and one that has no stack left cannot be caught everywhere: deep files do not reach it.
   const deep = tooDeepInYaml(text);
-  if (deep !== undefined) {
-    problem(say("too-deep", {}), deep, deep + 1);
-    return catalogContent(entryTable(entries), { emptyGroups, problems });
-  }
-  let documents: Document[];
+  const documents = deep === undefined ? parsedDocuments(text) : undefined;
+  if (!documents) return catalogContent(entryTable([]), { problems: [tooDeep(text, deep ?? 0)] });
+  const [document, second] = documents;
+  if (!document) return catalogContent(entryTable([]));
+  const walk = new DocumentWalk(text, separator, document);
+  walk.all();
+  const first = documentProblem(text, document, second) ?? walk.problem;
+  if (!first) return catalogContent(entryTable(walk.entries), { emptyGroups: walk.emptyGroups });
+  // Of a file that breaks off, what stands before the broken line is sure.
+  const line = lineStartOf(text, first.span.start);
+  const sure = walk.entries.filter(({ kind, valueSpan }) => kind === "text" && valueSpan.end <= line);
+  return catalogContent(entryTable(sure), { problems: [first] });
+}
+
+/** A problem of a file's text: at least one character of it. */
+function problemAt(
+  text: string,
+  notice: Notice,
+  { start, end }: Span,
+  code: CatalogProblem["code"] = "syntax",
+): CatalogProblem {
+  return { code, ...notice, span: { start, end: Math.max(end, Math.min(start + 1, text.length)) } };
+}
+
+function tooDeep(text: string, at: number): CatalogProblem {
+  return problemAt(text, say("too-deep", {}), { start: at, end: at + 1 });
+}
+
+/** The documents of a file; undefined where it is nested too deeply for the parser. */
+function parsedDocuments(text: string): readonly Document[] | undefined {
   try {
     const parsed = parseAllDocuments(text, {
       uniqueKeys: false,
@@ -153,138 +169,183 @@ function readDocument(text: string, separator: string): CatalogContent {
       lineCounter: lineCounter(),
       logLevel: "silent",
     });
-    documents = Array.isArray(parsed) ? parsed : [];
+    return Array.isArray(parsed) ? parsed : [];
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
-    problem(say("too-deep", {}), 0, 1);
-    return catalogContent(entryTable(entries), { emptyGroups, problems });
+    return undefined;
   }
-  const [document, second] = documents;
-  if (!document) return catalogContent(entryTable(entries), { emptyGroups, problems });
+}
+
+/** What keeps a document from being a catalog, as far as the parser knows. */
+function documentProblem(
+  text: string,
+  document: Document,
+  second: Document | undefined,
+): CatalogProblem | undefined {
   const [error] = document.errors;
   if (error) {
-    problem(explain(text, error.code, error.message, error.pos[0]), error.pos[0], error.pos[1]);
+    const [start, end] = error.pos;
+    return problemAt(text, explain(text, error.code, error.message, start), { start, end });
   }
-  if (second)
-    problem(say("second-document", {}), second.range?.[0] ?? 0, (second.range?.[0] ?? 0) + 1, "shape");
+  if (second) {
+    const start = second.range?.[0] ?? 0;
+    return problemAt(text, say("second-document", {}), { start, end: start + 1 }, "shape");
+  }
   const root = document.contents;
-  if (root && !isMap(root) && problems.length === 0) {
-    const [start = 0, end = 0] = root.range ?? [];
-    problem(say("not-mapping", {}), start, Math.min(end, start + 40), "shape");
+  if (!root || isMap(root)) return undefined;
+  const [start = 0, end = 0] = root.range ?? [];
+  return problemAt(text, say("not-mapping", {}), { start, end: Math.min(end, start + 40) }, "shape");
+}
+
+/** A node on the way down, with what its entry gets from above. */
+interface Visit {
+  readonly path: EntryPath;
+  readonly keySpan: Span;
+  /** Where a value would stand that is not there. */
+  readonly at: number;
+  /** Whether it is elsewhere in the file, and only referred to here. */
+  readonly isInherited: boolean;
+  readonly depth: number;
+}
+
+/** Goes through a document and collects its entries, what aliases and merge keys stand for among them. */
+class DocumentWalk {
+  readonly entries: Entry[] = [];
+  readonly emptyGroups: EntryPath[] = [];
+  private readonly resolve: (alias: Alias) => Node | undefined;
+  private readonly mostVisits: number;
+  /** What it could not go on from, the first of such places. */
+  problem: CatalogProblem | undefined;
+  private visits = 0;
+
+  constructor(
+    private readonly text: string,
+    private readonly separator: string,
+    private readonly document: Document,
+  ) {
+    this.resolve = aliasResolver(document);
+    // Each entry that is written out takes a line, or a comma in a flow collection.
+    this.mostVisits = fewEntries + 10 * (text.match(/[\n,]/g)?.length ?? 0);
   }
-  const resolve = aliasResolver(document);
-  let visits = 0;
-  // Each entry that is written out takes a line, or a comma in a flow collection.
-  const mostVisits = fewEntries + 10 * (text.match(/[\n,]/g)?.length ?? 0);
-  const addScalar = (
+
+  /** Collects all entries. */
+  all(): void {
+    const root = this.document.contents;
+    if (!isMap(root)) return;
+    try {
+      this.node(root, { path: [], keySpan: { start: 0, end: 0 }, at: 0, isInherited: false, depth: 0 });
+    } catch (thrown) {
+      if (!(thrown instanceof RangeError || thrown instanceof ReferenceError)) throw thrown;
+      this.fail(say("too-deep", {}), { start: 0, end: 1 });
+    }
+  }
+
+  private fail(notice: Notice, span: Span): void {
+    this.problem ??= problemAt(this.text, notice, span);
+  }
+
+  private node(given: Node | null, visit: Visit): void {
+    if (++this.visits > this.mostVisits || visit.depth > deepestNesting) {
+      const isDeep = visit.depth > deepestNesting;
+      this.fail(isDeep ? say("too-deep", {}) : say("too-many-aliases", {}), visit.keySpan);
+      return;
+    }
+    const alias = isAlias(given) ? given : undefined;
+    const node = alias ? this.resolve(alias) : given;
+    if (alias && !node) return;
+    if (alias && node && holds(node, alias)) {
+      this.fail(say("circular", {}), visit.keySpan);
+      return;
+    }
+    const isInherited = visit.isInherited || (alias !== undefined && !isScalar(node));
+    if (isMap(node)) this.mapping(node, { ...visit, isInherited });
+    else if (isSeq(node)) this.sequence(node, { ...visit, isInherited });
+    else this.scalar(node ?? null, visit, alias);
+  }
+
+  private mapping(node: YAMLMap, visit: Visit): void {
+    const { path, keySpan, at, isInherited } = visit;
+    if (node.items.length === 0 && path.length > 0) this.emptyGroups.push(path);
+    const own = new Set<string>();
+    for (const pair of node.items) if (!isMergeKey(pair)) own.add(keyText(pair.key as Node, this.text));
+    for (const pair of node.items) {
+      const key = pair.key as Node;
+      const [start, end] = key.range ?? [at, at];
+      if (isMergeKey(pair)) {
+        this.merged(pair, own, { ...visit, keySpan: { start, end }, at: end + 1, isInherited: true });
+        continue;
+      }
+      this.node(pair.value as Node | null, {
+        path: [...path, keyText(key, this.text)],
+        keySpan: isInherited ? keySpan : { start, end },
+        at: end + 1,
+        isInherited,
+        depth: visit.depth + 1,
+      });
+      if (this.visits > this.mostVisits) return;
+    }
+  }
+
+  /** What a merge key takes in: the members of other mappings that this one has no own for. */
+  private merged(pair: Pair, own: ReadonlySet<string>, visit: Visit): void {
+    for (const base of mergedMaps(pair.value as Node | null, this.resolve)) {
+      if (holds(base, pair.key as Node)) {
+        this.fail(say("circular", {}), visit.keySpan);
+        continue;
+      }
+      for (const inner of base.items) {
+        const name = keyText(inner.key as Node, this.text);
+        if (!own.has(name))
+          this.node(inner.value as Node | null, {
+            ...visit,
+            path: [...visit.path, name],
+            depth: visit.depth + 1,
+          });
+      }
+    }
+  }
+
+  private sequence(node: YAMLSeq, visit: Visit): void {
+    const { path, keySpan, at, isInherited, depth } = visit;
+    if (node.items.length === 0) this.emptyGroups.push(path);
+    for (const [index, item] of node.items.entries()) {
+      const one = isPair(item) ? null : (item as Node);
+      const [start, end] = one?.range ?? [at, at];
+      this.node(one, {
+        path: [...path, index],
+        keySpan: isInherited ? keySpan : { start, end },
+        at: end,
+        isInherited,
+        depth: depth + 1,
+      });
+    }
+  }
+
+  /** A text or another value. What an alias stands for is where the anchor is; the alias is the place that a change would replace. */
+  private scalar(
     node: Node | null,
-    path: EntryPath,
-    keySpan: { start: number; end: number },
-    at: number,
-    isInherited: boolean,
-  ) => {
-    const [start, end] = node?.range ?? [Math.min(at, text.length), Math.min(at, text.length)];
+    { path, keySpan, at, isInherited }: Visit,
+    alias: Alias | undefined,
+  ): void {
+    const { text } = this;
+    const place = Math.min(at, text.length);
+    const [start, end] = node?.range ?? [place, place];
     const scalar = isScalar(node) ? node : undefined;
     const source = scalar?.source ?? "";
     const isPlain = scalar?.type === "PLAIN" || scalar?.type === undefined;
     const kind = !node ? "null" : isPlain && !scalar?.tag ? plainKind(source) : "text";
     const value = scalar?.value;
-    const written = kind === "text" ? (typeof value === "string" ? value : source) : text.slice(start, end);
-    entries.push({
-      key: path.join(separator),
+    const [from, to] = alias?.range ?? (alias ? [at, at] : [start, end]);
+    this.entries.push({
+      key: path.join(this.separator),
       path,
-      text: written,
+      text: kind === "text" ? (typeof value === "string" ? value : source) : text.slice(start, end),
       kind,
       keySpan,
-      valueSpan: isInherited ? keySpan : { start, end },
+      valueSpan: isInherited ? keySpan : { start: from, end: to },
       ...(isInherited && { isInherited }),
     });
-  };
-  const circular = ({ start, end }: { start: number; end: number }) => {
-    if (problems.length === 0) problem(say("circular", {}), start, end);
-  };
-  const walk = (
-    given: Node | null,
-    path: EntryPath,
-    keySpan: { start: number; end: number },
-    at: number,
-    isInherited: boolean,
-    depth: number,
-  ): void => {
-    if (++visits > mostVisits || depth > deepestNesting) {
-      if (problems.length === 0)
-        problem(
-          depth > deepestNesting ? say("too-deep", {}) : say("too-many-aliases", {}),
-          keySpan.start,
-          keySpan.end,
-        );
-      return;
-    }
-    const node = isAlias(given) ? resolve(given) : given;
-    if (isAlias(given) && !node) return;
-    if (isAlias(given) && node && holds(node, given)) {
-      circular(keySpan);
-      return;
-    }
-    const inherited = isInherited || (isAlias(given) && !isScalar(node));
-    if (isMap(node)) {
-      if (node.items.length === 0 && path.length > 0) emptyGroups.push(path);
-      const own = new Set<string>();
-      for (const pair of node.items) if (!isMergeKey(pair)) own.add(keyText(pair.key as Node, text));
-      for (const pair of node.items) {
-        const key = pair.key as Node;
-        const [start, end] = key.range ?? [at, at];
-        const span = inherited ? keySpan : { start, end };
-        if (isMergeKey(pair)) {
-          for (const base of mergedMaps(pair.value as Node | null, resolve)) {
-            if (holds(base, key)) {
-              circular({ start, end });
-              continue;
-            }
-            for (const inner of base.items)
-              if (!own.has(keyText(inner.key as Node, text)))
-                walk(
-                  inner.value as Node | null,
-                  [...path, keyText(inner.key as Node, text)],
-                  { start, end },
-                  end + 1,
-                  true,
-                  depth + 1,
-                );
-          }
-          continue;
-        }
-        walk(pair.value as Node | null, [...path, keyText(key, text)], span, end + 1, inherited, depth + 1);
-        if (visits > mostVisits) return;
-      }
-    } else if (isSeq(node)) {
-      if (node.items.length === 0) emptyGroups.push(path);
-      node.items.forEach((item, index) => {
-        const one = isPair(item) ? null : (item as Node);
-        const [start, end] = one?.range ?? [at, at];
-        walk(one, [...path, index], inherited ? keySpan : { start, end }, end, inherited, depth + 1);
-      });
-    } else if (isAlias(given)) {
-      // The text stands where the anchor is; here is the place that a change would replace.
-      const [start, end] = given.range ?? [at, at];
-      const before = entries.length;
-      addScalar(node ?? null, path, keySpan, at, isInherited);
-      const entry = entries[before];
-      if (entry && !isInherited) entries[before] = { ...entry, valueSpan: { start, end } };
-    } else addScalar(node ?? null, path, keySpan, at, isInherited);
-  };
-  try {
-    if (isMap(root)) walk(root, [], { start: 0, end: 0 }, 0, false, 0);
-  } catch (thrown) {
-    if (!(thrown instanceof RangeError || thrown instanceof ReferenceError)) throw thrown;
-    if (problems.length === 0) problem(say("too-deep", {}), 0, 1);
   }
-  const [first] = problems;
-  if (!first) return catalogContent(entryTable(entries), { emptyGroups, problems });
-  // Of a file that breaks off, what stands before the broken line is sure.
-  const line = lineStartOf(text, first.span.start);
-  const sure = entries.filter(({ kind, valueSpan }) => kind === "text" && valueSpan.end <= line);
-  return catalogContent(entryTable(sure), { problems: [first] });
 }
 
 /**
