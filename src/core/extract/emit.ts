@@ -1,66 +1,61 @@
-import type { BookConfig } from "../config/schema.js";
-import { defaultCall } from "../source/book-code.js";
-import type { Literal, Piece } from "../source/model.js";
+import type { Piece } from "../source/model.js";
+import { eachPiece } from "../source/pieces.js";
+import type { ValueWriter } from "../source/languages/language.js";
 
-/** Writes what stands in a literal's place. */
-export interface Emission {
-  readonly replacement: string;
-  /** The function that the replacement calls: what must be in scope. */
-  readonly template: string;
+/** A value that a lookup gets: its name in the message, the code that gives it, and the piece that it comes from. */
+export interface LookupValue {
+  readonly name: string;
+  readonly code: string;
+  readonly piece: Exclude<Piece, { readonly kind: "text" }>;
+}
+
+/** How the pieces of a text become the code of values; undefined for those that are no values in a language. */
+export type ValueCode = (piece: LookupValue["piece"]) => string | undefined;
+
+/** The values that a text's message asks for, each name once, in the order in which they stand. */
+export function lookupValues(pieces: readonly Piece[], codeOf: ValueCode): readonly LookupValue[] {
+  const found = new Map<string, LookupValue>();
+  for (const piece of eachPiece(pieces)) {
+    if (piece.kind === "text" || found.has(piece.name)) continue;
+    const code = codeOf(piece);
+    if (code !== undefined) found.set(piece.name, { name: piece.name, code, piece });
+  }
+  return [...found.values()];
 }
 
 /**
- * The lookup that takes a literal's place. `codeOf` gives the code of a part of the file, with what was
- * rewritten inside it. Undefined where the book has no template for text with elements.
+ * Fills a template of a book in: `{key}` is the key, its own quotes those given; `{args}` are the values as the language
+ * passes them behind a key, and `{values}` the same without the comma before them.
  */
-export function emitLookup(
-  book: BookConfig,
-  literal: Literal,
-  key: string,
-  quote: '"' | "'",
-  codeOf: (span: { start: number; end: number }) => string,
-): Emission | undefined {
-  const hasTags = literal.pieces.some((piece) => piece.kind === "tag");
-  const template = hasTags ? book.emit.rich : (book.emit.call ?? defaultCall);
-  if (template === undefined) return undefined;
-  const all = [...literal.pieces, ...(literal.translations ?? []).flatMap(({ pieces }) => pieces)];
-  const args = argumentsCode(all, codeOf);
-  const quoted = quote === "'" ? template.replace('"{key}"', "'{key}'") : template;
-  const call = quoted
+export function fillTemplate(
+  template: string,
+  {
+    key,
+    quote,
+    values,
+    pass,
+  }: {
+    readonly key: string;
+    readonly quote: '"' | "'";
+    readonly values: readonly LookupValue[];
+    readonly pass: ValueWriter;
+  },
+): string {
+  const args = pass(values.map(({ name, code }) => [name, code] as const));
+  return template
+    .replace(/(["'])\{key\}\1/, `${quote}{key}${quote}`)
     .replace("{key}", () => key)
-    .replace("{args}", () => (args === "" ? "" : `, { ${args} }`));
-  const inMarkup = literal.form === "content" || literal.form === "phrase" || literal.form === "attribute";
-  return { replacement: inMarkup ? `{${call}}` : call, template };
+    .replace("{args}", () => args)
+    .replace("{values}", () => (args === "" ? noValues(pass) : args.replace(/^,\s*/, "")));
 }
 
-function argumentsCode(
-  pieces: readonly Piece[],
-  codeOf: (span: { start: number; end: number }) => string,
-): string {
-  const members = new Map<string, string>();
-  const put = (name: string, value: string) => {
-    if (!members.has(name)) members.set(name, value === name ? name : `${name}: ${value}`);
-  };
-  const collect = (list: readonly Piece[]) => {
-    for (const piece of list) {
-      if (piece.kind === "argument") {
-        const code = codeOf(piece.formatted?.value ?? piece.span);
-        put(piece.name, piece.mayBeAbsent ? `${code} ?? ""` : code);
-      } else if (piece.kind === "choice") {
-        put(piece.name, piece.value);
-        for (const branch of piece.branches) collect(branch.pieces);
-      } else if (piece.kind === "tag") {
-        if (!members.has(piece.name)) {
-          const isEmpty = piece.close === undefined || piece.pieces.length === 0;
-          const element = isEmpty
-            ? codeOf(piece.span)
-            : `${codeOf(piece.open)}{children}${piece.close ? codeOf(piece.close) : ""}`;
-          put(piece.name, `${isEmpty ? "()" : "(children)"} => ${element}`);
-        }
-        collect(piece.pieces);
-      }
-    }
-  };
-  collect(pieces);
-  return [...members.values()].join(", ");
+/** No values, as a language writes them that puts values into brackets of their own. */
+function noValues(pass: ValueWriter): string {
+  const [open] = /(?<=^,\s*)[[{]/.exec(pass([["value", "value"]])) ?? [];
+  return open === "{" ? "{}" : open === "[" ? "[]" : "";
+}
+
+/** Whether a template has a place for values. */
+export function takesValues(template: string): boolean {
+  return /\{(?:args|values)\}/.test(template);
 }

@@ -30,10 +30,14 @@ export interface Host {
 }
 
 /** How the languages of scripts and of templates pass values. */
-const passes: Readonly<Record<string, ValueWriter>> = {
+export const passes = {
   script: listed("{ ", (name, code) => (name === code ? name : `${name}: ${code}`), " }"),
   expression: listed("", (name, code) => `${name}=${code}`, ""),
-};
+} satisfies Readonly<Record<string, ValueWriter>>;
+
+function passesIn(language: string): ValueWriter | undefined {
+  return language === "script" || language === "expression" ? passes[language] : undefined;
+}
 
 /** Values without names, for messages whose arguments are numbered. */
 const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
@@ -58,7 +62,7 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
     // What scripts write for elements says nothing of templates.
     rich: dialect ? forEnding?.rich : own.rich,
     showsRaw: own.content === undefined && dialect?.showsRaw === true,
-    pass: isNumbered ? inOrder : (languageNamed(language)?.passValues ?? passes[language] ?? inOrder),
+    pass: isNumbered ? inOrder : (languageNamed(language)?.passValues ?? passesIn(language) ?? inOrder),
     readsIsland: (island) => dialect?.passesIsland(island) ?? hasNoFilter(island),
   };
 }

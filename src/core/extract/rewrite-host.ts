@@ -1,17 +1,15 @@
 import { languageNamed } from "../source/languages/index.js";
-import { eachPiece } from "../source/pieces.js";
+import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import type { Notice } from "../text/wording.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
 import { parseScript } from "../source/readers/script/script.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
-import { fixedText, type Literal, type Obstacle, type Piece, type SourceFile } from "../source/model.js";
+import { fixedText, type Literal, type Obstacle, type SourceFile } from "../source/model.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import type { Host } from "./hosts.js";
-
-type ArgumentPiece = Extract<Piece, { kind: "argument" }>;
 
 /** Why a text of a template or of code other than script is not replaced; undefined where it is safe. */
 export function hostRefusal(
@@ -42,10 +40,10 @@ export function hostRefusal(
   const template = form === "attribute" ? host.attribute : isExpression ? host.call : host.content;
   if (template === undefined) return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
-  const values = valuesOf(pieces);
-  if (values.length > 0 && !template.includes("{args}")) return say("no-args", { args: "{args}" });
-  for (const { code, span } of values) {
-    const island = source.text.slice(span.start, span.end);
+  const values = lookupValues(pieces, valueCode);
+  if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
+  for (const { code, piece } of values) {
+    const island = source.text.slice(piece.span.start, piece.span.end);
     if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
     // What is no expression by itself was misread: a value is passed whole or not at all.
     if (
@@ -142,21 +140,26 @@ export function tooManyChoices({ syntax, plurals }: MessageReader): Obstacle {
     : say("no-choices", { syntax: syntax.name });
 }
 
+/** The code of a value of a template or of code other than script, where tags are none. */
+function valueCode(piece: LookupValue["piece"]): string | undefined {
+  return piece.kind === "tag" ? undefined : piece.kind === "choice" ? piece.value : piece.code;
+}
+
 /** What takes a text's place. */
-export function hostEdit(
+function hostEdit(
   literal: Literal,
   source: SourceFile,
   host: Host,
   key: string,
-  codeOf: (piece: ArgumentPiece) => string = ({ code }) => code,
+  codeOf: (code: string, span: Span) => string,
 ): TextEdit {
   const { form, span, pieces } = literal;
-  const values = valuesOf(pieces).map((piece) => [piece.name, codeOf(piece)] as const);
-  const fill = (template: string, quote: '"' | "'") =>
-    template
-      .replace(/(["'])\{key\}\1/, `${quote}{key}${quote}`)
-      .replace("{key}", () => key)
-      .replace("{args}", () => host.pass(values));
+  const values = lookupValues(pieces, (piece) => {
+    const code = valueCode(piece);
+    return code === undefined ? undefined : codeOf(code, piece.span);
+  });
+  const { pass } = host;
+  const fill = (template: string, quote: '"' | "'") => fillTemplate(template, { key, quote, values, pass });
   const first = source.text[span.start];
   if (form === "string" || form === "template") {
     // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
@@ -224,21 +227,6 @@ function outermost<Item extends { readonly span: Span }>(items: readonly Item[])
     });
 }
 
-function valuesOf(pieces: readonly Piece[]): readonly ArgumentPiece[] {
-  const found = new Map<string, ArgumentPiece>();
-  for (const piece of eachPiece(pieces)) {
-    if ((piece.kind !== "argument" && piece.kind !== "choice") || found.has(piece.name)) continue;
-    const { name, span } = piece;
-    found.set(
-      name,
-      piece.kind === "argument"
-        ? piece
-        : { kind: "argument", name, code: piece.value, span, mayBeAbsent: false },
-    );
-  }
-  return [...found.values()];
-}
-
 function isInScript(text: string, offset: number): boolean {
   for (const { name, start, end } of rawElements(text))
     if (name === "script" && start <= offset && offset < end) return true;
@@ -266,15 +254,15 @@ export function hostEdits<Item extends Keyed>(
     const first = outermost(items.map((item) => ({ item, span: item.literal.span })));
     return first.map(({ item: one }) => {
       done.add(one);
-      return hostEdit(one.literal, source, host, one.key, (piece) => {
-        const start = source.text.indexOf(piece.code, piece.span.start);
-        const end = start + piece.code.length;
-        if (start < 0 || end > piece.span.end) return piece.code;
+      return hostEdit(one.literal, source, host, one.key, (code, span) => {
+        const start = source.text.indexOf(code, span.start);
+        const end = start + code.length;
+        if (start < 0 || end > span.end) return code;
         const inner = editsIn(
           items.filter((other) => other !== one && within(other.literal.span, start, end)),
         );
         const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
-        return applyIfApart(piece.code, moved) ?? piece.code;
+        return applyIfApart(code, moved) ?? code;
       });
     });
   };

@@ -2,7 +2,7 @@ import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
-import { calledIn, calleeOf } from "../source/book-code.js";
+import { calledIn, calleeOf, defaultCall } from "../source/book-code.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { Literal, Obstacle } from "../source/model.js";
 import {
@@ -18,7 +18,8 @@ import {
 } from "../source/readers/script/scopes.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
-import { emitLookup } from "./emit.js";
+import { fillTemplate, lookupValues, type LookupValue } from "./emit.js";
+import { passes } from "./hosts.js";
 import { tooManyChoices, type Keyed } from "./rewrite-host.js";
 import type { ScriptPart } from "./script-parts.js";
 
@@ -74,9 +75,9 @@ export function scriptRefusal(
   if (foreign) return say("foreign-locale", { locale: foreign.locale });
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
-  const emission = emitLookup(book, literal, "", '"', () => "");
-  if (!emission) return say("rich-script", { example: '"rich("{key}"{args})"' });
-  const name = (calleeOf(emission.template) ?? "").split(".")[0] ?? "";
+  const template = templateFor(book, literal);
+  if (template === undefined) return say("rich-script", { example: '"rich("{key}"{args})"' });
+  const name = (calleeOf(template) ?? "").split(".")[0] ?? "";
   if (name === "" || name === "this") return undefined;
   const { program } = part;
   const { start } = literal.span;
@@ -100,6 +101,22 @@ export function scriptRefusal(
   if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
     return say("not-imported", { name });
   return undefined;
+}
+
+/** How a book's scripts look a text up; undefined where they have no way to write elements in it. */
+function templateFor({ emit }: BookConfig, { pieces }: Literal): string | undefined {
+  return pieces.some(({ kind }) => kind === "tag") ? emit.rich : (emit.call ?? defaultCall);
+}
+
+/** The code of a value of a script; an element is a function that puts it around what the message has inside. */
+function valueCode(piece: LookupValue["piece"], codeOf: (span: Span) => string): string {
+  if (piece.kind === "choice") return piece.value;
+  if (piece.kind === "argument") {
+    const code = codeOf(piece.formatted?.value ?? piece.span);
+    return piece.mayBeAbsent ? `${code} ?? ""` : code;
+  }
+  if (piece.close === undefined || piece.pieces.length === 0) return `() => ${codeOf(piece.span)}`;
+  return `(children) => ${codeOf(piece.open)}{children}${codeOf(piece.close)}`;
 }
 
 /** Whether the set-up statement stands at a script's top level already, or another that makes the same names of the same call. */
@@ -131,11 +148,16 @@ export function scriptEdits(
         !inside.some((other) => other.literal !== literal && contains(other.literal.span, literal.span)),
     );
     return outermost.flatMap((one) => {
-      const emission = emitLookup(book, one.literal, one.key, quote, (within) => codeOf(within, one));
-      if (!emission) return [];
-      templates.add(emission.template);
-      const { before = "", after = "" } = one.literal.frame ?? {};
-      return [{ ...one.literal.span, replacement: before + emission.replacement + after }];
+      const { literal, key } = one;
+      const template = templateFor(book, literal);
+      if (template === undefined) return [];
+      templates.add(template);
+      const all = [...literal.pieces, ...(literal.translations ?? []).flatMap(({ pieces }) => pieces)];
+      const values = lookupValues(all, (piece) => valueCode(piece, (within) => codeOf(within, one)));
+      const call = fillTemplate(template, { key, quote, values, pass: passes.script });
+      const { before = "", after = "" } = literal.frame ?? {};
+      const isInMarkup = /^(?:content|phrase|attribute)$/.test(literal.form);
+      return [{ ...literal.span, replacement: before + (isInMarkup ? `{${call}}` : call) + after }];
     });
   };
   const codeOf = (span: Span, own: Keyed): string => {

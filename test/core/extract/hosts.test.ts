@@ -880,3 +880,16 @@ test("a filter or a tag of a template language takes no calls", async () => {
     '<p>{{ show(t("a.noNameYet")) }}</p>',
   );
 });
+
+test("values are passed behind the key, or where the template has a place of their own for them", async () => {
+  const { code } = await extract(
+    "app/a.ts",
+    "export const f = (who: string) => show(`Moored by ${who}`) + show('All is quiet');\n",
+    {
+      emit: { call: 'say({ id: "{key}", with: {values} })', import: 'import { say } from "./say.js"' },
+      lookups: [{ descriptor: "say", key: "id" }],
+    },
+  );
+  expect(code).toContain("say({ id: 'a.mooredWho', with: { who } })");
+  expect(code).toContain("say({ id: 'a.allQuiet', with: {} })");
+});
