@@ -15,7 +15,7 @@ export interface KeyInFile {
 export interface CatalogAdditions {
   /** Whether the source catalog that a key belongs to is known and can take it. */
   hasRoomFor(key: KeyInFile): boolean;
-  /** Adds a source text, with what translators are told of it. */
+  /** Adds a source text, with what a comment says of it to translators. */
   addSource(key: KeyInFile, text: string, note: string | undefined): void;
   /** Adds a translation to a target locale's catalog, unless it has one or cannot be read. */
   addTranslation(key: KeyInFile, locale: string, text: string): void;

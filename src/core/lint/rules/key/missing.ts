@@ -55,7 +55,7 @@ export const keyMissing = defineRule({
           const end = last?.valueSpan.end ?? 0;
           const { locale, file } = catalog;
           const { key } = entry;
-          const data = { key, locale, source: shortened(showForms(entry.text)) };
+          const data = { key, locale, source: shortened(showForms(entry.text), 60) };
           const span = { start: end, end };
           if (catalog.exists) context.reportRange(catalog, span, "missing", data, { key });
           else context.reportRange(catalog, span, "no-file", { ...data, file }, { key });
