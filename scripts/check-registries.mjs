@@ -23,6 +23,12 @@ const kinds = [
     registry: "index.ts",
   },
   { kind: "dialect", folder: "core/source/dialects", part: /^([^/]+)\/\1\.ts$/, registry: "index.ts" },
+  {
+    kind: "ecosystem",
+    folder: "core/project/ecosystems",
+    part: /^(?!index|ecosystem)[^/]+\.ts$/,
+    registry: "index.ts",
+  },
   { kind: "report", folder: "output/reporters", part: /^(?!index|reporter)[^/]+\.ts$/, registry: "index.ts" },
   {
     kind: "command",

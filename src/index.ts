@@ -13,7 +13,7 @@ export type { FileChange, Plan, PlanNote } from "./core/plan/plan.js";
 export { loadConfig, type ConfigProblem, type ConfigResult } from "./core/config/load.js";
 export type { BookConfig, Config } from "./core/config/schema.js";
 export type { OpenResult, Project, Scope, SurveyOptions, SurveyResult } from "./core/project/project.js";
-export type { InitAnswers, InitPlan, InitQuestion, InitResult } from "./core/project/detect.js";
+export type { InitAnswers, InitPlan, InitQuestion, InitResult } from "./core/project/setup/init-plan.js";
 export type { ConvertOptions, ConvertResult } from "./core/project/convert.js";
 export type { PreviewMessage, PreviewOptions, PreviewResult } from "./core/project/preview.js";
 export type { LocaleAccount, LocaleResult } from "./core/project/locales.js";

@@ -7,7 +7,7 @@ import type { Finding } from "./core/lint/finding.js";
 import type { Rule } from "./core/lint/rule.js";
 import type { Plan } from "./core/plan/plan.js";
 import { convertBook, type ConvertOptions, type ConvertResult } from "./core/project/convert.js";
-import { planInit, type InitResult } from "./core/project/detect.js";
+import { planInit, type InitResult } from "./core/project/setup/init-plan.js";
 import * as locales from "./core/project/locales.js";
 import { previewProject, type PreviewOptions, type PreviewResult } from "./core/project/preview.js";
 import * as jobs from "./core/project/project.js";

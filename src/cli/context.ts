@@ -205,7 +205,7 @@ export async function openOrAssume(context: CommandContext): Promise<AssumedProj
 /** The files with the configuration that `fond init` would write; undefined where there is nothing to assume from. */
 async function assumedFiles(files: Files): Promise<Files | undefined> {
   // A configured project never needs what finds these things out.
-  const { planInit } = await import("../core/project/detect.js");
+  const { planInit } = await import("../core/project/setup/init-plan.js");
   const planned = await planInit(files);
   if (!planned.ok || !planned.plan.hasFound) return undefined;
   return overlayFiles(files, new Map(planned.plan.changes.map(({ file, after }) => [file, after])));

@@ -1,7 +1,7 @@
 import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
 import { join } from "node:path";
-import { planInit, type InitAnswers, type InitPlan } from "../../core/project/detect.js";
+import { planInit, type InitAnswers, type InitPlan } from "../../core/project/setup/init-plan.js";
 import { parseTag } from "../../core/locale/tag.js";
 import { bookLayout } from "../../core/catalog/layout.js";
 import { makePlan } from "../../core/plan/plan.js";

@@ -161,7 +161,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const byLocale = groupBy(catalogs, ({ locale }) => locale);
   const codeKey = (namespace: string | undefined, key: string) => {
     const written = layout.codeNamespace(namespace);
-    return written === undefined ? key : written + separators.namespace + key;
+    return written === undefined || written === book.naming.home ? key : written + separators.namespace + key;
   };
   const fullKey = (namespace: string | undefined, key: string) => {
     if (namespace === undefined) return key;

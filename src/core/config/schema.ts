@@ -22,6 +22,7 @@ const lookupSchema = v.union(
   [
     v.strictObject({
       call: nonEmpty("the name of a function, or object.method"),
+      key: v.optional(argumentPlace),
       default: v.optional(argumentPlace),
       note: v.optional(argumentPlace),
     }),
@@ -48,7 +49,16 @@ const lookupSchema = v.union(
       prefix: v.optional(partPlace),
       texts: partPlace,
     }),
+    v.strictObject({
+      member: nonEmpty("the object, or the function that gives it, whose members are texts"),
+    }),
     v.strictObject({ attribute: nonEmpty("the attribute whose value is a key") }),
+    v.strictObject({
+      mark: v.pipe(
+        nonEmpty("a pattern around KEY"),
+        v.regex(/^\S.*KEY.*\S$/, "a pattern with marks before and behind KEY"),
+      ),
+    }),
     v.strictObject({ filter: nonEmpty("the filter that a key goes through") }),
     v.strictObject({
       tag: nonEmpty("the tag that asks for a key"),
@@ -108,6 +118,7 @@ const namingSchema = v.strictObject({
   pattern: v.optional(nonEmpty("a pattern such as {folder}.{file}.{slug}")),
   separator: v.optional(nonEmpty("the text between the parts of a key")),
   namespace: v.optional(nonEmpty("the text between namespace and key")),
+  home: v.optional(nonEmpty("the namespace of keys that code writes without one")),
 });
 
 const columnNames = v.union(

@@ -106,6 +106,8 @@ function splitKey(
   if (!layout.hasNamespaces) return { namespace: homeOf(book, undefined, file), key: fullKey };
   const separator = separatorsOf(book.config).namespace;
   const at = fullKey.indexOf(separator);
+  const { home } = book.config.naming;
+  if (at < 0 && home !== undefined) return { namespace: homeOf(book, home, file) ?? home, key: fullKey };
   const namespace = fullKey.slice(0, at);
   return {
     namespace: homeOf(book, namespace, file) ?? namespace,

@@ -292,7 +292,7 @@ function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: Pl
   const edits: TextEdit[] = [];
   const note = (start: number, notice: Notice) =>
     notes.push({ file: file.file, ...file.lines.position(start), ...notice });
-  for (const { key, keySpan } of file.lookups) {
+  for (const { key, keySpan, isMember } of file.lookups) {
     if (key.kind === "unknown") continue;
     if (key.kind === "composed") {
       const { group } = rename;
@@ -318,7 +318,9 @@ function renameLookups(file: SourceFile, book: Book, rename: Renaming, notes: Pl
     const bound = key.value.endsWith(written)
       ? key.value.slice(0, key.value.length - written.length)
       : undefined;
-    if (bound === undefined || !fresh.startsWith(bound))
+    // Behind a full stop a name stands, in brackets the key of one group.
+    const fits = isMember && file.text[keySpan.start - 1] === "." ? /^[\w$]+$/ : isMember ? /^[^.]*$/ : /^/;
+    if (bound === undefined || !fresh.startsWith(bound) || !fits.test(fresh.slice(bound.length)))
       note(keySpan.start, say("not-rewritten", { key: key.value }));
     else edits.push({ ...keySpan, replacement: fresh.slice(bound.length) });
   }

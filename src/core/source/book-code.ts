@@ -23,20 +23,24 @@ export const defaultCall = 't("{key}"{args})';
 
 /** The lookups that a book names and those that its extraction writes, ready for a reader. */
 export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShapes {
-  const calls = new Map<string, { default?: number; note?: number }>();
+  const calls = new Map<string, { key?: number; default?: number; note?: number }>();
+  const members = new Set<string>();
   const components = new Map<string, { key: string; default?: string; note?: string }>();
   const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }>();
   const descriptors = new Map<string, DescriptorShape>();
   const attributes = new Set<string>();
   const filters = new Set<string>();
   const bindings: RegExp[] = [];
+  const marks: RegExp[] = [];
   for (const lookup of book.lookups) {
     if ("call" in lookup) calls.set(lookup.call, lookup);
     else if ("component" in lookup) components.set(lookup.component, lookup);
     else if ("tag" in lookup) components.set(lookup.tag, lookup);
     else if ("maker" in lookup) makers.set(lookup.maker, lookup);
     else if ("descriptor" in lookup) descriptors.set(lookup.descriptor, lookup);
+    else if ("member" in lookup) members.add(lookup.member.replace(/^[$@]|\(\)$/g, ""));
     else if ("attribute" in lookup) attributes.add(lookup.attribute);
+    else if ("mark" in lookup) marks.push(markPattern(lookup.mark));
     else if ("filter" in lookup) filters.add(lookup.filter);
     else bindings.push(bindingPattern(lookup.binding));
   }
@@ -46,12 +50,15 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
   const dialect = dialectsOf(book.dialects);
   return {
     calls,
+    members,
     components,
     makers,
     descriptors,
     attributes,
     filters,
     bindings,
+    marks,
+    ...(book.naming.home !== undefined && { home: book.naming.home + separators.namespace }),
     marked: new Map(
       book.marked.map((mark) => (typeof mark === "string" ? [mark, {}] : [mark.attribute, mark])),
     ),
@@ -65,12 +72,14 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
 /** No lookups at all: for reading code whose lookups are still to be found. */
 export const noShapes: LookupShapes = {
   calls: new Map(),
+  members: new Set(),
   components: new Map(),
   makers: new Map(),
   descriptors: new Map(),
   attributes: new Set(),
   filters: new Set(),
   bindings: [],
+  marks: [],
   marked: new Map(),
   separators: { parts: ".", namespace: "." },
 };
@@ -79,6 +88,15 @@ export const noShapes: LookupShapes = {
 function bindingPattern(pattern: string): RegExp {
   const parts = pattern.split("KEY").map((part) => literally(part.trim()).replace(/\s+/g, "\\s*"));
   return new RegExp(parts.join("\\s*[\"'`]?([\\p{L}\\p{N}_.:/-]+)[\"'`]?\\s*"), "u");
+}
+
+/** `[[KEY]]` as a pattern for marks in texts; values may stand behind the key, parted from it by a comma. */
+function markPattern(pattern: string): RegExp {
+  const [before = "", behind = ""] = pattern.split("KEY");
+  return new RegExp(
+    `${literally(before)}([\\p{L}\\p{N}_.:/-]{1,200})(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
+    "gu",
+  );
 }
 
 /** What a leading separator stands for: the folders below the root and the file's name, as the pattern has them. */

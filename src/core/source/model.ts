@@ -182,6 +182,8 @@ export interface Lookup {
   readonly defaultText?: string;
   /** What the code tells translators about the text. */
   readonly note?: string;
+  /** Set for the members of an object of texts, where a group of texts may be meant. */
+  readonly isMember?: true;
   /** The arguments passed by name, or undefined where code alone cannot tell (a variable, a spread). */
   readonly argumentNames: readonly string[] | undefined;
 }
@@ -194,8 +196,13 @@ export type LookupKey =
 
 /** What a book says about how its code asks for keys. */
 export interface LookupShapes {
-  /** Functions and methods that take a key first, with the places of arguments that hold default text and a note. */
-  readonly calls: ReadonlyMap<string, { readonly default?: number; readonly note?: number }>;
+  /** Functions and methods that take a key, with the places of arguments that hold it (first where not given), default text and a note. */
+  readonly calls: ReadonlyMap<
+    string,
+    { readonly key?: number; readonly default?: number; readonly note?: number }
+  >;
+  /** Objects whose members are texts, and functions that give such objects. */
+  readonly members: ReadonlySet<string>;
   /** The props that hold the key, default text and a note, by component or tag. */
   readonly components: ReadonlyMap<
     string,
@@ -215,6 +222,10 @@ export interface LookupShapes {
   readonly bindings: readonly RegExp[];
   /** Attributes that mark an element's content, or with `-name` behind one of its attributes, as text. */
   readonly marked: ReadonlyMap<string, MarkCompanions>;
+  /** Patterns of marks around a key, anywhere in the texts of a file; the key is their first group. */
+  readonly marks: readonly RegExp[];
+  /** The namespace of keys without one, with what stands behind it. */
+  readonly home?: string;
   /** What stands between the parts of a key, and between namespace and key. */
   readonly separators: { readonly parts: string; readonly namespace: string };
   /** The language that texts are written in: markup in another one is not to be translated. */

@@ -7,7 +7,7 @@ import { dialectOf } from "./dialects/index.js";
 import { tagged } from "./dialects/tagged/tagged.js";
 import { isScript } from "./readers/script/endings.js";
 import { readScript } from "./readers/script/script.js";
-import { byPlace } from "./model.js";
+import { byPlace, fixedText } from "./model.js";
 import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
 import type { ExpressionContent } from "./readers/markup/expressions.js";
 import { withStringParts } from "./readers/string-parts.js";
@@ -23,9 +23,48 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   const read = readByName(file, text, bom, shapes);
   const literals = withStringParts(read.literals, text, shapes);
   const source = literals === read.literals ? read : { ...read, literals };
-  return shapes.relative
-    ? { ...source, lookups: resolveRelative(source.lookups, shapes.relative(file), shapes.separators.parts) }
-    : source;
+  const marked = shapes.marks.length > 0 ? withMarks(source, shapes.marks) : source;
+  const { relative, home } = shapes;
+  if (!relative && home === undefined) return marked;
+  const { lookups } = marked;
+  const resolved = relative ? resolveRelative(lookups, relative(file), shapes.separators.parts) : lookups;
+  return {
+    ...marked,
+    lookups: home === undefined ? resolved : resolved.map((one) => withoutHome(one, home)),
+  };
+}
+
+/** A lookup whose key says the namespace that it would have without. */
+function withoutHome(lookup: Lookup, home: string): Lookup {
+  const { key } = lookup;
+  return key.kind === "fixed" && key.value.startsWith(home)
+    ? { ...lookup, key: { kind: "fixed", value: key.value.slice(home.length) } }
+    : lookup;
+}
+
+/** The lookups that marks in the texts of a file are; what is nothing but marks is no text. */
+function withMarks(source: SourceFile, marks: readonly RegExp[]): SourceFile {
+  const found = marks.flatMap((pattern) =>
+    [...source.text.matchAll(pattern)].map((match): Lookup => {
+      const [whole, key = ""] = match;
+      const at = match.index + whole.indexOf(key);
+      return {
+        span: { start: match.index, end: match.index + whole.length },
+        keySpan: { start: at, end: at + key.length },
+        key: { kind: "fixed", value: key },
+        argumentNames: undefined,
+      };
+    }),
+  );
+  if (found.length === 0) return source;
+  const isMarked = ({ span, pieces }: Literal) =>
+    found.some((one) => span.start <= one.span.start && one.span.end <= span.end) &&
+    !/\p{L}/u.test(marks.reduce((text, pattern) => text.replaceAll(pattern, ""), fixedText(pieces)));
+  return {
+    ...source,
+    literals: source.literals.filter((literal) => !isMarked(literal)),
+    lookups: [...source.lookups, ...found].sort(byPlace),
+  };
 }
 
 function readByName(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {

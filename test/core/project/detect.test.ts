@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { openProject } from "../../../src/core/project/project.js";
-import { planInit } from "../../../src/core/project/detect.js";
+import { planInit } from "../../../src/core/project/setup/init-plan.js";
 
 /** The configuration that is proposed for files, without what says where the code is. */
 async function proposed(files: Record<string, string>): Promise<Record<string, unknown>> {

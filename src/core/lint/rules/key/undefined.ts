@@ -107,6 +107,8 @@ export const keyUndefined = defineRule({
       const isGroup = names.some((other) =>
         separators.some((separator) => other.startsWith(written + separator)),
       );
+      // Code may take a group of texts out of an object of them, and their members later.
+      if (isGroup && lookup.isMember) continue;
       const meant = key.kind === "fixed" ? alike.of(written) : undefined;
       const at = { key: written };
       if (key.kind !== "fixed")

@@ -54,10 +54,13 @@ export const keyUnused = defineRule({
     const tests = book.config.assumed.map((pattern) => keyTest(pattern, partEnds(book.config)));
     const known = sourceKeys(book);
     const alike = new NearestKeys(known);
+    const ends = partEnds(book.config).filter((end) => end !== "");
     let indirect = 0;
     for (const file of code.files) {
       for (const mention of file.mentions) asked.add(mention);
-      for (const { key } of file.lookups) {
+      for (const { key, isMember } of file.lookups) {
+        if (isMember && key.kind === "fixed" && !known.has(key.value))
+          tests.push((other) => ends.some((end) => other.startsWith(key.value + end)));
         // A misspelled key is reported where it is asked for; the one that was meant is not unused as well.
         if (key.kind === "fixed")
           asked.add(known.has(key.value) ? key.value : (alike.of(key.value) ?? key.value));

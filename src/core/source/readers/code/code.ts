@@ -165,6 +165,7 @@ class CodeReader {
     if (spec.imports.includes(node.type)) return;
     if (this.isDocumentation(node)) return;
     if (spec.calls.includes(node.type)) this.call(node);
+    if (spec.subscripts.includes(node.type)) this.member(node);
     if (/conditional|ternary/.test(node.type)) this.choice(node);
     if (!this.consumed.has(node)) {
       if (this.isGluing(node)) {
@@ -321,11 +322,12 @@ class CodeReader {
       (this.shapes.calls.has(short) && callee.replace(/^(?:\$?this|self|view|helpers)[.>:-]+/, "") === short
         ? this.shapes.calls.get(short)
         : undefined);
-    const [first] = given;
+    const place = shape?.key ?? 0;
+    const first = given[place];
     if (shape && first) {
       const key = this.keyOf(first);
       const inner = this.innerSpan(first);
-      const names = given.slice(1).flatMap((argument) => this.argumentNames(argument));
+      const names = given.slice(place + 1).flatMap((argument) => this.argumentNames(argument));
       const fallback = shape.default === undefined ? undefined : given[shape.default];
       const said = shape.note === undefined ? undefined : given[shape.note];
       this.lookups.push({
@@ -343,12 +345,45 @@ class CodeReader {
       if (key.kind === "fixed") this.mentions.add(key.value);
       return;
     }
-    const place = this.spec.formats[callee] ?? (short !== callee ? this.spec.formats[short] : undefined);
-    if (place === undefined) return;
+    const format = this.spec.formats[callee] ?? (short !== callee ? this.spec.formats[short] : undefined);
+    if (format !== undefined) this.formatted(node, format, given);
+  }
+
+  /** A call that fills a pattern, which is an argument, or where `place` is below 0 what the method is called on. */
+  private formatted(node: CodeNode, place: number, given: readonly CodeNode[]): void {
     const receiver = childIn(node, "object") ?? childIn(node, "receiver") ?? receiverOf(node);
     const pattern = place < 0 ? receiver : given[place];
     if (!pattern || !this.spec.strings.includes(pattern.type)) return;
     this.filled(node, pattern, place < 0 ? given : given.slice(place + 1));
+  }
+
+  /** `$texts["cart"]["title"]` of an object of texts: of a chain, the whole of it. */
+  private member(node: CodeNode): void {
+    const { subscripts, strings } = this.spec;
+    const parent = this.ancestors.at(-1);
+    if (this.shapes.members.size === 0 || (parent && subscripts.includes(parent.type))) return;
+    const path: CodeNode[] = [];
+    let at: CodeNode | undefined = node;
+    while (at && subscripts.includes(at.type)) {
+      const [object, index]: readonly (CodeNode | undefined)[] = namedChildren(at);
+      if (!index) return;
+      path.unshift(bareNode(index));
+      at = object;
+    }
+    const last = path.at(-1);
+    if (!at || !last || !this.shapes.members.has(this.textOf(at).replace(/^[$@]+|\([^()]*\)$/g, ""))) return;
+    const parts = path.map((one) => (strings.includes(one.type) ? this.plainText(one) : null));
+    const { parts: separator } = this.shapes.separators;
+    if (parts.every((part) => part === null)) return;
+    const key: LookupKey = parts.includes(null)
+      ? {
+          kind: "composed",
+          parts: parts.flatMap((part, index) => (index === 0 ? [part] : [separator, part])),
+        }
+      : { kind: "fixed", value: parts.join(separator) };
+    const span = { start: node.start, end: node.end };
+    this.lookups.push({ span, keySpan: this.innerSpan(last), key, argumentNames: undefined, isMember: true });
+    for (const one of path) if (strings.includes(one.type)) this.consume(one);
   }
 
   /** A pattern with its values, as one literal in the place of the whole call. */

@@ -1,5 +1,5 @@
 import { lazily } from "../../../text/lazy.js";
-import type { Literal, LiteralContext, Lookup, LookupShapes } from "../../model.js";
+import type { Literal, LiteralContext, Lookup, LookupKey, LookupShapes } from "../../model.js";
 import { quotedIn, withoutQuoted } from "../../../text/delimited.js";
 import { readScript } from "../script/script.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
@@ -24,7 +24,8 @@ export function readScriptExpression(
 ): ExpressionContent {
   const filtered = readFilters(text, start, end, shapes);
   const code = text.slice(start, filtered.codeEnd);
-  if (!/["'`]/.test(code)) return { literals: [], lookups: filtered.lookups, mentions: [] };
+  if (!/["'`]/.test(code) && shapes.members.size === 0)
+    return { literals: [], lookups: filtered.lookups, mentions: [] };
   const source = readScript("expression.ts", `(${code}\n)`, false, shapes);
   const keySpans = filtered.lookups.map(({ keySpan }) => keySpan.start);
   const literals = source.literals
@@ -42,7 +43,7 @@ export function readScriptExpression(
   };
 }
 
-/** Splits `'key' | filter: argument` and reads the lookups by filter that it holds. */
+/** Splits `'key' | filter: argument` and reads the lookups by filter that it holds: all keys that the expression before the filter may be. */
 function readFilters(
   text: string,
   start: number,
@@ -50,23 +51,70 @@ function readFilters(
   shapes: LookupShapes,
 ): { codeEnd: number; lookups: Lookup[] } {
   const code = text.slice(start, end);
+  const blank = withoutQuoted(code, "\"'`", (quoted) => "_".repeat(quoted.end - quoted.start));
   const lookups: Lookup[] = [];
-  const behind = /\s*\|(?!\|)\s*([\w$]+)/y;
-  for (const { start: at, end: close, value: key } of quotedIn(code, "\"'`")) {
-    behind.lastIndex = close;
-    if (!shapes.filters.has(behind.exec(code)?.[1] ?? "")) continue;
-    const keyStart = start + at + 1;
+  const add = (key: LookupKey, at: number, length: number, argumentNames: readonly string[] | undefined) =>
     lookups.push({
       span: { start, end },
-      keySpan: { start: keyStart, end: keyStart + key.length },
-      key: { kind: "fixed", value: key },
-      argumentNames: undefined,
+      keySpan: { start: start + at, end: start + at + length },
+      key,
+      argumentNames,
     });
+  const quotes = [...quotedIn(code, "\"'`")];
+  const behind = /\s*\|(?!\|)\s*([\w$]+)/y;
+  const bar = /(?<!\|)\|(?!\|)/.exec(blank);
+  const codeEnd = bar ? start + bar.index : end;
+  const filter = bar ? /^\|\s*([\w$]+)/.exec(code.slice(bar.index, bar.index + longestName)) : null;
+  const isWhole = bar !== null && shapes.filters.has(filter?.[1] ?? "");
+  const values = isWhole ? valuesBehind(code.slice(bar.index + (filter?.[0].length ?? 0))) : undefined;
+  const before = quotes.filter(({ end: close }) => isWhole && close <= bar.index);
+  const glued = isWhole && /^[^?]*\+[^?]*$/.test(blank.slice(0, bar.index));
+  const [first] = before;
+  if (glued && first) {
+    const parts = gluedParts(code.slice(0, bar.index), before);
+    add({ kind: "composed", parts }, first.start + 1, first.value.length, values);
   }
-  const bar = /(?<!\|)\|(?!\|)/.exec(
-    withoutQuoted(code, "\"'`", (quoted) => "_".repeat(quoted.end - quoted.start)),
-  );
-  return { codeEnd: bar ? start + bar.index : end, lookups };
+  for (const { start: at, end: close, value } of quotes) {
+    if (isWhole && close <= bar.index) {
+      // What is compared is no key, and neither is a name in brackets.
+      const isAnswer =
+        /(?:^|[?:(]|\|\||\?\?)\s*$/.test(blank.slice(Math.max(at - 60, 0), at)) &&
+        /^\s*(?:$|[:)]|\|\||\?\?)/.test(blank.slice(close, Math.min(close + 60, bar.index)));
+      if (!glued && isAnswer) add({ kind: "fixed", value }, at + 1, value.length, values);
+      continue;
+    }
+    behind.lastIndex = close;
+    if (shapes.filters.has(behind.exec(code)?.[1] ?? ""))
+      add({ kind: "fixed", value }, at + 1, value.length, undefined);
+  }
+  return { codeEnd, lookups };
+}
+
+/** The parts of `'status.' + state`; null for what is known at run time only. */
+function gluedParts(
+  code: string,
+  quotes: readonly { readonly start: number; readonly end: number; readonly value: string }[],
+): (string | null)[] {
+  const parts: (string | null)[] = [];
+  let at = 0;
+  for (const { start, end, value } of quotes) {
+    if (/[^\s+()]/.test(code.slice(at, start))) parts.push(null);
+    parts.push(value);
+    at = end;
+  }
+  if (/[^\s+()]/.test(code.slice(at))) parts.push(null);
+  return parts;
+}
+
+/** The names of the values that a filter passes: `: { name: x }` or `(name=x)`; undefined where that cannot be told. */
+function valuesBehind(rest: string): readonly string[] | undefined {
+  if (rest.trim() === "") return [];
+  const [, object, list] = /^\s*(?::\s*\{([^{}]{0,500})\}|\(([^()]{0,500})\))\s*$/.exec(rest) ?? [];
+  const inner = object ?? list;
+  if (inner === undefined) return undefined;
+  const pairs = inner.split(",").filter((pair) => pair.trim() !== "");
+  const names = pairs.map((pair) => /^\s*["']?([\w$]+)["']?\s*(?:[:=]|$)/.exec(pair)?.[1]);
+  return names.every((name) => name !== undefined) ? names : undefined;
 }
 
 /** No lookup passes more values by name. */
@@ -74,6 +122,24 @@ const mostNames = 40;
 
 /** So far before a string is looked for what it is given to, in code units. */
 const longestName = 300;
+
+/** Members of objects of texts: `$texts.cart.title`, `texts['cart'].title`. */
+function readMembers(code: string, start: number, { members, separators }: LookupShapes): Lookup[] {
+  if (members.size === 0) return [];
+  const chain =
+    /(?<![\w$.])\$?([A-Za-z_]\w{0,60})((?:\.[A-Za-z_][\w-]{0,60}|\[(?:"[^"\]]{1,60}"|'[^'\]]{1,60}')\]){1,20})/g;
+  return [...code.matchAll(chain)].flatMap((match): Lookup[] => {
+    const [whole, root = "", path = ""] = match;
+    if (!members.has(root)) return [];
+    const parts = [...path.matchAll(/[\w-]+/g)].map(([part]) => part);
+    const end = start + match.index + whole.length;
+    const closed = /["']\]$/.exec(whole)?.[0].length ?? 0;
+    const keySpan = { start: end - closed - (parts.at(-1)?.length ?? 0), end: end - closed };
+    const key = { kind: "fixed", value: parts.join(separators.parts) } as const;
+    const span = { start: start + match.index, end };
+    return [{ span, keySpan, key, argumentNames: undefined, isMember: true }];
+  });
+}
 
 /** Reads an expression of a template's own small language: strings, and lookups as helpers, calls and filters. */
 export function readPlainExpression(
@@ -87,6 +153,7 @@ export function readPlainExpression(
   const code = text.slice(start, end);
   const literals: Literal[] = [];
   const mentions: string[] = [];
+  lookups.push(...readMembers(code, start, shapes));
   const filtered = new Set(lookups.map(({ keySpan }) => keySpan.start));
   const names = lazily(() => [...code.matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
   const namesBehind = (at: number) => {

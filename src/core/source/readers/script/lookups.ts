@@ -1,4 +1,11 @@
-import type { CallExpression, Expression, JSXOpeningElement, Node, VariableDeclarator } from "oxc-parser";
+import type {
+  CallExpression,
+  Expression,
+  JSXOpeningElement,
+  MemberExpression,
+  Node,
+  VariableDeclarator,
+} from "oxc-parser";
 import type { Span } from "../../../text/span.js";
 import type { DescriptorShape, Lookup, LookupKey, LookupShapes } from "../../model.js";
 import { calleeName, elementName, propertyName } from "./context.js";
@@ -21,12 +28,15 @@ interface BoundName {
 /** Finds the lookups of one file: by the book's shapes, and by names that the file binds to lookups itself. */
 export class LookupReader {
   private readonly bound: BoundName[] = [];
+  /** Names of objects of texts, or of groups in them. */
+  private readonly boundMembers: BoundName[] = [];
 
   constructor(private readonly shapes: LookupShapes) {}
 
   /** Takes note of `const { t: say } = useTexts("search")`: from here to the end of `scope`, `say` is a lookup. */
   bind(declarator: VariableDeclarator, scope: Span): void {
     const call = declarator.init?.type === "AwaitExpression" ? declarator.init.argument : declarator.init;
+    if (call) this.bindMembers(declarator.id, call, scope);
     if (call?.type !== "CallExpression") return;
     const maker = this.shapes.makers.get(calleeName(call.callee) ?? "");
     if (!maker) return;
@@ -50,6 +60,68 @@ export class LookupReader {
     }
   }
 
+  /** Takes note of `const { cart } = texts` and `const own = textsFor(locale)`. */
+  private bindMembers(id: VariableDeclarator["id"], value: Node, scope: Span): void {
+    const found = this.memberPath(value);
+    if (!found) return;
+    const { parts } = this.shapes.separators;
+    const start = found.path.flatMap((part) => [part, parts]);
+    if (id.type === "Identifier") this.boundMembers.push({ name: id.name, scope, prefix: start });
+    if (id.type !== "ObjectPattern") return;
+    for (const property of id.properties) {
+      if (property.type !== "Property" || property.value.type !== "Identifier") continue;
+      const name = propertyName(property.key);
+      if (name !== undefined)
+        this.boundMembers.push({ name: property.value.name, scope, prefix: [...start, name, parts] });
+    }
+  }
+
+  /** Where an expression is an object of texts or below one: its path there. */
+  private memberPath(node: Node): { readonly path: readonly (string | null)[] } | undefined {
+    const path: (string | null)[] = [];
+    let at = node;
+    for (let depth = 0; depth < deepestMember; depth++) {
+      if (at.type === "ChainExpression" || at.type === "TSNonNullExpression") at = at.expression;
+      else if (at.type === "CallExpression") {
+        // A function that gives the object; a call of something below it is none.
+        return this.shapes.members.has(calleeName(at.callee) ?? "") ? { path } : undefined;
+      } else if (this.shapes.members.has(calleeName(at) ?? "")) return { path };
+      else if (at.type === "Identifier") {
+        const bound = this.boundIn(this.boundMembers, at.name, at.start);
+        return bound && { path: [...withoutLast(bound.prefix), ...path] };
+      } else if (at.type === "MemberExpression") {
+        path.unshift(memberName(at));
+        at = at.object;
+      } else return undefined;
+    }
+    return undefined;
+  }
+
+  /** Reads `texts.cart.title` and `texts["cart"].title`; undefined for members of other objects. */
+  readMember(node: MemberExpression, parent: Node | undefined): FoundLookup | undefined {
+    if (this.shapes.members.size === 0) return undefined;
+    // What a text is asked for by itself is no key: its length, or a method of every string.
+    const own = parent?.type === "CallExpression" && parent.callee === node ? stringMethods : stringMembers;
+    const inner = own.has(memberName(node) ?? "") ? node.object : node;
+    const found = this.memberPath(inner);
+    if (!found || found.path.length === 0 || inner.type !== "MemberExpression") return undefined;
+    const { parts } = this.shapes.separators;
+    const written = joined(found.path.flatMap((part, index) => (index === 0 ? [part] : [parts, part])));
+    const [only] = written;
+    const key: LookupKey =
+      written.length === 1 && typeof only === "string"
+        ? { kind: "fixed", value: only }
+        : { kind: "composed", parts: written };
+    const { property, computed } = inner;
+    const quotes = computed && property.type === "Literal" ? 1 : 0;
+    const keySpan = { start: property.start + quotes, end: property.end - quotes };
+    const span = { start: inner.start, end: inner.end };
+    return {
+      lookups: [{ span, keySpan, key, argumentNames: undefined, isMember: true }],
+      keyNodes: computed && property.type === "Literal" ? [property] : [],
+    };
+  }
+
   /** Whether an expression is a call that asks for a key. */
   isLookup(node: Node): node is CallExpression {
     if (node.type !== "CallExpression") return false;
@@ -66,17 +138,18 @@ export class LookupReader {
   readCall(call: CallExpression): FoundLookup {
     const descriptor = this.shapes.descriptors.get(calleeName(call.callee) ?? "");
     if (descriptor) return readDescriptor(call, descriptor, this.shapes.separators.parts);
-    const [first, second] = call.arguments;
-    if (!first || first.type === "SpreadElement") return { lookups: [], keyNodes: [] };
     const name = calleeName(call.callee) ?? "";
     const prefix = this.bindingOf(name, call.start)?.prefix ?? [];
     const shape = this.shapes.calls.get(name);
+    const place = shape?.key ?? 0;
+    const first = call.arguments[place];
+    if (!first || first.type === "SpreadElement") return { lookups: [], keyNodes: [] };
     const argumentAt = (place: number | undefined) => {
       const argument = place === undefined ? undefined : call.arguments[place];
       return argument?.type === "SpreadElement" ? undefined : argument;
     };
     const texts = readTexts(argumentAt(shape?.default), argumentAt(shape?.note));
-    const values = shape?.default === 1 ? call.arguments[2] : second;
+    const values = call.arguments[shape?.default === place + 1 ? place + 2 : place + 1];
     const argumentNames =
       values === undefined ? [] : values.type === "SpreadElement" ? undefined : namesIn(values);
     return withTexts(
@@ -102,10 +175,31 @@ export class LookupReader {
   }
 
   private bindingOf(name: string, offset: number): BoundName | undefined {
-    return this.bound.findLast(
-      (one) => one.name === name && one.scope.start <= offset && offset < one.scope.end,
-    );
+    return this.boundIn(this.bound, name, offset);
   }
+
+  private boundIn(names: readonly BoundName[], name: string, offset: number): BoundName | undefined {
+    return names.findLast((one) => one.name === name && one.scope.start <= offset && offset < one.scope.end);
+  }
+}
+
+/** Texts are not nested deeper in objects than this. */
+const deepestMember = 20;
+
+const stringMembers: ReadonlySet<string> = new Set(["length"]);
+const stringMethods: ReadonlySet<string> = new Set(
+  Object.getOwnPropertyNames(String.prototype).filter((name) => name !== "constructor"),
+);
+
+/** A member's name; null where it is known at run time only. */
+function memberName({ property, computed }: MemberExpression): string | null {
+  if (!computed) return "name" in property ? property.name : null;
+  return property.type === "Literal" && typeof property.value === "string" ? property.value : null;
+}
+
+/** A bound name's path, which ends in a separator, without that and the other separators. */
+function withoutLast(prefix: readonly (string | null)[]): readonly (string | null)[] {
+  return prefix.filter((_, index) => index % 2 === 0);
 }
 
 /** Reads a declaration of texts: each is a lookup of its key, with the default text. */

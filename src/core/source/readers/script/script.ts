@@ -9,6 +9,7 @@ import {
   type ConditionalExpression,
   type Expression,
   type JSXChild,
+  type MemberExpression,
   type Node,
   type ObjectExpression,
   type Program,
@@ -355,6 +356,7 @@ class ScriptReader {
           isKeyedByLocale(node.object.properties)
         )
           this.inLanguages(node, languageTable(node.object));
+        this.member(node);
         break;
       case "TaggedTemplateExpression": {
         const tag = this.text.slice(node.tag.start, node.tag.end);
@@ -401,6 +403,14 @@ class ScriptReader {
       default:
     }
     this.visitChildren(node);
+  }
+
+  /** A member of an object of texts: of a chain, the whole of it. */
+  private member(node: MemberExpression): void {
+    const parent = this.ancestors.at(-1);
+    if (parent?.type === "MemberExpression" && parent.object === node) return;
+    const found = this.lookupReader.readMember(node, parent);
+    if (found) this.addLookup(found);
   }
 
   private visitChildren(node: Node): void {

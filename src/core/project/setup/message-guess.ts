@@ -1,6 +1,9 @@
-import type { MessageSyntax, PluralForms } from "../message/names.js";
-import { syntaxes } from "../message/syntaxes/index.js";
-import type { Syntax } from "../message/syntaxes/syntax.js";
+import type { MessageSyntax, PluralForms } from "../../message/names.js";
+import { syntaxes } from "../../message/syntaxes/index.js";
+import type { Syntax } from "../../message/syntaxes/syntax.js";
+
+/** One text in so many has a placeholder at least, where any have. */
+const leastOf = 500;
 
 /** The syntax whose placeholders the texts hold most; ICU where there are none. */
 export function chooseSyntax(texts: readonly string[], grounds: string[]): MessageSyntax {
@@ -10,7 +13,8 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Messa
   }));
   const [usual] = counts;
   const best = counts.reduce((most, one) => (one.count > most.count ? one : most));
-  if (!usual || best.count === 0 || best === usual) return usual?.syntax ?? "icu";
+  // What one text of hundreds has may be anything.
+  if (!usual || best.count * leastOf < texts.length || best === usual) return usual?.syntax ?? "icu";
   if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;
   grounds.push(
     `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as "${best.syntax}" writes them.`,

@@ -1,0 +1,65 @@
+import type { SourceFile } from "../../source/model.js";
+import { isScript } from "../../source/readers/script/endings.js";
+
+/** A function that a file makes by a call: `const { t: say } = useTexts("search");`. */
+export interface BoundCall {
+  /** The function called. */
+  readonly maker: string;
+  /** The member of its result that is taken; undefined for the result itself. */
+  readonly gives: string | undefined;
+  /** Its first argument, where that is a string. */
+  readonly first: string | undefined;
+  readonly hasArguments: boolean;
+  /** The statement, from `const` on. */
+  readonly statement: string;
+}
+
+const declaration =
+  /\b(?:const|let|var)\s+(\{[^{}=]{1,200}\}|\[\s*[\w$]+[^\]=]{0,80}\]|[\w$]+)\s*=\s*(?:await\s+)?([A-Za-z_$][\w$.]{0,80})\(([^()]{0,120})\)\s*(?:;|\n|$)/g;
+
+/** The functions that a script makes itself, by the names that it gives them. */
+export function boundNames({ file, text }: SourceFile): ReadonlyMap<string, BoundCall> {
+  const bound = new Map<string, BoundCall>();
+  if (!isScript(file) && !/\.(?:vue|svelte|astro)$/.test(file)) return bound;
+  for (const [whole, target = "", maker = "", given = ""] of text.matchAll(declaration)) {
+    if (maker === "require" || maker === "import") continue;
+    const [, , first] = /^\s*(["'`])([^"'`$]*)\1\s*(?:,|$)/.exec(given) ?? [];
+    const one = {
+      maker,
+      first,
+      hasArguments: given.trim() !== "",
+      statement: whole.trim().replace(/;?$/, ";"),
+    };
+    const add = (name: string, gives: string | undefined) => {
+      if (!bound.has(name)) bound.set(name, { ...one, gives });
+    };
+    if (/^[\w$]+$/.test(target)) add(target, undefined);
+    else if (target.startsWith("[")) add(/[\w$]+/.exec(target)?.[0] ?? "", undefined);
+    else
+      for (const part of target.slice(1, -1).split(",")) {
+        const [, member, , name] = /^\s*([\w$]+)\s*(:\s*([\w$]+))?\s*$/.exec(part) ?? [];
+        if (member !== undefined) add(name ?? member, member);
+      }
+  }
+  return bound;
+}
+
+/** Where a script imports a name from, and the line that imports it alone; undefined where it does not. */
+export function importOf(
+  text: string,
+  name: string,
+): { readonly clause: string; readonly from: string } | undefined {
+  const lines = /^[ \t]*import\s+([^;'"]{1,2000}?)\s+from\s+["']([^"'\n]{1,300})["']/gm;
+  for (const [, clause = "", from = ""] of text.matchAll(lines)) {
+    const [, whole] = /^(?:type\s+)?([\w$]+)/.exec(clause) ?? [];
+    const [, all] = /\*\s+as\s+([\w$]+)/.exec(clause) ?? [];
+    if (all === name) return { clause: `* as ${name}`, from };
+    if (whole === name && !clause.trimStart().startsWith("type ")) return { clause: name, from };
+    const [, list = ""] = /\{([^}]*)\}/.exec(clause) ?? [];
+    for (const part of list.split(",")) {
+      const [, member, own] = /^\s*([\w$]+)(?:\s+as\s+([\w$]+))?\s*$/.exec(part) ?? [];
+      if ((own ?? member) === name) return { clause: `{ ${part.trim().replace(/\s+/g, " ")} }`, from };
+    }
+  }
+  return undefined;
+}

@@ -1,0 +1,166 @@
+import { posix } from "node:path";
+import { isScript } from "../../source/readers/script/endings.js";
+import { boundNames, importOf } from "./bound-names.js";
+import type { LookupSample, LookupUse } from "./lookup-use.js";
+
+/** What extraction writes, as the code that is there looks texts up. */
+export interface ProposedEmission {
+  readonly call?: string;
+  readonly import?: string;
+  readonly setup?: string;
+  readonly endings?: Readonly<Record<string, EndingEmission>>;
+}
+
+interface EndingEmission {
+  readonly call?: string;
+  readonly content?: string;
+  readonly attribute?: string;
+  readonly import?: string;
+}
+
+/** How a lookup is written in one place: the expression, and what brings its function in. */
+interface WrittenLookup {
+  readonly call: string;
+  readonly import?: string;
+  readonly setup?: string;
+}
+
+/** The emission that goes by the lookups of a book; undefined where none can be taken as a pattern. */
+export function emissionOf(uses: readonly LookupUse[]): ProposedEmission | undefined {
+  const endings = new Map<string, number>();
+  for (const use of uses)
+    for (const [ending, count] of use.endings) endings.set(ending, (endings.get(ending) ?? 0) + count);
+  const scripts = writtenIn(uses, isScriptEnding);
+  const own: Record<string, EndingEmission> = {};
+  for (const ending of [...endings.keys()].sort()) {
+    if (isScriptEnding(ending)) continue;
+    const found = markupIn(uses, ending) ?? writtenIn(uses, (one) => one === ending);
+    if (!found) continue;
+    // What components call is brought into their scripts, as into others.
+    const written = "setup" in found ? withoutSetup(found) : found;
+    if (!("call" in written) || written.call !== scripts?.call) own[ending] = written;
+  }
+  const [first] = Object.entries(own);
+  if (
+    !scripts &&
+    first &&
+    Object.keys(own).length === 1 &&
+    first[1].call !== undefined &&
+    first[1].import === undefined
+  )
+    return { call: first[1].call };
+  if (!scripts && !first) return undefined;
+  return { ...scripts, ...(first && { endings: own }) };
+}
+
+function withoutSetup({ call, import: line }: WrittenLookup): EndingEmission {
+  return { call, ...(line !== undefined && { import: line }) };
+}
+
+function isScriptEnding(ending: string): boolean {
+  return isScript(`file${ending}`);
+}
+
+/** The most frequent call of some files, as they write it. */
+function writtenIn(
+  uses: readonly LookupUse[],
+  isMeant: (ending: string) => boolean,
+): WrittenLookup | undefined {
+  const counted = uses
+    .filter(({ lookup }) => "call" in lookup || "maker" in lookup || "member" in lookup)
+    .map((use) => ({
+      use,
+      count: [...use.endings].reduce((sum, [one, n]) => sum + (isMeant(one) ? n : 0), 0),
+    }))
+    .filter(({ count }) => count > 0)
+    .sort((a, b) => b.count - a.count);
+  for (const { use } of counted) {
+    if ("member" in use.lookup) {
+      if (/\(\)$/.test(use.shown.replace(".KEY", ""))) continue;
+      return { call: `${use.lookup.member}.{key}` };
+    }
+    const samples = use.samples.filter(({ source }) => isMeant(posix.extname(source.file)));
+    const written = samples.flatMap((sample) => writtenAt(sample) ?? []);
+    const best = mostFrequent(written.map(({ call }) => call));
+    const same = written.filter(({ call }) => call === best);
+    const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
+    if (chosen) return chosen;
+  }
+  return undefined;
+}
+
+/** A call with the key taken out: `say("{key}"{args})`; its other arguments stay where they come before the key. */
+function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | undefined {
+  const { text } = source;
+  const before = text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
+  const [, callee, given] =
+    /([$@]{0,2}[A-Za-z_][\w$]*(?:(?:\??\.|->|::)[A-Za-z_$][\w$]*){0,4})\(((?:[\w$.]{1,40}\s*,\s*){0,3})$/.exec(
+      before,
+    ) ??
+    /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
+    [];
+  if (callee === undefined || given === undefined) return undefined;
+  const call = `${callee}(${given.trim() === "" ? "" : given.replace(/\s*,\s*/g, ", ")}"{key}"{args})`;
+  const name = callee.split(/\??\.|->|::/, 1)[0] ?? callee;
+  if (!/^[\w$]+$/.test(name) || name === "this") return { call };
+  if (bound) {
+    if (bound.hasArguments) return undefined;
+    const line = importLine(source.file, text, bound.maker.split(".", 1)[0] ?? "");
+    return { call, ...(line !== undefined && { import: line }), setup: bound.statement };
+  }
+  const line =
+    isScript(source.file) || boundNames(source).size > 0
+      ? importLine(source.file, text, name)
+      : otherImport(text, name);
+  return { call, ...(line !== undefined && { import: line }) };
+}
+
+/** The line that imports a name into a script; a path in the project stands as `{to:…}`. */
+function importLine(file: string, text: string, name: string): string | undefined {
+  const found = importOf(text, name);
+  if (!found) return undefined;
+  const { clause, from } = found;
+  const target = from.startsWith(".")
+    ? `{to:${posix.normalize(posix.join(posix.dirname(file), from))}}`
+    : from;
+  return `import ${clause} from "${target}";`;
+}
+
+/** The line of another language that brings a name in. */
+function otherImport(text: string, name: string): string | undefined {
+  const escaped = name.replace(/\$/g, "\\$");
+  const line = new RegExp(
+    `^(?:from\\s+\\S{1,200}\\s+import\\s+(?:[\\w, ]{0,200}\\b)?${escaped}\\b[\\w, ]{0,200}|import\\s+(?:static\\s+)?[\\w.]{1,200}\\.${escaped};|using\\s+[\\w.]{1,200};)[ \\t]*$`,
+    "m",
+  ).exec(text)?.[0];
+  if (line === undefined) return undefined;
+  // Of several names that a line brings in, the others are not wanted everywhere.
+  return /^from/.test(line) ? line.replace(/\bimport\s+.*/, `import ${name}`) : line.trim();
+}
+
+/** What templates write for a filter or a tag. */
+function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | undefined {
+  const here = uses.filter(({ endings }) => (endings.get(ending) ?? 0) > 0);
+  const counts = new Map(here.map((use) => [use, use.endings.get(ending) ?? 0]));
+  const [main] = [...here].sort((a, b) => (counts.get(b) ?? 0) - (counts.get(a) ?? 0));
+  if (!main) return undefined;
+  const { lookup, samples } = main;
+  if ("filter" in lookup) {
+    const isBinding = samples.some(({ source, literal }) =>
+      /\[[\w.-]{1,60}\]\s*=\s*"\s*$/.test(
+        source.text.slice(Math.max(literal.span.start - 80, 0), literal.span.start),
+      ),
+    );
+    const content = `{{ '{key}' | ${lookup.filter} }}`;
+    return { content, attribute: isBinding ? `[{name}]="'{key}' | ${lookup.filter}"` : content };
+  }
+  if (!("tag" in lookup)) return undefined;
+  const content = `<${lookup.tag} ${lookup.key}="{key}"/>`;
+  return { content, ...(lookup.tag.includes(":") && { attribute: content.replaceAll('"', "'") }) };
+}
+
+function mostFrequent(values: readonly string[]): string | undefined {
+  const counts = new Map<string, number>();
+  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
+}

@@ -1,0 +1,305 @@
+import { posix } from "node:path";
+import { formatNameOf, formatOf } from "../../catalog/formats/index.js";
+import type { CatalogContent, Entry } from "../../catalog/model.js";
+import type { Files } from "../../files/files.js";
+import { leftOutByName } from "../../survey/left-out.js";
+import { languageOfTexts, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
+
+/** A group of catalog files that differ in their locale alone, or one file that holds all locales. */
+export interface FoundBook {
+  /** The pattern of its files. */
+  readonly files: string;
+  /** How many keys each locale has. */
+  readonly locales: ReadonlyMap<string, number>;
+  readonly spelling: "hyphen" | "underscore" | Readonly<Record<string, string>>;
+  /** Where the locale stands in the files: at their root, or at the end of each key. */
+  readonly inside: "root" | "leaf" | undefined;
+  /** Texts of all locales. */
+  readonly texts: readonly string[];
+  /** The keys of those texts that have signs of a placeholder, as code writes them. */
+  readonly counted: ReadonlySet<string>;
+  /** The keys of all locales by namespace; of books without, by the empty text. */
+  readonly keys: ReadonlyMap<string, ReadonlySet<string>>;
+  /** How many entries stand under a name of their own at the root, and how many there are. */
+  readonly flat: { readonly whole: number; readonly of: number };
+}
+
+const catalogEndings = ["json", "jsonc", "json5", "yaml", "yml", "properties"];
+
+/** Files in these formats that hold other things than texts. */
+const otherData = [
+  "**/package*.json",
+  "**/composer*.json",
+  "**/tsconfig*.json",
+  "**/jsconfig*.json",
+  "**/*.schema.json",
+  "**/.*/**",
+  "**/node_modules/**",
+  "**/vendor/**",
+  "**/{docker-compose,pnpm-lock,.gitlab-ci,mkdocs,openapi,swagger}*.{yml,yaml}",
+  "**/dist/**",
+  "**/build/**",
+  "**/coverage/**",
+  "fond*.json",
+];
+
+/** A file that looks like a catalog, with its content. */
+interface FoundFile {
+  readonly file: string;
+  readonly content: CatalogContent;
+}
+
+/** Where the locale stands in the path of a file. */
+interface LocalePlace {
+  /** The path with `{locale}`, and `{namespace}` for the name of a file in a folder of a locale. */
+  readonly pattern: string;
+  readonly locale: string;
+  readonly written: string;
+  readonly isWeak: boolean;
+  readonly namespace: string | undefined;
+}
+
+interface Group {
+  readonly pattern: string;
+  readonly members: (LocalePlace & { readonly found: FoundFile })[];
+}
+
+/** Finds the catalogs of a project. What is told of on the way goes to `grounds`, a sentence each. */
+export function findBooks(files: Files, grounds: string[]): FoundBook[] {
+  const groups = new Map<string, Group>();
+  const alone = new Map<string, FoundFile>();
+  let inTests = 0;
+  const listed = files.list({
+    patterns: [`**/*.{${catalogEndings.join(",")}}`],
+    ignore: otherData,
+    respectIgnoreFiles: true,
+  });
+  for (const file of listed) {
+    const place = localeIn(file);
+    if (leftOutByName(file) === "tests") {
+      if (place && !place.isWeak) inTests++;
+      continue;
+    }
+    const content = readEntries(files, file);
+    if (!content || (!place && content.problems.length > 0)) continue;
+    if (!place) {
+      alone.set(file, { file, content });
+      continue;
+    }
+    const group = groups.get(place.pattern) ?? { pattern: place.pattern, members: [] };
+    groups.set(place.pattern, group);
+    group.members.push({ ...place, found: { file, content } });
+  }
+  if (inTests > 0)
+    grounds.push(
+      `${inTests === 1 ? "One catalog of tests is" : `${inTests} catalogs of tests are`} left out.`,
+    );
+  const books = joinFolders([...groups.values()].map(withoutStrays)).flatMap((group) => {
+    const book = bookOf(group, alone, grounds);
+    return book ? [book] : [];
+  });
+  for (const { file, content } of alone.values()) {
+    const book = bookInOneFile(file, content);
+    if (book) books.push(book);
+  }
+  return books.sort((a, b) => keyCount(b) - keyCount(a));
+}
+
+/** How many keys a book has in all namespaces. */
+export function keyCount({ keys }: FoundBook): number {
+  return [...keys.values()].reduce((sum, set) => sum + set.size, 0);
+}
+
+/** The locale in a path: a folder, the file's name, or the end of its name; the last that there is. */
+function localeIn(file: string): LocalePlace | undefined {
+  const ending = posix.extname(file);
+  const parts = file.slice(0, -ending.length).split("/");
+  const last = parts.length - 1;
+  const placeAt = (at: number, written: string, part: string): LocalePlace | undefined => {
+    const read = writtenLocale(written);
+    const behind = last - at;
+    if (!read || behind > 1) return undefined;
+    const path = parts.map((one, index) => (index === at ? part : index > at ? "{namespace}" : one));
+    const namespace = behind === 1 ? parts[last] : undefined;
+    return { ...read, pattern: path.join("/") + ending, written, namespace };
+  };
+  for (let at = last; at >= Math.max(0, last - 1); at--) {
+    const part = parts[at] ?? "";
+    const whole = placeAt(at, part, "{locale}");
+    if (whole && !(whole.isWeak && at < last)) return whole;
+    if (at !== last) continue;
+    const [, start, suffix] =
+      /^(.+?[-_.])([a-z]{2,3}(?:[-_]?[A-Z][A-Za-z]{1,3}|[-_][A-Za-z0-9]{2,8}){0,3})$/.exec(part) ?? [];
+    const ended = suffix === undefined ? undefined : placeAt(at, suffix, `${start}{locale}`);
+    if (ended) return ended;
+    if (whole) return whole;
+  }
+  return undefined;
+}
+
+/** A group without what is a locale only by chance: short names that are languages as well, where no sure one is beside them. */
+function withoutStrays(group: Group): Group {
+  const sure = new Set(group.members.filter(({ isWeak }) => !isWeak).map(({ locale }) => locale));
+  const weak = group.members.filter(({ isWeak }) => isWeak);
+  const isNamed = weak.length > 1 && weak.some(({ written }) => /^english$/i.test(written));
+  return sure.size > 0 || isNamed ? group : { ...group, members: [] };
+}
+
+/** Fewer folders with catalogs of their own are books of their own. */
+const leastFolders = 3;
+
+/** Catalogs beside the parts of a program as one book: `{dir}` stands for the folder of each. */
+function joinFolders(groups: readonly Group[]): Group[] {
+  const byEnd = new Map<string, Group[]>();
+  for (const group of groups) {
+    const parts = group.pattern.split("/");
+    const at = parts.findIndex((part) => part.includes("{locale}"));
+    // The folder that catalogs are in belongs to the end of the path: `locales/{locale}.json`.
+    const from = Math.max(at - (/^\{locale\}/.test(parts[at] ?? "") ? 1 : 0), 1);
+    const end = parts.slice(from).join("/");
+    byEnd.set(end, [...(byEnd.get(end) ?? []), group]);
+  }
+  return [...byEnd].flatMap(([end, list]): Group[] => {
+    const filled = list.filter(({ members }) => members.length > 0);
+    if (filled.length < leastFolders || end.includes("{namespace}")) return filled;
+    return [{ pattern: `{dir}/${end}`, members: filled.flatMap(({ members }) => members) }];
+  });
+}
+
+function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]): FoundBook | undefined {
+  const names = new Set(group.members.flatMap(({ namespace }) => namespace ?? []));
+  const [onlyName] = names;
+  const isOne = names.size === 1 && onlyName !== undefined;
+  const files = isOne ? group.pattern.replace("{namespace}", onlyName) : group.pattern;
+  const isRooted = group.members.every(
+    ({ found: { content }, written }) =>
+      (content.entries.length > 0 || content.problems.length > 0) &&
+      content.entries.every(({ path: way }) => way[0] === written && way.length > 1),
+  );
+  const book = new BookCount(isRooted);
+  const written = new Map<string, string>();
+  for (const member of group.members) {
+    const { content } = member.found;
+    const locale = localeByText(
+      member.written,
+      member.locale,
+      content.entries.map(({ text }) => text),
+    );
+    if (locale !== member.locale && !written.has(locale))
+      grounds.push(`"${member.written}" stands for ${locale}: that is what its texts are in.`);
+    written.set(locale, member.written);
+    book.add(locale, content, isOne ? "" : (member.namespace ?? ""));
+    const [problem] = content.problems;
+    if (problem) grounds.push(`${member.found.file} cannot be read: ${problem.message}.`);
+  }
+  const bare = bareOf(files, alone);
+  if (bare) {
+    alone.delete(bare.file);
+    const locale = bareLocale(bare, written);
+    grounds.push(`${bare.file} is taken for ${locale}: it is the one without a locale in its name.`);
+    book.add(locale, bare.content, "");
+    written.set(locale, "");
+  }
+  const isPlausible =
+    written.size > 1 ||
+    (written.size === 1 &&
+      /(^|\/)(locales?|lang|langs|languages?|messages|translations|catalogs?|texts|i18n)(\/|$)/.test(files));
+  if (!isPlausible || book.size === 0) return undefined;
+  return book.found(files, spellingOf(written), isRooted ? "root" : undefined);
+}
+
+/** The file of the same name without a locale, as bundles of properties have it for their source texts. */
+function bareOf(files: string, alone: ReadonlyMap<string, FoundFile>): FoundFile | undefined {
+  const bare = files.replace(/[-_.]\{locale\}/, "");
+  return bare === files || bare.includes("{") ? undefined : alone.get(bare);
+}
+
+/** The locale of a file without one: that of its texts, or English. */
+function bareLocale({ content }: FoundFile, others: ReadonlyMap<string, string>): string {
+  const language = languageOfTexts(content.entries.map(({ text }) => text)) ?? "en";
+  if (!others.has(language)) return language;
+  // English beside a file of English is that of another region.
+  const region = new Intl.Locale(language).maximize().region ?? "US";
+  return `${language}-${region}`;
+}
+
+/** What a text has that shows a value, in any syntax. */
+const placeholderSign = /[{}%$]|__\w+__/;
+
+/** Counts the keys of a book as its files are gone through. */
+class BookCount {
+  private readonly locales = new Map<string, number>();
+  private readonly keys = new Map<string, Set<string>>();
+  private readonly texts: string[] = [];
+  private readonly counted = new Set<string>();
+  private whole = 0;
+
+  /** `isRooted` says that keys start with the locale, which is none of them. */
+  constructor(private readonly isRooted: boolean) {}
+
+  get size(): number {
+    return [...this.keys.values()].reduce((sum, set) => sum + set.size, 0);
+  }
+
+  add(locale: string, content: CatalogContent, namespace: string): void {
+    const own = this.keys.get(namespace) ?? new Set<string>();
+    this.keys.set(namespace, own);
+    for (const entry of content.entries)
+      this.entry(entry, own, this.isRooted ? entry.path.slice(1) : entry.path);
+    this.locales.set(locale, (this.locales.get(locale) ?? 0) + content.entries.length);
+  }
+
+  /** An entry of a file that holds all locales. */
+  addAlone(locale: string, entry: Entry, path: Entry["path"]): void {
+    const own = this.keys.get("") ?? new Set<string>();
+    this.keys.set("", own);
+    this.entry(entry, own, path);
+    this.locales.set(locale, (this.locales.get(locale) ?? 0) + 1);
+  }
+
+  private entry({ text }: Entry, own: Set<string>, path: Entry["path"]): void {
+    const key = path.join(".");
+    own.add(key);
+    this.texts.push(text);
+    if (path.length === 1) this.whole++;
+    if (placeholderSign.test(text)) this.counted.add(key);
+  }
+
+  found(files: string, spelling: FoundBook["spelling"], inside: FoundBook["inside"]): FoundBook {
+    const { locales, texts, counted, keys, whole } = this;
+    return { files, locales, spelling, inside, texts, counted, keys, flat: { whole, of: texts.length } };
+  }
+}
+
+/** A file that holds all locales, at its root or in each key; undefined for any other file. */
+function bookInOneFile(file: string, content: CatalogContent): FoundBook | undefined {
+  if (content.entries.length === 0) return undefined;
+  for (const inside of ["root", "leaf"] as const) {
+    const book = new BookCount(false);
+    const written = new Map<string, string>();
+    const isAll = content.entries.every((entry) => {
+      const { path } = entry;
+      const name = String(inside === "root" ? path[0] : path.at(-1));
+      const read = path.length < 2 ? undefined : writtenLocale(name);
+      if (!read || read.isWeak) return false;
+      written.set(read.locale, name);
+      book.addAlone(read.locale, entry, inside === "root" ? path.slice(1) : path.slice(0, -1));
+      return true;
+    });
+    if (isAll && written.size > 1) return book.found(file, spellingOf(written), inside);
+  }
+  return undefined;
+}
+
+/** Larger files are no catalogs that people write, in code units. */
+const largestFile = 20_000_000;
+
+/** What is in a file that looks like a catalog: mostly texts. One that breaks off has its problems. */
+function readEntries(files: Files, file: string): CatalogContent | undefined {
+  const read = files.read(file);
+  if (!read.ok || read.text.length > largestFile) return undefined;
+  const format = formatOf({ files: file, format: formatNameOf(file), table: undefined });
+  const content = format.read(read.text, ".");
+  const texts = content.entries.filter((entry) => entry.kind === "text").length;
+  return texts * 5 < content.entries.length * 4 ? undefined : content;
+}

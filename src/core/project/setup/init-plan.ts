@@ -1,0 +1,346 @@
+import { posix } from "node:path";
+import { configFileNames } from "../../config/load.js";
+import type { Files } from "../../files/files.js";
+import { makePlan, type Plan } from "../../plan/plan.js";
+import { noShapes } from "../../source/book-code.js";
+import { readableText, type SourceFile } from "../../source/model.js";
+import { isReadable, prepareReaders, readSource } from "../../source/read.js";
+import { leftOutByName } from "../../survey/left-out.js";
+import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
+import { emissionOf } from "./emission.js";
+import { findBooks, keyCount, type FoundBook } from "./found-books.js";
+import { heldAgainst } from "./held-against.js";
+import { KeyIndex } from "./key-index.js";
+import { findLookups } from "./lookup-evidence.js";
+import { choosePlurals, chooseSyntax } from "./message-guess.js";
+import { namingOf } from "./naming-style.js";
+
+/** The plan for a new configuration, with what led to each part of it. */
+export interface InitPlan extends Plan {
+  /** In the order of the configuration, each a sentence for people. */
+  readonly grounds: readonly string[];
+  /** What the files do not tell: those who know can answer it. */
+  readonly open: readonly InitQuestion[];
+  /** The source locale that is proposed. */
+  readonly source: string;
+  /** Whether there are catalogs or code: without both the plan is what any new project starts with. */
+  readonly hasFound: boolean;
+  /** The same with answers, which come before what was found. */
+  answer(answers: InitAnswers): InitPlan;
+}
+
+/** Which locale the texts are written in, which they are translated into, and how code asks for a text. */
+export type InitQuestion = "source" | "targets" | "lookup";
+
+/** What somebody who knows the project says of it. */
+export interface InitAnswers {
+  readonly source?: string;
+  readonly targets?: readonly string[];
+  /** What stands in the code for a text, with `{key}` and `{args}`: `t("{key}"{args})`. */
+  readonly lookup?: string;
+  /** The line that brings the lookup in. */
+  readonly import?: string;
+}
+
+export type InitResult =
+  { readonly ok: true; readonly plan: InitPlan } | { readonly ok: false; readonly file: string };
+
+/** Everything that is known of a project before anybody answers a question. */
+interface Seen {
+  readonly books: readonly FoundBook[];
+  readonly code: readonly SourceFile[];
+  /** Sentences on what was met on the way. */
+  readonly grounds: readonly string[];
+  /** Where the JSON Schema of the configuration is, if this package is installed in the project. */
+  readonly schema: string | undefined;
+  readonly ecosystem: Ecosystem | undefined;
+}
+
+const otherCode = [
+  "**/dist/**",
+  "**/build/**",
+  "**/coverage/**",
+  "**/*.d.ts",
+  "**/*.test.*",
+  "**/*.spec.*",
+  "**/*.config.*",
+  "**/*.min.js",
+  "**/vendor/**",
+  "**/node_modules/**",
+  "**/*.{svg,xml}",
+];
+
+/** Where the JSON Schema of the configuration is in a project that has this package installed. */
+const installedSchema = "node_modules/fond-ledger/schema/config.json";
+
+/** Looks at a project and plans its configuration. Refuses where one already exists. */
+export async function planInit(files: Files): Promise<InitResult> {
+  const there = configFileNames.find((name) => files.read(name).ok);
+  if (there) return { ok: false, file: there };
+  const grounds: string[] = [];
+  const books = findBooks(files, grounds);
+  const code = await readAllCode(files);
+  const ecosystem = ecosystemOf(files);
+  const schema = files.read(installedSchema).ok ? `./${installedSchema}` : undefined;
+  return { ok: true, plan: planWith({ books, code, grounds, schema, ecosystem }, {}) };
+}
+
+function planWith(seen: Seen, answers: InitAnswers): InitPlan {
+  const { code, schema } = seen;
+  const grounds = [...seen.grounds];
+  const open: InitQuestion[] = [];
+  const source = answers.source ?? chooseSource(seen.books[0], code.length > 0, grounds, open);
+  const books = withSource(seen.books, source, grounds);
+  const targets = [
+    ...new Set([...books.flatMap((book) => [...book.locales.keys()]), ...(answers.targets ?? [])]),
+  ]
+    .filter((locale) => locale !== source)
+    .sort();
+  if (targets.length === 0 && !answers.targets) open.push("targets");
+  const names = bookNames(books);
+  const written: { readonly emit?: object }[] = books.map((book, index) =>
+    describeBook(
+      book,
+      names[index] ?? "app",
+      { ...seen, source, several: books.length > 1, grounds },
+      answers,
+    ),
+  );
+  if (books.length === 0) written.push(newBook(seen, grounds, answers));
+  if (code.length > 0 && answers.lookup === undefined && written.every(({ emit }) => emit === undefined))
+    open.push("lookup");
+  const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
+  const plan = makePlan([{ file: configFileNames[0], before: undefined, after: compactJson(config) }], {
+    books: written.length,
+    locales: targets.length + 1,
+  });
+  const hasFound = seen.books.length + code.length > 0;
+  return { ...plan, grounds, open, source, hasFound, answer: (more) => planWith(seen, more) };
+}
+
+/** The book of a project without catalogs: what projects of its kind have. */
+function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnswers) {
+  const { book, shown } = ecosystem ?? {};
+  const files = book?.files ?? "locales/{locale}.json";
+  if (shown !== undefined) grounds.push(`${shown}; what such projects use is proposed.`);
+  grounds.push(
+    `No catalogs found; new ones are proposed in ${posix.dirname(files)}/.${answers.targets ? "" : ' Add the target locales to "targets".'}`,
+  );
+  const own = answers.lookup === undefined && book?.emit !== undefined;
+  if (answers.lookup === undefined && !own)
+    grounds.push(
+      'Before the first extract, set "emit" in the book: the call to write into the code, and its import.',
+    );
+  return { name: "app", code: codeGlobs(code, grounds), files, ...book, ...(!own && lookupOf(answers)) };
+}
+
+/** The lookup that somebody wants; that of most programs by default. */
+function lookupOf({ lookup, import: line }: InitAnswers) {
+  const call = /^[\w$.]+(?=\()/.exec(lookup ?? "")?.[0];
+  return {
+    lookups: [{ call: call ?? "t" }],
+    ...(lookup !== undefined && { emit: { call: lookup, ...(line !== undefined && { import: line }) } }),
+  };
+}
+
+/** What a new book goes by besides its own catalogs. */
+interface Surroundings extends Seen {
+  readonly source: string;
+  readonly several: boolean;
+  readonly grounds: string[];
+}
+
+function describeBook(found: FoundBook, name: string, around: Surroundings, answers: InitAnswers) {
+  const { code, grounds, source, several } = around;
+  const locales = [...found.locales.keys()].sort();
+  grounds.push(`${found.files} has ${keyCount(found)} keys in ${locales.join(", ")}.`);
+  const keys = new KeyIndex(found.keys);
+  const users = several
+    ? code.filter(({ mentions }) => [...mentions].some((mention) => keys.match(mention) !== undefined))
+    : code;
+  const lookups = findLookups(users, keys);
+  for (const { shown, hits, misses } of lookups.uses)
+    grounds.push(
+      `${shown} takes its keys ${timesIn(hits)}${misses > 0 ? `, and other strings ${timesIn(misses)}` : ""}.`,
+    );
+  if (lookups.uses.length === 0 && answers.lookup === undefined)
+    grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
+  const relative = findRelative(users, keys, grounds);
+  const syntax = chooseSyntax(found.texts, grounds);
+  const plurals = choosePlurals(
+    {
+      keys: new Set([...found.keys.values()].flatMap((set) => [...set])),
+      texts: found.texts,
+      counted: found.counted,
+    },
+    syntax,
+    grounds,
+  );
+  const emit = emissionOf(lookups.uses);
+  const naming = namingOf(found, lookups);
+  const book = {
+    name,
+    code: codeGlobs(users, grounds),
+    files: found.files,
+    ...(found.spelling !== "hyphen" && { spelling: found.spelling }),
+    ...(syntax !== "icu" && { syntax }),
+    ...(plurals !== "inline" && { plurals }),
+    ...(found.inside === "root" && { root: "{locale}" }),
+    ...(found.inside === "leaf" && { leaf: "{locale}" }),
+    ...(lookups.uses.length > 0
+      ? { lookups: lookups.uses.map(({ lookup }) => lookup), ...(emit && { emit }) }
+      : lookupOf(answers)),
+    ...(relative && { relative }),
+    ...(naming && { naming }),
+  };
+  if (lookups.uses.length > 0) sayHeld(book, source, users, found, grounds);
+  return book;
+}
+
+/** What the proposed lookups ask for, held against the catalogs. */
+function sayHeld(
+  book: object,
+  source: string,
+  code: readonly SourceFile[],
+  found: FoundBook,
+  grounds: string[],
+): void {
+  const held = heldAgainst(book, source, code, found);
+  if (!held) return;
+  const { found: asked, unknown, example, keys, unused } = held;
+  const rest =
+    unknown === 0 || !example
+      ? ""
+      : `, ${unknown} ${unknown === 1 ? "does" : "do"} not ("${example.key}" in ${example.file})`;
+  grounds.push(
+    `Held against the catalogs: ${asked} ${asked === 1 ? "lookup finds its key" : "lookups find their keys"}${rest}; ${unused} of ${keys} keys ${unused === 1 ? "is" : "are"} not looked up.`,
+  );
+}
+
+/** JSON with two spaces of indent, lists and objects of plain values on one line where they fit. */
+function compactJson(value: object): string {
+  const wide = JSON.stringify(value, undefined, 2);
+  const narrow = wide.replace(
+    /([[{])\n *([^[\]{}\s][^[\]{}]*)\n *([\]}])/g,
+    (whole: string, open: string, inner: string, close: string) => {
+      const line = inner.replace(/\n\s+/g, " ");
+      const pad = open === "{" ? " " : "";
+      return line.length > 90 ? whole : open + pad + line + pad + close;
+    },
+  );
+  return narrow + "\n";
+}
+
+function timesIn(count: number): string {
+  return count === 1 ? "once" : `${count} times`;
+}
+
+/** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations. */
+function chooseSource(
+  book: FoundBook | undefined,
+  hasCode: boolean,
+  grounds: string[],
+  open: InitQuestion[],
+): string {
+  const totals = book?.locales ?? new Map<string, number>();
+  const most = Math.max(...totals.values());
+  const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
+  const [best, ...others] = [...totals]
+    // Translations keep keys that the source has given up; most products are written in English.
+    .filter(([locale, count]) => count >= most * (rank(locale) < 2 ? 0.6 : 0.9))
+    .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
+  if (best ? others.length > 0 && rank(best[0]) === 2 : hasCode) open.push("source");
+  if (!best) return "en";
+  grounds.push(
+    `Source locale "${best[0]}", with ${best[1]} keys. Change "source" if the texts are written in another locale.`,
+  );
+  return best[0];
+}
+
+/** Leaves out groups of files without the source locale: they cannot be a book, but may be on their way to or from translators. */
+function withSource(books: readonly FoundBook[], source: string, grounds: string[]): FoundBook[] {
+  return books.filter((book) => {
+    const has = book.locales.has(source);
+    if (!has) grounds.push(`${book.files} has no "${source}" and is skipped.`);
+    return has;
+  });
+}
+
+/** What keys with a leading dot stand for, where some are asked for and stand for known keys. */
+function findRelative(
+  code: readonly SourceFile[],
+  keys: KeyIndex,
+  grounds: string[],
+): { root: string; pattern: string } | undefined {
+  for (const { file, literals } of code) {
+    const folders = posix.dirname(file).split("/");
+    const name = (posix.basename(file).split(".", 1)[0] ?? "").replace(/^_/, "");
+    for (const { context, pieces } of literals) {
+      const text = readableText(pieces);
+      if (context.role !== "argument" || context.index !== 0 || !/^\.[\w.]+$/.test(text)) continue;
+      for (let start = 0; start <= folders.length; start++) {
+        if (!keys.match([...folders.slice(start), name].join(".") + text)) continue;
+        const root = folders.slice(0, start).join("/");
+        grounds.push(
+          `Keys with a leading dot are relative to ${root || "the project"}: "${text}" in ${file}.`,
+        );
+        return { root, pattern: "{folders}.{file}" };
+      }
+    }
+  }
+  return undefined;
+}
+
+async function readAllCode(files: Files): Promise<SourceFile[]> {
+  const listed = files
+    .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
+    .filter((file) => isReadable(file) && leftOutByName(file) === undefined);
+  await prepareReaders(listed, files);
+  return listed.flatMap((file) => {
+    const read = files.read(file);
+    return read.ok ? [readSource(file, read.text, read.bom, noShapes)] : [];
+  });
+}
+
+/** Globs for the code: the top folders that hold it, with the endings found there. */
+function codeGlobs(code: readonly SourceFile[], grounds: string[]): string[] {
+  const endings = new Map<string, Set<string>>();
+  for (const { file } of code) {
+    const top = file.includes("/") ? (file.split("/")[0] ?? "") : "";
+    endings.set(top, (endings.get(top) ?? new Set()).add(posix.extname(file).slice(1)));
+  }
+  const globs = [...endings]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([top, set]) => {
+      const list = [...set].sort();
+      const ending = list.length === 1 ? (list[0] ?? "") : `{${list.join(",")}}`;
+      return top === "" ? `*.${ending}` : `${top}/**/*.${ending}`;
+    });
+  grounds.push(
+    globs.length > 0
+      ? `Code is in ${globs.join(", ")} (${code.length} ${code.length === 1 ? "file" : "files"}).`
+      : 'No code found; set "code" to where it is.',
+  );
+  return globs;
+}
+
+/** A name for each book: the folder that its catalogs are in, made unique. */
+function bookNames(books: readonly FoundBook[]): string[] {
+  const used = new Set<string>();
+  return books.map((book) => {
+    const folders = book.files
+      .split("/")
+      .filter(
+        (part) =>
+          !part.includes("{") &&
+          !/^(src|app|locales?|lang|languages?|messages|translations|public|assets)$/.test(part),
+      );
+    const wanted = (
+      folders.find((part) => !/\.(?:json5?|jsonc|ya?ml|properties)$/.test(part)) ?? "app"
+    ).replace(/[^\w-]/g, "-");
+    let name = wanted;
+    for (let number = 2; used.has(name); number++) name = `${wanted}-${number}`;
+    used.add(name);
+    return name;
+  });
+}

@@ -1,0 +1,93 @@
+/** What a string of the code is as a key of a book. */
+export interface KeyMatch {
+  /** Its namespace, where the string itself has it. */
+  readonly namespace: string | undefined;
+  /** What the string has between the parts of the key, and between namespace and key, where that shows. */
+  readonly parts: string | undefined;
+  readonly between: string | undefined;
+  /** Whether it can hardly be a key by chance: it is more than a word, and names its namespace where there are some. */
+  readonly isTelling: boolean;
+  /** The namespaces that it may be from, where it does not name one and is more than a word. */
+  readonly homes: readonly string[];
+}
+
+/** What may stand between namespace and key, and between the parts of a key, besides full stops. */
+const betweenNamespace = ["::", ":", "|", "/", "#", "."];
+const betweenParts = ["/", ":", "-", "_"];
+
+/** The keys of a book, as code may write them. */
+export class KeyIndex {
+  private readonly all = new Set<string>();
+  private readonly groups = new Set<string>();
+
+  /** Keys by namespace, their parts joined by full stops; the empty namespace is that of books without. */
+  constructor(private readonly keys: ReadonlyMap<string, ReadonlySet<string>>) {
+    for (const set of keys.values())
+      for (const key of set) {
+        this.all.add(key);
+        for (let at = key.indexOf("."); at > 0; at = key.indexOf(".", at + 1))
+          this.groups.add(key.slice(0, at));
+      }
+  }
+
+  get size(): number {
+    return this.all.size;
+  }
+
+  get hasNamespaces(): boolean {
+    return [...this.keys.keys()].some((name) => name !== "");
+  }
+
+  /** Whether nearly all keys are words that may stand in code for anything. */
+  get isCommon(): boolean {
+    const plain = [...this.all].filter((key) => /^[a-zA-Z]+$/.test(key)).length;
+    return plain * 2 > this.all.size;
+  }
+
+  /** The key that a string is, whole or behind a namespace; undefined for other strings. */
+  match(text: string): KeyMatch | undefined {
+    if (text === "" || text.length > 500) return undefined;
+    const key = this.partsIn(this.all, text);
+    if (key) {
+      const isTelling = /[^\p{L}\p{N}_-]/u.test(text) || (!this.hasNamespaces && /[_-]/.test(text));
+      const homes = isTelling && this.hasNamespaces ? this.namespacesOf(text) : [];
+      return { namespace: undefined, between: undefined, isTelling, homes, ...key };
+    }
+    if (!this.hasNamespaces) return undefined;
+    for (const between of betweenNamespace) {
+      const at = text.indexOf(between);
+      const own = at > 0 ? this.keys.get(text.slice(0, at)) : undefined;
+      const found = own && this.partsIn(own, text.slice(at + between.length));
+      if (found) return { namespace: text.slice(0, at), between, isTelling: true, homes: [], ...found };
+    }
+    return undefined;
+  }
+
+  /** The namespaces that have a key. */
+  namespacesOf(key: string): readonly string[] {
+    return [...this.keys].flatMap(([name, set]) => (set.has(key) ? [name] : []));
+  }
+
+  /** Whether a prefix and a name make a key; or a namespace and a key in it. */
+  joins(prefix: string, name: string): "prefix" | "namespace" | undefined {
+    if (this.keys.get(prefix)?.has(name)) return "namespace";
+    return this.all.has(`${prefix}.${name}`) ? "prefix" : undefined;
+  }
+
+  /** How much of a path of members is a key: the number of its parts, 0 for none. `isGroup` says that it is a group of keys. */
+  path(parts: readonly string[]): { readonly length: number; readonly isGroup: boolean } {
+    for (let length = parts.length; length > 0; length--) {
+      const key = parts.slice(0, length).join(".");
+      if (this.all.has(key)) return { length, isGroup: false };
+      if (length === parts.length && this.groups.has(key)) return { length, isGroup: true };
+    }
+    return { length: 0, isGroup: false };
+  }
+
+  private partsIn(keys: ReadonlySet<string>, text: string): { parts: string | undefined } | undefined {
+    if (keys.has(text)) return { parts: text.includes(".") ? "." : undefined };
+    for (const mark of betweenParts)
+      if (text.includes(mark) && keys.has(text.replaceAll(mark, "."))) return { parts: mark };
+    return undefined;
+  }
+}

@@ -1,0 +1,280 @@
+import { posix } from "node:path";
+import type { LookupConfig } from "../../config/schema.js";
+import type { Literal, SourceFile } from "../../source/model.js";
+import { isScript } from "../../source/readers/script/endings.js";
+import { boundNames, type BoundCall } from "./bound-names.js";
+import { memberUses } from "./member-evidence.js";
+import type { KeyIndex, KeyMatch } from "./key-index.js";
+import {
+  homeOf,
+  mergeVotes,
+  newUse,
+  newVotes,
+  tally,
+  type LookupSample,
+  type LookupUse,
+} from "./lookup-use.js";
+
+/** What was found of a book's lookups. */
+export interface FoundLookups {
+  /** Those that are lookups by what was found, the most frequent first. */
+  readonly uses: readonly LookupUse[];
+  /** What stands between namespace and key, and between the parts of a key, in code. */
+  readonly between: string | undefined;
+  readonly parts: string | undefined;
+  /** The namespace of keys that code writes without one. */
+  readonly home: string | undefined;
+}
+
+/** So many samples are enough to see how something is written. */
+const mostSamples = 40;
+
+/** Finds the lookups of a book: whatever takes its keys in code, and hardly any other string. */
+export function findLookups(code: readonly SourceFile[], keys: KeyIndex): FoundLookups {
+  const uses = new Map<string, LookupUse>();
+  const makers = new Map<string, MakerVotes>();
+  for (const source of code) {
+    const bound = boundNames(source);
+    for (const [place, literal] of source.literals.entries()) {
+      const text = fixedTextOf(literal);
+      if (text === undefined) continue;
+      const maker = makerOf(literal, bound);
+      if (maker) {
+        voteFor(makers, maker, text, keys, { source, literal, bound: maker });
+        continue;
+      }
+      const match = keys.match(text);
+      for (const { id, lookup, shown } of shapesOf(literal, source, place)) {
+        const use = uses.get(id) ?? newUse(lookup, shown);
+        uses.set(id, use);
+        if (!match) use.misses++;
+        else countHit(use, { source, literal }, match);
+      }
+    }
+  }
+  addMarks(code, keys, uses);
+  addSymbols(code, keys, uses);
+  const found = [
+    ...[...uses.values()].filter((use) => isLookup(use, keys)),
+    ...makerUses(makers),
+    ...memberUses(code, keys),
+  ];
+  const kept = withoutChance(found);
+  const votes = newVotes();
+  for (const one of kept) mergeVotes(votes, one.votes);
+  return {
+    uses: kept.sort(
+      (a, b) => Number(isMarkup(a)) - Number(isMarkup(b)) || b.hits - a.hits || (a.shown < b.shown ? -1 : 1),
+    ),
+    between: most(votes.between),
+    parts: most(votes.parts),
+    home: homeOf(votes),
+  };
+}
+
+function isMarkup({ lookup }: LookupUse): boolean {
+  return !("call" in lookup || "maker" in lookup || "member" in lookup);
+}
+
+function countHit(use: LookupUse, sample: LookupSample, match: KeyMatch): void {
+  tally(use, sample.source, match);
+  if (use.samples.length < mostSamples) use.samples.push(sample);
+}
+
+function most(votes: ReadonlyMap<string, number>): string | undefined {
+  return [...votes].sort(([, a], [, b]) => b - a)[0]?.[0];
+}
+
+/** The text of a literal that is one; undefined for what is put together. */
+function fixedTextOf({ pieces }: Literal): string | undefined {
+  const [only] = pieces;
+  return pieces.length === 1 && only?.kind === "text" ? only.value : undefined;
+}
+
+/** Whether what takes strings is a lookup: most of them are keys, more of them where keys are words like others. */
+function isLookup({ hits, misses, telling, lookup, samples }: LookupUse, keys: KeyIndex): boolean {
+  if (hits === 0) return false;
+  const share = hits / (hits + misses);
+  const isLoose = "attribute" in lookup || "descriptor" in lookup;
+  if (telling > 0) {
+    if (telling * 2 >= hits) return share >= (isLoose ? 0.7 : 0.5) && (hits > 1 || share === 1);
+    return share >= 0.8;
+  }
+  // Plain words: few of them tell enough where they are half of a small book's keys.
+  const known = distinct(samples);
+  return share >= 0.9 && (known * 2 >= keys.size || (known >= 5 && !keys.hasNamespaces));
+}
+
+/** Fewer than this share of what the most frequent lookup has is chance, but for another form of the same function. */
+const leastShare = 0.03;
+
+/** What is left of lookups by chance beside one that is used all over. */
+function withoutChance(uses: readonly LookupUse[]): LookupUse[] {
+  const most = Math.max(0, ...uses.map(({ hits }) => hits));
+  const nameOf = ({ lookup }: LookupUse) =>
+    "call" in lookup ? lookup.call.split(/[.:>]+/).at(-1) : undefined;
+  const main = uses.filter(({ hits }) => hits * 5 >= most).map(nameOf);
+  return uses.filter((use) => {
+    const name = nameOf(use);
+    return use.hits >= most * leastShare || (name !== undefined && main.includes(name));
+  });
+}
+
+function distinct(samples: readonly LookupSample[]): number {
+  return new Set(samples.map(({ literal }) => fixedTextOf(literal))).size;
+}
+
+/** Marks around keys in texts: `[[cart:title]]`, `%cart.title%`. */
+const markPatterns: readonly (readonly [string, RegExp])[] = [
+  ["[[KEY]]", /\[\[([\w.:/-]{2,200})(?:\s*,[^\]\n]{0,200})?\]\]/g],
+  ["{{% KEY %}}", /\{\{%\s*([\w.:/-]{2,200})\s*%\}\}/g],
+  ["{% text KEY %}", /\{% text ([\w.:/-]{2,200}) %\}/g],
+];
+
+function addMarks(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
+  for (const [mark, pattern] of markPatterns)
+    for (const source of code)
+      for (const [, text = ""] of source.text.matchAll(pattern)) {
+        const use = uses.get(mark) ?? newUse({ mark }, mark);
+        uses.set(mark, use);
+        tally(use, source, keys.match(text));
+      }
+}
+
+/** Ruby's symbols, which are no literals: `t(:title)`, `l :label_title`. */
+function addSymbols(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
+  for (const source of code) {
+    if (!/\.(?:rb|erb)$/.test(source.file)) continue;
+    for (const [, call = "", text = ""] of source.text.matchAll(
+      /(?<![\w.:@$])([a-z_]\w{0,40}(?:\.\w{1,40})?)(?:\(\s*|[ \t]+):([a-z_]\w{0,100})\b(?!\s*=>|:)/g,
+    )) {
+      const id = `call ${call} 0`;
+      const use = uses.get(id) ?? newUse({ call }, `${call}(…)`);
+      uses.set(id, use);
+      tally(use, source, keys.match(text));
+    }
+  }
+}
+
+interface Shape {
+  readonly id: string;
+  readonly lookup: LookupConfig;
+  readonly shown: string;
+}
+
+/** What a string stands in that may be a lookup. */
+function shapesOf(literal: Literal, source: SourceFile, place: number): readonly Shape[] {
+  const filter = filterBehind(literal, source);
+  if (filter !== undefined)
+    return [{ id: `filter ${filter}`, lookup: { filter }, shown: `{{ … | ${filter} }}` }];
+  const { role, name, element, index = 0, properties = [] } = literal.context;
+  if (name === undefined) return [];
+  if (role === "argument") {
+    const lookup = index === 0 ? { call: name } : { call: name, key: index };
+    return [
+      {
+        id: `call ${name} ${index}`,
+        lookup,
+        shown: index === 0 ? `${name}(…)` : `${name}(${"…, ".repeat(index)}KEY)`,
+      },
+    ];
+  }
+  if (role === "property" && element !== undefined && properties.length === 1) {
+    const beside = besideKey(source, place);
+    return [
+      {
+        id: `descriptor ${element} ${name}`,
+        lookup: { descriptor: element, key: name, ...beside },
+        shown: `${element}({ ${name}: … })`,
+      },
+    ];
+  }
+  if (role !== "attribute" || element === undefined) return [];
+  if (/^[A-Z]/.test(element) || element.includes("."))
+    return [
+      {
+        id: `component ${element} ${name}`,
+        lookup: { component: element, key: name },
+        shown: `<${element} ${name}=…>`,
+      },
+    ];
+  if (/[:-]/.test(element))
+    return [
+      { id: `tag ${element} ${name}`, lookup: { tag: element, key: name }, shown: `<${element} ${name}=…>` },
+    ];
+  return [{ id: `attribute ${name}`, lookup: { attribute: name }, shown: `${name}="…"` }];
+}
+
+/** The properties beside a key that hold its text and a note, by what they are and say. */
+function besideKey({ literals }: SourceFile, place: number): { default?: string; note?: string } {
+  const key = literals[place];
+  const found: { default?: string; note?: string } = {};
+  for (const other of literals.slice(Math.max(place - 3, 0), place + 4)) {
+    const { role, name, element, properties = [] } = other.context;
+    if (!key || other === key || role !== "property" || name === undefined) continue;
+    if (element !== key.context.element || properties.length !== 1 || name === key.context.name) continue;
+    if (Math.abs(other.span.start - key.span.start) > 600) continue;
+    if (/^(?:note|notes|about|comment|context|description|hint)$/i.test(name)) found.note = name;
+    else if (/^\p{Lu}.*\s/u.test(fixedTextOf(other) ?? "")) found.default = name;
+  }
+  return found;
+}
+
+/** The filter that a string goes through, alone or chosen by a condition. */
+function filterBehind({ span }: Literal, { text, file }: SourceFile): string | undefined {
+  if (isScript(file) || /\.(?:rb|java|py|go|cs)$/.test(file)) return undefined;
+  const behind = /^(?:\s*:\s*(?:"[^"\n]{0,200}"|'[^'\n]{0,200}'))?\s*\)?\s*\|(?!\|)\s*([A-Za-z_$][\w$]*)/;
+  return behind.exec(text.slice(span.end, span.end + 400))?.[1];
+}
+
+interface MakerVotes {
+  readonly maker: string;
+  readonly gives: string | undefined;
+  readonly votes: { namespace: number; prefix: number; whole: number; misses: number };
+  readonly endings: Map<string, number>;
+  readonly samples: LookupSample[];
+}
+
+/** The statement that made the function which a string is given to, where the file has it. */
+function makerOf({ context }: Literal, bound: ReadonlyMap<string, BoundCall>): BoundCall | undefined {
+  return context.role === "argument" && (context.index ?? 0) === 0 && context.name !== undefined
+    ? bound.get(context.name)
+    : undefined;
+}
+
+function voteFor(
+  makers: Map<string, MakerVotes>,
+  { maker, gives, first }: BoundCall,
+  text: string,
+  keys: KeyIndex,
+  sample: LookupSample,
+): void {
+  const id = `${maker} ${gives ?? ""}`;
+  const found = makers.get(id) ?? {
+    maker,
+    gives,
+    votes: { namespace: 0, prefix: 0, whole: 0, misses: 0 },
+    endings: new Map<string, number>(),
+    samples: [],
+  };
+  makers.set(id, found);
+  const kind =
+    (first === undefined ? undefined : keys.joins(first, text)) ?? (keys.match(text) ? "whole" : "misses");
+  found.votes[kind]++;
+  if (kind === "misses") return;
+  const ending = posix.extname(sample.source.file);
+  found.endings.set(ending, (found.endings.get(ending) ?? 0) + 1);
+  if (found.samples.length < mostSamples) found.samples.push(sample);
+}
+
+function makerUses(makers: ReadonlyMap<string, MakerVotes>): LookupUse[] {
+  return [...makers.values()].flatMap(({ maker, gives, votes, endings, samples }): LookupUse[] => {
+    const { namespace, prefix, whole, misses } = votes;
+    const hits = namespace + prefix + whole;
+    if (hits === 0 || hits < misses) return [];
+    const part = namespace > 0 ? { namespace: 0 } : prefix > 0 ? { prefix: 0 } : {};
+    const lookup = { maker, ...(gives !== undefined && { gives }), ...part };
+    const shown = `what ${maker}(${namespace + prefix > 0 ? "…" : ""}) gives${gives === undefined ? "" : ` as ${gives}`}`;
+    return [{ lookup, shown, hits, misses, telling: hits, endings, samples, votes: newVotes() }];
+  });
+}

@@ -1,0 +1,89 @@
+import { posix } from "node:path";
+import type { LookupConfig } from "../../config/schema.js";
+import type { Literal, SourceFile } from "../../source/model.js";
+import type { BoundCall } from "./bound-names.js";
+import type { KeyMatch } from "./key-index.js";
+
+/** One way in which code asks for texts, with how often what stands there is a key. */
+export interface LookupUse {
+  readonly lookup: LookupConfig;
+  /** In words, for people: `t(…)`, `<Text id=…>`. */
+  readonly shown: string;
+  hits: number;
+  misses: number;
+  /** How many of the hits can hardly be keys by chance: they are more than one word, or name their namespace. */
+  telling: number;
+  /** How many of the hits are in files of each ending. */
+  readonly endings: Map<string, number>;
+  /** Places where a key stands, a few of them. */
+  readonly samples: LookupSample[];
+  /** How the keys are written. */
+  readonly votes: Votes;
+}
+
+export interface LookupSample {
+  readonly source: SourceFile;
+  readonly literal: Literal;
+  /** The statement that makes the function, where the file has it. */
+  readonly bound?: BoundCall;
+}
+
+/** How keys are written, by how often. */
+export interface Votes {
+  readonly between: Map<string, number>;
+  readonly parts: Map<string, number>;
+  /** Of keys without a namespace, the namespaces that have them, and how many there are. */
+  readonly homes: Map<string, number>;
+  bare: number;
+}
+
+export function newVotes(): Votes {
+  return { between: new Map(), parts: new Map(), homes: new Map(), bare: 0 };
+}
+
+export function mergeVotes(all: Votes, more: Votes): void {
+  for (const kind of ["between", "parts", "homes"] as const)
+    for (const [name, count] of more[kind]) all[kind].set(name, (all[kind].get(name) ?? 0) + count);
+  all.bare += more.bare;
+}
+
+export function newUse(lookup: LookupConfig, shown: string): LookupUse {
+  return {
+    lookup,
+    shown,
+    hits: 0,
+    misses: 0,
+    telling: 0,
+    endings: new Map(),
+    samples: [],
+    votes: newVotes(),
+  };
+}
+
+/** The namespace that has nearly all keys without one, where others are written with theirs. */
+export function homeOf({ between, homes, bare }: Votes): string | undefined {
+  const [best] = [...homes].sort(([, a], [, b]) => b - a);
+  const isParted = [...between.keys()].some((mark) => mark !== ".");
+  return best && isParted && best[1] * 10 >= bare * 8 ? best[0] : undefined;
+}
+
+/** Counts what has no literal: whether it is a key. */
+export function tally(use: LookupUse, { file }: SourceFile, match: KeyMatch | undefined): void {
+  if (!match) {
+    use.misses++;
+    return;
+  }
+  const ending = posix.extname(file);
+  use.hits++;
+  if (match.isTelling) use.telling++;
+  use.endings.set(ending, (use.endings.get(ending) ?? 0) + 1);
+  voteBy(match, use.votes);
+}
+
+function voteBy({ between, parts, homes }: KeyMatch, votes: Votes): void {
+  if (between !== undefined) votes.between.set(between, (votes.between.get(between) ?? 0) + 1);
+  if (parts !== undefined) votes.parts.set(parts, (votes.parts.get(parts) ?? 0) + 1);
+  if (homes.length === 0) return;
+  votes.bare++;
+  for (const home of homes) votes.homes.set(home, (votes.homes.get(home) ?? 0) + 1);
+}

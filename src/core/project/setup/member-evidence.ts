@@ -1,0 +1,89 @@
+import { posix } from "node:path";
+import type { SourceFile } from "../../source/model.js";
+import type { KeyIndex } from "./key-index.js";
+import { newVotes, type LookupUse } from "./lookup-use.js";
+
+/** A name with members or keys in brackets behind it: `texts.cart.title`, `$lang['cart']['title']`, `textsFor(locale).title`. */
+const chain =
+  /(?<![\w$.'"`/#-])[$@]?([A-Za-z_]\w{0,60})(\(\s*[\w.]{0,40}\s*\))?((?:\s{0,4}\??\.\s{0,4}[A-Za-z_$]\w{0,60}|\[\s{0,4}(?:"[^"\]\n]{1,80}"|'[^'\]\n]{1,80}')\s{0,4}\]){1,12})/g;
+
+/** Names under which people keep objects of texts. */
+const textNames =
+  /(?:text|string|label|lang|language|msg|message|locale|copy|wording|translation|phrase|dict|dictionary)s?$/i;
+
+interface Members {
+  readonly calls: boolean;
+  hits: number;
+  misses: number;
+  deep: number;
+  readonly keys: Set<string>;
+  readonly endings: Map<string, number>;
+}
+
+/** Objects whose members are the texts of a book. */
+export function memberUses(code: readonly SourceFile[], keys: KeyIndex): LookupUse[] {
+  const roots = new Map<string, Members>();
+  for (const { file, text } of code)
+    for (const match of text.matchAll(chain)) {
+      const [whole, root = "", call, path = ""] = match;
+      const parts = [...path.matchAll(/[^\s.?[\]"']+/g)].map(([part]) => part);
+      const isCalled = text[match.index + whole.length] === "(";
+      count(roots, root, call !== undefined, parts, isCalled, keys, posix.extname(file));
+      const [second, ...rest] = parts;
+      if (call === undefined && second !== undefined && rest.length > 0)
+        count(roots, `${root}.${second}`, false, rest, isCalled, keys, posix.extname(file));
+    }
+  return [...roots].flatMap(([root, found]): LookupUse[] => {
+    const { hits, misses, deep, endings } = found;
+    const isNamed = textNames.test(root);
+    const isSure =
+      found.keys.size >= 3 &&
+      hits >= misses * (isNamed ? 2 : 4) &&
+      (isNamed || (deep * 2 > hits && !keys.isCommon));
+    if (!isSure) return [];
+    return [
+      {
+        lookup: { member: root },
+        shown: `${root}${found.calls ? "()" : ""}.KEY`,
+        hits,
+        misses,
+        telling: deep,
+        endings,
+        samples: [],
+        votes: newVotes(),
+      },
+    ];
+  });
+}
+
+function count(
+  roots: Map<string, Members>,
+  root: string,
+  calls: boolean,
+  parts: readonly string[],
+  isCalled: boolean,
+  keys: KeyIndex,
+  ending: string,
+): void {
+  const { length, isGroup } = keys.path(parts);
+  const known = roots.get(root);
+  if (isGroup || (length === 0 && !known && isCalled)) return;
+  const found = known ?? {
+    calls,
+    hits: 0,
+    misses: 0,
+    deep: 0,
+    keys: new Set<string>(),
+    endings: new Map<string, number>(),
+  };
+  roots.set(root, found);
+  // What is left behind a key is a method of its text; a method of the object itself is no key.
+  if (length === 0) {
+    if (!isCalled) found.misses++;
+    return;
+  }
+  found.hits++;
+  if (length > 1) found.deep++;
+  found.keys.add(parts.slice(0, length).join("."));
+  found.endings.set(ending, (found.endings.get(ending) ?? 0) + 1);
+}

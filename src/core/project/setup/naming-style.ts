@@ -1,0 +1,39 @@
+import type { FoundBook } from "./found-books.js";
+
+/** How the keys of a book are built, so that new ones follow; only what differs from what is usual. */
+export interface NamingStyle {
+  readonly shape?: "flat";
+  readonly case?: "snake" | "kebab";
+  readonly separator?: string;
+  readonly namespace?: string;
+  readonly home?: string;
+}
+
+/** The style of a book's keys, and how code joins their parts. */
+export function namingOf(
+  { keys, flat }: FoundBook,
+  {
+    between,
+    parts,
+    home,
+  }: {
+    readonly between: string | undefined;
+    readonly parts: string | undefined;
+    readonly home: string | undefined;
+  },
+): NamingStyle | undefined {
+  const all = [...keys.values()].flatMap((set) => [...set]);
+  const words = all.flatMap((key) => key.split("."));
+  const snake = words.filter((word) => /^[a-z\d]+(?:_[a-z\d]+)+$/.test(word)).length;
+  const kebab = words.filter((word) => /^[a-z\d]+(?:-[a-z\d]+)+$/.test(word)).length;
+  const camel = words.filter((word) => /^[a-z\d]+(?:[A-Z][a-z\d]*)+$/.test(word)).length;
+  const letterCase = snake > camel && snake >= kebab ? "snake" : kebab > camel ? "kebab" : undefined;
+  const style: NamingStyle = {
+    ...(flat.whole * 10 >= flat.of * 9 && { shape: "flat" as const }),
+    ...(letterCase !== undefined && { case: letterCase }),
+    ...(parts !== undefined && parts !== "." && { separator: parts }),
+    ...(between !== undefined && between !== (parts ?? ".") && { namespace: between }),
+    ...(home !== undefined && { home }),
+  };
+  return Object.keys(style).length > 0 ? style : undefined;
+}

@@ -1,0 +1,132 @@
+import { doubtTag, isKnownLanguage, meantBy } from "../../locale/mistaken-tag.js";
+import { scriptOf } from "../../locale/script.js";
+import { canonicalTag, parseTag } from "../../locale/tag.js";
+import { lazily } from "../../text/lazy.js";
+
+/** What a folder or the name of a file may say of its locale. */
+export interface WrittenLocale {
+  /** The tag that it stands for. */
+  readonly locale: string;
+  /** Set where other names beside it have to be locales too: many short names are languages by chance. */
+  readonly isWeak: boolean;
+}
+
+/** The locale that a name stands for, in any of the ways in which people write them; undefined for any other name. */
+export function writtenLocale(written: string): WrittenLocale | undefined {
+  const tag = written.replaceAll("_", "-").replace(/^([a-z]{2})([A-Z][A-Za-z]{1,3})$/, "$1-$2");
+  const parsed = parseTag(tag);
+  if (parsed && isKnownLanguage(parsed.language) && (parsed.region !== undefined || isPlainCase(written)))
+    return {
+      locale: canonicalTag(tag),
+      isWeak: parsed.language.length > 2,
+    };
+  // A country's code, or the English name of a language.
+  const meant = /^[a-z]{2}$/.test(written) ? meantBy(doubtTag(written, [])) : undefined;
+  const named = meant ?? languageNames().get(written.toLowerCase());
+  return named === undefined ? undefined : { locale: named, isWeak: true };
+}
+
+/** Whether a name is written as languages are: `DE` may be an abbreviation of anything. */
+function isPlainCase(written: string): boolean {
+  return /^[a-z]{2,3}(?:[-_][A-Za-z]|$)/.test(written);
+}
+
+/** English names of languages, and their codes: those of two letters, as products are translated into. */
+const languageNames = lazily((): ReadonlyMap<string, string> => {
+  const names = new Intl.DisplayNames(["en"], { type: "language" });
+  const codes = [..."abcdefghijklmnopqrstuvwxyz"].flatMap((first, _, letters) =>
+    letters.map((second) => first + second),
+  );
+  return new Map(
+    codes.filter(isKnownLanguage).flatMap((code): [string, string][] => {
+      const name = names.of(code)?.toLowerCase() ?? code;
+      return name === code || /[^a-z]/.test(name) ? [] : [[name, code]];
+    }),
+  );
+});
+
+const scripts: readonly (readonly [string, RegExp])[] = [
+  ["Latn", /\p{Script=Latin}/gu],
+  ["Cyrl", /\p{Script=Cyrillic}/gu],
+  ["Hang", /\p{Script=Hangul}/gu],
+  ["Kana", /[\p{Script=Hiragana}\p{Script=Katakana}]/gu],
+  ["Hani", /\p{Script=Han}/gu],
+  ["Arab", /\p{Script=Arabic}/gu],
+  ["Grek", /\p{Script=Greek}/gu],
+  ["Hebr", /\p{Script=Hebrew}/gu],
+  ["Thai", /\p{Script=Thai}/gu],
+  ["Deva", /\p{Script=Devanagari}/gu],
+  ["Geor", /\p{Script=Georgian}/gu],
+  ["Armn", /\p{Script=Armenian}/gu],
+];
+
+/** Scripts that are counted here under the name of their letters. */
+const lettersOf: Readonly<Record<string, readonly string[]>> = {
+  Kore: ["Hang", "Hani"],
+  Jpan: ["Kana", "Hani"],
+  Hans: ["Hani"],
+  Hant: ["Hani"],
+};
+
+/**
+ * The locale of texts under a two-letter name that may be a country's code: the language of that country whose script
+ * the texts are in, where the language of the code is written in another one.
+ */
+export function localeByText(written: string, locale: string, texts: readonly string[]): string {
+  if (!/^[A-Za-z]{2}$/.test(written)) return locale;
+  const main = mainLetters(texts);
+  const fits = (tag: string) => (lettersOf[scriptOf(tag)] ?? [scriptOf(tag)]).includes(main ?? "");
+  if (main === undefined || main === "Latn" || fits(locale)) return locale;
+  const region = parseTag(`und-${written}`)?.region;
+  if (region === undefined) return locale;
+  const meant = new Intl.Locale(`und-${region}`).maximize().language;
+  return fits(meant) ? meant : locale;
+}
+
+/** The letters that most of the texts are in; undefined for too few. */
+function mainLetters(texts: readonly string[]): string | undefined {
+  const sample = texts.slice(0, 300).join(" ").slice(0, 20_000);
+  const counts = scripts.map(([name, letters]) => [name, sample.match(letters)?.length ?? 0] as const);
+  const kana = counts.find(([name]) => name === "Kana")?.[1] ?? 0;
+  const [name, count] = counts.reduce((most, one) => (one[1] > most[1] ? one : most));
+  if (count < 10) return undefined;
+  return name === "Hani" && kana * 5 > count ? "Kana" : name;
+}
+
+/** Words that stand in most texts of a language, and hardly in those of others. */
+const commonWords: Readonly<Record<string, RegExp>> = {
+  en: /\b(?:the|and|of|to|is|your|you|for|with|this|not)\b/giu,
+  de: /\b(?:der|die|das|und|nicht|ist|ein|eine|mit|für|wird)\b/giu,
+  fr: /\b(?:le|les|des|est|une|vous|votre|pour|pas|avec|du)\b/giu,
+  es: /\b(?:el|los|las|una|por|para|con|que|del|su|no)\b/giu,
+  it: /\b(?:il|gli|della|per|una|con|non|che|sono|del|di)\b/giu,
+  pt: /\b(?:os|uma|para|com|não|que|dos|seu|você|em|do)\b/giu,
+  nl: /\b(?:het|een|van|niet|voor|met|wordt|zijn|uw|je|en)\b/giu,
+  sv: /\b(?:och|att|det|inte|för|med|är|ett|som|på|av)\b/giu,
+  da: /\b(?:og|ikke|det|til|med|er|af|på|en|et|din)\b/giu,
+  pl: /\b(?:nie|się|jest|na|do|dla|oraz|został|wybierz|lub|ten)\b/giu,
+  cs: /\b(?:není|je|na|pro|byl|nebo|se|jako|váš|tento|při)\b/giu,
+  ru: /(?<!\p{L})(?:не|и|в|на|для|вы|или|что|это|ваш)(?!\p{L})/giu,
+};
+
+/** The language that texts are in, as far as a few common words tell; undefined where they do not. */
+export function languageOfTexts(texts: readonly string[]): string | undefined {
+  const sample = texts.join("\n").slice(0, 60_000);
+  const counts = Object.entries(commonWords).map(
+    ([language, words]) => [language, sample.match(words)?.length ?? 0] as const,
+  );
+  const [best, second] = [...counts].sort(([, a], [, b]) => b - a);
+  return best && best[1] >= 3 && best[1] > (second?.[1] ?? 0) * 1.3 ? best[0] : undefined;
+}
+
+/** How locales are written: as their tags, with underscores, or each by a map of those that differ. */
+export function spellingOf(
+  written: ReadonlyMap<string, string>,
+): "hyphen" | "underscore" | Readonly<Record<string, string>> {
+  const pairs = [...written];
+  if (pairs.every(([locale, name]) => name === locale)) return "hyphen";
+  if (pairs.every(([locale, name]) => name === locale.replaceAll("-", "_"))) return "underscore";
+  return Object.fromEntries(
+    pairs.filter(([locale, name]) => name !== locale).sort(([a], [b]) => (a < b ? -1 : 1)),
+  );
+}
