@@ -150,7 +150,16 @@ export function checkSettings<Schema extends v.GenericSchema>(
 }
 
 /** What a key can be made of. */
-const namingParts: readonly string[] = ["folder", "file", "component", "element", "role", "slug", "hash"];
+const namingParts: readonly string[] = [
+  "folder",
+  "file",
+  "component",
+  "element",
+  "role",
+  "slug",
+  "hash",
+  "text",
+];
 
 /** The tag of the language with an English name; undefined where none has it. */
 function languageNamed(name: string): string | undefined {

@@ -92,6 +92,7 @@ function newCatalogs(book: Book, sources: ReadonlyMap<string, readonly PathText[
 }
 
 function pathOf({ config }: Book, key: string): EntryPath {
+  if (config.naming.pattern === "{text}") return [key];
   const format = formatOf(config);
   const isFlat = config.naming.shape === "flat" || !format.nests || format.holds === "all-locales";
   return isFlat ? [key] : key.split(separatorsOf(config).parts);

@@ -42,9 +42,13 @@ export function fillTemplate(
   },
 ): string {
   const args = pass(values.map(({ name, code }) => [name, code] as const));
+  // A text that is its own key may have quotes; nearly all languages escape them alike.
+  const escaped = key.replace(/["'\\\n\r]/g, (sign) =>
+    sign === "\n" ? "\\n" : sign === "\r" ? "\\r" : sign === quote || sign === "\\" ? `\\${sign}` : sign,
+  );
   return template
     .replace(/(["'])\{key\}\1/, `${quote}{key}${quote}`)
-    .replace("{key}", () => key)
+    .replace("{key}", () => escaped)
     .replace("{args}", () => args)
     .replace("{values}", () => (args === "" ? noValues(pass) : args.replace(/^,\s*/, "")));
 }

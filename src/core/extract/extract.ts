@@ -6,7 +6,7 @@ import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { lookupShapes } from "../source/book-code.js";
 import { bookPieces, literalMessage } from "../source/literal-message.js";
-import type { SourceFile } from "../source/model.js";
+import type { BoundLookup, SourceFile } from "../source/model.js";
 import {
   readImportLine,
   readSetupLine,
@@ -30,7 +30,7 @@ import { hostOf, type Host } from "./hosts.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 import { unproved } from "./proof.js";
 import { hostRefusal } from "./rewrite-host.js";
-import { scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
+import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { partOf, rewriteFile } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.js";
 import { explainProblem } from "../message/problem-wordings.js";
@@ -259,7 +259,12 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
   const chosen = writable(job, source, candidates, { host, parts, emission, notes })
     .slice(0, room)
     .flatMap((found) => {
-      const choice = choiceOf(job, source, found);
+      const choice = choiceOf(
+        job,
+        source,
+        found,
+        boundLookup(source, partOf(parts, found.literal), found.literal),
+      );
       if ("key" in choice) return [choice];
       notes.push(choice.note);
       return [];
@@ -325,7 +330,7 @@ function writable(
       if (refused.some((span) => contains(span, literal.span))) return false;
       const part = partOf(parts, literal);
       const why = part
-        ? scriptRefusal(literal, part, emission)
+        ? scriptRefusal(literal, part, emission, boundLookup(source, part, literal))
         : hostRefusal(literal, source, host, reader, book.config.emit.atLoad);
       if (!why) return true;
       refused.push(literal.span);
@@ -346,6 +351,8 @@ interface Choice {
   readonly literal: SurveyedLiteral["literal"];
   readonly key: string;
   readonly isNew: boolean;
+  /** The lookup that the file makes itself, which takes the key. */
+  readonly by?: BoundLookup;
 }
 
 /** A literal's message and key: what a person decided, or what is proved and named here. */
@@ -353,6 +360,7 @@ function choiceOf(
   job: Extraction,
   source: SourceFile,
   found: SurveyedLiteral,
+  by: BoundLookup | undefined,
 ): Choice | { readonly note: PlanNote } {
   const { book, reader, namer, additions } = job;
   const { literal } = found;
@@ -370,7 +378,7 @@ function choiceOf(
   }
   const named =
     decision?.key === undefined
-      ? namer.nameFor({ file, literal, message })
+      ? namer.nameFor({ file, literal, message, under: by?.prefix })
       : namer.given(decision.key, message);
   if (!named) return refuse(say("bad-key", { key: decision?.key ?? "" }));
   const { fullKey: key, isNew } = named;
@@ -378,7 +386,9 @@ function choiceOf(
     const { hasParts, hasNamespaces } = book.layout;
     return refuse(hasParts && !hasNamespaces ? say("no-near-catalog", { key }) : say("no-catalog", { key }));
   }
-  return { found: { ...found, message }, literal, key, isNew };
+  // A key that a person chose may be outside of what the file's own lookup reaches.
+  const own = by && key.startsWith(by.prefix) ? by : undefined;
+  return { found: { ...found, message }, literal, key, isNew, ...(own && { by: own }) };
 }
 
 function decisionOn(

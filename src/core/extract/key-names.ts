@@ -18,6 +18,8 @@ export interface KeyRequest {
   readonly literal: Literal;
   /** The message that the key will stand for. */
   readonly message: string;
+  /** What the key has to start with, where the file's own lookup stands before it. */
+  readonly under?: string | undefined;
 }
 
 /** The pattern for keys where a book gives none: the file says the section, the words the rest. */
@@ -37,7 +39,8 @@ export function keyNamer(
 ): KeyNamer {
   const taken = new Map(existing);
   const groups = new Set<string>();
-  const split = (key: string) => (separators.parts === "" ? [key] : key.split(separators.parts));
+  const isTextKey = book.naming.pattern === "{text}";
+  const split = (key: string) => (separators.parts === "" || isTextKey ? [key] : key.split(separators.parts));
   const addGroups = (key: string) => {
     const parts = split(key);
     for (let depth = 1; depth < parts.length; depth++)
@@ -48,7 +51,9 @@ export function keyNamer(
   const pattern = book.naming.pattern ?? defaultPattern;
   const letterCase = book.naming.case ?? "camel";
 
-  const build = (file: string, literal: Literal, slug: string): string => {
+  const build = ({ file, literal, message, under }: KeyRequest, slug: string): string => {
+    if (isTextKey) return message;
+    if (under !== undefined && under !== "") return under + toCase(wordsOf(slug), letterCase);
     const { folder, name } = placeOf(file);
     const { context } = literal;
     const values: Readonly<Record<string, string>> = {
@@ -78,7 +83,7 @@ export function keyNamer(
   return {
     given(fullKey, message) {
       if (taken.get(fullKey) === message) return { fullKey, isNew: false };
-      if (!isFree(fullKey) || !/^[^\s"'`\\]+$/.test(fullKey)) return undefined;
+      if (!isFree(fullKey) || (!isTextKey && !/^[^\s"'`\\]+$/.test(fullKey))) return undefined;
       taken.set(fullKey, message);
       addGroups(fullKey);
       return { fullKey, isNew: true };
@@ -89,8 +94,9 @@ export function keyNamer(
       addGroups(fullKey);
       return true;
     },
-    nameFor({ file, literal, message }) {
-      const role = `${file}\u0000${roleWord(literal)}\u0000${message}`;
+    nameFor(request) {
+      const { file, literal, message, under } = request;
+      const role = `${under ?? file}\u0000${roleWord(literal)}\u0000${message}`;
       const known = roles.get(role);
       if (known !== undefined) return { fullKey: known, isNew: false };
       const slug = slugOf(literal);
@@ -99,8 +105,7 @@ export function keyNamer(
       const slugs = [slug, slugOf(literal, moreWords), inRole, `${inRole} ${digestOf(message).slice(0, 4)}`];
       for (let attempt = 0; ; attempt++) {
         const named = build(
-          file,
-          literal,
+          request,
           attempt < slugs.length ? (slugs[attempt] ?? slug) : `${slugs.at(-1) ?? slug} ${attempt}`,
         );
         // A pattern without the text's words gives each text of a place the same key.

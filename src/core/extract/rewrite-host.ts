@@ -6,7 +6,13 @@ import { rawElements } from "../source/readers/markup/raw-elements.js";
 import { parseScript } from "../source/readers/script/script.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
-import { fixedText, type Literal, type Obstacle, type SourceFile } from "../source/model.js";
+import {
+  fixedText,
+  type BoundLookup,
+  type Literal,
+  type Obstacle,
+  type SourceFile,
+} from "../source/model.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import type { Host } from "./hosts.js";
@@ -39,6 +45,8 @@ export function hostRefusal(
   if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined) return say("rich", {});
   const template = form === "attribute" ? host.attribute : isExpression ? host.call : host.content;
   if (template === undefined) return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
+  const lacking = host.kind === "code" ? lackingName(template, source, host) : undefined;
+  if (lacking !== undefined) return say("not-declared", { name: lacking });
   if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
   const values = lookupValues(pieces, valueCode);
   if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
@@ -66,7 +74,26 @@ function takesCalls(text: string, { start }: Span): boolean {
   );
 }
 
+/** What a lookup names that a file of code neither declares nor brings in, where its language wants that. */
+function lackingName(
+  template: string,
+  { text }: SourceFile,
+  { language, importLine }: Host,
+): string | undefined {
+  const declared = languageNamed(language)?.declared;
+  // A function alone may be everywhere, as in scripts; an object is somewhere.
+  const name = /^\s*([A-Za-z_]\w*)\./.exec(template)?.[1];
+  if (declared === undefined || name === undefined || importLine !== undefined) return undefined;
+  if (/^(?:this|self|base|super|cls)$/.test(name) || (declared === "values" && /^\p{Lu}/u.test(name)))
+    return undefined;
+  return new RegExp(`(?<![\\w.])${name}(?!\\w)`).test(text) ? undefined : name;
+}
+
 const say = notices("extract", {
+  "not-declared": {
+    message: '"{name}" is not known in this file',
+    remedy: "set emit.endings to the line that brings it in, or declare it here",
+  },
   statements: {
     message: "several statements return it, and this is not a script of its own",
     remedy: "choose the words in a function of the component, or move them by hand",
@@ -160,17 +187,21 @@ function hostEdit(
   });
   const { pass } = host;
   const fill = (template: string, quote: '"' | "'") => fillTemplate(template, { key, quote, values, pass });
+  const ownQuote = (template: string) => (template.includes("'{key}'") ? "'" : '"');
   const first = source.text[span.start];
   if (form === "string" || form === "template") {
     // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
     const { before = "", after = "" } = literal.frame ?? {};
     const code = before + source.text.slice(span.start, span.end) + after;
-    const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : '"';
+    const quote =
+      host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : ownQuote(host.call);
     return { ...span, replacement: before + fill(host.call, quote) + after };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
-  if (form !== "attribute")
-    return { ...span, replacement: fill((hasTags ? host.rich : host.content) ?? "", '"') };
+  if (form !== "attribute") {
+    const template = (hasTags ? host.rich : host.content) ?? "";
+    return { ...span, replacement: fill(template, ownQuote(template)) };
+  }
   const outer = first === "'" ? "'" : '"';
   const inner = outer === '"' ? "'" : '"';
   const template = host.attribute ?? "";
@@ -233,10 +264,11 @@ function isInScript(text: string, offset: number): boolean {
   return false;
 }
 
-/** A text with its key, on its way into the code. */
+/** A text with its key, on its way into the code; `by` is the lookup that its file makes itself. */
 export interface Keyed {
   readonly literal: Literal;
   readonly key: string;
+  readonly by?: BoundLookup;
 }
 
 /**

@@ -2,9 +2,9 @@ import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
-import { calledIn, calleeOf, defaultCall } from "../source/book-code.js";
+import { calledIn, calleeOf, defaultCall, givenBeforeKey } from "../source/book-code.js";
 import { literalMessage } from "../source/literal-message.js";
-import type { Literal, Obstacle } from "../source/model.js";
+import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
   importEdits,
   isShadowed,
@@ -18,7 +18,7 @@ import {
 } from "../source/readers/script/scopes.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
-import { fillTemplate, lookupValues, type LookupValue } from "./emit.js";
+import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import { passes } from "./hosts.js";
 import { tooManyChoices, type Keyed } from "./rewrite-host.js";
 import type { ScriptPart } from "./script-parts.js";
@@ -58,6 +58,14 @@ const say = notices("extract", {
     message: 'the file declares its own "{name}"',
     remedy: "rename it, or choose another name in emit",
   },
+  "no-value": {
+    message: '"{name}" is not known here, and the lookup takes it',
+    remedy: 'pass "{name}" to this function, or choose another lookup in emit',
+  },
+  "no-args-script": {
+    message: "it has values, and the template of the book has no place for them",
+    remedy: "put {args} into the template in emit",
+  },
   "not-imported": {
     message: '"{name}" is not imported here',
     remedy: "set emit.import to the line that imports it",
@@ -69,14 +77,23 @@ export function scriptRefusal(
   literal: Literal,
   part: ScriptPart,
   { book, reader, imports, setup, hasLocale }: ScriptEmission,
+  by?: BoundLookup,
 ): Obstacle | undefined {
   if (literal.obstacle) return literal.obstacle;
   const foreign = literal.translations?.find(({ locale }) => !hasLocale(locale));
   if (foreign) return say("foreign-locale", { locale: foreign.locale });
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
+  if (by) return undefined;
   const template = templateFor(book, literal);
   if (template === undefined) return say("rich-script", { example: '"rich("{key}"{args})"' });
+  const hasValues = lookupValues(literal.pieces, (piece) => piece.name).length > 0;
+  if (hasValues && !takesValues(template)) return say("no-args-script", { args: "{args}" });
+  const lacking = givenBeforeKey(template).find(
+    (one) =>
+      !isShadowed(part.program, literal.span.start, one) && moduleBinding(part.program, one) === undefined,
+  );
+  if (lacking !== undefined) return say("no-value", { name: lacking });
   const name = (calleeOf(template) ?? "").split(".")[0] ?? "";
   if (name === "" || name === "this") return undefined;
   const { program } = part;
@@ -104,8 +121,20 @@ export function scriptRefusal(
 }
 
 /** How a book's scripts look a text up; undefined where they have no way to write elements in it. */
-function templateFor({ emit }: BookConfig, { pieces }: Literal): string | undefined {
-  return pieces.some(({ kind }) => kind === "tag") ? emit.rich : (emit.call ?? defaultCall);
+function templateFor({ emit }: BookConfig, { pieces }: Literal, by?: BoundLookup): string | undefined {
+  if (pieces.some(({ kind }) => kind === "tag")) return emit.rich;
+  return by ? `${by.name}("{key}"{args})` : (emit.call ?? defaultCall);
+}
+
+/** The lookup that a script has made where a text stands, which takes its key; elements need one that can write them. */
+export function boundLookup(
+  { bound = [] }: SourceFile,
+  part: ScriptPart | undefined,
+  { span, pieces }: Literal,
+): BoundLookup | undefined {
+  return part?.isWhole && !pieces.some(({ kind }) => kind === "tag")
+    ? bound.findLast(({ scope }) => contains(scope, span))
+    : undefined;
 }
 
 /** The code of a value of a script; an element is a function that puts it around what the message has inside. */
@@ -148,10 +177,11 @@ export function scriptEdits(
         !inside.some((other) => other.literal !== literal && contains(other.literal.span, literal.span)),
     );
     return outermost.flatMap((one) => {
-      const { literal, key } = one;
-      const template = templateFor(book, literal);
+      const { literal, by } = one;
+      const template = templateFor(book, literal, by);
       if (template === undefined) return [];
-      templates.add(template);
+      if (!by) templates.add(template);
+      const key = one.key.slice(by?.prefix.length ?? 0);
       const all = [...literal.pieces, ...(literal.translations ?? []).flatMap(({ pieces }) => pieces)];
       const values = lookupValues(all, (piece) => valueCode(piece, (within) => codeOf(within, one)));
       const call = fillTemplate(template, { key, quote, values, pass: passes.script });

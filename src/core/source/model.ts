@@ -19,8 +19,17 @@ export interface SourceFile {
   readonly problems: readonly SourceProblem[];
   /** How a template or page mixes code into its markup; undefined for other files. */
   readonly dialect?: Dialect;
+  /** The lookups that a script makes itself, with what stands before each of their keys. */
+  readonly bound?: readonly BoundLookup[];
   /** Templates of markup in a script: the insides of the literals behind tags such as html. */
   readonly templates?: readonly Span[];
+}
+
+/** A name that is a lookup in part of a file: `say` after `const { say } = useTexts("search")`, for keys that start with `search.`. */
+export interface BoundLookup {
+  readonly name: string;
+  readonly scope: Span;
+  readonly prefix: string;
 }
 
 /** Why a file of code could not be read, or not whole. */

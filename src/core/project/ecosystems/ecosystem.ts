@@ -5,6 +5,8 @@ export interface Ecosystem {
   readonly shown: string;
   /** Globs that each have to find a file. */
   readonly marks: readonly string[];
+  /** The case of names in such projects, where keys follow it. */
+  readonly letterCase?: "snake";
   /** The settings of a new book; `emit` only where every such project has the lookup by itself. */
   readonly book: EcosystemBook;
 }

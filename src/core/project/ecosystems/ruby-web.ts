@@ -4,6 +4,7 @@ export const rubyWeb: Ecosystem = {
   name: "ruby-web",
   shown: "Gemfile and app/views show a web application in Ruby",
   marks: ["Gemfile", "app/views/**/*.erb"],
+  letterCase: "snake",
   book: {
     files: "config/locales/{locale}.yml",
     root: "{locale}",

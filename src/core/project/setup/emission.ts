@@ -100,7 +100,9 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
     /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
     [];
   if (callee === undefined || given === undefined) return undefined;
-  const call = `${callee}(${given.trim() === "" ? "" : given.replace(/\s*,\s*/g, ", ")}"{key}"{args})`;
+  const quote = text[literal.span.start] === "'" ? "'" : '"';
+  const others = given.trim() === "" ? "" : given.replace(/\s*,\s*/g, ", ");
+  const call = `${callee}(${others}${quote}{key}${quote}{args})`;
   const name = callee.split(/\??\.|->|::/, 1)[0] ?? callee;
   if (!/^[\w$]+$/.test(name) || name === "this") return { call };
   if (bound) {

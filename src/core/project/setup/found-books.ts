@@ -20,6 +20,8 @@ export interface FoundBook {
   readonly counted: ReadonlySet<string>;
   /** The keys of all locales by namespace; of books without, by the empty text. */
   readonly keys: ReadonlyMap<string, ReadonlySet<string>>;
+  /** How many keys of each locale are the very text that they stand for. */
+  readonly ownText: ReadonlyMap<string, number>;
   /** How many entries stand under a name of their own at the root, and how many there are. */
   readonly flat: { readonly whole: number; readonly of: number };
 }
@@ -204,7 +206,8 @@ function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]):
     written.size > 1 ||
     (written.size === 1 &&
       /(^|\/)(locales?|lang|langs|languages?|messages|translations|catalogs?|texts|i18n)(\/|$)/.test(files));
-  if (!isPlausible || book.size === 0) return undefined;
+  const isEmpty = group.members.every(({ found }) => found.content.problems.length === 0);
+  if (!isPlausible || (book.size === 0 && !isEmpty)) return undefined;
   return book.found(files, spellingOf(written), isRooted ? "root" : undefined);
 }
 
@@ -232,6 +235,7 @@ class BookCount {
   private readonly keys = new Map<string, Set<string>>();
   private readonly texts: string[] = [];
   private readonly counted = new Set<string>();
+  private readonly ownText = new Map<string, number>();
   private whole = 0;
 
   /** `isRooted` says that keys start with the locale, which is none of them. */
@@ -247,6 +251,8 @@ class BookCount {
     for (const entry of content.entries)
       this.entry(entry, own, this.isRooted ? entry.path.slice(1) : entry.path);
     this.locales.set(locale, (this.locales.get(locale) ?? 0) + content.entries.length);
+    const same = content.entries.filter(({ path, text }) => path.length === 1 && path[0] === text).length;
+    this.ownText.set(locale, (this.ownText.get(locale) ?? 0) + same);
   }
 
   /** An entry of a file that holds all locales. */
@@ -266,8 +272,18 @@ class BookCount {
   }
 
   found(files: string, spelling: FoundBook["spelling"], inside: FoundBook["inside"]): FoundBook {
-    const { locales, texts, counted, keys, whole } = this;
-    return { files, locales, spelling, inside, texts, counted, keys, flat: { whole, of: texts.length } };
+    const { locales, texts, counted, keys, ownText, whole } = this;
+    return {
+      files,
+      locales,
+      spelling,
+      inside,
+      texts,
+      counted,
+      keys,
+      ownText,
+      flat: { whole, of: texts.length },
+    };
   }
 }
 

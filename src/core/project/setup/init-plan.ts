@@ -7,6 +7,7 @@ import { readableText, type SourceFile } from "../../source/model.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { leftOutByName } from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
+import { declaredLookups } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
 import { findBooks, keyCount, type FoundBook } from "./found-books.js";
 import { heldAgainst } from "./held-against.js";
@@ -126,12 +127,22 @@ function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnsw
   grounds.push(
     `No catalogs found; new ones are proposed in ${posix.dirname(files)}/.${answers.targets ? "" : ' Add the target locales to "targets".'}`,
   );
-  const own = answers.lookup === undefined && book?.emit !== undefined;
+  const declared = declaredLookups(code);
+  for (const { shown, hits } of declared) grounds.push(`${shown} brings its texts along ${timesIn(hits)}.`);
+  const own = answers.lookup === undefined && (book?.emit !== undefined || declared.length > 0);
   if (answers.lookup === undefined && !own)
     grounds.push(
       'Before the first extract, set "emit" in the book: the call to write into the code, and its import.',
     );
-  return { name: "app", code: codeGlobs(code, grounds), files, ...book, ...(!own && lookupOf(answers)) };
+  const emit = emissionOf(declared);
+  return {
+    name: "app",
+    code: codeGlobs(code, grounds),
+    files,
+    ...book,
+    ...(declared.length > 0 && { lookups: declared.map(({ lookup }) => lookup), ...(emit && { emit }) }),
+    ...(!own && lookupOf(answers)),
+  };
 }
 
 /** The lookup that somebody wants; that of most programs by default. */
@@ -158,7 +169,9 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
   const users = several
     ? code.filter(({ mentions }) => [...mentions].some((mention) => keys.match(mention) !== undefined))
     : code;
-  const lookups = findLookups(users, keys);
+  const held = findLookups(users, keys);
+  // Where nothing is translated yet, code may bring its texts along.
+  const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
   for (const { shown, hits, misses } of lookups.uses)
     grounds.push(
       `${shown} takes its keys ${timesIn(hits)}${misses > 0 ? `, and other strings ${timesIn(misses)}` : ""}.`,
@@ -177,7 +190,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     grounds,
   );
   const emit = emissionOf(lookups.uses);
-  const naming = namingOf(found, lookups);
+  const naming = namingOf(found, source, lookups, around.ecosystem?.letterCase);
   const book = {
     name,
     code: codeGlobs(users, grounds),
@@ -193,7 +206,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     ...(relative && { relative }),
     ...(naming && { naming }),
   };
-  if (lookups.uses.length > 0) sayHeld(book, source, users, found, grounds);
+  if (lookups.uses.length > 0 && keys.size > 0) sayHeld(book, source, users, found, grounds);
   return book;
 }
 

@@ -15,6 +15,14 @@ export interface KeyMatch {
 const betweenNamespace = ["::", ":", "|", "/", "#", "."];
 const betweenParts = ["/", ":", "-", "_"];
 
+/** What the keys of a plural's forms share, where another form stands beside a key. */
+function pluralBase(key: string, all: ReadonlySet<string>): string | undefined {
+  const [, base, mark, form] = /^(.+)([_.])(zero|one|two|few|many|other|plural)$/.exec(key) ?? [];
+  if (base === undefined || mark === undefined) return undefined;
+  if (form === "plural") return all.has(base) ? base : undefined;
+  return all.has(`${base}${mark}other`) ? base : undefined;
+}
+
 /** The keys of a book, as code may write them. */
 export class KeyIndex {
   private readonly all = new Set<string>();
@@ -23,8 +31,12 @@ export class KeyIndex {
   /** Keys by namespace, their parts joined by full stops; the empty namespace is that of books without. */
   constructor(private readonly keys: ReadonlyMap<string, ReadonlySet<string>>) {
     for (const set of keys.values())
-      for (const key of set) {
-        this.all.add(key);
+      for (const written of set) {
+        // A plural whose forms have keys of their own is asked for by what they share.
+        const base = pluralBase(written, set);
+        if (base !== undefined) this.all.add(base);
+        const key = base ?? written;
+        this.all.add(written);
         for (let at = key.indexOf("."); at > 0; at = key.indexOf(".", at + 1))
           this.groups.add(key.slice(0, at));
       }

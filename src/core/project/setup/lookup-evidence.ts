@@ -4,6 +4,7 @@ import type { Literal, SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { boundNames, type BoundCall } from "./bound-names.js";
 import { memberUses } from "./member-evidence.js";
+import { defaultPlace } from "./declared-texts.js";
 import type { KeyIndex, KeyMatch } from "./key-index.js";
 import {
   homeOf,
@@ -44,6 +45,8 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex): FoundL
         continue;
       }
       const match = keys.match(text);
+      // What such a key is relative to is found out by itself.
+      if (!match && /^\.[\w.]+$/.test(text)) continue;
       for (const { id, lookup, shown } of shapesOf(literal, source, place)) {
         const use = uses.get(id) ?? newUse(lookup, shown);
         uses.set(id, use);
@@ -59,7 +62,7 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex): FoundL
     ...makerUses(makers),
     ...memberUses(code, keys),
   ];
-  const kept = withoutChance(found);
+  const kept = withoutChance(found).map((use) => withDefault(use));
   const votes = newVotes();
   for (const one of kept) mergeVotes(votes, one.votes);
   return {
@@ -70,6 +73,12 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex): FoundL
     parts: most(votes.parts),
     home: homeOf(votes),
   };
+}
+
+/** A call with the place of its default texts, where it has them. */
+function withDefault(use: LookupUse): LookupUse {
+  const place = "call" in use.lookup && use.lookup.key === undefined ? defaultPlace(use) : undefined;
+  return place === undefined ? use : { ...use, lookup: { ...use.lookup, default: place } as LookupConfig };
 }
 
 function isMarkup({ lookup }: LookupUse): boolean {

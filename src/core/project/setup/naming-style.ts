@@ -7,11 +7,13 @@ export interface NamingStyle {
   readonly separator?: string;
   readonly namespace?: string;
   readonly home?: string;
+  readonly pattern?: "{text}";
 }
 
-/** The style of a book's keys, and how code joins their parts. */
+/** The style of a book's keys, and how code joins their parts; `usual` is the case of such projects, for keys of one word each. */
 export function namingOf(
-  { keys, flat }: FoundBook,
+  { keys, flat, locales, ownText }: FoundBook,
+  source: string,
   {
     between,
     parts,
@@ -21,16 +23,20 @@ export function namingOf(
     readonly parts: string | undefined;
     readonly home: string | undefined;
   },
+  usual: "snake" | undefined,
 ): NamingStyle | undefined {
   const all = [...keys.values()].flatMap((set) => [...set]);
   const words = all.flatMap((key) => key.split("."));
   const snake = words.filter((word) => /^[a-z\d]+(?:_[a-z\d]+)+$/.test(word)).length;
   const kebab = words.filter((word) => /^[a-z\d]+(?:-[a-z\d]+)+$/.test(word)).length;
   const camel = words.filter((word) => /^[a-z\d]+(?:[A-Z][a-z\d]*)+$/.test(word)).length;
-  const letterCase = snake > camel && snake >= kebab ? "snake" : kebab > camel ? "kebab" : undefined;
+  const shown = snake > camel && snake >= kebab ? "snake" : kebab > camel ? "kebab" : undefined;
+  const letterCase = snake + kebab + camel === 0 ? usual : shown;
+  const isOwnText = (ownText.get(source) ?? 0) * 2 > (locales.get(source) ?? 0);
   const style: NamingStyle = {
-    ...(flat.whole * 10 >= flat.of * 9 && { shape: "flat" as const }),
-    ...(letterCase !== undefined && { case: letterCase }),
+    ...(isOwnText && { pattern: "{text}" as const }),
+    ...(flat.of > 0 && flat.whole * 10 >= flat.of * 9 && { shape: "flat" as const }),
+    ...(letterCase !== undefined && !isOwnText && { case: letterCase }),
     ...(parts !== undefined && parts !== "." && { separator: parts }),
     ...(between !== undefined && between !== (parts ?? ".") && { namespace: between }),
     ...(home !== undefined && { home }),

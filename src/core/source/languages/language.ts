@@ -84,6 +84,8 @@ export interface Language {
   chooseYes(test: string): string;
   /** Whether a statement is a string that documents the code. */
   isDocumentation?(node: CodeNode): boolean;
+  /** Which names a file has to declare or bring in before it uses them: all, or those that are no types. */
+  readonly declared?: "all" | "values";
   /** Whether braces around an interpolation are part of it, though not of its node. */
   readonly bracesInterpolation?: boolean;
   /** Calls that join lines to one text. */

@@ -34,6 +34,7 @@ export const csharp = defineLanguage({
     comments: ["comment"],
     formats: { "string.Format": 0, "String.Format": 0 },
   },
+  declared: "values",
   habits: csharpHabits,
   escapesIn: (open) =>
     open.startsWith('"""') || open.endsWith('"""')

@@ -29,6 +29,7 @@ export const go = defineLanguage({
     comments: ["comment"],
     formats: { "fmt.Sprintf": 0, "fmt.Printf": 0, "fmt.Fprintf": 1, "fmt.Errorf": 0 },
   },
+  declared: "all",
   habits: goHabits,
   escapesIn: (open) => (open === "`" ? noEscapes : fullEscapes),
   passValues: listed("map[string]any{", (name, code) => `"${name}": ${code}`, "}"),

@@ -28,6 +28,7 @@ export const java = defineLanguage({
     comments: ["line_comment", "block_comment"],
     formats: { "String.format": 0, "MessageFormat.format": 0, format: 0, formatted: -1, printf: 0 },
   },
+  declared: "values",
   habits: javaHabits,
   // `Map.of` takes no null, and a value may be null.
   passValues: (values) => {

@@ -30,6 +30,7 @@ export const python = defineLanguage({
     comments: ["comment"],
     formats: { format: -1 },
   },
+  declared: "all",
   habits: pythonHabits,
   escapesIn: (open) => (/^[bBuUfF]*[rR]/.test(open) ? noEscapes : { backslash: "all", keepsUnknown: true }),
   passValues: listed("", (name, code) => `${name}=${code}`, ""),

@@ -7,7 +7,7 @@ import type {
   VariableDeclarator,
 } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
-import type { DescriptorShape, Lookup, LookupKey, LookupShapes } from "../../model.js";
+import type { BoundLookup, DescriptorShape, Lookup, LookupKey, LookupShapes } from "../../model.js";
 import { calleeName, elementName, propertyName } from "./context.js";
 import { isGluing } from "./pieces.js";
 
@@ -23,6 +23,8 @@ interface BoundName {
   readonly scope: Span;
   /** What precedes every key; null for what is known at run time only. */
   readonly prefix: readonly (string | null)[];
+  /** Where its declaration ends, in bindings by a maker. */
+  readonly from?: number;
 }
 
 /** Finds the lookups of one file: by the book's shapes, and by names that the file binds to lookups itself. */
@@ -32,6 +34,13 @@ export class LookupReader {
   private readonly boundMembers: BoundName[] = [];
 
   constructor(private readonly shapes: LookupShapes) {}
+
+  /** The names that are lookups, as far as what precedes their keys is known. */
+  get boundLookups(): readonly BoundLookup[] {
+    return this.bound.flatMap(({ name, scope: { start, end }, prefix, from = start }) =>
+      prefix.includes(null) ? [] : [{ name, scope: { start: from, end }, prefix: prefix.join("") }],
+    );
+  }
 
   /** Takes note of `const { t: say } = useTexts("search")`: from here to the end of `scope`, `say` is a lookup. */
   bind(declarator: VariableDeclarator, scope: Span): void {
@@ -46,7 +55,7 @@ export class LookupReader {
       ...fixedArgument(call, maker.prefix, parts),
     ];
     const { id } = declarator;
-    const add = (name: string) => this.bound.push({ name, scope, prefix });
+    const add = (name: string) => this.bound.push({ name, scope, prefix, from: declarator.end });
     if (id.type === "Identifier") add(maker.gives === undefined ? id.name : `${id.name}.${maker.gives}`);
     else if (id.type === "ObjectPattern" && maker.gives !== undefined) {
       for (const property of id.properties) {

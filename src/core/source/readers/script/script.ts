@@ -21,6 +21,7 @@ import { byPlace } from "../../model.js";
 import type {
   Literal,
   LiteralForm,
+  BoundLookup,
   Lookup,
   LookupShapes,
   Obstacle,
@@ -198,6 +199,7 @@ export function readScript(file: string, text: string, bom: boolean, shapes: Loo
     lookups: reader.lookups,
     mentions: reader.mentions,
     problems: tooDeep ? [...problems, tooDeep] : problems,
+    ...(reader.bound.length > 0 && { bound: reader.bound }),
     ...(reader.templates.length > 0 && { templates: reader.templates }),
   };
 }
@@ -290,6 +292,10 @@ class ScriptReader {
     private readonly shapes: LookupShapes,
   ) {
     this.lookupReader = new LookupReader(shapes);
+  }
+
+  get bound(): readonly BoundLookup[] {
+    return this.lookupReader.boundLookups;
   }
 
   visit(node: Node): void {

@@ -1,0 +1,88 @@
+import { posix } from "node:path";
+import type { Literal, SourceFile } from "../../source/model.js";
+import { newUse, type LookupUse } from "./lookup-use.js";
+
+/** A key as code writes one: words parted by marks. */
+const keyLike = /^[A-Za-z][\w-]*(?:[.:/][\w-]+)+$/;
+/** A text for people: a capital, or several words. */
+const textLike = /^\p{Lu}|\p{L}\s+\p{L}/u;
+
+/** Fewer texts with a key beside them are chance. */
+const leastDeclared = 2;
+
+/** Calls that bring their texts along, `say("home.title", "All crossings")`, and declarations, `text({ id: "home.title", text: "All crossings" })`. */
+export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
+  const uses = new Map<string, LookupUse>();
+  const others = new Map<string, number>();
+  for (const source of code)
+    for (const [place, literal] of source.literals.entries()) {
+      const key = fixedText(literal);
+      if (key === undefined) continue;
+      const found = declarationAt(source, place, literal);
+      if (!found) continue;
+      if (!keyLike.test(key)) {
+        others.set(found.id, (others.get(found.id) ?? 0) + 1);
+        continue;
+      }
+      const use = uses.get(found.id) ?? newUse(found.lookup, found.shown);
+      uses.set(found.id, use);
+      const ending = posix.extname(source.file);
+      use.hits++;
+      use.telling++;
+      use.endings.set(ending, (use.endings.get(ending) ?? 0) + 1);
+      use.samples.push({ source, literal });
+    }
+  return [...uses]
+    .filter(([id, { hits }]) => hits >= leastDeclared && hits > (others.get(id) ?? 0))
+    .map(([, use]) => use)
+    .sort((a, b) => b.hits - a.hits);
+}
+
+/** The argument of a call that holds default texts, where keys of a book are given to it; undefined where none is. */
+export function defaultPlace({ samples }: LookupUse): number | undefined {
+  const withText = samples.filter(({ source, literal }) => {
+    const next = source.literals[source.literals.indexOf(literal) + 1];
+    return next !== undefined && isBeside(literal, next) && textLike.test(fixedText(next) ?? "");
+  });
+  return withText.length * 2 > samples.length ? 1 : undefined;
+}
+
+function declarationAt(source: SourceFile, place: number, literal: Literal) {
+  const { role, name, element, index = 0, properties = [] } = literal.context;
+  const next = source.literals[place + 1];
+  if (!next || name === undefined || !textLike.test(fixedText(next) ?? "")) return undefined;
+  if (role === "argument" && index === 0 && isBeside(literal, next))
+    return { id: `call ${name}`, lookup: { call: name, default: 1 }, shown: `${name}(KEY, TEXT)` };
+  const own = next.context;
+  const isPair =
+    role === "property" &&
+    own.role === "property" &&
+    element !== undefined &&
+    own.element === element &&
+    own.name !== undefined &&
+    properties.length === 1 &&
+    own.properties?.length === 1 &&
+    next.span.start - literal.span.end < 80;
+  if (!isPair) return undefined;
+  return {
+    id: `descriptor ${element} ${name}`,
+    lookup: { descriptor: element, key: name, default: own.name ?? "" },
+    shown: `${element}({ ${name}: KEY, ${own.name ?? ""}: TEXT })`,
+  };
+}
+
+/** Whether a string is the argument right behind another. */
+function isBeside({ context, span }: Literal, next: Literal): boolean {
+  const { role, name, index } = next.context;
+  return (
+    role === "argument" &&
+    name === context.name &&
+    index === (context.index ?? 0) + 1 &&
+    next.span.start - span.end < 80
+  );
+}
+
+function fixedText({ pieces }: Literal): string | undefined {
+  const text = pieces.map((piece) => (piece.kind === "text" ? piece.value : "{}")).join("");
+  return text === "" ? undefined : text;
+}
