@@ -118,8 +118,14 @@ export function splitPluralKeys(
   const remove: EntryPath[] = [];
   const pathOf = (path: EntryPath, selector: string): EntryPath => {
     const last = String(path.at(-1));
+    const { second } = settings.forms ?? {};
+    // The older way, where a book says that it has it: the key itself, and the key with an ending.
+    if (settings.plurals === "suffix" && second !== undefined && selector === "one") return path;
     if (settings.plurals === "suffix")
-      return [...path.slice(0, -1), last + (settings.forms?.separator ?? "_") + selector];
+      return [
+        ...path.slice(0, -1),
+        last + (settings.forms?.separator ?? "_") + (selector === "other" ? (second ?? selector) : selector),
+      ];
     return isFlat || (path.length === 1 && last.includes(separator))
       ? [...path.slice(0, -1), last + separator + selector]
       : [...path, selector];
@@ -137,7 +143,9 @@ export function splitPluralKeys(
     const { comment, ...bare } = item;
     for (const [index, { selector, text }] of forms.entries()) {
       const same = old?.find((one) => one.selector === selector);
-      if (same) set.push({ path: same.entry.path, text });
+      const isOwn = known !== undefined && !old && samePath(pathOf(item.path, selector), known.path);
+      if (isOwn) set.push({ path: known.path, text });
+      else if (same) set.push({ path: same.entry.path, text });
       else
         add.push({
           ...bare,
@@ -148,7 +156,8 @@ export function splitPluralKeys(
     }
     for (const one of old ?? [])
       if (!forms.some(({ selector }) => selector === one.selector)) remove.push(one.entry.path);
-    if (known && !old) remove.push(known.path);
+    const isKept = known && forms.some(({ selector }) => samePath(pathOf(item.path, selector), known.path));
+    if (known && !old && !isKept) remove.push(known.path);
   };
   for (const item of changes.add ?? []) put(item, undefined);
   for (const item of changes.set ?? []) put(item, there(item.path));
@@ -161,6 +170,10 @@ export function splitPluralKeys(
     ? (changes.order ?? []).flatMap((path) => [path, ...categories.map((category) => pathOf(path, category))])
     : (changes.order ?? []);
   return { add, set, remove, order };
+}
+
+function samePath(one: EntryPath, other: EntryPath): boolean {
+  return one.length === other.length && one.every((part, index) => part === other[index]);
 }
 
 /** Where, in the file's text, a code unit of an entry's text is written: in the form that it belongs to. */

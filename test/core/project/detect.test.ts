@@ -174,3 +174,221 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(result).toMatchObject({ books: [{ code: ["app/**/*.rb"], lookups: [{ call: "text" }] }] });
   });
 });
+
+describe("init reads locales however they are written", () => {
+  const json = (text: string) => JSON.stringify({ a: text, b: `${text} ${text}`, c: `${text}!` });
+  test.each<[string, Record<string, string>, object]>([
+    [
+      "tags run together and in small letters",
+      { "t/en.json": json("One"), "t/ptBR.json": json("Um"), "t/zh_hans.json": json("一") },
+      {
+        targets: ["pt-BR", "zh-Hans"],
+        books: [{ files: "t/{locale}.json", spelling: { "pt-BR": "ptBR", "zh-Hans": "zh_hans" } }],
+      },
+    ],
+    [
+      "a country's code whose texts are in the country's script",
+      { "t/en.json": json("One"), "t/kr.json": json("하나입니다 하나") },
+      { targets: ["ko"], books: [{ spelling: { ko: "kr" } }] },
+    ],
+    [
+      "a country's code that is no language",
+      { "t/en.json": json("One"), "t/jp.json": json("ひとつです") },
+      { targets: ["ja"], books: [{ spelling: { ja: "jp" } }] },
+    ],
+    [
+      "a code that is what it says",
+      { "t/en.json": json("One"), "t/kr.json": json("Tiló") },
+      { targets: ["kr"], books: [{ files: "t/{locale}.json" }] },
+    ],
+    [
+      "English names of languages",
+      { "lang/english.yml": "a: One\nb: Two\n", "lang/german.yml": "a: Eins\nb: Zwei\n" },
+      {
+        source: "en",
+        targets: ["de"],
+        books: [{ files: "lang/{locale}.yml", spelling: { de: "german", en: "english" } }],
+      },
+    ],
+    [
+      "a file without a locale in the language that it is in",
+      {
+        "res/m.properties": "a=Das Boot ist nicht da\nb=Die Fahrt mit der Fähre\nc=Ein Platz für das Rad\n",
+        "res/m_en.properties": "a=The boat is not there\nb=The trip\nc=A place\n",
+      },
+      { targets: ["de"], books: [{ spelling: { de: "" } }] },
+    ],
+    [
+      "folders with catalogs of their own as one book",
+      Object.fromEntries(
+        ["a", "b", "c"].flatMap((name) => [
+          [`web/${name}/texts.en.json`, json("One")],
+          [`web/${name}/texts.de.json`, json("Eins")],
+        ]),
+      ),
+      { books: [{ files: "{dir}/texts.{locale}.json" }] },
+    ],
+    [
+      "catalogs of tests left out",
+      {
+        "t/en.json": json("One"),
+        "t/de.json": json("Eins"),
+        "test/fixtures/t/en.json": json("X"),
+        "test/fixtures/t/fr.json": json("Y"),
+      },
+      { targets: ["de"], books: [{ files: "t/{locale}.json" }] },
+    ],
+  ])("%s", async (_name, files, config) => {
+    expect(await proposed(files)).toMatchObject(config);
+  });
+});
+
+describe("init finds lookups by the keys of the catalog", () => {
+  const catalogs = {
+    "t/en.json": JSON.stringify({ home: { title: "One", lead: "Two" }, foot: { note: "Three" } }),
+    "t/de.json": JSON.stringify({ home: { title: "Eins", lead: "Zwei" }, foot: { note: "Drei" } }),
+  };
+  test.each<[string, Record<string, string>, object]>([
+    [
+      "a function that each file makes for a group",
+      {
+        "src/a.ts":
+          'import { textsOf } from "./texts";\nexport const f = () => {\n  const say = textsOf("home");\n  return say("title") + say("lead");\n};\n',
+      },
+      { lookups: [{ maker: "textsOf", prefix: 0 }] },
+    ],
+    [
+      "a member of what a function gives, with its set-up line",
+      {
+        "src/a.tsx":
+          'import { useTexts } from "./texts";\nexport const A = () => {\n  const { t: say } = useTexts();\n  return <p title={say("home.lead")}>{say("home.title")}</p>;\n};\n',
+      },
+      {
+        lookups: [{ maker: "useTexts", gives: "t" }],
+        emit: {
+          call: 'say("{key}"{args})',
+          import: 'import { useTexts } from "{to:src/texts}";',
+          setup: "const { t: say } = useTexts();",
+        },
+      },
+    ],
+    [
+      "declarations by a property",
+      {
+        "src/a.ts":
+          'show(text({ id: "home.title", text: "All of it" }), text({ id: "home.lead", text: "Some of it" }), text({ id: "foot.note", text: "Prices in shells" }));\n',
+      },
+      { lookups: [{ descriptor: "text", key: "id", default: "text" }] },
+    ],
+    [
+      "the import under another name, and the place of default texts",
+      {
+        "src/a.ts":
+          'import say, { x } from "./say";\nshow(say("home.title", "All of it"), say("home.lead", "Some of it"));\n',
+      },
+      {
+        lookups: [{ call: "say", default: 1 }],
+        emit: { call: 'say("{key}"{args})', import: 'import say from "{to:src/say}";' },
+      },
+    ],
+    [
+      "the separators that code has",
+      { "src/a.ts": 'show(say("home/title"), say("home/lead"), say("foot/note"));\n' },
+      { lookups: [{ call: "say" }], naming: { separator: "/" } },
+    ],
+    [
+      "attributes of plain pages",
+      {
+        "src/a.html":
+          '<p data-text="home.title"></p><p data-text="home.lead"></p><b data-text="foot.note"></b>',
+      },
+      { lookups: [{ attribute: "data-text" }] },
+    ],
+    [
+      "no calls that take such a word by chance",
+      {
+        "t/en.json": JSON.stringify({
+          title: "T",
+          name: "N",
+          open: "O",
+          close: "C",
+          save: "S",
+          edit: "E",
+          total: "T",
+          more: "M",
+          less: "L",
+          all: "A",
+          none: "N",
+        }),
+        "t/de.json": JSON.stringify({ title: "T" }),
+        "src/a.ts":
+          'list.add("open"); list.add("hidden"); on("close", f); emit("save"); get("name"); get("id"); say("title"); say("total"); say("more"); say("less"); say("all"); say("none");\n',
+      },
+      { lookups: [{ call: "say" }] },
+    ],
+    [
+      "the namespace that code leaves out",
+      {
+        "t/en.json": "{}",
+        "l/en/editor.json": JSON.stringify({ bar: { save: "Save", load: "Load", undo: "Undo" } }),
+        "l/en/common.json": JSON.stringify({ word: { yes: "Yes", no: "No" } }),
+        "l/de/editor.json": JSON.stringify({ bar: { save: "Sichern" } }),
+        "l/de/common.json": JSON.stringify({ word: { yes: "Ja" } }),
+        "src/a.ts": 'show(say("bar.save"), say("bar.load"), say("bar.undo"), say("common:word.yes"));\n',
+      },
+      {
+        files: "l/{locale}/{namespace}.json",
+        lookups: [{ call: "say" }],
+        naming: { namespace: ":", home: "editor" },
+      },
+    ],
+  ])("%s", async (_name, files, book) => {
+    const config = await proposed({ ...catalogs, ...files });
+    const books = config["books"] as { lookups?: unknown }[];
+    expect(books).toContainEqual(expect.objectContaining(book));
+  });
+
+  test("what is proposed is held against the catalogs", async () => {
+    const result = await planInit(
+      memoryFiles({
+        ...catalogs,
+        "src/a.ts": 'show(say("home.title"), say("home.lead"), say("home.tilte"));\n',
+      }),
+    );
+    expect(result.ok && result.plan.grounds.join("\n")).toContain(
+      'Held against the catalogs: 2 lookups find their keys, 1 does not ("home.tilte" in src/a.ts); 1 of 3 keys is not looked up.',
+    );
+  });
+});
+
+describe("init proposes what is usual where there are no catalogs yet", () => {
+  test.each<[string, Record<string, string>, object]>([
+    [
+      "a web application in Ruby",
+      { Gemfile: "", "app/views/boats/index.html.erb": "<p>Boats</p>", "package.json": "{}", "src/a.js": "" },
+      {
+        files: "config/locales/{locale}.yml",
+        root: "{locale}",
+        plurals: "branches",
+        emit: { call: 't("{key}"{args})' },
+      },
+    ],
+    [
+      "a web application in PHP",
+      { "composer.json": "{}", "resources/views/a.php": "<p>Boats</p>" },
+      { files: "lang/{locale}.json", syntax: "colon" },
+    ],
+    [
+      "a program in Java",
+      { "src/main/java/A.java": "class A {}" },
+      { syntax: "java", spelling: "underscore" },
+    ],
+    [
+      "a program in TypeScript",
+      { "package.json": "{}", "src/a.ts": "f();" },
+      { files: "src/locales/{locale}.json" },
+    ],
+  ])("%s", async (_name, files, book) => {
+    expect(await proposed(files)).toMatchObject({ books: [book] });
+  });
+});

@@ -1,3 +1,4 @@
+import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 
@@ -44,8 +45,8 @@ export function boundNames({ file, text }: SourceFile): ReadonlyMap<string, Boun
   return bound;
 }
 
-/** Where a script imports a name from, and the line that imports it alone; undefined where it does not. */
-export function importOf(
+/** Where a script imports a name from, and the clause that imports it alone; undefined where it does not. */
+function importOf(
   text: string,
   name: string,
 ): { readonly clause: string; readonly from: string } | undefined {
@@ -62,4 +63,15 @@ export function importOf(
     }
   }
   return undefined;
+}
+
+/** The line that imports a name into a script; a path in the project stands as `{to:…}`. */
+export function importLine(file: string, text: string, name: string): string | undefined {
+  const found = importOf(text, name);
+  if (!found) return undefined;
+  const { clause, from } = found;
+  const target = from.startsWith(".")
+    ? `{to:${posix.normalize(posix.join(posix.dirname(file), from))}}`
+    : from;
+  return `import ${clause} from "${target}";`;
 }

@@ -1,6 +1,6 @@
 import { posix } from "node:path";
 import { isScript } from "../../source/readers/script/endings.js";
-import { boundNames, importOf } from "./bound-names.js";
+import { boundNames, importLine } from "./bound-names.js";
 import type { LookupSample, LookupUse } from "./lookup-use.js";
 
 /** What extraction writes, as the code that is there looks texts up. */
@@ -76,8 +76,9 @@ function writtenIn(
     .sort((a, b) => b.count - a.count);
   for (const { use } of counted) {
     if ("member" in use.lookup) {
-      if (/\(\)$/.test(use.shown.replace(".KEY", ""))) continue;
-      return { call: `${use.lookup.member}.{key}` };
+      // What a call gives is in a variable that has another name everywhere.
+      if (use.shown.includes("()")) continue;
+      return { call: `${use.lookup.member}.{key}`, ...(use.import !== undefined && { import: use.import }) };
     }
     const samples = use.samples.filter(({ source }) => isMeant(posix.extname(source.file)));
     const written = samples.flatMap((sample) => writtenAt(sample) ?? []);
@@ -117,17 +118,6 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
   return { call, ...(line !== undefined && { import: line }) };
 }
 
-/** The line that imports a name into a script; a path in the project stands as `{to:…}`. */
-function importLine(file: string, text: string, name: string): string | undefined {
-  const found = importOf(text, name);
-  if (!found) return undefined;
-  const { clause, from } = found;
-  const target = from.startsWith(".")
-    ? `{to:${posix.normalize(posix.join(posix.dirname(file), from))}}`
-    : from;
-  return `import ${clause} from "${target}";`;
-}
-
 /** The line of another language that brings a name in. */
 function otherImport(text: string, name: string): string | undefined {
   const escaped = name.replace(/\$/g, "\\$");
@@ -147,6 +137,10 @@ function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | 
   const [main] = [...here].sort((a, b) => (counts.get(b) ?? 0) - (counts.get(a) ?? 0));
   if (!main) return undefined;
   const { lookup, samples } = main;
+  if ("mark" in lookup) {
+    const content = lookup.mark.replace("KEY", "{key}");
+    return { content, attribute: content };
+  }
   if ("filter" in lookup) {
     const isBinding = samples.some(({ source, literal }) =>
       /\[[\w.-]{1,60}\]\s*=\s*"\s*$/.test(

@@ -66,7 +66,7 @@ interface Group {
   readonly members: (LocalePlace & { readonly found: FoundFile })[];
 }
 
-/** Finds the catalogs of a project. What is told of on the way goes to `grounds`, a sentence each. */
+/** Finds the catalogs of a project. What was met on the way goes to `grounds`, a sentence each. */
 export function findBooks(files: Files, grounds: string[]): FoundBook[] {
   const groups = new Map<string, Group>();
   const alone = new Map<string, FoundFile>();

@@ -13,7 +13,7 @@ import { findBooks, keyCount, type FoundBook } from "./found-books.js";
 import { heldAgainst } from "./held-against.js";
 import { KeyIndex } from "./key-index.js";
 import { findLookups } from "./lookup-evidence.js";
-import { choosePlurals, chooseSyntax } from "./message-guess.js";
+import { choosePlurals, chooseSyntax, hasOlderPlurals } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
@@ -180,9 +180,10 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
   const relative = findRelative(users, keys, grounds);
   const syntax = chooseSyntax(found.texts, grounds);
+  const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(
     {
-      keys: new Set([...found.keys.values()].flatMap((set) => [...set])),
+      keys: allKeys,
       texts: found.texts,
       counted: found.counted,
     },
@@ -198,6 +199,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     ...(found.spelling !== "hyphen" && { spelling: found.spelling }),
     ...(syntax !== "icu" && { syntax }),
     ...(plurals !== "inline" && { plurals }),
+    ...(plurals === "suffix" && hasOlderPlurals(allKeys) && { forms: { second: "plural" } }),
     ...(found.inside === "root" && { root: "{locale}" }),
     ...(found.inside === "leaf" && { leaf: "{locale}" }),
     ...(lookups.uses.length > 0

@@ -4,7 +4,7 @@ import type { Literal, SourceFile } from "../../source/model.js";
 import type { BoundCall } from "./bound-names.js";
 import type { KeyMatch } from "./key-index.js";
 
-/** One way in which code asks for texts, with how often what stands there is a key. */
+/** One way in which code asks for texts, with how often it takes a key. */
 export interface LookupUse {
   readonly lookup: LookupConfig;
   /** In words, for people: `t(…)`, `<Text id=…>`. */
@@ -17,6 +17,8 @@ export interface LookupUse {
   readonly endings: Map<string, number>;
   /** Places where a key stands, a few of them. */
   readonly samples: LookupSample[];
+  /** The line that brings an object of texts in, where a script imports it. */
+  readonly import?: string;
   /** How the keys are written. */
   readonly votes: Votes;
 }

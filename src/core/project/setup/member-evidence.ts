@@ -1,5 +1,6 @@
 import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
+import { importLine } from "./bound-names.js";
 import type { KeyIndex } from "./key-index.js";
 import { newVotes, type LookupUse } from "./lookup-use.js";
 
@@ -41,6 +42,8 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex): LookupU
       hits >= misses * (isNamed ? 2 : 4) &&
       (isNamed || (deep * 2 > hits && !keys.isCommon));
     if (!isSure) return [];
+    const name = root.split(".", 1)[0] ?? root;
+    const line = code.flatMap(({ file, text }) => importLine(file, text, name) ?? [])[0];
     return [
       {
         lookup: { member: root },
@@ -50,6 +53,7 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex): LookupU
         telling: deep,
         endings,
         samples: [],
+        ...(line !== undefined && { import: line }),
         votes: newVotes(),
       },
     ];
@@ -77,7 +81,7 @@ function count(
     endings: new Map<string, number>(),
   };
   roots.set(root, found);
-  // What is left behind a key is a method of its text; a method of the object itself is no key.
+  // What is left behind a key is a method of its text; a method of the object itself is none.
   if (length === 0) {
     if (!isCalled) found.misses++;
     return;

@@ -28,6 +28,14 @@ function isWrittenIn({ recognized }: Syntax, text: string): boolean {
   return pattern.test(ignoring ? text.replace(ignoring, "") : text);
 }
 
+/** Whether plurals are kept in the older way, `boat` beside `boat_plural`, and in no other. */
+export function hasOlderPlurals(keys: ReadonlySet<string>): boolean {
+  const isOlder = [...keys].some(
+    (key) => key.endsWith("_plural") && keys.has(key.slice(0, -"_plural".length)),
+  );
+  return isOlder && ![...keys].some((key) => key.endsWith("_other"));
+}
+
 /** Where plurals are, by the keys and texts that only one form has. */
 export function choosePlurals(
   {

@@ -7,7 +7,7 @@ export interface NamingStyle {
   readonly separator?: string;
   readonly namespace?: string;
   readonly home?: string;
-  readonly pattern?: "{text}";
+  readonly pattern?: "{text}" | "{slug}";
 }
 
 /** The style of a book's keys, and how code joins their parts; `usual` is the case of such projects, for keys of one word each. */
@@ -33,11 +33,22 @@ export function namingOf(
   const shown = snake > camel && snake >= kebab ? "snake" : kebab > camel ? "kebab" : undefined;
   const letterCase = snake + kebab + camel === 0 ? usual : shown;
   const isOwnText = (ownText.get(source) ?? 0) * 2 > (locales.get(source) ?? 0);
+  const share = (test: (key: string) => boolean) => all.filter(test).length / Math.max(all.length, 1);
+  // Flat keys may have parts of their own: `cart:title`.
+  const mark =
+    share((key) => key.includes(".")) < 0.2
+      ? [":", "/"].find(
+          (one) => share((key) => /^[\w-]+$/.test(key.replaceAll(one, "")) && key.includes(one)) >= 0.8,
+        )
+      : undefined;
+  // Keys of one part say nothing of where they are used.
+  const isFlatList = mark === undefined && all.length >= 2 && share((key) => !key.includes(".")) >= 0.8;
   const style: NamingStyle = {
-    ...(isOwnText && { pattern: "{text}" as const }),
+    ...(isOwnText ? { pattern: "{text}" as const } : isFlatList && { pattern: "{slug}" as const }),
     ...(flat.of > 0 && flat.whole * 10 >= flat.of * 9 && { shape: "flat" as const }),
     ...(letterCase !== undefined && !isOwnText && { case: letterCase }),
-    ...(parts !== undefined && parts !== "." && { separator: parts }),
+    ...(mark !== undefined && { separator: mark }),
+    ...(mark === undefined && parts !== undefined && parts !== "." && { separator: parts }),
     ...(between !== undefined && between !== (parts ?? ".") && { namespace: between }),
     ...(home !== undefined && { home }),
   };

@@ -76,7 +76,7 @@ function readFilters(
   }
   for (const { start: at, end: close, value } of quotes) {
     if (isWhole && close <= bar.index) {
-      // What is compared is no key, and neither is a name in brackets.
+      // Strings that are compared, and names in brackets, are not keys.
       const isAnswer =
         /(?:^|[?:(]|\|\||\?\?)\s*$/.test(blank.slice(Math.max(at - 60, 0), at)) &&
         /^\s*(?:$|[:)]|\|\||\?\?)/.test(blank.slice(close, Math.min(close + 60, bar.index)));

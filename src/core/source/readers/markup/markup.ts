@@ -1,3 +1,4 @@
+import { literally } from "../../../text/key-pattern.js";
 import { holdsMarkup, inlineElements, lineBreaks } from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
@@ -311,6 +312,7 @@ class MarkupReader {
       const { raw, name } = attribute;
       if (raw === undefined || raw === "" || this.isMark(name)) continue;
       if (this.attributeLookup(element, attribute, component)) continue;
+      if (this.tagLookups(attribute)) continue;
       const bound = this.dialect.bindsAttributes ? boundName(name) : undefined;
       if (bound !== undefined) {
         const isEvent = bound.kind === "event";
@@ -344,6 +346,34 @@ class MarkupReader {
       this.mentions.add(raw);
       this.attributeLiteral(element, attribute, marks.has(name));
     }
+  }
+
+  /** The tags of lookups in an attribute's value, `value="<q:text key='title'/>"`; whether it holds nothing else. */
+  private tagLookups({ valueStart, valueEnd }: MarkupAttribute): boolean {
+    // Tags of the server are islands here.
+    const raw = this.shapes.components.size === 0 ? "" : this.text.slice(valueStart, valueEnd);
+    let rest = raw;
+    for (const [name, shape] of this.shapes.components) {
+      if (!raw.includes(`<${name}`)) continue;
+      for (const match of raw.matchAll(/<([\w:.-]{1,80})\s[^<>]{0,500}>/g)) {
+        const [whole, tag] = match;
+        const [, before = "", , key] =
+          tag === name
+            ? (new RegExp(`^([^]*?\\s${literally(shape.key)}\\s*=\\s*(["']))([^"'<>]+)\\2`).exec(whole) ?? [])
+            : [];
+        if (key === undefined) continue;
+        const start = valueStart + match.index;
+        const keyStart = start + before.length;
+        this.lookups.push({
+          span: { start, end: start + whole.length },
+          keySpan: { start: keyStart, end: keyStart + key.length },
+          key: { kind: "fixed", value: key },
+          argumentNames: undefined,
+        });
+        rest = rest.replace(whole, "");
+      }
+    }
+    return rest !== raw && rest.trim() === "";
   }
 
   /** Whether an attribute marks text or says more of it, and so is none itself. */

@@ -109,7 +109,7 @@ export class LookupReader {
   /** Reads `texts.cart.title` and `texts["cart"].title`; undefined for members of other objects. */
   readMember(node: MemberExpression, parent: Node | undefined): FoundLookup | undefined {
     if (this.shapes.members.size === 0) return undefined;
-    // What a text is asked for by itself is no key: its length, or a method of every string.
+    // What every string has is not a key: its length, or a method of every string.
     const own = parent?.type === "CallExpression" && parent.callee === node ? stringMethods : stringMembers;
     const inner = own.has(memberName(node) ?? "") ? node.object : node;
     const found = this.memberPath(inner);

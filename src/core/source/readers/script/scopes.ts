@@ -30,7 +30,36 @@ export function moduleBinding(
     if (statement.type === "ImportDeclaration") {
       if (statement.specifiers.some((specifier) => specifier.local.name === name))
         return { from: statement.source.value };
-    } else if (declarationNames(statement).has(name)) return "local";
+    } else if (declarationNames(statement).has(name)) {
+      const from = requiredFrom(statement, name);
+      return from === undefined ? "local" : { from };
+    }
+  }
+  return undefined;
+}
+
+/** The module that a declaration takes a name from: `const { say } = require("./say")`. */
+function requiredFrom(statement: Program["body"][number], name: string): string | undefined {
+  if (statement.type !== "VariableDeclaration") return undefined;
+  for (const { id, init } of statement.declarations) {
+    const call = init?.type === "MemberExpression" ? init.object : init;
+    if (
+      call?.type !== "CallExpression" ||
+      call.callee.type !== "Identifier" ||
+      call.callee.name !== "require"
+    )
+      continue;
+    const [source] = call.arguments;
+    const names =
+      id.type === "Identifier"
+        ? [id.name]
+        : id.type === "ObjectPattern"
+          ? id.properties.flatMap((one) =>
+              one.type === "Property" && one.value.type === "Identifier" ? [one.value.name] : [],
+            )
+          : [];
+    if (names.includes(name) && source?.type === "Literal" && typeof source.value === "string")
+      return source.value;
   }
   return undefined;
 }

@@ -1,0 +1,145 @@
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { configSchema, type LookupConfig } from "../../../src/core/config/schema.js";
+import { lookupShapes } from "../../../src/core/source/book-code.js";
+import { prepareReaders, readSource } from "../../../src/core/source/read.js";
+import * as v from "valibot";
+
+beforeAll(() =>
+  prepareReaders(["a.ts", "a.php", "a.py", "a.rb", "a.java", "a.html", "a.jsp", "a.tpl", "a.erb"]),
+);
+
+/** The keys that a file asks for: whole ones, and composed ones with `…` for what only a run knows. */
+function keysIn(file: string, text: string, lookups: readonly LookupConfig[], naming: object = {}) {
+  const book = { name: "app", files: "t/{locale}.json", lookups, naming };
+  const config = v.parse(configSchema, { source: "en", targets: [], books: [book] });
+  const [parsed] = config.books;
+  if (!parsed) throw new Error("no book");
+  const source = readSource(file, text, false, lookupShapes(parsed, "en"));
+  return source.lookups.map(({ key, keySpan }) => ({
+    key:
+      key.kind === "fixed"
+        ? key.value
+        : key.kind === "composed"
+          ? key.parts.map((part) => part ?? "…").join("")
+          : "?",
+    written: text.slice(keySpan.start, keySpan.end),
+  }));
+}
+
+describe("members of an object of texts", () => {
+  const member: LookupConfig[] = [{ member: "strings" }];
+  test.each<[string, string, readonly string[]]>([
+    ["a.ts", "show(strings.cart.title)", ["cart.title"]],
+    ["a.ts", 'show(strings["cart"].title)', ["cart.title"]],
+    ["a.ts", "show(strings.cart.title.toUpperCase().trim())", ["cart.title"]],
+    ["a.ts", "show(strings.title.length)", ["title"]],
+    ["a.ts", "show(strings?.cart?.title)", ["cart.title"]],
+    ["a.ts", "show(strings.status[state])", ["status.…"]],
+    ["a.ts", "const { cart } = strings; show(cart.title)", ["cart.title"]],
+    ["a.ts", "const own = strings.cart; show(own.title)", ["cart", "cart.title"]],
+    ["a.ts", "show(other.strings.title, string.title)", []],
+    ["a.ts", "show(strings)", []],
+    ["a.php", "<?php show($strings['cart']['title']);", ["cart.title"]],
+    ["a.php", "<p><?= $strings['title'] ?></p>", ["title"]],
+    ["a.php", "<?php show($strings[$key]);", []],
+    ["a.py", 'show(strings["cart"]["title"])\n', ["cart.title"]],
+    ["a.tpl", "<p>{$strings.cart.title}</p>{if $x}y{/if}", ["cart.title"]],
+    ["a.jsp", "<p>${strings.title}</p><%= x %>", ["title"]],
+  ])("%s: %s", (file, code, keys) => {
+    expect(keysIn(file, code, member).map(({ key }) => key)).toEqual(keys);
+  });
+
+  test("a function that gives the object is one as well, in its variable too", () => {
+    const code = "const s = textsFor(locale);\nshow(s.cart.title, textsFor(x).menu);\n";
+    expect(keysIn("a.ts", code, [{ member: "textsFor" }]).map(({ key }) => key)).toEqual([
+      "cart.title",
+      "menu",
+    ]);
+  });
+});
+
+describe("keys that are another argument than the first", () => {
+  test.each<[string, string]>([
+    ["a.ts", 'lookup(locale, "top.title", { n })'],
+    ["a.php", "<?php lookup($locale, 'top.title');"],
+    ["a.py", 'lookup(locale, "top.title")\n'],
+    ["a.java", 'class A { void f() { lookup(locale, "top.title"); } }'],
+    ["a.rb", 'lookup(locale, "top.title")\n'],
+  ])("%s: %s", (file, code) => {
+    expect(keysIn(file, code, [{ call: "lookup", key: 1 }])).toEqual([
+      { key: "top.title", written: "top.title" },
+    ]);
+  });
+});
+
+describe("filters", () => {
+  test.each<[string, readonly string[]]>([
+    ["{{ 'a.b' | text }}", ["a.b"]],
+    ["{{ (on ? 'a.on' : 'a.off') | text }}", ["a.on", "a.off"]],
+    ["{{ (kind === 'x' ? 'a.on' : 'a.off') | text }}", ["a.on", "a.off"]],
+    ["{{ 'status.' + state | text }}", ["status.…"]],
+    ["{{ ('status.' + state + '.short') | text }}", ["status.….short"]],
+    ["{{ label || 'a.b' | text }}", ["a.b"]],
+    ["{{ 'a.b' | text | upper }}", ["a.b"]],
+    ["{{ day | date: 'short' }}", []],
+    ["<p [title]=\"'a.b' | text: { n: count }\">x</p>", ["a.b"]],
+  ])("%s", (code, keys) => {
+    expect(keysIn("a.html", code, [{ filter: "text" }]).map(({ key }) => key)).toEqual(keys);
+  });
+
+  test("the values that a filter passes are known where they are written out", () => {
+    const config = v.parse(configSchema, {
+      source: "en",
+      targets: [],
+      books: [{ name: "app", files: "t/{locale}.json", lookups: [{ filter: "text" }] }],
+    });
+    const [book] = config.books;
+    const namesIn = (code: string) =>
+      book && readSource("a.html", code, false, lookupShapes(book, "en")).lookups[0]?.argumentNames;
+    expect(namesIn("{{ 'a' | text: { n: count, who } }}")).toEqual(["n", "who"]);
+    expect(namesIn("{{ 'a' | text(n=count) }}")).toEqual(["n"]);
+    expect(namesIn("{{ 'a' | text }}")).toEqual([]);
+    expect(namesIn("{{ 'a' | text: values }}")).toBeUndefined();
+    expect(namesIn("{{ 'a' | text | replace({ n: 1 }) }}")).toBeUndefined();
+  });
+});
+
+describe("marks, and keys without their namespace", () => {
+  test("marks stand anywhere in a file, with values or without", () => {
+    const page = '<h1 title="[[top:lead]]">[[top:title, 3]]</h1><p>[[ no key ]] [1]</p>';
+    expect(keysIn("a.html", page, [{ mark: "[[KEY]]" }])).toEqual([
+      { key: "top:lead", written: "top:lead" },
+      { key: "top:title", written: "top:title" },
+    ]);
+  });
+
+  test("what is nothing but a mark is no text", () => {
+    const config = v.parse(configSchema, {
+      source: "en",
+      targets: [],
+      books: [{ name: "app", files: "t/{locale}.json", lookups: [{ mark: "[[KEY]]" }] }],
+    });
+    const [book] = config.books;
+    const read =
+      book && readSource("a.html", "<p>[[a:b]]</p><p>Boats [[a:c]]</p>", false, lookupShapes(book, "en"));
+    expect(read?.literals.map(({ span }) => span.start)).toEqual([17]);
+  });
+
+  test("a key that names the home namespace is the one without it", () => {
+    const code = 'say("editor:save"); say("save"); say("common:close");';
+    const naming = { namespace: ":", home: "editor" };
+    expect(keysIn("a.ts", code, [{ call: "say" }], naming).map(({ key }) => key)).toEqual([
+      "save",
+      "save",
+      "common:close",
+    ]);
+  });
+
+  test("tags in the value of an attribute ask for their keys", () => {
+    const page = `<%= x %><input value="<q:text key='a.b'/>"><q:text key="a.c"/>`;
+    expect(keysIn("a.jsp", page, [{ tag: "q:text", key: "key" }]).map(({ key }) => key)).toEqual([
+      "a.b",
+      "a.c",
+    ]);
+  });
+});
