@@ -40,6 +40,7 @@ const shots = [
     },
     input: '\nde, pl\nsay\nimport { say } from "{to:web/messages}";\nn\n',
   },
+  { name: "state", run: [] },
   { name: "survey", run: ["survey", "web/pages"] },
   { name: "extract", run: ["extract", "web/pages", "--no-review"] },
   { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
@@ -116,14 +117,14 @@ function take({ name, prepare = [], run, skip = 0, before, input = "" }) {
     stdio: ["pipe", opened, opened],
   });
   closeSync(opened);
-  const prompt = `\u001b[36m$\u001b[39m \u001b[1mfond ${run.join(" ").replace(" --cwd .", "")}\u001b[22m`;
+  const prompt = `\u001b[36m$\u001b[39m \u001b[1m${["fond", ...run].join(" ").replace(" --cwd .", "")}\u001b[22m`;
   const printed = readFileSync(output, "utf8").split("\n");
   const lines = [prompt, ...(skip > 0 ? ["\u001b[2m…\u001b[22m"] : []), ...printed.slice(skip)].slice(
     0,
     rows,
   );
   const page = join(work, `${name}.html`);
-  writeFileSync(page, html(`fond ${run[0]}`, lines.map(toHtml).join("\n")));
+  writeFileSync(page, html(["fond", ...run.slice(0, 1)].join(" "), lines.map(toHtml).join("\n")));
   const target = join(pictures, `${name}.png`);
   execFileSync(
     chromium,

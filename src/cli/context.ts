@@ -202,6 +202,11 @@ export async function openOrAssume(context: CommandContext): Promise<AssumedProj
   return { project, isAssumed: true };
 }
 
+/** Whether there is a configuration, or anything to assume one from. */
+export async function hasProject({ files }: CommandContext): Promise<boolean> {
+  return configFileNames.some((name) => files.read(name).ok) || (await assumedFiles(files)) !== undefined;
+}
+
 /** The files with the configuration that `fond init` would write; undefined where there is nothing to assume from. */
 async function assumedFiles(files: Files): Promise<Files | undefined> {
   // A configured project never needs what finds these things out.

@@ -42,6 +42,7 @@ export const commandNames: readonly string[] = Object.keys(commands);
 export async function run(args: readonly string[], io: Io): Promise<ExitStatus> {
   let status: ExitStatus = exitStatus.inOrder;
   try {
+    if (args.length === 0) return await runAlone(io);
     const program = programFor(io);
     for (const command of await loadCommands(args))
       register(program, command, io, (ended) => (status = ended));
@@ -50,6 +51,14 @@ export async function run(args: readonly string[], io: Io): Promise<ExitStatus> 
   } catch (error) {
     return report(error, args, io);
   }
+}
+
+/** What the program alone does: it shows the state of the project, or its help where there is nothing to show. */
+async function runAlone(io: Io): Promise<ExitStatus> {
+  const { hasProject, showState } = await import("./state.js");
+  const context = commandContext({ ...heedsNothing, color: true }, io);
+  if (!(await hasProject(context))) return run(["--help"], io);
+  return showState(context);
 }
 
 /** The command that is called; all of them where none is, for the help and for suggestions. */

@@ -15,6 +15,8 @@ import {
   withWriteOptions,
 } from "../context.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
+import { prepareWidths } from "../../core/text/width.js";
+import { wrapped } from "../terminal/wrap.js";
 import { renderPlan } from "../terminal/plan.js";
 import { terminalText } from "../terminal/style.js";
 import { answerReader, isAttended, type Answers } from "../terminal/answers.js";
@@ -39,6 +41,7 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   const result = await planInit(context.files);
   if (!result.ok) throw usageError(say("configured", { file: result.file }));
   const { plan } = result;
+  await prepareWidths();
   const asks =
     (options.ask ?? (isAttended(context.options.format, context.io) && !options.check)) && !options.yes;
   if (!asks || plan.open.length === 0) {
@@ -65,7 +68,7 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
 
 function printGrounds(context: CommandContext, { grounds }: InitPlan): void {
   if (context.options.format !== "text") return;
-  for (const ground of grounds) context.say(`${context.style.dim("·")} ${ground}`);
+  for (const ground of grounds) context.say(`${context.style.dim("·")} ${wrapped(ground, context.width, 2)}`);
 }
 
 /** Asks what the files do not tell. Enter takes what is proposed; so does the end of the input. */

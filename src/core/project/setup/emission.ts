@@ -6,7 +6,9 @@ import type { LookupSample, LookupUse } from "./lookup-use.js";
 /** What extraction writes, as the code that is there looks texts up. */
 export interface ProposedEmission {
   readonly call?: string;
-  readonly import?: string;
+  /** The same for text with elements in it. */
+  readonly rich?: string;
+  readonly import?: string | readonly string[];
   readonly setup?: string;
   readonly endings?: Readonly<Record<string, EndingEmission>>;
 }
@@ -30,7 +32,9 @@ export function emissionOf(uses: readonly LookupUse[]): ProposedEmission | undef
   const endings = new Map<string, number>();
   for (const use of uses)
     for (const [ending, count] of use.endings) endings.set(ending, (endings.get(ending) ?? 0) + count);
-  const scripts = writtenIn(uses, isScriptEnding);
+  const forElements = uses.filter(takesElements);
+  const plain = uses.filter((use) => !forElements.includes(use));
+  const scripts = withRich(writtenIn(plain, isScriptEnding), writtenIn(forElements, isScriptEnding));
   const own: Record<string, EndingEmission> = {};
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;
@@ -51,6 +55,29 @@ export function emissionOf(uses: readonly LookupUse[]): ProposedEmission | undef
     return { call: first[1].call };
   if (!scripts && !first) return undefined;
   return { ...scripts, ...(first && { endings: own }) };
+}
+
+/** Whether most calls of a lookup get functions that write elements: `rich("key", { link: (text) => <a>{text}</a> })`. */
+function takesElements({ lookup, samples }: LookupUse): boolean {
+  if (!("call" in lookup) || samples.length === 0) return false;
+  const withElements = samples.filter(({ source: { text }, literal: { span } }) =>
+    /^["'`]?\s*,\s*\{[^;]{0,300}?=>\s*\(?\s*</.test(text.slice(span.end, span.end + 400)),
+  );
+  return withElements.length * 2 > samples.length;
+}
+
+function withRich(
+  plain: WrittenLookup | undefined,
+  rich: WrittenLookup | undefined,
+): (Omit<WrittenLookup, "import"> & Pick<ProposedEmission, "rich" | "import">) | undefined {
+  if (!plain || !rich) return plain;
+  const lines = [plain.import, rich.import].flatMap((line) => line ?? []);
+  const [only] = lines;
+  return {
+    ...plain,
+    rich: rich.call,
+    ...(only !== undefined && { import: lines.length > 1 ? lines : only }),
+  };
 }
 
 function withoutSetup({ call, import: line }: WrittenLookup): EndingEmission {
