@@ -56,7 +56,7 @@ const lookupSchema = v.union(
     v.strictObject({
       mark: v.pipe(
         nonEmpty("a pattern around KEY"),
-        v.regex(/^\S.*KEY.*\S$/, "a pattern with marks before and behind KEY"),
+        v.regex(/^\S.{0,40}KEY.{0,40}\S$/, "a pattern with marks before and behind KEY"),
       ),
     }),
     v.strictObject({ filter: nonEmpty("the filter that a key goes through") }),

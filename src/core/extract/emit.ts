@@ -55,8 +55,8 @@ export function fillTemplate(
 
 /** No values, as a language writes them that puts values into brackets of their own. */
 function noValues(pass: ValueWriter): string {
-  const [open] = /(?<=^,\s*)[[{]/.exec(pass([["value", "value"]])) ?? [];
-  return open === "{" ? "{}" : open === "[" ? "[]" : "";
+  const written = pass([["value", "value"]]).replace(/^,\s{0,9}/, "");
+  return written.startsWith("{") ? "{}" : written.startsWith("[") ? "[]" : "";
 }
 
 /** Whether a template has a place for values. */

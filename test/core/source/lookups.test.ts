@@ -143,3 +143,58 @@ describe("marks, and keys without their namespace", () => {
     ]);
   });
 });
+
+describe("what stands before a key, and around it", () => {
+  test.each<[string, string, readonly string[]]>([
+    ["a.rb", "t(:title, scope: [:boats, :index])\n", ["boats.index.title"]],
+    ["a.rb", "t('title', scope: 'boats.index', count: 2)\n", ["boats.index.title"]],
+    ["a.rb", "t(:title, :scope => [:boats])\n", ["boats.title"]],
+    ["a.rb", "t(:title, scope: [:boats, kind])\n", ["boats.….title"]],
+    ["a.rb", "t('.title', scope: [:boats])\n", [".title"]],
+    ["a.erb", "<%= t(:title, scope: [:boats]) %>", ["boats.title"]],
+  ])("%s: %s", (file, code, keys) => {
+    expect(keysIn(file, code, [{ call: "t" }]).map(({ key }) => key)).toEqual(keys);
+  });
+
+  test("an attribute holds several keys, each for an attribute in brackets", () => {
+    const page = '<p data-text="[title]a.lead; a.title;">x</p><p data-text="a.b">y</p>';
+    expect(keysIn("a.html", page, [{ attribute: "data-text" }])).toEqual([
+      { key: "a.lead", written: "a.lead" },
+      { key: "a.title", written: "a.title" },
+      { key: "a.b", written: "a.b" },
+    ]);
+  });
+});
+
+describe("templates that a page holds for its scripts", () => {
+  const read = (type: string) => {
+    const config = v.parse(configSchema, {
+      source: "en",
+      targets: [],
+      books: [{ name: "app", files: "t/{locale}.json", lookups: [{ attribute: "data-text" }] }],
+    });
+    const [book] = config.books;
+    const page = `<script type="${type}"><p data-text="a.b" title="To the quay">Boats</p></script>`;
+    const source = book && readSource("a.html", page, false, lookupShapes(book, "en"));
+    return {
+      keys: source?.lookups.map(({ key }) => key),
+      texts: source?.literals
+        .filter(({ context }) => context.name !== "type")
+        .map(({ span }) => page.slice(span.start, span.end)),
+    };
+  };
+
+  test.each(["text/html", "text/x-template", "text/x-page-template", "text/template", "x-tmpl-page"])(
+    "%s",
+    (type) => {
+      expect(read(type)).toEqual({
+        keys: [{ kind: "fixed", value: "a.b" }],
+        texts: ['"To the quay"'],
+      });
+    },
+  );
+
+  test.each(["application/json", "text/plain", "importmap"])("%s is none", (type) => {
+    expect(read(type)).toEqual({ keys: [], texts: [] });
+  });
+});

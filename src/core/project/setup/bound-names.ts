@@ -38,7 +38,7 @@ export function boundNames({ file, text }: SourceFile): ReadonlyMap<string, Boun
     else if (target.startsWith("[")) add(/[\w$]+/.exec(target)?.[0] ?? "", undefined);
     else
       for (const part of target.slice(1, -1).split(",")) {
-        const [, member, , name] = /^\s*([\w$]+)\s*(:\s*([\w$]+))?\s*$/.exec(part) ?? [];
+        const [, member, , name] = /^([\w$]+)\s{0,9}(:\s{0,9}([\w$]+))?$/.exec(part.trim()) ?? [];
         if (member !== undefined) add(name ?? member, member);
       }
   }
@@ -50,15 +50,15 @@ function importOf(
   text: string,
   name: string,
 ): { readonly clause: string; readonly from: string } | undefined {
-  const lines = /^[ \t]*import\s+([^;'"]{1,2000}?)\s+from\s+["']([^"'\n]{1,300})["']/gm;
+  const lines = /^[ \t]{0,40}import\s([^;'"]{1,2000}?)\sfrom\s{1,9}["']([^"'\n]{1,300})["']/gm;
   for (const [, clause = "", from = ""] of text.matchAll(lines)) {
-    const [, whole] = /^(?:type\s+)?([\w$]+)/.exec(clause) ?? [];
-    const [, all] = /\*\s+as\s+([\w$]+)/.exec(clause) ?? [];
+    const [, whole] = /^(?:type\s{1,9})?([\w$]+)/.exec(clause.trimStart()) ?? [];
+    const [, all] = /\*\s{1,9}as\s{1,9}([\w$]+)/.exec(clause) ?? [];
     if (all === name) return { clause: `* as ${name}`, from };
     if (whole === name && !clause.trimStart().startsWith("type ")) return { clause: name, from };
-    const [, list = ""] = /\{([^}]*)\}/.exec(clause) ?? [];
+    const [, list = ""] = /\{([^{}]*)\}/.exec(clause) ?? [];
     for (const part of list.split(",")) {
-      const [, member, own] = /^\s*([\w$]+)(?:\s+as\s+([\w$]+))?\s*$/.exec(part) ?? [];
+      const [, member, own] = /^([\w$]+)(?:\s{1,9}as\s{1,9}([\w$]+))?$/.exec(part.trim()) ?? [];
       if ((own ?? member) === name) return { clause: `{ ${part.trim().replace(/\s+/g, " ")} }`, from };
     }
   }

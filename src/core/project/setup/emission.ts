@@ -61,7 +61,7 @@ export function emissionOf(uses: readonly LookupUse[]): ProposedEmission | undef
 function takesElements({ lookup, samples }: LookupUse): boolean {
   if (!("call" in lookup) || samples.length === 0) return false;
   const withElements = samples.filter(({ source: { text }, literal: { span } }) =>
-    /^["'`]?\s*,\s*\{[^;]{0,300}?=>\s*\(?\s*</.test(text.slice(span.end, span.end + 400)),
+    /^["'`]?\s{0,9},\s{0,9}\{[^;]{0,300}?=>\s{0,30}\(?\s{0,60}</.test(text.slice(span.end, span.end + 400)),
   );
   return withElements.length * 2 > samples.length;
 }
@@ -122,14 +122,20 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
   const { text } = source;
   const before = text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
   const [, callee, given] =
-    /([$@]{0,2}[A-Za-z_][\w$]*(?:(?:\??\.|->|::)[A-Za-z_$][\w$]*){0,4})\(((?:[\w$.]{1,40}\s*,\s*){0,3})$/.exec(
+    /(?<![\w$@])([$@]{0,2}[A-Za-z_][\w$]{0,60}(?:(?:\??\.|->|::)[A-Za-z_$][\w$]{0,60}){0,4})\(((?:[\w$.]{1,40}\s{0,9},\s{0,9}){0,3})$/.exec(
       before,
     ) ??
     /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
     [];
   if (callee === undefined || given === undefined) return undefined;
   const quote = text[literal.span.start] === "'" ? "'" : '"';
-  const others = given.trim() === "" ? "" : given.replace(/\s*,\s*/g, ", ");
+  const others =
+    given.trim() === ""
+      ? ""
+      : given
+          .split(",")
+          .map((one) => one.trim())
+          .join(", ");
   const call = `${callee}(${others}${quote}{key}${quote}{args})`;
   const name = callee.split(/\??\.|->|::/, 1)[0] ?? callee;
   if (!/^[\w$]+$/.test(name) || name === "this") return { call };

@@ -65,7 +65,7 @@ export class KeyIndex {
       const homes = isTelling && this.hasNamespaces ? this.namespacesOf(text) : [];
       return { namespace: undefined, between: undefined, isTelling, homes, ...key };
     }
-    if (!this.hasNamespaces) return undefined;
+    if (!this.hasNamespaces) return this.prefixed(text);
     for (const between of betweenNamespace) {
       const at = text.indexOf(between);
       const own = at > 0 ? this.keys.get(text.slice(0, at)) : undefined;
@@ -73,6 +73,21 @@ export class KeyIndex {
       if (found) return { namespace: text.slice(0, at), between, isTelling: true, homes: [], ...found };
     }
     return undefined;
+  }
+
+  /** A key behind a name that no catalog has, which stands for the catalog as a whole. */
+  private prefixed(text: string): KeyMatch | undefined {
+    const [, name, between, rest] = /^([\w-]+)(::|[:|])(.+)$/.exec(text) ?? [];
+    const found = rest === undefined ? undefined : this.partsIn(this.all, rest);
+    return (
+      found && {
+        namespace: name,
+        between,
+        isTelling: true,
+        homes: name === undefined ? [] : [name],
+        ...found,
+      }
+    );
   }
 
   /** The namespaces that have a key. */

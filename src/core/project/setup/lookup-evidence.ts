@@ -232,7 +232,8 @@ function besideKey({ literals }: SourceFile, place: number): { default?: string;
 /** The filter that a string goes through, alone or chosen by a condition. */
 function filterBehind({ span }: Literal, { text, file }: SourceFile): string | undefined {
   if (isScript(file) || /\.(?:rb|java|py|go|cs)$/.test(file)) return undefined;
-  const behind = /^(?:\s*:\s*(?:"[^"\n]{0,200}"|'[^'\n]{0,200}'))?\s*\)?\s*\|(?!\|)\s*([A-Za-z_$][\w$]*)/;
+  const behind =
+    /^(?:\s{0,9}:\s{0,9}(?:"[^"\n]{0,200}"|'[^'\n]{0,200}'))?\s{0,9}\)?\s{0,9}\|(?!\|)\s{0,9}([A-Za-z_$][\w$]*)/;
   return behind.exec(text.slice(span.end, span.end + 400))?.[1];
 }
 

@@ -6,7 +6,7 @@ import { newVotes, type LookupUse } from "./lookup-use.js";
 
 /** A name with members or keys in brackets behind it: `texts.cart.title`, `$lang['cart']['title']`, `textsFor(locale).title`. */
 const chain =
-  /(?<![\w$.'"`/#-])[$@]?([A-Za-z_]\w{0,60})(\(\s*[\w.]{0,40}\s*\))?((?:\s{0,4}\??\.\s{0,4}[A-Za-z_$]\w{0,60}|\[\s{0,4}(?:"[^"\]\n]{1,80}"|'[^'\]\n]{1,80}')\s{0,4}\]){1,12})/g;
+  /(?<![\w$.'"`/#-])[$@]?([A-Za-z_]\w{0,60})(\(\s{0,4}[\w.]{0,40}\s{0,4}\))?((?:\s{0,4}\??\.\s{0,4}[A-Za-z_$]\w{0,60}|\[\s{0,4}(?:"[^"\]\n]{1,80}"|'[^'\]\n]{1,80}')\s{0,4}\]){1,12})/g;
 
 /** Names under which people keep objects of texts. */
 const textNames =

@@ -86,6 +86,8 @@ export interface Language {
   isDocumentation?(node: CodeNode): boolean;
   /** Which names a file has to declare or bring in before it uses them: all, or those that are no types. */
   readonly declared?: "all" | "values";
+  /** What a call's other arguments put before its key, by their code; null for what is known at run time only. */
+  keyScope?(given: string): readonly (string | null)[];
   /** Whether braces around an interpolation are part of it, though not of its node. */
   readonly bracesInterpolation?: boolean;
   /** Calls that join lines to one text. */

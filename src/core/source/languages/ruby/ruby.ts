@@ -35,6 +35,19 @@ export const ruby = defineLanguage({
     comments: ["comment"],
     formats: { format: 0, sprintf: 0 },
   },
+  keyScope(given) {
+    // `t(:title, scope: [:boats, :index])`
+    const [, list, one] =
+      /(?:\bscope:|:scope\s{0,9}=>)\s{0,9}(?:\[([^[\]]{0,300})\]|([^\s,)]{1,100}))/.exec(given) ?? [];
+    const parts = list === undefined ? (one === undefined ? [] : [one]) : list.split(",");
+    return parts.map(
+      (part) =>
+        /^\s*(?::"?([\w.]+)"?|"([\w.]+)"|'([\w.]+)')\s*$/
+          .exec(part)
+          ?.slice(1)
+          .find((name) => name !== undefined) ?? null,
+    );
+  },
   habits: rubyHabits,
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),

@@ -325,7 +325,7 @@ class CodeReader {
     const place = shape?.key ?? 0;
     const first = given[place];
     if (shape && first) {
-      const key = this.keyOf(first);
+      const key = this.scopedKey(this.keyOf(first), node, first);
       const inner = this.innerSpan(first);
       const names = given.slice(place + 1).flatMap((argument) => this.argumentNames(argument));
       const fallback = shape.default === undefined ? undefined : given[shape.default];
@@ -347,6 +347,18 @@ class CodeReader {
     }
     const format = this.spec.formats[callee] ?? (short !== callee ? this.spec.formats[short] : undefined);
     if (format !== undefined) this.formatted(node, format, given);
+  }
+
+  /** A key behind what the call's other arguments put before it. */
+  private scopedKey(key: LookupKey, call: CodeNode, first: CodeNode): LookupKey {
+    const { parts: separator } = this.shapes.separators;
+    if (key.kind === "unknown" || (key.kind === "fixed" && key.value.startsWith(separator))) return key;
+    const scope =
+      this.spoken.keyScope?.(this.text.slice(first.end, Math.min(call.end, first.end + 2_000))) ?? [];
+    if (scope.length === 0) return key;
+    const own = key.kind === "fixed" ? [key.value] : key.parts;
+    const parts = [...scope.flatMap((part) => [part, separator]), ...own];
+    return parts.includes(null) ? { kind: "composed", parts } : { kind: "fixed", value: parts.join("") };
   }
 
   /** A call that fills a pattern, which is an argument, or where `place` is below 0 what the method is called on. */

@@ -25,7 +25,7 @@ import { joinChoices } from "./join-choices.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
 import { readPlainExpression, readScriptExpression, type ExpressionContent } from "./expressions.js";
 import type { Dialect, Island, IslandLanguage } from "../../dialects/dialect.js";
-import { findIslands, islandMarks, maskIslands } from "../../dialects/index.js";
+import { dialectByContent, findIslands, islandMarks, maskIslands } from "../../dialects/index.js";
 import {
   readTree,
   type MarkupAttribute,
@@ -120,6 +120,10 @@ const say = notices("extract", {
     message: "it is markup in an attribute's value",
     remedy: "move the markup out of it, or the text by hand",
   },
+  template: {
+    message: "it is in a template inside the page, which writes lookups in another way",
+    remedy: "move the template to a file of its own, or the text by hand",
+  },
   island: {
     message: "the template puts a value into it while it makes the script",
     remedy: "pass the value to the script, and move the text by hand",
@@ -131,6 +135,10 @@ const islandName = "\uA66E";
 
 const emptyElements = new Set("br wbr img input hr svg".split(" "));
 /** Elements whose content is no text of the page. */
+/** Types of script elements that hold templates of markup. */
+const templateType =
+  /^(?:text\/(?:html|template|ejs|mustache|tmpl|(?:x|ng)-[\w-]{0,40}(?:template|tmpl|handlebars|mustache)[\w-]{0,40}|ng-template|x-template)|x-tmpl[\w-]{0,40}|x-template)$/i;
+
 const skippedElements = new Set(["script", "style"]);
 
 class MarkupReader {
@@ -219,11 +227,29 @@ class MarkupReader {
   private script(element: MarkupElement): void {
     const type = element.attributes.find((attribute) => attribute.name === "type")?.raw ?? "";
     const lang = element.attributes.find((attribute) => attribute.name === "lang")?.raw ?? "js";
+    if (templateType.test(type)) {
+      for (const child of element.children) if (child.kind === "text") this.template(child);
+      return;
+    }
     if (type !== "" && !/^(module|text\/(java|type)script|application\/javascript)$/i.test(type)) return;
     for (const child of element.children) {
       if (child.kind !== "text") continue;
       this.scriptCode(`script.${lang === "ts" ? "ts" : lang === "tsx" ? "tsx" : "js"}`, child);
     }
+  }
+
+  /** Reads a template that a page holds for its scripts, `<script type="text/html">`, as a page of its own. */
+  private template({ start, end }: Span): void {
+    const text = this.text.slice(start, end);
+    const dialect = dialectByContent(text);
+    const read = readMarkup("template.html", text, false, dialect, this.shapes, this.readEmbedded);
+    const isOther = dialect !== this.dialect && dialect.shown !== undefined;
+    const literals = read.literals.map((literal) => {
+      const shifted = shiftLiteral(literal, start);
+      return isOther ? { ...shifted, obstacle: shifted.obstacle ?? say("template", {}) } : shifted;
+    });
+    const lookups = read.lookups.map((lookup) => shiftLookup(lookup, start));
+    this.take({ literals, lookups, mentions: read.mentions });
   }
 
   /** Reads a part of the template as a script: a value that an island puts out stands as a name, or as part of a string. */
@@ -414,7 +440,14 @@ class MarkupReader {
       });
     if (/^[\uE000-\uE002]+$/.test(this.masked.slice(valueStart, valueEnd))) return false;
     if (this.shapes.attributes.has(name) || component?.key === name) {
-      add(raw, valueStart);
+      // Several keys, each for an attribute in brackets: `[title]home.lead;home.title`.
+      let at = 0;
+      for (const part of raw.split(";")) {
+        const before = /^\s*(?:\[[\w-]{1,40}\])?\s*/.exec(part)?.[0].length ?? 0;
+        const key = part.slice(before).trimEnd();
+        if (key !== "") add(key, valueStart + at + before);
+        at += part.length + 1;
+      }
       return true;
     }
     for (const pattern of this.shapes.bindings) {
