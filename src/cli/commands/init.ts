@@ -26,6 +26,12 @@ const say = notices("cli/init", {
     message: "{file} already exists, and init never overwrites it",
     remedy: "edit it, or remove it first",
   },
+  "no-runtime": {
+    message:
+      "a module that looks texts up is written only where nothing does that yet, and in JavaScript or TypeScript",
+    remedy: "run it without --runtime; it proposes the lookups that are there",
+  },
+  "no-tag": { message: '"{tag}" is not a locale', remedy: "write a tag such as de or pt-BR" },
   "no-git": { message: "the project is not in a Git repository", remedy: "run `git init` first" },
 });
 
@@ -33,6 +39,8 @@ export interface InitCommandOptions extends WriteOptions {
   readonly mergeDriver?: boolean;
   readonly ask?: boolean;
   readonly yes?: boolean;
+  readonly runtime?: boolean;
+  readonly targets?: readonly string[];
 }
 
 /** Looks at the project and writes its configuration, or sets Git up to merge its catalogs by key. */
@@ -40,7 +48,9 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   if (options.mergeDriver) return setUpMergeDriver(context, options);
   const result = await planInit(context.files);
   if (!result.ok) throw usageError(say("configured", { file: result.file }));
-  const { plan } = result;
+  const wanted = wantedAnswers(options);
+  if (options.runtime && !result.plan.takesRuntime) throw usageError(say("no-runtime", {}));
+  const plan = Object.keys(wanted).length > 0 ? result.plan.answer(wanted) : result.plan;
   await prepareWidths();
   const asks =
     (options.ask ?? (isAttended(context.options.format, context.io) && !options.check)) && !options.yes;
@@ -52,18 +62,28 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   const isText = context.options.format === "text";
   const print = isText ? context.print : (text: string) => void context.io.stderr.write(terminalText(text));
   const asked = answerReader(context.io, print);
-  const answered = plan.answer(await askFor(plan, asked, print));
+  const answered = plan.answer({ ...wanted, ...(await askFor(plan, asked, print)) });
   printGrounds(context, answered);
   if (options.write || options.check || !isText) {
     asked.close();
     return settlePlan(context, "init", answered, options);
   }
   print(renderPlan(answered, context.style, false));
-  const wanted = await asked.ask("Write it? Enter: yes, n: no  ");
+  const reply = await asked.ask("Write it? Enter: yes, n: no  ");
   asked.close();
-  if (wanted === "") return settlePlan(context, "init", answered, { ...options, write: true });
+  if (reply === "") return settlePlan(context, "init", answered, { ...options, write: true });
   context.say("Nothing written.");
   return exitStatus.inOrder;
+}
+
+/** What the options say already. */
+function wantedAnswers({ runtime, targets: tags }: InitCommandOptions): InitAnswers {
+  const targets = tags?.map((tag) => {
+    const parsed = parseTag(tag);
+    if (!parsed) throw usageError(say("no-tag", { tag }));
+    return parsed.tag;
+  });
+  return { ...(runtime && { runtime }), ...(targets && { targets }) };
 }
 
 function printGrounds(context: CommandContext, { grounds }: InitPlan): void {
@@ -167,6 +187,8 @@ export const initCommand = defineCommand<InitCommandOptions>({
     withWriteOptions(command)
       .option("--ask", "prompt for what the files do not show, even without a terminal")
       .option("--yes", "never prompt; accept the defaults")
+      .option("--runtime", "also write a small module that looks texts up, where the project has none")
+      .option("--targets <tags...>", "target locales to start with")
       .option("--merge-driver", "set up Git to merge the project's catalogs and ledgers by key"),
   run: (context, _, options) => runInit(context, options),
 });

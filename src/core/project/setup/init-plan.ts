@@ -5,6 +5,7 @@ import { makePlan, type Plan } from "../../plan/plan.js";
 import { noShapes } from "../../source/book-code.js";
 import { readableText, type SourceFile } from "../../source/model.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
+import { isScript } from "../../source/readers/script/endings.js";
 import { leftOutByName } from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
@@ -12,6 +13,7 @@ import { emissionOf } from "./emission.js";
 import { findBooks, keyCount, type FoundBook } from "./found-books.js";
 import { heldAgainst } from "./held-against.js";
 import { KeyIndex } from "./key-index.js";
+import { lookupModule } from "./lookup-module.js";
 import { findLookups } from "./lookup-evidence.js";
 import { choosePlurals, chooseSyntax, hasOlderPlurals } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
@@ -26,6 +28,8 @@ export interface InitPlan extends Plan {
   readonly source: string;
   /** Whether there are catalogs or code: without both the plan is what any new project starts with. */
   readonly hasFound: boolean;
+  /** Whether a module that looks texts up can be written: the project is in JavaScript or TypeScript, and has no lookups. */
+  readonly takesRuntime: boolean;
   /** The same with answers, which come before what was found. */
   answer(answers: InitAnswers): InitPlan;
 }
@@ -41,6 +45,8 @@ export interface InitAnswers {
   readonly lookup?: string;
   /** The line that brings the lookup in. */
   readonly import?: string;
+  /** Whether a module that looks texts up is written as well, for a project that has none. */
+  readonly runtime?: boolean;
 }
 
 export type InitResult =
@@ -99,6 +105,14 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
     .sort();
   if (targets.length === 0 && !answers.targets) open.push("targets");
   const names = bookNames(books);
+  const module = moduleFor(seen, books);
+  if (answers.runtime && module !== undefined) {
+    const call = {
+      lookup: 't("{key}"{args})',
+      import: `import { t } from "{to:${importable(module, seen.code)}}";`,
+    };
+    return withModule(planWith(seen, { ...answers, ...call, runtime: false }), module, source, targets);
+  }
   const written: { readonly emit?: object }[] = books.map((book, index) =>
     describeBook(
       book,
@@ -107,7 +121,7 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
       answers,
     ),
   );
-  if (books.length === 0) written.push(newBook(seen, grounds, answers));
+  if (books.length === 0) written.push(newBook(seen, grounds, answers, module !== undefined));
   if (code.length > 0 && answers.lookup === undefined && written.every(({ emit }) => emit === undefined))
     open.push("lookup");
   const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
@@ -116,11 +130,62 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
     locales: targets.length + 1,
   });
   const hasFound = seen.books.length + code.length > 0;
-  return { ...plan, grounds, open, source, hasFound, answer: (more) => planWith(seen, more) };
+  const takesRuntime = module !== undefined;
+  return { ...plan, grounds, open, source, hasFound, takesRuntime, answer: (more) => planWith(seen, more) };
+}
+
+/** A module's path as the project's scripts import others: with an ending where they have one. */
+function importable(module: string, code: readonly SourceFile[]): string {
+  if (!module.endsWith(".ts")) return module;
+  const hasEndings = code.some(({ text }) =>
+    /^import\s[^;\n]{0,300}from\s+["']\.{1,2}\/[^"'\n]{1,200}\.js["']/m.test(text),
+  );
+  return module.replace(/\.ts$/, hasEndings ? ".js" : "");
+}
+
+/** Where a module that looks texts up goes; undefined where the project has lookups, or no scripts that could use it. */
+function moduleFor({ code }: Seen, books: readonly FoundBook[]): string | undefined {
+  const scripts = code.filter(({ file }) => isScript(file) || /\.(?:vue|svelte)$/.test(file));
+  const [first] = scripts;
+  const hasLookups =
+    declaredLookups(code).length > 0 ||
+    books.some((book) => findLookups(code, new KeyIndex(book.keys)).uses.length > 0);
+  if (!first || hasLookups) return undefined;
+  const isTyped = scripts.some(({ file }) => /\.[cm]?tsx?$/.test(file));
+  const folder =
+    scripts.every(({ file }) => file.startsWith("src/")) ||
+    scripts.some(({ file }) => file.startsWith("src/"))
+      ? "src/"
+      : "";
+  return `${folder}texts.${isTyped ? "ts" : "js"}`;
+}
+
+/** A plan that also writes the module, and empty catalogs for it to import. */
+function withModule(plan: InitPlan, file: string, source: string, targets: readonly string[]): InitPlan {
+  const [config] = plan.changes;
+  const written = JSON.parse(config?.after ?? "{}") as { books?: { files: string }[] };
+  const pattern = written.books?.[0]?.files ?? "locales/{locale}.json";
+  const isTyped = file.endsWith(".ts");
+  const catalogs = [source, ...targets].map((locale) => {
+    const path = posix.relative(posix.dirname(file), pattern.replace("{locale}", locale));
+    return { locale, path: path.startsWith(".") ? path : `./${path}` };
+  });
+  const fresh = [source, ...targets].map((locale) => ({
+    file: pattern.replace("{locale}", locale),
+    before: undefined,
+    after: "{}\n",
+  }));
+  const runtime = { file, before: undefined, after: lookupModule({ isTyped, source, catalogs }) };
+  const { changes, summary, notes } = makePlan(
+    [...plan.changes, runtime, ...fresh],
+    plan.summary,
+    plan.notes,
+  );
+  return { ...plan, changes, summary, notes, open: plan.open.filter((one) => one !== "lookup") };
 }
 
 /** The book of a project without catalogs: what projects of its kind have. */
-function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnswers) {
+function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnswers, takesModule: boolean) {
   const { book, shown } = ecosystem ?? {};
   const files = book?.files ?? "locales/{locale}.json";
   if (shown !== undefined) grounds.push(`${shown}; what such projects use is proposed.`);
@@ -132,7 +197,9 @@ function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnsw
   const own = answers.lookup === undefined && (book?.emit !== undefined || declared.length > 0);
   if (answers.lookup === undefined && !own)
     grounds.push(
-      'Before the first extract, set "emit" in the book: the call to write into the code, and its import.',
+      takesModule
+        ? 'Nothing looks texts up yet: `fond init --runtime` also writes a small module that does. With a lookup of your own, set "emit" in the book.'
+        : 'Before the first extract, set "emit" in the book: the call to write into the code, and its import.',
     );
   const emit = emissionOf(declared);
   return {
