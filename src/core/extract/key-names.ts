@@ -50,6 +50,7 @@ export function keyNamer(
   const roles = new Map<string, string>();
   const pattern = book.naming.pattern ?? defaultPattern;
   const letterCase = book.naming.case ?? "camel";
+  const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
 
   const build = ({ file, literal, message, under }: KeyRequest, slug: string): string => {
     if (isTextKey) return message;
@@ -110,7 +111,8 @@ export function keyNamer(
         );
         // A pattern without the text's words gives each text of a place the same key.
         const key = pattern.includes("{slug}") || attempt === 0 ? named : `${named}${attempt + 1}`;
-        const isFound = attempt === 0 && existing.get(key) === message;
+        // Where keys say nothing of their places, one text has one key.
+        const isFound = attempt === 0 && (isPlaced ? existing : taken).get(key) === message;
         if (!isFound && !isFree(key)) continue;
         roles.set(role, key);
         if (!isFound) {

@@ -893,3 +893,12 @@ test("values are passed behind the key, or where the template has a place of the
   expect(code).toContain("say({ id: 'a.mooredWho', with: { who } })");
   expect(code).toContain("say({ id: 'a.allQuiet', with: {} })");
 });
+
+test("one text has one key where keys say nothing of their places", async () => {
+  const code = 'const a = () => show("Back to the quay");\nconst b = () => alert("Back to the quay");\n';
+  const { texts } = await extract("app/a.ts", code, {
+    emit: { import: 'import { t } from "./t.js"' },
+    naming: { pattern: "{slug}", shape: "flat" },
+  });
+  expect(texts).toEqual({ backQuay: "Back to the quay" });
+});

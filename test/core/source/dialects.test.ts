@@ -105,3 +105,24 @@ describe("what people read in a template", () => {
     expect(code("<?php echo 'never ends ?> here")).toEqual(["<?php echo 'never ends ?> here"]);
   });
 });
+
+describe("blocks of helpers that hold scripts", () => {
+  beforeAll(() => prepareReaders(["a.erb"]));
+  const textsIn = (page: string) =>
+    readSource("a.erb", page, false, noShapes)
+      .literals.filter(({ form }) => form === "content" || form === "phrase")
+      .map(({ span }) => page.slice(span.start, span.end).trim());
+
+  test.each<[string, readonly string[]]>([
+    [
+      "<p>Before</p><%= javascript_tag do %>\nvar a = { label: <%= x %>, color: 'red', b: [1] };\n<% end %><p>Behind</p>",
+      ["Before", "Behind"],
+    ],
+    ["<% content_for :scripts do %>\nstart({ a: 1 }, function () { go(); });\n<% end %>", []],
+    ["<%= javascript_tag do %><% if x %>go(1);<% end %> stop('<b>x</b>');<% end %><p>Behind</p>", ["Behind"]],
+    ["<% content_for :scripts do %>\n<script>go('a');</script><p>Shown</p>\n<% end %>", ["Shown"]],
+    ["<%= form_for(x) do |f| %>Fill this in<% end %>", ["Fill this in"]],
+  ])("%j", (page, texts) => {
+    expect(textsIn(page)).toEqual(texts);
+  });
+});

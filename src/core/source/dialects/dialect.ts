@@ -1,3 +1,4 @@
+import type { Span } from "../../text/span.js";
 import { delimited, type Delimited } from "../../text/delimited.js";
 
 /** Part of a template that is code and not markup. */
@@ -39,6 +40,8 @@ export interface Dialect {
   readonly bindsAttributes: boolean;
   /** Set where a bound attribute is read with the islands, since its value stands in braces of its own. */
   readonly bindsInBraces?: true;
+  /** The blocks of helpers that hold a script or styles, and no markup, between their islands. */
+  codeBlocks?(text: string, islands: readonly Island[]): readonly Span[];
   /** The code of an island that is written by itself (`@if (x)`), as a statement of the same length. */
   statement?(island: string): string | undefined;
   /** Whether a component's script, by the attributes of its element, runs anew for each component that is shown. */
@@ -51,6 +54,34 @@ export interface Dialect {
   readonly showsRaw?: true;
   /** Whether the code of an island, marks and all, can be passed to a call. */
   passesIsland(island: string): boolean;
+}
+
+/**
+ * The insides of blocks of islands. `opens` says whether an island's code opens a wanted block, `step` by how much any code
+ * changes the depth of blocks.
+ */
+export function blocksOf(
+  text: string,
+  islands: readonly Island[],
+  opens: (code: string) => boolean,
+  step: (code: string) => number,
+): readonly Span[] {
+  const found: Span[] = [];
+  let depth = 0;
+  let start: number | undefined;
+  for (const { kind, codeStart, codeEnd, start: from, end } of islands) {
+    if (kind === "comment") continue;
+    const code = text.slice(codeStart, codeEnd).replace(/^-|-$/g, "").trim();
+    if (start === undefined) {
+      if (opens(code)) [start, depth] = [end, 1];
+      continue;
+    }
+    depth += step(code);
+    if (depth > 0) continue;
+    found.push({ start, end: from });
+    start = undefined;
+  }
+  return found;
 }
 
 /** Whether an island has no filter behind its value. */

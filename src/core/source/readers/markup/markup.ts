@@ -135,6 +135,11 @@ const islandName = "\uA66E";
 
 const emptyElements = new Set("br wbr img input hr svg".split(" "));
 /** Elements whose content is no text of the page. */
+/** A text with a part of it blank, so that places stay. */
+function blanked(text: string, { start, end }: Span): string {
+  return text.slice(0, start) + text.slice(start, end).replace(/[^\r\n]/g, " ") + text.slice(end);
+}
+
 /** Types of script elements that hold templates of markup. */
 const templateType =
   /^(?:text\/(?:html|template|ejs|mustache|tmpl|(?:x|ng)-[\w-]{0,40}(?:template|tmpl|handlebars|mustache)[\w-]{0,40}|ng-template|x-template)|x-tmpl[\w-]{0,40}|x-template)$/i;
@@ -150,7 +155,8 @@ class MarkupReader {
   readonly mentions = new Set<string>();
   readonly problems: SourceProblem[] = [];
   private readonly islands: readonly Island[];
-  private readonly masked: string;
+  /** The text with its islands, and later the blocks of scripts, taken out; places stay. */
+  private masked: string;
   /** Why literals here are not to be translated: the markup says so. */
   private exempt: string | undefined = undefined;
 
@@ -170,6 +176,11 @@ class MarkupReader {
   }
 
   read(): void {
+    const blocks = (this.dialect.codeBlocks?.(this.text, this.islands) ?? []).filter(
+      ({ start, end }) => !/^\s{0,40}<(?:script|style|link|template)\b/im.test(this.masked.slice(start, end)),
+    );
+    for (const block of blocks) this.scriptCode("script.js", block);
+    this.masked = blocks.reduce((text, span) => blanked(text, span), this.masked);
     const root = readTree(this.masked, this.dialect.elementsInText);
     this.elements(root);
     this.islandCode(root);
