@@ -364,6 +364,8 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
   const all: Evidence[] = found.otherScript
     ? [evidence("otherScript", "letters of a script that code is not written in")]
     : [];
+  if (inContent && /^\s*(?:[,:;)\]]|\.\s)/.test(fixedText(literal.pieces)))
+    all.push(evidence("restOfSentence", "begins as the rest of a sentence does"));
   switch (found.name) {
     case "technical":
       return [...all, evidence("technicalShape", found.reason)];
