@@ -149,6 +149,19 @@ const jobs: Readonly<Record<string, Job>> = {
     written: { "pages/top.html": ["<p>[[top:dogsSailFreeCharge]]</p>"] },
     moved: 1,
   },
+  "attribute-pages": {
+    book: {
+      lookups: [{ attribute: "data-text" }],
+      emit: { endings: { ".html": { content: 'data-text="{key}"' } } },
+    },
+    written: {
+      "pages/top.html": [
+        '<button class="book" data-text="top.bookSeat">Book a seat</button>',
+        '<p data-text="top.dogsSailFreeCharge">\n    Dogs sail free of charge\n  </p>',
+      ],
+    },
+    moved: 2,
+  },
   "kept-by-hand": {
     book: { files: "src/lang/{locale}.yaml", lookups: [{ call: "$say" }] },
     written: {

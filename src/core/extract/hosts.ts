@@ -1,7 +1,7 @@
 import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
-import { defaultCall } from "../source/book-code.js";
+import { calleeOf, defaultCall } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type ValueWriter } from "../source/languages/language.js";
@@ -14,8 +14,8 @@ export interface Host {
   readonly language: string;
   /** The line that brings the lookup into a file of code. */
   readonly importLine: string | undefined;
-  /** An expression. */
-  readonly call: string;
+  /** An expression; undefined where the book has lookups and does not say how files of this kind write them. */
+  readonly call: string | undefined;
   /** What stands between tags of a template, and as an attribute's value; undefined where nothing is usual. */
   readonly content: string | undefined;
   readonly attribute: string | undefined;
@@ -46,11 +46,11 @@ const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).j
 export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, book: BookConfig): Host {
   const forEnding = book.emit.endings?.[posix.extname(file)];
   const own = { ...book.emit, ...forEnding };
-  const call = own.call ?? defaultCall;
+  const call = own.call ?? (usesDefault(book) ? defaultCall : undefined);
   const script = isScript(file);
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   const marks = dialect?.shown;
-  const content = own.content ?? (marks && marks[0] + call + marks[1]);
+  const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
   return {
     kind: script ? "script" : dialect ? "markup" : "code",
@@ -58,11 +58,25 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
     importLine: forEnding?.import,
     call,
     content,
-    attribute: own.attribute ?? dialect?.attribute?.(call) ?? content,
+    attribute:
+      own.attribute ??
+      (call === undefined ? undefined : dialect?.attribute?.(call)) ??
+      (isAttribute(content) ? undefined : content),
     // What scripts write for elements says nothing of templates.
     rich: dialect ? forEnding?.rich : own.rich,
     showsRaw: own.content === undefined && dialect?.showsRaw === true,
     pass: isNumbered ? inOrder : (languageNamed(language)?.passValues ?? passesIn(language) ?? inOrder),
     readsIsland: (island) => dialect?.passesIsland(island) ?? hasNoFilter(island),
   };
+}
+
+/** Whether the usual call may be meant: a book without lookups has it, or one that names it. */
+function usesDefault({ lookups }: BookConfig): boolean {
+  const name = calleeOf(defaultCall);
+  return lookups.length === 0 || lookups.some((lookup) => "call" in lookup && lookup.call === name);
+}
+
+/** Whether a template for content is an attribute of the element around it: `data-text="{key}"`. */
+export function isAttribute(template: string | undefined): boolean {
+  return template !== undefined && /^[\w:.-]+="[^"<>]*\{key\}[^"<>]*"$/.test(template);
 }

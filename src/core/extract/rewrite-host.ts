@@ -15,7 +15,7 @@ import {
 } from "../source/model.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
-import type { Host } from "./hosts.js";
+import { isAttribute, type Host } from "./hosts.js";
 
 /** Why a text of a template or of code other than script is not replaced; undefined where it is safe. */
 export function hostRefusal(
@@ -48,6 +48,8 @@ export function hostRefusal(
   const lacking = host.kind === "code" ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
   if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
+  if (form !== "attribute" && !isExpression && isAttribute(template) && !isWholeContent(source.text, literal))
+    return say("not-whole", {});
   const values = lookupValues(pieces, valueCode);
   if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
   for (const { code, piece } of values) {
@@ -126,6 +128,11 @@ const say = notices("extract", {
     message: "it contains a character that must be escaped on the page, and the usual lookup does not escape",
     remedy: "set emit.content and emit.attribute to templates that escape what the lookup returns",
   },
+  "not-whole": {
+    message:
+      "other content stands beside it in its element, and the lookup is an attribute of the whole element",
+    remedy: "put it into an element of its own",
+  },
   "no-args": {
     message: "it has values, and the template of the book has no place for them",
     remedy: "put {args} into the template in emit",
@@ -172,6 +179,27 @@ function valueCode(piece: LookupValue["piece"]): string | undefined {
   return piece.kind === "tag" ? undefined : piece.kind === "choice" ? piece.value : piece.code;
 }
 
+/** So far before a text the tag around it begins at most, in code units. */
+const longestTag = 2_000;
+
+/** Where attributes of the tag right before a text end; undefined where something else stands there. */
+function tagEndBefore(text: string, { start }: Span): number | undefined {
+  const before = text.slice(Math.max(start - longestTag, 0), start).trimEnd();
+  const open = before.lastIndexOf("<");
+  if (!/^<[a-zA-Z][\w-]{0,60}(?:\s[^<>]{0,1900})?[^/<>]>$|^<[a-zA-Z]>$/.test(before.slice(Math.max(open, 0))))
+    return undefined;
+  return start - (Math.min(start, longestTag) - before.length) - 1;
+}
+
+/** Whether a text is all that its element holds. */
+function isWholeContent(text: string, { form, span }: Literal): boolean {
+  return (
+    form === "content" &&
+    tagEndBefore(text, span) !== undefined &&
+    /^\s*<\//.test(text.slice(span.end, span.end + 200))
+  );
+}
+
 /** What takes a text's place. */
 function hostEdit(
   literal: Literal,
@@ -193,11 +221,15 @@ function hostEdit(
     // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
     const { before = "", after = "" } = literal.frame ?? {};
     const code = before + source.text.slice(span.start, span.end) + after;
-    const quote =
-      host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : ownQuote(host.call);
-    return { ...span, replacement: before + fill(host.call, quote) + after };
+    const call = host.call ?? "";
+    const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : ownQuote(call);
+    return { ...span, replacement: before + fill(call, quote) + after };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
+  if (form === "content" && isAttribute(host.content)) {
+    const at = tagEndBefore(source.text, span) ?? span.start;
+    return { start: at, end: at, replacement: ` ${fill(host.content ?? "", '"')}` };
+  }
   if (form !== "attribute") {
     const template = (hasTags ? host.rich : host.content) ?? "";
     return { ...span, replacement: fill(template, ownQuote(template)) };

@@ -115,9 +115,28 @@ export function scriptRefusal(
   if (binding === "local") return say("declared", { name });
   // A project that names the call and no import has it everywhere, or brings it in by itself.
   const isEverywhere = book.emit.call !== undefined && book.emit.import === undefined;
+  const [object, method] = (calleeOf(template) ?? "").split(".");
+  // An object that scripts of pages have is not there in programs of a server.
+  if (
+    !binding &&
+    isEverywhere &&
+    method !== undefined &&
+    object !== undefined &&
+    isServerProgram(part.text, object)
+  )
+    return say("not-imported", { name });
   if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
     return say("not-imported", { name });
   return undefined;
+}
+
+/** Whether a script is a program of a server, by the modules that it takes in, which never mentions an object. */
+function isServerProgram(text: string, object: string): boolean {
+  return (
+    /(?:\brequire\(\s{0,4}|\bfrom\s{1,4})["'](?:node:\w{2,20}|fs|path|http|https|os|child_process|net)["']/.test(
+      text,
+    ) && !text.includes(`${object}.`)
+  );
 }
 
 /** How a book's scripts look a text up; undefined where they have no way to write elements in it. */

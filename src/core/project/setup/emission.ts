@@ -1,4 +1,5 @@
 import { posix } from "node:path";
+import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { boundNames, importLine } from "./bound-names.js";
 import type { LookupSample, LookupUse } from "./lookup-use.js";
@@ -28,7 +29,10 @@ interface WrittenLookup {
 }
 
 /** The emission that goes by the lookups of a book; undefined where none can be taken as a pattern. */
-export function emissionOf(uses: readonly LookupUse[]): ProposedEmission | undefined {
+export function emissionOf(
+  uses: readonly LookupUse[],
+  code: readonly SourceFile[],
+): ProposedEmission | undefined {
   const endings = new Map<string, number>();
   for (const use of uses)
     for (const [ending, count] of use.endings) endings.set(ending, (endings.get(ending) ?? 0) + count);
@@ -54,6 +58,28 @@ export function emissionOf(uses: readonly LookupUse[]): ProposedEmission | undef
   )
     return { call: first[1].call };
   if (!scripts && !first) return undefined;
+  const calls = new Set(plain.filter(isCall).flatMap((use) => [...use.endings.keys()]));
+  // What scripts call is not known to be there in templates that never do.
+  const silent = code.some(({ file, dialect }) => {
+    const ending = posix.extname(file);
+    return (
+      dialect?.shown !== undefined &&
+      !dialect.isComponent &&
+      own[ending]?.call === undefined &&
+      !calls.has(ending)
+    );
+  });
+  if (scripts && silent) {
+    const { setup, ...rest } = scripts;
+    const scriptsOwn = Object.fromEntries(
+      [...new Set(code.map(({ file }) => posix.extname(file)))]
+        .filter(isScriptEnding)
+        .sort()
+        .map((ending) => [ending, Array.isArray(rest.import) ? { call: rest.call } : rest]),
+    );
+    if (setup === undefined && !Array.isArray(rest.import))
+      return { endings: { ...scriptsOwn, ...own } as Readonly<Record<string, EndingEmission>> };
+  }
   return { ...scripts, ...(first && { endings: own }) };
 }
 
@@ -88,13 +114,17 @@ function isScriptEnding(ending: string): boolean {
   return isScript(`file${ending}`);
 }
 
+function isCall({ lookup }: LookupUse): boolean {
+  return "call" in lookup || "maker" in lookup || "member" in lookup;
+}
+
 /** The most frequent call of some files, as they write it. */
 function writtenIn(
   uses: readonly LookupUse[],
   isMeant: (ending: string) => boolean,
 ): WrittenLookup | undefined {
   const counted = uses
-    .filter(({ lookup }) => "call" in lookup || "maker" in lookup || "member" in lookup)
+    .filter(isCall)
     .map((use) => ({
       use,
       count: [...use.endings].reduce((sum, [one, n]) => sum + (isMeant(one) ? n : 0), 0),
@@ -183,6 +213,7 @@ function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | 
     const content = `{{ '{key}' | ${lookup.filter} }}`;
     return { content, attribute: isBinding ? `[{name}]="'{key}' | ${lookup.filter}"` : content };
   }
+  if ("attribute" in lookup) return { content: `${lookup.attribute}="{key}"` };
   if (!("tag" in lookup)) return undefined;
   const content = `<${lookup.tag} ${lookup.key}="{key}"/>`;
   return { content, ...(lookup.tag.includes(":") && { attribute: content.replaceAll('"', "'") }) };

@@ -201,7 +201,7 @@ function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnsw
         ? 'Nothing looks texts up yet: `fond init --runtime` also writes a small module that does. With a lookup of your own, set "emit" in the book.'
         : 'Before the first extract, set "emit" in the book: the call to write into the code, and its import.',
     );
-  const emit = emissionOf(declared);
+  const emit = emissionOf(declared, code);
   return {
     name: "app",
     code: codeGlobs(code, grounds),
@@ -257,7 +257,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     syntax,
     grounds,
   );
-  const emit = emissionOf(lookups.uses);
+  const emit = emissionOf(lookups.uses, users);
   const naming = namingOf(found, source, lookups, around.ecosystem?.letterCase);
   const book = {
     name,

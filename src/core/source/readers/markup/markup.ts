@@ -345,8 +345,10 @@ class MarkupReader {
       for (const mark of this.shapes.marked.keys())
         if (name.startsWith(`${mark}-`)) marks.add(name.slice(mark.length + 1));
     }
+    const filled = this.attributesFilled(element);
     for (const attribute of element.attributes) {
       const { raw, name } = attribute;
+      if (filled.has(name)) continue;
       if (raw === undefined || raw === "" || this.isMark(name)) continue;
       if (this.attributeLookup(element, attribute, component)) continue;
       if (this.tagLookups(attribute)) continue;
@@ -383,6 +385,18 @@ class MarkupReader {
       this.mentions.add(raw);
       this.attributeLiteral(element, attribute, marks.has(name));
     }
+  }
+
+  /** The attributes whose texts a lookup beside them gives: `data-text="home.lead.title"`, `data-text="[title]home.lead"`. */
+  private attributesFilled({ attributes }: MarkupElement): ReadonlySet<string> {
+    const filled = new Set<string>();
+    for (const { name, raw = "" } of attributes) {
+      if (!this.shapes.attributes.has(name)) continue;
+      for (const [, written] of raw.matchAll(/\[([\w-]{1,40})\]/g)) filled.add(written ?? "");
+      const last = raw.split(/[.:;]/).at(-1) ?? "";
+      if (/^(?:title|value|placeholder|alt|label|aria-[\w-]{1,40})$/.test(last)) filled.add(last);
+    }
+    return filled;
   }
 
   /** The tags of lookups in an attribute's value, `value="<q:text key='title'/>"`; whether it holds nothing else. */
