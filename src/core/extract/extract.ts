@@ -187,12 +187,16 @@ interface FileResult {
   readonly hasScripts: boolean;
 }
 
-/** Rewrites that fail are found by trying, and each try reads the file again: after so many milliseconds the rest is left to a person. */
+/**
+ * Rewrites that fail are found by trying, and each try reads the file again: after so many milliseconds, and so many more for
+ * each string of the file, the rest is left to a person.
+ */
 const longestRewrite = 3_000;
+const longestPerLiteral = 20;
 
 /** Takes the texts of a file, and what its lookups show to be text then, until there is no more: a second run has nothing left to take. */
 function extractFile(job: Extraction, source: SourceFile, room: number): FileResult {
-  const deadline = performance.now() + longestRewrite;
+  const deadline = performance.now() + longestRewrite + source.literals.length * longestPerLiteral;
   const first = extractOnce(job, source, room, deadline);
   const extracted = [...first.extracted];
   const notes = [...first.notes];
@@ -330,7 +334,7 @@ function writable(
       if (refused.some((span) => contains(span, literal.span))) return false;
       const part = partOf(parts, literal);
       const why = part
-        ? scriptRefusal(literal, part, emission, boundLookup(source, part, literal))
+        ? scriptRefusal(literal, part, emission, boundLookup(source, part, literal), source.bound)
         : hostRefusal(literal, source, host, reader, book.config.emit.atLoad);
       if (!why) return true;
       refused.push(literal.span);

@@ -25,6 +25,8 @@ export interface Host {
   readonly pass: ValueWriter;
   /** What a literal's islands may look like, so that their code can be passed to a call. */
   readonly readsIsland: (island: string) => boolean;
+  /** Whether the dialect's own marks are taken, and a template with marks of another language alone would not show them. */
+  readonly isForeign: (text: string) => boolean;
   /** Whether what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
   readonly showsRaw: boolean;
 }
@@ -64,9 +66,17 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
       (isAttribute(content) ? undefined : content),
     // What scripts write for elements says nothing of templates.
     rich: dialect ? forEnding?.rich : own.rich,
+    isForeign: (text) =>
+      own.content === undefined &&
+      marks !== undefined &&
+      dialect?.foreign !== undefined &&
+      !text.includes(marks[0].trim()) &&
+      (text.match(dialect.foreign) ?? []).some((mark) => !/^<%(?![=-])/.test(mark)),
     showsRaw: own.content === undefined && dialect?.showsRaw === true,
     pass: isNumbered ? inOrder : (languageNamed(language)?.passValues ?? passesIn(language) ?? inOrder),
-    readsIsland: (island) => dialect?.passesIsland(island) ?? hasNoFilter(island),
+    readsIsland: (island) =>
+      !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
+      (dialect?.passesIsland(island) ?? hasNoFilter(island)),
   };
 }
 

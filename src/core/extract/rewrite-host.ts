@@ -44,7 +44,8 @@ export function hostRefusal(
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined) return say("rich", {});
   const template = form === "attribute" ? host.attribute : isExpression ? host.call : host.content;
-  if (template === undefined) return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
+  if (template === undefined || (!isExpression && host.isForeign(source.text)))
+    return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   const lacking = host.kind === "code" ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
   if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});

@@ -78,6 +78,7 @@ export function scriptRefusal(
   part: ScriptPart,
   { book, reader, imports, setup, hasLocale }: ScriptEmission,
   by?: BoundLookup,
+  bound: readonly BoundLookup[] = [],
 ): Obstacle | undefined {
   if (literal.obstacle) return literal.obstacle;
   const foreign = literal.translations?.find(({ locale }) => !hasLocale(locale));
@@ -114,7 +115,11 @@ export function scriptRefusal(
   if (isShadowed(program, start, name)) return isTaken;
   if (binding === "local") return say("declared", { name });
   // A project that names the call and no import has it everywhere, or brings it in by itself.
-  const isEverywhere = book.emit.call !== undefined && book.emit.import === undefined;
+  // One that the file makes elsewhere is known there alone.
+  const isEverywhere =
+    book.emit.call !== undefined &&
+    book.emit.import === undefined &&
+    !bound.some((one) => one.name === calleeOf(template));
   const [object, method] = (calleeOf(template) ?? "").split(".");
   // An object that scripts of pages have is not there in programs of a server.
   if (

@@ -902,3 +902,102 @@ test("one text has one key where keys say nothing of their places", async () => 
   });
   expect(texts).toEqual({ backQuay: "Back to the quay" });
 });
+
+describe("marks of two languages in one template", () => {
+  const page =
+    "<% if (a) { %><p>{{ name }}</p><b>{{ t('x.y') }}</b><p>Boats leave at {{ time }}</p><p>Quiet here</p><% } %>";
+
+  test("what another language shows is a value that no lookup here can take, and no text", async () => {
+    const { code, texts, notes } = await extract("app/a.ejs", `${page}<%= b %>`);
+    expect(texts).toEqual({ "a.quietHere": "Quiet here" });
+    expect(code).toBe(`${page.replace("Quiet here", '<%= t("a.quietHere") %>')}<%= b %>`);
+    expect(notes.join()).toContain('the value of "{{ time }}" cannot be passed to a lookup as it is');
+  });
+
+  test("where only the other language shows values, nothing is written in this one's marks", async () => {
+    const { code, notes } = await extract("app/a.ejs", page);
+    expect(code).toBe(page);
+    expect(notes.join()).toContain("the book does not say how a template of this kind looks up a key");
+  });
+});
+
+describe("attributes that give an element its text", () => {
+  const book = {
+    lookups: [{ attribute: "data-text" }],
+    emit: { endings: { ".html": { content: 'data-text="{key}"' } } },
+  };
+  test.each<[string, string, string]>([
+    [
+      "a whole element",
+      '<p class="a">Boats leave</p>',
+      '<p class="a" data-text="a.boatsLeave">Boats leave</p>',
+    ],
+    [
+      "blanks around the text",
+      "<b>\n  Boats leave\n</b>",
+      '<b data-text="a.boatsLeave">\n  Boats leave\n</b>',
+    ],
+    [
+      "other content beside it",
+      "<p>Boats leave <i class='x'></i><input></p>",
+      "<p>Boats leave <i class='x'></i><input></p>",
+    ],
+    ["an attribute", '<img alt="Boats leave">', '<img alt="Boats leave">'],
+    ["an element that has it", '<p data-text="a.b">Boats leave</p>', '<p data-text="a.b">Boats leave</p>'],
+    [
+      "an attribute that a key fills",
+      '<img data-text="a.b.alt" alt="Boats leave">',
+      '<img data-text="a.b.alt" alt="Boats leave">',
+    ],
+  ])("%s", async (_, before, after) => {
+    expect((await extract("app/a.html", before, book)).code).toBe(after);
+  });
+});
+
+test("an object of pages is not taken for known in a program of a server", async () => {
+  const book = { lookups: [{ call: "Page.text" }], emit: { call: 'Page.text("{key}"{args})' } };
+  const code = 'const fs = require("fs");\nexports.show = () => alert("The ferry has left");\n';
+  const { code: same, notes } = await extract("app/a.js", code, book);
+  expect(same).toBe(code);
+  expect(notes.join()).toContain('"Page" is not imported here');
+  expect((await extract("app/a.js", code.replace('const fs = require("fs");\n', ""), book)).code).toContain(
+    'alert(Page.text("a.ferryHasLeft"))',
+  );
+});
+
+test.each([
+  [
+    "app/A.java",
+    'class A { void f() { show("The ferry has left"); } }',
+    "texts.get",
+    '"texts" is not known in this file',
+  ],
+  [
+    "app/a.ts",
+    'export const f = () => alert("The ferry has left");\n',
+    "lookup(locale, ",
+    '"locale" is not known here',
+  ],
+])("%s: a name that a lookup needs has to be there", async (file, code, start, reason) => {
+  const call = start.endsWith(", ") ? `${start}"{key}"{args})` : `${start}("{key}"{args})`;
+  const name = /^[\w.]+/.exec(call)?.[0] ?? "";
+  const { code: same, notes } = await extract(file, code, {
+    lookups: [{ call: name, ...(start.endsWith(", ") && { key: 1 }) }],
+    emit: { call },
+  });
+  expect(same).toBe(code);
+  expect(notes.join()).toContain(reason);
+});
+
+test("texts under a lookup that the file makes itself get keys of its group", async () => {
+  const code =
+    'import { useTexts } from "./t.js";\nconst early = "The boat is here";\nexport const A = () => {\n  const { say } = useTexts("deck");\n  return <p title="To the quay">{say("x")} and more</p>;\n};\nexport const B = () => <p>All is quiet</p>;\n';
+  const { code: after, texts } = await extract("app/a.tsx", code, {
+    lookups: [{ maker: "useTexts", gives: "say", prefix: 0 }],
+    emit: { call: 'say("{key}"{args})' },
+  });
+  expect(after).toContain('title={say("toTheQuay")}');
+  expect(texts["deck.toTheQuay"]).toBe("To the quay");
+  expect(after).toContain("export const B = () => <p>All is quiet</p>;");
+  expect(after).toContain('const early = "The boat is here"');
+});

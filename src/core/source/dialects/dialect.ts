@@ -12,6 +12,8 @@ export interface Island {
   readonly codeEnd: number;
   /** Set where code that stands apart from the text around it puts a value on the page all the same. */
   readonly isShown?: boolean;
+  /** Set for the marks of another language, which runs elsewhere: on the page where this one runs on the server, or the reverse. */
+  readonly isForeign?: true;
 }
 
 /** What the code of a template's islands is written in; `expression` is a template language's own. */
@@ -26,6 +28,8 @@ export interface Dialect {
   /** Marks that only this dialect has, for files whose ending says nothing: the more of them, the surer. */
   readonly sign?: RegExp;
   islands(text: string): Island[];
+  /** The marks of another language that people mix in. */
+  readonly foreign?: RegExp;
   /** Set where code runs on the server, inside script elements as anywhere else. */
   readonly codeInScripts?: true;
   /** Set where the files are components, whose `script` elements are the code of the page itself. */
@@ -83,6 +87,12 @@ export function blocksOf(
   }
   return found;
 }
+
+/** Double braces beside the marks of a server. */
+export const foreignBraces = /\{\{\{?[^{}\n]{1,300}\}\}\}?/g;
+
+/** Marks in percent signs beside double braces. */
+export const foreignPercents = /<%[^%]{1,1000}%>/g;
 
 /** Whether an island has no filter behind its value. */
 export function hasNoFilter(island: string): boolean {

@@ -1,4 +1,5 @@
 import type { DialectName } from "../../config/schema.js";
+import { rawElements } from "../readers/markup/raw-elements.js";
 import { globTest } from "../../files/glob.js";
 import type { Dialect, Island } from "./dialect.js";
 import { braces } from "./braces/braces.js";
@@ -84,10 +85,26 @@ export function dialectsOf(
 
 /** The islands of a text in order, none inside another. */
 export function findIslands(text: string, dialect: Dialect): Island[] {
-  const found = dialect.islands(text).sort((a, b) => a.start - b.start || b.end - a.end);
+  const found = [...dialect.islands(text), ...foreignIslands(text, dialect)].sort(
+    (a, b) => a.start - b.start || b.end - a.end,
+  );
   const kept: Island[] = [];
   for (const island of found) if (island.start >= (kept[kept.length - 1]?.end ?? 0)) kept.push(island);
   return kept;
+}
+
+/** The marks of another language in markup; in scripts and styles they may be anything. */
+function foreignIslands(text: string, { foreign }: Dialect): Island[] {
+  if (!foreign || !/\{\{|<%/.test(text)) return [];
+  const raw = [...rawElements(text)];
+  return [...text.matchAll(foreign)].flatMap((match): Island[] => {
+    const [whole] = match;
+    const start = match.index;
+    const end = start + whole.length;
+    if (raw.some(({ contentStart, contentEnd }) => contentStart <= start && end <= contentEnd)) return [];
+    const kind = /^<%(?![=-])/.test(whole) ? "code" : "output";
+    return [{ kind, start, end, codeStart: start + 2, codeEnd: end - 2, isForeign: true }];
+  });
 }
 
 /** The characters that stand in an island's place while its surroundings are read as markup. */

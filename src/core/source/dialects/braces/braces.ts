@@ -1,4 +1,4 @@
-import { between, hasNoFilter, type Dialect, type Island } from "../dialect.js";
+import { between, hasNoFilter, type Dialect, type Island, foreignPercents } from "../dialect.js";
 
 /** Double and triple braces, `{% blocks %}`, and their comments. */
 export function braceIslands(text: string): Island[] {
@@ -27,6 +27,7 @@ export const braces: Dialect = {
   sign: /\{%[-+~]? ?[a-z]|\{\{~?[#/^>] ?[\w./-]|\{\{~?else\}\}/g,
   islands: braceIslands,
   codeInScripts: true,
+  foreign: foreignPercents,
   bindsAttributes: true,
   passesIsland: hasNoFilter,
 };

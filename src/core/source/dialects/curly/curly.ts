@@ -1,4 +1,4 @@
-import { between, hasNoFilter, matchAll, type Dialect } from "../dialect.js";
+import { between, hasNoFilter, matchAll, type Dialect, foreignPercents } from "../dialect.js";
 
 /** `{$name}`, `{if …}`, `{/if}`, and comments in `{* … *}`: a brace with a blank behind it is text. */
 export const curly: Dialect = {
@@ -16,6 +16,7 @@ export const curly: Dialect = {
     })),
   ],
   codeInScripts: true,
+  foreign: foreignPercents,
   bindsAttributes: false,
   passesIsland: hasNoFilter,
 };

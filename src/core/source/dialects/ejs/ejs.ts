@@ -1,4 +1,4 @@
-import { hasNoFilter, percentIslands, type Dialect } from "../dialect.js";
+import { hasNoFilter, percentIslands, type Dialect, foreignBraces } from "../dialect.js";
 
 /** JavaScript in percent signs: `<%= name %>`. */
 export const ejs: Dialect = {
@@ -8,6 +8,7 @@ export const ejs: Dialect = {
   sign: /<%[-_]? ?(?:var|let|const|\}|if ?\(|for ?\()|\{ ?[-_]?%>|<%[-=] ?[\w$.]+[ %]/g,
   islands: (text) => percentIslands(text, true),
   codeInScripts: true,
+  foreign: foreignBraces,
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
   passesIsland: hasNoFilter,

@@ -1,4 +1,4 @@
-import { blocksOf, percentIslands, type Dialect, type Island } from "../dialect.js";
+import { blocksOf, percentIslands, type Dialect, type Island, foreignBraces } from "../dialect.js";
 
 /** Ruby in percent signs: `<%= name %>`. */
 export const erb: Dialect = {
@@ -8,6 +8,7 @@ export const erb: Dialect = {
   sign: /<%[=-]? ?(?:[\w@.]{1,80} do\b|(?:if|unless) [^({]|end\b|else ?-?%>|elsif\b|@\w|link_to\b|render\b|content_for\b)/g,
   islands: rubyIslands,
   codeInScripts: true,
+  foreign: foreignBraces,
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
   passesIsland: () => true,

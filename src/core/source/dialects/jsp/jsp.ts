@@ -1,4 +1,4 @@
-import { between, matchAll, percentIslands, type Dialect, type Island } from "../dialect.js";
+import { between, matchAll, percentIslands, type Dialect, type Island, foreignBraces } from "../dialect.js";
 
 const expressionLanguage = (text: string): Island[] => between(text, /[$#]\{/, /\}/, () => "output");
 
@@ -24,6 +24,7 @@ export const jsp: Dialect = {
   codeInScripts: true,
   hasLooseLookups: true,
   elementsInText: true,
+  foreign: foreignBraces,
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
   showsRaw: true,

@@ -1,4 +1,4 @@
-import { stringEnd, type Dialect, type Island } from "../dialect.js";
+import { stringEnd, type Dialect, type Island, foreignBraces } from "../dialect.js";
 
 /** PHP between its tags: `?>` inside a string is no end, and inside a comment of one line it is (PHP manual, "Comments"). */
 export function phpIslands(text: string): Island[] {
@@ -53,6 +53,7 @@ export const php: Dialect = {
   islands: phpIslands,
   codeInScripts: true,
   isProgram: true,
+  foreign: foreignBraces,
   bindsAttributes: false,
   shown: ["<?= ", " ?>"],
   showsRaw: true,

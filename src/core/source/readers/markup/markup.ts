@@ -746,6 +746,7 @@ class MarkupReader {
   /** The code of the islands: strings that are shown, and lookups. */
   private islandCode(root: MarkupElement): void {
     const { language } = this.dialect;
+    this.foreignLookups();
     if (language === "ruby" || language === "java" || language === "php") {
       if (this.dialect.isProgram) return; // Its own reader reads the file's code.
       const content = this.readEmbedded(language, this.codeAlone(language), this.shapes);
@@ -754,10 +755,25 @@ class MarkupReader {
       return;
     }
     for (const island of this.islands) {
-      if (island.kind === "comment") continue;
+      if (island.kind === "comment" || island.isForeign) continue;
       const place = island.kind === "code" && !island.isShown ? undefined : this.placeOf(island, root);
       const read = language === "expression" ? readPlainExpression : readScriptExpression;
       this.take(read(this.text, island.codeStart, island.codeEnd, this.shapes, place));
+    }
+  }
+
+  /** Lookups in the marks of another language; its strings are none of this one's texts. */
+  private foreignLookups(): void {
+    for (const { isForeign, codeStart, codeEnd } of this.islands) {
+      if (!isForeign) continue;
+      const { lookups, mentions } = readScriptExpression(
+        this.text,
+        codeStart,
+        codeEnd,
+        this.shapes,
+        undefined,
+      );
+      this.take({ literals: [], lookups, mentions });
     }
   }
 
@@ -765,7 +781,7 @@ class MarkupReader {
   private plainLookups(): void {
     const known = new Set(this.lookups.map(({ keySpan }) => keySpan.start));
     for (const island of this.islands) {
-      if (island.kind === "comment") continue;
+      if (island.kind === "comment" || island.isForeign) continue;
       const { lookups, mentions } = readPlainExpression(
         this.text,
         island.codeStart,
@@ -812,7 +828,11 @@ class MarkupReader {
     for (const island of this.islands) {
       code += blank(at, island.start);
       at = island.start;
-      if (island.kind === "comment" || /^[$#]\{/.test(this.text.slice(island.start, island.start + 2)))
+      if (
+        island.kind === "comment" ||
+        island.isForeign ||
+        /^[$#]\{/.test(this.text.slice(island.start, island.start + 2))
+      )
         continue;
       const statement = this.dialect.statement?.(this.text.slice(island.start, island.end));
       if (statement !== undefined) {
