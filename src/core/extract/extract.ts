@@ -188,15 +188,17 @@ interface FileResult {
 }
 
 /**
- * Rewrites that fail are found by trying, and each try reads the file again: after so many milliseconds, and so many more for
- * each string of the file, the rest is left to a person.
+ * Rewrites that fail are found by trying, and each try reads the file again. After so many milliseconds, somewhat later in a
+ * file of many strings, the rest is left to a person.
  */
 const longestRewrite = 3_000;
-const longestPerLiteral = 20;
+const longestPerLiteral = 5;
+const longestInAll = 4_500;
 
 /** Takes the texts of a file, and what its lookups show to be text then, until there is no more: a second run has nothing left to take. */
 function extractFile(job: Extraction, source: SourceFile, room: number): FileResult {
-  const deadline = performance.now() + longestRewrite + source.literals.length * longestPerLiteral;
+  const most = Math.min(longestRewrite + source.literals.length * longestPerLiteral, longestInAll);
+  const deadline = performance.now() + most;
   const first = extractOnce(job, source, room, deadline);
   const extracted = [...first.extracted];
   const notes = [...first.notes];

@@ -1,7 +1,7 @@
 import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
-import { calleeOf, defaultCall } from "../source/book-code.js";
+import { defaultCall, usesDefaultCall } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type ValueWriter } from "../source/languages/language.js";
@@ -48,7 +48,7 @@ const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).j
 export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, book: BookConfig): Host {
   const forEnding = book.emit.endings?.[posix.extname(file)];
   const own = { ...book.emit, ...forEnding };
-  const call = own.call ?? (usesDefault(book) ? defaultCall : undefined);
+  const call = own.call ?? (usesDefaultCall(book.lookups) ? defaultCall : undefined);
   const script = isScript(file);
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   const marks = dialect?.shown;
@@ -78,12 +78,6 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),
   };
-}
-
-/** Whether the usual call may be meant: a book without lookups has it, or one that names it. */
-function usesDefault({ lookups }: BookConfig): boolean {
-  const name = calleeOf(defaultCall);
-  return lookups.length === 0 || lookups.some((lookup) => "call" in lookup && lookup.call === name);
 }
 
 /** Whether a template for content is an attribute of the element around it: `data-text="{key}"`. */

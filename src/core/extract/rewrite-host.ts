@@ -183,7 +183,7 @@ function valueCode(piece: LookupValue["piece"]): string | undefined {
 /** So far before a text the tag around it begins at most, in code units. */
 const longestTag = 2_000;
 
-/** Where attributes of the tag right before a text end; undefined where something else stands there. */
+/** Where attributes of the tag right before a text end; undefined for anything else. */
 function tagEndBefore(text: string, { start }: Span): number | undefined {
   const before = text.slice(Math.max(start - longestTag, 0), start).trimEnd();
   const open = before.lastIndexOf("<");

@@ -121,6 +121,12 @@ export function calleeOf(template: string): string | undefined {
   return /^\s*([\w$.]+)\(\s*(?:[\w$.]+\s*,\s*){0,4}["'`]\{key\}/.exec(template)?.[1];
 }
 
+/** Whether the usual call may be meant: a book without lookups has it, or one that names it. */
+export function usesDefaultCall(lookups: BookConfig["lookups"]): boolean {
+  const name = calleeOf(defaultCall);
+  return lookups.length === 0 || lookups.some((lookup) => "call" in lookup && lookup.call === name);
+}
+
 /** The names that a template gives its function before the key: `locale` in `t(locale, "{key}"{args})`. */
 export function givenBeforeKey(template: string): readonly string[] {
   const [, given = ""] = /\(\s*((?:[\w$.]+\s*,\s*){1,4})["'`]\{key\}/.exec(template) ?? [];
@@ -134,12 +140,14 @@ export function calledIn(template: string): readonly string[] {
 }
 
 /** The functions that a book's templates for extraction call: they ask for keys once they are written. */
-function emittedCalls({ emit }: BookConfig): readonly string[] {
+function emittedCalls({ emit, lookups }: BookConfig): readonly string[] {
   const templates = [emit, ...Object.values(emit.endings ?? {})].flatMap(
     ({ call, content, attribute, rich }) => [call, content, attribute, rich],
   );
   const named = templates.flatMap((template) => calledIn(template ?? ""));
-  return emit.call === undefined ? [calleeOf(defaultCall) ?? "", ...named] : named;
+  return emit.call === undefined && usesDefaultCall(lookups)
+    ? [calleeOf(defaultCall) ?? "", ...named]
+    : named;
 }
 
 /** The files of a book's code, without those that version control ignores; `only` narrows them to some paths. */

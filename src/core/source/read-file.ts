@@ -23,7 +23,7 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   const read = readByName(file, text, bom, shapes);
   const literals = withStringParts(read.literals, text, shapes);
   const source = literals === read.literals ? read : { ...read, literals };
-  const marked = shapes.marks.length > 0 ? withMarks(source, shapes.marks) : source;
+  const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   const { relative, home } = shapes;
   if (!relative && home === undefined) return marked;
   const { lookups } = marked;
@@ -43,17 +43,23 @@ function withoutHome(lookup: Lookup, home: string): Lookup {
 }
 
 /** The lookups that marks in the texts of a file are; what is nothing but marks is no text. */
-function withMarks(source: SourceFile, marks: readonly RegExp[]): SourceFile {
+function withMarks(source: SourceFile, { marks, separators, home }: LookupShapes): SourceFile {
+  // Where keys name their namespace, what does not is something else in such marks.
+  const wanted = separators.namespace !== separators.parts && home === undefined ? separators.namespace : "";
+
   const found = marks.flatMap((pattern) =>
-    [...source.text.matchAll(pattern)].map((match): Lookup => {
+    [...source.text.matchAll(pattern)].flatMap((match): Lookup[] => {
       const [whole, key = ""] = match;
+      if (!key.includes(wanted)) return [];
       const at = match.index + whole.indexOf(key);
-      return {
-        span: { start: match.index, end: match.index + whole.length },
-        keySpan: { start: at, end: at + key.length },
-        key: { kind: "fixed", value: key },
-        argumentNames: undefined,
-      };
+      return [
+        {
+          span: { start: match.index, end: match.index + whole.length },
+          keySpan: { start: at, end: at + key.length },
+          key: { kind: "fixed", value: key },
+          argumentNames: undefined,
+        },
+      ];
     }),
   );
   if (found.length === 0) return source;

@@ -45,7 +45,7 @@ export const weights = {
   methodOfString: -2.5,
   returnedFromTextFunction: 1.2,
   sentence: 2.2,
-  /** Its beginning stands elsewhere, so that it is no text by itself. */
+  /** What it continues is written elsewhere, so it is not a text by itself. */
   restOfSentence: -3,
   severalWords: 1.4,
   /** “Loading…”, “Delete?” */
