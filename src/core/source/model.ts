@@ -275,16 +275,25 @@ export function fixedText(pieces: readonly Piece[]): string {
   return pieces
     .map((piece) => {
       if (piece.kind === "text") return piece.value;
-      return piece.kind === "argument" ? "" : fixedText(insideOf(piece));
+      if (piece.kind === "tag") return fixedText(piece.pieces);
+      if (piece.kind === "argument") return "";
+      // Each branch is read once: choices inside of choices would be read twice as often at each level.
+      const texts = piece.branches.map((branch) => fixedText(branch.pieces));
+      return texts[mostSaid(texts)] ?? "";
     })
     .join("");
+}
+
+/** The place of the text that says most, the last of several. */
+function mostSaid(texts: readonly string[]): number {
+  const sizes = texts.map((text) => text.trim().length);
+  return sizes.lastIndexOf(Math.max(...sizes));
 }
 
 /** The pieces that stand in a text for a tag or a choice: of a choice the branch that says most. */
 export function insideOf(piece: Extract<Piece, { kind: "tag" | "choice" }>): readonly Piece[] {
   if (piece.kind === "tag") return piece.pieces;
-  const sizes = piece.branches.map(({ pieces }) => fixedText(pieces).trim().length);
-  return piece.branches[sizes.lastIndexOf(Math.max(...sizes))]?.pieces ?? [];
+  return piece.branches[mostSaid(piece.branches.map(({ pieces }) => fixedText(pieces)))]?.pieces ?? [];
 }
 
 /** The order of a file: by where a thing starts, what holds another before it. */

@@ -1,3 +1,4 @@
+import { fixedText, type Piece } from "../../../src/core/source/model.js";
 import { prepareReaders, readSource } from "../../../src/core/source/read.js";
 import { readableText } from "../../../src/core/source/model.js";
 import { expect, test } from "@jest/globals";
@@ -77,4 +78,23 @@ test("code that the parser breaks down on counts as not parsed, and what is read
   expect(() => readSource("a.jsp", attack, false, noShapes)).not.toThrow();
   await prepareReaders(["a.jsp"]);
   expect(readSource("a.jsp", good, false, noShapes).literals).toHaveLength(1);
+});
+
+test("words chosen inside of chosen words are read once at each level", () => {
+  const text = (value: string): Piece => ({ kind: "text", value, span: { start: 0, end: 1 } });
+  let piece: Piece = text("deepest of all");
+  for (let level = 0; level < 60; level++)
+    piece = {
+      kind: "choice",
+      choice: "select",
+      name: "n",
+      code: "n",
+      value: "n",
+      span: { start: 0, end: 1 },
+      branches: [
+        { selector: "yes", pieces: [piece] },
+        { selector: "other", pieces: [text("x")] },
+      ],
+    };
+  expect(fixedText([piece])).toBe("deepest of all");
 });
