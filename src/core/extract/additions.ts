@@ -46,7 +46,9 @@ export function catalogAdditions(book: Book): CatalogAdditions {
       // What the code tells translators stands above the text, where the format has room for it.
       const comment = note === undefined || note.trim() === "" ? undefined : note.replace(/\s+/g, " ").trim();
       const added = { path, text, ...(comment !== undefined && { comment }) };
-      sources.set(namespace, [...(sources.get(namespace) ?? []), added]);
+      const list = sources.get(namespace);
+      if (list) list.push(added);
+      else sources.set(namespace, [added]);
     },
     addTranslation(key, locale, text) {
       const { namespace, own, path } = placeOf(key);

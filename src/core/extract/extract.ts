@@ -221,7 +221,8 @@ function extractFile(job: Extraction, source: SourceFile, room: number): FileRes
   }
   const { file, text: before, bom } = source;
   const change = rewritten && { file, before, after: rewritten.text, bom };
-  return { rewritten, change, extracted, notes, likely, hasScripts };
+  // The file as it was read again would be kept for all files until the end.
+  return { rewritten: undefined, change, extracted, notes, likely, hasScripts };
 }
 
 /** Takes the texts of a file as it is read. */
