@@ -190,21 +190,22 @@ export interface AssumedProject {
 
 /** Opens the project; one without a configuration as `fond init` would configure it, which is said. For commands that write nothing. */
 export async function openOrAssume(context: CommandContext): Promise<AssumedProject> {
+  return (await projectIfAny(context)) ?? { project: openOrFail(context), isAssumed: false };
+}
+
+/** The same; undefined where there is neither a configuration nor anything to assume one from. */
+export async function projectIfAny(context: CommandContext): Promise<AssumedProject | undefined> {
   const { files, options } = context;
-  const isConfigured = options.config !== undefined || configFileNames.some((name) => files.read(name).ok);
-  const assumed = isConfigured ? undefined : await assumedFiles(files);
-  if (!assumed) return { project: openOrFail(context), isAssumed: false };
+  if (options.config !== undefined || configFileNames.some((name) => files.read(name).ok))
+    return { project: openOrFail(context), isAssumed: false };
+  const assumed = await assumedFiles(files);
+  if (!assumed) return undefined;
   const project = openOrFail(context, assumed);
   const books = project.config.books.map(({ files: path }) => path).join(", ");
   context.say(
     `No configuration: reading ${books} with source locale ${project.config.source}. \`fond init\` shows and writes what is assumed.`,
   );
   return { project, isAssumed: true };
-}
-
-/** Whether there is a configuration, or anything to assume one from. */
-export async function hasProject({ files }: CommandContext): Promise<boolean> {
-  return configFileNames.some((name) => files.read(name).ok) || (await assumedFiles(files)) !== undefined;
 }
 
 /** The files with the configuration that `fond init` would write; undefined where there is nothing to assume from. */

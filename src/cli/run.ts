@@ -55,10 +55,8 @@ export async function run(args: readonly string[], io: Io): Promise<ExitStatus> 
 
 /** What the program alone does: it shows the state of the project, or its help where there is nothing to show. */
 async function runAlone(io: Io): Promise<ExitStatus> {
-  const { hasProject, showState } = await import("./state.js");
-  const context = commandContext({ ...heedsNothing, color: true }, io);
-  if (!(await hasProject(context))) return run(["--help"], io);
-  return showState(context);
+  const { showState } = await import("./state.js");
+  return (await showState(commandContext({ ...heedsNothing, color: true }, io))) ?? run(["--help"], io);
 }
 
 /** The command that is called; all of them where none is, for the help and for suggestions. */

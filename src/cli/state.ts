@@ -1,8 +1,6 @@
 import { balanceProject, lintProject, surveyProject, type Project } from "../core/project/project.js";
 import type { BookBalance } from "../core/ledger/balance.js";
-import { openOrAssume, type CommandContext } from "./context.js";
-
-export { hasProject } from "./context.js";
+import { projectIfAny, type CommandContext } from "./context.js";
 import { exitStatus, type ExitStatus } from "./exit.js";
 import { countFindings } from "./terminal/findings.js";
 import { counted } from "./terminal/style.js";
@@ -10,9 +8,11 @@ import { counted } from "./terminal/style.js";
 /** So many locales are named; the rest are counted. */
 const mostLocales = 8;
 
-/** Shows what there is, how far it is and what to run next: what the program alone prints. */
-export async function showState(context: CommandContext): Promise<ExitStatus> {
-  const { project, isAssumed } = await openOrAssume(context);
+/** Shows what there is, how far it is and what to run next: what the program alone prints. Undefined where there is nothing to show. */
+export async function showState(context: CommandContext): Promise<ExitStatus | undefined> {
+  const opened = await projectIfAny(context);
+  if (!opened) return undefined;
+  const { project, isAssumed } = opened;
   const { style } = context;
   const books = balanceProject(project, {});
   const { files } = await surveyProject(project, {}, {});
