@@ -19,9 +19,9 @@ const declaration =
   /\b(?:const|let|var)\s+(\{[^{}=]{1,200}\}|\[\s*[\w$]+[^\]=]{0,80}\]|[\w$]+)\s*=\s*(?:await\s+)?([A-Za-z_$][\w$.]{0,80})\(([^()]{0,120})\)\s*(?:;|\n|$)/g;
 
 /** The functions that a script makes itself, by the names that it gives them. */
-export function boundNames({ file, text }: SourceFile): ReadonlyMap<string, BoundCall> {
+export function boundNames({ file, text, dialect }: SourceFile): ReadonlyMap<string, BoundCall> {
   const bound = new Map<string, BoundCall>();
-  if (!isScript(file) && !/\.(?:vue|svelte|astro)$/.test(file)) return bound;
+  if (!isScript(file) && !dialect?.isComponent) return bound;
   for (const [whole, target = "", maker = "", given = ""] of text.matchAll(declaration)) {
     if (maker === "require" || maker === "import") continue;
     const [, , first] = /^\s*(["'`])([^"'`$]*)\1\s*(?:,|$)/.exec(given) ?? [];

@@ -1,7 +1,7 @@
 import { posix } from "node:path";
 import { configFileNames } from "../../config/load.js";
 import type { Files } from "../../files/files.js";
-import { makePlan, type Plan } from "../../plan/plan.js";
+import { makePlan, type FileChange, type Plan } from "../../plan/plan.js";
 import { noShapes } from "../../source/book-code.js";
 import { readableText, type SourceFile } from "../../source/model.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
@@ -14,7 +14,7 @@ import { findBooks, keyCount, type FoundBook } from "./found-books.js";
 import { heldAgainst } from "./held-against.js";
 import { KeyIndex } from "./key-index.js";
 import { lookupModule } from "./lookup-module.js";
-import { findLookups } from "./lookup-evidence.js";
+import { findLookups, type FoundLookups } from "./lookup-evidence.js";
 import { choosePlurals, chooseSyntax, hasOlderPlurals } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 
@@ -61,6 +61,33 @@ interface Seen {
   /** Where the JSON Schema of the configuration is, if this package is installed in the project. */
   readonly schema: string | undefined;
   readonly ecosystem: Ecosystem | undefined;
+  /** What the code shows of a book, worked out once: an answer changes none of it. */
+  readonly studied: (book: FoundBook) => StudiedBook;
+}
+
+/** A book with the code that uses it, and how. */
+interface StudiedBook {
+  readonly keys: KeyIndex;
+  readonly users: readonly SourceFile[];
+  readonly lookups: FoundLookups;
+}
+
+function studyOf(code: readonly SourceFile[], several: boolean): Seen["studied"] {
+  const known = new Map<FoundBook, StudiedBook>();
+  return (book) => {
+    const there = known.get(book);
+    if (there) return there;
+    const keys = new KeyIndex(book.keys);
+    const users = several
+      ? code.filter(({ mentions }) => [...mentions].some((mention) => keys.match(mention) !== undefined))
+      : code;
+    const held = findLookups(users, keys);
+    // Where nothing is translated yet, code may bring its texts along.
+    const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
+    const studied = { keys, users, lookups };
+    known.set(book, studied);
+    return studied;
+  };
 }
 
 const otherCode = [
@@ -89,7 +116,10 @@ export async function planInit(files: Files): Promise<InitResult> {
   const code = await readAllCode(files);
   const ecosystem = ecosystemOf(files);
   const schema = files.read(installedSchema).ok ? `./${installedSchema}` : undefined;
-  return { ok: true, plan: planWith({ books, code, grounds, schema, ecosystem }, {}) };
+  return {
+    ok: true,
+    plan: planWith({ books, code, grounds, schema, ecosystem, studied: studyOf(code, books.length > 1) }, {}),
+  };
 }
 
 function planWith(seen: Seen, answers: InitAnswers): InitPlan {
@@ -105,30 +135,26 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
     .sort();
   if (targets.length === 0 && !answers.targets) open.push("targets");
   const names = bookNames(books);
-  const module = moduleFor(seen, books);
-  if (answers.runtime && module !== undefined) {
-    const call = {
-      lookup: 't("{key}"{args})',
-      import: `import { t } from "{to:${importable(module, seen.code)}}";`,
-    };
-    return withModule(planWith(seen, { ...answers, ...call, runtime: false }), module, source, targets);
-  }
-  const written: { readonly emit?: object }[] = books.map((book, index) =>
-    describeBook(
-      book,
-      names[index] ?? "app",
-      { ...seen, source, several: books.length > 1, grounds },
-      answers,
-    ),
+  const module = moduleFor(code, books.map(seen.studied));
+  const wanted =
+    answers.runtime && module !== undefined
+      ? {
+          ...answers,
+          lookup: 't("{key}"{args})',
+          import: `import { t } from "{to:${importable(module, code)}}";`,
+        }
+      : answers;
+  const written: { readonly files: string; readonly emit?: object }[] = books.map((book, index) =>
+    describeBook(book, names[index] ?? "app", { ...seen, source, grounds }, wanted),
   );
-  if (books.length === 0) written.push(newBook(seen, grounds, answers, module !== undefined));
-  if (code.length > 0 && answers.lookup === undefined && written.every(({ emit }) => emit === undefined))
+  if (books.length === 0) written.push(newBook(seen, grounds, wanted, module !== undefined));
+  if (code.length > 0 && wanted.lookup === undefined && written.every(({ emit }) => emit === undefined))
     open.push("lookup");
   const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
-  const plan = makePlan([{ file: configFileNames[0], before: undefined, after: compactJson(config) }], {
-    books: written.length,
-    locales: targets.length + 1,
-  });
+  const files = written[0]?.files ?? "";
+  const added = answers.runtime && module !== undefined ? moduleFiles(module, files, source, targets) : [];
+  const changes = [{ file: configFileNames[0], before: undefined, after: compactJson(config) }, ...added];
+  const plan = makePlan(changes, { books: written.length, locales: targets.length + 1 });
   const hasFound = seen.books.length + code.length > 0;
   const takesRuntime = module !== undefined;
   return { ...plan, grounds, open, source, hasFound, takesRuntime, answer: (more) => planWith(seen, more) };
@@ -144,44 +170,33 @@ function importable(module: string, code: readonly SourceFile[]): string {
 }
 
 /** Where a module that looks texts up goes; undefined where the project has lookups, or no scripts that could use it. */
-function moduleFor({ code }: Seen, books: readonly FoundBook[]): string | undefined {
-  const scripts = code.filter(({ file }) => isScript(file) || /\.(?:vue|svelte)$/.test(file));
-  const [first] = scripts;
-  const hasLookups =
-    declaredLookups(code).length > 0 ||
-    books.some((book) => findLookups(code, new KeyIndex(book.keys)).uses.length > 0);
-  if (!first || hasLookups) return undefined;
+function moduleFor(code: readonly SourceFile[], books: readonly StudiedBook[]): string | undefined {
+  const scripts = code.filter(({ file, dialect }) => isScript(file) || dialect?.isComponent);
+  if (scripts.length === 0 || books.some(({ lookups }) => lookups.uses.length > 0)) return undefined;
+  if (declaredLookups(code).length > 0) return undefined;
   const isTyped = scripts.some(({ file }) => /\.[cm]?tsx?$/.test(file));
-  const folder =
-    scripts.every(({ file }) => file.startsWith("src/")) ||
-    scripts.some(({ file }) => file.startsWith("src/"))
-      ? "src/"
-      : "";
+  const folder = scripts.some(({ file }) => file.startsWith("src/")) ? "src/" : "";
   return `${folder}texts.${isTyped ? "ts" : "js"}`;
 }
 
-/** A plan that also writes the module, and empty catalogs for it to import. */
-function withModule(plan: InitPlan, file: string, source: string, targets: readonly string[]): InitPlan {
-  const [config] = plan.changes;
-  const written = JSON.parse(config?.after ?? "{}") as { books?: { files: string }[] };
-  const pattern = written.books?.[0]?.files ?? "locales/{locale}.json";
-  const isTyped = file.endsWith(".ts");
-  const catalogs = [source, ...targets].map((locale) => {
-    const path = posix.relative(posix.dirname(file), pattern.replace("{locale}", locale));
+/** The module, and empty catalogs for it to import. */
+function moduleFiles(
+  file: string,
+  files: string,
+  source: string,
+  targets: readonly string[],
+): readonly FileChange[] {
+  const locales = [source, ...targets];
+  const pathOf = (locale: string) => files.replace("{locale}", locale);
+  const catalogs = locales.map((locale) => {
+    const path = posix.relative(posix.dirname(file), pathOf(locale));
     return { locale, path: path.startsWith(".") ? path : `./${path}` };
   });
-  const fresh = [source, ...targets].map((locale) => ({
-    file: pattern.replace("{locale}", locale),
-    before: undefined,
-    after: "{}\n",
-  }));
-  const runtime = { file, before: undefined, after: lookupModule({ isTyped, source, catalogs }) };
-  const { changes, summary, notes } = makePlan(
-    [...plan.changes, runtime, ...fresh],
-    plan.summary,
-    plan.notes,
-  );
-  return { ...plan, changes, summary, notes, open: plan.open.filter((one) => one !== "lookup") };
+  const after = lookupModule({ isTyped: file.endsWith(".ts"), source, catalogs });
+  return [
+    { file, before: undefined, after },
+    ...locales.map((locale) => ({ file: pathOf(locale), before: undefined, after: "{}\n" })),
+  ];
 }
 
 /** The book of a project without catalogs: what projects of its kind have. */
@@ -224,21 +239,14 @@ function lookupOf({ lookup, import: line }: InitAnswers) {
 /** What a new book goes by besides its own catalogs. */
 interface Surroundings extends Seen {
   readonly source: string;
-  readonly several: boolean;
   readonly grounds: string[];
 }
 
 function describeBook(found: FoundBook, name: string, around: Surroundings, answers: InitAnswers) {
-  const { code, grounds, source, several } = around;
+  const { grounds, source } = around;
   const locales = [...found.locales.keys()].sort();
   grounds.push(`${found.files} has ${keyCount(found)} keys in ${locales.join(", ")}.`);
-  const keys = new KeyIndex(found.keys);
-  const users = several
-    ? code.filter(({ mentions }) => [...mentions].some((mention) => keys.match(mention) !== undefined))
-    : code;
-  const held = findLookups(users, keys);
-  // Where nothing is translated yet, code may bring its texts along.
-  const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
+  const { keys, users, lookups } = around.studied(found);
   for (const { shown, hits, misses } of lookups.uses)
     grounds.push(
       `${shown} takes its keys ${timesIn(hits)}${misses > 0 ? `, and other strings ${timesIn(misses)}` : ""}.`,

@@ -1,7 +1,7 @@
 import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
 import type { Literal, SourceFile } from "../../source/model.js";
-import { isScript } from "../../source/readers/script/endings.js";
+import { languageOf } from "../../source/languages/index.js";
 import { boundNames, type BoundCall } from "./bound-names.js";
 import { memberUses } from "./member-evidence.js";
 import { defaultPlace } from "./declared-texts.js";
@@ -133,27 +133,26 @@ function distinct(samples: readonly LookupSample[]): number {
   return new Set(samples.map(({ literal }) => fixedTextOf(literal))).size;
 }
 
-/** Marks around keys in texts: `[[cart:title]]`, `%cart.title%`. */
-const markPatterns: readonly (readonly [string, RegExp])[] = [
-  ["[[KEY]]", /\[\[([\w.:/-]{2,200})(?:\s*,[^\]\n]{0,200})?\]\]/g],
-  ["{{% KEY %}}", /\{\{%\s*([\w.:/-]{2,200})\s*%\}\}/g],
-  ["{% text KEY %}", /\{% text ([\w.:/-]{2,200}) %\}/g],
-];
+/** Signs before and behind what may be a key, in a text of any file: `[[cart:title]]`, `{%cart.title%}`. */
+const marked = /([[{%<@#(]{2,3})([\w.:/-]{2,200})(?:\s{0,9},[^\]\n]{0,200}?)?([\]}%>@#)]{2,3})/g;
 
 function addMarks(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
-  for (const [mark, pattern] of markPatterns)
-    for (const source of code)
-      for (const [, text = ""] of source.text.matchAll(pattern)) {
-        const use = uses.get(mark) ?? newUse({ mark }, mark);
-        uses.set(mark, use);
-        tally(use, source, keys.match(text));
-      }
+  for (const source of code)
+    for (const [, open = "", text = "", close = ""] of source.text.matchAll(marked)) {
+      const match = keys.match(text);
+      const mark = `${open}KEY${close}`;
+      // Most of what stands in brackets is code.
+      const use = uses.get(mark) ?? (match?.isTelling ? newUse({ mark }, mark) : undefined);
+      if (!use) continue;
+      uses.set(mark, use);
+      tally(use, source, match);
+    }
 }
 
 /** Ruby's symbols, which are no literals: `t(:title)`, `l :label_title`. */
 function addSymbols(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
   for (const source of code) {
-    if (!/\.(?:rb|erb)$/.test(source.file)) continue;
+    if ((source.dialect?.language ?? languageOf(source.file)) !== "ruby") continue;
     for (const [, call = "", text = ""] of source.text.matchAll(
       /(?<![\w.:@$])([a-z_]\w{0,40}(?:\.\w{1,40})?)(?:\(\s*|[ \t]+):([a-z_]\w{0,100})\b(?!\s*=>|:)/g,
     )) {
@@ -230,8 +229,8 @@ function besideKey({ literals }: SourceFile, place: number): { default?: string;
 }
 
 /** The filter that a string goes through, alone or chosen by a condition. */
-function filterBehind({ span }: Literal, { text, file }: SourceFile): string | undefined {
-  if (isScript(file) || /\.(?:rb|java|py|go|cs)$/.test(file)) return undefined;
+function filterBehind({ span }: Literal, { text, dialect }: SourceFile): string | undefined {
+  if (!dialect) return undefined;
   const behind =
     /^(?:\s{0,9}:\s{0,9}(?:"[^"\n]{0,200}"|'[^'\n]{0,200}'))?\s{0,9}\)?\s{0,9}\|(?!\|)\s{0,9}([A-Za-z_$][\w$]*)/;
   return behind.exec(text.slice(span.end, span.end + 400))?.[1];
