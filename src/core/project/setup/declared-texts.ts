@@ -1,5 +1,5 @@
 import { posix } from "node:path";
-import type { Literal, SourceFile } from "../../source/model.js";
+import { readableText, type Literal, type SourceFile } from "../../source/model.js";
 import { newUse, type LookupUse } from "./lookup-use.js";
 
 /** A key as code writes one: words parted by marks. */
@@ -16,8 +16,7 @@ export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
   const others = new Map<string, number>();
   for (const source of code)
     for (const [place, literal] of source.literals.entries()) {
-      const key = fixedText(literal);
-      if (key === undefined) continue;
+      const key = readableText(literal.pieces);
       const found = declarationAt(source, place, literal);
       if (!found) continue;
       if (!keyLike.test(key)) {
@@ -42,7 +41,7 @@ export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
 export function defaultPlace({ samples }: LookupUse): number | undefined {
   const withText = samples.filter(({ source, literal }) => {
     const next = source.literals[source.literals.indexOf(literal) + 1];
-    return next !== undefined && isBeside(literal, next) && textLike.test(fixedText(next) ?? "");
+    return next !== undefined && isBeside(literal, next) && textLike.test(readableText(next.pieces));
   });
   return withText.length * 2 > samples.length ? 1 : undefined;
 }
@@ -50,7 +49,7 @@ export function defaultPlace({ samples }: LookupUse): number | undefined {
 function declarationAt(source: SourceFile, place: number, literal: Literal) {
   const { role, name, element, index = 0, properties = [] } = literal.context;
   const next = source.literals[place + 1];
-  if (!next || name === undefined || !textLike.test(fixedText(next) ?? "")) return undefined;
+  if (!next || name === undefined || !textLike.test(readableText(next.pieces))) return undefined;
   if (role === "argument" && index === 0 && isBeside(literal, next))
     return { id: `call ${name}`, lookup: { call: name, default: 1 }, shown: `${name}(KEY, TEXT)` };
   const own = next.context;
@@ -80,9 +79,4 @@ function isBeside({ context, span }: Literal, next: Literal): boolean {
     index === (context.index ?? 0) + 1 &&
     next.span.start - span.end < 80
   );
-}
-
-function fixedText({ pieces }: Literal): string | undefined {
-  const text = pieces.map((piece) => (piece.kind === "text" ? piece.value : "{}")).join("");
-  return text === "" ? undefined : text;
 }

@@ -2,7 +2,7 @@ import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { boundNames, importLine } from "./bound-names.js";
-import type { LookupSample, LookupUse } from "./lookup-use.js";
+import { most, type LookupSample, type LookupUse } from "./lookup-use.js";
 
 /** What extraction writes, as the code that is there looks texts up. */
 export interface ProposedEmission {
@@ -139,7 +139,9 @@ function writtenIn(
     }
     const samples = use.samples.filter(({ source }) => isMeant(posix.extname(source.file)));
     const written = samples.flatMap((sample) => writtenAt(sample) ?? []);
-    const best = mostFrequent(written.map(({ call }) => call));
+    const counts = new Map<string, number>();
+    for (const { call } of written) counts.set(call, (counts.get(call) ?? 0) + 1);
+    const best = most(counts);
     const same = written.filter(({ call }) => call === best);
     const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
     if (chosen) return chosen;
@@ -217,10 +219,4 @@ function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | 
   if (!("tag" in lookup)) return undefined;
   const content = `<${lookup.tag} ${lookup.key}="{key}"/>`;
   return { content, ...(lookup.tag.includes(":") && { attribute: content.replaceAll('"', "'") }) };
-}
-
-function mostFrequent(values: readonly string[]): string | undefined {
-  const counts = new Map<string, number>();
-  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
-  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
 }

@@ -6,6 +6,7 @@ import type { SourceFile } from "../../source/model.js";
 import { readSource } from "../../source/read.js";
 import { separatorsOf } from "../../text/separators.js";
 import type { FoundBook } from "./found-books.js";
+import { pluralBase } from "./key-index.js";
 
 /** What a proposed book's lookups ask for, held against its catalogs. */
 export interface HeldAgainst {
@@ -38,9 +39,8 @@ export function heldAgainst(
     ),
   );
   // A plural whose forms have keys of their own is asked for by the key that they share.
-  const bases = new Set(
-    [...all].map((key) => key.replace(/(?:[_.](?:zero|one|two|few|many|other)|_plural)$/, "")),
-  );
+  const baseOf = (key: string) => pluralBase(key, all) ?? key;
+  const bases = new Set([...all].map(baseOf));
   const shapes = lookupShapes(config, source);
   const asked = new Set<string>();
   const tests: ((key: string) => boolean)[] = [];
@@ -65,7 +65,6 @@ export function heldAgainst(
       }
     }
   }
-  const baseOf = (key: string) => key.replace(/(?:[_.](?:zero|one|two|few|many|other)|_plural)$/, "");
   const unused = [...all].filter(
     (key) => !asked.has(key) && !asked.has(baseOf(key)) && !tests.some((test) => test(key)),
   ).length;

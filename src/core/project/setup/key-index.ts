@@ -16,7 +16,7 @@ const betweenNamespace = ["::", ":", "|", "/", "#", "."];
 const betweenParts = ["/", ":", "-", "_"];
 
 /** What the keys of a plural's forms share, where another form stands beside a key. */
-function pluralBase(key: string, all: ReadonlySet<string>): string | undefined {
+export function pluralBase(key: string, all: ReadonlySet<string>): string | undefined {
   const [, base, mark, form] = /^(.+)([_.])(zero|one|two|few|many|other|plural)$/.exec(key) ?? [];
   if (base === undefined || mark === undefined) return undefined;
   if (form === "plural") return all.has(base) ? base : undefined;

@@ -9,6 +9,7 @@ import type { KeyIndex, KeyMatch } from "./key-index.js";
 import {
   homeOf,
   mergeVotes,
+  most,
   newUse,
   newVotes,
   tally,
@@ -88,10 +89,6 @@ function isMarkup({ lookup }: LookupUse): boolean {
 function countHit(use: LookupUse, sample: LookupSample, match: KeyMatch): void {
   tally(use, sample.source, match);
   if (use.samples.length < mostSamples) use.samples.push(sample);
-}
-
-function most(votes: ReadonlyMap<string, number>): string | undefined {
-  return [...votes].sort(([, a], [, b]) => b - a)[0]?.[0];
 }
 
 /** The text of a literal that is one; undefined for what is put together. */

@@ -89,3 +89,8 @@ function voteBy({ between, parts, homes }: KeyMatch, votes: Votes): void {
   votes.bare++;
   for (const home of homes) votes.homes.set(home, (votes.homes.get(home) ?? 0) + 1);
 }
+
+/** The name that is counted most often; undefined for none. */
+export function most(counts: ReadonlyMap<string, number>): string | undefined {
+  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
+}

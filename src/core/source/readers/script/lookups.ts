@@ -27,11 +27,19 @@ interface BoundName {
   readonly from?: number;
 }
 
+/** A name that stands for an object of texts, or for a group in one, in part of a file. */
+interface BoundMember {
+  readonly name: string;
+  readonly scope: Span;
+  /** Where in the object it is; null for what is known at run time only. */
+  readonly path: readonly (string | null)[];
+}
+
 /** Finds the lookups of one file: by the book's shapes, and by names that the file binds to lookups itself. */
 export class LookupReader {
   private readonly bound: BoundName[] = [];
   /** Names of objects of texts, or of groups in them. */
-  private readonly boundMembers: BoundName[] = [];
+  private readonly boundMembers: BoundMember[] = [];
 
   constructor(private readonly shapes: LookupShapes) {}
 
@@ -73,15 +81,13 @@ export class LookupReader {
   private bindMembers(id: VariableDeclarator["id"], value: Node, scope: Span): void {
     const found = this.memberPath(value);
     if (!found) return;
-    const { parts } = this.shapes.separators;
-    const start = found.path.flatMap((part) => [part, parts]);
-    if (id.type === "Identifier") this.boundMembers.push({ name: id.name, scope, prefix: start });
+    if (id.type === "Identifier") this.boundMembers.push({ name: id.name, scope, path: found.path });
     if (id.type !== "ObjectPattern") return;
     for (const property of id.properties) {
       if (property.type !== "Property" || property.value.type !== "Identifier") continue;
       const name = propertyName(property.key);
       if (name !== undefined)
-        this.boundMembers.push({ name: property.value.name, scope, prefix: [...start, name, parts] });
+        this.boundMembers.push({ name: property.value.name, scope, path: [...found.path, name] });
     }
   }
 
@@ -97,7 +103,7 @@ export class LookupReader {
       } else if (this.shapes.members.has(calleeName(at) ?? "")) return { path };
       else if (at.type === "Identifier") {
         const bound = this.boundIn(this.boundMembers, at.name, at.start);
-        return bound && { path: [...withoutLast(bound.prefix), ...path] };
+        return bound && { path: [...bound.path, ...path] };
       } else if (at.type === "MemberExpression") {
         path.unshift(memberName(at));
         at = at.object;
@@ -187,7 +193,11 @@ export class LookupReader {
     return this.boundIn(this.bound, name, offset);
   }
 
-  private boundIn(names: readonly BoundName[], name: string, offset: number): BoundName | undefined {
+  private boundIn<Bound extends Pick<BoundName, "name" | "scope">>(
+    names: readonly Bound[],
+    name: string,
+    offset: number,
+  ): Bound | undefined {
     return names.findLast((one) => one.name === name && one.scope.start <= offset && offset < one.scope.end);
   }
 }
@@ -204,11 +214,6 @@ const stringMethods: ReadonlySet<string> = new Set(
 function memberName({ property, computed }: MemberExpression): string | null {
   if (!computed) return "name" in property ? property.name : null;
   return property.type === "Literal" && typeof property.value === "string" ? property.value : null;
-}
-
-/** A bound name's path, which ends in a separator, without that and the other separators. */
-function withoutLast(prefix: readonly (string | null)[]): readonly (string | null)[] {
-  return prefix.filter((_, index) => index % 2 === 0);
 }
 
 /** Reads a declaration of texts: each is a lookup of its key, with the default text. */
