@@ -245,7 +245,7 @@ interface Surroundings extends Seen {
 function describeBook(found: FoundBook, name: string, around: Surroundings, answers: InitAnswers) {
   const { grounds, source } = around;
   const locales = [...found.locales.keys()].sort();
-  grounds.push(`${found.files} has ${keyCount(found)} keys in ${locales.join(", ")}.`);
+  grounds.push(`${found.files} has ${keysOf(keyCount(found))} in ${locales.join(", ")}.`);
   const { keys, users, lookups } = around.studied(found);
   for (const { shown, hits, misses } of lookups.uses)
     grounds.push(
@@ -321,6 +321,10 @@ function compactJson(value: object): string {
   return narrow + "\n";
 }
 
+function keysOf(count: number): string {
+  return count === 1 ? "1 key" : `${count} keys`;
+}
+
 function timesIn(count: number): string {
   return count === 1 ? "once" : `${count} times`;
 }
@@ -342,7 +346,7 @@ function chooseSource(
   if (best ? others.length > 0 && rank(best[0]) === 2 : hasCode) open.push("source");
   if (!best) return "en";
   grounds.push(
-    `Source locale "${best[0]}", with ${best[1]} keys. Change "source" if the texts are written in another locale.`,
+    `Source locale "${best[0]}", with ${keysOf(best[1])}. Change "source" if the texts are written in another locale.`,
   );
   return best[0];
 }
