@@ -3,9 +3,11 @@ import { noShapes } from "../../src/core/source/book-code.js";
 import { memoryFiles } from "../../src/core/files/memory-files.js";
 import { prepareReaders, readSource } from "../../src/core/source/read.js";
 import { surveyFile } from "../../src/core/survey/survey.js";
+import { thresholds } from "../../src/core/survey/weights.js";
 
 /** How the survey judged one labelled file. */
 export interface Measured {
+  /** The endings of the file, by which it is read. */
   readonly language: string;
   /** All literals that were read. */
   readonly literals: number;
@@ -19,6 +21,9 @@ export interface Measured {
   readonly called: number;
   /** Those of them that cover a label. */
   readonly right: number;
+  /** Literals called sure, and those of them that cover a label. */
+  readonly sure: number;
+  readonly surelyRight: number;
   readonly missed: readonly string[];
   readonly wrong: readonly string[];
 }
@@ -52,17 +57,15 @@ export async function measureFile(name: string, labelled: string): Promise<Measu
   const missed = labels.filter((label) => !texts.some(({ literal }) => covers(literal.span, label)));
   const wrong = texts.filter(({ literal }) => !labels.some((label) => covers(literal.span, label)));
   return {
-    language: /\.(?:[cm]?[jt]sx?)$/.test(name)
-      ? "script"
-      : /\.(?:rb|java|py|go|cs)$/.test(name)
-        ? (name.split(".").pop() ?? "")
-        : "markup",
+    language: /\.[^]*$/.exec(name)?.[0] ?? "",
     literals: found.length,
     labelled: labels.length,
     found: labels.length - missed.length,
     shown: labels.filter((label) => shown.some(({ literal }) => covers(literal.span, label))).length,
     called: texts.length,
     right: texts.length - wrong.length,
+    sure: texts.filter(({ score }) => score >= thresholds.sure).length,
+    surelyRight: texts.filter((one) => one.score >= thresholds.sure && !wrong.includes(one)).length,
     missed: missed.map((label) => {
       const literal = found.find((one) => covers(one.literal.span, label));
       return `missed ${text.slice(label.start, label.end).slice(0, 50)}: ${literal ? `${literal.verdict} ${literal.score} ${literal.reason}` : "not read"}`;

@@ -1,3 +1,4 @@
+import { findIslands } from "../source/dialects/index.js";
 import { languageNamed } from "../source/languages/index.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import type { Notice } from "../text/wording.js";
@@ -32,8 +33,7 @@ export function hostRefusal(
   if (context.atLoad && !atLoad && host.kind === "code") return say("at-load", {});
   if (literalMessage(pieces, reader) === undefined) return tooManyChoices(reader);
   const isExpression = form === "string" || form === "template";
-  if (isExpression && host.kind === "markup" && isInScript(source.text, literal.span.start))
-    return say("inline-script", {});
+  if (isExpression && host.kind === "markup" && isOfBrowser(literal, source)) return say("inline-script", {});
   if (
     isExpression &&
     !literal.frame &&
@@ -66,6 +66,24 @@ export function hostRefusal(
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
   }
   return undefined;
+}
+
+/** Whether a string is part of a script that a browser runs, while the template around it runs on a server or is no script. */
+function isOfBrowser({ span, context }: Literal, source: SourceFile): boolean {
+  if (isInScript(source.text, span.start)) return true;
+  const { dialect } = source;
+  if (!dialect?.codeInScripts || dialect.isComponent) return false;
+  if (context.language === dialect.language && context.language !== "script") return false;
+  return !islandsOf(source).some(({ start, end }) => start <= span.start && span.end <= end);
+}
+
+const islandsByFile = new WeakMap<SourceFile, readonly Span[]>();
+
+function islandsOf(source: SourceFile): readonly Span[] {
+  let found = islandsByFile.get(source);
+  if (!found)
+    islandsByFile.set(source, (found = source.dialect ? findIslands(source.text, source.dialect) : []));
+  return found;
 }
 
 /** Whether a string in a template language stands where a call can: behind the colon of a filter, or in a tag's own settings, none can. */

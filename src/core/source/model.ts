@@ -152,6 +152,10 @@ export interface LiteralContext {
   readonly within?: string;
   /** Set where it is reached only while somebody debugs the program. */
   readonly isDebugging?: true;
+  /** Set where the object that it is a member of is looked into by what a page of the same file shows: `{units[kind]}`. */
+  readonly isShown?: true;
+  /** Set where a template puts on the page what the call makes of it. */
+  readonly isOutput?: true;
   /** Where the string stands that holds the markup that it is a text of. */
   readonly around?: LiteralContext;
   /** The names of the properties around it, outermost first, for a literal inside an object. */

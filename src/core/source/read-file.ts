@@ -1,9 +1,8 @@
 import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
 import { languageOf } from "./languages/index.js";
-import { joinChoices } from "./readers/markup/join-choices.js";
 import { readMarkup, readScriptTemplate, type EmbeddedReader } from "./readers/markup/markup.js";
-import { dialectOf } from "./dialects/index.js";
+import { dialectOf, isMarkup } from "./dialects/index.js";
 import { tagged } from "./dialects/tagged/tagged.js";
 import { isScript } from "./readers/script/endings.js";
 import { readScript } from "./readers/script/script.js";
@@ -21,7 +20,7 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   const problem = unreadable(text);
   if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
   const read = readByName(file, text, bom, shapes);
-  const literals = withStringParts(read.literals, text, shapes);
+  const literals = withShownMembers(withStringParts(read.literals, text, shapes), file, text);
   const source = literals === read.literals ? read : { ...read, literals };
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   const { relative, home } = shapes;
@@ -32,6 +31,25 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     ...marked,
     lookups: home === undefined ? resolved : resolved.map((one) => withoutHome(one, home)),
   };
+}
+
+/** What is put on a page of a file: a member of an object, picked by a value, alone in its braces or signs. */
+const shownMember =
+  /(?<![=\w$])(?:\{\{?|<[%?]=)\s{0,20}\$?([\w]{1,60})\[[\w.$>()?-]{1,80}\]\s{0,20}(?:(?:\?\?|\|\||\?:)[^{}<>\n]{1,80})?(?:\}|[%?]>)/g;
+
+/** The literals of a file, with those marked that are members of objects which its page shows. */
+function withShownMembers(literals: readonly Literal[], file: string, text: string): readonly Literal[] {
+  if (!/\.[jt]sx$/.test(file) && !isMarkup(file)) return literals;
+  if (!text.includes("[")) return literals;
+  const shown = new Set([...text.matchAll(shownMember)].map((match) => match[1] ?? ""));
+  if (shown.size === 0) return literals;
+  const isMember = ({ context: { role, element = "", properties } }: Literal) =>
+    role === "property" && properties?.length === 1 && shown.has(element);
+  return literals.some(isMember)
+    ? literals.map((literal) =>
+        isMember(literal) ? { ...literal, context: { ...literal.context, isShown: true as const } } : literal,
+      )
+    : literals;
 }
 
 /** A lookup whose key says the namespace that it would have without. */
@@ -77,23 +95,16 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
   if (isScript(file)) return withTemplates(readScript(file, text, bom, shapes), shapes);
   const dialect = shapes.dialect?.(file) ?? dialectOf(file, text);
   if (!dialect) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
-  const embedded: EmbeddedReader = (language, code) =>
-    language === "php" ? readOpenPhp(file, code, shapes) : readCode(language, file, code, false, shapes);
   const made = madeKind(file);
   if (made === "data") return { ...empty(file, text, bom, shapes), dialect };
+  const program = dialect.isProgram ? readCode("php", file, text, bom, shapes) : undefined;
+  if (program && !/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return program;
+  const embedded: EmbeddedReader = (language, code) =>
+    program ??
+    (language === "php" ? readOpenPhp(file, code, shapes) : readCode(language, file, code, false, shapes));
   const read = made === "script" ? readScriptTemplate : readMarkup;
   const page = { ...read(file, text, bom, dialect, shapes, embedded), dialect };
-  if (!dialect.isProgram) return page;
-  const code = readCode("php", file, text, bom, shapes);
-  if (!/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return code;
-  const literals = joinChoices([...page.literals, ...code.literals], text).sort(byPlace);
-  return {
-    ...page,
-    literals,
-    lookups: [...page.lookups, ...code.lookups].sort(byPlace),
-    mentions: new Set([...page.mentions, ...code.mentions]),
-    problems: code.problems,
-  };
+  return program ? { ...page, problems: program.problems } : page;
 }
 
 /** A file of which nothing is read. */

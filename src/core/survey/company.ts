@@ -34,10 +34,13 @@ export function companyOf(
   const beside = [neighbor(place, -1), neighbor(place, 1)].map((one) =>
     one ? fixedText(one.pieces).trim() : "",
   );
-  if (shape === "lowerCase")
-    return beside.some((other) => isTwin(other) && /^\p{Lu}/u.test(other))
-      ? evidence("codeTwin", "stands beside the same word with a capital")
+  if (shape === "lowerCase") {
+    if (beside.some((other) => isTwin(other) && /^\p{Lu}/u.test(other)))
+      return evidence("codeTwin", "stands beside the same word with a capital");
+    return isAnswerAmongTexts(literal, place)
+      ? evidence("answerAmongTexts", "the others that stand for it are texts")
       : undefined;
+  }
   const name = literal.context.role === "property" ? givenName(literal) : "";
   if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
   const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
@@ -52,7 +55,7 @@ export function companyOf(
 
 /** What programs for terminals read arguments and ask with, by the names it usually has. */
 const terminalCall =
-  /^(?:program|commander|command|yargs|inquirer|prompts|enquirer|cli|rl|readline)(?:\.|$)|(?:^|\.)(?:requiredOption|addHelpText)$/;
+  /^(?:program|commander|[cC]ommand|yargs|inquirer|prompts|enquirer|cli|rl|readline)(?:\.|$)|(?:^|\.)(?:requiredOption|addHelpText)$/;
 
 const terminalPrograms = new WeakMap<readonly Literal[], boolean>();
 
@@ -125,14 +128,14 @@ function areWords(shapes: readonly Shape["name"][]): boolean {
 /** `[["n", "New"], ["s", "Search"]]`: two pairs at least, each of a short name and words. */
 function arePairs(shapes: readonly Shape["name"][]): boolean {
   const isWord = (name: Shape["name"] | undefined) => name === "capitalized" || name === "sentence";
+  const isName = (name: Shape["name"]) => /^(?:lowerCase|identifier|short|capitals|other)$/.test(name);
+  // The other way round: `[["New", "n"], ["Search", "s"]]`.
+  if (shapes.length >= 4 && shapes.every((name, at) => (at % 2 === 0 ? isWord(name) : isName(name))))
+    return true;
   // What stands for “none yet” has an empty value, which is no literal: `[["", "Choose one"], …]`.
   const first = isWord(shapes[0]) ? 1 : 0;
   if ((shapes.length - first) % 2 === 1 || shapes.length - first < 4) return false;
-  return shapes.every((name, at) =>
-    at < first || (at - first) % 2 === 1
-      ? isWord(name)
-      : /^(?:lowerCase|identifier|short|capitals|other)$/.test(name),
-  );
+  return shapes.every((name, at) => (at < first || (at - first) % 2 === 1 ? isWord(name) : isName(name)));
 }
 
 const textsByPlace = new WeakMap<readonly Literal[], ReadonlyMap<string, number>>();
@@ -157,6 +160,28 @@ function countTexts(literals: readonly Literal[]): ReadonlyMap<string, number> {
     else if (name === "sentence") counts.set(id, before + 1);
   }
   return counts;
+}
+
+const answersByFile = new WeakMap<readonly Literal[], ReadonlyMap<string, boolean>>();
+
+/** Whether a word is one of the answers of a function that are texts otherwise: more than a word, or with a value in them. */
+function isAnswerAmongTexts({ context }: Literal, { literals }: Place): boolean {
+  if (context.role !== "returned" || context.component === undefined) return false;
+  let answers = answersByFile.get(literals);
+  if (!answers) {
+    const found = new Map<string, boolean>();
+    for (const one of literals) {
+      const { role, component: own, language } = one.context;
+      // The last expression of a function is what it returns, in some languages.
+      const isAnswer = role === "returned" || (role === "other" && language === "ruby");
+      if (!isAnswer || own === undefined) continue;
+      const { name } = shapeOf(fixedText(one.pieces));
+      if (/^(?:identifier|technical|classList|datePattern)$/.test(name)) found.set(own, false);
+      else if (name === "sentence" || name === "words") found.set(own, found.get(own) ?? true);
+    }
+    answersByFile.set(literals, (answers = found));
+  }
+  return answers.get(context.component) === true;
 }
 
 function placeId(literal: Literal): string | undefined {

@@ -2,6 +2,7 @@ import { fixedText, type Literal } from "../source/model.js";
 import { habitsOf } from "../source/languages/index.js";
 import type { OwnHabits } from "./own-habits.js";
 import type { Habits } from "../source/languages/habits.js";
+import { lazily } from "../text/lazy.js";
 import { styleProperties } from "./habits/styles.js";
 import {
   companyOf,
@@ -28,27 +29,96 @@ export function gatherEvidence(
   own?: OwnHabits,
   place: Place = { literals: [literal], index: 0 },
 ): readonly Evidence[] {
-  const habits = habitsOf[literal.context.language];
-  const found: Evidence[] = [];
-  const ask = (source: EvidenceSource) => {
-    const given = source(literal, habits, own, place);
-    if (!given) return;
-    if (Array.isArray(given)) found.push(...(given as readonly Evidence[]));
-    else found.push(given as Evidence);
-  };
-  placing.forEach(ask);
+  const found = [...placedIn(place, own).of(place.index)];
   // What surely is code by its place alone need not be looked at.
-  if (!found.some(({ name }) => weights[name] <= settled)) looking.forEach(ask);
+  if (!found.some(({ name }) => weights[name] <= settled)) found.push(...ask(looking, literal, own, place));
   const has = (...names: EvidenceName[]) => found.some(({ name }) => names.includes(name));
+  if (has("alone") && has("listed"))
+    found.splice(
+      found.findIndex(({ name }) => name === "alone"),
+      1,
+    );
   if (has("shownName") && has("sentence", "severalWords"))
     found.push(evidence("phraseForPeople", "more than a word"));
   return found;
 }
 
+function ask(
+  sources: readonly EvidenceSource[],
+  literal: Literal,
+  own: OwnHabits | undefined,
+  place: Place,
+): readonly Evidence[] {
+  const habits = habitsOf[literal.context.language];
+  return sources.flatMap((source) => source(literal, habits, own, place) ?? []);
+}
+
+/** What the places of a file's literals say of them. */
+interface Placed {
+  of(index: number): readonly Evidence[];
+  /** Whether the file shows texts: more than one stands where people read it. */
+  shows(): boolean;
+}
+
+const placedByFile = new WeakMap<
+  readonly Literal[],
+  { readonly own: OwnHabits | undefined; readonly placed: Placed }
+>();
+
+/** What places say, found once for each literal: others of the file are judged by it too. */
+function placedIn({ literals }: Place, own: OwnHabits | undefined): Placed {
+  const known = placedByFile.get(literals);
+  if (known && known.own === own) return known.placed;
+  const found: (readonly Evidence[])[] = [];
+  const of = (index: number) => {
+    const literal = literals[index];
+    return literal ? (found[index] ??= ask(placing, literal, own, { literals, index })) : [];
+  };
+  const shows = lazily(() => {
+    let count = 0;
+    for (let index = 0; index < literals.length && count < 2; index++)
+      if (of(index).some(({ name }) => placesOfTexts.has(name))) count++;
+    return count > 1;
+  });
+  const placed = { of, shows };
+  placedByFile.set(literals, { own, placed });
+  return placed;
+}
+
+/** Evidence of a place that people read. */
+const placesOfTexts: ReadonlySet<EvidenceName> = new Set([
+  "content",
+  "textAttribute",
+  "textProp",
+  "textCall",
+  "textBuilder",
+  "textName",
+  "textMember",
+  "textHolder",
+  "shownMember",
+  "returnedFromTextFunction",
+]);
+
+/** A file with fewer literals says nothing of any of them. */
+const fewest = 6;
+
+/** What only looks like a text, in a file that shows nothing to anybody. */
+const alone: EvidenceSource = (_literal, _habits, own, place) => {
+  const placed = placedIn(place, own);
+  return place.literals.length < fewest ||
+    placed.shows() ||
+    placed.of(place.index).some(({ name }) => weights[name] > 0)
+    ? undefined
+    : evidence("alone", "nothing in the file is surely shown");
+};
+
 const content: EvidenceSource = ({ context, form, pieces }, habits) => {
   if (context.role !== "content") return undefined;
   // Fonts of icons have a picture for each name.
-  if (/Icon$/.test(context.element ?? "") && /^[a-z][a-z0-9_]*$/.test(fixedText(pieces).trim()))
+  if (
+    /(?:Icon|(?:^|-)icon)$/.test(context.element ?? "") &&
+    /^[a-z][a-z0-9_]*$/.test(fixedText(pieces).trim())
+  )
     return evidence("contentOfCodeElement", `picture of <${context.element}>`);
   const place = context.element === undefined ? "between tags" : `in <${context.element}>`;
   if (context.element !== undefined && habits.codeElements.has(context.element))
@@ -64,6 +134,7 @@ const namedByProgram =
   /(?:Icon|Field|Input|Controller|Control|Route|Screen|Select|Checkbox|Radio|Switch|Slider|Form|Item|Group|Picker|Area|Meta|Slot)$/;
 
 function isOwnOfComponent(element: string, name: string): boolean {
+  if (/^[a-z]\w*-/.test(element) && /^(?:headers|list)$/.test(name)) return true;
   return (
     /^[A-Z]/.test(element) && ownOfElements.test(name) && !(name === "name" && namedByProgram.test(element))
   );
@@ -96,7 +167,10 @@ const attribute: EvidenceSource = (literal, habits, own) => {
     /^data-|^xlink:|^xmlns:/.test(name)
   )
     return evidence("codeAttribute", `${name} of <${element}>`);
-  if (/^[a-z]/.test(element) && !element.includes("-")) {
+  if (/^[a-z]/.test(element) && !/[-:]/.test(element)) {
+    // Attributes of a page are written in lower case: others are given to a part of the program.
+    if (/[a-z][A-Z]/.test(name) && habits.textName.test(name))
+      return evidence("textProp", `${name} of <${element}>`);
     if (name === "value" && /^(?:button|option)$/.test(element)) return undefined;
     return evidence("unknownElementAttribute", `${name} of <${element}>`);
   }
@@ -120,9 +194,10 @@ function partOf(holder: string, name: string, { pieces }: Literal): Evidence | u
 
 /** Names of what programs read and people are shown as well: a word is for programs, several are for people. */
 const alsoShown =
-  /(?:^|[_.-])(?:status|display|prefix|suffix|unit)$|[a-z](?:Status|Display|Prefix|Suffix|Unit)$/;
+  /(?:^|[_.-])(?:[sS]tatus|display|prefix|suffix|unit)$|[a-z](?:Status|Display|Prefix|Suffix|Unit)$/;
 
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
+  if (/^(?:class|css)(?=[A-Z_-])/.test(name)) return evidence("codeName", reason);
   if (styleProperties.has(name)) return evidence("styleName", `style ${name}`);
   if (habits.textName.test(name)) return evidence("textName", reason);
   if (habits.codeName.test(name)) return evidence(alsoShown.test(name) ? "shownName" : "codeName", reason);
@@ -132,7 +207,7 @@ function byName(name: string, reason: string, habits: Habits): Evidence | undefi
 
 /** Methods that show what they are given, in whatever language: `setHeaderText`, `showError`; and what widgets are made with. */
 const textVerb =
-  /(?:^|\.)(?:(?:set|show|with)(?:[A-Z]\w*)?(?:Title|Text|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)(?:<\w*>)?)$/;
+  /(?:^|\.)(?:\w{0,20}(?:[sS]nack|[tT]oast|[nN]otif|[aA]lert|[fF]lash|[gG]rowl)\w{0,20}\.(?:open|show|add|create|push|present|success|error|warning|warn|info|danger|notify|now)|(?:set|show|with)(?:[A-Z]\w*)?(?:Title|Text|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:add_?)?[bB]readcrumb|crumb|(?:Toolbar|Tab|Nav|MenuFlyout)Item|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)|(?:\w*_)?(?:status|message|note|title|label|text|hint|caption)(?:_?(?:[vV]ar|[tT]ext|[lL]abel))?\.set)$/;
 
 /** Errors whose message a server sends to its clients. */
 const sentError =
@@ -156,6 +231,13 @@ const loggers: ReadonlySet<string> = new Set(
 /** Whether a call writes for developers: by its language's habits, or since `log` or `debug` is a word of its name. */
 function writesForDevelopers(callee: string, habits: Habits): boolean {
   if (habits.developerCall.test(callee) || /deprecat/i.test(callee)) return true;
+  // Nothing but loggers has methods with these ends.
+  if (
+    /\.(?:[dD]ebug|[tT]race|[iI]nfo|[wW]arn|[wW]arning|[vV]erbose|[fF]atal|[cC]ritical|[eE]rror)(?:f|ln|w|Context|Fn)$/.test(
+      callee,
+    )
+  )
+    return true;
   if (callee.length > 100) return false;
   const [receiver, method = ""] =
     callee.split(/[.:>]+/).slice(-2).length === 2 ? callee.split(/[.:>]+/).slice(-2) : ["", callee];
@@ -179,12 +261,14 @@ function writesForDevelopers(callee: string, habits: Habits): boolean {
 const called: EvidenceSource = (literal, habits, own, place) => {
   const { context } = literal;
   if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
-  const callee = (context.role === "argument" ? context.name : context.element) ?? "";
+  const callee = ((context.role === "argument" ? context.name : context.element) ?? "").replace(/<\w*>$/, "");
   if (context.role === "property") return undefined;
   if (habits.developerCall.test(callee) && habits.printingCall.test(callee) && isTerminalProgram(place))
     return evidence("printed", `printed by ${callee}(), in a program for terminals`);
   if (habits.errorStream.test(callee))
-    return evidence("developerError", `written by ${callee}() where errors go`);
+    return /^Usage\b/.test(fixedText(literal.pieces).trim())
+      ? evidence("printed", `how the program is called, written by ${callee}()`)
+      : evidence("developerError", `written by ${callee}() where errors go`);
   if (writesForDevelopers(callee, habits))
     return evidence("codeCall", `written by ${callee}() for developers`);
   if ((context.index ?? 0) <= 1 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
@@ -227,29 +311,41 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   if (sentError.test(callee)) return evidence("printed", `sent to who asked, by ${callee}`);
   if (habits.errorCall.test(callee))
     return evidence("developerError", `message of ${callee}, which developers read`);
-  if (habits.codeCall.test(callee) || own?.codeCalls.includes(callee))
-    return evidence("codeCall", `argument of ${callee}()`);
+  if (own?.codeCalls.includes(callee)) return evidence("codeCall", `argument of ${callee}()`);
+  // A part of a page is made by its label, where it is not made by its name: `Column::make("Paid on")`.
+  const isPart = /(?:Column|Filter|Field|Input|Action|Button|Tab|Section|Card|Stat)\.make$/.test(callee);
+  if (isPart && context.index === 0 && /^\p{Lu}/u.test(fixedText(literal.pieces)))
+    return evidence("textBuilder", `what ${callee}() makes is called`);
+  if (habits.codeCall.test(callee) || /(?:^|[A-Za-z.])[fF]ont(?:Family)?$/.test(callee))
+    return isLongText(literal)
+      ? evidence("codeCallWithText", `argument of ${callee}(), though it reads as a text`)
+      : evidence("codeCall", `argument of ${callee}()`);
   // What a call that nobody knows makes of it goes on to the call around it.
   const { within } = context;
   if (within !== undefined && writesForDevelopers(within, habits) && !isTerminalProgram(place))
     return evidence("codeCall", `written by ${within}() for developers`);
-  return evidence("unknownCall", `argument of ${callee || "a call"}()`);
+  return context.isOutput || context.language === "markup"
+    ? evidence("unknownHelper", `put on the page by ${callee || "a call"}()`)
+    : evidence("unknownCall", `argument of ${callee || "a call"}()`);
 };
+
+/** Whether a literal is three words or more that start and end as a sentence does, as names and settings never do. */
+function isLongText({ pieces }: Literal): boolean {
+  const text = fixedText(pieces).trim();
+  return (
+    shapeOf(text).name === "sentence" && /^[\p{Lu}][^]*[.!?…]$/u.test(text) && /\S\s+\S+\s+\S/.test(text)
+  );
+}
 
 /** Whether a word in lower case is only the name of what the next argument says: `setError("email", { message: "…" })`. */
 function isNameOfNext({ context, pieces }: Literal, { literals, index }: Place): boolean {
-  if (
-    context.language !== "script" ||
-    context.index !== 0 ||
-    !/^\p{Ll}[\p{L}\p{N}_.-]*$/u.test(fixedText(pieces).trim())
-  )
-    return false;
+  if (context.index !== 0 || !/^\p{Ll}[\p{L}\p{N}_.-]*$/u.test(fixedText(pieces).trim())) return false;
   let at = index + 1;
   while (literals[at]?.context.role === "key") at++;
   const next = literals[at]?.context;
   return next?.role === "argument"
     ? next.name === context.name && next.index === 1
-    : next?.role === "property" && next.element === context.name;
+    : context.language === "script" && next?.role === "property" && next.element === context.name;
 }
 
 /** Whether a name is that of an event's attribute in HTML: `onclick`. */
@@ -263,9 +359,13 @@ const named: EvidenceSource = (literal, habits) => {
   const { role } = literal.context;
   const name = givenName(literal);
   if (role === "property") {
+    if (literal.context.isShown)
+      return evidence("shownMember", `one of ${literal.context.element ?? "those"}, which the page shows`);
     if (isEvent(name)) return evidence("eventAttribute", `event handler ${name}`);
     const own = byName(name, `property ${name}`, habits);
     const holder = literal.context.element ?? "";
+    if (own?.name === "textName" && habits.errorCall.test(holder))
+      return evidence("developerError", `${name} of ${holder}, which developers read`);
     // What a widget such as `Label` is made with is mostly how it looks.
     const isWidget = /(?:^|\.)\p{Lu}[\p{L}\p{N}_]*[^\P{L}s]$/u.test(holder);
     return (
@@ -321,6 +421,13 @@ const around: EvidenceSource = (literal, habits, own, place) => {
         weights[name] <= -3 && !(name === "codeCall" && insertion.test(lastWordOf(context.name ?? ""))),
     );
 };
+
+/** What an object says of itself: `toString` with its values. */
+const described: EvidenceSource = ({ context, pieces }) =>
+  /^(?:toString|ToString|__repr__|inspect|GoString|debugDescription)$/.test(context.component ?? "") &&
+  (pieces.length > 1 || /[=:[\](),]/.test(fixedText(pieces)))
+    ? evidence("described", "part of what an object says of itself")
+    : undefined;
 
 const debugged: EvidenceSource = ({ context }) =>
   context.isDebugging ? evidence("debugging", "reached only while debugging") : undefined;
@@ -389,6 +496,8 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
       const company = companyOf(literal, found.name, place);
       if (company) all.push(company);
       if (found.name === "lowerCase") {
+        if (literal.context.role === "attribute" && /:/.test(literal.context.element ?? ""))
+          all.push(evidence("keyOfElement", "a name that an element of the program is given"));
         // The forms of a plural are words, however short they are.
         if (literal.pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural")) return all;
         const { role, index = 0 } = literal.context;
@@ -396,13 +505,25 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
           all.push(evidence("tooShort", "two letters"));
         // Behind what is shown often stands of which kind it is: `flash("Saved", "success")`.
         const isLater = role === "argument" && index > 0;
-        return [...all, evidence(isLater ? "laterLowerCaseWord" : "lowerCaseWord", found.reason)];
+        return [
+          ...all,
+          evidence(
+            isLater
+              ? "laterLowerCaseWord"
+              : isNamedValue(literal) && !isForPeople(literal)
+                ? "lowerCaseValue"
+                : "lowerCaseWord",
+            found.reason,
+          ),
+        ];
       }
       if (/\p{Ll}{2}(?:[?!…]|\.\.\.)$/u.test(fixedText(literal.pieces).trim()))
         all.push(evidence("endMark", "a word with an end mark"));
       return [...all, evidence(isNamedValue(literal) ? "capitalizedValue" : "capitalizedWord", found.reason)];
     }
     case "capitals":
+      if (isBesideValue(literal) && currencies().has(fixedText(literal.pieces).trim()))
+        return [...all, evidence("technicalShape", "the code of a currency")];
       return inContent || isBesideValue(literal) ? all : [...all, evidence("allCapitals", found.reason)];
     case "short":
       return [...all, evidence("tooShort", found.reason)];
@@ -410,6 +531,18 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
       return all;
   }
 };
+
+/** Whether nothing but a word for people stands in such a place, in whatever case. */
+function isForPeople(literal: Literal): boolean {
+  return (
+    literal.pieces.length > 1 ||
+    literal.context.isShown === true ||
+    /^(?:verbose|display|plural|human)_|^(?:verbose|display|plural|human)[A-Z]/.test(givenName(literal))
+  );
+}
+
+/** The codes of currencies (ISO 4217). */
+const currencies = lazily(() => new Set(Intl.supportedValuesOf("currency")));
 
 /** Whether the literal is the value of a name, as data is: a name of somebody, a unit, a code. */
 function isNamedValue({ context }: Literal): boolean {
@@ -473,5 +606,14 @@ const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   return undefined;
 };
 
-const placing: readonly EvidenceSource[] = [content, attribute, called, named, used, debugged, around];
-const looking: readonly EvidenceSource[] = [shaped, remarked];
+const placing: readonly EvidenceSource[] = [
+  content,
+  attribute,
+  called,
+  named,
+  used,
+  described,
+  debugged,
+  around,
+];
+const looking: readonly EvidenceSource[] = [shaped, remarked, alone];

@@ -51,7 +51,7 @@ export function leftOutByName(file: string): LeftOut | undefined {
   const name = parts.pop() ?? "";
   for (const part of parts) for (const [pattern, kind] of folders) if (pattern.test(part)) return kind;
   if (
-    /^(?:\d{4,}|[0-9a-f]{12})_\w+\.\w+$/.test(name) &&
+    /^(?:\d{3,14}(?:-\d{1,2}){0,6}|[0-9a-f]{12}|V\d{1,9}(?:[._]\d{1,9}){0,4}_)[_-][\w-]+\.\w+$/.test(name) &&
     parts.some((part) => /^(?:migrations?|migrate|versions)$/.test(part))
   )
     return "migrations";

@@ -46,7 +46,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?=\D*\d)[MmLlHhVvCcSsQqTtAaZz][\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*$/, "the path of a drawing"],
   [/^(?:application|audio|font|image|model|multipart|text|video)\/[\w.+*-]+(?:;.*)?$/, "a media type"],
   [
-    /^[("'`]{0,3}(?:SELECT\s(?:@@|[\w`".]+[(,]|DISTINCT\b|\*)|(?:INSERT|REPLACE)\s(?:IGNORE\s)?INTO\b|DELETE\s(?:\S+\s+)?FROM\b|UPDATE\s(?:\S+\s+)?(?:\w+\s+)?(?:SET|set)\b|SHOW\s(?:FULL\s)?(?:COLUMNS|TABLES|DATABASES|CREATE|INDEX|STATUS|VARIABLES)\b|(?:CREATE|ALTER|DROP|TRUNCATE|alter|create|drop)\s(?:\w+\s)?(?:TABLE|INDEX|VIEW|DATABASE|TRIGGER|COLUMN|table)\b|WITH\s\w+\sAS\s?\()/,
+    /^[("'`]{0,3}(?:SELECT\s(?:@@|[\w`".]+[(,]|DISTINCT\b|\*)|(?:INSERT|REPLACE)\s(?:IGNORE\s)?INTO\b|DELETE\s(?:\S+\s+)?FROM\b|UPDATE\s(?:\S+\s+)?(?:\w+\s+)?(?:SET|set)\b|SHOW\s(?:FULL\s)?(?:COLUMNS|TABLES|DATABASES|CREATE|INDEX|STATUS|VARIABLES)\b|(?:CREATE|ALTER|DROP|TRUNCATE|alter|create|drop)\s(?:\w+\s)?(?:SESSION|SYSTEM|USER|ROLE|SCHEMA|SEQUENCE|TABLE|INDEX|VIEW|DATABASE|TRIGGER|COLUMN|table)\b|WITH\s\w+\sAS\s?\()/,
     "SQL",
   ],
   [/^[("'`]{0,3}SELECT\s[^]*\bFROM\b/, "SQL"],
@@ -84,7 +84,24 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^(?:[\w:-]+=(?:"[^"]*"|'[^']*')(?:\s|$|(?=\/?>)))+\/?>?$/, "attributes of markup"],
   [/^(?:selected|checked|disabled|readonly|multiple|hidden|required)$/, "an attribute of markup"],
+  [/^(?:[a-z_]{1,40}:"[^"]{0,200}"\s{0,4}){1,20}$/, "the tags of a field"],
+  [/(?:^|[\w'")\]]) ?(?:[!=]==?|&&|\|\|) ?(?:[\w'"(!$-]|$)/, "a condition"],
+  [/^\W{0,4}[\w.-]{1,40} ?=["']?$|^["'] [\w-]{1,40}=["']$/, "a name before its value"],
+  [/^(?:attachment|inline|form-data); ?\w+=/, "a header"],
+  [/^["']? ?[\w-]{1,40}=[^\s<>]{1,60}>$/, "part of a tag"],
+  [/^%{1,2}[\w{}.]{1,60}%{1,2}$/, "a placeholder"],
+  [/^%(?:\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[a-zA-Z]$/, "a placeholder"],
+  [/^\s*[a-z][\w./-]{0,40} (?:\[[\w. -]{1,40}\]|--?[a-z])/, "a command"],
+  [/^(?:Bearer|Basic|Digest|Token)$/, "how somebody signs in, as a header says it"],
   [/^HTTP\/\d(?:\.\d)?\s/, "a header"],
+  [
+    /^[A-Z][\w-]{1,40}: ?[^\r\n]{0,200}\r\n(?:$|[A-Z][\w-]{1,40}:)|^(?:From|Reply-To|Cc|Bcc|Return-Path): ?\S*@/,
+    "a header",
+  ],
+  [
+    /^(?:[a-z0-9][a-z0-9-]{0,60}\.){1,6}(?:com|org|net|io|dev|app|info|example|test|local|[a-z]{2})$/,
+    "the name of a host",
+  ],
   [/\[\[\w[\w-]{0,60}[:.][\w.{}-]{1,80}(?:,[^\][]{0,200})?\]\]/, "a mark for a key"],
   [/^(?:\{{1,2} ?[$#]?[\w.[\]]+ ?\}{1,2} ?)+$/, "a placeholder"],
   [/^\s*<[a-z!/][\s\S]*>\s*$/i, "markup"],
@@ -140,7 +157,7 @@ const codeLines: readonly (readonly [begins: RegExp, ends: RegExp])[] = [
   [/^\}? ?else ?\{?$/, /\S$/],
   [/^(?:return|throw|echo|print|require|include|import|use|namespace|from|package|using)\b/, /;$/],
   [/^[\w$.[\]'">-]+ ?[-+.]?= ?[^=]/, /;$/],
-  [/^[\w$.>:-]+\(/, /\);?$/],
+  [/^!?[\w$.>:-]+\(/, /\);?$/],
   [/^['"]?[\w-]+['"]? ?(?:=>|:) ?\S/, /[,;{]$/],
   [/^,? ?['"][\w-]+['"] ?=> ?\S/, /\S$/],
   [/^[.#]?[\w-]/, /\{$/],
@@ -212,6 +229,8 @@ function judgeShape(text: string): Shape {
     return shape("identifier", "every part looks like an identifier");
   if (!tokens.some((token) => /\p{L}{2}|[^\P{L}\p{Script=Latin}]/u.test(token)))
     return shape("short", "no more than single letters");
+  if (tokens.length > 1 && !/\p{Ll}/u.test(text) && /^[\p{Lu}\W\d_]+$/u.test(text) && !otherScript)
+    return shape("capitals", "words in capitals");
   const ends = /[.!?…:。！？؟]["”’»)]?$/.test(text);
   const starts = /^[\p{Lu}\p{Lt}¿¡"“‘«„]/u.test(text);
   const { name, reason } = starts ? severalWords : ends ? endedWords : lowerCaseWords;
@@ -229,10 +248,22 @@ const lowerCaseWords: Shape = { name: "words", reason: "several words", otherScr
 /** Letters of date patterns (UTS #35 Part 4, "Date Format Patterns", or strftime's) with marks between them. */
 function isDatePattern(text: string): boolean {
   if (text.length > 30 || /[a-z]{5}/i.test(text)) return false;
+  if (isSkeleton(text)) return true;
   const isWhole = /^%?[yYMdDHhmsSaAEeLQwzZXxGukpIjBb](?:%?[yYMdDHhmsSaAEeLQwzZXxGukpIjBb]|[-/.:, T'])*$/.test(
     text,
   );
   return isWhole && /[yY]{2,4}|%[YymdHM]|[Hh]{1,2}:mm|dd?[./-]M{1,2}/.test(text);
+}
+
+/** Runs of one letter each, as patterns spell the parts of a date: `EEE d`, `dddd, D. MMMM`. */
+function isSkeleton(text: string): boolean {
+  const runs = text.match(/[A-Za-z]+/g) ?? [];
+  return (
+    runs.length > 1 &&
+    runs.every((run) => /^(?:([EGyYMLdDHhkmsSaAQwWzZXx])\1{0,4}|Do)$/.test(run)) &&
+    runs.some((run) => run.length > 1) &&
+    /^[A-Za-z\s.,:/'[\]-]+$/.test(text)
+  );
 }
 
 function wordShape(word: string): [Shape["name"], string] {

@@ -24,7 +24,8 @@ export type Verdict = "text" | "unclear" | "code";
 export type Certainty = "sure" | "likely" | "unclear";
 
 /** Whether a literal is text at least as surely. */
-export function isAtLeast({ verdict, isSure }: Judgement, certainty: Certainty): boolean {
+export function isAtLeast({ verdict, isSure, isPattern }: Judgement, certainty: Certainty): boolean {
+  if (isPattern) return false;
   if (certainty === "sure") return isSure === true;
   return verdict === "text" || (certainty === "unclear" && verdict === "unclear");
 }
@@ -36,6 +37,8 @@ export interface Judgement {
   readonly score: number;
   /** Set where it is text as surely as evidence can say. */
   readonly isSure?: true;
+  /** Set for a fixed pattern of dates: no text that anybody translates, and yet nothing that fits every locale. */
+  readonly isPattern?: true;
   /** The weightiest evidence, in words. */
   readonly reason: string;
 }
@@ -190,7 +193,7 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits, place?: Place): 
   for (const { name } of evidence) sum += weights[name];
   // A fixed pattern for dates is neither: no text, and yet nothing that every locale can live with.
   const fixedPattern = evidence.find(({ name }) => name === "datePattern");
-  if (fixedPattern) return { verdict: "unclear", score: 0.5, reason: fixedPattern.reason };
+  if (fixedPattern) return { verdict: "unclear", score: 0.5, isPattern: true, reason: fixedPattern.reason };
   const score = Math.round(100 / (1 + Math.exp(-sum))) / 100;
   const verdict: Verdict = score >= thresholds.text ? "text" : score <= thresholds.code ? "code" : "unclear";
   // What speaks for the verdict is said first; what speaks against it only explains a doubt.

@@ -15,12 +15,20 @@ export const weights = {
   /** A method of a builder that is named for a text. */
   textBuilder: 1.6,
   codeCall: -5,
+  /** A sentence given to a call whose name is one that programs use for themselves: `open`, `make`. */
+  codeCallWithText: -1.8,
   /** It is a key, or a text that stands for one. */
   lookedUp: -7,
   /** Only who looks for faults in the program sees it. */
   debugging: -5,
   unknownCall: -0.8,
+  /** A call in a template that puts something on the page. */
+  unknownHelper: -0.1,
   developerError: -1.6,
+  /** What an object says of itself, with its values: mostly for who looks for faults. */
+  described: -1.5,
+  /** A word in lower case that an element of the program is given: mostly a key that it looks up. */
+  keyOfElement: -1.2,
   textName: 2.8,
   codeName: -3,
   /** A name of what programs read and people are shown as well: `status`. */
@@ -29,6 +37,8 @@ export const weights = {
   phraseForPeople: 2,
   /** A property of CSS. */
   styleName: -5,
+  /** A member of an object that a page picks by a value and shows. */
+  shownMember: 2.8,
   /** The name of an entry beside its icon or address, as menus have them. */
   menuEntry: 0.7,
   /** The name of a tab, a column, a step. */
@@ -48,6 +58,8 @@ export const weights = {
   /** What it continues is written elsewhere, so it is not a text by itself. */
   restOfSentence: -3,
   severalWords: 1.4,
+  /** It is in a file in which nothing stands where texts do. */
+  alone: -0.75,
   /** “Loading…”, “Delete?” */
   endMark: 0.9,
   capitalizedWord: 1.15,
@@ -55,16 +67,18 @@ export const weights = {
   textHolder: 1.2,
   allCapitals: -1.2,
   lowerCaseWord: -1.7,
+  /** Such a word as the value of a name, where programs keep theirs too. */
+  lowerCaseValue: -2,
   laterLowerCaseWord: -2.6,
   otherScript: 4,
   identifierShape: -3.4,
-  identifierShapeInContent: -1,
+  identifierShapeInContent: -3.2,
   technicalShape: -4.5,
   datePattern: 0,
   pluralByHand: 2.9,
   chosenByLanguage: 1.5,
   classListShape: -3,
-  tooShort: -1.5,
+  tooShort: -2.2,
   /** Beside it stands the same word as a program writes it: `{ value: "rye", label: "Rye" }`. */
   namedTwin: 1.6,
   /** The other of the two. */
@@ -73,6 +87,8 @@ export const weights = {
   listed: 1.3,
   /** Others that the same function or property is given in this file are surely texts. */
   alike: 0.8,
+  /** A word returned beside others that are more than a word. */
+  answerAmongTexts: 3,
   printed: -0.4,
 } as const;
 

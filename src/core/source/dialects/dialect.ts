@@ -36,6 +36,10 @@ export interface Dialect {
   readonly isComponent?: true;
   /** Set where the whole file is a program that its language's own reader reads. */
   readonly isProgram?: true;
+  /** Set where the islands together are a program of statements, in the language of scripts. */
+  readonly isScripted?: true;
+  /** The code that closes a block whose content is looked up as a text already, `{% trans %}`, or is none, by the code that opens it. */
+  opensLookup?(code: string): string | undefined;
   /** Set where islands may hold lookups that are no whole statements of the language. */
   readonly hasLooseLookups?: true;
   /** Set where elements stand inside `title` and `textarea`, whose content is plain text in a page. */
@@ -75,7 +79,10 @@ export function blocksOf(
   let start: number | undefined;
   for (const { kind, codeStart, codeEnd, start: from, end } of islands) {
     if (kind === "comment") continue;
-    const code = text.slice(codeStart, codeEnd).replace(/^-|-$/g, "").trim();
+    const code = text
+      .slice(codeStart, codeEnd)
+      .replace(/^[-+~]|[-+~]$/g, "")
+      .trim();
     if (start === undefined) {
       if (opens(code)) [start, depth] = [end, 1];
       continue;
@@ -127,6 +134,18 @@ export function matchAll(
     ...read(match),
   }));
 }
+
+/** A tag of a library that stands inside an attribute's value: `value="<c:out value='${x}'/>"`. */
+export const tagsInAttributes = (text: string): Island[] =>
+  matchAll(
+    text,
+    /(?<==\s?["'][^"'<>\n]{0,200})<[a-z]\w{0,20}:\w{1,40}(?=[\s/])(?:[^<>"']|"[^"<>\n]{0,300}"|'[^'<>\n]{0,300}'){0,40}\/>/g,
+    (match) => ({
+      kind: "output",
+      codeStart: match.index + match[0].length,
+      codeEnd: match.index + match[0].length,
+    }),
+  );
 
 /** Marks in percent signs. A dash behind the opening one puts out unescaped in some dialects and only trims space in others. */
 export function percentIslands(text: string, dashPutsOut: boolean): Island[] {

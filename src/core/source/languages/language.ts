@@ -32,8 +32,10 @@ export interface Grammar {
   readonly imports: readonly string[];
   readonly functions: readonly string[];
   readonly comments: readonly string[];
-  /** Calls that fill a pattern with values: the pattern's place among the arguments. */
+  /** Calls that fill a pattern with values and return the text: the pattern's place among the arguments. */
   readonly formats: Readonly<Record<string, number>>;
+  /** Calls that fill a pattern in percent signs and print the text, or make an error of it. */
+  readonly printers: Readonly<Record<string, number>>;
 }
 
 /** Where lines that bring other code in are in a file: those lines, and what comes before the first of them. */
@@ -94,6 +96,10 @@ export interface Language {
   readonly joins?: RegExp;
   /** Whether an interpolation says how its value is written: `{price:.2f}`. */
   formatsInPlace?(code: string): boolean;
+  /** What in a pattern stands for a fixed text: `%n` for the end of a line. */
+  readonly patternTexts?: Readonly<Record<string, string>>;
+  /** What stands for a value in the patterns of printing calls, where that is not `%s`: they print a text without values as it is. */
+  readonly hole?: string;
 }
 
 /** Declares a language, with what most of them have in common. */

@@ -27,6 +27,16 @@ export const braces: Dialect = {
   sign: /\{%[-+~]? ?[a-z]|\{\{~?[#/^>] ?[\w./-]|\{\{~?else\}\}/g,
   islands: braceIslands,
   codeInScripts: true,
+  opensLookup: (code) => {
+    // What a page puts into an attribute or a setting of the page around it.
+    if (/^block\s+(?:\w{0,40}_)?(?:class(?:es)?|css|lang|robots|canonical|slug)\b/.test(code))
+      return "endblock";
+    const [, name, block, rest = ""] = /^((block)?trans(?:late)?)(?![\w.])(.*)$/s.exec(code) ?? [];
+    // A tag with the text in itself has no block.
+    if (block === undefined && !/^\s*$|^\s*(?:trimmed|notrimmed|with|from|into)\b|^\s*\w+\s*[=,]/.test(rest))
+      return undefined;
+    return name && `end${name}`;
+  },
   foreign: foreignPercents,
   bindsAttributes: true,
   passesIsland: hasNoFilter,

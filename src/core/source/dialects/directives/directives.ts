@@ -8,6 +8,7 @@ const directiveIslands = (text: string): Island[] => [
   ...between(text, /\{\{--/, /--\}\}/, () => "comment"),
   ...between(text, /\{!!/, /!!\}/, () => "output"),
   ...between(text, /\{\{/, /\}\}/, () => "output"),
+  ...between(text, /@php\b(?!\s*\()/, /@endphp\b/, () => "code"),
   ...matchAll(text, directive, (match) => ({
     kind: /^(?:lang|choice|json|yield)$/.test(match[1] ?? "") ? "output" : "code",
     codeStart: match.index + 1,
@@ -21,10 +22,15 @@ const directiveIslands = (text: string): Island[] => [
  */
 function directiveCode(written: string): string {
   const blank = (text: string) => text.replace(/[^\r\n]/g, " ");
+  if (/^@php\b(?!\s*\()/.test(written))
+    return written.replace(/^@php|@endphp$/g, (mark) => `;${blank(mark.slice(1))}`);
   const open = written.indexOf("(");
-  if (open < 0 || /^@(?:for|foreach|forelse|php|end\w*)\b/.test(written)) return blank(written);
-  const isCondition = /^@(?:if|elseif|unless|case|while|switch|isset|empty)\b/.test(written);
-  const name = written.slice(1, open).replace(/^include$/, "includ_");
+  if (open < 0 || /^@end\w*\b/.test(written)) return blank(written);
+  const isCondition = /^@(?:if|elseif|unless|case|while|switch|isset|empty|php)\b/.test(written);
+  const name = written
+    .slice(1, open)
+    .replace(/^include$/, "includ_")
+    .replace(/^forelse$/, "foreach");
   // The statement ends in the place of the mark before it, so that nothing moves.
   return `;${isCondition ? blank(name) : name}${written.slice(open)}`;
 }
@@ -34,7 +40,7 @@ export const directives: Dialect = {
   name: "directives",
   language: "php",
   extensions: [".blade.php"],
-  sign: /(?<![\w@])@(?:if|foreach|forelse|isset|empty|auth|section|extends|include|yield|csrf|php)\b(?=\s*\()|(?<![\w@])@end[a-z]+\b|\{!!/g,
+  sign: /(?<![\w@])@(?:if|foreach|forelse|isset|empty|auth|section|extends|include|yield|csrf|php)\b(?=\s*\((?![^\n<>]{0,200}\)\s*\{(?!\{|!!)))|(?<![\w@])@end[a-z]+\b|\{!!/g,
   islands: (text) => [...directiveIslands(text), ...phpIslands(text)],
   codeInScripts: true,
   hasLooseLookups: true,

@@ -7,6 +7,7 @@ export const ejs: Dialect = {
   extensions: [".ejs"],
   sign: /<%[-_]? ?(?:var|let|const|\}|if ?\(|for ?\()|\{ ?[-_]?%>|<%[-=] ?[\w$.]+[ %]/g,
   islands: (text) => percentIslands(text, true),
+  isScripted: true,
   codeInScripts: true,
   foreign: foreignBraces,
   bindsAttributes: true,

@@ -1,4 +1,4 @@
-import { hasNoFilter, matchAll, type Dialect, type Island } from "../dialect.js";
+import { hasNoFilter, matchAll, tagsInAttributes, type Dialect, type Island } from "../dialect.js";
 
 /** Double braces alone: a third brace beside them belongs to the text, as in messages with plurals. */
 const twoBraces = (text: string): Island[] =>
@@ -11,7 +11,7 @@ const twoBraces = (text: string): Island[] =>
 /** `@if (…) {`, `@else {`, and the braces that close them. */
 const blocks = (text: string): Island[] => {
   const pattern =
-    /@(?:if|else if|else|for|switch|case|default|empty|defer|placeholder|loading|error)\b[^{}<>]{0,500}\{/g;
+    /@(?:if|else if|else|for|switch|case|default|empty|defer|placeholder|loading|error)\b(?:[^{}<>()]{0,100}\([^{}]{0,400}\))?[^{}<>]{0,200}\{/g;
   if (!pattern.test(text)) return [];
   pattern.lastIndex = 0;
   return [
@@ -33,7 +33,8 @@ export const html: Dialect = {
   name: "html",
   language: "script",
   extensions: [],
-  islands: (text) => [...twoBraces(text), ...blocks(text)],
+  sign: /@(?:if|else if|else|for|switch|case|default|empty|defer)\b[^{}<>\n]{0,200}\{(?!\{|!!)|\s(?:\*[a-z]|\(\w{1,30}\)=|\[[\w.]{1,30}\]=)/g,
+  islands: (text) => [...twoBraces(text), ...blocks(text), ...tagsInAttributes(text)],
   bindsAttributes: true,
   passesIsland: hasNoFilter,
 };

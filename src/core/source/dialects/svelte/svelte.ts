@@ -21,18 +21,29 @@ const singleBrace = (text: string): Island[] => {
       }
     }
     const mark = text[at + 1] ?? "";
-    const codeStart = at + 1 + (/[#:/@]/.test(mark) ? 1 : 0);
+    const inner = expressionIn(text.slice(at + 1, end));
     islands.push({
-      kind: /[#:/]/.test(mark) ? "code" : "output",
+      kind: /[#:/]/.test(mark) || text.startsWith("@const", at + 1) ? "code" : "output",
       start: at,
       end: Math.min(end + 1, text.length),
-      codeStart,
-      codeEnd: Math.max(end, codeStart),
+      codeStart: at + 1 + inner.start,
+      codeEnd: at + 1 + inner.end,
     });
     at = end + 1;
   }
   return islands;
 };
+
+/** Where the expression is in what stands between braces: behind `#if`, before the names of `#each`. */
+function expressionIn(code: string): { readonly start: number; readonly end: number } {
+  const start =
+    /^(?:[#:]\s?(?:if|else if|key|each|await)\b|@(?:html|render|debug)\b|@const\s[^=]{1,200}=(?!=)|[#:/@])\s*/.exec(
+      code,
+    )?.[0].length ?? 0;
+  const names = /^#(?:each|await)\b/.test(code) ? /\s(?:as|then)\s[^"'`]*$/.exec(code.slice(-1_000)) : null;
+  const end = names ? Math.max(code.length - 1_000, 0) + names.index : code.length;
+  return { start, end: Math.max(end, start) };
+}
 
 /** Components whose expressions stand in single braces. */
 export const svelte: Dialect = {

@@ -33,9 +33,11 @@ export const csharp = defineLanguage({
     functions: ["method_declaration", "class_declaration", "constructor_declaration"],
     comments: ["comment"],
     formats: { "string.Format": 0, "String.Format": 0 },
+    printers: { "Console.WriteLine": 0, "Console.Write": 0, "Console.Error.WriteLine": 0 },
   },
   declared: "values",
   habits: csharpHabits,
+  hole: "{0}",
   escapesIn: (open) =>
     open.startsWith('"""') || open.endsWith('"""')
       ? noEscapes

@@ -16,8 +16,18 @@ Command LookPath Dial Listen ListenAndServe NewRequest Do Post Unmarshal Marshal
 Skip Where Order Table Select Find First Joins Preload Group POST GET PUT DELETE PATCH Static Use Sprint WithField WithValue Bind
 `),
   textAt: [
-    [/(?:^|\.)(?:flag|flags|fs|Flags\(\)|pflag)\.(?:String|Int|Int64|Uint|Bool|Float64|Duration)$/, 2],
-    [/(?:^|\.)(?:flag|flags|fs|pflag)\.(?:String|Int|Int64|Uint|Bool|Float64|Duration)Var$/, 3],
+    [
+      /(?:^|\.)(?:(?:[pP]ersistent|[lL]ocal)?[fF]lags?|fs|pflag)(?:\(\))?\.(?:String|Int|Int64|Uint|Bool|Float64|Duration)$/,
+      2,
+    ],
+    [
+      /(?:^|\.)(?:(?:[pP]ersistent|[lL]ocal)?[fF]lags?|fs|pflag)(?:\(\))?\.(?:String|Int|Int64|Uint|Bool|Float64|Duration)(?:P|Var)$/,
+      3,
+    ],
+    [
+      /(?:^|\.)(?:(?:[pP]ersistent|[lL]ocal)?[fF]lags?|fs|pflag)(?:\(\))?\.(?:String|Int|Int64|Uint|Bool|Float64|Duration)VarP$/,
+      4,
+    ],
   ],
   printingCall: callOf("fmt\\.Print fmt\\.Println fmt\\.Printf Fprint Fprintf Fprintln"),
   developerCall: /(?:^|\.)(?:log|logger|slog|zap|klog|glog|logrus|panic|t)(?:\.\w+)?$/,

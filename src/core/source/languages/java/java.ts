@@ -26,10 +26,12 @@ export const java = defineLanguage({
     imports: ["import_declaration", "package_declaration"],
     functions: ["method_declaration", "class_declaration", "constructor_declaration"],
     comments: ["line_comment", "block_comment"],
-    formats: { "String.format": 0, "MessageFormat.format": 0, format: 0, formatted: -1, printf: 0 },
+    formats: { "String.format": 0, "MessageFormat.format": 0, format: 0, formatted: -1 },
+    printers: { printf: 0, "System.out.format": 0, "System.err.format": 0 },
   },
   declared: "values",
   habits: javaHabits,
+  patternTexts: { "%n": "\n" },
   // `Map.of` takes no null, and a value may be null.
   passValues: (values) => {
     const [first] = values;

@@ -21,13 +21,15 @@ number_format createFormBuilder getRepository dispatch make bind singleton resol
 `),
   namedFirst: callOf("addFlash flash setFlash with withErrors addError"),
   textAt: [
+    [callOf("addArgument"), 2, 3],
+    [callOf("addOption"), 3, 4],
     [callOf("section"), 1],
     [callOf("add_menu_page add_options_page add_meta_box"), 0, 1],
     [callOf("add_submenu_page"), 1, 2],
   ],
   namingCall: callOf("setAttribute"),
   developerCall: /(?:^|\.)(?:logger|log|Log|error_log)(?:\.|$)/,
-  errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,
+  errorCall: /(?:^|[.\\])\w*(?:Exception|Error)$/,
   textMember: /(?:^|\.)(?:title|message|error|success|notice|warning|info|label)$/,
   codeTemplate: never,
 };

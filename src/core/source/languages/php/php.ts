@@ -50,7 +50,8 @@ export const php = defineLanguage({
     ],
     functions: ["function_definition", "method_declaration", "class_declaration"],
     comments: ["comment"],
-    formats: { sprintf: 0, printf: 0, vsprintf: 0 },
+    formats: { sprintf: 0, vsprintf: 0 },
+    printers: { printf: 0, fprintf: 1 },
   },
   habits: phpHabits,
   escapesIn: (open) =>

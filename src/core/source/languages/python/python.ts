@@ -29,6 +29,7 @@ export const python = defineLanguage({
     functions: ["function_definition", "class_definition"],
     comments: ["comment"],
     formats: { format: -1 },
+    printers: {},
   },
   declared: "all",
   habits: pythonHabits,

@@ -12,7 +12,7 @@ submit success error flash disable_with prompt include_blank plain banner
   textCall: callOf(`
 link_to button_to submit submit_tag label label_tag content_tag mail_to button button_tag legend link_to_if
 link_to_unless_current errors\\.add add_error flash\\.now alert notice title page_title content_for simple_format
-field_set_tag options_for_select say say_status ask yes no alert_error alert_warning ui\\.\\w+ shell\\.\\w+ select f\\.select form\\.select pluralize abort
+field_set_tag options_for_select say say_status ask yes no alert_error alert_warning tag\\.\\w+ ui\\.\\w+ shell\\.\\w+ select f\\.select form\\.select pluralize abort
 `),
   codeCall: callOf(`
 require require_relative load autoload include extend attr_accessor attr_reader attr_writer belongs_to has_many has_one
@@ -26,7 +26,7 @@ integer boolean datetime references remove_column execute delegate alias_method 
 to eq have_content setting header permit require_params
 `),
   namedFirst: callOf(`
-content_tag label_tag label f\\.label form\\.label select_tag text_field_tag check_box_tag radio_button_tag content_for button_tag errors\\.add
+content_tag label_tag label f\\.label form\\.label select_tag text_field_tag check_box_tag radio_button_tag content_for errors\\.add
 add_error flash\\.now select f\\.select form\\.select fields_for form_for tag
 `),
   printingCall: callOf("puts print"),

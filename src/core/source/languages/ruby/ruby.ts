@@ -34,6 +34,7 @@ export const ruby = defineLanguage({
     functions: ["method", "singleton_method", "class", "module"],
     comments: ["comment"],
     formats: { format: 0, sprintf: 0 },
+    printers: { printf: 0 },
   },
   keyScope(given) {
     // `t(:title, scope: [:boats, :index])`

@@ -21,7 +21,7 @@ export const scriptHabits: Habits = {
   textName: nameEndingIn(`
 title subtitle header label text heading headline caption message messages description placeholder tooltip
 hint summary question answer greeting note notice warning legend alt cta copy prompt tagline intro
-blurb helpText confirmation instructions? subject footnote disclaimer reason
+blurb breadcrumb helpText confirmation instructions? subject footnote disclaimer reason
 `),
   textPrefix:
     /^(?:title|label|text|msg|message|heading|caption|hint|tooltip)(?=[A-Z_])|^(?:TITLE|LABEL|TEXT|MSG|MESSAGE)_/,

@@ -19,7 +19,7 @@ import type {
   WrittenString,
 } from "../../model.js";
 import { unescaped } from "../../escapes.js";
-import { eachPiece, hasLetters, joinTexts, mapPieces, mayHaveParts } from "../../pieces.js";
+import { eachPiece, hasLetters, joinTexts, mapPieces, mayHaveParts, trimEnds } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
 import { asksForDebugging } from "../debugging.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
@@ -345,8 +345,25 @@ class CodeReader {
       if (key.kind === "fixed") this.mentions.add(key.value);
       return;
     }
-    const format = this.spec.formats[callee] ?? (short !== callee ? this.spec.formats[short] : undefined);
-    if (format !== undefined) this.formatted(node, format, given);
+    const placeIn = (calls: Grammar["formats"]) =>
+      calls[callee] ?? (short !== callee ? calls[short] : undefined);
+    const printed = placeIn(this.spec.printers);
+    const format = placeIn(this.spec.formats);
+    if (printed !== undefined) this.printed(node, printed, given);
+    else if (format !== undefined) this.formatted(node, format, given);
+  }
+
+  /** A call that fills a pattern and does something with what comes out: it stays, and is given the text instead of the pattern. */
+  private printed(call: CodeNode, place: number, given: readonly CodeNode[]): void {
+    const pattern = given[place];
+    const list = call.children.find(({ type }) => this.spec.arguments.includes(type));
+    if (!pattern || !list || !this.spec.strings.includes(pattern.type)) return;
+    // Some print a text that is given alone as it is.
+    if (this.spoken.hole !== undefined && given.length === place + 1) return;
+    const depth = this.ancestors.length;
+    this.ancestors.push(call, list);
+    this.filled(pattern, pattern, given.slice(place + 1), true);
+    this.ancestors.length = depth;
   }
 
   /** A key behind what the call's other arguments put before it. */
@@ -399,7 +416,7 @@ class CodeReader {
   }
 
   /** A pattern with its values, as one literal in the place of the whole call. */
-  private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[]): void {
+  private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[], isPrinted = false): void {
     const unique = uniqueNames();
     const taken: CodeNode[] = [];
     const pieces: Piece[] = [];
@@ -417,13 +434,18 @@ class CodeReader {
         if (to > at) pieces.push({ kind: "text", value: text.slice(at, to).replaceAll("%%", "%"), span });
       };
       for (const match of text.matchAll(
-        /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTn@ra]|\{(\w+)?(?:![rsa])?(?::[^}]{0,80})?\}/g,
+        /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTnw@ra]|\{(\w+)?(?:![rsa])?(?::[^}]{0,80})?\}/g,
       )) {
         if (match[0] === "%%") continue;
         put(match.index);
         at = match.index + match[0].length;
+        const fixed = this.spoken.patternTexts?.[match[0]];
+        if (fixed !== undefined) {
+          pieces.push({ kind: "text", value: fixed, span });
+          continue;
+        }
         if (
-          /^%[-+ 0#,]*(?:[1-9]\d*)?\.\d|^%[-+ 0#,]+(?:[1-9]\d*)?[a-z]|:[^}]|^%.*[ra]$|![rsa]/i.test(match[0])
+          /^%[-+ 0#,]*(?:[1-9]\d*)?\.\d|^%[-+ 0#,]+(?:[1-9]\d*)?[a-z]|:[^}]|^%.*[raw]$|![rsa]/i.test(match[0])
         )
           formatted ??= match[0];
         const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
@@ -456,7 +478,21 @@ class CodeReader {
         : unknown
           ? say("unknown-values", {})
           : undefined;
-    this.add("template", whole, joinTexts(pieces), [], obstacle, true);
+    const joined = joinTexts(pieces);
+    if (!isPrinted) {
+      this.add("template", whole, joined, [], obstacle, true);
+      return;
+    }
+    // What is printed around the text stays in a pattern, since the text may hold signs that mean something in one.
+    const edge = (piece: Piece | undefined, pattern: RegExp) =>
+      piece?.kind === "text" ? (pattern.exec(piece.value)?.[0] ?? "") : "";
+    const written = (blanks: string) => JSON.stringify(blanks).slice(1, -1);
+    const before = written(edge(joined[0], /^\s*/));
+    const after = written(edge(joined.at(-1), /(?<!\s)\s*$/));
+    this.add("template", whole, trimEnds(joined), [], obstacle, true, {
+      end: values.at(-1)?.end ?? whole.end,
+      before: `"${before}${this.spoken.hole ?? "%s"}${after}", `,
+    });
   }
 
   /** The value that is given under a name: `name=value`, or a pair of a map that is written out. */
@@ -564,6 +600,7 @@ class CodeReader {
     own: readonly Remark[] = [],
     obstacle?: Obstacle,
     isFilled = false,
+    printed?: { readonly end: number; readonly before: string },
   ): void {
     const strings = isFilled
       ? []
@@ -574,7 +611,7 @@ class CodeReader {
       .filter(({ start, end }) => start <= node.start && node.end <= end)
       .map(({ remark }) => remark);
     const remarks = [...(pieces.length > 1 ? own : []), ...chosen];
-    const span = { start: node.start, end: node.end };
+    const span = { start: node.start, end: printed?.end ?? node.end };
     const context = this.contextOf(node);
     const hindrance =
       obstacle ??
@@ -590,6 +627,7 @@ class CodeReader {
       context,
       ...(mayHaveParts(pieces) && (strings.length > 0 || isFilled) && { strings }),
       ...(remarks.length > 0 && { remarks }),
+      ...(printed && { frame: { before: printed.before, after: "" } }),
       ...(hindrance && { obstacle: hindrance }),
     });
   }
@@ -806,7 +844,9 @@ class CodeReader {
     for (let index = this.ancestors.length - 1; index >= outermost; index--) {
       const outer = this.ancestors[index];
       if (!outer) break;
-      const role = this.roleIn(outer, inner, index, properties);
+      const role = this.isGivenToError(outer)
+        ? { role: "thrown" as const }
+        : this.roleIn(outer, inner, index, properties);
       if (role)
         return {
           ...common,
@@ -816,6 +856,21 @@ class CodeReader {
       inner = outer;
     }
     return { ...common, role: "other" };
+  }
+
+  /** Whether a class of errors hands what it is about to the class that it is made from. */
+  private isGivenToError(call: CodeNode): boolean {
+    const isUp =
+      /^(?:explicit_constructor_invocation|constructor_initializer)$/.test(call.type) ||
+      (this.spec.calls.includes(call.type) &&
+        /^(?:super(?:\.__init__)?|super\(\)\.__init__|parent\W{1,2}__construct)$/.test(this.calleeOf(call)));
+    if (!isUp) return false;
+    const holder = this.near.findLast(({ type }) => /^class(?:_declaration|_definition)?$/.test(type));
+    const head = holder && /^[^{\n]{0,300}/.exec(this.text.slice(holder.start, holder.start + 300))?.[0];
+    return (
+      head !== undefined &&
+      /(?:Exception|Error|Warning)\b(?!.*\bclass\b)/.test(head.replace(/^.*?\bclass\s+\w+/, ""))
+    );
   }
 
   private defers(node: CodeNode): boolean {
@@ -880,7 +935,7 @@ class CodeReader {
       if (this.spoken.joins?.test(name)) return undefined;
       // What is only wrapped is what it would be without the wrapping.
       if (
-        /^(?:List|Set|Arrays|Optional|Stream|Collections|ImmutableList)\.(?:of|ofNullable|asList|singletonList)$/.test(
+        /^(?:List|Set|Arrays|Optional|Stream|Collections|ImmutableList|FXCollections)\.(?:of|ofNullable|asList|singletonList|observableArrayList)$/.test(
           name,
         )
       )

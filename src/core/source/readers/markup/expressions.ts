@@ -33,7 +33,7 @@ export function readScriptExpression(
     .filter((literal) => !keySpans.includes(literal.span.start + 1))
     .map((literal) =>
       place && literal.context.role === "other"
-        ? { ...literal, context: place }
+        ? { ...literal, context: placed(literal, place) }
         : { ...literal, context: { ...literal.context, atLoad: false } },
     );
   return {
@@ -41,6 +41,21 @@ export function readScriptExpression(
     lookups: [...source.lookups.map((lookup) => shiftLookup(lookup, start - 1)), ...filtered.lookups],
     mentions: source.mentions,
   };
+}
+
+/** Where a literal is whose own code gives it to nothing: in a place of the page, or a member of what the page takes. */
+export function placed({ context }: Literal, place: LiteralContext): LiteralContext {
+  const { properties = [] } = context;
+  const name = properties.at(-1);
+  return name === undefined
+    ? place
+    : {
+        ...place,
+        role: "property",
+        name,
+        properties,
+        ...(place.name !== undefined && { element: place.name }),
+      };
 }
 
 /** Splits `'key' | filter: argument` and reads the lookups by filter that it holds: all keys that the expression before the filter may be. */
@@ -141,6 +156,49 @@ function readMembers(code: string, start: number, { members, separators }: Looku
   });
 }
 
+/** So far before a string is looked for what holds it, in code units. */
+const farthest = 2_000;
+
+/**
+ * What a string inside brackets or behind a filter is given to, by the code before it, with its strings and without: the
+ * property of an object, an argument of a call or of a filter. Undefined for what stands by itself.
+ */
+function givenTo(code: string, before: string, isBeforeColon: boolean): LiteralContext | undefined {
+  const plain = { language: "markup", atLoad: false } as const;
+  let depth = 0;
+  let commas = 0;
+  for (let at = before.length - 1; at >= 0; at--) {
+    const unit = before[at] ?? "";
+    if (/[)\]}]/.test(unit)) depth++;
+    else if (/[([{]/.test(unit)) depth--;
+    else if (depth === 0 && unit === ",") commas++;
+    if (depth === 0) {
+      if (unit !== "|" || before[at - 1] === "|" || before[at + 1] === "|") continue;
+      // Behind a filter's name stand its arguments, each behind a colon.
+      const [, filter, rest] = /^\|\s*([\w$]+)\s*(:[^]*)?$/.exec(before.slice(at)) ?? [];
+      if (filter === undefined || rest === undefined) return undefined;
+      const named = /(?<![\w-])([\w-]{1,60})\s{0,9}=(?!=)[^=]{0,200}$/.exec(code.slice(0, at))?.[1];
+      if (named !== undefined) return { ...plain, role: "property", name: named, properties: [named] };
+      const index = rest.split(/[:,]/).length - 2;
+      return { ...plain, role: "argument", name: filter, index };
+    }
+    if (unit === "(") {
+      const callee = /(?<![\w$.])([\w$.]{1,60})\s{0,20}$/.exec(before.slice(Math.max(at - 80, 0), at))?.[1];
+      if (callee !== undefined && !/^(?:and|or|not|in|if|is)$/.test(callee))
+        return { ...plain, role: "argument", name: callee, index: commas };
+    }
+    if (unit === "{") {
+      const own = code.slice(Math.max(before.lastIndexOf(","), at) + 1);
+      if (own.trim() === "" && isBeforeColon) return { ...plain, role: "key" };
+      const name = /^\s*["']?([\w$-]+)["']?\s*:/.exec(own)?.[1] ?? "";
+      return { ...plain, role: "property", name, properties: [name] };
+    }
+    depth = 0;
+    commas = 0;
+  }
+  return undefined;
+}
+
 /** Reads an expression of a template's own small language: strings, and lookups as helpers, calls and filters. */
 export function readPlainExpression(
   text: string,
@@ -155,6 +213,12 @@ export function readPlainExpression(
   const mentions: string[] = [];
   lookups.push(...readMembers(code, start, shapes));
   const filtered = new Set(lookups.map(({ keySpan }) => keySpan.start));
+  const blank = lazily(() => withoutQuoted(code, `"'`, ({ start, end }) => "_".repeat(end - start)));
+  // A block that is shown where something is so compares what it is given.
+  const isTest =
+    /^\s*[#^]\s*(?:match|is|has|case|switch|compare|contains|includes|(?:if|unless)[-_]?\w{1,20}|(?:x|not|is)?[-_]?(?:eq|equals?|neq|ne|in))\s/i.test(
+      code.slice(0, 60),
+    );
   const names = lazily(() => [...code.matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
   const namesBehind = (at: number) => {
     const first = names().findIndex(({ index }) => index >= at);
@@ -184,14 +248,20 @@ export function readPlainExpression(
       continue;
     }
     if (!/\p{L}/u.test(value)) continue;
-    const compared = /[=!]=\s*$|\b(?:eq|ne|in|is)\s+$/.test(before);
+    const from = Math.max(at - farthest, 0);
+    const compared = /[=!]=\s*$|\b(?:eq|ne|in|is)\s+$/.test(before) || (isTest && named === undefined);
     const context: LiteralContext = compared
       ? { language: "markup", role: "compared", name: "==", atLoad: false }
       : named !== undefined
         ? { language: "markup", role: "property", name: named, properties: [named], atLoad: false }
-        : callee !== undefined
-          ? { language: "markup", role: "argument", name: callee, index: 0, atLoad: false }
-          : (place ?? { language: "markup", role: "other", atLoad: false });
+        : (givenTo(
+            code.slice(from, at),
+            blank().slice(from, at),
+            /^\s*:/.test(code.slice(close, close + 40)),
+          ) ??
+          (callee !== undefined
+            ? { language: "markup", role: "argument", name: callee, index: 0, atLoad: false }
+            : (place ?? { language: "markup", role: "other", atLoad: false })));
     literals.push({ form: "string", span, pieces: [{ kind: "text", value, span: inner }], context });
   }
   return { literals, lookups, mentions };

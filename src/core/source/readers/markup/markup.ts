@@ -23,8 +23,8 @@ import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { readScript } from "../script/script.js";
 import { joinChoices } from "./join-choices.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
-import { readPlainExpression, readScriptExpression, type ExpressionContent } from "./expressions.js";
-import type { Dialect, Island, IslandLanguage } from "../../dialects/dialect.js";
+import { placed, readPlainExpression, readScriptExpression, type ExpressionContent } from "./expressions.js";
+import { blocksOf, type Dialect, type Island, type IslandLanguage } from "../../dialects/dialect.js";
 import { dialectByContent, findIslands, islandMarks, maskIslands } from "../../dialects/index.js";
 import {
   readTree,
@@ -124,6 +124,10 @@ const say = notices("extract", {
     message: "it is in a template inside the page, which writes lookups in another way",
     remedy: "move the template to a file of its own, or the text by hand",
   },
+  "page-expression": {
+    message: "it is in an expression of the page, where no lookup can be written",
+    remedy: "choose between two lookups outside of the expression, by hand",
+  },
   island: {
     message: "the template puts a value into it while it makes the script",
     remedy: "pass the value to the script, and move the text by hand",
@@ -167,7 +171,7 @@ class MarkupReader {
     private readonly readEmbedded: EmbeddedReader,
   ) {
     // A lookup's output is a text of its own: it parts what stands around it, as other code does.
-    this.islands = findIslands(this.maskedScripts(), dialect).map((island) =>
+    this.islands = [...headIsland(text), ...findIslands(this.maskedScripts(), dialect)].map((island) =>
       island.kind === "output" && this.holdsLookup(text.slice(island.codeStart, island.codeEnd))
         ? { ...island, kind: "code" as const, isShown: true }
         : island,
@@ -180,11 +184,24 @@ class MarkupReader {
       ({ start, end }) => !/^\s{0,40}<(?:script|style|link|template)\b/im.test(this.masked.slice(start, end)),
     );
     for (const block of blocks) this.scriptCode("script.js", block);
-    this.masked = blocks.reduce((text, span) => blanked(text, span), this.masked);
+    this.masked = [...blocks, ...this.lookedUp()].reduce((text, span) => blanked(text, span), this.masked);
     const root = readTree(this.masked, this.dialect.elementsInText);
     this.elements(root);
     this.islandCode(root);
     this.applySkips();
+  }
+
+  /** The texts that blocks of islands look up by themselves already. */
+  private lookedUp(): readonly Span[] {
+    const { opensLookup } = this.dialect;
+    if (!opensLookup) return [];
+    let close: string | undefined;
+    return blocksOf(
+      this.text,
+      this.islands,
+      (code) => (close = opensLookup(code)) !== undefined,
+      (code) => (close !== undefined && code.startsWith(close) ? -1 : 0),
+    );
   }
 
   private holdsLookup(code: string): boolean {
@@ -265,11 +282,16 @@ class MarkupReader {
 
   /** Reads a part of the template as a script: a value that an island puts out stands as a name, or as part of a string. */
   private scriptCode(name: string, { start, end }: Span): void {
-    const code = this.masked
-      .slice(start, end)
-      .replace(/\uE000/g, islandName)
-      .replace(/[\uE001\uE002]/g, " ");
-    const found = this.shifted(readScript(name, code, false, this.shapes), start);
+    const masked = this.masked.slice(start, end).replace(/\uE000/g, islandName);
+    let code = masked.replace(/[\uE001\uE002]/g, " ");
+    let read = readScript(name, code, false, this.shapes);
+    if (read.problems.length > 0 && masked.includes(islandMarks.code)) {
+      // Code that puts out a value without saying so leaves a hole where it is taken for a statement.
+      const named = masked.replace(/\uE001/g, islandName).replace(/\uE002/g, " ");
+      const again = readScript(name, named, false, this.shapes);
+      if (again.problems.length === 0) [code, read] = [named, again];
+    }
+    const found = this.shifted(read, start);
     const hasIslands = code.includes(islandName);
     this.take(
       hasIslands ? { ...found, literals: found.literals.map((literal) => this.withIslands(literal)) } : found,
@@ -316,6 +338,8 @@ class MarkupReader {
   }
 
   private isScript = false;
+  /** Attributes whose value is code of the template's own language, `:options="['all' => 'All']"`, and where it goes. */
+  private readonly boundCode: (Span & { readonly place: LiteralContext })[] = [];
 
   private shifted(source: SourceFile, by: number): ExpressionContent {
     const problem = source.problems[0];
@@ -356,6 +380,12 @@ class MarkupReader {
       if (bound !== undefined) {
         const isEvent = bound.kind === "event";
         const context = this.attributeContext(element, bound.name);
+        if (this.dialect.language === "php" && /^:[\w-]+$/.test(name)) {
+          const { valueStart: start, valueEnd: end } = attribute;
+          if (!/[\uE000-\uE002]/.test(this.masked.slice(start, end)))
+            this.boundCode.push({ start, end, place: context });
+          continue;
+        }
         const inner = this.dialect.bindsInBraces
           ? undefined
           : readScriptExpression(
@@ -514,6 +544,20 @@ class MarkupReader {
     const tag = element.name.toLowerCase();
     const isButton =
       tag === "input" && name.toLowerCase() === "value" && /^(submit|button|reset)$/.test(type ?? "");
+    // `<c:set var="title" value="Tours">`: what it is called says what it is.
+    const called =
+      /:|^(?:x-|jsp)?param$/.test(tag) && /^(?:value|default)$/.test(name)
+        ? element.attributes.find((one) => /^(?:var|name|property)$/.test(one.name))?.raw
+        : undefined;
+    if (called)
+      return {
+        language: "markup",
+        role: "attribute",
+        name: called,
+        element: element.name,
+        properties: [called],
+        atLoad: false,
+      };
     const isMeta =
       tag === "meta" &&
       name.toLowerCase() === "content" &&
@@ -748,18 +792,30 @@ class MarkupReader {
     const { language } = this.dialect;
     this.foreignLookups();
     if (language === "ruby" || language === "java" || language === "php") {
-      if (this.dialect.isProgram) return; // Its own reader reads the file's code.
-      const content = this.readEmbedded(language, this.codeAlone(language), this.shapes);
+      const code = this.dialect.isProgram ? this.text : this.codeAlone(language);
+      const content = this.readEmbedded(language, code, this.shapes);
       this.take({ ...content, literals: content.literals.map((literal) => this.inOutput(literal, root)) });
-      if (this.dialect.hasLooseLookups) this.plainLookups();
+      if (this.dialect.hasLooseLookups) this.looseExpressions(root);
       return;
     }
+    if (this.dialect.isScripted && this.scriptProgram(root)) return;
     for (const island of this.islands) {
       if (island.kind === "comment" || island.isForeign) continue;
       const place = island.kind === "code" && !island.isShown ? undefined : this.placeOf(island, root);
       const read = language === "expression" ? readPlainExpression : readScriptExpression;
       this.take(read(this.text, island.codeStart, island.codeEnd, this.shapes, place));
     }
+  }
+
+  /** Reads the islands as one program of statements; false where they are none, and each has to be read by itself. */
+  private scriptProgram(root: MarkupElement): boolean {
+    const source = readScript("template.js", this.codeAlone("script"), false, this.shapes);
+    if (source.problems.length > 0) return false;
+    const literals = source.literals.map((literal) =>
+      this.inOutput({ ...literal, context: { ...literal.context, atLoad: false } }, root),
+    );
+    this.take({ ...source, literals });
+    return true;
   }
 
   /** Lookups in the marks of another language; its strings are none of this one's texts. */
@@ -777,20 +833,23 @@ class MarkupReader {
     }
   }
 
-  /** Lookups in islands that are no whole statements of their language, such as `@lang('key')` and `${text('key')}`. */
-  private plainLookups(): void {
+  /** What islands hold that are no whole statements of their language, such as `@lang('key')` and `${text('key')}`. */
+  private looseExpressions(root: MarkupElement): void {
     const known = new Set(this.lookups.map(({ keySpan }) => keySpan.start));
     for (const island of this.islands) {
       if (island.kind === "comment" || island.isForeign) continue;
-      const { lookups, mentions } = readPlainExpression(
+      const isAlone = isExpression(this.text, island);
+      const { literals, lookups, mentions } = readPlainExpression(
         this.text,
         island.codeStart,
         island.codeEnd,
         this.shapes,
-        undefined,
+        isAlone ? this.placeOf(island, root) : undefined,
       );
       this.take({
-        literals: [],
+        literals: isAlone
+          ? literals.map((literal) => ({ ...literal, obstacle: say("page-expression", {}) }))
+          : [],
         lookups: lookups.filter(({ keySpan }) => !known.has(keySpan.start)),
         mentions,
       });
@@ -798,13 +857,19 @@ class MarkupReader {
   }
 
   private inOutput(literal: Literal, root: MarkupElement): Literal {
-    if (literal.context.role !== "other") return literal;
-    const island = this.islands.find(
-      ({ start, end }) => start <= literal.span.start && literal.span.end <= end,
-    );
-    return island?.kind === "output" || island?.isShown
-      ? { ...literal, context: this.placeOf(island, root) }
-      : literal;
+    const { role, name = "" } = literal.context;
+    const isPrinted = role === "argument" && /^(?:echo|print|out\.print)$/.test(name);
+    if (role !== "other" && role !== "argument") return literal;
+    const holds = ({ start, end }: Span) => start <= literal.span.start && literal.span.end <= end;
+    const bound = this.boundCode.find(holds);
+    if (bound) return role === "other" ? { ...literal, context: placed(literal, bound.place) } : literal;
+    const island = this.islands.find(holds);
+    if (island?.kind !== "output" && !island?.isShown) return literal;
+    const place = this.placeOf(island, root);
+    if (isPrinted) return place.role === "attribute" ? { ...literal, context: place } : literal;
+    return role === "other"
+      ? { ...literal, context: placed(literal, place) }
+      : { ...literal, context: { ...literal.context, isOutput: true } };
   }
 
   /** Where an island's value is shown: in an attribute, or between tags. */
@@ -821,19 +886,21 @@ class MarkupReader {
   }
 
   /** The islands' code as one program of the same length: white space for the markup, statement ends between islands. */
-  private codeAlone(language: "ruby" | "java" | "php"): string {
+  private codeAlone(language: Exclude<IslandLanguage, "expression">): string {
     let code = "";
     let at = 0;
     const blank = (from: number, to: number) => this.text.slice(from, to).replace(/[^\r\n]/g, " ");
+    const bound = [...this.boundCode];
     for (const island of this.islands) {
+      for (let next = bound[0]; next && next.end <= island.start; next = bound[0]) {
+        // The signs around the value become those of a statement: `="…" `.
+        code += `${blank(at, next.start - 2)};(${this.text.slice(next.start, next.end)})`;
+        at = next.end + 1;
+        bound.shift();
+      }
       code += blank(at, island.start);
       at = island.start;
-      if (
-        island.kind === "comment" ||
-        island.isForeign ||
-        /^[$#]\{/.test(this.text.slice(island.start, island.start + 2))
-      )
-        continue;
+      if (island.kind === "comment" || island.isForeign || isExpression(this.text, island)) continue;
       const statement = this.dialect.statement?.(this.text.slice(island.start, island.end));
       if (statement !== undefined) {
         code += statement;
@@ -843,6 +910,15 @@ class MarkupReader {
       const gap = blank(at, island.codeStart);
       const ending = blank(island.codeEnd, island.end);
       const inner = this.text.slice(island.codeStart, island.codeEnd);
+      if (language === "script") {
+        // A value that is put out stands in brackets: a string alone would be a directive.
+        const isShown = island.kind === "output";
+        const isOpen = /[{(,:;]\s*$|^\s*$/.test(inner);
+        code += isShown ? `${gap.slice(1)}(${inner})${ending.slice(1, -1)};` : gap + inner;
+        code += isShown ? "" : isOpen ? ending : `;${ending.slice(1)}`;
+        at = island.end;
+        continue;
+      }
       const close =
         ending.length > 0
           ? `${language === "ruby" && /(?:\bdo|\{)\s*(?:\|[^|]*\|\s*)?$/.test(inner) ? "\n" : ";"}${ending.slice(1)}`
@@ -867,6 +943,17 @@ class MarkupReader {
     const marked = applyMarks(this.literals, marks, lines);
     this.literals.splice(0, this.literals.length, ...marked);
   }
+}
+
+/** Settings at the head of a page, between lines of dashes, which are none of its text. */
+function headIsland(text: string): Island[] {
+  const end = /^---\r?\n/.test(text) ? text.indexOf("\n---", 3) : -1;
+  return end < 0 ? [] : [{ kind: "comment", start: 0, end: end + 4, codeStart: 4, codeEnd: end }];
+}
+
+/** Whether an island is an expression of a page's own small language, `${…}`. */
+function isExpression(text: string, { start }: Island): boolean {
+  return /^[$#]\{/.test(text.slice(start, start + 2));
 }
 
 /** The marks around the comments of pages and templates. */
