@@ -233,7 +233,7 @@ function writesForDevelopers(callee: string, habits: Habits): boolean {
   if (habits.developerCall.test(callee) || /deprecat/i.test(callee)) return true;
   // Nothing but loggers has methods with these ends.
   if (
-    /\.(?:[dD]ebug|[tT]race|[iI]nfo|[wW]arn|[wW]arning|[vV]erbose|[fF]atal|[cC]ritical|[eE]rror)(?:f|ln|w|Context|Fn)$/.test(
+    /(?<!^fmt|errors)\.(?:[dD]ebug|[tT]race|[iI]nfo|[wW]arn|[wW]arning|[vV]erbose|[fF]atal|[cC]ritical|[eE]rror)(?:f|ln|w|Context|Fn)$/.test(
       callee,
     )
   )

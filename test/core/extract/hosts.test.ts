@@ -108,6 +108,41 @@ describe("each language gets a lookup of its own kind", () => {
       "Hello {name}, welcome",
     ],
     [
+      "app/a.ejs",
+      "<% const title = late ? 'The boat is late' : none; %>\n",
+      "title = late ? t('a.boatLate') : none;",
+      "a.boatLate",
+      "The boat is late",
+    ],
+    [
+      "app/a.php",
+      '<?php function f($n) { printf("You have %d boats here\\n", $n); }\n',
+      `printf("%s\\n", t("a.haveBoatsHere", ['n' => $n]));`,
+      "a.haveBoatsHere",
+      "You have {n} boats here",
+    ],
+    [
+      "app/A.java",
+      'class A { void f(int n) { System.out.printf("You have %d boats here%n", n); } }\n',
+      'System.out.printf("%s\\n", t("a.haveBoatsHere", java.util.Collections.singletonMap("n", n)));',
+      "a.haveBoatsHere",
+      "You have {n} boats here",
+    ],
+    [
+      "app/a.go",
+      'package a\n\nfunc f(n int) error {\n\treturn fmt.Errorf("You have %d boats here", n)\n}\n',
+      'fmt.Errorf("%s", t("a.haveBoatsHere", map[string]any{"n": n}))',
+      "a.haveBoatsHere",
+      "You have {n} boats here",
+    ],
+    [
+      "app/A.cs",
+      'class A { void F(int n) { Console.WriteLine("You have {0} boats here", n); } }\n',
+      'Console.WriteLine("{0}", t("a.haveBoatsHere", new { n }))',
+      "a.haveBoatsHere",
+      "You have {n} boats here",
+    ],
+    [
       "app/a.phtml",
       "<h1>Our <?= $kind ?> boats</h1>\n",
       `<h1><?= t("a.boatsKind", ['kind' => $kind]) ?></h1>`,
@@ -690,6 +725,17 @@ function warn(name: string) {
 
 describe("what stays, with the reason", () => {
   test.each<[string, string, RegExp]>([
+    [
+      "app/a.ejs",
+      `<a href="/boats" onclick="return confirm('Delete this boat?')"><%= name %></a>\n`,
+      /no lookups are known/,
+    ],
+    [
+      "app/a.go",
+      'package a\n\nfunc f(e error) error {\n\treturn fmt.Errorf("The boat is late: %w", e)\n}\n',
+      /formats a value in place/,
+    ],
+    ["app/a.jsp", "<p>${late ? 'The boat is late' : x}</p>\n", /in an expression of the page/],
     ["app/a.html", "<h1>Our best boats</h1>", /does not say how/],
     ["app/A.java", 'class A { static final String T = "Our best boats"; }', /when the file is loaded/],
     ["app/a.py", 'def f(text="Our best boats are here"):\n    pass\n', /when the file is loaded/],
