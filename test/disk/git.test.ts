@@ -98,6 +98,34 @@ describe("survey and lint --since", () => {
   });
 });
 
+describe("the gate for text in code", () => {
+  test("asks for what is new only: since a revision, or in what is staged", async () => {
+    const old = "export const Old = () => <p>An old text</p>;\n";
+    const more = "export const New = () => <p>A new text</p>;\n";
+    const folder = repository(smallProject({ "src/page.tsx": old }));
+    const check = (...given: string[]) => fond(folder, "survey", "--check", ...given);
+    expect((await check("--since", "HEAD")).status).toBe(0);
+    expect((await check()).status).toBe(1);
+    expect(await fond(folder, "survey", "--baseline", "--write")).toMatchObject({ status: 0 });
+    expect((await check()).status).toBe(0);
+    writeFileSync(join(folder, "src/page.tsx"), old + more);
+    // What is not staged is not part of the next commit.
+    expect((await check("--staged")).status).toBe(0);
+    const since = await check("--since", "HEAD");
+    expect(since.status).toBe(1);
+    expect(since.stdout).toContain("A new text");
+    expect(since.stdout).not.toContain("An old text");
+    execFileSync("git", ["add", "-A"], { cwd: folder });
+    const staged = await check("--staged", "--format", "json");
+    expect(staged.status).toBe(1);
+    const { literals } = JSON.parse(staged.stdout) as { literals: { text: string }[] };
+    expect(literals.map(({ text }) => text)).toEqual(["A new text"]);
+    // Text that is in the baseline stays accepted, also where its line has moved and counts as new.
+    writeFileSync(join(folder, "src/page.tsx"), `\n${old.replace("Old", "Older")}`);
+    expect((await check("--since", "HEAD")).status).toBe(0);
+  });
+});
+
 describe("waive", () => {
   test("accepts a literal by its place, and the findings of a rule", async () => {
     const folder = temporaryProject(

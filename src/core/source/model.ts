@@ -130,7 +130,7 @@ export interface ChoicePiece {
 
 /** Something about a literal that translators or code will trip over. */
 export interface Remark {
-  readonly kind: "glued" | "plural-by-hand" | "chosen-by-language" | "fixed-format";
+  readonly kind: "glued" | "plural-by-hand" | "chosen-by-language" | "fixed-format" | "compared";
   /** In words: “put together with +”. */
   readonly message: string;
 }

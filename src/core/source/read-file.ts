@@ -2,7 +2,7 @@ import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
 import { languageOf } from "./languages/index.js";
 import { readMarkup, readScriptTemplate, type EmbeddedReader } from "./readers/markup/markup.js";
-import { dialectOf, isMarkup } from "./dialects/index.js";
+import { dialectOf } from "./dialects/index.js";
 import { tagged } from "./dialects/tagged/tagged.js";
 import { isScript } from "./readers/script/endings.js";
 import { readScript } from "./readers/script/script.js";
@@ -10,6 +10,7 @@ import { byPlace, fixedText } from "./model.js";
 import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
 import type { ExpressionContent } from "./readers/markup/expressions.js";
 import { withStringParts } from "./readers/string-parts.js";
+import { withUses } from "./literal-uses.js";
 import { shiftLiteral, shiftLookup } from "./readers/shift.js";
 
 /** Larger files are generated or minified: nobody writes text in them, and reading them takes long. In UTF-16 code units. */
@@ -20,8 +21,7 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   const problem = unreadable(text);
   if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
   const read = readByName(file, text, bom, shapes);
-  const literals = withShownMembers(withStringParts(read.literals, text, shapes), file, text);
-  const source = literals === read.literals ? read : { ...read, literals };
+  const source = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   const { relative, home } = shapes;
   if (!relative && home === undefined) return marked;
@@ -31,25 +31,6 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     ...marked,
     lookups: home === undefined ? resolved : resolved.map((one) => withoutHome(one, home)),
   };
-}
-
-/** What is put on a page of a file: a member of an object, picked by a value, alone in its braces or signs. */
-const shownMember =
-  /(?<![=\w$])(?:\{\{?|<[%?]=)\s{0,20}\$?([\w]{1,60})\[[\w.$>()?-]{1,80}\]\s{0,20}(?:(?:\?\?|\|\||\?:)[^{}<>\n]{1,80})?(?:\}|[%?]>)/g;
-
-/** The literals of a file, with those marked that are members of objects which its page shows. */
-function withShownMembers(literals: readonly Literal[], file: string, text: string): readonly Literal[] {
-  if (!/\.[jt]sx$/.test(file) && !isMarkup(file)) return literals;
-  if (!text.includes("[")) return literals;
-  const shown = new Set([...text.matchAll(shownMember)].map((match) => match[1] ?? ""));
-  if (shown.size === 0) return literals;
-  const isMember = ({ context: { role, element = "", properties } }: Literal) =>
-    role === "property" && properties?.length === 1 && shown.has(element);
-  return literals.some(isMember)
-    ? literals.map((literal) =>
-        isMember(literal) ? { ...literal, context: { ...literal.context, isShown: true as const } } : literal,
-      )
-    : literals;
 }
 
 /** A lookup whose key says the namespace that it would have without. */

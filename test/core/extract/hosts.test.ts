@@ -726,6 +726,11 @@ function warn(name: string) {
 describe("what stays, with the reason", () => {
   test.each<[string, string, RegExp]>([
     [
+      "app/a.js",
+      'const stateOf = (b) => (b.full ? "Fully booked" : b.state);\nexport const isFull = (b) => stateOf(b) === "Fully booked";\n',
+      /line 2 compares with the same text/,
+    ],
+    [
       "app/a.ejs",
       `<a href="/boats" onclick="return confirm('Delete this boat?')"><%= name %></a>\n`,
       /no lookups are known/,
