@@ -197,7 +197,9 @@ const alsoShown =
   /(?:^|[_.-])(?:[sS]tatus|display|prefix|suffix|unit)$|[a-z](?:Status|Display|Prefix|Suffix|Unit)$/;
 
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
-  if (/^(?:class|css)(?=[A-Z_-])/.test(name)) return evidence("codeName", reason);
+  // What classes, elements of a document and headers are called is for programs: `ElemTitle`, `http_header`.
+  if (/^(?:class|css|[eE]lem|[aA]ttr|[aA]ttrib|[xX]ml|[cC]ookie|[hH]ttp)(?=[A-Z_-])/.test(name))
+    return evidence("codeName", reason);
   if (styleProperties.has(name)) return evidence("styleName", `style ${name}`);
   if (habits.textName.test(name)) return evidence("textName", reason);
   if (habits.codeName.test(name)) return evidence(alsoShown.test(name) ? "shownName" : "codeName", reason);

@@ -89,6 +89,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\W{0,4}[\w.-]{1,40} ?=["']?$|^["'] [\w-]{1,40}=["']$/, "a name before its value"],
   [/^(?:attachment|inline|form-data); ?\w+=/, "a header"],
   [/^["']? ?[\w-]{1,40}=[^\s<>]{1,60}>$/, "part of a tag"],
+  [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
   [/^%{1,2}[\w{}.]{1,60}%{1,2}$/, "a placeholder"],
   [/^%(?:\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[a-zA-Z]$/, "a placeholder"],
   [/^\s*[a-z][\w./-]{0,40} (?:\[[\w. -]{1,40}\]|--?[a-z])/, "a command"],
