@@ -17,7 +17,7 @@ import { loadConfig } from "../../core/config/load.js";
 import { diskFiles, reasonOf } from "../../disk/disk-files.js";
 import { packageRoot } from "../../disk/package-root.js";
 import { commandContext, type CommandContext, type CommonOptions } from "../context.js";
-import { byHand, findings, type Settlement } from "../demo/settlements.js";
+import { findings, type Settlement } from "../demo/settlements.js";
 import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { runBalance } from "./balance.js";
 import { runExtract } from "./extract.js";
@@ -110,13 +110,6 @@ class Walk {
       runExtract(this.inner, [join(this.target, "web/pages/sailings.tsx")], { review: false }),
     );
     this.tell("The plan looks right, so apply it to the whole site:");
-    await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
-
-    this.head(
-      "What extract refuses",
-      "It refuses what might change what the program does, and says why. Fix these by hand:",
-    );
-    this.settle(byHand);
     await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
 
     this.head(

@@ -10,24 +10,6 @@ export type Settlement =
     }
   | { readonly kind: "rename"; readonly fault: string; readonly file: string; readonly to: string };
 
-/** What extraction leaves to a person: text that is evaluated too early. */
-export const byHand: readonly Settlement[] = [
-  {
-    kind: "replace",
-    fault: "The age groups were a constant, evaluated before a locale is chosen: now a function.",
-    file: "web/pages/passengers.tsx",
-    from: 'const ageGroups = [\n  { id: "adult", label: "Adult, 16 and over" },\n  { id: "child", label: "Child under 16" },\n];',
-    to: 'const ageGroups = () => [\n  { id: "adult", label: "Adult, 16 and over" },\n  { id: "child", label: "Child under 16" },\n];',
-  },
-  {
-    kind: "replace",
-    fault: "The page calls it.",
-    file: "web/pages/passengers.tsx",
-    from: "{ageGroups.map(",
-    to: "{ageGroups().map(",
-  },
-];
-
 /** The findings of `lint`, settled one by one. */
 export const findings: readonly Settlement[] = [
   {

@@ -32,7 +32,9 @@ import { unproved } from "./proof.js";
 import { hostRefusal } from "./rewrite-host.js";
 import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { partOf, rewriteFile } from "./rewrite.js";
-import { componentScripts, wholeScript, type ScriptPart } from "./script-parts.js";
+import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
+import { deferralOf } from "./load-time.js";
+import type { TextEdit } from "../text/edits.js";
 import { explainProblem } from "../message/problem-wordings.js";
 
 /** What a person decided about one text: to leave it, or its key or message. */
@@ -51,6 +53,8 @@ export interface ExtractOptions {
   readonly limit?: number;
   /** What is accepted as it is. */
   readonly waivers?: LiteralWaivers;
+  /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
+  readonly scriptsNaming?: ScriptsNaming;
 }
 
 /** A literal that got a key. */
@@ -265,14 +269,14 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
   const emission = emissionFor(job, source.file);
   const chosen = writable(job, source, candidates, { host, parts, emission, notes })
     .slice(0, room)
-    .flatMap((found) => {
+    .flatMap(({ found, deferral }) => {
       const choice = choiceOf(
         job,
         source,
         found,
         boundLookup(source, partOf(parts, found.literal), found.literal),
       );
-      if ("key" in choice) return [choice];
+      if ("key" in choice) return [deferral ? { ...choice, deferral } : choice];
       notes.push(choice.note);
       return [];
     });
@@ -327,22 +331,31 @@ function writable(
     readonly emission: ScriptEmission;
     readonly notes: PlanNote[];
   },
-): readonly SurveyedLiteral[] {
+): readonly { readonly found: SurveyedLiteral; readonly deferral?: readonly TextEdit[] }[] {
   const refused: Span[] = [];
   return candidates
     .map((found) => withArgumentNames(found, reader))
-    .filter((found) => {
+    .flatMap((found) => {
       const { literal } = found;
       // The words inside a sentence that stays are not refused once more.
-      if (refused.some((span) => contains(span, literal.span))) return false;
+      if (refused.some((span) => contains(span, literal.span))) return [];
       const part = partOf(parts, literal);
+      const by = boundLookup(source, part, literal);
+      const isEarly = literal.context.atLoad && !by && !book.config.emit.atLoad;
+      const deferral =
+        part && isEarly && !part.runsPerUse
+          ? deferralOf(part, source, literal, emission.scriptsNaming)
+          : undefined;
+      const edits = deferral && "edits" in deferral ? deferral.edits : undefined;
+      const late = edits ? { ...literal, context: { ...literal.context, atLoad: false } } : literal;
       const why = part
-        ? scriptRefusal(literal, part, emission, boundLookup(source, part, literal), source.bound)
+        ? ((deferral && "refusal" in deferral && !literal.obstacle ? deferral.refusal : undefined) ??
+          scriptRefusal(late, part, emission, by, source.bound))
         : hostRefusal(literal, source, host, reader, book.config.emit.atLoad);
-      if (!why) return true;
+      if (!why) return [{ found, ...(edits && { deferral: edits }) }];
       refused.push(literal.span);
       notes.push(noteRefused(source, found, why));
-      return false;
+      return [];
     });
 }
 
@@ -360,6 +373,7 @@ interface Choice {
   readonly isNew: boolean;
   /** The lookup that the file makes itself, which takes the key. */
   readonly by?: BoundLookup;
+  readonly deferral?: readonly TextEdit[];
 }
 
 /** A literal's message and key: what a person decided, or what is proved and named here. */
@@ -422,7 +436,7 @@ function wrongMessage(message: string, proposed: string, reader: MessageReader):
 }
 
 /** How a file's scripts write lookups. */
-function emissionFor({ book, reader, imports, setup }: Extraction, file: string): ScriptEmission {
+function emissionFor({ book, reader, imports, setup, options }: Extraction, file: string): ScriptEmission {
   const { config } = book;
   const own = config.emit.endings?.[posix.extname(file)];
   const line = own?.import === undefined ? undefined : readImportLine(own.import);
@@ -431,6 +445,7 @@ function emissionFor({ book, reader, imports, setup }: Extraction, file: string)
     reader,
     imports: line ? [line] : imports,
     setup,
+    scriptsNaming: options.scriptsNaming,
     hasLocale: (tag) => targetOf(book, tag) !== undefined,
   };
 }

@@ -320,6 +320,8 @@ export interface Keyed {
   readonly literal: Literal;
   readonly key: string;
   readonly by?: BoundLookup;
+  /** What makes the constant that it is in be read when it is shown, and not when the file is loaded. */
+  readonly deferral?: readonly TextEdit[];
 }
 
 /**

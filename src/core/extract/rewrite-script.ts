@@ -21,7 +21,7 @@ import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import { passes } from "./hosts.js";
 import { tooManyChoices, type Keyed } from "./rewrite-host.js";
-import type { ScriptPart } from "./script-parts.js";
+import type { ScriptPart, ScriptsNaming } from "./script-parts.js";
 
 /** How a book's scripts write lookups, and what brings them in. */
 export interface ScriptEmission {
@@ -29,6 +29,8 @@ export interface ScriptEmission {
   readonly reader: MessageReader;
   readonly imports: readonly ImportLine[];
   readonly setup: SetupLine | undefined;
+  /** The book's other scripts that a name stands in; undefined where they are not at hand. */
+  readonly scriptsNaming: ScriptsNaming | undefined;
   /** Whether a tag that code chooses texts by is a locale of the project. */
   readonly hasLocale: (tag: string) => boolean;
 }
@@ -222,7 +224,7 @@ export function scriptEdits(
     }));
     return applyEdits(text.slice(span.start, span.end), edits);
   };
-  const edits = editsWithin(part.span);
+  const edits = [...deferrals(chosen), ...editsWithin(part.span)];
   const called = new Set([...alsoCalled, ...[...templates].flatMap(namesCalled)]);
   const setups = setupEdits(chosen, part, setup, called);
   const needed = imports
@@ -238,6 +240,14 @@ export function scriptEdits(
     return [...edits, ...top];
   }
   return [...edits, ...(setups === "top" ? [] : setups), ...top];
+}
+
+/** What makes constants be read when they are shown, each once: several texts may be members of one. */
+function deferrals(chosen: readonly Keyed[]): readonly TextEdit[] {
+  const edits = new Map<string, TextEdit>();
+  for (const { deferral = [] } of chosen)
+    for (const edit of deferral) edits.set(`${edit.start}-${edit.end}-${edit.replacement}`, edit);
+  return [...edits.values()];
 }
 
 /** The names that a template's lookups begin with: what has to be in scope. */

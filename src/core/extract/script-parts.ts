@@ -1,7 +1,11 @@
 import type { Program } from "oxc-parser";
 import { parseScript } from "../source/readers/script/script.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
+import { dialectByName } from "../source/dialects/index.js";
+import { isScript } from "../source/readers/script/endings.js";
 import type { SourceFile } from "../source/model.js";
+import { literally } from "../text/key-pattern.js";
+import { lazily } from "../text/lazy.js";
 import type { Span } from "../text/span.js";
 
 /** A script that lookups are written into: a whole file, or what stands in a script element of a component. */
@@ -16,14 +20,44 @@ export interface ScriptPart {
   readonly isWhole: boolean;
 }
 
+/** Finds the scripts of a book, and of its components, in which a name stands, the file of the name itself aside. */
+export type ScriptsNaming = (name: string, file: string) => readonly ScriptPart[];
+
+/** Looks names up in files of code, which are read when the first name is asked for. */
+export function scriptsNaming(
+  files: () => readonly { readonly file: string; readonly text: string }[],
+): ScriptsNaming {
+  const all = lazily(() => files().filter(({ file }) => isScript(file) || dialectByName(file)?.isComponent));
+  const known = new Map<string, readonly ScriptPart[]>();
+  const partsOf = ({ file, text }: { readonly file: string; readonly text: string }) => {
+    const parts =
+      known.get(file) ??
+      (isScript(file)
+        ? [wholeScript({ file, text })]
+        : componentScripts({ file, text, dialect: dialectByName(file) }));
+    known.set(file, parts);
+    return parts;
+  };
+  return (name, own) => {
+    const word = new RegExp(`(?<![\\w$])${literally(name)}(?![\\w$])`);
+    return all()
+      .filter(({ file, text }) => file !== own && word.test(text))
+      .flatMap(partsOf);
+  };
+}
+
 /** A file of script as one part. */
-export function wholeScript({ file, text }: SourceFile): ScriptPart {
+export function wholeScript({ file, text }: Pick<SourceFile, "file" | "text">): ScriptPart {
   const { program } = parseScript(file, text);
   return { file, text, program, span: { start: 0, end: text.length }, runsPerUse: false, isWhole: true };
 }
 
 /** The scripts of a component in one file, those that parse; none for other templates, whose scripts know no lookups. */
-export function componentScripts({ file, text, dialect }: SourceFile): readonly ScriptPart[] {
+export function componentScripts({
+  file,
+  text,
+  dialect,
+}: Pick<SourceFile, "file" | "text" | "dialect">): readonly ScriptPart[] {
   if (!dialect?.isComponent) return [];
   return [...rawElements(text)].flatMap((element): ScriptPart[] => {
     if (element.name !== "script") return [];

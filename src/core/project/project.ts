@@ -370,6 +370,7 @@ export async function extractProject(
   const unread: UnreadSource[] = [];
   const leftOut: Partial<Record<LeftOut, number>> = {};
   const { planExtract } = await import("../extract/extract.js");
+  const { scriptsNaming } = await import("../extract/script-parts.js");
   for (const config of booksIn(project, scope)) {
     const listed = withoutLeftOut(listCode(project.files, config, scope.path), options, leftOut);
     await prepareReaders(listed, project.files);
@@ -381,8 +382,15 @@ export async function extractProject(
     });
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
+    const naming = scriptsNaming(() =>
+      listCode(project.files, config).flatMap((file) => {
+        const read = project.files.read(file);
+        return read.ok ? [{ file, text: read.text }] : [];
+      }),
+    );
     plans.push(
       planExtract(project.book(config), code, messageReader(config), {
+        scriptsNaming: naming,
         ...options,
         ...limit,
         waivers: project.waivers,

@@ -333,7 +333,7 @@ describe("a set-up statement goes where the lookup needs it", () => {
 
 describe("what is left alone, with the reason", () => {
   const cases: [string, string, RegExp][] = [
-    ["evaluated when the file is loaded", 'const labels = { title: "Deck plan" };', /loaded/],
+    ["evaluated when the file is loaded", 'const labels = made({ title: "Deck plan" });', /loaded/],
     [
       "a word that takes a value's place",
       component('<p>Hello {name && "dear guest"}, our boats are here</p>'),

@@ -287,7 +287,8 @@ function placeIn(body: Node, text: string, setup: SetupLine, { start, end }: Nod
   };
 }
 
-function childrenOf(node: Node): Node[] {
+/** The nodes right below a node, in the order of the code. */
+export function childrenOf(node: Node): Node[] {
   const children: Node[] = [];
   for (const key of visitorKeys[node.type] ?? []) {
     const child = (node as unknown as Record<string, Node | readonly (Node | null)[] | null | undefined>)[

@@ -1,0 +1,263 @@
+import type { Node, Program } from "oxc-parser";
+import { notices } from "../message/notices.js";
+import type { Literal, Obstacle, SourceFile } from "../source/model.js";
+import { childrenOf, isShadowed } from "../source/readers/script/scopes.js";
+import { literally } from "../text/key-pattern.js";
+import { lineIndex } from "../text/line-index.js";
+import { lineStart } from "../text/line-start.js";
+import type { TextEdit } from "../text/edits.js";
+import { contains, type Span } from "../text/span.js";
+import type { ScriptPart, ScriptsNaming } from "./script-parts.js";
+
+/** How a text that is evaluated when its file is loaded is looked up when it is shown: what else of the file changes. */
+export type Deferral = { readonly edits: readonly TextEdit[] } | { readonly refusal: Obstacle | undefined };
+
+const say = notices("extract", {
+  "load-read": {
+    message: '"{name}" is read in {place} while files are loaded, before a locale is chosen',
+    remedy: "read it in the function that shows it, or set emit.atLoad if your lookups work that early",
+  },
+  "load-unread": {
+    message: '"{name}" is exported, and nothing in this book reads it: who does, and when, is not known here',
+    remedy:
+      "move the text into the function that shows it, or set emit.atLoad if your lookups work that early",
+  },
+  "load-exported": {
+    message: '"{name}" is exported, and other files read it as it is',
+    remedy: "make it a function and call it where it is read, then extract again",
+  },
+  "load-use": {
+    message: '"{name}" is used in {place} where a call cannot stand for it',
+    remedy: "make it a function by hand, or move the text to where it is shown",
+  },
+});
+
+/**
+ * The member of a constant object that holds a text becomes a getter, so that who reads it reads on as before; a constant
+ * that is a text, or a list of some, becomes a function that each of its uses calls. Either holds only where nothing reads
+ * the constant while files are loaded.
+ */
+export function deferralOf(
+  part: ScriptPart,
+  { literals }: SourceFile,
+  { span }: Literal,
+  scriptsNaming: ScriptsNaming | undefined,
+): Deferral {
+  const none = { refusal: undefined };
+  if (!scriptsNaming) return none;
+  const { program, text } = part;
+  const place = constantAround(program, span);
+  if (!place) return none;
+  const { name, isExported, init, path } = place;
+  const own = usesOf(program, name, part.runsPerUse);
+  const lines = lineIndex(text);
+  const placeOf = ({ node }: Use) => `line ${lines.position(node.start).line}`;
+  if (own.some(({ kind }) => kind === "default")) return { refusal: say("load-exported", { name }) };
+  const early = own.find(({ isEarly }) => isEarly);
+  if (early) return { refusal: say("load-read", { name, place: placeOf(early) }) };
+  const isNamedOutside = isExported || own.some(({ kind }) => kind === "exported");
+  let readers = own.filter(({ kind }) => kind !== "exported").length;
+  if (isNamedOutside)
+    for (const other of scriptsNaming(name, part.file)) {
+      const uses = usesOf(other.program, name, other.runsPerUse, true);
+      const first = uses.find(({ isEarly }) => isEarly);
+      if (first) return { refusal: say("load-read", { name, place: other.file }) };
+      readers += uses.length;
+    }
+  if (isNamedOutside && readers === 0) return { refusal: say("load-unread", { name }) };
+  const property = path.findLast((node) => node.type === "Property");
+  if (property) {
+    const { key, value } = property;
+    if (property.kind !== "init" || property.method || property.shorthand || property.computed) return none;
+    if (path.slice(path.indexOf(property) + 1).some(({ type }) => type === "ObjectExpression")) return none;
+    if (!isData(value)) return none;
+    const written = text.slice(key.start, key.end);
+    const start = lineStart(text, property.start);
+    const indent = text.slice(start, property.start);
+    const isAlone = /^[ \t]*$/.test(indent);
+    const unit = /\n(\t| {2,8})\S/.exec(text)?.[1] ?? "  ";
+    const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
+    const [open, close] = isAlone
+      ? [`{${lineEnd}${indent}${unit}return `, `;${lineEnd}${indent}}`]
+      : ["{ return ", "; }"];
+    return {
+      edits: [
+        { start: property.start, end: value.start, replacement: `get ${written}() ${open}` },
+        { start: value.end, end: value.end, replacement: close },
+      ],
+    };
+  }
+  if (!isData(init)) return none;
+  if (isNamedOutside) return { refusal: say("load-exported", { name }) };
+  const holdsPlace = (use: Use) =>
+    literals.some(
+      (one) => one.pieces.length > 1 && one.span.start <= use.node.start && use.node.end <= one.span.end,
+    );
+  const odd = own.find((use) => use.kind === "other" || use.isWatched || holdsPlace(use));
+  if (odd) return { refusal: say("load-use", { name, place: placeOf(odd) }) };
+  // Types are not in the tree.
+  const asType = new RegExp(`\\btypeof\\s{1,9}${literally(name)}(?![\\w$])`).exec(text);
+  if (asType)
+    return { refusal: say("load-use", { name, place: `line ${lines.position(asType.index).line}` }) };
+  const colon = text.slice(place.typed.start, place.typed.end).indexOf(":");
+  const typeStart = place.typed.start + colon;
+  return {
+    edits: [
+      ...(colon < 0 ? [] : [{ start: typeStart, end: typeStart + 1, replacement: ": () =>" }]),
+      { start: init.start, end: init.start, replacement: "() => " },
+      ...own.map(({ node, kind }) => ({
+        start: node.end,
+        end: node.end,
+        replacement: kind === "shorthand" ? `: ${name}()` : "()",
+      })),
+    ],
+  };
+}
+
+interface Constant {
+  readonly name: string;
+  readonly isExported: boolean;
+  readonly init: Node;
+  /** Where its type stands, with the colon; empty where it has none. */
+  readonly typed: Span;
+  /** What stands around the text, from the value of the constant inwards. */
+  readonly path: readonly Node[];
+}
+
+/** The constant of a module's top level whose value is data with a text in it. */
+function constantAround(program: Program, span: Span): Constant | undefined {
+  for (const statement of program.body) {
+    if (!contains(statement, span)) continue;
+    const isExported = statement.type === "ExportNamedDeclaration";
+    const declaration = isExported ? statement.declaration : statement;
+    if (declaration?.type !== "VariableDeclaration" || declaration.kind !== "const") return undefined;
+    const found = declaration.declarations.find(({ init }) => init && contains(init, span));
+    if (found?.id.type !== "Identifier" || !found.init) return undefined;
+    const path: Node[] = [];
+    let node: Node | undefined = found.init;
+    while (node && !(node.start === span.start && node.end === span.end)) {
+      if (
+        !/^(?:ObjectExpression|ArrayExpression|Property|ParenthesizedExpression|TSSatisfiesExpression)$/.test(
+          node.type,
+        )
+      )
+        return undefined;
+      path.push(node);
+      node = childrenOf(node).find((child) => contains(child, span));
+    }
+    if (!node) return undefined;
+    const { name, start, end } = found.id;
+    return { name, isExported, init: found.init, typed: { start: start + name.length, end }, path };
+  }
+  return undefined;
+}
+
+/** Whether a value is texts, numbers and lists of them: the same whenever it is made. */
+function isData(node: Node): boolean {
+  if (node.type === "ArrayExpression") return node.elements.every((one) => one !== null && isData(one));
+  if (node.type === "TemplateLiteral") return node.expressions.length === 0;
+  return node.type === "Literal";
+}
+
+/** A place where a name is used. */
+interface Use {
+  readonly node: Node;
+  readonly kind: "value" | "shorthand" | "exported" | "default" | "other";
+  /** Whether the place is reached while the file is loaded. */
+  readonly isEarly: boolean;
+  /** Whether a change of it is waited for, as in the list of what an effect depends on. */
+  readonly isWatched: boolean;
+}
+
+/** Calls that call at once what they are given, or hand it on to where that is not known. */
+const callsLater =
+  /^(?:memo|forwardRef|lazy|observer|connect|defineComponent|defineStore|(?:with|use)[A-Z]\w{0,40}|on|once|get|post|put|patch|delete|all|addEventListener|then|catch|finally|setTimeout|setInterval|requestAnimationFrame|subscribe)$/;
+
+/** Every use of a name of the module, its declaration aside. `fromElsewhere` takes it as a member of anything as well. */
+function usesOf(program: Program, name: string, runsPerUse: boolean, fromElsewhere = false): readonly Use[] {
+  const uses: Use[] = [];
+  const add = (node: Node, kind: Use["kind"], isLate: boolean, isWatched: boolean) => {
+    if (kind === "value" && isShadowed(program, node.start, name)) return;
+    uses.push({ node, kind, isEarly: !isLate && kind !== "exported" && kind !== "default", isWatched });
+  };
+  const visit = (node: Node, isLate: boolean, isWatched: boolean): void => {
+    switch (node.type) {
+      case "Identifier":
+        if (node.name === name) add(node, "value", isLate, isWatched);
+        return;
+      case "JSXIdentifier":
+        if (node.name === name) add(node, "other", isLate, false);
+        return;
+      case "ImportDeclaration":
+        // Under another name its uses are not followed.
+        for (const one of node.specifiers)
+          if (one.type === "ImportSpecifier" && isNamed(one.imported, name) && one.local.name !== name)
+            add(one, "other", false, false);
+        return;
+      case "ExportSpecifier":
+        if (node.local.type === "Identifier" && node.local.name === name)
+          add(node, isNamed(node.exported, name) ? "exported" : "default", true, false);
+        return;
+      case "ExportDefaultDeclaration":
+        if (node.declaration.type === "Identifier" && node.declaration.name === name) {
+          add(node, "default", true, false);
+          return;
+        }
+        break;
+      case "VariableDeclarator":
+        if (node.id.type !== "Identifier") visit(node.id, isLate, false);
+        if (node.init) visit(node.init, isLate, false);
+        return;
+      case "MemberExpression":
+        visit(node.object, isLate, isWatched);
+        if (node.computed) visit(node.property, isLate, false);
+        else if (fromElsewhere && node.property.type === "Identifier" && node.property.name === name)
+          add(node, "other", isLate, false);
+        return;
+      case "Property":
+        if (node.shorthand && node.value.type === "Identifier") {
+          if (node.value.name === name) add(node.value, "shorthand", isLate, false);
+          return;
+        }
+        if (node.computed) visit(node.key, isLate, false);
+        visit(node.value, isLate, isWatched);
+        return;
+      case "PropertyDefinition":
+        if (node.value) visit(node.value, isLate || !node.static, false);
+        return;
+      case "MethodDefinition":
+        visit(node.value, true, false);
+        return;
+      case "FunctionDeclaration":
+      case "FunctionExpression":
+      case "ArrowFunctionExpression":
+        for (const child of childrenOf(node)) if (child !== node.id) visit(child, true, false);
+        return;
+      case "CallExpression":
+      case "NewExpression": {
+        const { callee } = node;
+        const called = callee.type === "MemberExpression" ? callee.property : callee;
+        const later = called.type === "Identifier" && callsLater.test(called.name);
+        if (/Function/.test(callee.type)) for (const child of childrenOf(callee)) visit(child, isLate, false);
+        else visit(callee, isLate, false);
+        for (const [at, argument] of node.arguments.entries()) {
+          const isCalled = /^(?:Function|ArrowFunction)Expression$/.test(argument.type) && !later && !isLate;
+          // The last list that a hook is given says what it waits for.
+          const waits = argument.type === "ArrayExpression" && at > 0 && at === node.arguments.length - 1;
+          if (isCalled) for (const child of childrenOf(argument)) visit(child, false, false);
+          else visit(argument, isLate, waits);
+        }
+        return;
+      }
+      default:
+        if (/^TS(?!AsExpression|SatisfiesExpression|NonNullExpression)/.test(node.type)) return;
+    }
+    for (const child of childrenOf(node)) visit(child, isLate, isWatched);
+  };
+  for (const statement of program.body) visit(statement, runsPerUse, false);
+  return uses;
+}
+
+function isNamed(node: Node, name: string): boolean {
+  return node.type === "Identifier" && node.name === name;
+}
