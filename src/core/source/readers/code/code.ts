@@ -761,6 +761,14 @@ class CodeReader {
         .filter((_, at) => at % 2 === 0)
         .map((name) => (this.spec.strings.includes(name.type) ? this.plainText(name) : undefined));
     }
+    // An object without a class: `new { n, name = boat.Name, boat.Port }`, named by its members where nothing else is said.
+    if (inner.type === "anonymous_object_creation_expression")
+      return [...delimitedParts(written.replace(/^new\s*\{|\}$/g, ""))].map(
+        (member) =>
+          /^\s*(\w+)\s*=(?!=)/.exec(member)?.[1] ?? /^\s*(?:\w+\s*\??\.\s*)*(\w+)\s*$/.exec(member)?.[1],
+      );
+    if (inner.type === "composite_literal")
+      return [...written.matchAll(/[{,]\s*"(\w+)"\s*:/g)].map(([, name]) => name);
     // What a call or a new object holds is not seen here.
     if (this.spec.calls.includes(inner.type)) return [undefined];
     if (
@@ -1073,6 +1081,24 @@ const say = notices("extract", {
     remedy: "check who reads it, and move it by hand",
   },
 });
+
+/** What stands between the commas of a list, those in brackets and strings aside. */
+function delimitedParts(list: string): readonly string[] {
+  const blank = withoutQuoted(list, "\"'", ({ start, end }) => "_".repeat(end - start));
+  const parts: string[] = [];
+  let depth = 0;
+  let from = 0;
+  for (let at = 0; at <= blank.length; at++) {
+    const unit = blank[at] ?? ",";
+    if (/[([{]/.test(unit)) depth++;
+    else if (/[)\]}]/.test(unit)) depth--;
+    else if (unit === "," && depth === 0) {
+      if (list.slice(from, at).trim() !== "") parts.push(list.slice(from, at));
+      from = at + 1;
+    }
+  }
+  return parts;
+}
 
 /** The string that a method is called on, in grammars whose calls hold a member expression. */
 function receiverOf(node: CodeNode): CodeNode | undefined {

@@ -1,8 +1,16 @@
+import { notices } from "../../../message/notices.js";
 import { lazily } from "../../../text/lazy.js";
 import type { Literal, LiteralContext, Lookup, LookupKey, LookupShapes } from "../../model.js";
 import { quotedIn, withoutQuoted } from "../../../text/delimited.js";
 import { readScript } from "../script/script.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
+
+const say = notices("extract", {
+  "filled-pattern": {
+    message: "the template fills values into it",
+    remedy: "write the values into the text as the template's own, then extract again",
+  },
+});
 
 /** What an expression in a template holds. */
 export interface ExpressionContent {
@@ -156,6 +164,18 @@ function readMembers(code: string, start: number, { members, separators }: Looku
   });
 }
 
+/** Where the bracket around a place closes, in code without strings; the end of the code where none is around it. */
+function closeOf(code: string, from: number): number {
+  const most = Math.min(code.length, from + farthest);
+  let depth = 0;
+  for (let at = from; at < most; at++) {
+    const unit = code[at] ?? "";
+    if (/[([{]/.test(unit)) depth++;
+    else if (/[)\]}]/.test(unit) && depth-- === 0) return at;
+  }
+  return code.length;
+}
+
 /** So far before a string is looked for what holds it, in code units. */
 const farthest = 2_000;
 
@@ -221,11 +241,13 @@ export function readPlainExpression(
     );
   const names = lazily(() => [...code.matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
   const namesBehind = (at: number) => {
+    const end = closeOf(blank(), at);
     const first = names().findIndex(({ index }) => index >= at);
     return first < 0
       ? []
       : names()
           .slice(first, first + mostNames)
+          .filter(({ index }) => index < end)
           .map((one) => one[1] ?? "");
   };
   for (const { start: at, end: close, value } of quotedIn(code, `"'`)) {
@@ -262,7 +284,15 @@ export function readPlainExpression(
           (callee !== undefined
             ? { language: "markup", role: "argument", name: callee, index: 0, atLoad: false }
             : (place ?? { language: "markup", role: "other", atLoad: false })));
-    literals.push({ form: "string", span, pieces: [{ kind: "text", value, span: inner }], context });
+    const isPattern =
+      /%(?:\(\w+\))?[sd]/.test(value) && /^\s*(?:\|\s*format\b|%)/.test(code.slice(close, close + 40));
+    literals.push({
+      form: "string",
+      span,
+      pieces: [{ kind: "text", value, span: inner }],
+      context,
+      ...(isPattern && { obstacle: say("filled-pattern", {}) }),
+    });
   }
   return { literals, lookups, mentions };
 }
