@@ -29,7 +29,7 @@ const jobs: Readonly<Record<string, Job>> = {
       ],
       "src/Basket.tsx": ['say("keptUntilBoatLeaves", { name })'],
       "src/texts/en.json": [
-        '"oneIslandFound": "{islandCount, plural, one {One island found} other {# islands found}}"',
+        '"oneIslandFound": "{islandCount, plural, =1 {One island found} other {# islands found}}"',
       ],
     },
     moved: 5,

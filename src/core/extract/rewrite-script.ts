@@ -1,3 +1,4 @@
+import type { ArrayExpression, Node, Program } from "oxc-parser";
 import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
@@ -6,6 +7,7 @@ import { calledIn, calleeOf, defaultCall, givenBeforeKey } from "../source/book-
 import { literalMessage } from "../source/literal-message.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
+  childrenOf,
   importEdits,
   isShadowed,
   moduleBinding,
@@ -224,7 +226,7 @@ export function scriptEdits(
     }));
     return applyEdits(text.slice(span.start, span.end), edits);
   };
-  const edits = [...deferrals(chosen), ...editsWithin(part.span)];
+  const edits = [...deferrals(chosen), ...editsWithin(part.span), ...watched(chosen, part, setup, text)];
   const called = new Set([...alsoCalled, ...[...templates].flatMap(namesCalled)]);
   const setups = setupEdits(chosen, part, setup, called);
   const needed = imports
@@ -240,6 +242,62 @@ export function scriptEdits(
     return [...edits, ...top];
   }
   return [...edits, ...(setups === "top" ? [] : setups), ...top];
+}
+
+/**
+ * What a set-up line makes anew when the locale changes is something that memoized functions depend on: the edits that put it
+ * into their lists.
+ */
+function watched(
+  chosen: readonly Keyed[],
+  { program, runsPerUse }: ScriptPart,
+  setup: SetupLine | undefined,
+  text: string,
+): readonly TextEdit[] {
+  if (!setup || runsPerUse) return [];
+  const edits = new Map<number, TextEdit>();
+  for (const { literal, by } of chosen) {
+    if (by) continue;
+    for (const list of listsAround(program, literal.span)) {
+      const listed = list.elements.map((one) => (one ? text.slice(one.start, one.end) : ""));
+      const missing = setup.names.filter((name) => !listed.includes(name));
+      if (missing.length === 0) continue;
+      const last = list.elements.at(-1);
+      const at = last?.end ?? list.end - 1;
+      edits.set(at, {
+        start: at,
+        end: at,
+        replacement: (last ? ", " : "") + missing.join(", "),
+      });
+    }
+  }
+  return [...edits.values()];
+}
+
+/** The lists of what hooks depend on, of the hooks whose function holds a place: `useCallback(() => …, [name])`. */
+function listsAround(program: Program, span: Span): readonly ArrayExpression[] {
+  const found: ArrayExpression[] = [];
+  let node: Node | undefined = program;
+  while (node) {
+    if (node.type === "CallExpression") {
+      const { callee } = node;
+      const called = callee.type === "MemberExpression" ? callee.property : callee;
+      const [made] = node.arguments;
+      const list = node.arguments.at(-1);
+      if (
+        called.type === "Identifier" &&
+        // An effect that waits for more would run more often than it did.
+        /^use(?!\w*Effect$)[A-Z]/.test(called.name) &&
+        made &&
+        /Function/.test(made.type) &&
+        contains(made, span) &&
+        list?.type === "ArrayExpression"
+      )
+        found.push(list);
+    }
+    node = childrenOf(node).find((child) => contains(child, span));
+  }
+  return found;
 }
 
 /** What makes constants be read when they are shown, each once: several texts may be members of one. */

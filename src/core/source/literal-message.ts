@@ -52,8 +52,8 @@ export function literalMessage(pieces: readonly Piece[], reader: MessageReader):
   if (!hasChoice(pieces)) return reader.print(literalNodes(pieces));
   const whole = wholeSentences(literalNodes(pieces));
   if (!whole) return undefined;
-  const nodes =
-    reader.syntax.countSign !== undefined && reader.plurals === "inline" ? countSigns(whole) : whole;
+  const hasSign = reader.syntax.countSign !== undefined && reader.plurals === "inline";
+  const nodes = hasSign ? countSigns(withExactOne(whole)) : whole;
   const text = reader.print(nodes);
   const again = reader.read(text);
   return !again.isBroken && flatForm(again.nodes) === flatForm(nodes) ? text : undefined;
@@ -126,6 +126,59 @@ function wholeSentences(nodes: readonly MessageNode[]): readonly MessageNode[] |
     return [{ ...choice, branches }];
   };
   return build([...flat.choices.keys()], flat.variants);
+}
+
+/**
+ * What code says of exactly one thing is no form of the number's words where it leaves the number out and the rest shows it:
+ * "due tomorrow" is `=1`. A 1 that is written in it is the number: languages whose \`one\` takes 21 as well show that.
+ */
+function withExactOne(nodes: readonly MessageNode[]): readonly MessageNode[] {
+  return nodes.map((node): MessageNode => {
+    if (node.kind === "tag") return { ...node, children: withExactOne(node.children) };
+    if (node.kind !== "plural" && node.kind !== "select") return node;
+    const branches = node.branches.map((one) => ({ ...one, nodes: withExactOne(one.nodes) }));
+    if (node.kind === "select") return { ...node, branches };
+    const other = branches.find(({ selector }) => selector === "other");
+    if (!other || !showsArgument(other.nodes, node.name)) return { ...node, branches };
+    return {
+      ...node,
+      branches: branches.map((one) => {
+        if (one.selector !== "one" || showsArgument(one.nodes, node.name)) return one;
+        const counted = withNumber(one.nodes, node.name);
+        return counted ? { ...one, nodes: counted } : { ...one, selector: "=1" };
+      }),
+    };
+  });
+}
+
+function showsArgument(nodes: readonly MessageNode[], name: string): boolean {
+  return nodes.some((node) => {
+    if (node.kind === "argument") return node.name === name;
+    if (node.kind === "tag") return showsArgument(node.children, name);
+    return (
+      (node.kind === "plural" || node.kind === "select") &&
+      node.branches.some((one) => showsArgument(one.nodes, name))
+    );
+  });
+}
+
+/** Nodes with the only 1 in their text as an argument; undefined where there is none, or more. */
+function withNumber(nodes: readonly MessageNode[], name: string): readonly MessageNode[] | undefined {
+  const one = /(?<![\p{L}\p{N}.,:/-])1(?![\p{L}\p{N}:/-]|[.,]\p{N})/gu;
+  const holders = nodes.filter((node) => node.kind === "text" && (node.value.match(one)?.length ?? 0) > 0);
+  const [holder] = holders;
+  if (holders.length !== 1 || holder?.kind !== "text" || holder.value.match(one)?.length !== 1)
+    return undefined;
+  return nodes.flatMap((node): MessageNode[] => {
+    if (node !== holder) return [node];
+    const at = holder.value.search(one);
+    const parts: MessageNode[] = [
+      { kind: "text", value: holder.value.slice(0, at) },
+      { kind: "argument", name },
+      { kind: "text", value: holder.value.slice(at + 1) },
+    ];
+    return parts.filter((part) => part.kind !== "text" || part.value !== "");
+  });
 }
 
 /** The number that a plural counts as its sign, where a syntax has one. */

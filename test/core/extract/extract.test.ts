@@ -303,6 +303,16 @@ describe("a set-up statement goes where the lookup needs it", () => {
       `${line}export const A = () => {\n  const { t } = useTexts();\n  return (\n  <p>{t("page.helloThere")}</p>\n);\n};\n`,
     ],
     [
+      "and into the lists of what memoized functions depend on, but for effects",
+      'export function A({ say }) {\n  const one = useCallback(() => say("The boat has left"), [say]);\n  const two = useMemo(() => ({ title: "All seats taken" }), []);\n  useEffect(() => { say("All seats taken"); }, []);\n  return one(two);\n}\n',
+      `${line}export function A({ say }) {\n  const { t } = useTexts();\n  const one = useCallback(() => say(t("page.boatHasLeft")), [say, t]);\n  const two = useMemo(() => ({ title: t("page.allSeatsTaken") }), [t]);\n  useEffect(() => { say(t("page.allSeatsTaken")); }, []);\n  return one(two);\n}\n`,
+    ],
+    [
+      "conditions side by side show texts of their own",
+      'export function A({ late, full }) {\n  return <p>{late && "The boat is late."} {full && "All seats are taken."} Please wait here.</p>;\n}\n',
+      `${line}export function A({ late, full }) {\n  const { t } = useTexts();\n  return <p>{late && t("page.boatLate")} {full && t("page.allSeatsTaken")} {t("page.waitHere")}</p>;\n}\n`,
+    ],
+    [
       "into the component, not the function inside",
       'export const A = () => { const f = () => alert("All seats taken"); return f; };\n',
       `${line}export const A = () => { const { t } = useTexts(); const f = () => alert(t("page.allSeatsTaken")); return f; };\n`,

@@ -318,9 +318,29 @@ test("icons that a font draws by their names stay outside of texts, or are tags 
 
 describe("texts that statements return by a number", () => {
   const emit = { import: 'import { t } from "{to:app/texts}";' };
-  const bikes = "{n, plural, =0 {No bikes} one {One bike} other {# bikes}}";
+  const bikes = "{n, plural, =0 {No bikes} =1 {One bike} other {# bikes}}";
 
   test.each<[string, string, string]>([
+    [
+      'return n === 1 ? "1 bike" : n + " bikes";',
+      "{n, plural, one {# bike} other {# bikes}}",
+      'return t("a.1Bike", { n });',
+    ],
+    [
+      'return n === 1 ? "In 1 of 12 months" : `In ${n} of 12 months`;',
+      "{n, plural, one {In # of 12 months} other {In # of 12 months}}",
+      'return t("a.112Months", { n });',
+    ],
+    [
+      'if (n === 1) return "due tomorrow"; return `due in ${n} days`;',
+      "{n, plural, =1 {due tomorrow} other {due in # days}}",
+      '{ return t("a.dueDaysN", { n }); }',
+    ],
+    [
+      'return `Add ${n === 1 ? "a guest" : "guests"} here`;',
+      "{n, plural, one {Add a guest here} other {Add guests here}}",
+      'return t("a.addGuestHere", { n });',
+    ],
     [
       "switch (n) { case 0: return 'No bikes'; case 1: return 'One bike'; default: return `${n} bikes`; }",
       bikes,
@@ -328,7 +348,7 @@ describe("texts that statements return by a number", () => {
     ],
     [
       'switch (n) { case 0: case 1: { return "A bike or none"; } default: return n + " bikes at all" }',
-      "{n, plural, =0 {A bike or none} one {A bike or none} other {# bikes at all}}",
+      "{n, plural, =0 {A bike or none} =1 {A bike or none} other {# bikes at all}}",
       '{ return t("a.bikeNone", { n }) }',
     ],
     [
@@ -486,7 +506,7 @@ describe("what the code tells translators", () => {
 });
 
 describe("words that code chooses", () => {
-  const boats = "{n, plural, one {One boat is here} other {# boats are here}}";
+  const boats = "{n, plural, =1 {One boat is here} other {# boats are here}}";
   const left = "{n, plural, one {You have # seat left} other {You have # seats left}}";
 
   test.each<[string, string, string, string]>([
@@ -537,7 +557,7 @@ describe("words that code chooses", () => {
       "app/a.py",
       'def f(n):\n    flash("No boat" if n == 0 else "One boat" if n == 1 else f"{n} boats")\n',
       ", n=n))",
-      "{n, plural, =0 {No boat} one {One boat} other {# boats}}",
+      "{n, plural, =0 {No boat} =1 {One boat} other {# boats}}",
     ],
     [
       "app/A.java",
@@ -573,31 +593,31 @@ describe("words that code chooses", () => {
       "app/a.html.erb",
       '<p>You have <%= n == 1 ? "one seat" : "#{n} seats" %> left</p>\n',
       "<p><%= t(",
-      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+      "{n, plural, =1 {You have one seat left} other {You have # seats left}}",
     ],
     [
       "app/a.phtml",
       '<p>You have <?= $n == 1 ? "one seat" : "$n seats" ?> left</p>\n',
       "<p><?= t(",
-      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+      "{n, plural, =1 {You have one seat left} other {You have # seats left}}",
     ],
     [
       "app/a.jsp",
       '<p>You have <%= n == 1 ? "one seat" : n + " seats" %> left</p>\n',
       "<p><%= t(",
-      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+      "{n, plural, =1 {You have one seat left} other {You have # seats left}}",
     ],
     [
       "app/a.vue",
       '<template><p>You have {{ n === 1 ? "one seat" : n + " seats" }} left</p></template>\n',
       "{ n }) }}</p>",
-      "{n, plural, one {You have one seat left} other {You have # seats left}}",
+      "{n, plural, =1 {You have one seat left} other {You have # seats left}}",
     ],
     [
       "app/a.vue",
       "<template><p :title=\"n === 1 ? 'one seat' : n + ' seats'\"></p></template>\n",
       `:title="t('a.oneSeat', { n })"`,
-      "{n, plural, one {one seat} other {# seats}}",
+      "{n, plural, =1 {one seat} other {# seats}}",
     ],
   ])("%s: %#", async (file, code, expected, text) => {
     const found = await extract(file, code);

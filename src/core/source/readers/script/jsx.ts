@@ -35,12 +35,30 @@ export function textRuns(
     if (run) runs.push(run);
     current = [];
   };
-  for (const child of children) {
-    if (belongsToText(child, isLookup)) current.push(child);
+  for (const [at, child] of children.entries()) {
+    if (belongsToText(child, isLookup) && !standsAlone(children, at)) current.push(child);
     else finish();
   }
   finish();
   return runs;
+}
+
+/** Whether a child is a text of its own that a condition shows or not, beside others and no part of their sentences: `{late && "The boat is late."}`. */
+function standsAlone(children: readonly JSXChild[], at: number): boolean {
+  const child = children[at];
+  if (child?.type !== "JSXExpressionContainer" || child.expression.type !== "LogicalExpression") return false;
+  const { operator, right } = child.expression;
+  if (operator !== "&&" || right.type !== "Literal" || typeof right.value !== "string") return false;
+  if (!/^\p{Lu}\S*\s+\S/u.test(right.value)) return false;
+  const texts = (those: readonly JSXChild[]) =>
+    those.map((one) =>
+      one.type === "JSXText" ? one.value : one.type === "JSXExpressionContainer" ? "" : "x",
+    );
+  const before = texts(children.slice(0, at)).join("").trim();
+  const behind = texts(children.slice(at + 1))
+    .join("")
+    .trim();
+  return (before === "" || /[.!?:…]$/.test(before)) && (behind === "" || /^\p{Lu}/u.test(behind));
 }
 
 /** JSX's reading of text between tags: lines trimmed, blank ones dropped, the rest joined by a space, entities decoded. */
