@@ -3,7 +3,8 @@ import type { Branch, MessageNode, PluralNode } from "../message/model.js";
 
 /**
  * A message's nodes with every plural given the categories that a locale uses: those that are missing start as
- * a copy of `other`, those that the locale never selects go. Exact numbers (`=1`) stay. The same array where nothing changes.
+ * a copy of `other` where no exact number (`=1`) takes their place, those that the locale never selects go. Exact numbers
+ * stay. The same array where nothing changes.
  */
 export function scaffoldPlurals(nodes: readonly MessageNode[], locale: string): readonly MessageNode[] {
   const result = nodes.map((node) => scaffoldNode(node, locale));
@@ -28,10 +29,15 @@ function scaffoldNode(node: MessageNode, locale: string): MessageNode {
 }
 
 function scaffoldPlural(node: PluralNode, locale: string): PluralNode {
-  const { categories } = pluralRules(locale, node.pluralKind);
+  const rules = pluralRules(locale, node.pluralKind);
   const inner = scaffoldBranches(node.branches, locale);
   const other = inner.find((branch) => branch.selector === "other");
   const selectors = inner.map((branch) => branch.selector);
+  // An exact number that is all a category stands for takes its place: `=1` in languages where nothing else is `one`.
+  const categories = rules.categories.filter((category) => {
+    const only = node.offset === 0 ? rules.onlyWholeNumber(category) : undefined;
+    return selectors.includes(category) || only === undefined || !selectors.includes(`=${only}`);
+  });
   const complete = categories.every((category) => selectors.includes(category));
   const lean = selectors.every(
     (selector) => selector.startsWith("=") || (categories as readonly string[]).includes(selector),

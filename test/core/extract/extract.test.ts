@@ -305,7 +305,7 @@ describe("a set-up statement goes where the lookup needs it", () => {
     [
       "and into the lists of what memoized functions depend on, but for effects",
       'export function A({ say }) {\n  const one = useCallback(() => say("The boat has left"), [say]);\n  const two = useMemo(() => ({ title: "All seats taken" }), []);\n  useEffect(() => { say("All seats taken"); }, []);\n  return one(two);\n}\n',
-      `${line}export function A({ say }) {\n  const { t } = useTexts();\n  const one = useCallback(() => say(t("page.boatHasLeft")), [say, t]);\n  const two = useMemo(() => ({ title: t("page.allSeatsTaken") }), [t]);\n  useEffect(() => { say(t("page.allSeatsTaken")); }, []);\n  return one(two);\n}\n`,
+      `${line}export function A({ say }) {\n  const { t } = useTexts();\n  const one = useCallback(() => say(t("page.boatHasLeft")), [say, t]);\n  const two = useMemo(() => ({ title: t("page.allSeatsTaken") }), [t]);\n  useEffect(() => { say(t("page.allSeatsTakenMessage")); }, []);\n  return one(two);\n}\n`,
     ],
     [
       "conditions side by side show texts of their own",

@@ -368,7 +368,13 @@ test.each([
   [
     "ar",
     "{n, plural, =0 {none} one {# b} other {# bs}}",
-    "{n, plural, =0 {none} zero {# bs} one {# b} two {# bs} few {# bs} many {# bs} other {# bs}}",
+    "{n, plural, =0 {none} one {# b} two {# bs} few {# bs} many {# bs} other {# bs}}",
+  ],
+  ["de", "{n, plural, =1 {a b} other {# bs}}", "{n, plural, =1 {a b} other {# bs}}"],
+  [
+    "ru",
+    "{n, plural, =1 {a b} other {# bs}}",
+    "{n, plural, =1 {a b} one {# bs} few {# bs} many {# bs} other {# bs}}",
   ],
   [
     "fr",
