@@ -155,7 +155,7 @@ describe("a long plan of extract", () => {
   const many = Object.fromEntries(
     Array.from({ length: 27 }, (_, at) => [
       `src/pages/p${at}.tsx`,
-      `import { t } from "../messages";\nexport const A${at} = () => <p>Boat number ${at} left</p>;\nconst labels${at} = { title: "Deck plan ${at}" };\n`,
+      `import { t } from "../messages";\nexport const A${at} = () => <p>Boat number ${at} left</p>;\nconst labels${at} = made({ title: "Deck plan ${at}" });\n`,
     ]),
   );
 

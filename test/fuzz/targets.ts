@@ -72,7 +72,7 @@ async function useProject({ book = {}, more = {}, files }: Settings): Promise<vo
 }
 
 const formatTarget = (format: FormatName): FuzzTarget => {
-  const ending = format === "jsonc" || format === "json5" ? "json" : format;
+  const ending = { jsonc: "json", json5: "json", script: "js" }[format as string] ?? format;
   return {
     name: `catalog ${format}`,
     corpus: [`.${ending}`],
@@ -86,6 +86,9 @@ const formatTarget = (format: FormatName): FuzzTarget => {
       "\t",
       '"a": "b"',
       "\na: b",
+      ..."=> array( ) <?php return module.exports = export default const x = function () { `x${ <<<E $a ... /[/".split(
+        " ",
+      ),
     ],
     async run(text) {
       const reader = formatOf({ files: "t/{locale}.json", format });

@@ -34,6 +34,41 @@ const jobs: Readonly<Record<string, Job>> = {
     },
     moved: 5,
   },
+  "php-arrays": {
+    book: { files: "lang/{locale}/{namespace}.php", syntax: "colon", plurals: "bar" },
+    written: {
+      "app/BookingController.php": ["'seats' => __('bookingController.mostEightSeatsOnce')"],
+      "app/views/booking.blade.php": ["placeholder=\"{{ __('booking.namesOneLine') }}\""],
+      "lang/de/booking.php": [
+        "    'title' => 'Überfahrt buchen',\n",
+        "        'back' => 'Zurück zur Liste',\n    ],\n    'namesOneLine'",
+      ],
+      "lang/de/bookingController.php": ["<?php\n\nreturn [\n    'mostEightSeatsOnce' =>"],
+    },
+    moved: 4,
+  },
+  "one-module": {
+    book: { files: "src/texts.js", root: "{locale}", lookups: [{ call: "say" }] },
+    written: {
+      "src/list.js": ['.textContent = say("list.noBoatGoesThere");', "{ island: crossing.island }"],
+      "src/texts.js": [
+        '    count: "{n} crossings found",\n    list: {\n',
+        '    count: "{n} Überfahrten gefunden",\n    list: {\n',
+      ],
+    },
+    moved: 2,
+  },
+  "typed-modules": {
+    book: { files: "src/texts/{locale}.ts", lookups: [{ member: "texts" }] },
+    written: {
+      "src/Cart.tsx": ["<button>{texts.cart.payAllSeats}</button>"],
+      "src/texts/en.ts": [
+        '    items: (count: number) => `${count} seats`,\n    payAllSeats: "Pay for all seats",\n  },',
+      ],
+      "src/texts/de.ts": ["    search: 'Suchen',\n", '    payAllSeats: "Pay for all seats",\n'],
+    },
+    moved: 2,
+  },
   "filter-templates": {
     book: { syntax: "double-brace", lookups: [{ filter: "text" }] },
     written: {

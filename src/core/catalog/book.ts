@@ -126,6 +126,9 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     // A pattern such as {locale}.json finds the project's own files as well.
     if (!place || ownFiles.has(file)) continue;
     const content = readFile(files, file, format, separators.parts, poolOf(place.namespace));
+    // Beside modules with texts stand others, which declare their types or bring them together.
+    const isOther = content.raw.problems.some(({ code }) => code === "shape") || file.endsWith(".d.ts");
+    if (format.emptyLike && isOther && configured(place.locale ?? "") === undefined) continue;
     read.set(file, content);
     if (place.locale !== undefined && place.written !== undefined) {
       // Below a root the file writes the locale as its own name does, or as it is.
@@ -145,7 +148,9 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       const id = catalogId(locale, namespace);
       if (found.has(id)) continue;
       const path = layout.path(locale, namespace);
-      const file = read.get(path) ?? readFile(files, path, format, separators.parts, poolOf(namespace));
+      const known = read.get(path) ?? readFile(files, path, format, separators.parts, poolOf(namespace));
+      const source = found.get(catalogId(config.source, namespace));
+      const file = known.exists || !source ? known : framedAs(source, known, layout.spell(locale));
       read.set(path, file);
       found.set(
         id,
@@ -257,6 +262,18 @@ function readFile(
           }
         : undefined;
   return { ...base, raw: trouble ? noEntries(trouble) : format.read(text, separator, pool) };
+}
+
+/** A file that is not there yet, in the frame of the source's: what is exported, and under which name. */
+function framedAs(source: Catalog, file: FileContent, spelled: string): FileContent {
+  const frame = source.exists ? source.format.emptyLike?.(source.content) : undefined;
+  if (frame === undefined) return file;
+  const name = spelled.replace(/-/g, "_");
+  const named = new RegExp(
+    `\\b(const|let|var|default)(\\s+)${source.locale.replace(/-/g, "_")}(?![\\w$])`,
+    "g",
+  );
+  return { ...file, content: frame.replace(named, (_, word: string, gap: string) => word + gap + name) };
 }
 
 function noEntries(problem: CatalogProblem): CatalogContent {

@@ -17,7 +17,7 @@ export interface Entry {
   readonly path: EntryPath;
   readonly text: string;
   /** What the file holds: a text, or something else where a text is expected (`text` is then as written). */
-  readonly kind: "text" | "number" | "boolean" | "null";
+  readonly kind: "text" | "number" | "boolean" | "null" | "code";
   readonly keySpan: Span;
   /** The value as written, quotes included. */
   readonly valueSpan: Span;
@@ -84,6 +84,8 @@ export interface CatalogFormat {
   edit(text: string, changes: CatalogChanges, encoding?: TextEncoding): string;
   /** The text of a new catalog without entries. */
   readonly empty: string;
+  /** The same in the frame of another locale's file, in formats that have one; undefined where that cannot be read. */
+  emptyLike?(text: string): string | undefined;
   /** Its comments; undefined for a format without. */
   readonly comments: CommentSyntax | undefined;
   /** What makes a line a comment of the file, for its text and encoding; in formats that have comments. */

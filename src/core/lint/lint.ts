@@ -216,6 +216,8 @@ class EntryLinter {
     const { catalog, source: sourceEntries, reader } = this;
     const { table, locale } = catalog;
     const key = table.keyAt(index);
+    // What is worked out when the program runs is not known here.
+    if (!table.isTextAt(index) && table.entryAt(index).kind === "code") return;
     const text = table.textAt(index);
     const source = sourceEntries?.find(index, key);
     const isSame = source?.message.source === text;
@@ -300,7 +302,8 @@ class SourceEntries {
     const { table } = this.catalog;
     const isThere = likely >= 0 && likely < table.size && table.isUnique && table.keyAt(likely) === key;
     const index = isThere ? likely : table.find(key);
-    return index < 0 ? undefined : (this.views[index] ??= this.read(index));
+    if (index < 0 || (!table.isTextAt(index) && table.entryAt(index).kind === "code")) return undefined;
+    return (this.views[index] ??= this.read(index));
   }
 
   private read(index: number): SourceView {

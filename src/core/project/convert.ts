@@ -324,6 +324,8 @@ function newConfig(
     yaml: ".yaml",
     properties: ".properties",
     csv: ".csv",
+    script: ".js",
+    php: ".php",
   };
   const path = files ?? (format ? config.files.replace(/\.\w+$/, ending[format]) : config.files);
   const isNamedByEnding = format === undefined || path.endsWith(ending[format]);

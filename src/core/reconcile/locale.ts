@@ -129,6 +129,7 @@ function missingEntry(
   placement: Placement,
 ): readonly PathText[] {
   const { book, locale, notes, tally } = job;
+  if (source.kind === "code") return [];
   const full = book.fullKey(catalog.namespace, source.key);
   if (!book.expects(locale, book.codeKey(catalog.namespace, source.key))) return [];
   const renamed = renames.byNewKey.get(full);

@@ -1,4 +1,5 @@
 import { separatorsOf } from "../text/separators.js";
+import { bookLayout } from "../catalog/layout.js";
 import type { BookConfig } from "../config/schema.js";
 import { literally } from "../text/key-pattern.js";
 import type { Files } from "../files/files.js";
@@ -157,7 +158,9 @@ export function listCode(
   only: (file: string) => boolean = () => true,
 ): readonly string[] {
   const listed = files.list({ patterns: book.code, ignore: book.ignore, respectIgnoreFiles: true });
-  return listed.filter((file) => only(file) && isReadable(file));
+  // Catalogs that are modules of code hold texts that were taken out of it.
+  const layout = bookLayout(book);
+  return listed.filter((file) => only(file) && isReadable(file) && layout.place(file) === undefined);
 }
 
 /** How many files that a book's code patterns match have no reader, by ending. */

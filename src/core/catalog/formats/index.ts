@@ -3,6 +3,8 @@ import type { BookConfig } from "../../config/schema.js";
 import type { CatalogFormat } from "../model.js";
 import { json5Format, jsoncFormat, jsonFormat } from "./json/json.js";
 import { propertiesFormat } from "./properties/properties.js";
+import { phpFormat } from "./php/php.js";
+import { scriptFormat } from "./script/script.js";
 import { tableFormat } from "./table/table.js";
 import { yamlFormat } from "./yaml/yaml.js";
 
@@ -13,6 +15,8 @@ export const formats: Readonly<Record<FormatName, CatalogFormat>> = {
   json5: json5Format,
   yaml: yamlFormat,
   properties: propertiesFormat,
+  script: scriptFormat,
+  php: phpFormat,
   csv: tableFormat({ id: ["key"], locale: "locale", text: ["text"] }),
 };
 

@@ -45,6 +45,29 @@ const otherData = [
   "fond*.json",
 ];
 
+/** Modules of code that may be catalogs. */
+const moduleEndings = ["js", "mjs", "cjs", "ts", "mts", "cts", "php"];
+
+function isModule(file: string): boolean {
+  return moduleEndings.includes(posix.extname(file).slice(1));
+}
+
+/** Folders and files that hold texts, by their names. */
+const textPlace =
+  /^(?:lang|langs|languages?|locales?|i18n|l10n|nls|translations?|messages?|texts?|strings|dictionar(?:y|ies)|copy)$/i;
+
+/** The locale in the path of a module. Folders of code are called like languages by chance: `src`, `lib`. */
+function moduleLocale(file: string): LocalePlace | undefined {
+  const place = localeIn(file);
+  return place && !place.isWeak && !/^[a-z]{3}$/.test(place.written) ? place : undefined;
+}
+
+/** Whether a module of code stands where catalogs do: all of code is not read for them. */
+function mayBeCatalog(file: string): boolean {
+  const parts = file.replace(/\.\w+$/, "").split("/");
+  return moduleLocale(file) !== undefined || parts.slice(-3).some((part) => textPlace.test(part));
+}
+
 /** A file that looks like a catalog, with its content. */
 interface FoundFile {
   readonly file: string;
@@ -76,14 +99,19 @@ export function findBooks(files: Files, grounds: string[]): FoundBook[] {
     ignore: otherData,
     respectIgnoreFiles: true,
   });
-  for (const file of listed) {
-    const place = localeIn(file);
+  const modules = files
+    .list({ patterns: [`**/*.{${moduleEndings.join(",")}}`], ignore: otherData, respectIgnoreFiles: true })
+    .filter(mayBeCatalog);
+  for (const file of [...listed, ...modules]) {
+    const place = isModule(file) ? moduleLocale(file) : localeIn(file);
     if (leftOutByName(file) === "tests") {
       if (place && !place.isWeak) inTests++;
       continue;
     }
     const content = readEntries(files, file);
     if (!content || (!place && content.problems.length > 0)) continue;
+    // Code without texts is code.
+    if (content.problems.some(({ code }) => code === "shape") && isModule(file)) continue;
     if (!place) {
       alone.set(file, { file, content });
       continue;
@@ -171,7 +199,8 @@ function joinFolders(groups: readonly Group[]): Group[] {
 function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]): FoundBook | undefined {
   const names = new Set(group.members.flatMap(({ namespace }) => namespace ?? []));
   const [onlyName] = names;
-  const isOne = names.size === 1 && onlyName !== undefined;
+  // In PHP the name of the file is part of the key, also where there is one file only.
+  const isOne = names.size === 1 && onlyName !== undefined && !group.pattern.endsWith(".php");
   const files = isOne ? group.pattern.replace("{namespace}", onlyName) : group.pattern;
   const isRooted = group.members.every(
     ({ found: { content }, written }) =>
@@ -317,5 +346,8 @@ function readEntries(files: Files, file: string): CatalogContent | undefined {
   const format = formatOf({ files: file, format: formatNameOf(file), table: undefined });
   const content = format.read(read.text, ".");
   const texts = content.entries.filter((entry) => entry.kind === "text").length;
-  return texts * 5 < content.entries.length * 4 ? undefined : content;
+  const values = content.entries.filter((entry) => entry.kind !== "code").length;
+  return texts * 5 < values * 4 || (isModule(file) && texts === 0 && content.problems.length === 0)
+    ? undefined
+    : content;
 }

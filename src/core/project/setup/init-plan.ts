@@ -430,7 +430,7 @@ function bookNames(books: readonly FoundBook[]): string[] {
           !/^(src|app|locales?|lang|languages?|messages|translations|public|assets)$/.test(part),
       );
     const wanted = (
-      folders.find((part) => !/\.(?:json5?|jsonc|ya?ml|properties)$/.test(part)) ?? "app"
+      folders.find((part) => !/\.(?:json5?|jsonc|ya?ml|properties|[cm]?[jt]s|php)$/.test(part)) ?? "app"
     ).replace(/[^\w-]/g, "-");
     let name = wanted;
     for (let number = 2; used.has(name); number++) name = `${wanted}-${number}`;

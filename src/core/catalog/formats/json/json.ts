@@ -2,7 +2,6 @@ import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
 import { deepestNesting } from "../../../text/nesting.js";
-import { applyEdits, type TextEdit } from "../../../text/edits.js";
 import { catalogContent, EntryPlaces, entryTable } from "../../entry-table.js";
 import { KeyPool } from "../../key-pool.js";
 import type {
@@ -13,17 +12,7 @@ import type {
   Entry,
   EntryPath,
 } from "../../model.js";
-import {
-  additionTree,
-  changeGroup,
-  orderTree,
-  pathSet,
-  type Addition,
-  type AdditionGroup,
-  type GroupChange,
-  type NewMember,
-  type OrderTree,
-} from "../edit-tree.js";
+import { editLiterals, styleOfLiterals, type LiteralStyle, type LiteralSyntax } from "../literal-edit.js";
 import { mergeMarker } from "../merge-marker.js";
 import { JsonEntries, MetPlaces, pathTo, spanFrom, type OpenGroup } from "./json-entries.js";
 import { jsonTree, scanJson, type JsonMember, type JsonNode, type JsonVisitor } from "./json-scan.js";
@@ -253,231 +242,41 @@ function offsetInFile(text: string, entry: Entry, offset: number): number {
   return at;
 }
 
-interface JsonStyle {
-  readonly lineEnd: string;
-  readonly indent: string;
-  readonly asciiOnly: boolean;
-  readonly quote: '"' | "'";
-  /** Whether names stand without quotes. */
-  readonly bareNames: boolean;
-}
-
 function editJson(text: string, changes: CatalogChanges, lenient: boolean): string {
   const root = jsonTree(text, lenient);
   if (root?.kind !== "object") throw new Error("a JSON catalog that cannot be read cannot be edited");
-  const editor = new JsonEditor(text, styleOf(text, root, lenient), orderTree(changes.order ?? []), lenient);
-  for (const { path, text: value } of changes.set ?? []) editor.set(root, path, value);
-  editor.change(root, [], additionTree(changes.add ?? []), pathSet(changes.remove ?? []), 0);
-  return applyEdits(text, editor.edits);
+  const found = styleOfLiterals(text, root, lenient);
+  const style = { ...found, quote: lenient && found.quote === "'" ? "'" : '"', indent: indentOf(text) };
+  return editLiterals(text, root, changes, style, lenient ? lenientSyntax : strictSyntax);
 }
 
-class JsonEditor {
-  readonly edits: TextEdit[] = [];
-
-  constructor(
-    private readonly text: string,
-    private readonly style: JsonStyle,
-    private readonly order: OrderTree,
-    private readonly lenient: boolean,
-  ) {}
-
-  set(root: JsonNode, path: EntryPath, value: string): void {
-    let node: JsonNode | undefined = root;
-    for (const part of path) node = node?.members.findLast(({ name }) => name === part)?.value;
-    if (!node) throw new Error(`no entry at ${path.join(".")}`);
-    this.edits.push({ start: node.start, end: node.end, replacement: this.encode(value) });
-  }
-
-  /** Adds and removes members below one group. True when nothing of the group would be left. */
-  change(
-    node: JsonNode,
-    path: EntryPath,
-    additions: AdditionGroup,
-    removals: ReadonlySet<string>,
-    depth: number,
-  ): boolean {
-    if (additions.size === 0 && removals.size === 0) return false;
-    const changed = changeGroup(
-      node.members,
-      path,
-      { additions, removals, order: this.order },
-      {
-        changeBelow: ({ value }, memberPath, below) => {
-          if (!isGroup(value)) return false;
-          const before = this.edits.length;
-          if (!this.change(value, memberPath, below, removals, depth + 1) || value.members.length === 0)
-            return false;
-          this.edits.length = before;
-          return true;
-        },
-        takesBelow: ({ value }) => isGroup(value),
-        holdsText: ({ value }) => holdsValue(value),
-        replace: ({ value: { start, end } }, text) =>
-          this.edits.push({ start, end, replacement: this.encode(text) }),
-      },
-    );
-    if (!changed) return false;
-    if (changed.isEmptied && depth > 0) return true;
-    this.rewriteMembers(node, changed);
-    return false;
-  }
-
-  /** Writes the insertions (by the index of the kept member that they follow, -1 for the front) and removals of one group. */
-  private rewriteMembers(node: JsonNode, { removed, inserted }: GroupChange): void {
-    const { members } = node;
-    const first = members[0];
-    const multiline = !first || this.text.slice(node.start, first.start).includes("\n");
-    const indent =
-      first && multiline ? this.indentOf(first.start) : this.indentOf(node.start) + this.style.indent;
-    const lead = multiline ? this.style.lineEnd + indent : " ";
-    const write = ({ name, addition }: NewMember) =>
-      this.comment(addition, lead) +
-      lead +
-      (node.kind === "list" ? "" : this.name(String(name)) + this.colon(first)) +
-      this.render(addition, indent, multiline);
-    if (!first) {
-      const texts = [...inserted.values()].flat().map(write);
-      const inside = { start: node.start + 1, end: node.end - 1 };
-      const isBlank = this.text.slice(inside.start, inside.end).trim() === "";
-      const close = this.style.lineEnd + this.indentOf(node.start);
-      this.edits.push({
-        start: isBlank ? inside.start : inside.end,
-        end: inside.end,
-        replacement: texts.join(",") + close,
-      });
-      return;
-    }
-    const lastIndex = members.length - 1;
-    const endsInComma = members[lastIndex]?.commaEnd !== undefined;
-    let lastKept = lastIndex;
-    while (removed.has(lastKept)) lastKept--;
-    for (const index of removed)
-      this.edits.push({
-        start: this.removalStart(node, index),
-        end: this.slotEnd(node, index),
-        replacement: "",
-      });
-    const keptComma = members[lastKept]?.commaEnd;
-    if (keptComma !== undefined && lastKept < lastIndex && !endsInComma && !inserted.has(lastKept))
-      this.edits.push({ start: keptComma - 1, end: keptComma, replacement: "" });
-    for (const [index, list] of inserted) {
-      const member = members[index];
-      if (member && member.commaEnd === undefined)
-        this.edits.push({ start: member.value.end, end: member.value.end, replacement: "," });
-      const at = member ? this.slotEnd(node, index) : node.start + 1;
-      const commaAfter = index === lastKept && !endsInComma ? "" : ",";
-      this.edits.push({ start: at, end: at, replacement: list.map(write).join(",") + commaAfter });
-    }
-  }
-
-  /** Where what belongs to a member starts: behind the member before it, but not the comments that a blank line parts from it. */
-  private removalStart(node: JsonNode, index: number): number {
-    const start = index === 0 ? node.start + 1 : this.slotEnd(node, index - 1);
-    if (!this.lenient) return start;
-    const gap = this.text.slice(start, node.members[index]?.start ?? start);
-    // The last line that holds a comment or its end and is followed by an empty one.
-    let end = start;
-    let at = start;
-    const lines = gap.split("\n");
-    for (const [index, line] of lines.entries()) {
-      const isComment = line.includes("//") || line.trimEnd().endsWith("*/");
-      if (isComment && index < lines.length - 2 && lines[index + 1]?.trim() === "")
-        end = at + line.trimEnd().length;
-      at += line.length + 1;
-    }
-    return end;
-  }
-
-  /** Behind the comma of a member and a comment on the same line, or behind the member where it is the last. */
-  private slotEnd(node: JsonNode, index: number): number {
-    const member = node.members[index];
-    if (!member) return node.start + 1;
-    const end = member.commaEnd ?? member.value.end;
-    if (!this.lenient) return end;
-    const beside = /^[ \t]*(?:\/\/[^\r\n]*|\/\*(?:(?!\*\/)[^\n])*\*\/(?=[ \t]*\r?\n))/.exec(
-      this.text.slice(end, end + 2000),
-    );
-    return end + (beside?.[0].length ?? 0);
-  }
-
-  private comment(addition: Addition, lead: string): string {
-    if (!this.lenient || !("text" in addition) || addition.comment === undefined) return "";
-    return addition.comment
-      .split("\n")
-      .map(
-        (line) =>
-          `${lead === " " ? "" : lead}// ${line}`.trimEnd() + (lead === " " ? this.style.lineEnd : ""),
-      )
-      .join("");
-  }
-
-  private render(addition: Addition, indent: string, multiline: boolean): string {
-    if ("text" in addition) return this.encode(addition.text);
-    const isList = [...addition.below.keys()].every((name) => typeof name === "number");
-    const inner = indent + this.style.indent;
-    const lead = multiline ? this.style.lineEnd + inner : " ";
-    const members = [...addition.below].map(
-      ([name, below]) =>
-        this.comment(below, lead) +
-        lead +
-        (isList ? "" : `${this.name(String(name))}: `) +
-        this.render(below, inner, multiline),
-    );
-    const close = multiline ? this.style.lineEnd + indent : " ";
-    return (isList ? "[" : "{") + members.join(",") + close + (isList ? "]" : "}");
-  }
-
-  private name(name: string): string {
-    if (this.style.bareNames && /^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)) return name;
-    return this.style.quote === "'" ? this.encode(name) : JSON.stringify(name);
-  }
-
-  private encode(value: string): string {
-    let json = JSON.stringify(value);
-    if (this.style.quote === "'")
-      json = `'${json.slice(1, -1).replaceAll('\\"', '"').replaceAll("'", "\\'")}'`;
-    if (!this.style.asciiOnly) return json;
-    return json.replace(
-      /[\u007f-\uffff]/g,
-      (unit) => `\\u${unit.charCodeAt(0).toString(16).padStart(4, "0")}`,
-    );
-  }
-
-  private colon(first: JsonMember | undefined): string {
-    if (!first || typeof first.name === "number") return ": ";
-    const between = this.text.slice(first.start, first.value.start);
-    return /(?<!\s)\s*:[ \t]*$/.exec(between)?.[0].replace(/^[ \t]*[\r\n]+\s*/, "") ?? ": ";
-  }
-
-  private indentOf(offset: number): string {
-    const lineStart = lineStartOf(this.text, offset);
-    return /^[ \t]*/.exec(this.text.slice(lineStart, offset))?.[0] ?? "";
-  }
+function indentOf(text: string): string {
+  return /^([ \t]+)["'\p{L}]/mu.exec(text)?.[1] ?? "  ";
 }
 
-function isGroup({ kind }: JsonNode): boolean {
-  return kind === "object" || kind === "list";
-}
+const strictSyntax: LiteralSyntax = {
+  hasComments: false,
+  group: ["{", "}"],
+  list: ["[", "]"],
+  between: ": ",
+  betweenPattern: /(?<!\s)\s*:[ \t]*$/,
+  lastComma: () => "",
+  writeName: (name, style) =>
+    style.bareNames && /^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)
+      ? name
+      : style.quote === "'"
+        ? writeText(name, style)
+        : JSON.stringify(name),
+  writeText,
+};
 
-/** Whether there is any text below a node; groups in groups alone hold none. */
-function holdsValue(node: JsonNode): boolean {
-  return isGroup(node) ? node.members.some(({ value }) => holdsValue(value)) : true;
-}
+const lenientSyntax: LiteralSyntax = { ...strictSyntax, hasComments: true };
 
-function styleOf(text: string, root: JsonNode, lenient: boolean): JsonStyle {
-  const lineEnd = /\r\n|\n|\r/.exec(text)?.[0] ?? "\n";
-  const indent = /^([ \t]+)["'\p{L}]/mu.exec(text)?.[1] ?? "  ";
-  const asciiOnly = !/[\u007f-\uffff]/.test(text) && /\\u(?!00[01])[0-9a-fA-F]{4}/.test(text);
-  const names = lenient ? root.members.map(({ start }) => text[start]) : [];
-  const firstText = (node: JsonNode): string | undefined =>
-    node.kind === "text" ? text[node.start] : node.members.map(({ value }) => firstText(value)).find(Boolean);
-  return {
-    lineEnd,
-    indent,
-    asciiOnly,
-    quote: lenient && firstText(root) === "'" ? "'" : '"',
-    bareNames: names.length > 0 && names.every((unit) => unit !== '"' && unit !== "'"),
-  };
+function writeText(value: string, style: LiteralStyle): string {
+  let json = JSON.stringify(value);
+  if (style.quote === "'") json = `'${json.slice(1, -1).replaceAll('\\"', '"').replaceAll("'", "\\'")}'`;
+  if (!style.asciiOnly) return json;
+  return json.replace(/[\u007f-\uffff]/g, (unit) => `\\u${unit.charCodeAt(0).toString(16).padStart(4, "0")}`);
 }
 
 /** Whether a line is a member whose text holds a quote that no backslash leads: `"key": "a "word" more",`. */

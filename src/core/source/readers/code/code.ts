@@ -772,7 +772,8 @@ class CodeReader {
     // What a call or a new object holds is not seen here.
     if (this.spec.calls.includes(inner.type)) return [undefined];
     if (
-      /splat|spread|variadic/.test(inner.type) ||
+      // A value by itself may be the number that a plural counts.
+      /splat|spread|variadic|member|attribute|subscript|selector|field_access/.test(inner.type) ||
       inner.type === "identifier" ||
       inner.type === "variable_name"
     )

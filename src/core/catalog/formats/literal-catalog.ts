@@ -1,0 +1,124 @@
+import { notices } from "../../message/notices.js";
+import { deepestNesting } from "../../text/nesting.js";
+import { lineStart as lineStartOf } from "../../text/line-start.js";
+import { catalogContent, entryTable } from "../entry-table.js";
+import type { CatalogContent, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
+import type { LiteralNode } from "./literal-edit.js";
+import { hidden, LiteralBreak } from "./literal-scan.js";
+import { mergeMarker } from "./merge-marker.js";
+
+/** A file of code that was read: the group that is its catalog, and what each text in it says. */
+export interface LiteralFile {
+  readonly root: LiteralNode;
+  readonly texts: ReadonlyMap<number, string>;
+}
+
+const say = notices("literals", {
+  quote: {
+    message: "a quote ends the text here, and the rest of the line is no code",
+    remedy: "write {escape} for a quote inside of the text",
+  },
+  end: {
+    message: "unexpected end of file",
+    remedy: "add the missing closing bracket, or restore what was cut off",
+  },
+  unexpected: { message: 'unexpected "{found}"', remedy: "check the line, and the end of the line above it" },
+  comma: { message: "no comma between two entries", remedy: "add a comma at the end of the line above" },
+  deep: { message: "groups are nested deeper than {levels} levels", remedy: "check what wrote this file" },
+  "no-texts": {
+    message: "the file has no group of texts that can be read without running it",
+    remedy: "write {written}, or convert the book to another format",
+  },
+});
+
+/** Reads a file of code into a catalog's content; `read` throws where it breaks off, and gives nothing where it has no texts. */
+export function readLiterals(
+  text: string,
+  separator: string,
+  written: string,
+  read: () => LiteralFile | undefined,
+): CatalogContent {
+  const failed = (problem: CatalogProblem) => catalogContent(entryTable([]), { problems: [problem] });
+  let file: LiteralFile | undefined;
+  try {
+    file = read();
+  } catch (error) {
+    if (!(error instanceof LiteralBreak)) throw error;
+    return failed(mergeMarker(text) ?? explain(text, error));
+  }
+  if (!file)
+    return failed(
+      mergeMarker(text) ?? { code: "shape", ...say("no-texts", { written }), span: { start: 0, end: 0 } },
+    );
+  const { entries, emptyGroups } = entriesOf(text, file, separator);
+  return catalogContent(entryTable(entries), { emptyGroups });
+}
+
+/** A file that breaks off is none to edit or to follow. */
+export function readable(read: () => LiteralFile | undefined): LiteralFile | undefined {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof LiteralBreak) return undefined;
+    throw error;
+  }
+}
+
+/** The entries of a tree; what is worked out is one too, so that its key is there. */
+function entriesOf(
+  text: string,
+  { root, texts }: LiteralFile,
+  separator: string,
+): { readonly entries: readonly Entry[]; readonly emptyGroups: readonly EntryPath[] } {
+  const entries: Entry[] = [];
+  const emptyGroups: EntryPath[] = [];
+  const visit = (node: LiteralNode, path: readonly PathPart[]) => {
+    if (node.members.length === 0 && path.length > 0) emptyGroups.push(path);
+    for (const { name, start, value } of node.members) {
+      if (typeof name === "string" && name.startsWith(hidden)) continue;
+      const own = [...path, name];
+      if (value.kind === "object" || value.kind === "list") {
+        visit(value, own);
+        continue;
+      }
+      const valueSpan = { start: value.start, end: value.end };
+      entries.push({
+        key: own.join(separator),
+        path: own,
+        text: texts.get(value.start) ?? text.slice(value.start, value.end),
+        kind: value.kind,
+        keySpan: start === value.start ? valueSpan : { start, end: nameEnd(text, start) },
+        valueSpan,
+      });
+    }
+  };
+  visit(root, []);
+  return { entries, emptyGroups };
+}
+
+/** Where a name that starts at a place ends. */
+export function nameEnd(text: string, start: number): number {
+  const name = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[\p{L}\p{N}_$]+/uy;
+  name.lastIndex = start;
+  return start + (name.exec(text)?.[0].length ?? 1);
+}
+
+/** Words the place where a file breaks off by what most likely happened there. */
+function explain(text: string, { offset, why }: LiteralBreak): CatalogProblem {
+  const at = (start: number, end: number) => ({ code: "syntax" as const, span: { start, end } });
+  if (why === "deep") return { ...at(offset, offset + 1), ...say("deep", { levels: deepestNesting }) };
+  if (why === "end" || offset >= text.length) {
+    const last = text.trimEnd().length;
+    return { ...at(Math.max(last - 1, 0), last), ...say("end", {}) };
+  }
+  const before = text.slice(lineStartOf(text, offset), offset);
+  const quote = /(["'])\s?$/.exec(before);
+  if (quote && /[\p{L}\p{N}]/u.test(text[offset] ?? "")) {
+    const place = offset - quote[0].length;
+    return { ...at(place, place + 1), ...say("quote", { escape: `\\${quote[1] ?? ""}` }) };
+  }
+  if (before.trim() === "" && /["'\p{L}]/u.test(text[offset] ?? ""))
+    return { ...at(offset, offset + 1), ...say("comma", {}) };
+  const found = /\S{1,20}/.exec(text.slice(offset))?.[0] ?? "";
+  return { ...at(offset, offset + Math.max(found.length, 1)), ...say("unexpected", { found }) };
+}

@@ -1,0 +1,188 @@
+import { KeyPool } from "../../key-pool.js";
+import type { CatalogChanges, CatalogFormat, Entry } from "../../model.js";
+import {
+  literalAt,
+  editLiterals,
+  styleOfLiterals,
+  type LiteralNode,
+  type LiteralStyle,
+  type LiteralSyntax,
+} from "../literal-edit.js";
+import { nameEnd, readable, readLiterals, type LiteralFile } from "../literal-catalog.js";
+import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
+
+/**
+ * Catalogs that are PHP files which return one array (PHP manual, "Arrays"): `return [ … ]` or `array( … )`, nested, in single
+ * or double quotes. Nothing is run.
+ */
+export const phpFormat: CatalogFormat = {
+  name: "php",
+  extensions: ["php"],
+  holds: "locale",
+  read: (text, separator, pool = new KeyPool()) => {
+    pool.start();
+    return readLiterals(text, separator, "<?php return ['key' => 'text'];", () => arrayOf(text));
+  },
+  edit: editArray,
+  empty: "<?php\n\nreturn [\n];\n",
+  emptyLike: (text) => {
+    const root = readable(() => arrayOf(text))?.root;
+    if (!root) return undefined;
+    const [open, close] = text[root.start] === "[" ? ["[", "]"] : ["array(", ")"];
+    return `${text.slice(0, root.start)}${open}${close}${text.slice(root.end)}`;
+  },
+  comments: { line: ["//", "#"], block: ["/*", "*/"] },
+  commentWriter: () => (line) => `// ${line}`.trimEnd(),
+  nests: true,
+  canReorder: true,
+  writeKey: (name, written) => quoted(name, written.startsWith('"') ? '"' : "'"),
+  groupKeySpan: (text, path) => {
+    const member = literalAt(readable(() => arrayOf(text))?.root, path);
+    return member && { start: member.start, end: nameEnd(text, member.start) };
+  },
+  offsetInFile,
+};
+
+const language: LiteralLanguage = {
+  space: /(?:\/\/[^\r\n]*|#(?!\[)[^\r\n]*|\/\*[^]*?\*\/|\s)+/y,
+  text: readText,
+  opens(source, at) {
+    if (source[at] === "[") return { length: 1, close: "]" };
+    const array = /array\s*\(/iy;
+    array.lastIndex = at;
+    const found = array.exec(source)?.[0];
+    return found === undefined ? undefined : { length: found.length, close: ")" };
+  },
+  name(source, at) {
+    const text = readText(source, at);
+    if (text) return { name: text.value, end: text.end };
+    const other = /(-?\d+)(?![\w.])|[\w\\]+(?:::\w+)?/y;
+    other.lastIndex = at;
+    const found = other.exec(source);
+    return found ? { name: found[1], end: at + found[0].length } : undefined;
+  },
+  between: "=>",
+  word: /(?:[-+]?\d[\w.]*|true|false|null)(?![\w(:\\])/iy,
+};
+
+/** A string in single or double quotes, or a heredoc (PHP manual, "Strings"). */
+function readText(source: string, start: number): WrittenText | undefined {
+  const quote = source[start];
+  if (quote === "<") {
+    const heredoc = /<<<[ \t]*["']?(\w{1,80})["']?[ \t]*\r?\n/y;
+    heredoc.lastIndex = start;
+    const label = heredoc.exec(source)?.[1];
+    if (label === undefined) return undefined;
+    const close = new RegExp(`^[ \\t]*${label}\\b`, "gm");
+    close.lastIndex = heredoc.lastIndex;
+    return close.exec(source) ? { end: close.lastIndex, value: undefined } : undefined;
+  }
+  if (quote !== '"' && quote !== "'") return undefined;
+  let at = start + 1;
+  while (at < source.length && source[at] !== quote) at += source[at] === "\\" ? 2 : 1;
+  if (at >= source.length) return undefined;
+  const written = source.slice(start + 1, at);
+  if (quote === "'") return { end: at + 1, value: written.replace(/\\(['\\])/g, "$1") };
+  const hasValues = /\$[A-Za-z_{]|\{\$/.test(written.replace(/\\[^]/g, ""));
+  return { end: at + 1, value: hasValues ? undefined : decoded(written) };
+}
+
+const escapes: Readonly<Record<string, string>> = {
+  n: "\n",
+  t: "\t",
+  r: "\r",
+  v: "\v",
+  e: "\x1b",
+  f: "\f",
+  '"': '"',
+  "\\": "\\",
+  $: "$",
+};
+
+function decoded(written: string): string {
+  return written.replace(
+    /\\(?:u\{([\da-fA-F]{1,6})\}|x([\da-fA-F]{1,2})|([0-7]{1,3})|([^]))/g,
+    (whole, point?: string, byte?: string, octal?: string, unit?: string) => {
+      if (point !== undefined) return String.fromCodePoint(Math.min(parseInt(point, 16), 0x10ffff));
+      if (byte !== undefined) return String.fromCharCode(parseInt(byte, 16));
+      if (octal !== undefined) return String.fromCharCode(parseInt(octal, 8) & 0xff);
+      return escapes[unit ?? ""] ?? whole;
+    },
+  );
+}
+
+/** The array that a file returns. */
+function arrayOf(text: string): LiteralFile | undefined {
+  const open = /<\?(?:php\b|=)?/.exec(text);
+  if (!open) return undefined;
+  const scanner = new LiteralScanner(text, language);
+  for (let at = scanner.space(open.index + open[0].length); at < text.length;) {
+    const returns = /return\b\s*/y;
+    returns.lastIndex = at;
+    const found = returns.exec(text);
+    if (found) {
+      const root = scanner.value(scanner.space(at + found[0].length));
+      return root.kind === "object" || root.kind === "list" ? { root, texts: scanner.texts } : undefined;
+    }
+    const next = scanner.space(scanner.codeEnd(at, true));
+    at = next > at ? next : at + 1;
+  }
+  return undefined;
+}
+
+function editArray(text: string, changes: CatalogChanges): string {
+  const file = arrayOf(text);
+  if (!file) throw new Error("a file that returns no array cannot be edited");
+  const style = styleOf(text, file.root);
+  const group = text[file.root.start] === "[" ? (["[", "]"] as const) : (["array(", ")"] as const);
+  return editLiterals(text, file.root, changes, style, { ...syntax, group, list: group });
+}
+
+function styleOf(text: string, root: LiteralNode): LiteralStyle {
+  const style = styleOfLiterals(text, root, false);
+  const isEmpty = root.members.length === 0;
+  return {
+    ...style,
+    asciiOnly: false,
+    quote: isEmpty ? "'" : style.quote,
+    nameQuote: isEmpty ? "'" : style.nameQuote,
+    indent: isEmpty ? "    " : style.indent,
+    endsInComma: isEmpty || style.endsInComma,
+  };
+}
+
+const syntax: LiteralSyntax = {
+  hasComments: true,
+  group: ["[", "]"],
+  list: ["[", "]"],
+  between: " => ",
+  betweenPattern: /(?<!\s)\s*=>[ \t]*$/,
+  lastComma: (style, multiline) => (style.endsInComma && multiline ? "," : ""),
+  writeName: (name, style) => (/^(?:0|[1-9]\d*)$/.test(name) ? name : quoted(name, style.nameQuote)),
+  writeText: (text, style, quote) => quoted(text, quote === '"' || quote === "'" ? quote : style.quote),
+};
+
+function quoted(text: string, quote: string): string {
+  // Line ends as signs need double quotes.
+  if (quote === "'" && !/[\0-\x1f]/.test(text)) return `'${text.replace(/['\\]/g, "\\$&")}'`;
+  const body = text.replace(/["\\$]/g, "\\$&").replace(/[\0-\x1f]/g, (unit) => {
+    const named = { "\n": "\\n", "\r": "\\r", "\t": "\\t" }[unit];
+    return named ?? `\\x${unit.charCodeAt(0).toString(16).padStart(2, "0")}`;
+  });
+  return `"${body}"`;
+}
+
+/** A code unit of the decoded text, as the place where the string writes it. */
+function offsetInFile(text: string, { kind, valueSpan: { start, end } }: Entry, offset: number): number {
+  if (kind !== "text") return start;
+  const isSingle = text[start] === "'";
+  let at = start + 1;
+  for (let unit = 0; unit < offset && at < end - 1; unit++) {
+    const escape = isSingle
+      ? /\\['\\]/y
+      : /\\(?:u\{[\da-fA-F]{1,6}\}|x[\da-fA-F]{1,2}|[0-7]{1,3}|[nrtvef\\"$])/y;
+    escape.lastIndex = at;
+    at += escape.exec(text)?.[0].length ?? 1;
+  }
+  return at;
+}

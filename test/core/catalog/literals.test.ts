@@ -1,0 +1,254 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { runInNewContext } from "node:vm";
+import { formats } from "../../../src/core/catalog/formats/index.js";
+import type { CatalogChanges, EntryPath } from "../../../src/core/catalog/model.js";
+
+const textsOf = (format: "script" | "php", text: string) =>
+  Object.fromEntries(formats[format].read(text, ".").entries.map((entry) => [entry.key, entry.text]));
+
+describe("modules of scripts are catalogs", () => {
+  test.each<[string, string, Record<string, string>]>([
+    ["a default export", 'export default { a: "x", "b-c": \'y\' };\n', { a: "x", "b-c": "y" }],
+    ["of a constant", 'const texts = { a: "x" };\nexport default texts;\n', { a: "x" }],
+    [
+      "with types",
+      'export const en: Texts = {\n  a: "x",\n} as const satisfies Texts;\n\nexport default en;\n',
+      { a: "x" },
+    ],
+    ["module.exports", '"use strict";\nmodule.exports = { a: { b: `x\ny` } };\n', { "a.b": "x\ny" }],
+    ["inside of a call", 'export default defineTexts("cart", { a: "x" });\n', { a: "x" }],
+    [
+      "a loader's module",
+      'define(["b"], function (b) {\n  var c = 1;\n  return { a: "x" };\n});\n',
+      { a: "x" },
+    ],
+    [
+      "several constants",
+      'export const cart = { a: "x" };\nexport const title = "T";\nconst own = 5;\n',
+      { "cart.a": "x", title: "T" },
+    ],
+    ["escapes", "export default { a: 'l\\'eau \\u00e9\\x41\\u{1f600}\\n' };\n", { a: "l'eau éA😀\n" }],
+    ["lists", "export default { days: ['Mo', 'Tu'], };\n", { "days.0": "Mo", "days.1": "Tu" }],
+  ])("%s", (_, text, expected) => {
+    expect(formats.script.read(text, ".").problems).toEqual([]);
+    expect(textsOf("script", text)).toEqual(expected);
+    expect(formats.script.edit(text, {})).toBe(text);
+  });
+
+  test("what is worked out is kept, and is no text", () => {
+    const text =
+      'export default {\n  a: (n) => n === 1 ? "one" : `${n} of /["}]/`,\n  f() { return { b: 1 }; },\n  get g() { return 2; },\n  ...more,\n  [key]: "x",\n  glued: "a" + b,\n  z: "end",\n};\n';
+    const { entries, problems } = formats.script.read(text, ".");
+    expect(problems).toEqual([]);
+    expect(entries.map(({ key, kind }) => `${key} ${kind}`)).toEqual([
+      "a code",
+      "f code",
+      "g code",
+      "glued code",
+      "z text",
+    ]);
+    expect(
+      formats.script.edit(text, {
+        set: [{ path: ["z"], text: "E" }],
+        add: [{ path: ["y"], text: "Why" }],
+        order: [["y"], ["z"]],
+      }),
+    ).toBe(text.replace('  z: "end"', '  y: "Why",\n  z: "E"'));
+  });
+
+  test("a new constant of a file of constants", () => {
+    const text = "export const cart = {\n  a: 'x',\n};\n";
+    const more = `${text}export const menu = { b: 'y' };\n`;
+    expect(formats.script.edit(more, { add: [{ path: ["foot", "c"], text: "z" }] })).toBe(
+      `${more}\nexport const foot = {\n  c: 'z',\n};\n`,
+    );
+  });
+});
+
+describe("PHP arrays are catalogs", () => {
+  test.each<[string, string, Record<string, string>]>([
+    ["short", "<?php\n\nreturn ['a' => 'x', \"b\" => \"y\\n\"];\n", { a: "x", b: "y\n" }],
+    ["long, nested", "<?php return array('a' => array('b' => 'x'), 3 => 'z');", { "a.b": "x", "3": "z" }],
+    [
+      "behind statements and comments",
+      "<?php\ndeclare(strict_types=1);\n# one\n/* two */\nreturn [ // three\n  'a' => 'l\\'eau \\\\ \\n',\n];\n",
+      { a: "l'eau \\ \\n" },
+    ],
+    ["lists", "<?php return ['d' => ['Mo', 'Tu']];", { "d.0": "Mo", "d.1": "Tu" }],
+  ])("%s", (_, text, expected) => {
+    expect(formats.php.read(text, ".").problems).toEqual([]);
+    expect(textsOf("php", text)).toEqual(expected);
+    expect(formats.php.edit(text, {})).toBe(text);
+  });
+
+  test("what is worked out is kept, and edits keep quotes, comments and the last comma", () => {
+    const text =
+      "<?php\nreturn [\n    'a' => \"Hi $name\", // greeting\n    'b' => 'x' . 'y',\n    'c' => <<<END\n  long ] text\n  END,\n    'd' => \"It's\",\n    'd2' => 'x',\n    'd3' => 'x',\n];\n";
+    expect(formats.php.read(text, ".").entries.map(({ key, kind }) => `${key} ${kind}`)).toEqual([
+      "a code",
+      "b code",
+      "c code",
+      "d text",
+      "d2 text",
+      "d3 text",
+    ]);
+    expect(
+      formats.php.edit(text, {
+        set: [{ path: ["d"], text: 'A "$b"' }],
+        add: [{ path: ["e", "f"], text: "d'accueil" }],
+      }),
+    ).toBe(
+      text.replace(
+        `    'd' => "It's",\n    'd2' => 'x',\n    'd3' => 'x',\n`,
+        `    'd' => "A \\"\\$b\\"",\n    'd2' => 'x',\n    'd3' => 'x',\n    'e' => [\n        'f' => 'd\\'accueil',\n    ],\n`,
+      ),
+    );
+  });
+});
+
+describe("a fault is one finding with its likely cause", () => {
+  test.each<["script" | "php", string, RegExp, string]>([
+    ["script", "export default { a: 'l'eau', b: \"x\" };", /a quote ends the text here/, "'"],
+    ["script", 'export default {\n  a: "x"\n  b: "y",\n};', /no comma between two entries/, "b"],
+    ["script", 'export default { a: "x",', /unexpected end of file/, ","],
+    ["script", "export const f = () => 1;", /no group of texts/, ""],
+    ["php", "<?php return array(\n  'a' => 'l'eau',\n);", /a quote ends the text here/, "'"],
+    ["php", "<?php return [\n  'a' => 'x'\n  'b' => 'y',\n];", /no comma between two entries/, "'"],
+    ["php", "<?php return ['a' => 'x'", /unexpected end of file/, "'"],
+    ["php", "<?php $a = 5;", /no group of texts/, ""],
+  ])("%s: %s", (format, text, message, at) => {
+    const { entries, problems } = formats[format].read(text, ".");
+    expect(entries).toEqual([]);
+    expect(problems.map((one) => one.message)).toEqual([expect.stringMatching(message)]);
+    const [{ span } = { span: { start: 0, end: 0 } }] = problems;
+    expect(text.slice(span.start, span.start + at.length)).toBe(at);
+  });
+});
+
+type Tree = string | { [name: string]: Tree };
+
+const words = fc.string({ unit: "grapheme", maxLength: 12 }).filter((text) => !/[\uD800-\uDFFF]/.test(text));
+const names = fc.oneof(
+  fc.constantFrom("title", "a-b", "it's", "x y", "class", "größe"),
+  fc.stringMatching(/^[a-z]{1,5}$/),
+);
+const { tree } = fc.letrec<{ tree: Tree; group: { [name: string]: Tree } }>((tie) => ({
+  tree: fc.oneof({ depthSize: "small" }, words, tie("group")),
+  group: fc.dictionary(names, tie("tree"), { maxKeys: 4, noNullPrototype: true }),
+}));
+const groups = fc.dictionary(names, tree, { minKeys: 1, maxKeys: 5, noNullPrototype: true });
+
+const flat = (node: Tree, path: EntryPath = []): { path: EntryPath; text: string }[] =>
+  typeof node === "string"
+    ? [{ path, text: node }]
+    : Object.entries(node).flatMap(([name, below]) => flat(below, [...path, name]));
+
+function at(node: Tree, path: EntryPath): Tree {
+  return path.reduce<Tree>(
+    (found, part) => (typeof found === "string" ? "" : (found[String(part)] ?? "")),
+    node,
+  );
+}
+
+/** A file with a tree in it, written by the format itself. */
+function written(format: "script" | "php", value: Tree): string {
+  const add = flat(value);
+  const empty = format === "script" ? "module.exports = {};\n" : formats.php.empty;
+  return formats[format].edit(empty, { add });
+}
+
+const changes = groups.chain((before) =>
+  fc.record({
+    before: fc.constant(before),
+    set: fc
+      .subarray(flat(before))
+      .chain((list) =>
+        fc.tuple(fc.constant(list), fc.array(words, { minLength: list.length, maxLength: list.length })),
+      ),
+    added: fc.dictionary(fc.stringMatching(/^new[a-z]{1,3}$/), words, { maxKeys: 3, noNullPrototype: true }),
+  }),
+);
+
+test("in Node, a module holds what was written into it, and nothing else changes", () => {
+  fc.assert(
+    fc.property(changes, ({ before, set: [list, texts], added }) => {
+      const text = written("script", before);
+      const load = (code: string): Tree => {
+        const module = { exports: {} as Tree };
+        runInNewContext(code, { module });
+        return JSON.parse(JSON.stringify(module.exports)) as Tree;
+      };
+      expect(flat(load(text))).toEqual(flat(before));
+      const change: CatalogChanges = {
+        set: list.map(({ path }, index) => ({ path, text: texts[index] ?? "" })),
+        add: Object.entries(added).map(([name, value]) => ({ path: [name], text: value })),
+      };
+      const after = load(formats.script.edit(text, change));
+      for (const { path, text: value } of [...(change.set ?? []), ...(change.add ?? [])])
+        expect(at(after, path)).toBe(value);
+      expect(flat(after)).toHaveLength(flat(before).length + Object.keys(added).length);
+      const read = formats.script.read(text, ".");
+      expect(read.entries.map(({ path, text: value }) => ({ path, text: value }))).toEqual(flat(before));
+      expect(formats.script.edit(text, { remove: read.entries.map(({ path }) => path) })).not.toContain(
+        ": '",
+      );
+    }),
+    { numRuns: 150 },
+  );
+});
+
+const hasPhp = spawnSync("php", ["-v"]).status === 0;
+
+(hasPhp ? test : test.skip)("PHP itself reads what was written", () => {
+  const folder = mkdtempSync(join(tmpdir(), "fond-php-"));
+  try {
+    const cases = fc.sample(changes, { numRuns: 60, seed: 7 });
+    for (const [
+      index,
+      {
+        before,
+        set: [list, texts],
+        added,
+      },
+    ] of cases.entries())
+      writeFileSync(
+        join(folder, `${index}.php`),
+        formats.php.edit(written("php", before), {
+          set: list.map(({ path }, place) => ({ path, text: texts[place] ?? "" })),
+          add: Object.entries(added).map(([name, text]) => ({ path: [name], text })),
+        }),
+      );
+    const script =
+      "$all = []; for ($i = 0; $i < (int) $argv[2]; $i++) $all[] = require $argv[1] . '/' . $i . '.php'; echo json_encode($all, JSON_FORCE_OBJECT | JSON_THROW_ON_ERROR);";
+    const run = spawnSync(
+      "php",
+      ["-d", "display_errors=stderr", "-r", script, "--", folder, String(cases.length)],
+      {
+        encoding: "utf8",
+      },
+    );
+    expect(run.stderr).toBe("");
+    const all = JSON.parse(run.stdout) as Record<string, Tree>;
+    for (const [
+      index,
+      {
+        before,
+        set: [list, texts],
+        added,
+      },
+    ] of cases.entries()) {
+      const held = all[index] ?? "";
+      const expected = new Map(flat(before).map(({ path, text }) => [JSON.stringify(path), text]));
+      list.forEach(({ path }, place) => expected.set(JSON.stringify(path), texts[place] ?? ""));
+      for (const [name, text] of Object.entries(added)) expected.set(JSON.stringify([name]), text);
+      expect(new Map(flat(held).map(({ path, text }) => [JSON.stringify(path), text]))).toEqual(expected);
+    }
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
