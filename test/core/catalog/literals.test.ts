@@ -80,6 +80,13 @@ describe("PHP arrays are catalogs", () => {
       { a: "l'eau \\ \\n" },
     ],
     ["lists", "<?php return ['d' => ['Mo', 'Tu']];", { "d.0": "Mo", "d.1": "Tu" }],
+    ["a variable that is returned", "<?php\n$n = 5;\n$texts = ['a' => 'x'];\nreturn $texts;\n", { a: "x" }],
+    ["the only array", "<?php\n$lang = array('a' => 'x');\n", { a: "x" }],
+    [
+      "members assigned one by one",
+      "<?php\n$lang = array();\n$lang['a'] = 'x';\n$lang[\"b\"] = \"y\"; // two\n$other['c'] = 'z';\n",
+      { a: "x", b: "y" },
+    ],
   ])("%s", (_, text, expected) => {
     expect(formats.php.read(text, ".").problems).toEqual([]);
     expect(textsOf("php", text)).toEqual(expected);
@@ -109,6 +116,27 @@ describe("PHP arrays are catalogs", () => {
       ),
     );
   });
+});
+
+test("members of a variable are set, added in the source's order, and removed with their lines", () => {
+  const text =
+    "<?php\n\n/* head */\n$labels['a'] = 'x';\n$labels['b']   = \"y\"; // two\n$labels['n'] = 'p' . 'q';\n\n$labels['end'] = 'e';\n?>\n";
+  expect(
+    formats.php.edit(text, {
+      set: [{ path: ["b"], text: "It's $5" }],
+      add: [
+        { path: ["first"], text: "F" },
+        { path: ["mid"], text: "M'd" },
+        { path: ["last"], text: "L" },
+      ],
+      remove: [["end"]],
+      order: [["first"], ["a"], ["mid"], ["b"], ["n"], ["end"], ["last"]],
+    }),
+  ).toBe(
+    "<?php\n\n/* head */\n$labels['first'] = 'F';\n$labels['a'] = 'x';\n$labels['mid'] = 'M\\'d';\n$labels['b']   = \"It's \\$5\"; // two\n$labels['n'] = 'p' . 'q';\n$labels['last'] = 'L';\n?>\n",
+  );
+  const [entry] = formats.php.read(text, ".").entries;
+  expect(entry && text.slice(entry.keySpan.start, entry.keySpan.end)).toBe("'a'");
 });
 
 describe("a fault is one finding with its likely cause", () => {

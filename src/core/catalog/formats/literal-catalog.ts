@@ -1,5 +1,6 @@
 import { notices } from "../../message/notices.js";
 import { deepestNesting } from "../../text/nesting.js";
+import type { Span } from "../../text/span.js";
 import { lineStart as lineStartOf } from "../../text/line-start.js";
 import { catalogContent, entryTable } from "../entry-table.js";
 import type { CatalogContent, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
@@ -87,7 +88,7 @@ function entriesOf(
         path: own,
         text: texts.get(value.start) ?? text.slice(value.start, value.end),
         kind: value.kind,
-        keySpan: start === value.start ? valueSpan : { start, end: nameEnd(text, start) },
+        keySpan: start === value.start ? valueSpan : nameSpan(text, start),
         valueSpan,
       });
     }
@@ -96,11 +97,14 @@ function entriesOf(
   return { entries, emptyGroups };
 }
 
-/** Where a name that starts at a place ends. */
-export function nameEnd(text: string, start: number): number {
+/** Where the name of a member stands that starts at a place: of a variable's member, in its brackets. */
+export function nameSpan(text: string, start: number): Span {
+  const variable = /\$\w+\s*\[\s*/y;
+  variable.lastIndex = start;
+  const from = start + (variable.exec(text)?.[0].length ?? 0);
   const name = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[\p{L}\p{N}_$]+/uy;
-  name.lastIndex = start;
-  return start + (name.exec(text)?.[0].length ?? 1);
+  name.lastIndex = from;
+  return { start: from, end: from + (name.exec(text)?.[0].length ?? 1) };
 }
 
 /** Words the place where a file breaks off by what most likely happened there. */

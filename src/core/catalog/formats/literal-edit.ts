@@ -53,6 +53,8 @@ export interface LiteralSyntax {
   /** What stands between a name and its value, and how to find it in what is written. */
   readonly between: string;
   readonly betweenPattern: RegExp;
+  /** What stands between members. */
+  readonly separator: string;
   /** What stands behind the last member of a new group. */
   lastComma(style: LiteralStyle, multiline: boolean): string;
   writeName(name: string, style: LiteralStyle): string;
@@ -202,7 +204,7 @@ class LiteralEditor {
       this.edits.push({
         start: isBlank ? inside.start : inside.end,
         end: inside.end,
-        replacement: texts.join(",") + this.syntax.lastComma(this.style, true) + close,
+        replacement: texts.join(this.syntax.separator) + this.syntax.lastComma(this.style, true) + close,
       });
       return;
     }
@@ -222,10 +224,18 @@ class LiteralEditor {
     for (const [index, list] of inserted) {
       const member = members[index];
       if (member && member.commaEnd === undefined)
-        this.edits.push({ start: member.value.end, end: member.value.end, replacement: "," });
+        this.edits.push({
+          start: member.value.end,
+          end: member.value.end,
+          replacement: this.syntax.separator,
+        });
       const at = member ? this.slotEnd(node, index) : node.start + 1;
-      const commaAfter = index === lastKept && !endsInComma ? "" : ",";
-      this.edits.push({ start: at, end: at, replacement: list.map(write).join(",") + commaAfter });
+      const commaAfter = index === lastKept && !endsInComma ? "" : this.syntax.separator;
+      this.edits.push({
+        start: at,
+        end: at,
+        replacement: list.map(write).join(this.syntax.separator) + commaAfter,
+      });
     }
   }
 
@@ -284,7 +294,9 @@ class LiteralEditor {
     );
     const close = multiline ? this.style.lineEnd + indent : " ";
     const [open, end] = isList ? this.syntax.list : this.syntax.group;
-    return open + members.join(",") + this.syntax.lastComma(this.style, multiline) + close + end;
+    return (
+      open + members.join(this.syntax.separator) + this.syntax.lastComma(this.style, multiline) + close + end
+    );
   }
 
   private name(name: string): string {

@@ -46,7 +46,7 @@ const otherData = [
 ];
 
 /** Modules of code that may be catalogs. */
-const moduleEndings = ["js", "mjs", "cjs", "ts", "mts", "cts", "php"];
+const moduleEndings = ["js", "mjs", "cjs", "ts", "mts", "cts", "php", "inc"];
 
 function isModule(file: string): boolean {
   return moduleEndings.includes(posix.extname(file).slice(1));
@@ -200,7 +200,7 @@ function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]):
   const names = new Set(group.members.flatMap(({ namespace }) => namespace ?? []));
   const [onlyName] = names;
   // In PHP the name of the file is part of the key, also where there is one file only.
-  const isOne = names.size === 1 && onlyName !== undefined && !group.pattern.endsWith(".php");
+  const isOne = names.size === 1 && onlyName !== undefined && !/\.(?:php|inc)$/.test(group.pattern);
   const files = isOne ? group.pattern.replace("{namespace}", onlyName) : group.pattern;
   const isRooted = group.members.every(
     ({ found: { content }, written }) =>

@@ -260,6 +260,7 @@ const strictSyntax: LiteralSyntax = {
   list: ["[", "]"],
   between: ": ",
   betweenPattern: /(?<!\s)\s*:[ \t]*$/,
+  separator: ",",
   lastComma: () => "",
   writeName: (name, style) =>
     style.bareNames && /^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name)

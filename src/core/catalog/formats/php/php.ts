@@ -1,14 +1,16 @@
 import { KeyPool } from "../../key-pool.js";
 import type { CatalogChanges, CatalogFormat, Entry } from "../../model.js";
+import { lineStart } from "../../../text/line-start.js";
 import {
   literalAt,
   editLiterals,
   styleOfLiterals,
+  type LiteralMember,
   type LiteralNode,
   type LiteralStyle,
   type LiteralSyntax,
 } from "../literal-edit.js";
-import { nameEnd, readable, readLiterals, type LiteralFile } from "../literal-catalog.js";
+import { nameSpan, readable, readLiterals, type LiteralFile } from "../literal-catalog.js";
 import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
 
 /**
@@ -17,7 +19,7 @@ import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../liter
  */
 export const phpFormat: CatalogFormat = {
   name: "php",
-  extensions: ["php"],
+  extensions: ["php", "inc"],
   holds: "locale",
   read: (text, separator, pool = new KeyPool()) => {
     pool.start();
@@ -38,7 +40,7 @@ export const phpFormat: CatalogFormat = {
   writeKey: (name, written) => quoted(name, written.startsWith('"') ? '"' : "'"),
   groupKeySpan: (text, path) => {
     const member = literalAt(readable(() => arrayOf(text))?.root, path);
-    return member && { start: member.start, end: nameEnd(text, member.start) };
+    return member && nameSpan(text, member.start);
   },
   offsetInFile,
 };
@@ -111,31 +113,94 @@ function decoded(written: string): string {
   );
 }
 
-/** The array that a file returns. */
-function arrayOf(text: string): LiteralFile | undefined {
+/** The array that a file returns, or its only one; else what it assigns to the members of one variable. */
+function arrayOf(text: string): PhpFile | undefined {
   const open = /<\?(?:php\b|=)?/.exec(text);
   if (!open) return undefined;
   const scanner = new LiteralScanner(text, language);
-  for (let at = scanner.space(open.index + open[0].length); at < text.length;) {
-    const returns = /return\b\s*/y;
-    returns.lastIndex = at;
-    const found = returns.exec(text);
-    if (found) {
-      const root = scanner.value(scanner.space(at + found[0].length));
-      return root.kind === "object" || root.kind === "list" ? { root, texts: scanner.texts } : undefined;
+  const arrays = new Map<string, LiteralNode>();
+  const assigned: Assigned[] = [];
+  const isGroup = (node: LiteralNode | undefined) => node?.kind === "object" || node?.kind === "list";
+  for (let at = scanner.space(open.index + open[0].length); at < text.length && !text.startsWith("?>", at);) {
+    const head = (pattern: RegExp) => {
+      pattern.lastIndex = at;
+      return pattern.exec(text);
+    };
+    let end = at;
+    const returns = head(/return\b\s*(?:\$(\w+)\s*;)?/y);
+    const sets = returns ? null : head(/\$(\w+)\s*(?:\[\s*("[^"\\$]*"|'[^'\\]*'|\d+)\s*\]\s*)?=(?![=>])\s*/y);
+    if (returns) {
+      const named = returns[1];
+      const root =
+        named === undefined ? scanner.value(scanner.space(at + returns[0].length)) : arrays.get(named);
+      if (root && isGroup(root)) return { root, texts: scanner.texts };
+    } else if (sets) {
+      const [written, variable = "", member] = sets;
+      const value = scanner.value(scanner.space(at + written.length));
+      end = value.end;
+      if (member === undefined && isGroup(value)) arrays.set(variable, value);
+      if (member !== undefined && text[scanner.space(end)] === ";")
+        assigned.push({
+          variable,
+          member: {
+            name: member.replace(/^["']|["']$/g, ""),
+            start: at,
+            value,
+            commaEnd: scanner.space(end) + 1,
+          },
+        });
     }
-    const next = scanner.space(scanner.codeEnd(at, true));
+    const next = scanner.space(scanner.codeEnd(end, true));
     at = next > at ? next : at + 1;
   }
-  return undefined;
+  const [only] = arrays.values();
+  const [first] = assigned;
+  if (first && (!only || only.members.length === 0)) {
+    const own = assigned.filter(({ variable }) => variable === first.variable);
+    const last = own.at(-1);
+    const start = Math.max(lineStart(text, first.member.start) - 2, open.index);
+    const root: LiteralNode = {
+      kind: "object",
+      start,
+      end: last?.member.commaEnd ?? text.length,
+      members: own.map(({ member }) => member),
+    };
+    return { root, texts: scanner.texts, variable: first.variable };
+  }
+  return only && arrays.size === 1 ? { root: only, texts: scanner.texts } : undefined;
+}
+
+interface PhpFile extends LiteralFile {
+  /** The variable whose members the file assigns, one by one. */
+  readonly variable?: string;
+}
+
+interface Assigned {
+  readonly variable: string;
+  readonly member: LiteralMember;
 }
 
 function editArray(text: string, changes: CatalogChanges): string {
   const file = arrayOf(text);
   if (!file) throw new Error("a file that returns no array cannot be edited");
   const style = styleOf(text, file.root);
+  const { variable } = file;
+  if (variable !== undefined)
+    return editLiterals(text, file.root, changes, style, {
+      ...syntax,
+      between: " = ",
+      betweenPattern: /\s*=\s*$/,
+      separator: ";",
+      writeName: (name) => `$${variable}[${quoted(name, nameQuoteOf(text, file.root))}]`,
+    });
   const group = text[file.root.start] === "[" ? (["[", "]"] as const) : (["array(", ")"] as const);
   return editLiterals(text, file.root, changes, style, { ...syntax, group, list: group });
+}
+
+/** The quote of the names in brackets. */
+function nameQuoteOf(text: string, { members }: LiteralNode): string {
+  const [first] = members;
+  return first && text.slice(first.start, first.value.start).includes('"') ? '"' : "'";
 }
 
 function styleOf(text: string, root: LiteralNode): LiteralStyle {
@@ -157,6 +222,7 @@ const syntax: LiteralSyntax = {
   list: ["[", "]"],
   between: " => ",
   betweenPattern: /(?<!\s)\s*=>[ \t]*$/,
+  separator: ",",
   lastComma: (style, multiline) => (style.endsInComma && multiline ? "," : ""),
   writeName: (name, style) => (/^(?:0|[1-9]\d*)$/.test(name) ? name : quoted(name, style.nameQuote)),
   writeText: (text, style, quote) => quoted(text, quote === '"' || quote === "'" ? quote : style.quote),

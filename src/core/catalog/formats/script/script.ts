@@ -9,7 +9,7 @@ import {
   type LiteralStyle,
   type LiteralSyntax,
 } from "../literal-edit.js";
-import { nameEnd, readable, readLiterals, type LiteralFile } from "../literal-catalog.js";
+import { nameSpan, readable, readLiterals, type LiteralFile } from "../literal-catalog.js";
 import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
 
 /**
@@ -40,7 +40,7 @@ export const scriptFormat: CatalogFormat = {
     /^["']/.test(written) || !isName(name) ? quoted(name, /^["']/.exec(written)?.[0] ?? '"') : name,
   groupKeySpan: (text, path) => {
     const member = literalAt(readable(() => moduleOf(text))?.root, path);
-    return member && { start: member.start, end: nameEnd(text, member.start) };
+    return member && nameSpan(text, member.start);
   },
   offsetInFile,
 };
@@ -300,6 +300,7 @@ const syntax: LiteralSyntax = {
   list: ["[", "]"],
   between: ": ",
   betweenPattern: /(?<!\s)\s*:[ \t]*$/,
+  separator: ",",
   lastComma: (style, multiline) => (style.endsInComma && multiline ? "," : ""),
   writeName: (name, style) => (style.bareNames && isName(name) ? name : quoted(name, style.nameQuote)),
   writeText,
