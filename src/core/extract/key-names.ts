@@ -81,6 +81,14 @@ export function keyNamer(
     const parts = split(key);
     return !parts.some((_, depth) => depth > 0 && taken.has(parts.slice(0, depth).join(separators.parts)));
   };
+  /** A key whose groups may be: one that is a text already gets another name, as no text can hold others. */
+  const withOpenGroups = (key: string): string => {
+    const parts = [...split(key)];
+    for (let depth = 1; depth < parts.length; depth++)
+      while (taken.has(parts.slice(0, depth).join(separators.parts)))
+        parts[depth - 1] = toCase(wordsOf(`${parts[depth - 1] ?? ""} texts`), letterCase);
+    return parts.join(separators.parts);
+  };
   return {
     given(fullKey, message) {
       if (taken.get(fullKey) === message) return { fullKey, isNew: false };
@@ -105,9 +113,11 @@ export function keyNamer(
       const inRole = `${slug} ${roleWord(literal)}`;
       const slugs = [slug, slugOf(literal, moreWords), inRole, `${inRole} ${digestOf(message).slice(0, 4)}`];
       for (let attempt = 0; ; attempt++) {
-        const named = build(
-          request,
-          attempt < slugs.length ? (slugs[attempt] ?? slug) : `${slugs.at(-1) ?? slug} ${attempt}`,
+        const named = withOpenGroups(
+          build(
+            request,
+            attempt < slugs.length ? (slugs[attempt] ?? slug) : `${slugs.at(-1) ?? slug} ${attempt}`,
+          ),
         );
         // A pattern without the text's words gives each text of a place the same key.
         const key = pattern.includes("{slug}") || attempt === 0 ? named : `${named}${attempt + 1}`;

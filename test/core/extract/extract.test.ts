@@ -196,6 +196,36 @@ describe("what takes the text's place", () => {
     },
   );
 
+  test.each<[string, string]>([
+    ["in turn", "if (lang === 'de') return `Hallo ${name}`; return `Hello ${name}`;"],
+    ["with else", "if (lang === 'de') { return `Hallo ${name}`; } else { return `Hello ${name}`; }"],
+    [
+      "by a switch",
+      "switch (lang) { case 'de': return `Hallo ${name}`; case 'en': return `Hello ${name}`; default: return `Hello ${name}`; }",
+    ],
+  ])("and so do statements that return one of them: %s", async (_, code) => {
+    const found = await extract(
+      `import { t } from "./messages";\nexport function greet(lang, name) { ${code} }\nexport const A = () => <p title={greet("de", "x")} />;\n`,
+      { least: "unclear" },
+    );
+    expect(found.code).toContain(
+      'export function greet(lang, name) { return t("page.helloName", { name }); }',
+    );
+    expect(found.texts["page"]).toEqual({ helloName: "Hello {name}" });
+    const german = found.changes.find(({ file }) => file === "texts/de.json")?.after ?? "{}";
+    expect((JSON.parse(german) as { page: unknown }).page).toEqual({ helloName: "Hallo {name}" });
+  });
+
+  test("a text that has the name of a file holds no keys: these go below another name", async () => {
+    const found = await extract(
+      'import { t } from "./messages";\nexport const A = () => <p>Hello there</p>;\n',
+      {},
+      { "texts/en.json": '{\n  "page": "Page"\n}\n' },
+    );
+    expect(found.code).toContain('{t("pageTexts.helloThere")}');
+    expect(found.texts).toEqual({ page: "Page", pageTexts: { helloThere: "Hello there" } });
+  });
+
   test.each<[string, string, RegExp]>([
     [
       "a language that is not the project's",

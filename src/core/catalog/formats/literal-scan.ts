@@ -41,7 +41,7 @@ export interface LiteralLanguage {
   readonly hasPatterns?: true;
 }
 
-/** Reads the literals of a language: groups, lists, texts, and what else stands there as code. */
+/** Reads the literals of a language: groups, lists and texts; whatever else it finds is code. */
 export class LiteralScanner {
   /** What each text says, by where it starts. */
   readonly texts = new Map<number, string>();

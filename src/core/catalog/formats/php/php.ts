@@ -189,7 +189,7 @@ function editArray(text: string, changes: CatalogChanges): string {
     return editLiterals(text, file.root, changes, style, {
       ...syntax,
       between: " = ",
-      betweenPattern: /\s*=\s*$/,
+      betweenPattern: /(?<!\s)\s*=[ \t]*$/,
       separator: ";",
       writeName: (name) => `$${variable}[${quoted(name, nameQuoteOf(text, file.root))}]`,
     });

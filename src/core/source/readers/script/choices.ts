@@ -54,25 +54,34 @@ export function languageChoice(node: ConditionalExpression, code: string): Langu
   let operand: string | undefined;
   let at: Expression = node;
   while (at.type === "ConditionalExpression") {
-    const test: Expression = at.test;
-    if (test.type !== "BinaryExpression" || !/^[!=]==?$/.test(test.operator)) return undefined;
-    const [value, bound] = test.left.type === "Literal" ? [test.right, test.left] : [test.left, test.right];
-    const written = code.slice(value.start, value.end);
-    if (bound.type !== "Literal" || typeof bound.value !== "string" || !isLanguage(bound.value))
-      return undefined;
-    if (
-      !/locale|lang/i.test(/(?<!\w)\w+(?:\(\))?$/.exec(written)?.[0] ?? "") ||
-      (operand !== undefined && operand !== written)
-    )
-      return undefined;
-    operand = written;
-    const isEqual: boolean = test.operator.startsWith("=");
+    const test = languageTest(at.test, code);
+    if (!test || (operand !== undefined && operand !== test.operand)) return undefined;
+    operand = test.operand;
+    const { isEqual } = test;
     if (!isEqual && at.alternate.type === "ConditionalExpression") return undefined;
-    branches.set(bound.value, isEqual ? at.consequent : at.alternate);
+    branches.set(test.locale, isEqual ? at.consequent : at.alternate);
     at = isEqual ? at.alternate : at.consequent;
   }
   branches.set(undefined, at);
   return [...branches.values()].every(isWritten) ? branches : undefined;
+}
+
+/** A comparison of what is called for a locale or language with one of them. */
+export function languageTest(
+  test: Expression,
+  code: string,
+): { readonly operand: string; readonly locale: string; readonly isEqual: boolean } | undefined {
+  if (test.type !== "BinaryExpression" || !/^[!=]==?$/.test(test.operator)) return undefined;
+  const [value, bound] = test.left.type === "Literal" ? [test.right, test.left] : [test.left, test.right];
+  if (bound.type !== "Literal" || typeof bound.value !== "string" || !isLanguage(bound.value))
+    return undefined;
+  const operand = code.slice(value.start, value.end);
+  if (!isCalledForLanguage(operand)) return undefined;
+  return { operand, locale: bound.value, isEqual: test.operator.startsWith("=") };
+}
+
+export function isCalledForLanguage(operand: string): boolean {
+  return /locale|lang/i.test(/(?<!\w)\w+(?:\(\))?$/.exec(operand)?.[0] ?? "");
 }
 
 /** Reads `{ en: "Hello", de: "Hallo" }[lang]`. */
@@ -88,10 +97,10 @@ export function languageTable(object: ObjectExpression): LanguageBranches | unde
   return branches.size > 1 && [...branches.values()].every(isWritten) ? branches : undefined;
 }
 
-function isLanguage(name: string): boolean {
+export function isLanguage(name: string): boolean {
   return /^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})?$/.test(name) && isKnownLanguage(name.split(/[-_]/, 1)[0] ?? "");
 }
 
-function isWritten(node: Expression): boolean {
+export function isWritten(node: Expression): boolean {
   return (node.type === "Literal" && typeof node.value === "string") || node.type === "TemplateLiteral";
 }

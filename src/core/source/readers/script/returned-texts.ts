@@ -2,7 +2,15 @@ import { withoutQuoted } from "../../../text/delimited.js";
 import type { Expression, IfStatement, Node, ReturnStatement, Statement, SwitchStatement } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
 import type { ChoiceTest } from "../worded-choice.js";
-import { choiceTest, isValue } from "./choices.js";
+import {
+  choiceTest,
+  isCalledForLanguage,
+  isLanguage,
+  isValue,
+  isWritten,
+  languageTest,
+  type LanguageBranches,
+} from "./choices.js";
 import { nameForExpression } from "./names.js";
 import { choosesWords, isGluing } from "./pieces.js";
 
@@ -87,6 +95,67 @@ export function returnedByElse(node: IfStatement, code: string): ReturnedTexts |
   }
   const last = textReturn(at ?? undefined);
   return last && found(links, last, node, node, code);
+}
+
+/** Statements that return a text in one of several languages. */
+export interface LanguageReturns {
+  readonly branches: LanguageBranches;
+  readonly last: TextReturn;
+  readonly span: Span;
+}
+
+/** Reads `if (lang === "de") return "Hallo"; return "Hello";` at the end of a block, the same with `else`, and with `switch`. */
+export function returnedByLanguage(
+  node: SwitchStatement | IfStatement | readonly Statement[],
+  code: string,
+): LanguageReturns | undefined {
+  const found = new Map<string | undefined, Expression>();
+  let operand: string | undefined;
+  const put = (test: Expression, statement: Statement): boolean => {
+    const language = languageTest(test, code);
+    const returned = textReturn(statement);
+    if (!language?.isEqual || !returned || !isWritten(returned.argument)) return false;
+    if (operand !== undefined && operand !== language.operand) return false;
+    operand = language.operand;
+    found.set(language.locale, returned.argument);
+    return true;
+  };
+  let first: Node | undefined;
+  let last: TextReturn | undefined;
+  if ("type" in node && node.type === "SwitchStatement") {
+    if (!isCalledForLanguage(code.slice(node.discriminant.start, node.discriminant.end))) return undefined;
+    for (const [index, one] of node.cases.entries()) {
+      const returned = one.consequent.length === 1 ? textReturn(one.consequent[0]) : undefined;
+      if (!returned || !isWritten(returned.argument)) return undefined;
+      if (one.test === null && index < node.cases.length - 1) return undefined;
+      if (one.test && !(one.test.type === "Literal" && isLanguage(String(one.test.value)))) return undefined;
+      found.set(one.test ? String((one.test as { value: unknown }).value) : undefined, returned.argument);
+      if (one.test === null) last = returned;
+    }
+    first = node;
+  } else if ("type" in node) {
+    let at: Statement | null = node;
+    while (at?.type === "IfStatement") {
+      if (!put(at.test, at.consequent)) return undefined;
+      at = at.alternate;
+    }
+    last = textReturn(at ?? undefined);
+    first = node;
+  } else {
+    last = textReturn(node.at(-1));
+    for (let at = node.length - 2; at >= 0; at--) {
+      const statement = node[at];
+      if (statement?.type !== "IfStatement" || statement.alternate) break;
+      if (!put(statement.test, statement.consequent)) break;
+      first = statement;
+    }
+  }
+  if (!first || !last || found.size === 0 || !isWritten(last.argument)) return undefined;
+  found.set(undefined, last.argument);
+  const end: Node = "type" in node ? node : last;
+  const span = { start: first.start, end: end.end };
+  const written = withoutQuoted(code.slice(span.start, span.end), "\"'`", () => "_");
+  return /\/[/*]/.test(written) ? undefined : { branches: found, last, span };
 }
 
 function linkOf(statement: IfStatement, code: string): ReturnLink | undefined {

@@ -42,7 +42,14 @@ import { uniqueNames } from "../expression-names.js";
 import { languageChoice, languageTable, type LanguageBranches } from "./choices.js";
 import { isCounted, withOneName } from "../worded-choice.js";
 import { isGluing, PieceList, wordByValue } from "./pieces.js";
-import { returnedByElse, returnedBySwitch, returnedInTurn, type ReturnedTexts } from "./returned-texts.js";
+import {
+  returnedByElse,
+  returnedByLanguage,
+  type LanguageReturns,
+  returnedBySwitch,
+  returnedInTurn,
+  type ReturnedTexts,
+} from "./returned-texts.js";
 
 interface ParsedScript {
   readonly program: Program;
@@ -272,6 +279,14 @@ const childKeys: Readonly<Record<string, readonly string[]>> = Object.fromEntrie
   ]),
 );
 
+/** Branches without the one for all other languages where it says what the source's own says. */
+function withoutTwin(branches: LanguageBranches, code: string, source: string | undefined): LanguageBranches {
+  const rest = branches.get(undefined);
+  const own = [...branches].find(([locale]) => locale?.split(/[-_]/, 1)[0] === source)?.[1];
+  if (!rest || !own || code.slice(rest.start, rest.end) !== code.slice(own.start, own.end)) return branches;
+  return new Map([...branches].filter(([locale]) => locale !== undefined));
+}
+
 class ScriptReader {
   readonly literals: Literal[] = [];
   readonly lookups: Lookup[] = [];
@@ -335,12 +350,17 @@ class ScriptReader {
       }
       case "SwitchStatement":
         this.countedReturns(returnedBySwitch(node, this.text));
+        this.languageReturns(returnedByLanguage(node, this.text));
         break;
       case "IfStatement":
-        if (node.alternate) this.countedReturns(returnedByElse(node, this.text));
+        if (node.alternate) {
+          this.countedReturns(returnedByElse(node, this.text));
+          this.languageReturns(returnedByLanguage(node, this.text));
+        }
         break;
       case "BlockStatement":
         this.countedReturns(returnedInTurn(node.body, this.text));
+        this.languageReturns(returnedByLanguage(node.body, this.text));
         break;
       case "ObjectExpression":
         if (isKeyedByLocale(node.properties)) {
@@ -495,8 +515,27 @@ class ScriptReader {
       this.literals[count] = { ...literal, frame: { before: "return ", after, isStatement: true } };
   }
 
+  /** Statements that return a text in one of several languages: one text in the place of them all. */
+  private languageReturns(found: LanguageReturns | undefined): void {
+    if (!found) return;
+    const { branches, last, span } = found;
+    if ([...branches.values()].some((text) => this.consumed.has(text))) return;
+    const after = this.text.slice(last.start, last.end).endsWith(";") ? ";" : "";
+    this.ancestors.push(last);
+    this.inLanguages(last.argument, branches, {
+      span,
+      frame: { before: "return ", after, isStatement: true },
+    });
+    this.ancestors.pop();
+  }
+
   /** One text in several languages: that of the source, with the others as its translations. */
-  private inLanguages(node: Expression, branches: LanguageBranches | undefined): void {
+  private inLanguages(
+    node: Expression,
+    given: LanguageBranches | undefined,
+    statements?: Pick<Literal, "span" | "frame">,
+  ): void {
+    const branches = given && withoutTwin(given, this.text, this.shapes.sourceLanguage);
     const own = [...(branches?.keys() ?? [])].find(
       (locale) => locale?.split(/[-_]/, 1)[0] === this.shapes.sourceLanguage,
     );
@@ -518,17 +557,18 @@ class ScriptReader {
       locale === undefined || locale === own ? [] : [{ locale, pieces: read(branch).pieces }],
     );
     const count = this.literals.length;
-    this.add("template", node, node, list.pieces, list.obstacle);
+    this.add("template", node, statements?.span ?? node, list.pieces, list.obstacle);
     const [literal] = this.literals.slice(count);
     if (literal)
       this.literals[count] = {
         ...literal,
+        ...statements,
         translations,
         remarks: [
           {
             kind: "chosen-by-language",
             message:
-              node.type === "ConditionalExpression"
+              node.type === "ConditionalExpression" || statements
                 ? "chosen by language in code"
                 : "one of several languages in code",
           },
