@@ -151,6 +151,7 @@ function previewKey(
     const entry = holder && entryIn(holder);
     if (!holder || !entry) return { ...base, trouble: "no text", samples: [] };
     const from = holder === locale ? {} : { from: holder };
+    if (entry.kind === "code") return { ...base, ...from, trouble: "code, which is not run", samples: [] };
     const message = reader.read(entry.text, holder, key);
     if (message.isBroken) {
       const problem = message.problems.find(({ severity }) => severity === "error");

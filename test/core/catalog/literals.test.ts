@@ -6,6 +6,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { runInNewContext } from "node:vm";
 import { formats } from "../../../src/core/catalog/formats/index.js";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
+import { previewProject } from "../../../src/core/project/preview.js";
 import type { CatalogChanges, EntryPath } from "../../../src/core/catalog/model.js";
 
 const textsOf = (format: "script" | "php", text: string) =>
@@ -279,4 +282,33 @@ const hasPhp = spawnSync("php", ["-v"]).status === 0;
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+});
+
+test("what is worked out is neither previewed, nor linted, nor written into other locales", async () => {
+  const config = {
+    source: "en",
+    targets: ["de"],
+    books: [{ name: "app", code: ["app/*.ts"], files: "texts/{locale}.ts", lookups: [{ member: "texts" }] }],
+  };
+  const files = memoryFiles({
+    "fond.config.json": JSON.stringify(config),
+    "texts/en.ts": 'export const en = {\n  a: "Boats",\n  n: (x) => `${x} {boats}`,\n};\n',
+    "texts/de.ts": 'export const de = {\n  a: "Boote",\n};\n',
+    "texts/types.ts": "export interface Texts { a: string }\n",
+    "app/a.ts": "export const b = texts.a + texts.n(1);\n",
+  });
+  const opened = openProject(files);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const { project } = opened;
+  const shown = previewProject(project, {}, ["n"]);
+  expect(shown.ok && shown.messages.map(({ trouble, samples }) => [trouble, samples])).toEqual([
+    ["code, which is not run", []],
+    ["code, which is not run", []],
+  ]);
+  const findings = await lintProject(project);
+  expect(findings.map(({ rule, locale, key }) => `${rule} ${locale ?? ""} ${key ?? ""}`)).toEqual([
+    "key/missing de n",
+  ]);
+  const { changes } = reconcileProject(project, {}, "2031-05-01");
+  expect(changes.filter(({ file }) => file.startsWith("texts/"))).toEqual([]);
 });
