@@ -128,7 +128,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     const content = readFile(files, file, format, separators.parts, poolOf(place.namespace));
     // Beside modules with texts stand others, which declare their types or bring them together.
     const isOther = content.raw.problems.some(({ code }) => code === "shape") || file.endsWith(".d.ts");
-    if (format.emptyLike && isOther && configured(place.locale ?? "") === undefined) continue;
+    if (format.code && isOther && configured(place.locale ?? "") === undefined) continue;
     read.set(file, content);
     if (place.locale !== undefined && place.written !== undefined) {
       // Below a root the file writes the locale as its own name does, or as it is.
@@ -266,7 +266,7 @@ function readFile(
 
 /** A file that is not there yet, in the frame of the source's: what is exported, and under which name. */
 function framedAs(source: Catalog, file: FileContent, spelled: string): FileContent {
-  const frame = source.exists ? source.format.emptyLike?.(source.content) : undefined;
+  const frame = source.exists ? source.format.code?.emptyLike(source.content) : undefined;
   if (frame === undefined) return file;
   const name = spelled.replace(/-/g, "_");
   const named = new RegExp(

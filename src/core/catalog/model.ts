@@ -68,6 +68,14 @@ export interface CommentSyntax {
   readonly block?: readonly [open: string, close: string];
 }
 
+/** What catalogs have that are code: a frame around the texts. */
+export interface CodeFrame {
+  /** The text of a catalog without entries in the frame of another locale's file; undefined where that cannot be read. */
+  emptyLike(text: string): string | undefined;
+  /** Set where keys start with the name of their file by custom. */
+  readonly keysNameFile?: true;
+}
+
 /** How one kind of file holds a catalog: everything that the rest of the program knows of it. */
 export interface CatalogFormat {
   readonly name: FormatName;
@@ -84,8 +92,8 @@ export interface CatalogFormat {
   edit(text: string, changes: CatalogChanges, encoding?: TextEncoding): string;
   /** The text of a new catalog without entries. */
   readonly empty: string;
-  /** The same in the frame of another locale's file, in formats that have one; undefined where that cannot be read. */
-  emptyLike?(text: string): string | undefined;
+  /** Set for formats whose files are code. */
+  readonly code?: CodeFrame;
   /** Its comments; undefined for a format without. */
   readonly comments: CommentSyntax | undefined;
   /** What makes a line a comment of the file, for its text and encoding; in formats that have comments. */

@@ -3,7 +3,6 @@ import { notices } from "../message/notices.js";
 import type { Literal, Obstacle, SourceFile } from "../source/model.js";
 import { childrenOf, isShadowed } from "../source/readers/script/scopes.js";
 import { literally } from "../text/key-pattern.js";
-import { lineIndex } from "../text/line-index.js";
 import { lineStart } from "../text/line-start.js";
 import type { TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
@@ -39,7 +38,7 @@ const say = notices("extract", {
  */
 export function deferralOf(
   part: ScriptPart,
-  { literals }: SourceFile,
+  { literals, lines }: SourceFile,
   { span }: Literal,
   scriptsNaming: ScriptsNaming | undefined,
 ): Deferral {
@@ -50,7 +49,6 @@ export function deferralOf(
   if (!place) return none;
   const { name, isExported, init, path } = place;
   const own = usesOf(program, name, part.runsPerUse);
-  const lines = lineIndex(text);
   const placeOf = ({ node }: Use) => `line ${lines.position(node.start).line}`;
   if (own.some(({ kind }) => kind === "default")) return { refusal: say("load-exported", { name }) };
   const early = own.find(({ isEarly }) => isEarly);
@@ -173,8 +171,25 @@ interface Use {
 const callsLater =
   /^(?:memo|forwardRef|lazy|observer|connect|defineComponent|defineStore|(?:with|use)[A-Z]\w{0,40}|on|once|get|post|put|patch|delete|all|addEventListener|then|catch|finally|setTimeout|setInterval|requestAnimationFrame|subscribe)$/;
 
+const usesByProgram = new WeakMap<Program, Map<string, readonly Use[]>>();
+
 /** Every use of a name of the module, its declaration aside. `fromElsewhere` takes it as a member of anything as well. */
 function usesOf(program: Program, name: string, runsPerUse: boolean, fromElsewhere = false): readonly Use[] {
+  const known = usesByProgram.get(program) ?? new Map<string, readonly Use[]>();
+  usesByProgram.set(program, known);
+  // One constant holds many texts.
+  const wanted = fromElsewhere ? `.${name}` : name;
+  const found = known.get(wanted) ?? findUses(program, name, runsPerUse, fromElsewhere);
+  known.set(wanted, found);
+  return found;
+}
+
+function findUses(
+  program: Program,
+  name: string,
+  runsPerUse: boolean,
+  fromElsewhere: boolean,
+): readonly Use[] {
   const uses: Use[] = [];
   const add = (node: Node, kind: Use["kind"], isLate: boolean, isWatched: boolean) => {
     if (kind === "value" && isShadowed(program, node.start, name)) return;

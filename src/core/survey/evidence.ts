@@ -33,14 +33,9 @@ export function gatherEvidence(
   // What surely is code by its place alone need not be looked at.
   if (!found.some(({ name }) => weights[name] <= settled)) found.push(...ask(looking, literal, own, place));
   const has = (...names: EvidenceName[]) => found.some(({ name }) => names.includes(name));
-  if (has("alone") && has("listed"))
-    found.splice(
-      found.findIndex(({ name }) => name === "alone"),
-      1,
-    );
   if (has("shownName") && has("sentence", "severalWords"))
     found.push(evidence("phraseForPeople", "more than a word"));
-  return found;
+  return has("listed") ? found.filter(({ name }) => name !== "alone") : found;
 }
 
 function ask(

@@ -71,3 +71,21 @@ export function withoutQuoted(code: string, quotes: string, instead: (quoted: Qu
   }
   return result + code.slice(at);
 }
+
+/** What stands between the commas of a list, those in brackets and strings aside. */
+export function delimitedParts(list: string): readonly string[] {
+  const blank = withoutQuoted(list, "\"'", ({ start, end }) => "_".repeat(end - start));
+  const parts: string[] = [];
+  let depth = 0;
+  let from = 0;
+  for (let at = 0; at <= blank.length; at++) {
+    const unit = blank[at] ?? ",";
+    if (/[([{]/.test(unit)) depth++;
+    else if (/[)\]}]/.test(unit)) depth--;
+    else if (unit === "," && depth === 0) {
+      if (list.slice(from, at).trim() !== "") parts.push(list.slice(from, at));
+      from = at + 1;
+    }
+  }
+  return parts;
+}

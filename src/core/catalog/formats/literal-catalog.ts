@@ -3,8 +3,9 @@ import { deepestNesting } from "../../text/nesting.js";
 import type { Span } from "../../text/span.js";
 import { lineStart as lineStartOf } from "../../text/line-start.js";
 import { catalogContent, entryTable } from "../entry-table.js";
-import type { CatalogContent, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
-import type { LiteralNode } from "./literal-edit.js";
+import { KeyPool } from "../key-pool.js";
+import type { CatalogContent, CatalogFormat, CatalogProblem, Entry, EntryPath, PathPart } from "../model.js";
+import { literalAt, type LiteralNode } from "./literal-edit.js";
 import { hidden, LiteralBreak } from "./literal-scan.js";
 import { mergeMarker } from "./merge-marker.js";
 
@@ -32,31 +33,79 @@ const say = notices("literals", {
   },
 });
 
-/** Reads a file of code into a catalog's content; `read` throws where it breaks off, and gives nothing where it has no texts. */
-export function readLiterals(
-  text: string,
-  separator: string,
-  written: string,
-  read: () => LiteralFile | undefined,
-): CatalogContent {
+/** What differs between the languages whose literals are catalogs. */
+export interface LiteralCatalog extends Pick<
+  CatalogFormat,
+  "name" | "extensions" | "empty" | "edit" | "writeKey" | "offsetInFile"
+> {
+  /** The smallest file that can be read. */
+  readonly example: string;
+  readonly lineComments: readonly string[];
+  readonly keysNameFile?: true;
+  /** The texts of a file; undefined where it has none. Throws `LiteralBreak` where the file breaks off. */
+  fileOf(text: string): LiteralFile | undefined;
+  /** The group that stands for a file's root in a file without entries; undefined where it cannot be replaced. */
+  emptyGroup(text: string, root: LiteralNode): string | undefined;
+}
+
+/** The format of catalogs that are literals of a language of programs. */
+export function literalFormat(language: LiteralCatalog): CatalogFormat {
+  const { name, extensions, empty, edit, writeKey, offsetInFile, fileOf } = language;
+  const rootOf = (text: string) => readable(() => fileOf(text))?.root;
+  return {
+    name,
+    extensions,
+    holds: "locale",
+    read: (text, separator, pool = new KeyPool()) => {
+      pool.start();
+      return readLiterals(text, separator, language);
+    },
+    edit,
+    empty,
+    code: {
+      emptyLike: (text) => {
+        const root = rootOf(text);
+        const group = root && language.emptyGroup(text, root);
+        return group && text.slice(0, root.start) + group + text.slice(root.end);
+      },
+      ...(language.keysNameFile && { keysNameFile: true }),
+    },
+    comments: { line: language.lineComments, block: ["/*", "*/"] },
+    commentWriter: () => (line) => `// ${line}`.trimEnd(),
+    nests: true,
+    canReorder: true,
+    writeKey,
+    groupKeySpan: (text, path) => {
+      const member = literalAt(rootOf(text), path);
+      return member && nameSpan(text, member.start);
+    },
+    offsetInFile,
+  };
+}
+
+function readLiterals(text: string, separator: string, { example, fileOf }: LiteralCatalog): CatalogContent {
   const failed = (problem: CatalogProblem) => catalogContent(entryTable([]), { problems: [problem] });
   let file: LiteralFile | undefined;
   try {
-    file = read();
+    file = fileOf(text);
   } catch (error) {
     if (!(error instanceof LiteralBreak)) throw error;
     return failed(mergeMarker(text) ?? explain(text, error));
   }
   if (!file)
     return failed(
-      mergeMarker(text) ?? { code: "shape", ...say("no-texts", { written }), span: { start: 0, end: 0 } },
+      mergeMarker(text) ?? {
+        code: "shape",
+        ...say("no-texts", { written: example }),
+        span: { start: 0, end: 0 },
+      },
     );
   const { entries, emptyGroups } = entriesOf(text, file, separator);
   return catalogContent(entryTable(entries), { emptyGroups });
 }
 
 /** A file that breaks off is none to edit or to follow. */
-export function readable(read: () => LiteralFile | undefined): LiteralFile | undefined {
+function readable(read: () => LiteralFile | undefined): LiteralFile | undefined {
   try {
     return read();
   } catch (error) {
@@ -98,7 +147,7 @@ function entriesOf(
 }
 
 /** Where the name of a member stands that starts at a place: of a variable's member, in its brackets. */
-export function nameSpan(text: string, start: number): Span {
+function nameSpan(text: string, start: number): Span {
   const variable = /\$\w+\s*\[\s*/y;
   variable.lastIndex = start;
   const from = start + (variable.exec(text)?.[0].length ?? 0);

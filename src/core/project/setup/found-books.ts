@@ -1,5 +1,5 @@
 import { posix } from "node:path";
-import { formatNameOf, formatOf } from "../../catalog/formats/index.js";
+import { formatNameOf, formatOf, formats } from "../../catalog/formats/index.js";
 import type { CatalogContent, Entry } from "../../catalog/model.js";
 import type { Files } from "../../files/files.js";
 import { leftOutByName } from "../../survey/left-out.js";
@@ -45,8 +45,8 @@ const otherData = [
   "fond*.json",
 ];
 
-/** Modules of code that may be catalogs. */
-const moduleEndings = ["js", "mjs", "cjs", "ts", "mts", "cts", "php", "inc"];
+/** The endings of code that may be a catalog. */
+const moduleEndings = Object.values(formats).flatMap(({ code, extensions }) => (code ? extensions : []));
 
 function isModule(file: string): boolean {
   return moduleEndings.includes(posix.extname(file).slice(1));
@@ -200,7 +200,8 @@ function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]):
   const names = new Set(group.members.flatMap(({ namespace }) => namespace ?? []));
   const [onlyName] = names;
   // In PHP the name of the file is part of the key, also where there is one file only.
-  const isOne = names.size === 1 && onlyName !== undefined && !/\.(?:php|inc)$/.test(group.pattern);
+  const isOne =
+    names.size === 1 && onlyName !== undefined && !formats[formatNameOf(group.pattern)].code?.keysNameFile;
   const files = isOne ? group.pattern.replace("{namespace}", onlyName) : group.pattern;
   const isRooted = group.members.every(
     ({ found: { content }, written }) =>

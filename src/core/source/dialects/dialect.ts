@@ -39,7 +39,7 @@ export interface Dialect {
   /** Set where the islands together are a program of statements, in the language of scripts. */
   readonly isScripted?: true;
   /** The code that closes a block whose content is looked up as a text already, `{% trans %}`, or is none, by the code that opens it. */
-  opensLookup?(code: string): string | undefined;
+  closeOfOther?(code: string): string | undefined;
   /** Set where islands may hold lookups that are no whole statements of the language. */
   readonly hasLooseLookups?: true;
   /** Set where elements stand inside `title` and `textarea`, whose content is plain text in a page. */

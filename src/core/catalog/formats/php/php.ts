@@ -1,8 +1,6 @@
-import { KeyPool } from "../../key-pool.js";
-import type { CatalogChanges, CatalogFormat, Entry } from "../../model.js";
+import type { CatalogChanges, Entry } from "../../model.js";
 import { lineStart } from "../../../text/line-start.js";
 import {
-  literalAt,
   editLiterals,
   styleOfLiterals,
   type LiteralMember,
@@ -10,40 +8,26 @@ import {
   type LiteralStyle,
   type LiteralSyntax,
 } from "../literal-edit.js";
-import { nameSpan, readable, readLiterals, type LiteralFile } from "../literal-catalog.js";
+import { literalFormat, type LiteralFile } from "../literal-catalog.js";
 import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
 
 /**
  * Catalogs that are PHP files which return one array (PHP manual, "Arrays"): `return [ … ]` or `array( … )`, nested, in single
  * or double quotes. Nothing is run.
  */
-export const phpFormat: CatalogFormat = {
+export const phpFormat = literalFormat({
   name: "php",
   extensions: ["php", "inc"],
-  holds: "locale",
-  read: (text, separator, pool = new KeyPool()) => {
-    pool.start();
-    return readLiterals(text, separator, "<?php return ['key' => 'text'];", () => arrayOf(text));
-  },
-  edit: editArray,
+  example: "<?php return ['key' => 'text'];",
   empty: "<?php\n\nreturn [\n];\n",
-  emptyLike: (text) => {
-    const root = readable(() => arrayOf(text))?.root;
-    if (!root) return undefined;
-    const [open, close] = text[root.start] === "[" ? ["[", "]"] : ["array(", ")"];
-    return `${text.slice(0, root.start)}${open}${close}${text.slice(root.end)}`;
-  },
-  comments: { line: ["//", "#"], block: ["/*", "*/"] },
-  commentWriter: () => (line) => `// ${line}`.trimEnd(),
-  nests: true,
-  canReorder: true,
+  lineComments: ["//", "#"],
+  keysNameFile: true,
+  fileOf: arrayOf,
+  emptyGroup: (text, root) => (text[root.start] === "[" ? "[]" : "array()"),
+  edit: editArray,
   writeKey: (name, written) => quoted(name, written.startsWith('"') ? '"' : "'"),
-  groupKeySpan: (text, path) => {
-    const member = literalAt(readable(() => arrayOf(text))?.root, path);
-    return member && nameSpan(text, member.start);
-  },
   offsetInFile,
-};
+});
 
 const language: LiteralLanguage = {
   space: /(?:\/\/[^\r\n]*|#(?!\[)[^\r\n]*|\/\*[^]*?\*\/|\s)+/y,

@@ -1,7 +1,5 @@
-import { KeyPool } from "../../key-pool.js";
-import type { CatalogChanges, CatalogFormat, Entry, PathText } from "../../model.js";
+import type { CatalogChanges, Entry, PathText } from "../../model.js";
 import {
-  literalAt,
   editLiterals,
   styleOfLiterals,
   type LiteralMember,
@@ -9,41 +7,26 @@ import {
   type LiteralStyle,
   type LiteralSyntax,
 } from "../literal-edit.js";
-import { nameSpan, readable, readLiterals, type LiteralFile } from "../literal-catalog.js";
+import { literalFormat, type LiteralFile } from "../literal-catalog.js";
 import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
 
 /**
  * Catalogs that are modules of JavaScript or TypeScript (ECMA-262, "Object Initializer"): an object that is exported, given to
  * `define`, or the file's only constant. Texts are strings and templates without values. Nothing is run.
  */
-export const scriptFormat: CatalogFormat = {
+export const scriptFormat = literalFormat({
   name: "script",
   extensions: ["js", "mjs", "cjs", "ts", "mts", "cts"],
-  holds: "locale",
-  read: (text, separator, pool = new KeyPool()) => {
-    pool.start();
-    return readLiterals(text, separator, 'export default { key: "text" }', () => moduleOf(text));
-  },
-  edit: editModule,
+  example: 'export default { key: "text" }',
   empty: "export default {};\n",
-  emptyLike: (text) => {
-    const file = readable(() => moduleOf(text));
-    return file && file.root.kind === "object" && !isConstants(text, file.root)
-      ? `${text.slice(0, file.root.start)}{}${text.slice(file.root.end)}`
-      : undefined;
-  },
-  comments: { line: ["//"], block: ["/*", "*/"] },
-  commentWriter: () => (line) => `// ${line}`.trimEnd(),
-  nests: true,
-  canReorder: true,
+  lineComments: ["//"],
+  fileOf: moduleOf,
+  emptyGroup: (text, root) => (root.kind === "object" && !isConstants(text, root) ? "{}" : undefined),
+  edit: editModule,
   writeKey: (name, written) =>
     /^["']/.test(written) || !isName(name) ? quoted(name, /^["']/.exec(written)?.[0] ?? '"') : name,
-  groupKeySpan: (text, path) => {
-    const member = literalAt(readable(() => moduleOf(text))?.root, path);
-    return member && nameSpan(text, member.start);
-  },
   offsetInFile,
-};
+});
 
 function isName(name: string): boolean {
   return /^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name);

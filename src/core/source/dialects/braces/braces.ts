@@ -27,7 +27,7 @@ export const braces: Dialect = {
   sign: /\{%[-+~]? ?[a-z]|\{\{~?[#/^>] ?[\w./-]|\{\{~?else\}\}/g,
   islands: braceIslands,
   codeInScripts: true,
-  opensLookup: (code) => {
+  closeOfOther: (code) => {
     // What a page puts into an attribute or a setting of the page around it.
     if (/^block\s+(?:\w{0,40}_)?(?:class(?:es)?|css|lang|robots|canonical|slug)\b/.test(code))
       return "endblock";

@@ -1,5 +1,5 @@
 import { notices } from "../../../message/notices.js";
-import { withoutQuoted } from "../../../text/delimited.js";
+import { delimitedParts, withoutQuoted } from "../../../text/delimited.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
 import { byPlace } from "../../model.js";
@@ -763,7 +763,7 @@ class CodeReader {
     }
     // An object without a class: `new { n, name = boat.Name, boat.Port }`, named by its members where nothing else is said.
     if (inner.type === "anonymous_object_creation_expression")
-      return [...delimitedParts(written.replace(/^new\s*\{|\}$/g, ""))].map(
+      return delimitedParts(written.replace(/^new\s*\{|\}$/g, "")).map(
         (member) =>
           /^\s*(\w+)\s*=(?!=)/.exec(member)?.[1] ?? /^\s*(?:\w+\s*\??\.\s*)*(\w+)\s*$/.exec(member)?.[1],
       );
@@ -1082,24 +1082,6 @@ const say = notices("extract", {
     remedy: "check who reads it, and move it by hand",
   },
 });
-
-/** What stands between the commas of a list, those in brackets and strings aside. */
-function delimitedParts(list: string): readonly string[] {
-  const blank = withoutQuoted(list, "\"'", ({ start, end }) => "_".repeat(end - start));
-  const parts: string[] = [];
-  let depth = 0;
-  let from = 0;
-  for (let at = 0; at <= blank.length; at++) {
-    const unit = blank[at] ?? ",";
-    if (/[([{]/.test(unit)) depth++;
-    else if (/[)\]}]/.test(unit)) depth--;
-    else if (unit === "," && depth === 0) {
-      if (list.slice(from, at).trim() !== "") parts.push(list.slice(from, at));
-      from = at + 1;
-    }
-  }
-  return parts;
-}
 
 /** The string that a method is called on, in grammars whose calls hold a member expression. */
 function receiverOf(node: CodeNode): CodeNode | undefined {

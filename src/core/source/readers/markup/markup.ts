@@ -184,22 +184,22 @@ class MarkupReader {
       ({ start, end }) => !/^\s{0,40}<(?:script|style|link|template)\b/im.test(this.masked.slice(start, end)),
     );
     for (const block of blocks) this.scriptCode("script.js", block);
-    this.masked = [...blocks, ...this.lookedUp()].reduce((text, span) => blanked(text, span), this.masked);
+    this.masked = [...blocks, ...this.ofOtherUse()].reduce((text, span) => blanked(text, span), this.masked);
     const root = readTree(this.masked, this.dialect.elementsInText);
     this.elements(root);
     this.islandCode(root);
     this.applySkips();
   }
 
-  /** The texts that blocks of islands look up by themselves already. */
-  private lookedUp(): readonly Span[] {
-    const { opensLookup } = this.dialect;
-    if (!opensLookup) return [];
+  /** What stands in blocks of islands whose content is looked up already, or is no text. */
+  private ofOtherUse(): readonly Span[] {
+    const { closeOfOther } = this.dialect;
+    if (!closeOfOther) return [];
     let close: string | undefined;
     return blocksOf(
       this.text,
       this.islands,
-      (code) => (close = opensLookup(code)) !== undefined,
+      (code) => (close = closeOfOther(code)) !== undefined,
       (code) => (close !== undefined && code.startsWith(close) ? -1 : 0),
     );
   }
@@ -546,7 +546,7 @@ class MarkupReader {
       tag === "input" && name.toLowerCase() === "value" && /^(submit|button|reset)$/.test(type ?? "");
     // `<c:set var="title" value="Tours">`: what it is called says what it is.
     const called =
-      /:|^(?:x-|jsp)?param$/.test(tag) && /^(?:value|default)$/.test(name)
+      /:|^param$/.test(tag) && /^(?:value|default)$/.test(name)
         ? element.attributes.find((one) => /^(?:var|name|property)$/.test(one.name))?.raw
         : undefined;
     if (called)
