@@ -114,12 +114,12 @@ export async function preview(
 }
 
 /** Plans to convert a book of the configuration to another format, layout or syntax. */
-export async function convert(
+export function convert(
   project: jobs.Project,
   book: BookConfig,
   options: ConvertOptions,
 ): Promise<ConvertResult> {
-  return convertBook(project, book, options);
+  return Promise.resolve(convertBook(project, book, options));
 }
 
 /** Plans a new target locale: configuration, catalogs and ledger. */

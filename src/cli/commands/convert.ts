@@ -61,7 +61,7 @@ export async function runConvert(
     plurals === undefined
   )
     throw usageError(say("no-target", {}));
-  const result = await convertBook(project, book, {
+  const result = convertBook(project, book, {
     ...(to && { format: to }),
     ...(files !== undefined && { files }),
     ...(inside && { inside }),

@@ -304,6 +304,7 @@ function catalogIn(
       return table.entries;
     },
     emptyGroups: found.emptyGroups,
+    unknown: found.unknown,
     problems: found.problems,
     settings,
     separator,

@@ -131,12 +131,13 @@ export function entryTable(entries: readonly Entry[]): EntryTable {
 /** What a file holds: its entries, and what else was found in it. */
 export function catalogContent(
   table: EntryTable,
-  more: Partial<Pick<CatalogContent, "emptyGroups" | "problems">> = {},
+  more: Partial<Pick<CatalogContent, "emptyGroups" | "unknown" | "problems">> = {},
 ): CatalogContent {
-  const { emptyGroups = [], problems = [] } = more;
+  const { emptyGroups = [], unknown = [], problems = [] } = more;
   return {
     table,
     emptyGroups,
+    unknown,
     problems,
     get entries() {
       return table.entries;

@@ -38,6 +38,8 @@ export interface CatalogContent {
   readonly entries: readonly Entry[];
   /** Keys of groups without any member, which hold no entry but are there. */
   readonly emptyGroups: readonly EntryPath[];
+  /** Where code adds entries under names that only running it tells. */
+  readonly unknown: readonly Span[];
   readonly problems: readonly CatalogProblem[];
 }
 

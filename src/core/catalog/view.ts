@@ -68,5 +68,5 @@ export function viewed(content: CatalogContent, view: CatalogView, separator: st
     const own = view.fromFile(path);
     return own ? [own] : [];
   });
-  return catalogContent(entryTable(entries), { emptyGroups, problems: content.problems });
+  return catalogContent(entryTable(entries), { ...content, emptyGroups });
 }

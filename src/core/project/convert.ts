@@ -3,7 +3,7 @@ import type { SyntaxSetting } from "../message/names.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { separatorsOf } from "../text/separators.js";
-import { catalogEdits, commentAbove, isWhole, type Book } from "../catalog/book.js";
+import { loadBook, catalogEdits, commentAbove, isWhole, type Book } from "../catalog/book.js";
 import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
@@ -18,8 +18,6 @@ import type { MessageNode, PluralNode } from "../message/model.js";
 import { bareForm, flatForm } from "../message/variants.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
-import { prepareReaders } from "../source/read.js";
-import { lineIndex } from "../text/line-index.js";
 import type { Project } from "./project.js";
 
 /** What a book is to become; what is not given stays. */
@@ -53,11 +51,7 @@ interface Texts {
  * ones removed, and the configuration brought up to them. Refuses what the new form cannot hold. The ledger keeps its
  * records, since no key changes.
  */
-export async function convertBook(
-  project: Project,
-  config: BookConfig,
-  options: ConvertOptions,
-): Promise<ConvertResult> {
+export function convertBook(project: Project, config: BookConfig, options: ConvertOptions): ConvertResult {
   const refusals: ConvertRefusal[] = [];
   const notes: PlanNote[] = [];
   const changed = newConfig(config, options);
@@ -66,10 +60,18 @@ export async function convertBook(
     options.from === undefined &&
     (["files", "format", "root", "leaf"] as const).every((name) => config[name] === changed[name]);
   const book = project.book(config);
-  const given =
+  const given = catalogTexts(
     options.from === undefined
-      ? catalogTexts(book, isInPlace || formatOf(changed).comments !== undefined, refusals, notes)
-      : await moduleTexts(project, config, options.from, refusals);
+      ? book
+      : loadBook(
+          project.files,
+          project.config,
+          newConfig(config, { files: options.from, from: options.from }),
+        ),
+    { isInPlace, keepsComments: isInPlace || formatOf(changed).comments !== undefined },
+    refusals,
+    notes,
+  );
   const { parts } = separatorsOf(config);
   if (given.length === 0 && refusals.length === 0)
     refusals.push({
@@ -258,6 +260,14 @@ const say = notices("convert", {
     message: 'value of "{key}" is not a text; it becomes the text {text}',
     remedy: "check that this is intended",
   },
+  code: {
+    message: 'the value of "{key}" is code, which is not run',
+    remedy: "write it as one message with arguments",
+  },
+  unknown: {
+    message: "code adds texts here under names that only running it tells",
+    remedy: "write the names and texts out here",
+  },
   comments: {
     message: "{count, plural, one {# comment has} other {# comments have}} no place in the new format",
     remedy: "keep the old file if they matter",
@@ -345,7 +355,7 @@ function newConfig(
 /** The texts of a book's catalogs. What the new form would lose is refused or, where it is no text, told. */
 function catalogTexts(
   book: Book,
-  keepsComments: boolean,
+  { isInPlace, keepsComments }: { readonly isInPlace: boolean; readonly keepsComments: boolean },
   refusals: ConvertRefusal[],
   notes: PlanNote[],
 ): Texts[] {
@@ -362,7 +372,17 @@ function catalogTexts(
       });
       continue;
     }
+    // Code in files that stay is none of the texts, and stays.
+    for (const span of isInPlace ? [] : catalog.unknown)
+      refusals.push({ file: catalog.file, ...catalog.lines.position(span.start), ...say("unknown", {}) });
     for (const entry of catalog.entries) {
+      if (entry.kind === "code") {
+        const { start } = entry.valueSpan;
+        const key = entry.key;
+        if (!isInPlace)
+          refusals.push({ file: catalog.file, ...catalog.lines.position(start), ...say("code", { key }) });
+        continue;
+      }
       if (catalog.byKey.get(entry.key) !== entry)
         refusals.push({
           ...at(entry),
@@ -375,7 +395,8 @@ function catalogTexts(
         });
     }
     let lost = 0;
-    const entries = [...catalog.byKey.values()].map((entry): PathText => {
+    const own = [...catalog.byKey.values()].filter(({ kind }) => kind !== "code");
+    const entries = own.map((entry): PathText => {
       const comment = commentAbove(catalog, entry);
       if (comment !== undefined && !keepsComments) lost++;
       return { path: entry.path, text: entry.text, ...(comment !== undefined && { comment }) };
@@ -386,36 +407,6 @@ function catalogTexts(
         ...say("comments", { count: lost }),
       });
     texts.push({ locale: catalog.locale, namespace: catalog.namespace, entries });
-  }
-  return texts;
-}
-
-async function moduleTexts(
-  project: Project,
-  config: BookConfig,
-  from: string,
-  refusals: ConvertRefusal[],
-): Promise<Texts[]> {
-  const layout = bookLayout({ files: from, spelling: config.spelling });
-  const { source, targets } = project.config;
-  const listed = project.files.list({ patterns: layout.globs, ignore: config.ignore });
-  await prepareReaders(listed, project.files);
-  const { readStringModule } = await import("../source/string-module.js");
-  const texts: Texts[] = [];
-  for (const file of listed) {
-    const place = layout.place(file);
-    const locale = place?.locale;
-    if (locale === undefined || ![source, ...targets].includes(locale)) continue;
-    const read = project.files.read(file);
-    if (!read.ok) {
-      refusals.push({ file, ...say("unreadable", { detail: read.detail }) });
-      continue;
-    }
-    const lines = lineIndex(read.text);
-    const { entries, problems } = readStringModule(file, read.text);
-    for (const { messageId, data, message, remedy, span } of problems)
-      refusals.push({ file, ...lines.position(span.start), messageId, data, message, remedy });
-    texts.push({ locale, namespace: place?.namespace, entries });
   }
   return texts;
 }

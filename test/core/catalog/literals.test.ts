@@ -36,6 +36,8 @@ describe("modules of scripts are catalogs", () => {
       { "cart.a": "x", title: "T" },
     ],
     ["escapes", "export default { a: 'l\\'eau \\u00e9\\x41\\u{1f600}\\n' };\n", { a: "l'eau éA😀\n" }],
+    ["the file's only call", 'import { add } from "./add";\n\nadd("en", { a: "x" });\n', { a: "x" }],
+    ["joined texts", "export default { a: 'l\\'o' + \"n'\" +\n  `g` };\n", { a: "l'on'g" }],
     ["lists", "export default { days: ['Mo', 'Tu'], };\n", { "days.0": "Mo", "days.1": "Tu" }],
   ])("%s", (_, text, expected) => {
     expect(formats.script.read(text, ".").problems).toEqual([]);
@@ -64,6 +66,17 @@ describe("modules of scripts are catalogs", () => {
     ).toBe(text.replace('  z: "end"', '  y: "Why",\n  z: "E"'));
   });
 
+  test("of joined texts each code unit has its place, and a new text takes the place of them all", () => {
+    const text = 'export default { a: "b\\n" + \'c"d\' };\n';
+    const [entry] = formats.script.read(text, ".").entries;
+    if (!entry) throw new Error("no entry");
+    const places = Array.from(entry.text, (_, at) => text[formats.script.offsetInFile(text, entry, at)]);
+    expect(places.join("")).toBe('b\\c"d');
+    expect(formats.script.edit(text, { set: [{ path: ["a"], text: "e" }] })).toBe(
+      'export default { a: "e" };\n',
+    );
+  });
+
   test("a new constant of a file of constants", () => {
     const text = "export const cart = {\n  a: 'x',\n};\n";
     const more = `${text}export const menu = { b: 'y' };\n`;
@@ -82,6 +95,7 @@ describe("PHP arrays are catalogs", () => {
       "<?php\ndeclare(strict_types=1);\n# one\n/* two */\nreturn [ // three\n  'a' => 'l\\'eau \\\\ \\n',\n];\n",
       { a: "l'eau \\ \\n" },
     ],
+    ["joined texts", "<?php return ['a' => 'x\\'' . \"\\ty\" . 'z'];", { a: "x'\tyz" }],
     ["lists", "<?php return ['d' => ['Mo', 'Tu']];", { "d.0": "Mo", "d.1": "Tu" }],
     ["a variable that is returned", "<?php\n$n = 5;\n$texts = ['a' => 'x'];\nreturn $texts;\n", { a: "x" }],
     ["the only array", "<?php\n$lang = array('a' => 'x');\n", { a: "x" }],
@@ -98,7 +112,7 @@ describe("PHP arrays are catalogs", () => {
 
   test("what is worked out is kept, and edits keep quotes, comments and the last comma", () => {
     const text =
-      "<?php\nreturn [\n    'a' => \"Hi $name\", // greeting\n    'b' => 'x' . 'y',\n    'c' => <<<END\n  long ] text\n  END,\n    'd' => \"It's\",\n    'd2' => 'x',\n    'd3' => 'x',\n];\n";
+      "<?php\nreturn [\n    'a' => \"Hi $name\", // greeting\n    'b' => 'x' . y(),\n    'c' => <<<END\n  long ] text\n  END,\n    'd' => \"It's\",\n    'd2' => 'x',\n    'd3' => 'x',\n];\n";
     expect(formats.php.read(text, ".").entries.map(({ key, kind }) => `${key} ${kind}`)).toEqual([
       "a code",
       "b code",

@@ -162,11 +162,11 @@ describe("texts are read from modules of code, and nothing is run", () => {
   });
 
   test.each<[string, string, RegExp, number]>([
-    ["a function", "export default {\n  a: (n) => `x ${n}` };", /function that/, 2],
-    ["a computed name", "export default {\n\n  [b]: 'x' };", /computed/, 3],
-    ["a spread", "export default { ...others };", /spread/, 1],
-    ["a value worked out", "export default { a: one() };", /not a fixed text/, 1],
-    ["no object", "export const a = 1;", /no single object/, 1],
+    ["a function", "export default {\n  a: (n) => `x ${n}` };", /"a" is code/, 2],
+    ["a computed name", "export default {\n\n  [b]: 'x' };", /only running it tells/, 3],
+    ["a spread", "export default { ...others };", /only running it tells/, 1],
+    ["a value worked out", "export default { a: one() };", /"a" is code/, 1],
+    ["no object", "export const a = 1;", /no group of texts/, 1],
     ["broken code", "export default {", /./, 1],
   ])("%s is refused with its place", async (_, code, words, line) => {
     const result = await convert(
@@ -176,6 +176,25 @@ describe("texts are read from modules of code, and nothing is run", () => {
     );
     expect(result.refusals?.[0]?.message).toMatch(words);
     expect(result.refusals?.[0]?.line).toBe(line);
+  });
+});
+
+describe("code in the catalogs themselves", () => {
+  const book = { files: "t/{locale}.js", syntax: "percent-brace" };
+  const files = {
+    "t/en.js": 'export default {\n  a: "Hi %{name}",\n  b: (n) => `${n} %{x}`,\n  ...c,\n};\n',
+  };
+  test("is no text of another format", async () => {
+    const { refusals } = await convert(book, files, { format: "json" });
+    expect(refusals?.map(({ line, message }) => `${String(line)} ${message}`)).toEqual([
+      expect.stringMatching(/^4 code adds texts/),
+      expect.stringMatching(/^3 the value of "b" is code/),
+    ]);
+  });
+
+  test("stays as it is where the messages beside it are written anew", async () => {
+    const result = await convert(book, files, { syntax: "icu" });
+    expect(result.files?.contents.get("t/en.js")).toBe(files["t/en.js"].replace("%{name}", "{name}"));
   });
 });
 

@@ -36,12 +36,14 @@ const say = notices("literals", {
 /** What differs between the languages whose literals are catalogs. */
 export interface LiteralCatalog extends Pick<
   CatalogFormat,
-  "name" | "extensions" | "empty" | "edit" | "writeKey" | "offsetInFile"
+  "name" | "extensions" | "empty" | "edit" | "writeKey"
 > {
   /** The smallest file that can be read. */
   readonly example: string;
   readonly lineComments: readonly string[];
   readonly keysNameFile?: true;
+  /** The signs in a string that stand for others, sticky, by the quote it starts with. */
+  readonly escape: (quote: string) => RegExp;
   /** The texts of a file; undefined where it has none. Throws `LiteralBreak` where the file breaks off. */
   fileOf(text: string): LiteralFile | undefined;
   /** The group that stands for a file's root in a file without entries; undefined where it cannot be replaced. */
@@ -50,7 +52,7 @@ export interface LiteralCatalog extends Pick<
 
 /** The format of catalogs that are literals of a language of programs. */
 export function literalFormat(language: LiteralCatalog): CatalogFormat {
-  const { name, extensions, empty, edit, writeKey, offsetInFile, fileOf } = language;
+  const { name, extensions, empty, edit, writeKey, fileOf } = language;
   const rootOf = (text: string) => readable(() => fileOf(text))?.root;
   return {
     name,
@@ -79,7 +81,7 @@ export function literalFormat(language: LiteralCatalog): CatalogFormat {
       const member = literalAt(rootOf(text), path);
       return member && nameSpan(text, member.start);
     },
-    offsetInFile,
+    offsetInFile: (text, entry, offset) => offsetInStrings(text, entry, offset, language.escape),
   };
 }
 
@@ -100,8 +102,8 @@ function readLiterals(text: string, separator: string, { example, fileOf }: Lite
         span: { start: 0, end: 0 },
       },
     );
-  const { entries, emptyGroups } = entriesOf(text, file, separator);
-  return catalogContent(entryTable(entries), { emptyGroups });
+  const { entries, ...more } = entriesOf(text, file, separator);
+  return catalogContent(entryTable(entries), more);
 }
 
 /** A file that breaks off is none to edit or to follow. */
@@ -119,13 +121,17 @@ function entriesOf(
   text: string,
   { root, texts }: LiteralFile,
   separator: string,
-): { readonly entries: readonly Entry[]; readonly emptyGroups: readonly EntryPath[] } {
+): Pick<CatalogContent, "entries" | "emptyGroups" | "unknown"> {
   const entries: Entry[] = [];
   const emptyGroups: EntryPath[] = [];
+  const unknown: Span[] = [];
   const visit = (node: LiteralNode, path: readonly PathPart[]) => {
     if (node.members.length === 0 && path.length > 0) emptyGroups.push(path);
     for (const { name, start, value } of node.members) {
-      if (typeof name === "string" && name.startsWith(hidden)) continue;
+      if (typeof name === "string" && name.startsWith(hidden)) {
+        unknown.push({ start, end: value.end });
+        continue;
+      }
       const own = [...path, name];
       if (value.kind === "object" || value.kind === "list") {
         visit(value, own);
@@ -143,7 +149,7 @@ function entriesOf(
     }
   };
   visit(root, []);
-  return { entries, emptyGroups };
+  return { entries, emptyGroups, unknown };
 }
 
 /** Where the name of a member stands that starts at a place: of a variable's member, in its brackets. */
@@ -154,6 +160,30 @@ function nameSpan(text: string, start: number): Span {
   const name = /"(?:[^"\\]|\\[^])*"|'(?:[^'\\]|\\[^])*'|[\p{L}\p{N}_$]+/uy;
   name.lastIndex = from;
   return { start: from, end: from + (name.exec(text)?.[0].length ?? 1) };
+}
+
+/** The place in the file of a code unit of an entry's text, which may be several strings joined. */
+function offsetInStrings(
+  text: string,
+  { kind, valueSpan: { start, end } }: Entry,
+  offset: number,
+  escapeOf: (quote: string) => RegExp,
+): number {
+  if (kind !== "text") return start;
+  let quote = text[start] ?? "";
+  let at = start + 1;
+  for (let unit = 0; ; unit++) {
+    while (text[at] === quote && at < end - 1) {
+      const opening = /["'`]/g;
+      opening.lastIndex = at + 1;
+      quote = opening.exec(text)?.[0] ?? "";
+      at = opening.lastIndex;
+    }
+    if (unit >= offset || at >= end - 1) return at;
+    const escape = escapeOf(quote);
+    escape.lastIndex = at;
+    at += escape.exec(text)?.[0].length ?? 1;
+  }
 }
 
 /** Words the place where a file breaks off by what most likely happened there. */

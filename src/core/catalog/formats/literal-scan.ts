@@ -33,6 +33,8 @@ export interface LiteralLanguage {
   name(source: string, at: number): { readonly name: string | undefined; readonly end: number } | undefined;
   /** What stands between a name and its value. */
   readonly between: string;
+  /** What joins texts: "+". */
+  readonly join: string;
   /** Numbers and words that are values by themselves, sticky. */
   readonly word: RegExp;
   /** What may stand behind a value without changing it, sticky: `as const`. */
@@ -66,7 +68,7 @@ export class LiteralScanner {
       const group = this.group(start, opened);
       return this.isEnded(group.end) ? group : this.code(start);
     }
-    const text = this.language.text(this.source, start);
+    const text = this.textAt(start);
     if (text?.value !== undefined && this.isEnded(text.end)) {
       this.texts.set(start, text.value);
       return { kind: "text", start, end: text.end, members: [] };
@@ -90,6 +92,21 @@ export class LiteralScanner {
         members: [],
       };
     return this.code(start);
+  }
+
+  /** The text at a place, with the fixed ones that are joined to it. */
+  private textAt(start: number): WrittenText | undefined {
+    const { language, source } = this;
+    let text = language.text(source, start);
+    while (text?.value !== undefined) {
+      const joint = this.space(text.end);
+      const next = source.startsWith(language.join, joint)
+        ? language.text(source, this.space(joint + language.join.length))
+        : undefined;
+      if (next?.value === undefined) return text;
+      text = { end: next.end, value: text.value + next.value };
+    }
+    return text;
   }
 
   private wordAt(at: number): string | undefined {

@@ -1,4 +1,4 @@
-import type { CatalogChanges, Entry } from "../../model.js";
+import type { CatalogChanges } from "../../model.js";
 import { lineStart } from "../../../text/line-start.js";
 import {
   editLiterals,
@@ -26,7 +26,8 @@ export const phpFormat = literalFormat({
   emptyGroup: (text, root) => (text[root.start] === "[" ? "[]" : "array()"),
   edit: editArray,
   writeKey: (name, written) => quoted(name, written.startsWith('"') ? '"' : "'"),
-  offsetInFile,
+  escape: (quote) =>
+    quote === "'" ? /\\['\\]/y : /\\(?:u\{[\da-fA-F]{1,6}\}|x[\da-fA-F]{1,2}|[0-7]{1,3}|[nrtvef\\"$])/y,
 });
 
 const language: LiteralLanguage = {
@@ -48,6 +49,7 @@ const language: LiteralLanguage = {
     return found ? { name: found[1], end: at + found[0].length } : undefined;
   },
   between: "=>",
+  join: ".",
   word: /(?:[-+]?\d[\w.]*|true|false|null)(?![\w(:\\])/iy,
 };
 
@@ -220,19 +222,4 @@ function quoted(text: string, quote: string): string {
     return named ?? `\\x${unit.charCodeAt(0).toString(16).padStart(2, "0")}`;
   });
   return `"${body}"`;
-}
-
-/** A code unit of the decoded text, as the place where the string writes it. */
-function offsetInFile(text: string, { kind, valueSpan: { start, end } }: Entry, offset: number): number {
-  if (kind !== "text") return start;
-  const isSingle = text[start] === "'";
-  let at = start + 1;
-  for (let unit = 0; unit < offset && at < end - 1; unit++) {
-    const escape = isSingle
-      ? /\\['\\]/y
-      : /\\(?:u\{[\da-fA-F]{1,6}\}|x[\da-fA-F]{1,2}|[0-7]{1,3}|[nrtvef\\"$])/y;
-    escape.lastIndex = at;
-    at += escape.exec(text)?.[0].length ?? 1;
-  }
-  return at;
 }

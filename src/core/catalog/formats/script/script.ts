@@ -1,4 +1,4 @@
-import type { CatalogChanges, Entry, PathText } from "../../model.js";
+import type { CatalogChanges, PathText } from "../../model.js";
 import {
   editLiterals,
   styleOfLiterals,
@@ -12,7 +12,7 @@ import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../liter
 
 /**
  * Catalogs that are modules of JavaScript or TypeScript (ECMA-262, "Object Initializer"): an object that is exported, given to
- * `define`, or the file's only constant. Texts are strings and templates without values. Nothing is run.
+ * `define` or to the file's only call, or its only constant. Texts are strings and templates without values. Nothing is run.
  */
 export const scriptFormat = literalFormat({
   name: "script",
@@ -25,7 +25,7 @@ export const scriptFormat = literalFormat({
   edit: editModule,
   writeKey: (name, written) =>
     /^["']/.test(written) || !isName(name) ? quoted(name, /^["']/.exec(written)?.[0] ?? '"') : name,
-  offsetInFile,
+  escape: () => /\\(?:u\{[\da-fA-F]{1,6}\}|u[\da-fA-F]{4}|x[\da-fA-F]{2}|[^])/y,
 });
 
 function isName(name: string): boolean {
@@ -56,6 +56,7 @@ const language: LiteralLanguage = {
     return computed.test(source) ? { name: undefined, end: computed.lastIndex } : undefined;
   },
   between: ":",
+  join: "+",
   word: /(?:[-+]?(?:\d[\w.]*|Infinity|NaN)|true|false|null|undefined)(?![\w$.(])/y,
   behind: /(?:as\s+const\b|as\s+[\w.<>[\]| ]{1,100}|satisfies\s+[\w.<>[\], ]{1,100})/y,
   hasPatterns: true,
@@ -132,6 +133,7 @@ function decoded(written: string): string {
 function moduleOf(text: string): LiteralFile | undefined {
   const scanner = new LiteralScanner(text, language);
   const constants = new Map<string, { readonly member: LiteralMember; readonly isExported: boolean }>();
+  const given: LiteralNode[] = [];
   let exported: LiteralNode | undefined;
   const step = (at: number): number => {
     const head = (pattern: RegExp) => {
@@ -162,14 +164,21 @@ function moduleOf(text: string): LiteralFile | undefined {
       constants.set(name, { member: { name, start, value: node }, isExported: isExported !== undefined });
       return scanner.codeEnd(value.end, true);
     }
-    return scanner.codeEnd(at, true);
+    const end = scanner.codeEnd(at, true);
+    if (head(/[\p{L}_$][\p{L}\p{N}_$.]*\(/uy)) {
+      const group = groupFrom(scanner, at);
+      // What a call hands on is its last argument.
+      if (group && /^[\s,]*\)/.test(text.slice(group.end, end))) given.push(group);
+    }
+    return end;
   };
   for (let at = scanner.space(0); at < text.length;) {
     const next = scanner.space(step(at));
     // A bracket too many, or a mark that starts nothing: past it.
     at = next > at ? next : at + 1;
   }
-  const root = exported ?? rootOf([...constants.values()], text.length);
+  const root =
+    exported ?? rootOf([...constants.values()], text.length) ?? (given.length === 1 ? given[0] : undefined);
   return root && (root.kind === "object" || root.kind === "list")
     ? { root, texts: scanner.texts }
     : undefined;
@@ -306,16 +315,4 @@ function quoted(text: string, quote: string): string {
   });
   const inside = quote === "`" ? body.replace(/`|\$(?=\{)/g, "\\$&") : body.replaceAll(quote, `\\${quote}`);
   return quote + inside + quote;
-}
-
-/** A code unit of the decoded text, as the place where the string writes it. */
-function offsetInFile(text: string, { kind, valueSpan: { start, end } }: Entry, offset: number): number {
-  if (kind !== "text") return start;
-  let at = start + 1;
-  for (let unit = 0; unit < offset && at < end - 1; unit++) {
-    const escape = /\\(?:u\{[\da-fA-F]{1,6}\}|u[\da-fA-F]{4}|x[\da-fA-F]{2}|[^])/y;
-    escape.lastIndex = at;
-    at += escape.exec(text)?.[0].length ?? 1;
-  }
-  return at;
 }
