@@ -37,6 +37,8 @@ export function companyOf(
   if (shape === "lowerCase") {
     if (beside.some((other) => isTwin(other) && /^\p{Lu}/u.test(other)))
       return evidence("codeTwin", "stands beside the same word with a capital");
+    if (isNamedForPhrases(literal, place))
+      return evidence("alike", `${givenName(literal)} is given more than words in this file`);
     return isAnswerAmongTexts(literal, place)
       ? evidence("answerAmongTexts", "the others that stand for it are texts")
       : undefined;
@@ -103,7 +105,10 @@ function findRuns(literals: readonly Literal[], common: Common): readonly (Run |
     const members = places.flatMap((at) => literals[at] ?? []);
     if (members.length > 1) {
       const shapes = members.map(({ pieces }) => shapeOf(fixedText(pieces)).name);
-      const run = { isOfWords: areWords(shapes), isOfPairs: arePairs(shapes) };
+      const run = {
+        isOfWords: areWords(shapes),
+        isOfPairs: arePairs(shapes),
+      };
       for (const at of places) found[at] = run;
     }
     places = [];
@@ -141,11 +146,8 @@ function arePairs(shapes: readonly Shape["name"][]): boolean {
 const textsByPlace = new WeakMap<readonly Literal[], ReadonlyMap<string, number>>();
 
 /** Where code gives the same function, property or attribute texts that are surely such, and nothing that is surely none. */
-function isAmongTexts(literal: Literal, { literals }: Place): boolean {
-  let places = textsByPlace.get(literals);
-  if (!places) textsByPlace.set(literals, (places = countTexts(literals)));
-  const id = placeId(literal);
-  return id !== undefined && (places.get(id) ?? 0) > 0;
+function isAmongTexts(literal: Literal, place: Place): boolean {
+  return !/^(?:variable|assignment)$/.test(literal.context.role) && isNamedForTexts(literal, place);
 }
 
 /** How many texts stand in each place that a file gives several; less than none where names for programs do. */
@@ -162,11 +164,32 @@ function countTexts(literals: readonly Literal[]): ReadonlyMap<string, number> {
   return counts;
 }
 
+const phrasesByPlace = new WeakMap<readonly Literal[], ReadonlyMap<string, number>>();
+
+/** Whether a file gives a property, besides words in lower case, texts of several words, and no names for programs. */
+function isNamedForPhrases(literal: Literal, { literals }: Place): boolean {
+  if (literal.context.role !== "property") return false;
+  let phrases = phrasesByPlace.get(literals);
+  if (!phrases) {
+    const counts = new Map<string, number>();
+    for (const one of literals) {
+      const id = one.context.role === "property" ? placeId(one) : undefined;
+      if (id === undefined) continue;
+      const { name } = shapeOf(fixedText(one.pieces));
+      const before = counts.get(id) ?? 0;
+      if (/^(?:identifier|technical|classList|datePattern)$/.test(name)) counts.set(id, -Infinity);
+      else if (name === "sentence" || name === "words") counts.set(id, before + 1);
+    }
+    phrasesByPlace.set(literals, (phrases = counts));
+  }
+  return (phrases.get(placeId(literal) ?? "") ?? 0) > 0;
+}
+
 const answersByFile = new WeakMap<readonly Literal[], ReadonlyMap<string, boolean>>();
 
 /** Whether a word is one of the answers of a function that are texts otherwise: more than a word, or with a value in them. */
 function isAnswerAmongTexts({ context }: Literal, { literals }: Place): boolean {
-  if (context.role !== "returned" || context.component === undefined) return false;
+  if (context.role !== "returned" || context.component === undefined || context.properties) return false;
   let answers = answersByFile.get(literals);
   if (!answers) {
     const found = new Map<string, boolean>();
@@ -184,8 +207,22 @@ function isAnswerAmongTexts({ context }: Literal, { literals }: Place): boolean 
   return answers.get(context.component) === true;
 }
 
+/** Whether a file gives the name that a value is given whole sentences too: `status = "All is saved."`. */
+export function isNamedForTexts(literal: Literal, { literals }: Place): boolean {
+  let places = textsByPlace.get(literals);
+  if (!places) textsByPlace.set(literals, (places = countTexts(literals)));
+  const id = placeId(literal);
+  return id !== undefined && (places.get(id) ?? 0) > 0;
+}
+
 function placeId(literal: Literal): string | undefined {
   const { role, name, index, element } = literal.context;
+  // `_status`, `this.Status` and `status` are one.
+  if (role === "variable" || role === "assignment")
+    return `=${(name ?? "")
+      .replace(/^[^]*\./, "")
+      .replace(/_/g, "")
+      .toLowerCase()}`;
   if (role === "argument") return name === undefined || name === "" ? undefined : `${name}() ${index ?? 0}`;
   if (role === "property") return `.${givenName(literal)}`;
   return role === "attribute" ? `<${element ?? ""} ${name ?? ""}>` : undefined;

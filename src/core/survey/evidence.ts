@@ -8,6 +8,7 @@ import {
   companyOf,
   evidence,
   givenName,
+  isNamedForTexts,
   isTerminalProgram,
   neighbor,
   type Evidence,
@@ -33,8 +34,11 @@ export function gatherEvidence(
   // What surely is code by its place alone need not be looked at.
   if (!found.some(({ name }) => weights[name] <= settled)) found.push(...ask(looking, literal, own, place));
   const has = (...names: EvidenceName[]) => found.some(({ name }) => names.includes(name));
-  if (has("shownName") && has("sentence", "severalWords"))
-    found.push(evidence("phraseForPeople", "more than a word"));
+  if (has("shownName")) {
+    if (isNamedForTexts(literal, place))
+      found.push(evidence("sentenceName", `${givenName(literal)} is given sentences in this file`));
+    else if (has("sentence", "severalWords")) found.push(evidence("phraseForPeople", "more than a word"));
+  }
   return has("listed") ? found.filter(({ name }) => name !== "alone") : found;
 }
 
@@ -149,11 +153,17 @@ const attribute: EvidenceSource = (literal, habits, own) => {
     return evidence("textAttribute", `${name} of <${element}>`);
   const custom = /^data-(.+)$/.exec(name)?.[1];
   if (custom !== undefined && !own?.codeAttributes.includes(name)) {
-    if (habits.textName.test(custom) || habits.textAttributes.has(custom) || custom === "confirm")
+    if (
+      habits.textName.test(custom) ||
+      habits.textAttributes.has(custom) ||
+      /^(?:confirm|empty|loading|success|done|failed)$/.test(custom)
+    )
       return evidence("textProp", `${name} of <${element}>`);
     if (shapeOf(fixedText(literal.pieces)).name === "sentence")
       return evidence("unknownElementAttribute", `${name} of <${element}>`);
   }
+  // What a page asks before it acts, whatever library reads it: `wire:confirm`, `hx-confirm`.
+  if (/^\w{1,12}[:-](?:turbo-)?confirm$/.test(name)) return evidence("textProp", `${name} of <${element}>`);
   if (/^on[A-Z]/.test(name) || (/^on[a-z]+$/.test(name) && /^[a-z]/.test(element)))
     return evidence("eventAttribute", `event handler ${name}`);
   if (
@@ -162,7 +172,7 @@ const attribute: EvidenceSource = (literal, habits, own) => {
     /^data-|^xlink:|^xmlns:/.test(name)
   )
     return evidence("codeAttribute", `${name} of <${element}>`);
-  if (/^[a-z]/.test(element) && !/[-:]/.test(element)) {
+  if (/^[a-z]/.test(element) && !/[-:.]/.test(element)) {
     // Attributes of a page are written in lower case: others are given to a part of the program.
     if (/[a-z][A-Z]/.test(name) && habits.textName.test(name))
       return evidence("textProp", `${name} of <${element}>`);
@@ -189,13 +199,15 @@ function partOf(holder: string, name: string, { pieces }: Literal): Evidence | u
 
 /** Names of what programs read and people are shown as well: a word is for programs, several are for people. */
 const alsoShown =
-  /(?:^|[_.-])(?:[sS]tatus|display|prefix|suffix|unit)$|[a-z](?:Status|Display|Prefix|Suffix|Unit)$/;
+  /(?:^|[_.-])(?:[sS]tatus|[sS]tate|display|prefix|suffix|unit)$|[a-z](?:Status|State|Display|Prefix|Suffix|Unit)$/;
 
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
   // What classes, elements of a document and headers are called is for programs: `ElemTitle`, `http_header`.
+  if (/^[A-Z][A-Za-z]{0,30}(?:-[A-Z][A-Za-z]{0,30}){1,5}$/.test(name)) return evidence("codeName", reason);
   if (/^(?:class|css|[eE]lem|[aA]ttr|[aA]ttrib|[xX]ml|[cC]ookie|[hH]ttp)(?=[A-Z_-])/.test(name))
     return evidence("codeName", reason);
-  if (styleProperties.has(name)) return evidence("styleName", `style ${name}`);
+  if (styleProperties.has(name) || /\.style\.\w{1,30}$/.test(name))
+    return evidence("styleName", `style ${name}`);
   if (habits.textName.test(name)) return evidence("textName", reason);
   if (habits.codeName.test(name)) return evidence(alsoShown.test(name) ? "shownName" : "codeName", reason);
   if (habits.textPrefix.test(name)) return evidence("textName", reason);
@@ -204,11 +216,15 @@ function byName(name: string, reason: string, habits: Habits): Evidence | undefi
 
 /** Methods that show what they are given, in whatever language: `setHeaderText`, `showError`; and what widgets are made with. */
 const textVerb =
-  /(?:^|\.)(?:\w{0,20}(?:[sS]nack|[tT]oast|[nN]otif|[aA]lert|[fF]lash|[gG]rowl)\w{0,20}\.(?:open|show|add|create|push|present|success|error|warning|warn|info|danger|notify|now)|(?:set|show|with)(?:[A-Z]\w*)?(?:Title|Text|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:add_?)?[bB]readcrumb|crumb|(?:Toolbar|Tab|Nav|MenuFlyout)Item|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)|(?:\w*_)?(?:status|message|note|title|label|text|hint|caption)(?:_?(?:[vV]ar|[tT]ext|[lL]abel))?\.set)$/;
+  /(?:^|\.)(?:\w{0,20}(?:[sS]nack|[tT]oast|[nN]otif|[aA]lert|[fF]lash|[gG]rowl)\w{0,20}\.(?:open|show|add|create|push|present|success|error|warning|warn|info|danger|notify|now)|(?:[sS]et|[sS]how|[wW]ith)(?:[A-Z]\w*)?(?:Title|Text|Note|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:add_?)?[bB]readcrumb|crumb|[mM]essage_?[bB]ox|(?:Toolbar|Tab|Nav|MenuFlyout)Item|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)|(?:\w*_)?(?:status|message|note|title|label|text|hint|caption)(?:_?(?:[vV]ar|[tT]ext|[lL]abel))?\.set)$/;
 
-/** Errors whose message a server sends to its clients. */
+/** Functions that are named for telling or asking people something: `askUser`, `ShowDialog`. */
+const speaking =
+  /(?:^|[.>:_])(?:show|ask|confirm|prompt|announce|tell|notify|display)(?:[A-Z]\w{0,40}|_\w{1,40})?$|(?:^|[.>:])(?:Show|Ask|Confirm|Prompt|Announce|Tell|Notify|Display)(?:[A-Z]\w{0,40})?$/;
+
+/** Errors whose message a server sends to its clients, or that are made to be shown. */
 const sentError =
-  /(?:^|\.)(?:NotFound|BadRequest|Forbidden|Unauthorized|Conflict|Gone|Unprocessable\w*|Http\w*|HTTP\w*)(?:Error|Exception)$/;
+  /(?:^|\.)(?:NotFound|BadRequest|Forbidden|Unauthorized|Conflict|Gone|Unprocessable\w*|\w{0,30}Http\w*|HTTP\w*|(?:Business|Domain|Validation|User)(?:Rule|Input|Facing)?)(?:Error|Exception)$/;
 
 /** Methods of builders that are named for the text that they set: `command.description("Sells tickets")`. */
 const builder =
@@ -255,6 +271,9 @@ function writesForDevelopers(callee: string, habits: Habits): boolean {
   );
 }
 
+/** Calls that choose one of the forms that they are given by a number. */
+const pluralizing = /(?:^|\.)pluralize$/;
+
 const called: EvidenceSource = (literal, habits, own, place) => {
   const { context } = literal;
   if (context.role !== "argument" && !(context.role === "property" && context.element)) return undefined;
@@ -265,13 +284,23 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   if (habits.errorStream.test(callee))
     return /^Usage\b/.test(fixedText(literal.pieces).trim())
       ? evidence("printed", `how the program is called, written by ${callee}()`)
-      : evidence("developerError", `written by ${callee}() where errors go`);
+      : isLongText(literal) && printsToo(place, habits)
+        ? evidence("printed", `a sentence written by ${callee}()`)
+        : evidence("developerError", `written by ${callee}() where errors go`);
   if (writesForDevelopers(callee, habits))
     return evidence("codeCall", `written by ${callee}() for developers`);
   if ((context.index ?? 0) <= 1 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
     return evidence("lookedUp", `looked up by ${callee}() already`);
   if (context.index === 0 && habits.namedFirst.test(callee) && !/\s/.test(fixedText(literal.pieces).trim()))
     return evidence("codeCall", `names what ${callee}() is about`);
+  // What stands above a command says what it is for, where the call is given nothing else.
+  const next = neighbor(place, 1)?.context;
+  if (
+    /(?:^|\.)desc$/.test(callee) &&
+    context.index === 0 &&
+    !(next?.name === context.name && next?.index === 1)
+  )
+    return evidence("textBuilder", `what ${callee}() tells of`);
   const shown = habits.textAt.find(([call]) => call.test(callee));
   if (shown)
     return (context.index ?? 0) >= shown[1] && (context.index ?? 0) <= (shown[2] ?? shown[1])
@@ -291,6 +320,8 @@ const called: EvidenceSource = (literal, habits, own, place) => {
         : evidence("unknownCall", `argument of ${callee}()`))
     );
   }
+  // The forms that a number chooses are words, whatever a program calls them.
+  if (pluralizing.test(callee)) return evidence("pluralByHand", `a form that ${callee}() chooses`);
   // What `$` is given is looked for in the page, or put into it.
   if (/^(?:\$|jQuery)$/.test(callee) && !/^\s*</.test(fixedText(literal.pieces)))
     return evidence("codeCall", `looked for by ${callee}()`);
@@ -321,10 +352,32 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   const { within } = context;
   if (within !== undefined && writesForDevelopers(within, habits) && !isTerminalProgram(place))
     return evidence("codeCall", `written by ${within}() for developers`);
+  // What somebody may do is named for the program: `hasPermission("Delete visits")`.
+  if (
+    /(?:has|check|require|is)_?(?:\w{0,20}_?)(?:Access|Permission|Privilege|Role|Right|Allowed|Granted)s?$/i.test(
+      callee,
+    )
+  )
+    return evidence("codeCall", `argument of ${callee}()`);
+  if (speaking.test(callee)) return evidence("textBuilder", `${callee}() tells or asks by its name`);
   return context.isOutput || context.language === "markup"
     ? evidence("unknownHelper", `put on the page by ${callee || "a call"}()`)
     : evidence("unknownCall", `argument of ${callee || "a call"}()`);
 };
+
+const printing = new WeakMap<readonly Literal[], boolean>();
+
+/** Whether a file also writes to the terminal what is no error, as programs do that are used there. */
+function printsToo({ literals }: Place, habits: Habits): boolean {
+  let is = printing.get(literals);
+  if (is === undefined) {
+    is = literals.some(
+      ({ context: { role, name = "" } }) => role === "argument" && habits.printingCall.test(name),
+    );
+    printing.set(literals, is);
+  }
+  return is;
+}
 
 /** Whether a literal is three words or more that start and end as a sentence does, as names and settings never do. */
 function isLongText({ pieces }: Literal): boolean {
@@ -359,7 +412,10 @@ const named: EvidenceSource = (literal, habits) => {
     if (literal.context.isShown)
       return evidence("shownMember", `one of ${literal.context.element ?? "those"}, which the page shows`);
     if (isEvent(name)) return evidence("eventAttribute", `event handler ${name}`);
-    const own = byName(name, `property ${name}`, habits);
+    const own =
+      /^[A-Z]/.test(name) && habits.textMember.test(name)
+        ? evidence("textMember", `${name} of what the page shows`)
+        : byName(name, `property ${name}`, habits);
     const holder = literal.context.element ?? "";
     if (own?.name === "textName" && habits.errorCall.test(holder))
       return evidence("developerError", `${name} of ${holder}, which developers read`);
@@ -411,6 +467,14 @@ const around: EvidenceSource = (literal, habits, own, place) => {
   const { around: context } = literal.context;
   if (!context) return undefined;
   const whole = { ...literal, context };
+  // Markup that a program looks for, or takes out of a page: `getBetween(page, "Sent to: <b>", "</b>")`.
+  if (
+    context.role === "argument" &&
+    /^(?:get|find|extract|index|last_?index|match|contains|skip|split|strip|remove|search|has|is|test)(?=[A-Z_]|$)(?!\w{0,30}By)/i.test(
+      lastWordOf(context.name ?? ""),
+    )
+  )
+    return evidence("codeCall", `looked for by ${context.name}()`);
   return [called, used, debugged]
     .flatMap((source) => source(whole, habits, own, place) ?? [])
     .filter(
@@ -427,7 +491,7 @@ const described: EvidenceSource = ({ context, pieces }) =>
     : undefined;
 
 const debugged: EvidenceSource = ({ context }) =>
-  context.isDebugging ? evidence("debugging", "reached only while debugging") : undefined;
+  context.isDebugging ? evidence("debugging", "reached only while debugging, or in a task") : undefined;
 
 const used: EvidenceSource = ({ context }, habits) => {
   switch (context.role) {
@@ -496,7 +560,11 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
         if (literal.context.role === "attribute" && /:/.test(literal.context.element ?? ""))
           all.push(evidence("keyOfElement", "a name that an element of the program is given"));
         // The forms of a plural are words, however short they are.
-        if (literal.pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural")) return all;
+        if (
+          literal.pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural") ||
+          pluralizing.test(literal.context.name ?? "")
+        )
+          return all;
         const { role, index = 0 } = literal.context;
         if (role === "argument" && fixedText(literal.pieces).trim().length <= 2)
           all.push(evidence("tooShort", "two letters"));
@@ -514,7 +582,7 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
           ),
         ];
       }
-      if (/\p{Ll}{2}(?:[?!…]|\.\.\.)$/u.test(fixedText(literal.pieces).trim()))
+      if (/\p{Ll}{2}(?:[?!…]|\.{1,3})$/u.test(fixedText(literal.pieces).trim()))
         all.push(evidence("endMark", "a word with an end mark"));
       return [...all, evidence(isNamedValue(literal) ? "capitalizedValue" : "capitalizedWord", found.reason)];
     }

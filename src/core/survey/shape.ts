@@ -32,6 +32,35 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i, "a color"],
   [
+    /^(?:true|false|null|none|on|off|yes|no|\d+)(?:,(?:true|false|null|none|on|off|yes|no|\d+))+$/,
+    "values of a program",
+  ],
+  [/^\.[a-z]\w{0,60}(?:, ?\.[a-z]\w{0,60}){0,60},?$/, "a list of columns"],
+  [/^[a-z_]{2,30}(?::[^|\s]{0,60})?(?:\|[a-z_]{2,30}(?::[^|\s]{0,60})?){1,20}$/, "rules for a value"],
+  [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
+  [/^new [A-Z]\w{0,60}\(/, "code"],
+  [
+    /^[a-z]{2,12}-(?:src(?:-[a-z]+)?|uri|ancestors|action) (?:'(?:self|none|unsafe|nonce|sha)|https?:|data:|blob:|\*)/,
+    "a policy for content",
+  ],
+  [
+    /^\s?(?:(?:repeating-)?(?:linear|radial|conic)-gradient|translate(?:3d|[XYZ])?|rotate(?:[XYZ]|3d)?|scale(?:[XYZ]|3d)?|skew[XY]?|matrix(?:3d)?|cubic-bezier|calc|clamp|minmax|repeat|hsla?|rgba?|url|var)\(/,
+    "a CSS value",
+  ],
+  [/^(?:px|r?em|v[hw]|deg)(?:[;,)]|$)/, "a CSS size"],
+  [
+    /[\w\])*] ?> ?[a-z*.#[][\w-]*(?:\[[\w-]+[~|^$*]?=|:(?:nth|first|last|not)-?)|[\w.#]\[(?:data|aria)-[\w-]+(?:=|\])|:nth-child\(/,
+    "a CSS selector",
+  ],
+  [
+    /\(\s?(?:select|SELECT)\s[^]{1,200}\s(?:from|FROM)\s|(?<!\w)[a-z]{1,40}_\w{1,40} = (?:NULL|[a-z]{1,40}_\w{1,40}|\d{1,9})(?:,|$)/,
+    "SQL",
+  ],
+  [
+    /\b[a-z]\w{1,40}: ?(?:true|false|null|'[^']{0,40}'|-?\d+|\{)\s?,\s{0,9}\w{1,40}: ?(?:true|false|null|'|-?\d|\{|$)/,
+    "the settings of a program",
+  ],
+  [
     /^-?[\d.]+(?:px|r?em|%)?\s+(?:solid|dashed|dotted|double|auto|ease|linear|0|-?[\d.]+(?:px|r?em|%))\b/,
     "a CSS value",
   ],
@@ -54,6 +83,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /^[)( ]{0,9}(?:(?:LEFT|RIGHT|INNER|OUTER|CROSS|FULL)\s(?:OUTER\s)?JOIN|JOIN\s\S+\sON|ORDER BY|GROUP BY|HAVING|WHERE|LIMIT\s\S|UNION(?: ALL)?|ON DUPLICATE KEY|VALUES\s?\(|FROM\s[\w`".]+(?:\s(?:AS\s)?\w+)?$|(?:AND|OR|SET|ON)\s\(*[\w`".{}]+\s?(?:=|<|>|!=|(?:LIKE|IN|IS|BETWEEN)(?:\s|\(|$))|(?:AND|OR|NOT)\s?\()/,
     "SQL",
   ],
+  [/(?:^|\s|`)(?:NOT )?(?:LIKE|REGEXP|RLIKE|ILIKE) ?['"]|^SHOW (?:COLUMNS|columns|TABLES|tables)\s/, "SQL"],
   [
     /^[("'`]{0,3}(?:NOT )?(?:EXISTS|COALESCE|CAST|COUNT|CONCAT|IFNULL|NULLIF|LOWER|UPPER|SUM|MAX|MIN|AVG|DISTINCT) ?\(/,
     "SQL",
@@ -123,7 +153,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:use strict|use client|use server)$/, "a directive"],
   [/^(?:(?:Ctrl|Cmd|CtrlCmd|Alt|Shift|Meta|Mod|Option|Command)\s?[+-]\s?)+\S+$/i, "a keyboard shortcut"],
   [/^(?:Escape|Backspace|Arrow(?:Up|Down|Left|Right)|Page(?:Up|Down)|F\d{1,2})$/, "the name of a key"],
-  [/^--?(?:\[no-\])?[a-z][\w-]*(?:[ =,[].*)?$/i, "an option of a command"],
+  [/^(?!.{1,80}\S {2,}\S+ \S)--?(?:\[no-\])?[a-z][\w-]*(?:[ =,[].*)?$/i, "an option of a command"],
   [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
   [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
   [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
@@ -293,7 +323,9 @@ function identifierReason(word: string): string | undefined {
   )
     return "looks like the name of a header";
   if (/^[A-Za-z][\w-]*(?:[.:][A-Za-z][\w-]*)+$/.test(word)) return "looks like a dotted name";
-  if (/^_+[A-Za-z]\w*$/.test(word)) return "looks like a name with an underscore";
+  // The letter behind a line is the key that chooses a menu, in some toolkits.
+  if (/^_+[A-Za-z]\w*$/.test(word) && !/^_\p{Lu}\p{Ll}+$/u.test(word))
+    return "looks like a name with an underscore";
   if (/^[A-Z]\w*(?:::[A-Z]\w*)+$/.test(word)) return "looks like the name of a class";
   if (/^[@$#][A-Za-z][\w-]*$/.test(word)) return "looks like a name with a mark";
   if (/^[A-Za-z_]\w*[[(].*[\])]$/.test(word)) return "looks like code";

@@ -35,6 +35,8 @@ export const weights = {
   shownName: -3,
   /** More than a word under such a name. */
   phraseForPeople: 2,
+  /** Elsewhere in the file it is surely a text that is given that name. */
+  sentenceName: 3.5,
   /** A property of CSS. */
   styleName: -5,
   /** A member of an object that a page picks by a value and shows. */
@@ -48,7 +50,7 @@ export const weights = {
   compared: -5,
   objectKey: -7,
   /** A name in quotes for a plain word, as choices are listed in some languages: `"Pale ale" => :pale`. */
-  namedChoice: -0.6,
+  namedChoice: -0.1,
   index: -6,
   tagged: -5,
   typeOrModule: -9,

@@ -28,7 +28,7 @@ export const lineBreaks: ReadonlySet<string> = new Set(["br", "wbr"]);
 
 /** Whether a text has an element of HTML in it, or part of one. */
 export function holdsMarkup(text: string): boolean {
-  for (const [, name = ""] of text.matchAll(/(?<!\?P?)<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
+  for (const [, name = ""] of text.matchAll(/(?<!\?P?|%)<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
     if (htmlElements.has(name.toLowerCase())) return true;
   return false;
 }

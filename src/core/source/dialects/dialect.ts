@@ -46,6 +46,8 @@ export interface Dialect {
   readonly elementsInText?: true;
   /** Whether attributes are bound by marks on their names, such as `:title` or `[title]`. */
   readonly bindsAttributes: boolean;
+  /** Set where `@name` gives a component a value, and binds no event. */
+  readonly givesByAt?: true;
   /** Set where a bound attribute is read with the islands, since its value stands in braces of its own. */
   readonly bindsInBraces?: true;
   /** The blocks of helpers that hold a script or styles, and no markup, between their islands. */
@@ -179,3 +181,7 @@ export function stringEnd(text: string, at: number): number {
   while (found && found[0] !== quote) found = close.exec(text);
   return found ? found.index : -1;
 }
+
+/** Names of blocks that hold what a page puts into an attribute or a setting of the page around it: `bodyclass`. */
+export const codeBlock =
+  /^(?:(?:\w{0,40}_)?(?:class(?:es)?|css|lang|robots|canonical|slug)|(?:body|html|page|main|content|wrapper|container|nav|header|footer|root|extra)-?class(?:es)?|(?:body|html)_?(?:id|attrs|attributes))$/;

@@ -72,6 +72,10 @@ export interface Language {
   readonly deferring: RegExp;
   /** Types of declarations that run for each object, unless they are said to be of the class. */
   readonly instanceFields?: RegExp;
+  /** Calls that take what their block gives for their argument. */
+  readonly givesByBlock?: RegExp;
+  /** Calls whose blocks are run by who keeps the program going, and by none of its users. */
+  readonly task?: RegExp;
   /** Types of nodes whose values are worked out once, when a file is loaded, even inside of functions. */
   readonly fixedPlaces: RegExp | undefined;
   /** Types of nodes that take constants alone: no call can stand in them. */

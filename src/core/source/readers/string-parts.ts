@@ -210,7 +210,8 @@ function textsOfMarkup(
     mentions: [],
   }));
   const isMember = /^(?:member|compared|key|index)$/.test(literal.context.role);
-  return found.literals.flatMap((one): Literal[] => {
+  const chosen = choicesAlone(page, units, found.literals);
+  return [...found.literals, ...chosen].flatMap((one): Literal[] => {
     const isAttribute = one.form === "attribute";
     const isQuoted = isAttribute && /["']/.test(body[one.span.start] ?? "");
     const from = one.span.start + (isQuoted ? 1 : 0);
@@ -248,6 +249,31 @@ function textsOfMarkup(
         ...(obstacle && { obstacle }),
       },
     ];
+  });
+}
+
+/** Words that code chooses between tags, where they are alone: `"<td>" + (busy ? "taken" : "free") + "</td>"`. */
+function choicesAlone(
+  page: string,
+  units: Written["units"],
+  found: readonly Pick<Literal, "span">[],
+): readonly Pick<Literal, "form" | "span" | "pieces" | "context">[] {
+  return units.flatMap(({ piece }, at) => {
+    if (piece?.kind !== "choice" || found.some(({ span }) => span.start <= at && at < span.end)) return [];
+    const before = page.slice(0, at);
+    if (before.lastIndexOf("<") > before.lastIndexOf(">")) return [];
+    const element = /<([a-z][\w-]{0,40})[^<>]{0,400}>[^<>]{0,400}$/i.exec(before.slice(-900))?.[1];
+    return {
+      form: "content" as const,
+      span: { start: at, end: at + 1 },
+      pieces: [piece],
+      context: {
+        language: "markup" as const,
+        role: "content" as const,
+        atLoad: false,
+        ...(element !== undefined && { element }),
+      },
+    };
   });
 }
 

@@ -1,4 +1,4 @@
-import { between, hasNoFilter, type Dialect, type Island, foreignPercents } from "../dialect.js";
+import { between, codeBlock, hasNoFilter, type Dialect, type Island, foreignPercents } from "../dialect.js";
 
 /** Double and triple braces, `{% blocks %}`, and their comments. */
 export function braceIslands(text: string): Island[] {
@@ -29,8 +29,7 @@ export const braces: Dialect = {
   codeInScripts: true,
   closeOfOther: (code) => {
     // What a page puts into an attribute or a setting of the page around it.
-    if (/^block\s+(?:\w{0,40}_)?(?:class(?:es)?|css|lang|robots|canonical|slug)\b/.test(code))
-      return "endblock";
+    if (codeBlock.test(/^block\s+(\w{1,80})/.exec(code)?.[1] ?? "")) return "endblock";
     const [, name, block, rest = ""] = /^((block)?trans(?:late)?)(?![\w.])(.*)$/s.exec(code) ?? [];
     // A tag with the text in itself has no block.
     if (block === undefined && !/^\s*$|^\s*(?:trimmed|notrimmed|with|from|into)\b|^\s*\w+\s*[=,]/.test(rest))
@@ -39,5 +38,6 @@ export const braces: Dialect = {
   },
   foreign: foreignPercents,
   bindsAttributes: true,
+  givesByAt: true,
   passesIsland: hasNoFilter,
 };

@@ -1,4 +1,4 @@
-import { between, hasNoFilter, matchAll, type Dialect, foreignPercents } from "../dialect.js";
+import { between, codeBlock, hasNoFilter, matchAll, type Dialect, foreignPercents } from "../dialect.js";
 
 /** `{$name}`, `{if …}`, `{/if}`, and comments in `{* … *}`: a brace with a blank behind it is text. */
 export const curly: Dialect = {
@@ -16,6 +16,10 @@ export const curly: Dialect = {
     })),
   ],
   codeInScripts: true,
+  closeOfOther: (code) =>
+    codeBlock.test(/^(?:block|capture)\s+(?:name\s*=\s*|assign\s*=\s*)?["']?(\w{1,80})/.exec(code)?.[1] ?? "")
+      ? `/${/^\w+/.exec(code)?.[0] ?? ""}`
+      : undefined,
   foreign: foreignPercents,
   bindsAttributes: false,
   passesIsland: hasNoFilter,

@@ -5,7 +5,7 @@ import { scriptHabits } from "../script/habits.js";
 export const csharpHabits: Habits = {
   ...scriptHabits,
   textCall: callOf(`
-MessageBox\\.Show Show ShowMessage ShowDialog DisplayAlert DisplayActionSheet AddModelError Alert SetToolTip Toast ToolStripMenuItem
+MessageBox\\.Show Show ShowMessage ShowDialog DisplayAlert DisplayActionSheet AddModelError AddColumn TableColumn \\w*[cC]onsole\\.(?:Markup|MarkupLine|Confirm|Ask|Prompt) Markup TextPrompt SelectionPrompt ConfirmationPrompt Alert SetToolTip Toast ToolStripMenuItem
 WithMessage Columns\\.Add \\w*Items\\.Add Items\\.AddRange Items\\.Insert BadRequest Problem NotFound Conflict NotifyUser AddError ShowError ShowWarning ShowInfo ActionLink SubmitButton
 `),
   codeCall: callOf(`
@@ -16,11 +16,12 @@ Exists GetEnvironmentVariable CreateLogger LogInformation LogWarning LogError Lo
 PostAsync Add ContainsKey TryGetValue Remove FindControl FindResource Invoke SetProperty OnPropertyChanged RaisePropertyChanged nameof Guid
 CultureInfo Font FontFamily DateTime Encoding GetEncoding Is AreEqual AddJsonFile UseSqlServer Content Url
 `),
+  textAt: [[callOf("Option Argument Command"), 1, 9]],
   printingCall: callOf("Console\\.WriteLine Console\\.Write"),
   errorStream: /^Console\.Error\.\w+$/,
   developerCall: /(?:^|\.)(?:_?logger|_?log|Log|Console\.Error|Debug|Trace)\.\w+$/,
   errorCall: /(?:^|\.)\w*(?:Exception|Error)$/,
   textMember:
-    /(?:^|\.)(?:Title|Text|Message|Header|Caption|ToolTip|ToolTipText|Label|Placeholder|PlaceholderText|ErrorMessage|StatusMessage|Content|Description)$/,
+    /(?:^|\.)(?:Title|Text|Message|Header|Caption|ToolTip|ToolTipText|Label|Placeholder|PlaceholderText|ErrorMessage|StatusMessage|Content|Description|AccessibleName|AccessibleDescription)$/,
   codeTemplate: never,
 };

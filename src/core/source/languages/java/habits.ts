@@ -9,7 +9,7 @@ setText setTitle setToolTipText setLabel setMessage setHint setPlaceholder setHe
 setPromptText setPositiveButton setNegativeButton setNeutralButton makeText showMessageDialog showConfirmDialog showInputDialog
 JLabel JButton JCheckBox JRadioButton JMenu JMenuItem JFrame JDialog Label Button CheckBox RadioButton MenuItem Menu Tab Text Tooltip Alert
 addError addMessage addActionError addActionMessage addFieldError rejectValue reject FacesMessage addFlashAttribute createTitledBorder
-addTab setBorderTitle addItem setHeaderValue setError setAction setContentDescription setContentTitle setSummary TableColumn Snackbar\\.make setPositiveText addColumn\\.setHeader Notification\\.show H1 H2 H3 H4 Span forStatusAndDetail setTitle ResponseStatusException Notification showNotification setSubject showError showInfo showWarning alert out\\.println out\\.print
+addTab setBorderTitle addItem setHeaderValue setError setAction setContentDescription setContentTitle setSummary TableColumn Snackbar\\.make setPositiveText addColumn\\.setHeader Notification\\.show H1 H2 H3 H4 Span forStatusAndDetail setTitle ResponseStatusException Notification showNotification setSubject showError showInfo showWarning alert out\\.println out\\.print sendError
 `),
   codeCall: callOf(`
 getParameter getAttribute setAttribute getProperty setProperty getenv getString getResource getResourceAsStream forName loadClass

@@ -21,7 +21,7 @@ export const java = defineLanguage({
     cases: ["switch_label"],
     subscripts: ["array_access"],
     returns: ["return_statement"],
-    throws: ["throw_statement"],
+    throws: ["throw_statement", "assert_statement"],
     annotations: ["annotation"],
     imports: ["import_declaration", "package_declaration"],
     functions: ["method_declaration", "class_declaration", "constructor_declaration"],

@@ -14,18 +14,18 @@ flash messages\\.(?:success|error|warning|info|debug|add_message) ValidationErro
 askokcancel askquestion askretrycancel askyesnocancel messagebox\\.\\w+
 Label Button setText setWindowTitle setToolTip setStatusTip setPlaceholderText addAction QLabel QPushButton abort HttpResponse
 set_title setHorizontalHeaderLabels setTitle setHeaderLabels setLabelText QAction QGroupBox QCheckBox QRadioButton addTab addMenu addItem addItems Window Text click\\.echo UsageError BadParameter ClickException CommandError input
-addRow add_argument_group add_command add_cascade add_checkbutton
-message_user QMessageBox\\.\\w+ set_title set_xlabel set_ylabel xlabel ylabel suptitle reply_text alert models\\.\\w+Field InputRequired DataRequired StringField SubmitField PasswordField TextAreaField BooleanField SelectField SubmitButton
+addRow \\w*[tT]able\\.add_(?:column|row) add_argument_group add_command add_cascade add_checkbutton
+message_user QMessageBox\\.\\w+ set_title set_xlabel set_ylabel xlabel ylabel suptitle reply_text alert models\\.\\w+Field InputRequired DataRequired \\w+Field SubmitButton parser\\.error
 `),
   codeCall: callOf(`
-get getattr setattr hasattr delattr pop setdefault os\\.environ\\.get getenv open join split strip replace startswith endswith find encode decode format_map
+option_add get getattr setattr hasattr delattr pop setdefault os\\.environ\\.get getenv open join split strip replace startswith endswith find encode decode format_map
 strftime strptime render render_template redirect url_for reverse path re_path include route add_url_rule getLogger import_module filter
 exclude order_by values values_list annotate execute fetch add_argument Column ForeignKey relationship Table String field namedtuple Enum
 TypeVar NewType patch Mock assertEqual assertIn assertRaises raises mark sub match search compile fullmatch findall loads dumps
 register command option connect emit select_one find_element find_element_by_id css xpath urlopen request post put delete head Path
 get_object_or_404 isinstance warn deprecated parametrize set_cookie get_json create_engine text migrate
 `),
-  printingCall: callOf("print"),
+  printingCall: callOf("print style\\.[A-Z]+ stdout\\.write"),
   namingCall: callOf("setdefault setattr setProperty"),
   developerCall: /(?:^|\.)(?:log|logger|logging|LOG|_logger|_LOGGER)\.\w+$/,
   errorCall: /(?:^|\.)\w*(?:Error|Exception|Warning)$/,

@@ -23,7 +23,7 @@ export const python = defineLanguage({
     cases: ["case_clause", "case_pattern"],
     subscripts: ["subscript"],
     returns: ["return_statement"],
-    throws: ["raise_statement"],
+    throws: ["raise_statement", "assert_statement"],
     annotations: ["decorator"],
     imports: ["import_statement", "import_from_statement"],
     functions: ["function_definition", "class_definition"],

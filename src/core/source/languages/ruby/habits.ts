@@ -12,7 +12,7 @@ submit success error flash disable_with prompt include_blank plain banner
   textCall: callOf(`
 link_to button_to submit submit_tag label label_tag content_tag mail_to button button_tag legend link_to_if
 link_to_unless_current errors\\.add add_error flash\\.now alert notice title page_title content_for simple_format
-field_set_tag options_for_select say say_status ask yes no alert_error alert_warning tag\\.\\w+ ui\\.\\w+ shell\\.\\w+ select f\\.select form\\.select pluralize abort
+field_set_tag f\\.inputs options_for_select say say_status ask yes no alert_error alert_warning tag\\.\\w+ ui\\.\\w+ shell\\.\\w+ select f\\.select form\\.select abort
 `),
   codeCall: callOf(`
 require require_relative load autoload include extend attr_accessor attr_reader attr_writer belongs_to has_many has_one
@@ -22,7 +22,7 @@ send public_send respond_to\\? define_method instance_variable_get instance_vari
 redirect_to_path fetch dig key\\? has_key\\? gsub sub split join start_with\\? end_with\\? include\\? match\\? strftime
 p pp raise_error describe context it expect let subject system exec open read write File\\.join 
 ENV\\.fetch image_tag stylesheet_link_tag javascript_include_tag asset_path path url_for add_index add_column create_table string
-integer boolean datetime references remove_column execute delegate alias_method helper_method layout gem source group task desc
+integer boolean datetime references remove_column update_all execute delegate alias_method helper_method layout gem source group task desc
 to eq have_content setting header permit require_params
 `),
   namedFirst: callOf(`
@@ -31,7 +31,7 @@ add_error flash\\.now select f\\.select form\\.select fields_for form_for tag
 `),
   printingCall: callOf("puts print"),
   namingCall: callOf("fetch"),
-  textAt: [[callOf("options\\.on opts\\.on parser\\.on option method_option add_option desc"), 1, 9]],
+  textAt: [[callOf("\\w+\\.on option method_option add_option desc"), 1, 9]],
   errorStream: /^(?:Kernel\.)?warn$|^(?:stderr|STDERR)\.\w+$/,
   developerCall: /(?:^|\.)(?:logger|[A-Z]\w*\.logger)(?:\.|$)/,
   errorCall: /(?:^|\.)(?:raise|fail|\w+(?:Error|Exception)(?:\.new)?)$/,

@@ -60,6 +60,8 @@ export const ruby = defineLanguage({
     isTight: true,
   },
   // Values of parameters are made for each call.
+  givesByBlock: /(?:^|\.)logger\.\w+$/,
+  task: /^(?:task|multitask)$/,
   deferring: /^(?:method|singleton_method|block|do_block|lambda)$/,
   fixedPlaces: undefined,
 });

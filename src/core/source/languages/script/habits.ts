@@ -17,7 +17,7 @@ export const scriptHabits: Habits = {
   aria-controls aria-owns aria-live aria-current aria-haspopup aria-hidden aria-expanded aria-invalid aria-sort
   aria-orientation aria-autocomplete aria-relevant aria-activedescendant aria-checked aria-pressed
 `),
-  codeElements: words("code pre kbd samp var script style template"),
+  codeElements: words("code pre kbd samp var script style"),
   textName: nameEndingIn(`
 title subtitle header label text heading headline caption message messages description placeholder tooltip
 hint summary question answer greeting note notice warning legend alt cta copy prompt tagline intro
@@ -34,7 +34,7 @@ language currency testid role target rel slug code codes token field column prop
 env version status state theme align position placement direction display unit style styles endpoint
 scope tag channel topic mime encoding charset pattern regex regexp prefix suffix ext extension file
 filename dir folder query sql command cmd level namespace module package host domain protocol 
-cookie param params attribute attr element font fontFamily easing transition animation cursor
+cookie privilege privileges permission param params attribute attr element font fontFamily easing transition animation cursor
 timezone tz keybinding keybindings shortcut classlist charset glob marker delimiter separator
 `),
   textCall: callOf(`

@@ -21,6 +21,7 @@ import type {
 import { unescaped } from "../../escapes.js";
 import { eachPiece, hasLetters, joinTexts, mapPieces, mayHaveParts, trimEnds } from "../../pieces.js";
 import { choiceRemark } from "../choice-remark.js";
+import { holdsMarkup } from "../../../text/html-elements.js";
 import { asksForDebugging } from "../debugging.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
@@ -417,6 +418,7 @@ class CodeReader {
 
   /** A pattern with its values, as one literal in the place of the whole call. */
   private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[], isPrinted = false): void {
+    if (holdsMarkup(this.plainText(pattern)) && this.filledMarkup(whole, pattern)) return;
     const unique = uniqueNames();
     const taken: CodeNode[] = [];
     const pieces: Piece[] = [];
@@ -433,9 +435,7 @@ class CodeReader {
       const put = (to: number) => {
         if (to > at) pieces.push({ kind: "text", value: text.slice(at, to).replaceAll("%%", "%"), span });
       };
-      for (const match of text.matchAll(
-        /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTnw@ra]|\{(\w+)?(?:![rsa])?(?::[^}]{0,80})?\}/g,
-      )) {
+      for (const match of text.matchAll(holes)) {
         if (match[0] === "%%") continue;
         put(match.index);
         at = match.index + match[0].length;
@@ -493,6 +493,41 @@ class CodeReader {
       end: values.at(-1)?.end ?? whole.end,
       before: `"${before}${this.spoken.hole ?? "%s"}${after}", `,
     });
+  }
+
+  /**
+   * A pattern of markup: its texts are read one by one, with what stands for values in them, and stay where they are. Not
+   * where the code writes it otherwise than it reads.
+   */
+  private filledMarkup(whole: CodeNode, pattern: CodeNode): boolean {
+    const unique = uniqueNames();
+    const pieces: Piece[] = [];
+    for (const piece of this.piecesOf(pattern, unique)) {
+      if (piece.kind !== "text") {
+        pieces.push(piece);
+        continue;
+      }
+      const { value, span } = piece;
+      if (span.end - span.start !== value.length) return false;
+      let at = 0;
+      const put = (to: number) => {
+        if (to <= at) return;
+        const own = { start: span.start + at, end: span.start + to };
+        pieces.push({ kind: "text", value: value.slice(at, to), span: own });
+      };
+      for (const { 0: hole, index } of value.matchAll(holes)) {
+        if (hole === "%%") continue;
+        put(index);
+        at = index + hole.length;
+        const own = { start: span.start + index, end: span.start + at };
+        const name = unique("value", `${hole} ${index}`);
+        pieces.push({ kind: "argument", name, code: hole, span: own, mayBeAbsent: false });
+      }
+      put(value.length);
+    }
+    this.consume(pattern);
+    this.add("template", whole, pieces, [], say("in-pattern", {}));
+    return true;
   }
 
   /** The value that is given under a name: `name=value`, or a pair of a map that is written out. */
@@ -892,7 +927,14 @@ class CodeReader {
 
   /** Whether a condition around the node at hand asks for debugging: `if ($debug)`. */
   private isDebugging(): boolean {
-    return this.near.some(({ type, children }, index, near) => {
+    const { task } = this.spoken;
+    return this.near.some((node, index, near) => {
+      const { type, children } = node;
+      if (task && type === "call") {
+        // What a task is for stands above it.
+        const [next = ""] = /^\s{0,40}\w+/.exec(this.text.slice(node.end, node.end + 80)) ?? [];
+        if ((task.test(this.calleeOf(node)) && opensWithBlock(node)) || task.test(next.trim())) return true;
+      }
       if (!/^(?:if|unless)(?:_|$)/.test(type)) return false;
       const condition =
         children.find(({ field }) => field === "condition") ?? children.find(({ named }) => named);
@@ -929,8 +971,18 @@ class CodeReader {
         return { role: "assignment", name: properties.pop() ?? "" };
       return undefined;
     }
+    if (/^(?:attribute_)?argument$/.test(type)) {
+      const named = childIn(outer, "name");
+      if (named && named !== inner) properties.push(this.textOf(named).replace(/:$/, "").trimEnd());
+      return undefined;
+    }
     if (spec.arguments.includes(type)) {
       const call = this.ancestors[index - 1];
+      const given =
+        call?.type === "enum_constant"
+          ? this.constantParameter(call, namedChildren(outer).indexOf(inner))
+          : undefined;
+      if (given !== undefined) return { role: "property", name: given };
       if (!call || !spec.calls.includes(call.type)) return undefined;
       const at = namedChildren(outer).indexOf(inner);
       const name = this.calleeOf(call);
@@ -958,6 +1010,9 @@ class CodeReader {
       return { role, name, index: at, ...(within !== undefined && { within }) };
     }
     if (spec.calls.includes(type)) {
+      // What a block gives is given to the call that it is written behind: `logger.info { "Sent" }`.
+      if (/^(?:do_)?block$/.test(inner.type) && this.spoken.givesByBlock?.test(this.calleeOf(outer)))
+        return { role: "argument", name: this.calleeOf(outer), index: 0 };
       if (inner.field !== "receiver" && inner.field !== "object") return undefined;
       // What is asked whether it holds a value is only compared with; `[…].freeze` is its list all the same.
       if (/include|contains|member|cover/.test(lastWord(this.calleeOf(outer))))
@@ -1023,6 +1078,17 @@ class CodeReader {
     return undefined;
   }
 
+  /** What a constant of an enumeration is given: the parameter of its constructor at that place. */
+  private constantParameter(constant: CodeNode, at: number): string | undefined {
+    const body = this.near[this.near.indexOf(constant) - 1];
+    const head =
+      body &&
+      /(?<![\w.])[A-Z]\w{0,60}\s?\(([^()]{1,300})\)\s*\{/.exec(
+        this.text.slice(constant.end, body.end).slice(0, 20_000),
+      );
+    return /(?<!\w)\w+$/.exec(head?.[1]?.split(",")[at]?.trim() ?? "")?.[0];
+  }
+
   /** A name given in an annotation is text where its member says so: `[Display(Name = "Boat")]`. */
   private annotationRole(
     outer: CodeNode,
@@ -1032,11 +1098,17 @@ class CodeReader {
     const member = properties[properties.length - 1];
     if (
       member === undefined &&
-      /(?:^|[a-z])(?:Description|DisplayName|Category|Label|Title|Caption|Tooltip)$/.test(name)
+      /(?:^|[a-z])(?:Description|DisplayName|Category|Label|Title|Caption)$/.test(name)
     )
       return { role: "property", name: "label" };
-    return /^(?:message|description|displayName|title|label|errorMessage|prompt|name)$/i.test(member ?? "") &&
-      !/^(?:Column|Table|Route|JsonProperty|Named|RequestMapping|GetMapping|PathVariable|Query|Param|Bean|field_declaration)/.test(
+    // What a command or one of its options is for is all that such an annotation can say in words.
+    if (
+      (member === undefined || member === "value") &&
+      /(?:Command|Option|Argument|Parameters?|Method|Usage|Help|Menu)$/.test(name)
+    )
+      return { role: "argument", name: `${name}` };
+    return textOfAnnotation.test(member ?? "") &&
+      !/^(?:Column|Table|Route|Json\w*|Named\w*|\w*Mapping|PathVariable|Query\w*|Param|Bean|field_declaration|Header|Cookie\w*|Xml\w*|Entity|Index|Sequence\w*|Join\w*|Form|From\w+|DataMember|Action\w*|Event|Web\w+)(?![a-z])/.test(
         name,
       )
       ? { role: "property", name: member ?? "" }
@@ -1051,6 +1123,19 @@ class CodeReader {
     }
     return undefined;
   }
+}
+
+/** What stands for values in a pattern. */
+const holes =
+  /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTnw@ra]|\{(\w+)?(?:![rsa])?(?::[^}]{0,80})?\}/g;
+
+/** Members of annotations that are texts, wherever they stand: `[Display(ShortName = "By")]`. */
+const textOfAnnotation =
+  /^(?!param)(?:\w{0,20}(?:message|description|title|label|prompt|summary|heading|header|tooltip|caption|placeholder|hint|text)|name|displayName|shortName|help)$/i;
+
+/** Whether a call is given a block of code. */
+function opensWithBlock({ children }: CodeNode): boolean {
+  return children.some(({ type }) => /^(?:do_)?block$/.test(type));
 }
 
 const sayOf = notices("source", {
@@ -1068,6 +1153,10 @@ const say = notices("extract", {
   "formatted-value": {
     message: '"{code}" formats a value in place',
     remedy: "format the value first, or write the message by hand with a typed argument",
+  },
+  "in-pattern": {
+    message: "it is in a string of markup that is filled with values",
+    remedy: "move the markup into a template, or the text by hand",
   },
   "unknown-values": {
     message: "its values come from a list or map that is not visible here",

@@ -376,7 +376,8 @@ class MarkupReader {
       if (raw === undefined || raw === "" || this.isMark(name)) continue;
       if (this.attributeLookup(element, attribute, component)) continue;
       if (this.tagLookups(attribute)) continue;
-      const bound = this.dialect.bindsAttributes ? boundName(name) : undefined;
+      const isGiven = this.dialect.givesByAt && name.startsWith("@");
+      const bound = this.dialect.bindsAttributes && !isGiven ? boundName(name) : undefined;
       if (bound !== undefined) {
         const isEvent = bound.kind === "event";
         const context = this.attributeContext(element, bound.name);
@@ -537,13 +538,16 @@ class MarkupReader {
     });
   }
 
-  private attributeContext(element: MarkupElement, name: string): LiteralContext {
+  private attributeContext(element: MarkupElement, written: string): LiteralContext {
+    const name = this.dialect.givesByAt ? written.replace(/^@/, "") : written;
     const type = element.attributes
       .find((attribute) => attribute.name.toLowerCase() === "type")
       ?.raw?.toLowerCase();
     const tag = element.name.toLowerCase();
     const isButton =
       tag === "input" && name.toLowerCase() === "value" && /^(submit|button|reset)$/.test(type ?? "");
+    // What a tag puts out is shown where it stands.
+    if (/:out$/.test(tag) && /^(?:value|default)$/.test(name)) return this.contentContext(element);
     // `<c:set var="title" value="Tours">`: what it is called says what it is.
     const called =
       /:|^param$/.test(tag) && /^(?:value|default)$/.test(name)

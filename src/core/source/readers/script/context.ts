@@ -61,6 +61,20 @@ export function contextOf(
   return context;
 }
 
+/** Whether an object is what a component is made of. */
+function isComponent(node: Node | undefined): boolean {
+  return (
+    node?.type === "ObjectExpression" &&
+    node.properties.some(
+      (one) =>
+        one.type === "Property" &&
+        /^(?:setup|render|props|components|mixins|computed|methods|emits|watch|template)$/.test(
+          propertyName(one.key) ?? "",
+        ),
+    )
+  );
+}
+
 /** The role that an outer node gives to what it holds; undefined where the value merely passes through it. */
 function roleIn(
   outer: Node,
@@ -116,7 +130,10 @@ function roleIn(
     case "Property":
       if (outer.key === inner && !(outer.shorthand && outer.value === inner)) return { role: "key" };
       properties.push(propertyName(outer.key) ?? "");
-      return undefined;
+      // What a component is called, beside what it is made of.
+      return properties.length === 1 && properties[0] === "name" && isComponent(ancestors[index - 1])
+        ? { role: "type" }
+        : undefined;
     case "ObjectExpression": {
       const holder = ancestors[index - 1];
       if (
