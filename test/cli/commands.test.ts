@@ -1,7 +1,24 @@
 import { afterAll, describe, expect, test } from "@jest/globals";
-import { chmodSync, existsSync, lstatSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
 import { join } from "node:path";
-import { cleanUp, filesIn, fond, fondTold, smallProject, temporaryProject } from "../support/project.js";
+import {
+  cleanUp,
+  filesIn,
+  fond,
+  fondTold,
+  root,
+  smallProject,
+  temporaryProject,
+} from "../support/project.js";
 
 afterAll(cleanUp);
 
@@ -149,6 +166,40 @@ test("a gate says what it could not look at", async () => {
   ]);
   writeFileSync(join(broken, "src/late.tsx"), Buffer.from([0xff, 0xfe, 0x3c]));
   expect((await fond(broken, "survey", "--check")).status).toBe(3);
+});
+
+describe("extract in a project with a formatter of its own", () => {
+  const wide =
+    'import { t } from "./messages";\n\nexport const Fare = ({ boat, count }) => (\n  <p>\n    You have {count} seats in {boat.name} from the harbor\n  </p>\n);\n';
+  const folder = temporaryProject(
+    smallProject({
+      "package.json": '{ "devDependencies": { "prettier": "*" }, "prettier": { "printWidth": 57 } }',
+      "src/wide.tsx": wide,
+      "src/other.tsx": wide.replace("  <p>", "    <p>"),
+    }),
+  );
+  mkdirSync(join(folder, "node_modules"));
+  symlinkSync(join(root, "node_modules/prettier"), join(folder, "node_modules/prettier"), "dir");
+
+  test("formats the files that it had formatted, and no others", async () => {
+    const { stdout } = await fond(folder, "extract", "--no-review");
+    expect(stdout).toMatch(
+      /^\+ {4}\{t\("wide\.[a-zA-Z]+", \{\n\+ {6}count,\n\+ {6}name: boat\.name,\n\+ {4}\}\)\}$/m,
+    );
+    expect(stdout).toMatch(/^\+ {4}\{t\("other\.[a-zA-Z0-9]+", \{ count, name: boat\.name \}\)\}$/m);
+  });
+
+  test("or none, if that is wanted", async () => {
+    const { stdout } = await fond(folder, "extract", "--no-review", "--as-written");
+    expect(stdout).toMatch(/^\+ {4}\{t\("wide\.[a-zA-Z0-9]+", \{ count, name: boat\.name \}\)\}$/m);
+  });
+
+  test("and goes on as before where that is not installed, or cannot read the file", async () => {
+    rmSync(join(folder, "node_modules"), { recursive: true });
+    const { status, stdout } = await fond(folder, "extract", "--no-review");
+    expect(status).toBe(0);
+    expect(stdout).toContain("+");
+  });
 });
 
 describe("a long plan of extract", () => {

@@ -40,6 +40,8 @@ export interface ExtractCommandOptions extends WriteOptions {
   readonly everything?: boolean;
   /** Whether every file's diff is shown, however many there are. */
   readonly diff?: boolean;
+  /** Whether what is written stays as it is, even where the project has a formatter. */
+  readonly asWritten?: boolean;
   /** Keys that are given by hand, as `file:line=key`. */
   readonly key?: readonly string[];
   /** Whether to go through the texts one by one. */
@@ -59,7 +61,13 @@ export async function runExtract(
     everything: options.everything ?? false,
     ...(options.limit !== undefined && { limit: options.limit }),
   };
-  const plan = await extractProject(project, scopeOf(context, paths), { ...narrowed, decisions: given });
+  const planned = async (decisions: ReadonlyMap<string, Decision>) => {
+    const made = await extractProject(project, scopeOf(context, paths), { ...narrowed, decisions });
+    if (options.asWritten) return made;
+    const { formattedAsBefore } = await import("../../disk/formatter.js");
+    return { ...made, changes: await formattedAsBefore(context.options.cwd, context.files, made.changes) };
+  };
+  const plan = await planned(given);
   sayWhatWasNotRead(context, plan.unread);
   sayWhatHasNoReader(context, project, scopeOf(context, paths));
   const [idle] = plan.idleDecisions;
@@ -79,10 +87,8 @@ export async function runExtract(
     return status === exitStatus.inOrder ? (unfit ?? status) : status;
   }
   const { decisions, waivers, taken } = await reviewTexts(context, plan.extracted);
-  const reviewed = await extractProject(project, scopeOf(context, paths), {
-    ...narrowed,
-    decisions: new Map([...given, ...decisions]),
-  });
+  // What was taken as it was proposed is planned already.
+  const reviewed = decisions.size === 0 ? plan : await planned(new Map([...given, ...decisions]));
   const { file } = project.waivers;
   const read = context.files.read(file);
   const before = read.ok ? read.text : undefined;
@@ -173,6 +179,7 @@ export const extractCommand = defineCommand<ExtractCommandOptions>({
       )
       .option("--everything", "also extract from tests, stories, libraries, generated and minified files")
       .option("--diff", `show every diff, even of more than ${mostDiffs} files`)
+      .option("--as-written", "leave what is written as it is, even where the project has a formatter")
       .option("--limit <number>", "extract at most this many texts", wholeNumber)
       .option(
         "--key <place=key>",

@@ -33,7 +33,7 @@ import { hostRefusal } from "./rewrite-host.js";
 import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { partOf, rewriteFile } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
-import { deferralOf } from "./load-time.js";
+import { deferralOf, withCalls, type Callers } from "./load-time.js";
 import type { TextEdit } from "../text/edits.js";
 import { explainProblem } from "../message/problem-wordings.js";
 
@@ -189,6 +189,8 @@ interface FileResult {
   readonly likely: ReadonlySet<string>;
   /** Whether a script, or one in a component, was rewritten. */
   readonly hasScripts: boolean;
+  /** The constants of the file that have become functions, with the scripts that read them. */
+  readonly callers: readonly Callers[];
 }
 
 /**
@@ -207,6 +209,7 @@ function extractFile(job: Extraction, source: SourceFile, room: number): FileRes
   const extracted = [...first.extracted];
   const notes = [...first.notes];
   const likely = new Set(first.likely);
+  const callers = [...first.callers];
   let { rewritten, hasScripts } = first;
   // Places in the rewritten file are not those that a person decided on.
   let current = job.options.decisions?.size ? undefined : rewritten;
@@ -219,6 +222,7 @@ function extractFile(job: Extraction, source: SourceFile, room: number): FileRes
     const next = extractOnce(job, current, room - extracted.length, deadline);
     extracted.push(...next.extracted);
     for (const text of next.likely) likely.add(text);
+    callers.push(...next.callers);
     rewritten = next.rewritten ?? rewritten;
     hasScripts ||= next.hasScripts;
     current = next.rewritten;
@@ -226,7 +230,7 @@ function extractFile(job: Extraction, source: SourceFile, room: number): FileRes
   const { file, text: before, bom } = source;
   const change = rewritten && { file, before, after: rewritten.text, bom };
   // The file as it was read again would be kept for all files until the end.
-  return { rewritten: undefined, change, extracted, notes, likely, hasScripts };
+  return { rewritten: undefined, change, extracted, notes, likely, hasScripts, callers };
 }
 
 /** Takes the texts of a file as it is read. */
@@ -240,6 +244,7 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
     notes,
     likely,
     hasScripts: false,
+    callers: [],
   };
   const [problem] = source.problems;
   if (problem) {
@@ -269,14 +274,14 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
   const emission = emissionFor(job, source.file);
   const chosen = writable(job, source, candidates, { host, parts, emission, notes })
     .slice(0, room)
-    .flatMap(({ found, deferral }) => {
+    .flatMap(({ found, ...deferred }) => {
       const choice = choiceOf(
         job,
         source,
         found,
         boundLookup(source, partOf(parts, found.literal), found.literal),
       );
-      if ("key" in choice) return [deferral ? { ...choice, deferral } : choice];
+      if ("key" in choice) return [{ ...choice, ...deferred }];
       notes.push(choice.note);
       return [];
     });
@@ -291,6 +296,7 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
     rewritten: result.again,
     extracted: result.written.map(extractedOf),
     hasScripts: parts.length > 0,
+    callers: result.written.flatMap(({ callers }) => callers ?? []),
   };
 }
 
@@ -331,7 +337,7 @@ function writable(
     readonly emission: ScriptEmission;
     readonly notes: PlanNote[];
   },
-): readonly { readonly found: SurveyedLiteral; readonly deferral?: readonly TextEdit[] }[] {
+): readonly ({ readonly found: SurveyedLiteral } & Pick<Choice, "deferral" | "callers">)[] {
   const refused: Span[] = [];
   return candidates
     .map((found) => withArgumentNames(found, reader))
@@ -352,7 +358,8 @@ function writable(
         ? ((deferral && "refusal" in deferral && !literal.obstacle ? deferral.refusal : undefined) ??
           scriptRefusal(late, part, emission, by, source.bound))
         : hostRefusal(literal, source, host, reader, book.config.emit.atLoad);
-      if (!why) return [{ found, ...(edits && { deferral: edits }) }];
+      const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
+      if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);
       notes.push(noteRefused(source, found, why));
       return [];
@@ -374,6 +381,7 @@ interface Choice {
   /** The lookup that the file makes itself, which takes the key. */
   readonly by?: BoundLookup;
   readonly deferral?: readonly TextEdit[];
+  readonly callers?: Callers;
 }
 
 /** A literal's message and key: what a person decided, or what is proved and named here. */
@@ -488,7 +496,7 @@ function planOf(
   const extracted = files.flatMap((one) => one.extracted);
   const notes = files.flatMap((one) => one.notes);
   const likely = new Set(files.flatMap((one) => [...one.likely]));
-  const changes = [...files.flatMap(({ change }) => change ?? []), ...additions.changes()];
+  const changes = [...withCallers(files), ...additions.changes()];
   const fresh = new Set(extracted.filter(({ isNew }) => isNew).map(({ key }) => key)).size;
   const translations = additions.translations();
   const summary: Record<string, number> = {
@@ -507,6 +515,28 @@ function planOf(
     notes.push({ file: first.file, ...say("idle-import", { ending: posix.extname(first.file) }) });
   const idleDecisions = [...(options.decisions?.keys() ?? [])].filter((place) => !met.has(place));
   return { ...makePlan(changes, summary, notes), extracted, idleDecisions };
+}
+
+/** The files that change, those too that call what has become a function in another. */
+function withCallers(files: readonly FileResult[]): readonly FileChange[] {
+  const changes = new Map(files.flatMap(({ change }) => (change ? [[change.file, change] as const] : [])));
+  const called = new Map<string, { readonly script: ScriptPart; readonly names: Set<string> }>();
+  for (const { name, scripts } of files.flatMap(({ callers }) => callers))
+    for (const script of scripts) {
+      const one = called.get(script.file) ?? { script, names: new Set() };
+      called.set(script.file, one);
+      one.names.add(name);
+    }
+  for (const [file, { script, names }] of called) {
+    const change = changes.get(file) ?? {
+      file,
+      before: script.text,
+      after: script.text,
+      bom: script.bom ?? false,
+    };
+    changes.set(file, { ...change, after: withCalls(file, change.after ?? script.text, names) });
+  }
+  return [...changes.values()];
 }
 
 /** Says why a text is not extracted, under the id of the reason. */

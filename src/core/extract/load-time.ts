@@ -1,15 +1,24 @@
-import type { Node, Program } from "oxc-parser";
+import { posix } from "node:path";
+import type { Node, Program, PropertyDefinition } from "oxc-parser";
 import { notices } from "../message/notices.js";
 import type { Literal, Obstacle, SourceFile } from "../source/model.js";
-import { childrenOf, isShadowed } from "../source/readers/script/scopes.js";
+import { childrenOf, isShadowed, moduleBinding } from "../source/readers/script/scopes.js";
 import { literally } from "../text/key-pattern.js";
 import { lineStart } from "../text/line-start.js";
-import type { TextEdit } from "../text/edits.js";
+import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
-import type { ScriptPart, ScriptsNaming } from "./script-parts.js";
+import { wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
 /** How a text that is evaluated when its file is loaded is looked up when it is shown: what else of the file changes. */
-export type Deferral = { readonly edits: readonly TextEdit[] } | { readonly refusal: Obstacle | undefined };
+export type Deferral =
+  | { readonly edits: readonly TextEdit[]; readonly callers?: Callers }
+  | { readonly refusal: Obstacle | undefined };
+
+/** A constant that becomes a function, and the other scripts whose uses of it become calls. */
+export interface Callers {
+  readonly name: string;
+  readonly scripts: readonly ScriptPart[];
+}
 
 const say = notices("extract", {
   "load-read": {
@@ -46,7 +55,7 @@ export function deferralOf(
   if (!scriptsNaming) return none;
   const { program, text } = part;
   const place = constantAround(program, span);
-  if (!place) return none;
+  if (!place) return staticGetter(part, lines, span, scriptsNaming);
   const { name, isExported, init, path } = place;
   const own = usesOf(program, name, part.runsPerUse);
   const placeOf = ({ node }: Use) => `line ${lines.position(node.start).line}`;
@@ -86,15 +95,15 @@ export function deferralOf(
     };
   }
   if (!isData(init)) return none;
-  if (isNamedOutside) return { refusal: say("load-exported", { name }) };
+  const callers = isNamedOutside ? callersOf(name, part.file, scriptsNaming(name, part.file)) : [];
+  if (!callers) return { refusal: say("load-exported", { name }) };
   const holdsPlace = (use: Use) =>
     literals.some(
       (one) => one.pieces.length > 1 && one.span.start <= use.node.start && use.node.end <= one.span.end,
     );
   const odd = own.find((use) => use.kind === "other" || use.isWatched || holdsPlace(use));
   if (odd) return { refusal: say("load-use", { name, place: placeOf(odd) }) };
-  // Types are not in the tree.
-  const asType = new RegExp(`\\btypeof\\s{1,9}${literally(name)}(?![\\w$])`).exec(text);
+  const asType = typeOf(name).exec(text);
   if (asType)
     return { refusal: say("load-use", { name, place: `line ${lines.position(asType.index).line}` }) };
   const colon = text.slice(place.typed.start, place.typed.end).indexOf(":");
@@ -103,13 +112,145 @@ export function deferralOf(
     edits: [
       ...(colon < 0 ? [] : [{ start: typeStart, end: typeStart + 1, replacement: ": () =>" }]),
       { start: init.start, end: init.start, replacement: "() => " },
-      ...own.map(({ node, kind }) => ({
-        start: node.end,
-        end: node.end,
-        replacement: kind === "shorthand" ? `: ${name}()` : "()",
-      })),
+      ...callEdits(own, name),
+    ],
+    ...(callers.length > 0 && { callers: { name, scripts: callers } }),
+  };
+}
+
+/** A type that goes by a constant: types are not in the tree. */
+const typeOf = (name: string) => new RegExp(`\\btypeof\\s{1,9}${literally(name)}(?![\\w$])`);
+
+/** What makes the uses of a constant calls of the function that it has become. */
+function callEdits(uses: readonly Use[], name: string): readonly TextEdit[] {
+  return uses
+    .filter(({ kind }) => kind === "value" || kind === "shorthand")
+    .map(({ node, kind }) => ({
+      start: node.end,
+      end: node.end,
+      replacement: kind === "shorthand" ? `: ${name}()` : "()",
+    }));
+}
+
+/** A script in which the constants of other files that have become functions are called. */
+export function withCalls(file: string, text: string, names: Iterable<string>): string {
+  let after = text;
+  for (const name of names) {
+    const { program } = wholeScript({ file, text: after });
+    after = applyEdits(after, callEdits(findUses(program, name, false, false), name));
+  }
+  return after;
+}
+
+/** The scripts that take a constant from its module and can call it; undefined where one cannot, or where that is not known. */
+function callersOf(
+  name: string,
+  module: string,
+  others: readonly ScriptPart[],
+): readonly ScriptPart[] | undefined {
+  const callers: ScriptPart[] = [];
+  for (const other of others) {
+    const { program, text, file } = other;
+    const imports = program.body.filter((one) => one.type === "ImportDeclaration");
+    const takes = imports.find(({ specifiers }) =>
+      specifiers.some((one) => one.type === "ImportSpecifier" && one.local.name === name),
+    );
+    const isTaken = takes !== undefined && isModule(takes.source.value, file, module);
+    if (!isTaken) {
+      // A name of its own is another; a way round through a third file is not followed.
+      if (takes !== undefined || passesOn(program, file, module)) return undefined;
+      if (moduleBinding(program, name) === undefined && usesOf(program, name, other.runsPerUse).length > 0)
+        return undefined;
+      continue;
+    }
+    if (!other.isWhole || passesOn(program, file, module) || typeOf(name).test(text)) return undefined;
+    const uses = usesOf(program, name, other.runsPerUse);
+    if (uses.some((use) => !/^(?:value|shorthand)$/.test(use.kind) || use.isWatched)) return undefined;
+    callers.push(other);
+  }
+  return callers;
+}
+
+/** Whether a script hands on all of a module, or takes it as one object. */
+function passesOn(program: Program, file: string, module: string): boolean {
+  return program.body.some(
+    (one) =>
+      ((one.type === "ExportAllDeclaration" ||
+        (one.type === "ImportDeclaration" &&
+          one.specifiers.some(({ type }) => type === "ImportNamespaceSpecifier"))) &&
+        isModule(one.source.value, file, module)) ||
+      (one.type === "ExportNamedDeclaration" &&
+        one.source !== null &&
+        isModule(one.source.value, file, module)),
+  );
+}
+
+/** Whether what a file imports is a module of the book: by the way there, or by the end of an alias such as `@/shop/labels`. */
+function isModule(specifier: string, from: string, module: string): boolean {
+  const bare = (path: string) => path.replace(/\.[cm]?[jt]sx?$/, "").replace(/(?:^|\/)index$/, "");
+  if (specifier.startsWith(".")) return bare(posix.join(posix.dirname(from), specifier)) === bare(module);
+  const [, rest] = /^(?:[@~#]\w{0,30})?\/(.{1,300})$/.exec(specifier) ?? [];
+  return rest !== undefined && `/${bare(module)}`.endsWith(`/${bare(rest)}`);
+}
+
+/** A static field that holds a text becomes a getter, where nothing takes the class while files are loaded. */
+function staticGetter(
+  { program, text, file, runsPerUse }: ScriptPart,
+  lines: SourceFile["lines"],
+  span: Span,
+  scriptsNaming: ScriptsNaming,
+): Deferral {
+  const none = { refusal: undefined };
+  const field = staticFieldAround(program, span);
+  if (!field?.value || field.computed || !isData(field.value)) return none;
+  const { holder, key, value } = field;
+  const { name, isExported } = holder;
+  const written = text.slice(key.start, key.end);
+  const own = usesOf(program, name, runsPerUse).filter(
+    ({ kind }) => kind !== "exported" && kind !== "default",
+  );
+  const early = own.find(({ isEarly }) => isEarly);
+  if (early)
+    return { refusal: say("load-read", { name, place: `line ${lines.position(early.node.start).line}` }) };
+  const assigned = new RegExp(`[.]\\s{0,9}${literally(written)}\\s{0,9}=(?![=>])`);
+  const others = isExported ? scriptsNaming(name, file) : [];
+  for (const other of others)
+    if (usesOf(other.program, name, other.runsPerUse, true).some(({ isEarly }) => isEarly))
+      return { refusal: say("load-read", { name, place: other.file }) };
+  if (isExported && others.length + own.length === 0) return { refusal: say("load-unread", { name }) };
+  const changed = [{ text, file }, ...others].find((one) => assigned.test(one.text));
+  if (changed) return { refusal: say("load-use", { name: `${name}.${written}`, place: changed.file }) };
+  const modifiers = text.slice(field.start, key.start).replace(/\breadonly\s+/, "");
+  const typed = text.slice(key.end, value.start).replace(/\s*=\s*$/, "");
+  return {
+    edits: [
+      { start: field.start, end: value.start, replacement: `${modifiers}get ${written}()${typed} { return ` },
+      { start: value.end, end: field.end, replacement: "; }" },
     ],
   };
+}
+
+/** A class's static field around a place, of a class of the module's top level that has a name. */
+function staticFieldAround(
+  program: Program,
+  span: Span,
+):
+  | (PropertyDefinition & { readonly holder: { readonly name: string; readonly isExported: boolean } })
+  | undefined {
+  for (const statement of program.body) {
+    if (!contains(statement, span)) continue;
+    const isExported = /^Export/.test(statement.type);
+    const declared =
+      statement.type === "ExportNamedDeclaration" || statement.type === "ExportDefaultDeclaration"
+        ? statement.declaration
+        : statement;
+    if (declared?.type !== "ClassDeclaration" || !declared.id) return undefined;
+    const field = declared.body.body.find((one) => contains(one, span));
+    return field?.type === "PropertyDefinition" && field.static
+      ? { ...field, holder: { name: declared.id.name, isExported } }
+      : undefined;
+  }
+  return undefined;
 }
 
 interface Constant {
@@ -229,6 +370,15 @@ function findUses(
         else if (fromElsewhere && node.property.type === "Identifier" && node.property.name === name)
           add(node, "other", isLate, false);
         return;
+      case "ObjectPattern":
+        // What it names is made here, and is no use.
+        for (const one of node.properties) {
+          const given = one.type === "Property" ? one.value : one.argument;
+          if (one.type === "Property" && one.computed) visit(one.key, isLate, false);
+          if (given.type === "AssignmentPattern") visit(given.right, isLate, false);
+          if (given.type === "ObjectPattern") visit(given, isLate, false);
+        }
+        return;
       case "Property":
         if (node.shorthand && node.value.type === "Identifier") {
           if (node.value.name === name) add(node.value, "shorthand", isLate, false);
@@ -239,6 +389,10 @@ function findUses(
         return;
       case "PropertyDefinition":
         if (node.value) visit(node.value, isLate || !node.static, false);
+        return;
+      case "ClassDeclaration":
+      case "ClassExpression":
+        for (const child of childrenOf(node)) if (child !== node.id) visit(child, isLate, false);
         return;
       case "MethodDefinition":
         visit(node.value, true, false);

@@ -18,6 +18,8 @@ export interface ScriptPart {
   /** Whether its top level runs anew for each component that is shown, so that a locale is chosen by then. */
   readonly runsPerUse: boolean;
   readonly isWhole: boolean;
+  /** Whether the file starts with a byte order mark. */
+  readonly bom?: boolean;
 }
 
 /** Finds the scripts of a book, and of its components, in which a name stands, the file of the name itself aside. */
@@ -25,15 +27,23 @@ export type ScriptsNaming = (name: string, file: string) => readonly ScriptPart[
 
 /** Looks names up in files of code, which are read when the first name is asked for. */
 export function scriptsNaming(
-  files: () => readonly { readonly file: string; readonly text: string }[],
+  files: () => readonly { readonly file: string; readonly text: string; readonly bom?: boolean }[],
 ): ScriptsNaming {
   const all = lazily(() => files().filter(({ file }) => isScript(file) || dialectByName(file)?.isComponent));
   const known = new Map<string, readonly ScriptPart[]>();
-  const partsOf = ({ file, text }: { readonly file: string; readonly text: string }) => {
+  const partsOf = ({
+    file,
+    text,
+    bom = false,
+  }: {
+    readonly file: string;
+    readonly text: string;
+    readonly bom?: boolean;
+  }) => {
     const parts =
       known.get(file) ??
       (isScript(file)
-        ? [wholeScript({ file, text })]
+        ? [{ ...wholeScript({ file, text }), bom }]
         : componentScripts({ file, text, dialect: dialectByName(file) }));
     known.set(file, parts);
     return parts;

@@ -385,7 +385,7 @@ export async function extractProject(
     const naming = scriptsNaming(() =>
       listCode(project.files, config).flatMap((file) => {
         const read = project.files.read(file);
-        return read.ok ? [{ file, text: read.text }] : [];
+        return read.ok ? [{ file, text: read.text, bom: read.bom }] : [];
       }),
     );
     plans.push(

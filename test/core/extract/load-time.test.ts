@@ -78,6 +78,68 @@ describe("a constant that holds texts is read when it is shown", () => {
     expect(after["app/page.js"]).toBe(page);
     expect(notes).toBe("");
   });
+
+  test.each<[string, string, string]>([
+    [
+      "./labels",
+      "export const show = (x) => days[x] + title;",
+      "export const show = (x) => days()[x] + title();",
+    ],
+    [
+      "./labels.js",
+      "export function f() { return { days, title }; }",
+      "export function f() { return { days: days(), title: title() }; }",
+    ],
+    [
+      "@/labels",
+      "export const f = (title) => [days, title];\nexport const g = () => title;",
+      "export const f = (title) => [days(), title];\nexport const g = () => title();",
+    ],
+    [
+      "./labels",
+      "export const f = () => g`${days} ${title}`;",
+      "export const f = () => g`${days()} ${title()}`;",
+    ],
+    [
+      "./labels",
+      "export const f = ({ head = days, ...rest }) => [head, rest, title];",
+      "export const f = ({ head = days(), ...rest }) => [head, rest, title()];",
+    ],
+  ])("an exported text or list, and its uses by way of %s: %s", async (way, uses, expected) => {
+    const labels = 'export const title = "Boats of the lake";\nexport const days = ["On Monday morning"];\n';
+    const head = `import { days, title } from "${way}";\n`;
+    const { after, notes } = await extract({
+      "app/labels.js": labels,
+      "app/page.js": `\uFEFF${head}${uses}\n`,
+    });
+    expect(notes).toBe("");
+    expect(after["app/labels.js"]).toBe(
+      'export const title = () => t("labels.boatsLake");\nexport const days = () => [t("labels.mondayMorning")];\n',
+    );
+    expect(after["app/page.js"]).toBe(`${head}${expected}\n`);
+  });
+
+  test("what takes it may hold texts of its own", async () => {
+    const { after } = await extract({
+      "app/a.js": 'export const title = "Boats of the lake";\n',
+      "app/b.js":
+        'import { title } from "./a";\nexport const f = () => say("Look at the lake", `See ${title} now`);\n',
+    });
+    expect(after["app/b.js"]).toContain('say(t("b.lookLake"), t("b.seeNowTitle", { title: title() }))');
+  });
+
+  test("a static field of a class", async () => {
+    const { after, notes } = await extract({
+      "app/a.ts":
+        'export class Boat {\n  static readonly title: string = "Boats of the lake";\n  static words = ["Ahoy there", 2];\n}\n',
+      "app/b.ts": 'import { Boat } from "./a";\nexport const f = () => Boat.title;\n',
+    });
+    expect(notes).toBe("");
+    expect(after["app/a.ts"]).toBe(
+      'export class Boat {\n  static get title(): string { return t("a.boatsLake"); }\n  static get words() { return [t("a.ahoyThere"), 2]; }\n}\n',
+    );
+    expect(after["app/b.ts"]).toContain("Boat.title;");
+  });
 });
 
 describe("a constant stays, with the reason", () => {
@@ -116,13 +178,40 @@ describe("a constant stays, with the reason", () => {
       { "app/a.js": 'export const metadata = { title: "Boats of the lake" };\n' },
       /nothing in this book reads it/,
     ],
+    ...[
+      'import * as all from "./a";\nexport const f = () => all.title;\n',
+      'export { title } from "./a";\n',
+      'export * from "./a";\nexport const f = (title) => title;\n',
+      'import { title } from "./through";\nexport const f = () => title;\n',
+      "export const f = () => title;\n",
+      'import { title } from "./a";\nexport const f = () => <title />;\n',
+      'import { title } from "./a";\nexport const f = () => useMemo(() => title, [title]);\n',
+    ].map((code): [string, Record<string, string>, RegExp] => [
+      `a text that another file reads so: ${code}`,
+      { "app/a.js": 'export const title = "Boats of the lake";\n', "app/b.jsx": code },
+      /other files read it as it is|read in app|nothing in this book reads it/,
+    ]),
     [
-      "a text that other files read",
+      "a text that a component's page may show",
       {
         "app/a.js": 'export const title = "Boats of the lake";\n',
-        "app/b.js": 'import { title } from "./a";\nexport const f = () => title;\n',
+        "app/B.vue":
+          '<script setup>\nimport { title } from "./a";\nconst f = () => title;\n</script>\n<template><p>{{ title }}</p></template>\n',
       },
       /other files read it as it is/,
+    ],
+    [
+      "a static field that the program sets",
+      {
+        "app/a.js":
+          'class Boat { static title = "Boats of the lake"; }\nexport const f = () => { Boat.title = ""; };\n',
+      },
+      /"Boat\.title" is used in app\/a\.js/,
+    ],
+    [
+      "a static field of a class that something takes at once",
+      { "app/a.js": 'class Boat { static title = "Boats of the lake"; }\nregister(Boat);\n' },
+      /"Boat" is read in line 2/,
     ],
     [
       "a list that an effect waits for",
