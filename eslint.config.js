@@ -20,7 +20,7 @@ export default typescript.config(
     },
   },
   {
-    files: ["scripts/**", "bench/**", "test/fuzz/main.ts", "test/torture/main.ts"],
+    files: ["scripts/**", "bench/**", "test/fuzz/main.ts", "test/torture/main.ts", "test/hosts/main.ts"],
     rules: { "no-console": "off" },
   },
 );

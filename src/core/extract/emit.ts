@@ -41,7 +41,8 @@ export function fillTemplate(
     readonly pass: ValueWriter;
   },
 ): string {
-  const args = pass(values.map(({ name, code }) => [name, code] as const));
+  const write = isHelper(template) ? passToHelper : pass;
+  const args = write(values.map(({ name, code }) => [name, code] as const));
   // A text that is its own key may have quotes; nearly all languages escape them alike.
   const escaped = key.replace(/["'\\\n\r]/g, (sign) =>
     sign === "\n" ? "\\n" : sign === "\r" ? "\\r" : sign === quote || sign === "\\" ? `\\${sign}` : sign,
@@ -50,8 +51,18 @@ export function fillTemplate(
     .replace(/(["'])\{key\}\1/, `${quote}{key}${quote}`)
     .replace("{key}", () => escaped)
     .replace("{args}", () => args)
-    .replace("{values}", () => (args === "" ? noValues(pass) : args.replace(/^,\s*/, "")));
+    .replace("{values}", () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")));
 }
+
+/** Whether a lookup is a helper with its values behind it and no brackets: `{{text "{key}"{args}}}`. */
+function isHelper(template: string): boolean {
+  return /^\{\{\{?\s{0,9}[\w./-]{1,60}\s{1,9}["']\{key\}["']\s{0,9}\{(?:args|values)\}\s{0,9}\}\}/.test(
+    template,
+  );
+}
+
+/** Values behind a helper: no sign parts them but a blank. */
+const passToHelper: ValueWriter = (values) => values.map(([name, code]) => ` ${name}=${code}`).join("");
 
 /** No values, as a language writes them that puts values into brackets of their own. */
 function noValues(pass: ValueWriter): string {
