@@ -35,6 +35,30 @@ export const problemWordings = wordings("message", {
     message: "argument without a number",
     remedy: "write {first}, {second} …, or '''{''' to show a brace",
   },
+  "java-space": {
+    message: "blank before or behind the number of an argument: Java throws an error",
+    remedy: "write {written}…",
+  },
+  "java-number-pattern": {
+    message: '"{style}" is no pattern of numbers: Java throws an error',
+    remedy: "write # before 0 in front of the point and 0 before # behind it, such as #,##0.0#",
+  },
+  "java-date-pattern": {
+    message: '"{style}" has a letter that no date has: Java throws an error',
+    remedy: "use the letters of dates, such as dd.MM.yyyy, and put other text between apostrophes",
+  },
+  "java-date-quote": {
+    message: 'quoted text in "{style}" is not closed: Java throws an error',
+    remedy: "close it with an apostrophe",
+  },
+  "java-choice-limit": {
+    message: 'a text of "{style}" has no number before it: Java throws an error',
+    remedy: "write a number and # or < before each text, such as 0#none|1#one|1<many",
+  },
+  "java-choice-order": {
+    message: 'the numbers of "{style}" do not rise: Java throws an error',
+    remedy: "put the smallest number first",
+  },
   "java-type": { message: 'unknown type "{type}"', remedy: "use number, date, time or choice" },
   "mf2-after": { message: "text after the closing {end}", remedy: "move it before {end}" },
   "mf2-attribute": { message: "missing attribute name", remedy: "write @name or @name=value" },

@@ -12,6 +12,8 @@ import {
   styleQuestions,
   type IcuCase,
 } from "../../support/icu-oracle.js";
+import { parseJava } from "../../../src/core/message/syntaxes/java/java.js";
+import { askMessageFormat, messagePatterns, type MessageCase } from "../../support/message-oracle.js";
 import { root } from "../../support/project.js";
 
 /** Whether a plural or select lacks `other`: ICU refuses it, here a rule judges it. */
@@ -82,6 +84,38 @@ describe("styles of numbers and dates are refused as ICU4J refuses them", () => 
   (isHere ? test : test.skip)("on new ones, asked of ICU4J on this machine", () => {
     const cases = askIcu(styleQuestions(Date.now() % 2 ** 31, 1000)) ?? [];
     expect(cases.length).toBeGreaterThan(500);
+    agreeOn(cases);
+  });
+});
+
+describe("patterns are taken, refused and filled as java.text.MessageFormat does it", () => {
+  const agreeOn = (cases: readonly MessageCase[]) => {
+    for (const { pattern, shown } of cases) {
+      const { nodes, problems } = parseJava(pattern, false);
+      const isRefused = problems.some(({ severity }) => severity === "error");
+      // Of an argument without end Java drops the rest of the message, if a brace is open inside: here that is an error too.
+      if (problems.some(({ name }) => name === "unclosed-brace")) continue;
+      expect([pattern, isRefused]).toEqual([pattern, shown === "refused"]);
+      const hasFormats = nodes.some((node) => node.kind === "argument" && node.format);
+      if (isRefused || hasFormats) continue;
+      // Values that a message has no number for stay as they are written.
+      const values = { "0": "A0", "1": "A1", "2": "A2", "3": "A3" };
+      expect([pattern, fillMessage(nodes, "en", values).text]).toEqual([pattern, shown]);
+    }
+  };
+  test("on what was recorded of it", () => {
+    const cases = JSON.parse(
+      readFileSync(join(root, "test/fixtures/oracle/messages.json"), "utf8"),
+    ) as MessageCase[];
+    expect(cases.filter(({ shown }) => shown === "refused").length).toBeGreaterThan(500);
+    expect(cases.filter(({ shown }) => shown !== "refused").length).toBeGreaterThan(200);
+    agreeOn(cases);
+  });
+
+  const isHere = askMessageFormat(messagePatterns(1, 1)) !== undefined;
+  (isHere ? test : test.skip)("on new ones, asked of the JDK on this machine", () => {
+    const cases = askMessageFormat(messagePatterns(Date.now() % 2 ** 31, 4_000)) ?? [];
+    expect(cases.length).toBeGreaterThan(3_000);
     agreeOn(cases);
   });
 });

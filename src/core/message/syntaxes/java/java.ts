@@ -3,6 +3,7 @@ import type { Span } from "../../../text/span.js";
 import type { ArgumentNode, Message, MessageNode, MessageProblem } from "../../model.js";
 import { mostProblems } from "../most-problems.js";
 import { treeOf, type Token } from "../tokens.js";
+import { javaFormatFault } from "./formats.js";
 
 /**
  * Reads a message of `java.text.MessageFormat`. Its quoting is not ICU's: every apostrophe quotes until the next one,
@@ -57,35 +58,35 @@ export function parseJava(source: string, tags = true): Message {
     }
     flush(at);
     const start = at;
-    const end = closingBrace(source, at);
-    const inner = source.slice(at + 1, end ?? source.length);
-    const match = /^\s*(?:([^\s,{}]+)\s*)?(?:,\s*(?:([a-zA-Z]+)\s*)?(?:,([\s\S]*))?)?$/.exec(inner);
-    at = from = end === undefined ? source.length : end + 1;
-    if (end === undefined) {
+    const argument = readArgument(source, at);
+    at = from = argument?.end ?? source.length;
+    if (!argument) {
       problem("argument-unclosed", start, start + 1, "unclosed-brace", {});
       tokens.push({ kind: "text", value: source.slice(start), start, end: source.length });
       continue;
     }
-    const name = match?.[1] ?? "";
-    if (!/^\d+$/.test(name)) {
-      if (name === "") problem("argument-name", start, at, "java-no-number", { first: "{0}", second: "{1}" });
-      else
-        problem("argument-name", start, at, "java-name", {
-          name: name.slice(0, 30),
-          first: "{0}",
-          second: "{1}",
-        });
+    const { name, style } = argument;
+    const number = numberOf(name);
+    if (number === undefined) {
+      const data = { first: "{0}", second: "{1}" };
+      const isSpaced = numberOf(name.trim()) !== undefined;
+      if (name.trim() === "") problem("argument-name", start, at, "java-no-number", data);
+      else if (isSpaced) problem("argument-name", start, at, "java-space", { written: `{${name.trim()}` });
+      else problem("argument-name", start, at, "java-name", { name: name.slice(0, 30), ...data });
       tokens.push({ kind: "text", value: source.slice(start, at), start, end: at });
       continue;
     }
-    const type = match?.[2]?.toLowerCase();
-    const style = match?.[3];
+    const type = argument.type?.trim().toLowerCase() || undefined;
     if (type !== undefined && !/^(?:number|date|time|choice)$/.test(type))
       problem("argument-type", start, at, "java-type", { type });
-    const nameStart = start + 1 + inner.indexOf(name);
+    else if (type !== undefined) {
+      const fault = javaFormatFault(type, style ?? "");
+      if (fault) problem("argument-type", start, at, fault, { style: style ?? "" });
+    }
+    const nameStart = start + 1;
     const node: ArgumentNode = {
       kind: "argument",
-      name: String(Number(name)),
+      name: String(number),
       ...(type !== undefined && {
         format: {
           type,
@@ -109,19 +110,57 @@ export function parseJava(source: string, tags = true): Message {
   return { ...read, quoted };
 }
 
-/** The brace that closes the one at a place; quoted braces do not count. */
-function closingBrace(source: string, start: number): number | undefined {
+/** An argument's three parts as `MessageFormat.applyPattern` takes them apart, quotes and all; undefined where no brace ends it. */
+function readArgument(
+  source: string,
+  start: number,
+):
+  | { readonly name: string; readonly type?: string; readonly style?: string; readonly end: number }
+  | undefined {
+  const parts = [""];
   let depth = 0;
-  for (let at = start; at < source.length; at++) {
-    const unit = source[at];
-    if (unit === "'") {
-      const close = source.indexOf("'", at + 1);
-      if (close < 0) return undefined;
-      at = close;
-    } else if (unit === "{") depth++;
-    else if (unit === "}" && --depth === 0) return at;
+  let isQuoted = false;
+  for (let at = start + 1; at < source.length; at++) {
+    const unit = source[at] ?? "";
+    const last = parts.length - 1;
+    if (!isQuoted) {
+      if (unit === "," && parts.length < 3) {
+        parts.push("");
+        continue;
+      }
+      if (unit === "}" && depth === 0) {
+        const [name = "", type, style] = parts;
+        return {
+          name,
+          ...(type !== undefined && { type }),
+          ...(style !== undefined && { style }),
+          end: at + 1,
+        };
+      }
+      if (unit === "{") depth++;
+      else if (unit === "}") depth--;
+      // Blanks before the type are none of it.
+      if (unit === " " && last === 1 && parts[1] === "") continue;
+    }
+    if (unit === "'") isQuoted = !isQuoted;
+    parts[last] = (parts[last] ?? "") + unit;
   }
   return undefined;
+}
+
+/** `Integer.parseInt` for the numbers that arguments have: digits of any script, perhaps with a plus before them. */
+function numberOf(written: string): number | undefined {
+  const digits = /^\+?(\p{Nd}{1,9})$/u.exec(written)?.[1];
+  if (digits === undefined) return undefined;
+  let number = 0;
+  for (const digit of digits) {
+    // The ten digits of a script follow each other from its zero on.
+    let value = 0;
+    while (value < 9 && /\p{Nd}/u.test(String.fromCodePoint((digit.codePointAt(0) ?? 0) - value - 1)))
+      value++;
+    number = number * 10 + value;
+  }
+  return number;
 }
 
 /** Writes nodes for `java.text.MessageFormat`: every apostrophe doubled, braces and what looks like a tag in quotes. */
