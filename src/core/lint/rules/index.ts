@@ -1,5 +1,12 @@
 import type { Rule } from "../rule.js";
 import { fileOrder } from "./file/order.js";
+import { argumentPlace } from "./argument/place.js";
+import { pluralAlike } from "./plural/alike.js";
+import { textCode } from "./text/code.js";
+import { textLetter } from "./text/letter.js";
+import { textLost } from "./text/lost.js";
+import { textOpposite } from "./text/opposite.js";
+import { textQuote } from "./text/quote.js";
 import { textTerm } from "./text/term.js";
 import { textPath } from "./text/path.js";
 import { textTypography } from "./text/typography.js";
@@ -82,12 +89,14 @@ export const rules: readonly Rule[] = [
   argumentType,
   argumentFormat,
   argumentUnsupplied,
+  argumentPlace,
   argumentSpare,
   pluralNoOther,
   pluralMissingCategory,
   pluralIdleCategory,
   pluralHiddenCount,
   pluralLiteralCount,
+  pluralAlike,
   pluralShadowed,
   pluralFlattened,
   pluralSelector,
@@ -108,6 +117,11 @@ export const rules: readonly Rule[] = [
   textNumbers,
   textAddress,
   textBracket,
+  textCode,
+  textLetter,
+  textLost,
+  textOpposite,
+  textQuote,
   textEscape,
   textRepeat,
   textScript,

@@ -12,6 +12,10 @@ export const textPath = defineRule({
       message: '"{character}" is not safe in an address',
       remedy: "use only letters a to z, digits, - and _ (RFC 3986, section 2.3)",
     },
+    upper: {
+      message: '"{character}" is a capital letter; the source has none in its address',
+      remedy: "write it small: servers tell capital letters apart",
+    },
     duplicate: {
       message: 'duplicate address "{address}", also used by "{other}"',
       remedy: "give each page its own address",
@@ -29,6 +33,7 @@ export const textPath = defineRule({
         target: { "slugs.a": "boote", "slugs.b": "boote" },
         paths: ["slugs.*"],
       },
+      { source: { "slugs.terms": "terms" }, target: { "slugs.terms": "Bedingungen" }, paths: ["slugs.*"] },
     ],
     good: [
       { source: { "slugs.terms": "terms" }, target: { "slugs.terms": "bedingungen" }, paths: ["slugs.*"] },
@@ -44,6 +49,16 @@ export const textPath = defineRule({
       const odd = /[^a-z0-9\-_.~/]/i.exec(entry.text);
       const group = entry.key.slice(0, entry.key.lastIndexOf(catalog.separator) + 1);
       const other = seen.get(`${group} ${entry.text}`);
+      const upper = odd ? null : /[A-Z]/.exec(entry.text);
+      const source = upper ? context.sourceOf(catalog, entry.key) : undefined;
+      if (upper && source && source.catalog !== catalog && !/[A-Z]/.test(source.entry.text))
+        context.report(
+          catalog,
+          entry,
+          "upper",
+          { character: upper[0] },
+          { span: { start: upper.index, end: upper.index + 1 } },
+        );
       if (odd)
         context.report(
           catalog,

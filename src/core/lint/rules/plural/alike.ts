@@ -1,0 +1,75 @@
+import type { MessageNode } from "../../../message/model.js";
+import { languageName } from "../../plural-words.js";
+import { defineRule } from "../../rule.js";
+import { languageOf } from "../../text-parts.js";
+
+/** Languages in which a noun behind 2 and one behind 5 differ. */
+const inflecting = new Set(["pl", "ru", "uk", "be"]);
+
+/** Nouns whose forms for 2 and for 5 are the same. */
+const invariable =
+  /(?<!\p{L})(?:dni|kg|km|cm|mm|мм|см|км|кг|GB|MB|ГБ|МБ|min|sek|godz|мин|сек|ч|руб|грн|шт)(?!\p{L})/u;
+
+function textOf(nodes: readonly MessageNode[]): string {
+  return nodes
+    .map((node) =>
+      node.kind === "text"
+        ? node.value
+        : node.kind === "tag"
+          ? textOf(node.children)
+          : node.kind === "argument"
+            ? `{${node.name}}`
+            : "#",
+    )
+    .join("");
+}
+
+export const pluralAlike = defineRule({
+  id: "plural/alike",
+  level: "warning",
+  summary: "The forms for 2 and for 5 are the same where the noun behind the number has two.",
+  why: "In Polish, Russian, Ukrainian and Belarusian a noun changes from `few` to `many`: 2 łodzie, 5 łodzi. Reported where `one` differs, so that the noun is one that changes, and where the number stands before a word. Words that have one form for both are known.",
+  messages: {
+    alike: {
+      message: "few and many are the same; in {language} a noun behind 2 and one behind 5 differ",
+      remedy: "write the noun of each as it follows its number",
+    },
+  },
+  examples: {
+    bad: [
+      {
+        locale: "pl",
+        source: "{n, plural, one {# boat} other {# boats}}",
+        target: "{n, plural, one {# łódź} few {# łodzi} many {# łodzi} other {# łodzi}}",
+      },
+    ],
+    good: [
+      {
+        locale: "pl",
+        source: "{n, plural, one {# boat} other {# boats}}",
+        target: "{n, plural, one {# łódź} few {# łodzie} many {# łodzi} other {# łodzi}}",
+      },
+      {
+        locale: "pl",
+        source: "{n, plural, one {# day} other {# days}}",
+        target: "{n, plural, one {# dzień} few {# dni} many {# dni} other {# dni}}",
+      },
+    ],
+  },
+  needs: ["plurals"],
+  entry(view) {
+    const { message, locale } = view;
+    if (!inflecting.has(languageOf(locale))) return;
+    for (const { branches, pluralKind } of message.facts.plurals) {
+      if (pluralKind !== "cardinal") continue;
+      const [one, few, many] = ["one", "few", "many"].map((wanted) =>
+        branches.find(({ selector }) => selector === wanted),
+      );
+      if (!one || !few || !many) continue;
+      const [first, second, third] = [one, few, many].map(({ nodes }) => textOf(nodes).trim());
+      if (second === undefined || second !== third || first === second) continue;
+      if (!/(?:#|\{\w+\})\s+\p{L}{3,}/u.test(second) || invariable.test(second)) continue;
+      view.report("alike", { language: languageName(locale) }, { span: many.span });
+    }
+  },
+});

@@ -1,0 +1,68 @@
+import { defineRule } from "../../rule.js";
+import { languageOf } from "../../text-parts.js";
+
+/** Languages whose texts are much shorter in characters than in English, or end no sentence with a sign. */
+const dense = new Set("zh ja ko th lo km my bo dz yue".split(" "));
+
+/** How many sentences a text has, by what ends them; abbreviations and numbers with points are none. */
+function sentences(text: string): number {
+  return (
+    text.match(/[\p{Ll}\p{Lo}\p{M}\d)"”’»%}][.!?…]+(?=\s+["“„«¿¡(]?\p{Lu}|\s*$)|[。！？।؟۔]/gu)?.length ?? 0
+  );
+}
+
+const picture = /\p{Extended_Pictographic}(?<![\d#*©®™↔-↪Ⓜ〰〽㊗㊙])/u;
+
+export const textLost = defineRule({
+  id: "text/lost",
+  level: "warning",
+  summary: "Part of the source that the translation does not have: a sentence, line breaks, a picture sign.",
+  why: "The source grew, and the translation did not; or a tool joined the lines. A sentence is missed only where the translation has fewer of them and is little more than half as long, so that two sentences may become one. Picture signs, and a single line break, are for information.",
+  messages: {
+    sentence: {
+      message: "{count, plural, one {# sentence} other {# sentences}}; the source has {source, number}",
+      remedy: "translate the rest of the source as well",
+    },
+    lines: {
+      message: "no line break; the source has {source, number}",
+      remedy: "break the lines where the source does",
+    },
+    picture: {
+      message: 'no "{picture}", which the source has',
+      remedy: "add it, if it fits in this language",
+    },
+  },
+  examples: {
+    bad: [
+      {
+        source: "The boat is late. Please wait at the quay until it comes.",
+        target: "Das Boot ist verspätet.",
+      },
+      { source: "Boats\nFerries\nTickets", target: "Boote Fähren Karten" },
+      { source: "All is saved 🎉", target: "Alles ist gespeichert" },
+    ],
+    good: [
+      { source: "The boat is late. Please wait.", target: "Das Boot ist verspätet, bitte warten Sie." },
+      { source: "Boats\nFerries", target: "Boote\nFähren" },
+    ],
+  },
+  pair(target, source) {
+    const from = source.entry.text;
+    const { text } = target.entry;
+    if (text === "" || from.length < 3) return;
+    if (from.includes("\n") && !text.includes("\n")) {
+      // How the file itself breaks a long text, and a break at its end, is nothing that users see.
+      const breaks = from.trim().match(/\S[ \t]*\n\s*\S/g)?.length ?? 0;
+      if (breaks > 0 && /\n/.test(from.trim()) && !/<br|<p>|\\n/.test(text))
+        target.report("lines", { source: breaks }, { severity: breaks > 1 ? undefined : "info" });
+    }
+    const [lost] = picture.exec(from) ?? [];
+    if (lost !== undefined && !picture.test(text))
+      target.report("picture", { picture: lost }, { severity: "info" });
+    if (from.length < 40 || text.length > from.length * 0.62 || dense.has(languageOf(target.locale))) return;
+    const wanted = sentences(source.message.facts.text);
+    const count = wanted > 1 ? sentences(target.message.facts.text) : wanted;
+    if (wanted > 1 && count < wanted)
+      target.report("sentence", { count: Math.max(count, 1), source: wanted });
+  },
+});

@@ -1,0 +1,51 @@
+import { defineRule } from "../../rule.js";
+
+/** How many of a sign a text has. */
+function count(text: string, signs: RegExp): number {
+  return text.match(signs)?.length ?? 0;
+}
+
+/** The quotation mark without its partner; undefined where there is none. */
+function unpaired(text: string): string | undefined {
+  // Inches stand behind a number, and some languages write a name's ending so.
+  if (count(text, /(?<![\d″])"/g) % 2 === 1 && count(text, /"/g) % 2 === 1) return '"';
+  if (count(text, /«/g) !== count(text, /»/g)) return text.includes("«") ? "«" : "»";
+  // What opens low is closed by one of several high ones.
+  if (count(text, /„/g) > count(text, /[“”"»„](?<!„)/g)) return "„";
+  if (count(text, /「/g) !== count(text, /」/g)) return text.includes("「") ? "「" : "」";
+  if (count(text, /『/g) !== count(text, /』/g)) return text.includes("『") ? "『" : "』";
+  return undefined;
+}
+
+export const textQuote = defineRule({
+  id: "text/quote",
+  level: "warning",
+  summary: "Quotation mark without its partner.",
+  why: "A part of the sentence was lost, or the mark was. Single quotation marks are not looked at, since apostrophes are written like them; neither are texts whose source lacks a partner, too.",
+  messages: {
+    open: {
+      message: "quotation mark {mark} without its partner",
+      remedy: "add the other one, or remove this one",
+    },
+  },
+  examples: {
+    bad: [
+      { source: 'The boat "Ines" leaves', target: "Das Boot „Ines fährt ab" },
+      { locale: "fr", source: 'The boat "Ines" leaves', target: "Le bateau « Ines part" },
+      { source: 'The boat "Ines" leaves', target: 'Das Boot "Ines fährt ab' },
+    ],
+    good: [
+      { source: 'The boat "Ines" leaves', target: "Das Boot „Ines“ fährt ab" },
+      { source: 'A 12" screen', target: 'Ein 12"-Bildschirm' },
+      { locale: "da", source: "The “boat”", target: "»Båden«" },
+    ],
+  },
+  needs: ["marks", "extra"],
+  pair(target, source) {
+    const { text } = target.message.facts;
+    if (!/["«»„「」『』]/.test(text)) return;
+    const mark = unpaired(text);
+    if (mark === undefined || unpaired(source.message.facts.text) !== undefined) return;
+    target.report("open", { mark });
+  },
+});
