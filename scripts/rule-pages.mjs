@@ -6,6 +6,8 @@ import { rules } from "../dist/src/index.js";
 
 const folder = join(dirname(dirname(fileURLToPath(import.meta.url))), "docs", "rules");
 
+const judged = JSON.parse(readFileSync(join(dirname(folder), "rules-precision.json"), "utf8"));
+
 const pages = new Map([
   ["README.md", indexPage()],
   ...rules.map((rule) => [`${rule.id.replace("/", "-")}.md`, rulePage(rule)]),
@@ -36,9 +38,14 @@ function rulePage({ id, level, summary, why, messages, examples }) {
   const says = Object.entries(messages).map(
     ([name, { message }]) => `| \`${name}\` | ${message.replace(/[|<>*_`]/g, "\\$&")} |`,
   );
+  const { judged: count = 0, right = 0 } = judged[id] ?? {};
+  const measured =
+    count === 0
+      ? ""
+      : `\n\nOf ${count} findings drawn by chance from real catalogs, ${right} were right when a person judged them.`;
   const table =
     says.length === 0 ? "" : `## Messages\n\n| \`messageId\` | message |\n|---|---|\n${says.join("\n")}\n\n`;
-  return `# ${id}\n\n${summary} Level: \`${level}\`.\n\n${why}\n\n${table}## Reported\n\n${examples.bad.map(showExample).join("\n")}\n## Accepted\n\n${examples.good.map(showExample).join("\n")}`;
+  return `# ${id}\n\n${summary} Level: \`${level}\`.\n\n${why}${measured}\n\n${table}## Reported\n\n${examples.bad.map(showExample).join("\n")}\n## Accepted\n\n${examples.good.map(showExample).join("\n")}`;
 }
 
 function showExample(example) {

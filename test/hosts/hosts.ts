@@ -273,7 +273,7 @@ ${scriptLookup}${valuesInScript}const ts = createRequire(import.meta.url)("types
 const flat = (child) => (Array.isArray(child) ? child.map(flat).join("") : child === null || child === undefined || child === false || child === true ? "" : String(child));
 globalThis.Frag = "";
 globalThis.h = (tag, given, ...children) => tag === "" ? flat(children) : "<" + tag + Object.entries(given ?? {}).map(([key, value]) => " " + key + "=" + value).join("") + ">" + flat(children) + "</" + tag + ">";
-const { outputText } = ts.transpileModule(readFileSync("page.jsx", "utf8"), { fileName: "page.jsx", compilerOptions: { jsx: "react", jsxFactory: "h", jsxFragmentFactory: "Frag", module: "esnext", target: "es2022" } });
+const { outputText } = ts.transpileModule(readFileSync("page.jsx", "utf8"), { fileName: "page.jsx", compilerOptions: { jsx: 2, jsxFactory: "h", jsxFragmentFactory: "Frag", module: "esnext", target: "es2022" } });
 writeFileSync("made.mjs", outputText);
 const page = await import("./made.mjs");
 const names = Object.keys(page).sort((a, b) => a.slice(4) - b.slice(4));

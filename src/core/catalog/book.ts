@@ -29,6 +29,7 @@ import {
   joinPluralKeys,
   keepsFormsApart,
   offsetInForms,
+  settingsIn,
   splitPluralKeys,
   type PluralKeySettings,
 } from "./plural-keys.js";
@@ -291,8 +292,9 @@ function catalogIn(
   namespace: string | undefined,
   view: CatalogView,
   separator: string,
-  settings: PluralKeySettings,
+  ofBook: PluralKeySettings,
 ): Catalog {
+  const settings = settingsIn(ofBook, locale);
   const found = viewed(raw, view, separator);
   const table = keepsFormsApart(settings)
     ? entryTable(joinPluralKeys(found.entries, settings, separator))

@@ -4,7 +4,31 @@ import { joinForms, splitForms } from "../message/forms.js";
 import type { CatalogChanges, Entry, EntryPath, PathText } from "./model.js";
 
 /** How a book keeps plural forms under keys of their own. */
-export type PluralKeySettings = Pick<BookConfig, "plurals" | "forms">;
+export type PluralKeySettings = Pick<BookConfig, "plurals" | "forms"> & {
+  /** What stands behind a key of the catalog's locale for a category, where that has names of its own. */
+  readonly own?: Readonly<Record<string, string>>;
+};
+
+/** A book's settings for the catalogs of one locale. */
+export function settingsIn(settings: PluralKeySettings, locale: string): PluralKeySettings {
+  const own = settings.plurals === "suffix" ? settings.forms?.names?.[locale] : undefined;
+  return own ? { ...settings, own } : settings;
+}
+
+/** The category that the end of a key names, with the key before it; the longest end counts. */
+function ownForm(
+  key: string,
+  own: Readonly<Record<string, string>>,
+  mark: string,
+): { readonly base: string; readonly selector: string } | undefined {
+  const ends = Object.entries(own).flatMap(([selector, name]) => {
+    const end = name === "" ? "" : mark + name;
+    return end !== "" && key.endsWith(end) && key.length > end.length
+      ? [{ selector, base: key.slice(0, key.length - end.length) }]
+      : [];
+  });
+  return ends.sort((a, b) => a.base.length - b.base.length)[0];
+}
 
 const categories: readonly string[] = pluralCategoryNames;
 
@@ -33,6 +57,7 @@ export function joinPluralKeys(
   separator: string,
 ): readonly Entry[] {
   if (!keepsFormsApart(settings)) return entries;
+  if (settings.own) return joinOwnForms(entries, settings, settings.own);
   const second = settings.forms?.second ?? "plural";
   const split = splitterFor(settings, separator);
   const groups = new Map<string, { selector: string; entry: Entry }[]>();
@@ -66,26 +91,79 @@ export function joinPluralKeys(
     const forms = [...(groups.get(base) ?? [])].sort(
       (a, b) => categories.indexOf(a.selector) - categories.indexOf(b.selector),
     );
-    const joined: FormsEntry = {
-      key: base,
-      path: basePath(entry, base, settings),
-      text: joinForms(forms.map(({ selector, entry: form }) => ({ selector, text: form.text }))),
-      kind: forms.find(({ entry: form }) => form.kind !== "text")?.entry.kind ?? "text",
-      keySpan: entry.keySpan,
-      valueSpan: entry.valueSpan,
-      forms,
-    };
-    return [joined];
+    return [joinedEntry(entry, base, forms, settings)];
   });
 }
 
-/** The key that a form of a plural stands under. */
-export function formKey(
+/** One entry of several forms; `entry` is the first of them in the file. */
+function joinedEntry(
+  entry: Entry,
   base: string,
-  category: string,
-  { plurals, forms }: PluralKeySettings,
-  separator: string,
-) {
+  forms: FormsEntry["forms"],
+  settings: PluralKeySettings,
+): FormsEntry {
+  return {
+    key: base,
+    path: basePath(entry, base, settings),
+    text: joinForms(forms.map(({ selector, entry: form }) => ({ selector, text: form.text }))),
+    kind: forms.find(({ entry: form }) => form.kind !== "text")?.entry.kind ?? "text",
+    keySpan: entry.keySpan,
+    valueSpan: entry.valueSpan,
+    forms,
+  };
+}
+
+/** Puts forms together that have names of a locale's own; `one` may be the key itself, and `other` what the last of them is. */
+function joinOwnForms(
+  entries: readonly Entry[],
+  settings: PluralKeySettings,
+  own: Readonly<Record<string, string>>,
+): readonly Entry[] {
+  const mark = settings.forms?.separator ?? "_";
+  const groups = new Map<string, { selector: string; entry: Entry }[]>();
+  for (const entry of entries) {
+    const found = ownForm(entry.key, own, mark);
+    if (found)
+      groups.set(found.base, [...(groups.get(found.base) ?? []), { selector: found.selector, entry }]);
+  }
+  const bare =
+    Object.keys(own).find((selector) => own[selector] === "") ?? ("one" in own ? undefined : "one");
+  const keys = new Map(entries.map((entry) => [entry.key, entry]));
+  const taken = new Map<Entry, string>();
+  for (const [base, group] of groups) {
+    const itself = keys.get(base);
+    if (itself && bare !== undefined) group.push({ selector: bare, entry: itself });
+    for (const { entry } of group) taken.set(entry, base);
+  }
+  const done = new Set<string>();
+  return entries.flatMap((entry): Entry[] => {
+    const base = taken.get(entry);
+    if (base === undefined) return [entry];
+    if (done.has(base)) return [];
+    done.add(base);
+    const forms = [...(groups.get(base) ?? [])].sort(
+      (a, b) => categories.indexOf(a.selector) - categories.indexOf(b.selector),
+    );
+    const last = forms.at(-1);
+    // Programs that number forms have none for fractions: the last stands for them.
+    if (last && last.selector !== "other") forms.push({ selector: "other", entry: last.entry });
+    return [joinedEntry(entry, base, forms, settings)];
+  });
+}
+
+/** What stands behind a key for a category. */
+function endOf(category: string, { forms, own }: PluralKeySettings): string {
+  const mark = forms?.separator ?? "_";
+  if (!own) return mark + category;
+  const name = own[category] ?? (category === "one" ? "" : undefined);
+  return name === undefined ? mark + category : name === "" ? "" : mark + name;
+}
+
+/** The key that a form of a plural stands under. */
+export function formKey(base: string, category: string, settings: PluralKeySettings, separator: string) {
+  const { plurals } = settings;
+  if (settings.own) return base + endOf(category, settings);
+  const { forms } = settings;
   return base + (plurals === "branches" ? separator : (forms?.separator ?? "_")) + category;
 }
 
@@ -119,6 +197,7 @@ export function splitPluralKeys(
   const pathOf = (path: EntryPath, selector: string): EntryPath => {
     const last = String(path.at(-1));
     const { second } = settings.forms ?? {};
+    if (settings.own) return [...path.slice(0, -1), last + endOf(selector, settings)];
     // The older way, where a book says that it has it: the key itself, and the key with an ending.
     if (settings.plurals === "suffix" && second !== undefined && selector === "one") return path;
     if (settings.plurals === "suffix")
@@ -130,8 +209,13 @@ export function splitPluralKeys(
       ? [...path.slice(0, -1), last + separator + selector]
       : [...path, selector];
   };
+  const isNamed = (selector: string) =>
+    selector !== "other" || !settings.own || settings.own["other"] !== undefined;
   const put = (item: PathText, known: Entry | undefined) => {
-    const forms = keepsApart ? splitForms(item.text) : undefined;
+    // A locale without a name for `other` keeps no text for it.
+    const forms = (keepsApart ? splitForms(item.text) : undefined)?.filter(({ selector }) =>
+      isNamed(selector),
+    );
     const old = known && hasForms(known) ? known.forms : undefined;
     if (!forms) {
       if (old) {
@@ -155,7 +239,8 @@ export function splitPluralKeys(
         });
     }
     for (const one of old ?? [])
-      if (!forms.some(({ selector }) => selector === one.selector)) remove.push(one.entry.path);
+      if (isNamed(one.selector) && !forms.some(({ selector }) => selector === one.selector))
+        remove.push(one.entry.path);
     const isKept = known && forms.some(({ selector }) => samePath(pathOf(item.path, selector), known.path));
     if (known && !old && !isKept) remove.push(known.path);
   };
@@ -163,7 +248,10 @@ export function splitPluralKeys(
   for (const item of changes.set ?? []) put(item, there(item.path));
   for (const path of changes.remove ?? []) {
     const entry = there(path);
-    if (entry && hasForms(entry)) remove.push(...entry.forms.map(({ entry: form }) => form.path));
+    if (entry && hasForms(entry))
+      remove.push(
+        ...entry.forms.filter(({ selector }) => isNamed(selector)).map(({ entry: form }) => form.path),
+      );
     else remove.push(path);
   }
   const order = keepsApart

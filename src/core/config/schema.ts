@@ -201,6 +201,22 @@ const bookSchema = v.strictObject({
     v.strictObject({
       separator: v.optional(nonEmpty("the text before a form's name")),
       second: v.optional(nonEmpty("the name of the second of two forms")),
+      /** By locale, what stands behind a key for each category: `{ "ru": { "few": "plural_2", "many": "plural_5" } }`. */
+      names: v.optional(
+        v.record(
+          nonEmpty("a locale"),
+          v.partial(
+            v.strictObject({
+              zero: v.string(),
+              one: v.string(),
+              two: v.string(),
+              few: v.string(),
+              many: v.string(),
+              other: v.string(),
+            }),
+          ),
+        ),
+      ),
     }),
   ),
   tags: v.optional(

@@ -221,7 +221,7 @@ function staticGetter(
   const changed = [{ text, file }, ...others].find((one) => assigned.test(one.text));
   if (changed) return { refusal: say("load-use", { name: `${name}.${written}`, place: changed.file }) };
   const modifiers = text.slice(field.start, key.start).replace(/\breadonly\s+/, "");
-  const typed = text.slice(key.end, value.start).replace(/\s*=\s*$/, "");
+  const typed = text.slice(key.end, value.start).trimEnd().replace(/=$/, "").trimEnd();
   return {
     edits: [
       { start: field.start, end: value.start, replacement: `${modifiers}get ${written}()${typed} { return ` },

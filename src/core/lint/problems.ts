@@ -1,6 +1,7 @@
 import { htmlElements } from "../text/html-elements.js";
 import type { MessageProblem, MessageProblemCode } from "../message/model.js";
 import { explainProblem } from "../message/problem-wordings.js";
+import type { Span } from "../text/span.js";
 import type { EntryView, RuleContext } from "./rule.js";
 
 /** Reports what a message's parser found, of the codes that a rule is about. */
@@ -21,12 +22,23 @@ export function reportProblems(
     const isSame = source?.problems.some(
       (one) => one.code === code && source.source.slice(one.span.start, one.span.end) === slice,
     );
-    if (!isSame && !(isTagProblem(code) && isNoTag(problem, entry, context)))
+    if (
+      !isSame &&
+      !isOfTex(message.source, span) &&
+      !(isTagProblem(code) && isNoTag(problem, entry, context))
+    )
       entry.reportNotice(explainProblem(problem), {
         span,
         severity: severity === "warning" ? severity : undefined,
       });
   }
+}
+
+/** Whether braces at a place belong to a command of TeX: `\\cite{key}`. */
+export function isOfTex(text: string, span: Span | undefined): boolean {
+  return (
+    span !== undefined && /\\[\p{L}&]{2,30}\{?$/u.test(text.slice(Math.max(0, span.start - 34), span.start))
+  );
 }
 
 /** Elements whose end HTML lets people leave out (HTML Living Standard, section 13.1.2.4). */
@@ -45,6 +57,11 @@ function isNoTag(
 ): boolean {
   const name = /^<\/?([^>]+)>$/.exec(String(data["tag"] ?? ""))?.[1] ?? "";
   if (endsByItself.has(name.toLowerCase())) return true;
+  // An example has dots where values go.
+  if (/\.\.\.|…/.test(String(data["tag"] ?? "")) || /<(?:pre|code)\b[^<>]*"\.\.\."/.test(entry.text))
+    return true;
+  // A text that is one name in such signs stands for something: `<select>`.
+  if (code === "tag-unclosed" && /^\s*<[\w -]+>\s*$/.test(entry.text)) return true;
   if (code !== "tag-unclosed" || htmlElements.has(name.toLowerCase())) return false;
   const end = `</${name}>`;
   if (entry.text.includes(end)) return false;

@@ -53,6 +53,8 @@ export function doubtTag(written: string, companions: readonly string[]): TagDou
       ? { kind: "no-tag" }
       : { kind: "country", data: { country: countryName(), meant } };
   if (meant === undefined || country.includes(tag.language) || !isMinor(tag.language)) return undefined;
+  // Where the country's language has a file of its own, the code was not meant for it.
+  if (free.length === 0) return undefined;
   const data = { language: nameOf("language", tag.language), country: countryName(), meant };
   return { kind: "unlikely", data };
 }

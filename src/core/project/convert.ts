@@ -7,7 +7,7 @@ import { loadBook, catalogEdits, commentAbove, isWhole, type Book } from "../cat
 import { formatOf } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
-import { splitPluralKeys } from "../catalog/plural-keys.js";
+import { settingsIn, splitPluralKeys } from "../catalog/plural-keys.js";
 import { localeInside, viewOf } from "../catalog/view.js";
 import { editConfig } from "../config/edit.js";
 import type { FormatName } from "../config/names.js";
@@ -148,7 +148,13 @@ function moveTexts({ project, now, book, texts, refusals }: Move, fromCode: bool
     const view = viewOf(inside, layout.spell(locale));
     const flat = !format.nests || now.naming.shape === "flat" || clashes(entries, parts);
     const whole = entries.map((entry) => ({ ...entry, path: shaped(entry.path, parts, flat) }));
-    const { add = [] } = splitPluralKeys({ add: whole }, now, parts, flat, () => undefined);
+    const { add = [] } = splitPluralKeys(
+      { add: whole },
+      settingsIn(now, locale),
+      parts,
+      flat,
+      () => undefined,
+    );
     const placed = add.map((entry) => ({ ...entry, path: view.toFile(entry.path) }));
     byFile.set(file, [...(byFile.get(file) ?? []), ...placed]);
   }

@@ -26,6 +26,13 @@ export const htmlElements: ReadonlySet<string> = new Set(
 /** Elements that break a line inside a sentence. */
 export const lineBreaks: ReadonlySet<string> = new Set(["br", "wbr"]);
 
+/** Elements that change how a text looks and nothing else: without them it says the same. */
+export const elementsOfLook: ReadonlySet<string> = new Set(
+  "b big br center div em font h1 h2 h3 h4 h5 h6 hr i kbd li mark ol p pre s small span strong sub sup tt u ul wbr".split(
+    " ",
+  ),
+);
+
 /** Whether a text has an element of HTML in it, or part of one. */
 export function holdsMarkup(text: string): boolean {
   for (const [, name = ""] of text.matchAll(/(?<!\?P?|%)<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))

@@ -19,6 +19,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Write to help@quay.example if the boat is late.",
     label: "Name of the passenger:",
     leave: "Do you want to leave this page?",
+    wait: "The boat “Ines” is late today. Please wait at the quay until it comes.",
+    steps: "First run `boats --list`.\nThen choose one 🎉",
+    on: "On",
+    off: "Off",
   },
   de: {
     hello: "Hallo {name}, willkommen an Bord!",
@@ -30,6 +34,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Schreiben Sie an help@quay.example, wenn sich das Schiff verspätet.",
     label: "Name des Fahrgasts:",
     leave: "Möchten Sie diese Seite verlassen?",
+    wait: "Das Boot „Ines“ hat heute Verspätung. Bitte warten Sie am Kai, bis es kommt.",
+    steps: "Zuerst `boats --list` ausführen.\nDann eins wählen 🎉",
+    on: "An",
+    off: "Aus",
   },
   fr: {
     hello: "Bonjour {name}, bienvenue à bord !",
@@ -41,6 +49,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Écrivez à help@quay.example si le bateau a du retard.",
     label: "Nom du passager :",
     leave: "Voulez-vous quitter cette page ?",
+    wait: "Le bateau « Ines » est en retard aujourd’hui. Veuillez attendre au quai jusqu’à son arrivée.",
+    steps: "D’abord, lancez `boats --list`.\nPuis choisissez-en un 🎉",
+    on: "Activé",
+    off: "Désactivé",
   },
   es: {
     hello: "¡Hola, {name}, bienvenido a bordo!",
@@ -52,6 +64,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Escriba a help@quay.example si el barco se retrasa.",
     label: "Nombre del pasajero:",
     leave: "¿Quiere salir de esta página?",
+    wait: "El barco «Ines» llega tarde hoy. Espere en el muelle hasta que llegue.",
+    steps: "Primero ejecute `boats --list`.\nLuego elija uno 🎉",
+    on: "Activado",
+    off: "Desactivado",
   },
   pl: {
     hello: "Witaj {name} na pokładzie!",
@@ -64,6 +80,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Napisz na help@quay.example, jeśli statek się spóźnia.",
     label: "Nazwisko pasażera:",
     leave: "Czy chcesz opuścić tę stronę?",
+    wait: "Łódź „Ines” jest dziś spóźniona. Proszę czekać na nabrzeżu, aż przypłynie.",
+    steps: "Najpierw uruchom `boats --list`.\nPotem wybierz jedną 🎉",
+    on: "Włączone",
+    off: "Wyłączone",
   },
   ru: {
     hello: "Здравствуйте, {name}, добро пожаловать на борт!",
@@ -76,6 +96,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Пишите на help@quay.example, если судно опаздывает.",
     label: "Имя пассажира:",
     leave: "Вы хотите покинуть эту страницу?",
+    wait: "Судно «Ines» сегодня опаздывает. Пожалуйста, ждите на причале, пока оно не придёт.",
+    steps: "Сначала запустите `boats --list`.\nПотом выберите одну 🎉",
+    on: "Включено",
+    off: "Выключено",
   },
   ar: {
     hello: "مرحبًا {name}، أهلًا بك على متن السفينة!",
@@ -88,6 +112,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "اكتب إلى help@quay.example إذا تأخر القارب.",
     label: "اسم المسافر:",
     leave: "هل تريد مغادرة هذه الصفحة؟",
+    wait: "القارب «Ines» متأخر اليوم. يرجى الانتظار على الرصيف حتى يصل.",
+    steps: "شغّل أولًا `boats --list`.\nثم اختر واحدًا 🎉",
+    on: "تشغيل",
+    off: "إيقاف",
   },
   ja: {
     hello: "{name}さん、ご乗船ありがとうございます！",
@@ -99,6 +127,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "船が遅れている場合は help@quay.example までご連絡ください。",
     label: "乗客のお名前：",
     leave: "このページを離れますか？",
+    wait: "「Ines」号は本日遅れています。到着まで岸壁でお待ちください。",
+    steps: "まず `boats --list` を実行します。\n次に一隻選びます 🎉",
+    on: "オン",
+    off: "オフ",
   },
   tr: {
     hello: "Merhaba {name}, gemiye hoş geldiniz!",
@@ -110,6 +142,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Tekne gecikirse help@quay.example adresine yazın.",
     label: "Yolcunun adı:",
     leave: "Bu sayfadan ayrılmak istiyor musunuz?",
+    wait: "“Ines” teknesi bugün gecikti. Lütfen gelene kadar iskelede bekleyin.",
+    steps: "Önce `boats --list` çalıştırın.\nSonra birini seçin 🎉",
+    on: "Açık",
+    off: "Kapalı",
   },
   he: {
     hello: "שלום {name}, ברוכים הבאים לסיפון!",
@@ -121,6 +157,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "כתבו אל help@quay.example אם הספינה מאחרת.",
     label: "שם הנוסע:",
     leave: "האם לצאת מהדף הזה?",
+    wait: "הסירה „Ines” מאחרת היום. נא להמתין ברציף עד שתגיע.",
+    steps: "קודם הריצו `boats --list`.\nאחר כך בחרו אחת 🎉",
+    on: "מופעל",
+    off: "כבוי",
   },
   el: {
     hello: "Γεια σου {name}, καλώς ήρθες στο πλοίο!",
@@ -132,6 +172,10 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     mail: "Γράψτε στο help@quay.example αν το πλοίο αργήσει.",
     label: "Όνομα επιβάτη:",
     leave: "Θέλετε να φύγετε από αυτή τη σελίδα;",
+    wait: "Το πλοίο «Ines» έχει σήμερα καθυστέρηση. Παρακαλώ περιμένετε στην αποβάθρα μέχρι να έρθει.",
+    steps: "Πρώτα εκτελέστε `boats --list`.\nΜετά διαλέξτε ένα 🎉",
+    on: "Ενεργό",
+    off: "Ανενεργό",
   },
 };
 
@@ -219,8 +263,11 @@ const faults: readonly Fault[] = [
   { rule: "syntax/foreign", plant: (text, _, key) => (key === "label" ? `${text} %s` : undefined) },
   { rule: "syntax/apostrophe", plant: (text) => changed(text, "{name}", "'{name}") },
   { rule: "text/empty", plant: () => "" },
-  { rule: "text/untranslated", plant: (_, __, key) => texts["en"]?.[key] },
-  { rule: "text/space", plant: (text) => (/[{<]/.test(text) ? undefined : `${text} `) },
+  {
+    rule: "text/untranslated",
+    plant: (_, __, key) => (/^(?:on|off)$/.test(key) ? undefined : texts["en"]?.[key]),
+  },
+  { rule: "text/space", plant: (text) => (/[{<\n]/.test(text) ? undefined : `${text} `) },
   { rule: "text/numbers", plant: (text) => changed(text, /30|٣٠/, "45") },
   { rule: "text/address", plant: (text) => changed(text, "help@", "hilfe@") },
   { rule: "text/control", plant: (text) => changed(text, "{name}", "\u2068{name}") },
@@ -247,6 +294,34 @@ const faults: readonly Fault[] = [
       key === "mail" && /^(?:de|fr|es|pl|ru)$/.test(locale)
         ? text.replace(/(\p{L}{5,})/u, "$1 $1")
         : undefined,
+  },
+  { rule: "argument/place", plant: (text) => changed(text, "{name}", "{name} {name}") },
+  {
+    rule: "argument/place",
+    plant: (text, locale) =>
+      /^(?:ar|he|ja)$/.test(locale) ? undefined : changed(text, /(?<=\p{L}) \{name\}/u, "{name}"),
+  },
+  {
+    rule: "text/lost",
+    plant: (text, locale, key) =>
+      key === "wait" && locale !== "ja" ? /^[^.]*\./.exec(text)?.[0] : undefined,
+  },
+  { rule: "text/lost", plant: (text) => changed(text, "\n", " ") },
+  { rule: "text/lost", plant: (text) => changed(text, " 🎉", "") },
+  {
+    rule: "text/quote",
+    plant: (text, locale) => (/tr|en/.test(locale) ? undefined : changed(text, /[»」]|(?<=Ines)[“”]/, "")),
+  },
+  { rule: "text/code", plant: (text) => changed(text, "`boats --list`", "`boote --liste`") },
+  { rule: "text/opposite", plant: (_, locale, key) => (key === "on" ? texts[locale]?.["off"] : undefined) },
+  {
+    rule: "plural/alike",
+    plant: (text, locale) =>
+      locale === "pl"
+        ? changed(text, "few {# łodzie", "few {# łodzi")
+        : locale === "ru"
+          ? changed(text, "few {# лодки", "few {# лодок")
+          : undefined,
   },
   {
     rule: "markup/unsafe",

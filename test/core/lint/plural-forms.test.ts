@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import type { Finding } from "../../../src/core/lint/finding.js";
-import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
 
 /** Lints a book whose plural forms stand apart. */
 async function lint(
@@ -119,4 +119,60 @@ test.each<[string, string, string, number]>([
   if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
   const findings = await lintProject(opened.project);
   expect(findings.filter(({ rule }) => rule === "key/collision")).toHaveLength(count);
+});
+
+test("numbered forms are those of a locale's categories, as the book names them", async () => {
+  const book = {
+    plurals: "suffix",
+    forms: { second: "plural", names: { ru: { few: "plural_2", many: "plural_5" } } },
+  };
+  const source = { boats: "{{count}} boat", boats_plural: "{{count}} boats" };
+  const russian = {
+    boats: "{{count}} лодка",
+    boats_plural_2: "{{count}} лодки",
+    boats_plural_5: "{{count}} лодок",
+  };
+  expect(await lint(book, "ru", source, russian)).toEqual([]);
+  const lacking = { boats: russian.boats, boats_plural_2: russian.boats_plural_2 };
+  const [found] = await lint(book, "ru", source, lacking);
+  expect([found?.rule, found?.remedy]).toEqual(["plural/missing-category", 'add the key "boats_plural_5"']);
+  const alike = { ...russian, boats_plural_2: "{{count}} лодок" };
+  expect((await lint(book, "ru", source, alike)).map(({ rule }) => rule)).toEqual(["plural/alike"]);
+});
+
+test("numbered forms are written as they are read, and left alone where nothing is to do", async () => {
+  const config = {
+    source: "en",
+    targets: ["ru"],
+    books: [
+      {
+        name: "web",
+        code: [],
+        files: "t/{locale}.json",
+        syntax: "double-brace",
+        plurals: "suffix",
+        forms: { second: "plural", names: { ru: { few: "plural_2", many: "plural_5" } } },
+      },
+    ],
+  };
+  const files = {
+    "fond.config.json": JSON.stringify(config),
+    "t/en.json": '{ "boats": "{{count}} boat", "boats_plural": "{{count}} boats" }\n',
+  };
+  const plan = (more: Record<string, string>) => {
+    const opened = openProject(memoryFiles({ ...files, ...more }));
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return reconcileProject(opened.project, {}, "2031-05-01").changes.filter(
+      ({ file }) => file === "t/ru.json",
+    );
+  };
+  const [change] = plan({ "t/ru.json": "{}\n" });
+  expect(Object.keys(JSON.parse(change?.after ?? "{}") as object)).toEqual([
+    "boats",
+    "boats_plural_2",
+    "boats_plural_5",
+  ]);
+  const russian =
+    '{\n  "boats": "{{count}} лодка",\n  "boats_plural_2": "{{count}} лодки",\n  "boats_plural_5": "{{count}} лодок"\n}\n';
+  expect(plan({ "t/ru.json": russian })).toEqual([]);
 });

@@ -20,6 +20,8 @@ export interface FoundBook {
   readonly counted: ReadonlySet<string>;
   /** The keys of all locales by namespace; of books without, by the empty text. */
   readonly keys: ReadonlyMap<string, ReadonlySet<string>>;
+  /** By locale, the keys that end in a number, and those that stand before one. */
+  readonly numbered: ReadonlyMap<string, ReadonlySet<string>>;
   /** How many keys of each locale are the very text that they stand for. */
   readonly ownText: ReadonlyMap<string, number>;
   /** How many entries stand under a name of their own at the root, and how many there are. */
@@ -265,6 +267,7 @@ class BookCount {
   private readonly keys = new Map<string, Set<string>>();
   private readonly texts: string[] = [];
   private readonly counted = new Set<string>();
+  private readonly numbered = new Map<string, Set<string>>();
   private readonly ownText = new Map<string, number>();
   private whole = 0;
 
@@ -278,8 +281,15 @@ class BookCount {
   add(locale: string, content: CatalogContent, namespace: string): void {
     const own = this.keys.get(namespace) ?? new Set<string>();
     this.keys.set(namespace, own);
+    const all = new Set<string>();
     for (const entry of content.entries)
-      this.entry(entry, own, this.isRooted ? entry.path.slice(1) : entry.path);
+      all.add(this.entry(entry, own, this.isRooted ? entry.path.slice(1) : entry.path));
+    const numbered = this.numbered.get(locale) ?? new Set<string>();
+    for (const key of all) {
+      const end = /(?:_plural)?_\d{1,2}$/.exec(key);
+      if (end && all.has(key.slice(0, end.index))) numbered.add(key).add(key.slice(0, end.index));
+    }
+    if (numbered.size > 0) this.numbered.set(locale, numbered);
     this.locales.set(locale, (this.locales.get(locale) ?? 0) + content.entries.length);
     const same = content.entries.filter(({ path, text }) => path.length === 1 && path[0] === text).length;
     this.ownText.set(locale, (this.ownText.get(locale) ?? 0) + same);
@@ -293,16 +303,17 @@ class BookCount {
     this.locales.set(locale, (this.locales.get(locale) ?? 0) + 1);
   }
 
-  private entry({ text }: Entry, own: Set<string>, path: Entry["path"]): void {
+  private entry({ text }: Entry, own: Set<string>, path: Entry["path"]): string {
     const key = path.join(".");
     own.add(key);
     this.texts.push(text);
     if (path.length === 1) this.whole++;
     if (placeholderSign.test(text)) this.counted.add(key);
+    return key;
   }
 
   found(files: string, spelling: FoundBook["spelling"], inside: FoundBook["inside"]): FoundBook {
-    const { locales, texts, counted, keys, ownText, whole } = this;
+    const { locales, texts, counted, keys, numbered, ownText, whole } = this;
     return {
       files,
       locales,
@@ -311,6 +322,7 @@ class BookCount {
       texts,
       counted,
       keys,
+      numbered,
       ownText,
       flat: { whole, of: texts.length },
     };

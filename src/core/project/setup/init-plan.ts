@@ -15,7 +15,7 @@ import { heldAgainst } from "./held-against.js";
 import { KeyIndex } from "./key-index.js";
 import { lookupModule } from "./lookup-module.js";
 import { findLookups, type FoundLookups } from "./lookup-evidence.js";
-import { choosePlurals, chooseSyntax, hasOlderPlurals } from "./message-guess.js";
+import { choosePlurals, chooseSyntax, hasOlderPlurals, numberedForms } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
@@ -274,7 +274,8 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     ...(found.spelling !== "hyphen" && { spelling: found.spelling }),
     ...(syntax !== "icu" && { syntax }),
     ...(plurals !== "inline" && { plurals }),
-    ...(plurals === "suffix" && hasOlderPlurals(allKeys) && { forms: { second: "plural" } }),
+    ...(plurals === "suffix" &&
+      hasOlderPlurals(allKeys) && { forms: { second: "plural", ...numberedNames(found) } }),
     ...(found.inside === "root" && { root: "{locale}" }),
     ...(found.inside === "leaf" && { leaf: "{locale}" }),
     ...(lookups.uses.length > 0
@@ -285,6 +286,12 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
   };
   if (lookups.uses.length > 0 && keys.size > 0) sayHeld(book, source, users, found, grounds);
   return book;
+}
+
+/** The `names` of forms that are numbered. */
+function numberedNames(found: FoundBook): { readonly names?: object } {
+  const names = numberedForms(found.numbered);
+  return names ? { names } : {};
 }
 
 /** What the proposed lookups ask for, held against the catalogs. */

@@ -1,16 +1,22 @@
-import type { MessageSyntax, PluralForms } from "../../message/names.js";
-import { syntaxes } from "../../message/syntaxes/index.js";
+import { hasPluralRules, pluralRules } from "../../locale/plural-rules.js";
+import type { MessageSyntax, PluralForms, SyntaxSetting } from "../../message/names.js";
+import { syntaxes, syntaxOf } from "../../message/syntaxes/index.js";
 import type { Syntax } from "../../message/syntaxes/syntax.js";
 
 /** One text in so many has a placeholder at least, where any have. */
 const leastOf = 500;
 
 /** The syntax whose placeholders the texts hold most; ICU where there are none. */
-export function chooseSyntax(texts: readonly string[], grounds: string[]): MessageSyntax {
+export function chooseSyntax(texts: readonly string[], grounds: string[]): SyntaxSetting {
   const counts = (Object.keys(syntaxes) as readonly MessageSyntax[]).map((syntax) => ({
     syntax,
     count: texts.filter((text) => isWrittenIn(syntaxes[syntax], text)).length,
   }));
+  const own = ownPlaceholders(texts, Math.max(...counts.map(({ count }) => count)));
+  if (own !== undefined) {
+    grounds.push(`${own.count} texts have placeholders of a kind of their own, ${own.argument}.`);
+    return { argument: own.argument };
+  }
   const [usual] = counts;
   const best = counts.reduce((most, one) => (one.count > most.count ? one : most));
   // What one text of hundreds has may be anything.
@@ -20,6 +26,26 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Messa
     `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as "${best.syntax}" writes them.`,
   );
   return best.syntax;
+}
+
+/** Ways of marking a value that no syntax here has, and that programs fill themselves. */
+const ownMarks: readonly (readonly [argument: string, pattern: RegExp])[] = [
+  ["__{name}__", /(?<![\w_])__[a-zA-Z][a-zA-Z0-9]*(?:[_.-][a-zA-Z0-9]+)*__(?![\w_])/],
+  ["%{name}%", /(?<![\w%])%[a-zA-Z][a-zA-Z_]{2,}%(?![\w%])/],
+  ["[[{name}]]", /\[\[[a-zA-Z]\w*\]\]/],
+  ["#{name}#", /(?<![\w#])#[a-zA-Z][a-zA-Z_]{2,}#(?![\w#])/],
+];
+
+/** The placeholders of a kind of its own that a catalog has, where more texts have them than those of any known kind. */
+function ownPlaceholders(
+  texts: readonly string[],
+  most: number,
+): { readonly argument: string; readonly count: number } | undefined {
+  for (const [argument, pattern] of ownMarks) {
+    const count = texts.filter((text) => pattern.test(text)).length;
+    if (count >= 5 && count > most && count * leastOf >= texts.length) return { argument, count };
+  }
+  return undefined;
 }
 
 function isWrittenIn({ recognized }: Syntax, text: string): boolean {
@@ -36,6 +62,39 @@ export function hasOlderPlurals(keys: ReadonlySet<string>): boolean {
   return isOlder && ![...keys].some((key) => key.endsWith("_other"));
 }
 
+/**
+ * The names that numbered forms have in each locale (`boat_plural_2`), in the order of its categories: the first is the key
+ * itself, and none is for fractions.
+ */
+export function numberedForms(
+  byLocale: ReadonlyMap<string, ReadonlySet<string>>,
+): Readonly<Record<string, Readonly<Record<string, string>>>> | undefined {
+  const found: Record<string, Readonly<Record<string, string>>> = {};
+  for (const [locale, keys] of byLocale) {
+    const numbers = new Map<string, number>();
+    for (const key of keys) {
+      const end = /(?:_plural)?_\d{1,2}$/.exec(key);
+      const name = end?.[0].slice(1);
+      if (end && name !== undefined && keys.has(key.slice(0, end.index)))
+        numbers.set(name, (numbers.get(name) ?? 0) + 1);
+    }
+    const rules = hasPluralRules(locale, "cardinal") ? pluralRules(locale, "cardinal").categories : [];
+    const wanted = rules.filter((one) => one !== "one" && one !== "other");
+    // A list has numbers, too: each name is one of several plurals.
+    const names = [/^plural_/, /^\d/]
+      .map((style) => [...numbers].filter(([name, count]) => style.test(name) && count > 1))
+      .map((all) => all.map(([name]) => name).sort((a, b) => numberIn(a) - numberIn(b)))
+      .find(({ length }) => length > 0 && length === wanted.length);
+    if (!names) continue;
+    found[locale] = Object.fromEntries(wanted.map((category, index) => [category, names[index] ?? ""]));
+  }
+  return Object.keys(found).length > 0 ? found : undefined;
+}
+
+function numberIn(name: string): number {
+  return Number(/\d{1,2}$/.exec(name)?.[0]);
+}
+
 /** Where plurals are, by the keys and texts that only one form has. */
 export function choosePlurals(
   {
@@ -47,7 +106,7 @@ export function choosePlurals(
     readonly texts: readonly string[];
     readonly counted: ReadonlySet<string>;
   },
-  syntax: MessageSyntax,
+  syntax: SyntaxSetting,
   grounds: string[],
 ): PluralForms {
   const pairs = (mark: string) =>
@@ -58,7 +117,7 @@ export function choosePlurals(
     (key) => key.endsWith("_plural") && counted.has(key) && keys.has(key.slice(0, -"_plural".length)),
   ).length;
   const bars =
-    syntaxes[syntax].choices === "nested"
+    syntaxOf(syntax).choices === "nested"
       ? 0
       : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
   const counts: readonly (readonly [PluralForms, number])[] = [

@@ -1,9 +1,12 @@
 import type { MessageNode } from "../../../message/model.js";
+import { isOfTex } from "../../problems.js";
 import { defineRule } from "../../rule.js";
 import { languageOf } from "../../text-parts.js";
 
 /** Languages that write words without spaces, or join a small word to the one behind it. */
-const joining = new Set("ar he fa ur ps ku yi zh ja ko th lo km my bo dz ga gd sw zu xh st tn mt".split(" "));
+const joining = new Set(
+  "ar he iw fa ur ps ku yi ji mnw shn ksw zh ja ko th lo km my bo dz ga gd sw zu xh st tn mt".split(" "),
+);
 
 /** Calls `see` with each value of a message and what stands right before it, a text or another value. */
 function eachValue(
@@ -67,6 +70,7 @@ export const argumentPlace = defineRule({
         readonly name: string;
         readonly span?: { start: number; end: number };
       };
+      if (isOfTex(target.entry.text, span)) return;
       const data = { argument: context.argument(name) };
       if (isDoubled(name, before) && !from.has(`doubled ${name}`)) target.report("doubled", data, { span });
       else if (isGlued(before) && !isJoining && !from.has(`glued ${name}`))

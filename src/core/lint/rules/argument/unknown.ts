@@ -1,6 +1,23 @@
+import { isOfTex } from "../../problems.js";
 import { isCountOfForms } from "../../form-count.js";
 import { isQuotedAway, matchNames } from "../../name-match.js";
-import { defineRule } from "../../rule.js";
+import { defineRule, type SourceView } from "../../rule.js";
+
+/** Whether a text is one of a numbered few (`rows.0`, `rows.1`, `rows._`), and another of them has the argument. */
+function isOfSibling(name: string, { catalog, entry }: SourceView): boolean {
+  const at = entry.key.lastIndexOf(catalog.separator);
+  if (at < 0 || !/^\d+$/.test(entry.key.slice(at + 1))) return false;
+  const group = entry.key.slice(0, at + 1);
+  return ["_", "other", "n", "1", "2"].some((last) => {
+    const sibling = catalog.byKey.get(group + last);
+    return sibling !== undefined && sibling !== entry && sibling.text.includes(marks(name));
+  });
+}
+
+/** How numbered values are written in placeholders of percent signs; others by their names. */
+function marks(name: string): string {
+  return /^\d+$/.test(name) ? "%" : name;
+}
 
 export const argumentUnknown = defineRule({
   id: "argument/unknown",
@@ -32,6 +49,8 @@ export const argumentUnknown = defineRule({
       // An argument that the source quotes is reported there.
       if (isQuotedAway(source.message, `{${name}`)) continue;
       if (isCountOfForms(name, target, source, context)) continue;
+      if (isOfSibling(name, source) || isOfTex(entry.text, message.facts.arguments.get(name)?.[0]?.nameSpan))
+        continue;
       const argument = context.argument(name);
       for (const { nameSpan: span } of message.facts.arguments.get(name) ?? []) {
         // Only a misspelled name is fixed: another one may be another value.

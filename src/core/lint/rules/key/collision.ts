@@ -5,7 +5,7 @@ export const keyCollision = defineRule({
   id: "key/collision",
   level: "error",
   summary: "Key that is both a text and a group, or keys that differ only in letter case.",
-  why: "Code cannot look up both a text `menu.open` and a group `menu.open`. Keys of one group that merely start alike, such as `menu` and `menu.open`, are not reported. Keys that differ only in case are confused by people and by some file systems; that is a warning.",
+  why: "Code cannot look up both a text `menu.open` and a group `menu.open`. Keys of one group that merely start alike, such as `menu` and `menu.open`, are not reported. Keys that differ only in case are confused by people and by some file systems; that is an information.",
   messages: {
     inside: {
       message: 'key "{key}" is inside "{outer}", which is a text',
@@ -59,7 +59,7 @@ export const keyCollision = defineRule({
           entry,
           "case",
           { key: entry.key, other: other.key },
-          { on: "key", severity: "warning" },
+          { on: "key", severity: "info" },
         );
       else byFold.set(fold, entry);
     }

@@ -39,6 +39,8 @@ export const keyExtra = defineRule({
       let missing: NearestKeys | undefined;
       for (const entry of catalog.byKey.values()) {
         if (source?.byKey.has(entry.key)) continue;
+        // `@metadata`, `@@locale`: what a file says of itself.
+        if (entry.key.startsWith("@")) continue;
         if (book.allows(catalog.locale, book.codeKey(catalog.namespace, entry.key))) continue;
         missing ??= new NearestKeys(
           [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key)),

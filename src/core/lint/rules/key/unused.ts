@@ -8,7 +8,7 @@ export const keyUnused = defineRule({
   id: "key/unused",
   level: "warning",
   summary: "Unused key in the source catalog.",
-  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code. If a source file cannot be read, no key is reported. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
+  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code. If a source file cannot be read, or no lookup in the code finds a key, none is reported. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
   messages: {
     unused: {
       message: 'unused key "{key}"',
@@ -68,6 +68,11 @@ export const keyUnused = defineRule({
         else indirect++;
       }
     }
+    // Where no lookup finds a key, it is not known how this code asks for them, or it is not the code that does.
+    const finds = code.files.some(({ lookups }) =>
+      lookups.some(({ key }) => key.kind !== "fixed" || known.has(key.value)),
+    );
+    if (!finds) return;
     for (const catalog of book.catalogs) {
       if (catalog.locale !== book.sourceLocale) continue;
       for (const entry of catalog.byKey.values()) {

@@ -26,9 +26,9 @@ function textOf(nodes: readonly MessageNode[]): string {
 
 export const pluralAlike = defineRule({
   id: "plural/alike",
-  level: "warning",
+  level: "info",
   summary: "The forms for 2 and for 5 are the same where the noun behind the number has two.",
-  why: "In Polish, Russian, Ukrainian and Belarusian a noun changes from `few` to `many`: 2 łodzie, 5 łodzi. Reported where `one` differs, so that the noun is one that changes, and where the number stands before a word. Words that have one form for both are known.",
+  why: "In Polish, Russian, Ukrainian and Belarusian a noun changes from `few` to `many`: 2 łodzie, 5 łodzi. Reported where `one` differs, so that the noun is one that changes, and where the number begins the text: behind “less than” or “from” the two are the same. Words that have one form for both are known, but for names of persons in Polish (2 pasażerów), which is why it is for information.",
   messages: {
     alike: {
       message: "few and many are the same; in {language} a noun behind 2 and one behind 5 differ",
@@ -68,7 +68,10 @@ export const pluralAlike = defineRule({
       if (!one || !few || !many) continue;
       const [first, second, third] = [one, few, many].map(({ nodes }) => textOf(nodes).trim());
       if (second === undefined || second !== third || first === second) continue;
-      if (!/(?:#|\{\w+\})\s+\p{L}{3,}/u.test(second) || invariable.test(second)) continue;
+      // Behind a preposition, a verb or a comparison the two are the same, and words that end in -o are no nouns.
+      if (!/^(?:#|\{\w+\})\s+\p{L}{3,}/u.test(second) || invariable.test(second)) continue;
+      // Persons and words that are formed as adjectives are have one form for both.
+      if (/^(?:#|\{\w+\})\s+\p{L}*(?:[oо]|[yi]ch|[ыи]х)(?!\p{L})/u.test(second)) continue;
       view.report("alike", { language: languageName(locale) }, { span: many.span });
     }
   },

@@ -1,3 +1,4 @@
+import type { Book } from "../../../catalog/book.js";
 import { isTimePattern } from "../../time-pattern.js";
 import { placeholderShapes, type PlaceholderShape } from "../../../message/syntaxes/syntax.js";
 import { defineRule } from "../../rule.js";
@@ -5,11 +6,26 @@ import { spanInText, textNodesIn } from "../../text-parts.js";
 
 const shapes = Object.entries(placeholderShapes) as readonly [PlaceholderShape, RegExp][];
 
+const secondShapes = new WeakMap<Book, Map<PlaceholderShape, boolean>>();
+
+/** Whether so many texts of the source have placeholders of a second kind that the program must know them, too. */
+function knowsToo(book: Book, shape: PlaceholderShape, pattern: RegExp): boolean {
+  const known = secondShapes.get(book) ?? new Map<PlaceholderShape, boolean>();
+  secondShapes.set(book, known);
+  let is = known.get(shape);
+  if (is === undefined) {
+    const all = book.catalogsOf(book.sourceLocale).flatMap(({ byKey }) => [...byKey.values()]);
+    const count = all.filter(({ text }) => /[{%]/.test(text) && pattern.test(text)).length;
+    known.set(shape, (is = count >= 3));
+  }
+  return is;
+}
+
 export const syntaxForeign = defineRule({
   id: "syntax/foreign",
   level: "error",
   summary: "Placeholder of another syntax.",
-  why: "The program does not know it, so users see it literally: `Hello %s`. If the source has it too, it is reported only there. Quoted text is not reported.",
+  why: "The program does not know it, so users see it literally: `Hello %s`. If the source has it too, it is reported only there. Quoted text is not reported, and neither is a second kind of placeholders that three texts of the source or more have.",
   messages: {
     foreign: {
       message: '"{found}" is not a placeholder in this book\'s syntax; users see it as text',
@@ -55,6 +71,9 @@ export const syntaxForeign = defineRule({
         if (syntax.placeholders.includes(shape)) continue;
         const found = pattern.exec(node.value);
         if (!found || source?.message.facts.text.includes(found[0]) || isTimePattern(node.value)) continue;
+        // A text of values alone is a pattern that the program fills, whatever kind they are of.
+        if (!/\p{L}/u.test(message.facts.text.replace(new RegExp(pattern.source, "gu"), ""))) continue;
+        if (knowsToo(context.book, shape, pattern)) continue;
         const span = spanInText(node, found.index, found[0].length);
         const known = source && [...source.message.facts.arguments.keys()];
         const name = /[\p{L}_][\w.]*/u.exec(found[0])?.[0] ?? "";

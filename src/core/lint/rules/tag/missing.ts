@@ -1,3 +1,4 @@
+import { elementsOfLook } from "../../../text/html-elements.js";
 import { isQuotedAway, matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
@@ -5,7 +6,7 @@ export const tagMissing = defineRule({
   id: "tag/missing",
   level: "error",
   summary: "Missing rich-text tag in a translation.",
-  why: "Users miss a link or emphasis, and the link may be the only way to continue.",
+  why: "Users miss a link or emphasis, and the link may be the only way to continue. Where only the look is lost (`<b>`, `<br>`), it is a warning.",
   messages: {
     missing: {
       message: "missing tag {tag}",
@@ -23,9 +24,11 @@ export const tagMissing = defineRule({
     const { missing } = matchNames(source.message.facts.tags, message.facts.tags);
     for (const name of missing) {
       if (isQuotedAway(message, `<${name}`)) continue;
+      // Without emphasis a text says the same.
+      const severity = elementsOfLook.has(name.toLowerCase()) ? "warning" : undefined;
       if (source.message.facts.tags.get(name)?.[0]?.selfClosing)
-        target.report("missing-empty", { tag: `<${name}/>` });
-      else target.report("missing", { tag: `<${name}>`, end: `</${name}>` });
+        target.report("missing-empty", { tag: `<${name}/>` }, { severity });
+      else target.report("missing", { tag: `<${name}>`, end: `</${name}>` }, { severity });
     }
   },
 });

@@ -1,4 +1,4 @@
-import { lineBreaks } from "../../../text/html-elements.js";
+import { elementsOfLook, htmlElements, lineBreaks } from "../../../text/html-elements.js";
 import { matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
@@ -6,7 +6,7 @@ export const tagUnknown = defineRule({
   id: "tag/unknown",
   level: "error",
   summary: "Unknown rich-text tag in a translation.",
-  why: "The program has nothing to render for it: it throws an error, or users see the tag.",
+  why: "The program has nothing to render for it: it throws an error, or users see the tag. Elements of HTML that only change the look (`<b>`) are a warning, line breaks an information.",
   messages: {
     misspelled: { message: "unknown tag {tag}", remedy: "did you mean {meant}?" },
     unknown: {
@@ -32,14 +32,17 @@ export const tagUnknown = defineRule({
     for (const { name, meant } of unknown) {
       // What runs code is reported as that.
       if (/^(?:script|iframe|object|embed)$/i.test(name)) continue;
+      const isLook = elementsOfLook.has(name.toLowerCase());
       for (const { openSpan: span } of message.facts.tags.get(name) ?? []) {
-        if (meant) target.report("misspelled", { tag: `<${name}>`, meant: `<${meant}>` }, { span });
+        // One element of HTML is not written for another by a slip.
+        if (meant && !(isLook && htmlElements.has(meant.toLowerCase())))
+          target.report("misspelled", { tag: `<${name}>`, meant: `<${meant}>` }, { span });
         // A line break changes nothing but the look.
         else
           target.report(
             "unknown",
             { tag: `<${name}>` },
-            { span, severity: lineBreaks.has(name.toLowerCase()) ? "info" : undefined },
+            { span, severity: lineBreaks.has(name.toLowerCase()) ? "info" : isLook ? "warning" : undefined },
           );
       }
     }

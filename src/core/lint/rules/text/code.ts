@@ -9,7 +9,7 @@ export const textCode = defineRule({
   id: "text/code",
   level: "warning",
   summary: "Code between backticks that differs from the source's.",
-  why: "Commands, names and settings are typed as they are written: a translated one does not work. Prose between backticks, which has spaces and no sign of code, is not reported, and neither is a translation with another number of them.",
+  why: "Commands, names and settings are typed as they are written: a translated one does not work. Prose between backticks, which has spaces and no sign of code, is not reported, and neither is a translation with another number of them. A single word may be what a button is called: it is for information.",
   messages: {
     different: {
       message: "`{found}`; the source has `{source}`",
@@ -30,6 +30,8 @@ export const textCode = defineRule({
     const wanted = codesIn(source.entry.text);
     const found = codesIn(text);
     if (wanted.length === 0 || wanted.length !== found.length) return;
+    const plain = (code: string) => code.replace(/\s+/g, "");
+    if (wanted.map(plain).join("`") === found.map(plain).join("`")) return;
     const made = found.find((code) => !wanted.includes(code));
     const lost = wanted.find(
       (code) =>
@@ -38,10 +40,16 @@ export const textCode = defineRule({
     );
     if (lost === undefined || made === undefined) return;
     const start = text.indexOf(`\`${made}\``) + 1;
+    // The name of a button is translated like the button.
+    const isWord = /^\p{L}+$/u.test(lost);
     target.report(
       "different",
       { found: made, source: lost },
-      { span: { start, end: start + made.length }, fix: lost },
+      {
+        span: { start, end: start + made.length },
+        fix: isWord ? undefined : lost,
+        severity: isWord ? "info" : undefined,
+      },
     );
   },
 });

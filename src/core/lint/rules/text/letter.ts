@@ -40,7 +40,7 @@ function mistakenIn(
   if (own) return { letters: own, least: 1 };
   if (language !== "zh") return undefined;
   // A name may be written the other way, so one character says nothing.
-  const script = scriptOf(locale);
+  const script = /^zh(?:$|-(?:Han[st]|CN|SG|MY|TW|HK|MO)\b)/.test(locale) ? scriptOf(locale) : undefined;
   return script === "Hant"
     ? { letters: toTraditional, least: 2 }
     : script === "Hans"

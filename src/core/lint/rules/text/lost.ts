@@ -7,7 +7,8 @@ const dense = new Set("zh ja ko th lo km my bo dz yue".split(" "));
 /** How many sentences a text has, by what ends them; abbreviations and numbers with points are none. */
 function sentences(text: string): number {
   return (
-    text.match(/[\p{Ll}\p{Lo}\p{M}\d)"”’»%}][.!?…]+(?=\s+["“„«¿¡(]?\p{Lu}|\s*$)|[。！？।؟۔]/gu)?.length ?? 0
+    text.match(/[\p{Ll}\p{Lo}\p{M}\d)"”’»%}][.!?…]+(?=\s+["“„«¿¡(]?[\p{Lu}\p{Lo}]|\s*$)|[。！？।؟۔]/gu)
+      ?.length ?? 0
   );
 }
 
@@ -59,7 +60,7 @@ export const textLost = defineRule({
     const [lost] = picture.exec(from) ?? [];
     if (lost !== undefined && !picture.test(text))
       target.report("picture", { picture: lost }, { severity: "info" });
-    if (from.length < 40 || text.length > from.length * 0.62 || dense.has(languageOf(target.locale))) return;
+    if (from.length < 40 || text.length > from.length * 0.66 || dense.has(languageOf(target.locale))) return;
     const wanted = sentences(source.message.facts.text);
     const count = wanted > 1 ? sentences(target.message.facts.text) : wanted;
     if (wanted > 1 && count < wanted)

@@ -1,3 +1,4 @@
+import type { Book } from "../../../catalog/book.js";
 import { defineRule } from "../../rule.js";
 
 const markers: readonly (readonly [RegExp, string])[] = [
@@ -12,6 +13,19 @@ const markers: readonly (readonly [RegExp, string])[] = [
   [/\blorem ipsum\b/i, "filler text"],
   [/^(?:\?\?\?|###).{0,60}(?:\?\?\?|###)$/, "what a program shows for a missing text"],
 ];
+
+const byText = new WeakMap<Book, boolean>();
+
+/** Whether the keys of a book's source are its texts: then one that has joints is no name. */
+function namesByText(book: Book): boolean {
+  let is = byText.get(book);
+  if (is === undefined) {
+    const all = book.catalogsOf(book.sourceLocale).flatMap(({ byKey }) => [...byKey.values()]);
+    is = all.length > 9 && all.filter(({ key, text }) => key === text).length > all.length / 3;
+    byText.set(book, is);
+  }
+  return is;
+}
 
 export const textMarker = defineRule({
   id: "text/marker",
@@ -41,7 +55,17 @@ export const textMarker = defineRule({
     const { catalog, entry, message, locale } = view;
     const { text } = message.facts;
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
-    const isKey = entry.text === entry.key && /^[\p{L}\p{N}$-]+(?:[._][\p{L}\p{N}$-]+)+$/u.test(entry.key);
+    const isKey =
+      entry.text === entry.key &&
+      !namesByText(context.book) &&
+      /^[\p{L}\p{N}$-]+(?:[._][\p{L}\p{N}$-]+)+$/u.test(entry.key);
+    // Everything, in these languages.
+    if (
+      /^(?:pt|es|it|gl|ca|an|ast)(?:-|$)/.test(locale) &&
+      /TODO(?!\s*[:\])>-])/.test(text) &&
+      !/^\s*TODO\s+\p{Lu}/u.test(text)
+    )
+      return;
     const found = isKey ? "the key itself" : markers.find(([pattern]) => pattern.test(text))?.[1];
     if (
       found === undefined ||

@@ -53,9 +53,16 @@ export const textNumbers = defineRule({
 
 /** The numbers of a text, without the marks inside them; those that are part of a name (`ISO-8859-1`, `top-100`) are none. */
 function numbersIn(text: string): ReadonlySet<string> {
+  // Standards and encodings are names with numbers in them: `ISO 8601`, `UTF-8`, `ISO-8859-15`.
+  const plain = asciiDigits(text)
+    .replace(/\b(?:ISO|RFC|UTF|EN|DIN|IEEE|IEC|base)[-\u2010\u2011 ]?\d{1,9}(?:[-:.]\d{1,9}){0,4}/gi, " ")
+    // What follows a name is a version of it (`pre-3.6`), and `16th` is a word in many languages.
+    .replace(
+      /(?<![\p{L}\d])[A-Za-z]{2,20}[-\u2010\u2011.]\d{1,9}(?:\.\d{1,9}){0,4}|(?<![\d.,])\d{1,9}(?:st|nd|rd|th)(?![\p{L}\d])/gu,
+      " ",
+    );
   const found =
-    asciiDigits(text).match(
-      /(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu,
-    ) ?? [];
+    plain.match(/(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu) ??
+    [];
   return new Set(found.map((one) => one.replace(/\D/g, "").replace(/^0+(?=\d)/, "")));
 }

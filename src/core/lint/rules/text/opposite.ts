@@ -48,7 +48,7 @@ function contrariesIn(catalog: Catalog): ReadonlyMap<string, string> {
   for (const { key, word } of met)
     for (const contrary of contraries.get(word) ?? []) {
       const other = words.get(`${groupOf(key)}\n${contrary}`);
-      // Each pair is told of once.
+      // Each pair is one finding.
       if (other !== undefined && made.get(other) !== key) made.set(key, other);
     }
   byCatalog.set(catalog, (found = made));

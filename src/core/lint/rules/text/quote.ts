@@ -7,8 +7,8 @@ function count(text: string, signs: RegExp): number {
 
 /** The quotation mark without its partner; undefined where there is none. */
 function unpaired(text: string): string | undefined {
-  // Inches stand behind a number, and some languages write a name's ending so.
-  if (count(text, /(?<![\d″])"/g) % 2 === 1 && count(text, /"/g) % 2 === 1) return '"';
+  // Inches stand behind a number, and Hebrew writes abbreviations with it inside of a word.
+  if (count(text, /(?<![\d″])"(?!(?<=\p{L}")\p{L})/gu) % 2 === 1 && count(text, /"/g) % 2 === 1) return '"';
   if (count(text, /«/g) !== count(text, /»/g)) return text.includes("«") ? "«" : "»";
   // What opens low is closed by one of several high ones.
   if (count(text, /„/g) > count(text, /[“”"»„](?<!„)/g)) return "„";
@@ -37,6 +37,7 @@ export const textQuote = defineRule({
     good: [
       { source: 'The boat "Ines" leaves', target: "Das Boot „Ines“ fährt ab" },
       { source: 'A 12" screen', target: 'Ein 12"-Bildschirm' },
+      { locale: "he", source: "By mail", target: 'בדוא"ל' },
       { locale: "da", source: "The “boat”", target: "»Båden«" },
     ],
   },

@@ -1,6 +1,8 @@
+import type { Catalog } from "../../../catalog/book.js";
+import type { Entry } from "../../../catalog/model.js";
 import { scriptOf } from "../../../locale/script.js";
 import { defineRule } from "../../rule.js";
-import { spanInText, textNodesIn } from "../../text-parts.js";
+import { languageOf, spanInText, textNodesIn } from "../../text-parts.js";
 
 /** Scripts that a locale's own stands for; Latin is allowed everywhere, as names and codes are written in it. */
 const companions: Readonly<Record<string, readonly string[]>> = {
@@ -63,6 +65,20 @@ function scriptsOf(locale: string) {
   return result;
 }
 
+const elsewise = new WeakMap<Catalog, { readonly first: Entry | undefined }>();
+
+/** The first text of a catalog in a script that its locale does not use, where most of them are. */
+function firstElsewise(catalog: Catalog, foreign: RegExp): Entry | undefined {
+  let known = elsewise.get(catalog);
+  if (!known) {
+    const texts = [...catalog.byKey.values()].filter(({ text }) => /\p{L}{2}/u.test(text));
+    const found = texts.filter(({ text }) => foreign.test(text));
+    known = { first: texts.length > 4 && found.length > texts.length / 2 ? found[0] : undefined };
+    elsewise.set(catalog, known);
+  }
+  return known.first;
+}
+
 export const textScript = defineRule({
   id: "text/script",
   level: "warning",
@@ -72,6 +88,10 @@ export const textScript = defineRule({
     mixed: {
       message: '"{text}" mixes in a Latin letter that looks like one of its own script',
       remedy: "type the word again in its own script",
+    },
+    whole: {
+      message: 'most texts of the file, such as "{text}", are in a script that {locale} does not use',
+      remedy: "check the locale of the file; if it is right, add the script to it, such as {locale}-Cyrl",
     },
     foreign: {
       message: '"{text}" is in a script that {locale} does not use',
@@ -94,10 +114,19 @@ export const textScript = defineRule({
     const { catalog, entry, message, locale } = view;
     const { text } = message.facts;
     if (!/[\u0370-\uffff]/.test(text)) return;
+    // A pseudo-locale takes letters from anywhere, and Ossetic has a Latin one.
+    if (/^\s*\[{2,}/.test(entry.text) || languageOf(locale) === "os") return;
     const { foreign, mixed } = scriptsOf(locale);
     if (!foreign.test(text) && !mixed?.test(text)) return;
     const isSource = locale === context.book.sourceLocale;
     const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
+    const first = foreign.test(text) ? firstElsewise(catalog, foreign) : undefined;
+    if (first) {
+      // One word for a file that is written in another script as a whole.
+      const [quoted = ""] = foreign.exec(text) ?? [];
+      if (first === entry) view.report("whole", { text: quoted, locale });
+      return;
+    }
     for (const node of textNodesIn(message.nodes)) {
       // A source names languages in their own letters, and gives examples.
       const found = (isSource ? null : foreign.exec(node.value)) ?? mixed?.exec(node.value);

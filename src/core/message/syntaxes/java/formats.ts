@@ -49,8 +49,6 @@ function decimalFault(pattern: string): boolean {
           if (pattern[at + 1] === "'") at++;
           else isQuoted = false;
         } else if (/[#0,.]/.test(unit)) {
-          // Behind the number no sign of one may stand again.
-          if (phase === 2) return true;
           phase = 1;
           at--;
         } else if (unit === "'") {
@@ -99,7 +97,8 @@ function decimalFault(pattern: string): boolean {
       left = before - 1;
       zeros = 1;
     }
-    if ((point >= 0 && (point < left || point > left + zeros)) || group === 0 || isQuoted) return true;
+    const isMisplaced = point < 0 ? right > 0 : point < left || point > left + zeros;
+    if (isMisplaced || group === 0 || isQuoted) return true;
   }
   return false;
 }
@@ -160,7 +159,10 @@ function limitOf(written: string): number | undefined {
   if (written === "\u221e") return Infinity;
   if (written === "-\u221e") return -Infinity;
   const text = written.replace(/^[\u0000-\u0020]+/, "").trimEnd();
-  const match = /^([+-]?)(?:(NaN)|(Infinity)|((?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)[fFdD]?)$/.exec(text);
+  const match =
+    /^([+-]?)(?:(NaN)|(Infinity)|((?:\d{1,400}(?:\.\d{0,400})?|\.\d{1,400})(?:[eE][+-]?\d{1,9})?)[fFdD]?)$/.exec(
+      text,
+    );
   if (!match) return undefined;
   const [, sign, nan, endless, digits] = match;
   const size = nan !== undefined ? NaN : endless !== undefined ? Infinity : Number(digits);

@@ -5,9 +5,9 @@ export const doubleBrace = placeholderSyntax({
   name: "double-brace",
   signs: { single: "{}<" },
   placeholders: ["double-brace"],
-  recognized: { pattern: /\{\{-?\s*[\p{L}_$][\w.$]*\s*(?:,[^{}]*)?\}\}/u },
+  recognized: { pattern: /\{\{-?\s*[\p{L}_$][\w.$:-]*\s*(?:,[^{}]*)?\}\}/u },
 
-  pattern: /\{\{(-?\s*)([\p{L}\p{N}_$][\p{L}\p{N}_$.-]*)\s*(?:,([^{}]*))?\}\}|\{\{/gu,
+  pattern: /\{\{(-?\s*)([\p{L}\p{N}_$][\p{L}\p{N}_$.:-]*)\s*(?:,([^{}]*))?\}\}|\{\{/gu,
   read: ([whole, lead = "", name, type]) =>
     name === undefined
       ? {

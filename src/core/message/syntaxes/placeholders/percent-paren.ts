@@ -7,7 +7,8 @@ export const percentParen = placeholderSyntax({
   placeholders: ["percent-paren", "percent"],
   recognized: { pattern: /%\([\p{L}_][\w.]*\)[-+ 0#]*(?:[1-9]\d*)?(?:\.\d+)?[dfs]/u },
 
-  pattern: /%%|%\(([^()]+)\)([-+ 0#]*(?:[1-9]\d*)?(?:\.\d+)?[diouxXeEfFgGcrsa])|%\([^()]*\)?/g,
+  pattern:
+    /%%|%\(([^()]+)\)([-+ 0#]*(?:[1-9]\d*)?(?:\.\d+)?(?:(?<! )[diouxXeEfFgGcrsa]|(?<= )[diouxXeEfFgGcrsa](?!\p{L})))|%\([^()]*\)?/gu,
   read: ([whole, name, type]) =>
     whole === "%%"
       ? { text: "%" }

@@ -9,7 +9,7 @@ export const printf = placeholderSyntax({
   numberedFrom: 1,
 
   pattern:
-    /%%|%(?:(\d+)\$)?([-+ 0#,']*(?:[1-9]\d*|\*)?(?:\.(?:\d+|\*))?(?:hh|h|ll|l|q|L|z|j|t)?[diouxXeEfFgGaAcCsSpn@bvqT])|%(?=[{([]|$)/g,
+    /%%|%(?:(\d+)\$)?((?:[-+0#,']|(?<=%) (?=[dif](?!\p{L})))*(?:[1-9]\d*|\*)?(?:\.(?:\d+|\*))?(?:hh|h|ll|l|q|L|z|j|t)?[diouxXeEfFgGaAcCsSpn@bvqT])|%(?=[{([]|$)/gu,
   read: ([whole, place, type], counted) =>
     whole === "%%"
       ? { text: "%" }
