@@ -61,6 +61,7 @@ const say = notices("config", {
     remedy: "keep the one that says where the locale is in the files",
   },
   "duplicate-book": { message: 'duplicate book "{name}"', remedy: "give each book its own name" },
+  "unknown-book": { message: 'unknown book "{name}"', remedy: "name another book of the project: {books}" },
   "misspelled-setting": { message: 'unknown setting "{name}"', remedy: 'did you mean "{meant}"?' },
   "unknown-setting": { message: 'unknown setting "{name}"', remedy: "use one of the settings {settings}" },
   "missing-setting": { message: 'missing setting "{name}"', remedy: "add it: it is required" },
@@ -237,6 +238,13 @@ function checkMeaning(config: Config): readonly MeaningProblem[] {
         path: ["books", index, "name"],
         ...say("duplicate-book", { name: book.name }),
       });
+    const others = config.books.map(({ name }) => name).filter((name) => name !== book.name);
+    for (const [at, name] of (book.fallback ?? []).entries())
+      if (!others.includes(name))
+        problems.push({
+          path: ["books", index, "fallback", at],
+          ...say("unknown-book", { name, books: others.join(", ") || "none" }),
+        });
   });
   return problems;
 }

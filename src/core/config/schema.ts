@@ -229,6 +229,8 @@ const bookSchema = v.strictObject({
     {},
   ),
   assumed: v.optional(v.array(nonEmpty("a pattern for keys"), "a list of patterns for keys"), []),
+  /** Other books in which a lookup's key is looked for where this one does not have it. */
+  fallback: v.optional(v.array(nonEmpty("the name of a book"), "a list of names of books")),
   relative: v.optional(
     v.strictObject({
       root: v.optional(v.string("a folder"), ""),

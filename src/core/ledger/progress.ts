@@ -1,6 +1,6 @@
 import type { Book, Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
-import { parentsOf } from "../locale/fallback.js";
+import { isVariantOf, parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import type { ReadMessage } from "../message/read-message.js";
 import type { Ledger, LedgerRecord } from "./ledger.js";
@@ -42,6 +42,8 @@ export function* progressOf(
         .map((one) => book.catalog(one, source.namespace))
         .find((one) => one?.byKey.has(entry.key));
       const there = catalog?.byKey.get(entry.key);
+      // A variant of the source holds what differs.
+      if (!there && isVariantOf(locale, book.sourceLocale)) continue;
       if (!catalog || !there) {
         yield { source, entry, message, found: undefined };
         continue;

@@ -15,7 +15,16 @@ import { featureMask, features, TextScanner } from "./features.js";
 import { haveSameParts, messageFeatures } from "./message-features.js";
 import type { Finding, Fix, Severity } from "./finding.js";
 import type { Concept } from "./glossary.js";
-import type { EntryPlace, EntryView, RangeMore, Replacement, Rule, RuleContext, SourceView } from "./rule.js";
+import type {
+  EntryPlace,
+  EntryView,
+  OtherBook,
+  RangeMore,
+  Replacement,
+  Rule,
+  RuleContext,
+  SourceView,
+} from "./rule.js";
 import { CodeUnits } from "../text/code-units.js";
 import { keyTest } from "../text/key-pattern.js";
 import { inlineWaivers, inlineWaiversOf, type InlineWaiver } from "./inline-waivers.js";
@@ -28,6 +37,8 @@ export interface LintSubject {
   readonly code: BookCode | undefined;
   readonly reader: MessageReader;
   ledger(locale: string): Ledger;
+  /** The project's other books, in the order of the configuration; those before this one are told apart. */
+  readonly others?: readonly OtherBook[];
   /** The concepts of the project's glossary. */
   readonly glossary?: readonly Concept[];
   /** What a source text was, by full key and digest, where the ledger still has it. */
@@ -359,6 +370,7 @@ class RuleRun implements RuleContext {
   readonly book: Book;
   readonly code: BookCode | undefined;
   readonly glossary: readonly Concept[];
+  readonly others: readonly OtherBook[];
   readonly ledger: RuleContext["ledger"];
   readonly message: RuleContext["message"];
   readonly syntax: RuleContext["syntax"];
@@ -379,6 +391,7 @@ class RuleRun implements RuleContext {
     this.book = subject.book;
     this.code = subject.code;
     this.glossary = subject.glossary ?? [];
+    this.others = subject.others ?? [];
     this.ledger = subject.ledger;
     this.message = subject.reader.read;
     this.syntax = subject.reader.syntax;

@@ -109,12 +109,23 @@ export interface Example {
   readonly note?: string;
 }
 
+/** Another book of the project. */
+export interface OtherBook {
+  readonly book: Book;
+  /** Whether a file is of its code, too. */
+  readonly reads: (file: string) => boolean;
+  /** Whether it comes before the book at hand. */
+  readonly isBefore: boolean;
+}
+
 /** What a rule can see, and how it reports findings outside of entries that it is shown. */
 export interface RuleContext<M extends Wordings = Wordings> {
   readonly book: Book;
   /** The book's code; undefined for a book of catalogs alone. */
   readonly code: BookCode | undefined;
   ledger(locale: string): Ledger;
+  /** The project's other books. */
+  readonly others: readonly OtherBook[];
   /** The concepts of the project's glossary; none where there is no glossary. */
   readonly glossary: readonly Concept[];
   /** What a source text was, by its digest, where the ledger still has it. */

@@ -1,4 +1,5 @@
 import { cldrSupplemental } from "./cldr.js";
+import { scriptOf } from "./script.js";
 
 interface ParentLocales {
   readonly parentLocales: { readonly parentLocale: Readonly<Record<string, string>> };
@@ -19,4 +20,13 @@ export function parentsOf(tag: string): readonly string[] {
     chain.push(parent);
     current = parent;
   }
+}
+
+/** Whether a locale is the source's own language as another country writes it: what it does not say is said by the source. */
+export function isVariantOf(locale: string, source: string): boolean {
+  return (
+    locale !== source &&
+    locale.split("-", 1)[0] === source.split("-", 1)[0] &&
+    scriptOf(locale) === scriptOf(source)
+  );
 }

@@ -30,7 +30,8 @@ import type { Finding } from "../lint/finding.js";
 import { disorderIn } from "../lint/key-order.js";
 import { readGlossary, type Concept } from "../lint/glossary.js";
 import { lintBook, sortFindings } from "../lint/lint.js";
-import type { Rule } from "../lint/rule.js";
+import type { OtherBook, Rule } from "../lint/rule.js";
+import { lazily } from "../text/lazy.js";
 import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
@@ -465,6 +466,7 @@ export async function lintProject(
       {
         book,
         code,
+        others: othersOf(project, config),
         reader: messageReader(config),
         ledger: ledgers(project, config),
         ...(project.glossary && { glossary: project.glossary }),
@@ -488,6 +490,17 @@ export async function lintProject(
   const isWhole = !path && !scope.books && !scope.locales && !rules;
   const all = isWhole ? [...open, ...idleWaivers(project, used)] : open;
   return sortFindings(path ? all.filter(({ file }) => path(file)) : all);
+}
+
+/** A project's other books, as one of them sees them. */
+function othersOf(project: Project, own: BookConfig): readonly OtherBook[] {
+  const { books } = project.config;
+  return books.flatMap((config, index) => {
+    if (config === own) return [];
+    const files = lazily(() => new Set(listCode(project.files, config)));
+    const reads = (file: string) => files().has(file);
+    return [{ book: project.book(config), reads, isBefore: index < books.indexOf(own) }];
+  });
 }
 
 /**

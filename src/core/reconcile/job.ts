@@ -4,7 +4,7 @@ import type { Entry } from "../catalog/model.js";
 import type { Origin } from "../ledger/history.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { SourceText, SourceTexts } from "../ledger/source-texts.js";
-import { parentsOf } from "../locale/fallback.js";
+import { isVariantOf, parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import type { PlanNote } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
@@ -102,8 +102,9 @@ export function extraIn({ book, locale }: LocaleJob, catalog: Catalog, source: C
   );
 }
 
-/** Whether the locale falls back to another target locale, so that it need not have every key. */
+/** Whether the locale falls back to another target locale, or to the source as one of its own kind, so that it need not have every key. */
 export function inherits({ book, locale }: LocaleJob): boolean {
+  if (isVariantOf(locale, book.sourceLocale)) return true;
   return parentsOf(locale).some(
     (parent) => parent !== book.sourceLocale && book.targetLocales.includes(parent),
   );

@@ -1,6 +1,6 @@
 import { haveSameKeys, isWhole } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
-import { parentsOf } from "../../../locale/fallback.js";
+import { isVariantOf, parentsOf } from "../../../locale/fallback.js";
 import { doubtTag, meantBy } from "../../../locale/mistaken-tag.js";
 import { shortened } from "../../../text/shorten.js";
 import { showForms } from "../../../message/forms.js";
@@ -10,7 +10,7 @@ export const keyMissing = defineRule({
   id: "key/missing",
   level: "error",
   summary: "Missing key in a locale.",
-  why: "Users of that locale see the source language, the raw key or nothing, depending on the program. A regional locale can fall back to its language: `fr-CA` does not need what `fr` has.",
+  why: "Users of that locale see the source language, the raw key or nothing, depending on the program. A regional locale can fall back to its language: `fr-CA` does not need what `fr` has, and `en-GB` nothing that it says as the source does.",
   messages: {
     missing: {
       message: 'missing key "{key}" in {locale}',
@@ -23,12 +23,17 @@ export const keyMissing = defineRule({
   },
   examples: {
     bad: [{ source: { save: "Save", open: "Open" }, target: { save: "Sichern" } }],
-    good: [{ source: { save: "Save", open: "Open" }, target: { save: "Sichern", open: "Öffnen" } }],
+    good: [
+      { source: { save: "Save", open: "Open" }, target: { save: "Sichern", open: "Öffnen" } },
+      { locale: "en-GB", source: { color: "Color", open: "Open" }, target: { color: "Colour" } },
+    ],
   },
   book(context) {
     const { book } = context;
     for (const catalog of book.catalogs) {
       if (catalog.locale === book.sourceLocale || !isWhole(catalog)) continue;
+      // A variant of the source holds what differs.
+      if (catalog.exists && isVariantOf(catalog.locale, book.sourceLocale)) continue;
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (!source || !isWhole(source) || haveSameKeys(catalog, source)) continue;
       // A catalog that only carries a wrong code is reported as that, and not as a catalog without keys.

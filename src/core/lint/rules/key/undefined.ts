@@ -1,5 +1,6 @@
 import { partEnds } from "../../../text/separators.js";
-import { isWhole } from "../../../catalog/book.js";
+import { isWhole, type Book } from "../../../catalog/book.js";
+import type { BookConfig } from "../../../config/schema.js";
 import type { LookupKey } from "../../../source/model.js";
 import { NearestKeys } from "../../../text/nearest.js";
 import { composedKeyTest } from "../../../text/key-pattern.js";
@@ -70,9 +71,20 @@ export const keyUndefined = defineRule({
         lookup.key.kind === "unknown" ? [] : [{ source, lookup, isKnown: isKnown(lookup.key, known) }],
       ),
     );
+    // Books whose code asks with the same calls know one another, and so do those that are named.
+    const others = context.others
+      .filter(
+        (other) => book.config.fallback?.includes(other.book.config.name) || sharesLookups(book, other.book),
+      )
+      .map((other) => ({ ...other, known: sourceKeys(other.book) }));
     const [first] = asked;
     // Where no key at all is the catalog's, the calls are none of its lookups.
-    if (first && known.size > 0 && asked.length >= leastAsked && !asked.some((one) => one.isKnown)) {
+    if (
+      first &&
+      known.size > 0 &&
+      asked.length >= leastAsked &&
+      !asked.some((one) => one.isKnown || others.some((other) => isKnown(one.lookup.key, other.known)))
+    ) {
       context.reportCode(
         first.source,
         first.lookup.keySpan,
@@ -85,6 +97,12 @@ export const keyUndefined = defineRule({
     for (const { source, lookup, isKnown: isThere } of asked) {
       const { key, keySpan, defaultText, argumentNames } = lookup;
       if (key.kind === "unknown" || isThere) continue;
+      if (others.some((other) => isKnown(key, other.known))) continue;
+      // What no book has is said by the first that reads the file.
+      if (
+        others.some((other) => other.isBefore && sharesLookups(book, other.book) && other.reads(source.file))
+      )
+        continue;
       // A lookup that brings its own text shows that.
       if (defaultText !== undefined || argumentNames?.some((name) => /^default(?:_?value)?$/i.test(name)))
         continue;
@@ -119,6 +137,23 @@ export const keyUndefined = defineRule({
     }
   },
 });
+
+/** Whether two books are asked by one call, filter, tag or attribute at least. */
+function sharesLookups({ config: one }: Book, { config: other }: Book): boolean {
+  const named = lookupNames(other);
+  return lookupNames(one).some((name) => named.includes(name));
+}
+
+function lookupNames({ lookups }: BookConfig): readonly string[] {
+  if (lookups.length === 0) return ["call t"];
+  return lookups.flatMap((lookup) =>
+    Object.entries(lookup).flatMap(([kind, name]) =>
+      typeof name === "string" && !/^(?:namespace|prefix|key|default|note|values)$/.test(kind)
+        ? [`${kind} ${name}`]
+        : [],
+    ),
+  );
+}
 
 /** Of fewer lookups none may be known because they are new. */
 const leastAsked = 4;
