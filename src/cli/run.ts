@@ -20,6 +20,7 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   reconcile: async () => (await import("./commands/reconcile.js")).reconcileCommand,
   lint: async () => (await import("./commands/lint.js")).lintCommand,
   preview: async () => (await import("./commands/preview.js")).previewCommand,
+  list: async () => (await import("./commands/list.js")).listCommand,
   convert: async () => (await import("./commands/convert.js")).convertCommand,
   waive: async () => (await import("./commands/waive.js")).waiveCommand,
   balance: async () => (await import("./commands/balance.js")).balanceCommand,

@@ -1,3 +1,4 @@
+import type { ListedKey } from "../core/project/listing.js";
 import { splitForms } from "../core/message/forms.js";
 import type { ExtractPlan } from "../core/extract/extract.js";
 import type { BookBalance } from "../core/ledger/balance.js";
@@ -90,6 +91,11 @@ export function localesJson(locales: readonly LocaleAccount[]): string {
 /** What users would read, by key and locale. */
 export function previewJson(messages: readonly PreviewMessage[]): string {
   return documentFor("preview", { messages });
+}
+
+/** Keys with their texts in every locale. */
+export function listJson(keys: readonly ListedKey[]): string {
+  return documentFor("list", { keys });
 }
 
 /** What a rule is for. */

@@ -202,6 +202,88 @@ describe("extract in a project with a formatter of its own", () => {
   });
 });
 
+describe("extract --collect", () => {
+  const config = JSON.stringify({
+    source: "en",
+    targets: [],
+    books: [
+      {
+        name: "site",
+        code: ["pages/**"],
+        files: "texts/{locale}.json",
+        lookups: [{ call: "t", default: 1 }],
+        marked: [{ attribute: "data-say", key: "data-key", note: "data-note" }],
+      },
+    ],
+  });
+  const page =
+    '<p data-say data-key="top.hello">{n, plural, one {One guest} other {# guests}}</p>\n<p data-say>No key</p>\n<p>Not marked</p>\n';
+  const files = {
+    "fond.config.json": config,
+    "texts/en.json": "{}\n",
+    "pages/top.html": page,
+    "pages/a.ts": 'export const f = () => t("top.late", "The boat is late");\n',
+  };
+
+  test("takes what has its key in code and templates, and changes none of them", async () => {
+    const folder = temporaryProject(files);
+    expect((await fond(folder, "extract", "--collect", "--write")).status).toBe(0);
+    expect(json(filesIn(folder)["texts/en.json"] ?? "")).toEqual({
+      top: { hello: "{n, plural, one {One guest} other {# guests}}", late: "The boat is late" },
+    });
+    expect(filesIn(folder)["pages/top.html"]).toBe(page);
+    expect((await fond(folder, "extract", "--collect", "--check")).status).toBe(0);
+    expect((await fond(folder, "lint", "--max-warnings", "0")).stdout).toContain("no findings");
+  });
+
+  test("says where a key has another text already, and leaves that", async () => {
+    const texts = '{ "top.hello": "Good day" }\n';
+    const folder = temporaryProject({ ...files, "texts/en.json": texts });
+    const { stdout, stderr } = await fond(folder, "extract", "--collect", "--write");
+    expect(stdout + stderr).toContain('key "top.hello" has a different default text here');
+    expect(json(filesIn(folder)["texts/en.json"] ?? "")).toEqual({
+      "top.hello": "Good day",
+      "top.late": "The boat is late",
+    });
+  });
+});
+
+describe("list", () => {
+  const project = () =>
+    temporaryProject(
+      smallProject({
+        "texts/en.json":
+          '{\n  "nav.home": "Home page",\n  "nav.boats": "{n, plural, one {# boat} other {# boats}}"\n}\n',
+        "texts/de.json": '{\n  "nav.home": "Startseite"\n}\n',
+      }),
+    );
+
+  test("keys by pattern, with text, state and place in each locale", async () => {
+    const { status, stdout } = await fond(project(), "list", "nav.*", "--locale", "en", "de");
+    expect(status).toBe(0);
+    expect(stdout).toBe(
+      "nav.home\n  en  source      Home page  texts/en.json:2\n  de  translated  Startseite  texts/de.json:2\n\n" +
+        "nav.boats\n  en  source      {n, plural, one {# boat} other {# boats}}  texts/en.json:3\n  de  missing\n",
+    );
+  });
+
+  test("as JSON, one locale, and a key that is none", async () => {
+    const folder = project();
+    const { keys } = json(
+      (await fond(folder, "list", "nav.home", "--locale", "de", "--format", "json")).stdout,
+    );
+    expect(keys).toEqual([
+      {
+        book: expect.any(String),
+        key: "nav.home",
+        texts: [{ locale: "de", text: "Startseite", file: "texts/de.json", line: 2, state: "translated" }],
+      },
+    ]);
+    const wrong = await fond(folder, "list", "nav.hom");
+    expect([wrong.status, wrong.stderr]).toEqual([2, expect.stringContaining("did you mean nav.home")]);
+  });
+});
+
 describe("a long plan of extract", () => {
   const many = Object.fromEntries(
     Array.from({ length: 27 }, (_, at) => [

@@ -37,6 +37,8 @@ const say = notices("cli/extract", {
 export interface ExtractCommandOptions extends WriteOptions {
   readonly include?: Certainty;
   readonly limit?: number;
+  /** Whether only texts that have their keys already go to the catalogs. */
+  readonly collect?: boolean;
   readonly everything?: boolean;
   /** Whether every file's diff is shown, however many there are. */
   readonly diff?: boolean;
@@ -60,6 +62,7 @@ export async function runExtract(
     least: options.include ?? "sure",
     everything: options.everything ?? false,
     ...(options.limit !== undefined && { limit: options.limit }),
+    ...(options.collect && { collectOnly: true }),
   };
   const planned = async (decisions: ReadonlyMap<string, Decision>) => {
     const made = await extractProject(project, scopeOf(context, paths), { ...narrowed, decisions });
@@ -75,7 +78,8 @@ export async function runExtract(
   const unfit = plan.unread.length > 0 ? exitStatus.trouble : undefined;
   // With a person at the terminal and nothing said of what to do, each text is shown and asked about.
   const reviews =
-    options.review ?? (isAttended(context.options.format, context.io) && !options.write && !options.check);
+    !options.collect &&
+    (options.review ?? (isAttended(context.options.format, context.io) && !options.write && !options.check));
   if (!reviews || plan.extracted.length === 0) {
     const files = new Set(plan.extracted.map(({ file }) => file)).size;
     const isBrief = files > mostDiffs && !options.diff;
@@ -179,6 +183,7 @@ export const extractCommand = defineCommand<ExtractCommandOptions>({
       )
       .option("--everything", "also extract from tests, stories, libraries, generated and minified files")
       .option("--diff", `show every diff, even of more than ${mostDiffs} files`)
+      .option("--collect", "only collect texts that code and templates give with their keys; no code changes")
       .option("--as-written", "leave what is written as it is, even where the project has a formatter")
       .option("--limit <number>", "extract at most this many texts", wholeNumber)
       .option(

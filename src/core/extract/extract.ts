@@ -49,6 +49,8 @@ export interface ExtractOptions {
   readonly decisions?: ReadonlyMap<string, Decision>;
   /** How sure it must be that a literal is text: `sure` where not given. */
   readonly least?: Certainty;
+  /** Whether only texts that have their keys already go to the catalogs, and no file of code changes. */
+  readonly collectOnly?: boolean;
   /** How many literals at most. */
   readonly limit?: number;
   /** What is accepted as it is. */
@@ -252,6 +254,10 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
     return nothing;
   }
   notes.push(...collectDefaults(job, source));
+  if (job.options.collectOnly) {
+    notes.push(...collectMarked(job, source));
+    return nothing;
+  }
   if (room <= 0) return nothing;
   const { config } = job.book;
   const surveyed = surveyFile(source, config.name, job.reader, config.habits, job.options.waivers);
@@ -317,6 +323,27 @@ function collectDefaults({ book, additions, namer, collected }: Extraction, sour
       return [noteAt(source, keySpan, say("no-place", { key: key.value }))];
     collected.set(key.value, defaultText);
     additions.addSource(place, defaultText, note);
+    return [];
+  });
+}
+
+/** Texts that a template marks with their keys go to the catalog, where it has none under them. */
+function collectMarked(job: Extraction, source: SourceFile): PlanNote[] {
+  const { book, reader, additions, namer, collected } = job;
+  return source.literals.flatMap((literal): PlanNote[] => {
+    const { key, note, span } = literal;
+    if (key === undefined) return [];
+    const text = literal.written ?? literalMessage(bookPieces(literal.pieces, reader), reader);
+    if (text === undefined || text.trim() === "") return [];
+    const known = book.resolve(key)?.entry?.text ?? collected.get(key);
+    if (known === text) return [];
+    if (known !== undefined)
+      return [noteAt(source, span, say("two-defaults", { key, text: shortened(text) }))];
+    const place = { key, file: source.file };
+    if (!additions.hasRoomFor(place)) return [noteAt(source, span, say("no-catalog", { key }))];
+    if (!namer.reserve(key, text)) return [noteAt(source, span, say("no-place", { key }))];
+    collected.set(key, text);
+    additions.addSource(place, text, note);
     return [];
   });
 }

@@ -42,7 +42,7 @@ export type PreviewResult =
   | { readonly ok: false; readonly unknown: string; readonly near: readonly string[] };
 
 /** A source key, and what code writes to ask for it. */
-interface SourceKey {
+export interface SourceKey {
   readonly config: BookConfig;
   readonly book: Book;
   readonly namespace: string | undefined;
@@ -57,17 +57,35 @@ export function previewProject(
   keys: readonly string[],
   options: PreviewOptions = {},
 ): PreviewResult {
+  const named = keysNamed(project, scope, keys);
+  return named.ok
+    ? { ok: true, messages: named.keys.flatMap((one) => previewKey(one, scope, options)) }
+    : named;
+}
+
+/** The source keys that keys and patterns name, each once; the first that names none, with its nearest neighbors. */
+export function keysNamed(
+  project: Project,
+  scope: Scope,
+  keys: readonly string[],
+):
+  | { readonly ok: true; readonly keys: readonly SourceKey[] }
+  | { readonly ok: false; readonly unknown: string; readonly near: readonly string[] } {
   const known = sourceKeysIn(project, scope);
   const wanted = new Set<SourceKey>();
   for (const pattern of keys) {
-    const hits = known.filter(
-      ({ written, config }) =>
-        written === pattern || (pattern.includes("*") && keyTest(pattern, partEnds(config))(written)),
-    );
+    const tests = new Map<BookConfig, (key: string) => boolean>();
+    const fits = ({ config, written }: SourceKey) => {
+      if (!pattern.includes("*")) return false;
+      const test = tests.get(config) ?? keyTest(pattern, partEnds(config));
+      tests.set(config, test);
+      return test(written);
+    };
+    const hits = known.filter((one) => one.written === pattern || fits(one));
     if (hits.length === 0) return { ok: false, unknown: pattern, near: nearTo(pattern, known) };
     for (const hit of hits) wanted.add(hit);
   }
-  return { ok: true, messages: [...wanted].flatMap((one) => previewKey(one, scope, options)) };
+  return { ok: true, keys: [...wanted] };
 }
 
 /** Shows what users would read of the source keys that findings are about. */

@@ -1,3 +1,4 @@
+import { features } from "../../features.js";
 import { defineRule } from "../../rule.js";
 import { languageOf } from "../../text-parts.js";
 
@@ -50,14 +51,15 @@ export const textLost = defineRule({
   pair(target, source) {
     const from = source.entry.text;
     const { text } = target.entry;
-    if (text === "" || from.length < 3) return;
+    if (text === "") return;
     if (from.includes("\n") && !text.includes("\n")) {
       // How the file itself breaks a long text, and a break at its end, is nothing that users see.
       const breaks = from.trim().match(/\S[ \t]*\n\s*\S/g)?.length ?? 0;
       if (breaks > 0 && /\n/.test(from.trim()) && !/<br|<p>|\\n/.test(text))
         target.report("lines", { source: breaks }, { severity: breaks > 1 ? undefined : "info" });
     }
-    const [lost] = picture.exec(from) ?? [];
+    // All but a few of these signs are pairs of code units.
+    const [lost] = (source.features & features.composed) !== 0 ? (picture.exec(from) ?? []) : [];
     if (lost !== undefined && !picture.test(text))
       target.report("picture", { picture: lost }, { severity: "info" });
     if (from.length < 40 || text.length > from.length * 0.66 || dense.has(languageOf(target.locale))) return;

@@ -476,6 +476,7 @@ class MarkupReader {
       const notes = [valueOf(companions.meaning), valueOf(companions.note) ?? valueOf(mark)];
       const note = notes.filter((one) => one !== undefined).join(": ");
       const key = valueOf(companions.key);
+      if (key !== undefined) this.mentions.add(key);
       return { ...(note !== "" && { note }), ...(key !== undefined && { key }) };
     }
     return {};

@@ -1,0 +1,97 @@
+import type { EntryState } from "../ledger/ledger.js";
+import { progressOf } from "../ledger/progress.js";
+import { showForms } from "../message/forms.js";
+import { messageReader } from "../message/parse.js";
+import { keysNamed } from "./preview.js";
+import { ledgers, type Project, type Scope } from "./project.js";
+
+/** A source key with its text in every locale, and where each stands. */
+export interface ListedKey {
+  readonly book: string;
+  readonly key: string;
+  readonly texts: readonly ListedText[];
+}
+
+export interface ListedText {
+  readonly locale: string;
+  /** Undefined where the locale has none of its own. */
+  readonly text?: string;
+  /** `source` for the source's own text. */
+  readonly state: "source" | "missing" | "stale" | EntryState;
+  readonly file?: string;
+  /** From 1. */
+  readonly line?: number;
+}
+
+export type ListResult =
+  | { readonly ok: true; readonly keys: readonly ListedKey[] }
+  | { readonly ok: false; readonly unknown: string; readonly near: readonly string[] };
+
+/** Lists keys with their texts, states and places. `keys` are keys or patterns; all where none is given. */
+export function listProject(project: Project, scope: Scope, keys: readonly string[]): ListResult {
+  const named = keysNamed(project, scope, keys.length > 0 ? keys : ["**"]);
+  if (!named.ok) return named;
+  const standings = new Map<string, ReadonlyMap<string, ListedText>>();
+  return {
+    ok: true,
+    keys: named.keys.map(({ book, config, namespace, key, written }) => {
+      const all = [book.sourceLocale, ...book.targetLocales].filter(
+        (locale) => scope.locales?.includes(locale) ?? true,
+      );
+      return {
+        book: config.name,
+        key: written,
+        texts: all.map((locale): ListedText => {
+          const id = JSON.stringify([config.name, locale]);
+          const known = standings.get(id) ?? textsOf(project, config.name, locale);
+          standings.set(id, known);
+          return known.get(book.fullKey(namespace, key)) ?? { locale, state: "missing" };
+        }),
+      };
+    }),
+  };
+}
+
+/** The texts that a locale has, by full key. */
+function textsOf(project: Project, name: string, locale: string): ReadonlyMap<string, ListedText> {
+  const texts = new Map<string, ListedText>();
+  const config = project.config.books.find((one) => one.name === name);
+  if (!config) return texts;
+  const book = project.book(config);
+  if (locale === book.sourceLocale) {
+    for (const catalog of book.catalogsOf(locale))
+      for (const entry of catalog.byKey.values())
+        texts.set(book.fullKey(catalog.namespace, entry.key), {
+          ...placed(locale, entry.text, catalog, entry.keySpan.start),
+          state: "source",
+        });
+    return texts;
+  }
+  for (const { source, entry, found } of progressOf(
+    book,
+    locale,
+    messageReader(config),
+    ledgers(project, config),
+  )) {
+    // What it inherits is no text of its own.
+    if (!found || found.catalog.locale !== locale) continue;
+    const { catalog, standing } = found;
+    texts.set(book.fullKey(source.namespace, entry.key), {
+      ...placed(locale, found.entry.text, catalog, found.entry.keySpan.start),
+      state: standing.stale ? "stale" : standing.state,
+    });
+  }
+  return texts;
+}
+
+function placed(
+  locale: string,
+  text: string,
+  {
+    file,
+    lines,
+  }: { readonly file: string; readonly lines: { position(at: number): { readonly line: number } } },
+  at: number,
+): Omit<ListedText, "state"> {
+  return { locale, text: showForms(text), file, line: lines.position(at).line };
+}
