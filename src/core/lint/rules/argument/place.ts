@@ -1,6 +1,6 @@
 import type { MessageNode } from "../../../message/model.js";
 import { isOfTex } from "../../problems.js";
-import { defineRule } from "../../rule.js";
+import { defineRule, type SourceView } from "../../rule.js";
 import { languageOf } from "../../text-parts.js";
 
 /** Languages that write words without spaces, or join a small word to the one behind it. */
@@ -34,6 +34,23 @@ function isDoubled(name: string, before: readonly MessageNode[]): boolean {
   return same(last) || (last?.kind === "text" && last.value.trim() === "" && same(before.at(-2)));
 }
 
+/** Whether a value of a message stands behind a letter, or twice in it at all. */
+function mayBeMisplaced({ entry, message }: SourceView): boolean {
+  for (const uses of message.facts.arguments.values()) {
+    if (uses.length > 1) return true;
+    for (const { span } of uses) {
+      const before = span ? entry.text.charCodeAt(span.start - 1) : 0x61;
+      if (
+        before > 0x7f
+          ? /[\p{L}\p{M}\ud800-\udfff]/u.test(String.fromCharCode(before))
+          : (before | 0x20) > 0x60 && (before | 0x20) < 0x7b
+      )
+        return true;
+    }
+  }
+  return false;
+}
+
 export const argumentPlace = defineRule({
   id: "argument/place",
   level: "warning",
@@ -59,6 +76,8 @@ export const argumentPlace = defineRule({
   },
   needs: ["arguments"],
   pair(target, source, context) {
+    // Most values stand alone behind a space or sign.
+    if (!mayBeMisplaced(target)) return;
     const from = new Set<string>();
     eachValue(source.message.nodes, ({ name }, before) => {
       if (isGlued(before)) from.add(`glued ${name}`);
