@@ -15,7 +15,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
   const locale = example.locale ?? "de";
   const config: Config = {
     source: "en",
-    targets: [locale],
+    targets: [locale, ...(example.targets ?? [])],
     ledger: "ledger",
     waivers: "fond.waivers.json",
     rules: {},

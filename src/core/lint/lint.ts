@@ -6,7 +6,6 @@ import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
 import type { Range, Span } from "../text/span.js";
-import type { SourceFile } from "../source/model.js";
 import { wordings, type Notice, type WordingData } from "../text/wording.js";
 import type { MessageNode } from "../message/model.js";
 import { noticeOf } from "../message/notices.js";
@@ -16,6 +15,7 @@ import { haveSameParts, messageFeatures } from "./message-features.js";
 import type { Finding, Fix, Severity } from "./finding.js";
 import type { Concept } from "./glossary.js";
 import type {
+  CodeText,
   EntryPlace,
   EntryView,
   OtherBook,
@@ -37,6 +37,8 @@ export interface LintSubject {
   readonly code: BookCode | undefined;
   readonly reader: MessageReader;
   ledger(locale: string): Ledger;
+  /** Files with the program's settings, besides the code. */
+  readonly settings?: readonly CodeText[];
   /** The project's other books, in the order of the configuration; those before this one are told apart. */
   readonly others?: readonly OtherBook[];
   /** The concepts of the project's glossary. */
@@ -371,6 +373,7 @@ class RuleRun implements RuleContext {
   readonly code: BookCode | undefined;
   readonly glossary: readonly Concept[];
   readonly others: readonly OtherBook[];
+  readonly settings: readonly CodeText[];
   readonly ledger: RuleContext["ledger"];
   readonly message: RuleContext["message"];
   readonly syntax: RuleContext["syntax"];
@@ -392,6 +395,7 @@ class RuleRun implements RuleContext {
     this.code = subject.code;
     this.glossary = subject.glossary ?? [];
     this.others = subject.others ?? [];
+    this.settings = subject.settings ?? [];
     this.ledger = subject.ledger;
     this.message = subject.reader.read;
     this.syntax = subject.reader.syntax;
@@ -429,7 +433,7 @@ class RuleRun implements RuleContext {
   }
 
   reportCode(
-    source: SourceFile,
+    source: CodeText,
     span: Span,
     name: string,
     data: WordingData,

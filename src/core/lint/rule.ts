@@ -90,6 +90,8 @@ export interface Example {
   /** The same for the target; a file's raw text where it starts with a brace and `raw` is true. */
   readonly target?: string | Readonly<Record<string, string>>;
   readonly raw?: boolean;
+  /** The project's other target locales. */
+  readonly targets?: readonly string[];
   /** False for a project without a source catalog. */
   readonly hasSource?: false;
   /** The code of the book's only file. */
@@ -109,6 +111,9 @@ export interface Example {
   readonly note?: string;
 }
 
+/** A file of code, as far as findings in it go. */
+export type CodeText = Pick<SourceFile, "file" | "text" | "lines">;
+
 /** Another book of the project. */
 export interface OtherBook {
   readonly book: Book;
@@ -124,6 +129,8 @@ export interface RuleContext<M extends Wordings = Wordings> {
   /** The book's code; undefined for a book of catalogs alone. */
   readonly code: BookCode | undefined;
   ledger(locale: string): Ledger;
+  /** Files with the program's settings, which are no code of the book. */
+  readonly settings: readonly CodeText[];
   /** The project's other books. */
   readonly others: readonly OtherBook[];
   /** The concepts of the project's glossary; none where there is no glossary. */
@@ -157,7 +164,7 @@ export interface RuleContext<M extends Wordings = Wordings> {
   ): void;
   /** A finding in code. */
   reportCode<K extends keyof M & string>(
-    source: SourceFile,
+    source: CodeText,
     span: Span,
     name: K,
     data: DataOf<M[K]>,

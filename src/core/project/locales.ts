@@ -1,3 +1,7 @@
+import { addedMember, isListOf, localeListsIn, settingsOf } from "../locale/locale-lists.js";
+import { listCode } from "../source/book-code.js";
+import { applyEdits, type TextEdit } from "../text/edits.js";
+import { lineIndex } from "../text/line-index.js";
 import { scriptOf } from "../locale/script.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
@@ -65,6 +69,10 @@ export function directionOf(locale: string): "ltr" | "rtl" {
 }
 
 const say = notices("locale", {
+  listed: {
+    message: "locales are listed here, each with more than its name",
+    remedy: 'add "{locale}" as the others are',
+  },
   "no-tag": {
     message: '"{tag}" is not a language tag (BCP 47)',
     remedy: "write a language tag, for example pt-BR",
@@ -118,11 +126,42 @@ export function addLocale(project: Project, tag: string, today: string): LocaleR
   );
   if (!opened) return cannotEdit(project);
   const plan = reconcileProject(opened.project, { locales: [locale] }, today);
+  const lists = withListed(project, locale);
   return {
     ok: true,
-    plan: makePlan([opened.change, ...plan.changes], { ...plan.summary, "locales added": 1 }, plan.notes),
+    plan: makePlan(
+      [opened.change, ...plan.changes, ...lists.changes],
+      { ...plan.summary, "locales added": 1 },
+      [...plan.notes, ...lists.notes],
+    ),
     account: describeLocale(locale, config.source, targets),
   };
+}
+
+/** What adds a locale to the lists of locales in code and settings; those that are more than plain values are noted. */
+function withListed(
+  { config, files }: Project,
+  locale: string,
+): { readonly changes: readonly FileChange[]; readonly notes: readonly PlanNote[] } {
+  const changes: FileChange[] = [];
+  const notes: PlanNote[] = [];
+  const code = config.books.flatMap((book) => listCode(files, book));
+  for (const file of new Set([...code, ...settingsOf(files)])) {
+    const read = files.read(file);
+    if (!read.ok) continue;
+    const { text, bom } = read;
+    const edits: TextEdit[] = [];
+    for (const list of localeListsIn(text)) {
+      const end = list.members.at(-1)?.end ?? 0;
+      if (!isListOf(list, config.source, config.targets)) continue;
+      if (list.members.some((member) => member.locale === locale)) continue;
+      const replacement = addedMember(list, text, locale);
+      if (replacement !== undefined) edits.push({ start: end, end, replacement });
+      else notes.push({ file, ...lineIndex(text).position(end), ...say("listed", { locale }) });
+    }
+    if (edits.length > 0) changes.push({ file, before: text, after: applyEdits(text, edits), bom });
+  }
+  return { changes, notes };
 }
 
 /** Plans the end of a target locale: its texts go to the attic of the ledger, its catalogs and its place in the configuration go. */

@@ -30,13 +30,22 @@ import type { Finding } from "../lint/finding.js";
 import { disorderIn } from "../lint/key-order.js";
 import { readGlossary, type Concept } from "../lint/glossary.js";
 import { lintBook, sortFindings } from "../lint/lint.js";
-import type { OtherBook, Rule } from "../lint/rule.js";
+import type { CodeText, OtherBook, Rule } from "../lint/rule.js";
 import { lazily } from "../text/lazy.js";
+import { lineIndex } from "../text/line-index.js";
+import { settingsOf } from "../locale/locale-lists.js";
 import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
-import { listCode, lookupShapes, readBookCode, readInTurn, type UnreadSource } from "../source/book-code.js";
+import {
+  listCode,
+  lookupShapes,
+  readBookCode,
+  readInTurn,
+  type BookCode,
+  type UnreadSource,
+} from "../source/book-code.js";
 import type { LookupShapes } from "../source/model.js";
 import { takesImportLine } from "../extract/import-line.js";
 import { languageOf } from "../source/languages/index.js";
@@ -467,6 +476,7 @@ export async function lintProject(
         book,
         code,
         others: othersOf(project, config),
+        settings: settingsBesides(project, code),
         reader: messageReader(config),
         ledger: ledgers(project, config),
         ...(project.glossary && { glossary: project.glossary }),
@@ -490,6 +500,15 @@ export async function lintProject(
   const isWhole = !path && !scope.books && !scope.locales && !rules;
   const all = isWhole ? [...open, ...idleWaivers(project, used)] : open;
   return sortFindings(path ? all.filter(({ file }) => path(file)) : all);
+}
+
+/** Files with the program's settings that are no code of a book. */
+function settingsBesides({ files }: Project, code: BookCode | undefined): readonly CodeText[] {
+  const known = new Set(code?.files.map(({ file }) => file));
+  return settingsOf(files).flatMap((file) => {
+    const read = known.has(file) ? undefined : files.read(file);
+    return read?.ok ? [{ file, text: read.text, lines: lineIndex(read.text) }] : [];
+  });
 }
 
 /** A project's other books, as one of them sees them. */

@@ -7,6 +7,7 @@ import { textLetter } from "./text/letter.js";
 import { textLost } from "./text/lost.js";
 import { textOpposite } from "./text/opposite.js";
 import { textQuote } from "./text/quote.js";
+import { localeUnlisted } from "./locale/unlisted.js";
 import { textTerm } from "./text/term.js";
 import { textPath } from "./text/path.js";
 import { textTypography } from "./text/typography.js";
@@ -67,6 +68,7 @@ import { textValue } from "./text/value.js";
 
 /** Every rule, by family. */
 export const rules: readonly Rule[] = [
+  localeUnlisted,
   fileMissing,
   fileUnreadable,
   fileMergeMarker,

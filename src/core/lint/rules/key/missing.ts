@@ -25,7 +25,7 @@ export const keyMissing = defineRule({
     bad: [{ source: { save: "Save", open: "Open" }, target: { save: "Sichern" } }],
     good: [
       { source: { save: "Save", open: "Open" }, target: { save: "Sichern", open: "Öffnen" } },
-      { locale: "en-GB", source: { color: "Color", open: "Open" }, target: { color: "Colour" } },
+      { locale: "en-GB", source: { lift: "Elevator", open: "Open" }, target: { lift: "Lift" } },
     ],
   },
   book(context) {
