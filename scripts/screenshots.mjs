@@ -46,6 +46,7 @@ const shots = [
   { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
   { name: "lint", run: ["lint"] },
   { name: "fix", run: ["lint", "--fix"] },
+  { name: "list", run: ["list", "common.nav.*", "sailings.list.*", "--locale", "en", "pl", "ar", "ja"] },
   { name: "preview", run: ["preview", "sailings.list.seats", "search.results"] },
   {
     name: "convert",
