@@ -45,9 +45,14 @@ function withComparisons({ literals, lines }: SourceFile): readonly Literal[] {
     if (context.role === "compared" && context.name !== "condition" && !compared.has(text))
       compared.set(text, span.start);
   }
-  if (compared.size === 0) return literals;
-  const placeOf = ({ context, pieces }: Literal) =>
-    goesOn.has(context.role) && pieces.length === 1 ? compared.get(fixedText(pieces)) : undefined;
+  const probes = probesIn(literals);
+  if (compared.size + probes.length === 0) return literals;
+  const placeOf = ({ context, pieces, span }: Literal) => {
+    if (!goesOn.has(context.role)) return undefined;
+    const text = fixedText(pieces);
+    const equal = pieces.length === 1 ? compared.get(text) : undefined;
+    return equal ?? probes.find((probe) => probe.start !== span.start && probe.isIn(text))?.start;
+  };
   if (!literals.some((literal) => placeOf(literal) !== undefined)) return literals;
   return literals.map((literal) => {
     const at = placeOf(literal);
@@ -59,6 +64,25 @@ function withComparisons({ literals, lines }: SourceFile): readonly Literal[] {
       remarks: [...(literal.remarks ?? []), remark],
       obstacle: literal.obstacle ?? say("compared", { line }),
     };
+  });
+}
+
+/** A string that the program looks for at the beginning or the end of others: `subject.startsWith("RE:")`. */
+interface Probe {
+  readonly start: number;
+  readonly isIn: (text: string) => boolean;
+}
+
+function probesIn(literals: readonly Literal[]): readonly Probe[] {
+  return literals.flatMap(({ context, pieces, span }): Probe[] => {
+    if (context.role !== "argument" || pieces.length !== 1) return [];
+    const [, verb] =
+      /(starts?_?with|ends?_?with|has_?prefix|has_?suffix)\W{0,3}$/i.exec((context.name ?? "").slice(-40)) ??
+      [];
+    const probe = fixedText(pieces);
+    if (verb === undefined || !/\p{L}{2}/u.test(probe)) return [];
+    const isEnd = /^end|suffix/i.test(verb);
+    return [{ start: span.start, isIn: (text) => (isEnd ? text.endsWith(probe) : text.startsWith(probe)) }];
   });
 }
 

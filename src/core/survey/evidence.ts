@@ -322,6 +322,8 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   }
   // The forms that a number chooses are words, whatever a program calls them.
   if (pluralizing.test(callee)) return evidence("pluralByHand", `a form that ${callee}() chooses`);
+  if (/(?:starts?_?with|ends?_?with|has_?prefix|has_?suffix)$/i.test(callee.slice(-40)))
+    return evidence("codeCall", `looked for by ${callee}()`);
   // What `$` is given is looked for in the page, or put into it.
   if (/^(?:\$|jQuery)$/.test(callee) && !/^\s*</.test(fixedText(literal.pieces)))
     return evidence("codeCall", `looked for by ${callee}()`);

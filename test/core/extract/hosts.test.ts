@@ -751,6 +751,16 @@ describe("what stays, with the reason", () => {
       /line 2 compares with the same text/,
     ],
     [
+      "app/a.rb",
+      "def a\n  @subject = \"Re: #{@subject} again\" unless @subject.start_with?('Re:')\nend\n",
+      /line 2 compares with the same text/,
+    ],
+    [
+      "app/a.mjs",
+      'export const a = (x) => {\n  const title = `Re: ${x} once more`;\n  if (!x.startsWith("Re:")) showMessage(title);\n};\n',
+      /line 3 compares with the same text/,
+    ],
+    [
       "app/a.ejs",
       `<a href="/boats" onclick="return confirm('Delete this boat?')"><%= name %></a>\n`,
       /no lookups are known/,

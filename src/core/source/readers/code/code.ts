@@ -545,7 +545,7 @@ class CodeReader {
   private isFormatOperator(node: CodeNode): boolean {
     if (!this.spec.binaries.includes(node.type) || this.operatorOf(node) !== "%") return false;
     const left = childIn(node, "left");
-    return left !== undefined && this.spec.strings.includes(left.type);
+    return left !== undefined && this.spec.strings.includes(bareNode(left).type);
   }
 
   private formatOperator(node: CodeNode): void {
@@ -555,7 +555,7 @@ class CodeReader {
     const values = /^(tuple|array|parenthesized_expression)$/.test(right.type)
       ? namedChildren(right)
       : [right];
-    this.filled(node, left, values);
+    this.filled(node, bareNode(left), values);
   }
 
   private isGluing(node: CodeNode): boolean {
