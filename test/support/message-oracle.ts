@@ -1,6 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import fc from "fast-check";
+import { fromHex, toHex } from "./hex.js";
 import { root } from "./project.js";
 
 /** What java.text.MessageFormat makes of a pattern: the text it shows, or that it refuses it, or these values. */
@@ -107,14 +108,8 @@ export function messagePatterns(seed: number, count: number): string[] {
 
 /** Asks the JDK on this machine; undefined where there is none. */
 export function askMessageFormat(patterns: readonly string[]): readonly MessageCase[] | undefined {
-  const encode = (text: string) =>
-    Array.from({ length: text.length }, (_, at) => text.charCodeAt(at).toString(16).padStart(4, "0")).join(
-      "",
-    );
-  const decode = (hex: string) =>
-    String.fromCharCode(...(hex.match(/.{4}/g) ?? []).map((unit) => parseInt(unit, 16)));
   const { status, stdout } = spawnSync("java", [join(root, "test/oracle/MessageOracle.java")], {
-    input: patterns.map(encode).join("\n") + "\n",
+    input: patterns.map(toHex).join("\n") + "\n",
     encoding: "ascii",
     maxBuffer: 1 << 27,
   });
@@ -122,6 +117,6 @@ export function askMessageFormat(patterns: readonly string[]): readonly MessageC
   const answers = stdout.split(/\r?\n/);
   return patterns.map((pattern, index) => {
     const answer = answers[index] ?? "";
-    return { pattern, shown: answer.startsWith("=") ? decode(answer.slice(1)) : (answer as "refused") };
+    return { pattern, shown: answer.startsWith("=") ? fromHex(answer.slice(1)) : (answer as "refused") };
   });
 }

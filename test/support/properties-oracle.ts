@@ -1,6 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import fc from "fast-check";
+import { fromHex, toHex } from "./hex.js";
 import { root } from "./project.js";
 
 /** What java.util.Properties makes of a text: keys and values sorted by key, or that it refuses it. */
@@ -47,14 +48,8 @@ export function propertiesTexts(seed: number, count: number): string[] {
 
 /** Asks the JDK on this machine; undefined where there is none. */
 export function askJava(texts: readonly string[]): PropertiesCase[] | undefined {
-  const encode = (text: string) =>
-    Array.from({ length: text.length }, (_, at) => text.charCodeAt(at).toString(16).padStart(4, "0")).join(
-      "",
-    );
-  const decode = (hex: string) =>
-    String.fromCharCode(...(hex.match(/.{4}/g) ?? []).map((unit) => parseInt(unit, 16)));
   const { status, stdout } = spawnSync("java", [join(root, "test/oracle/PropertiesOracle.java")], {
-    input: texts.map(encode).join("\n") + "\n",
+    input: texts.map(toHex).join("\n") + "\n",
     encoding: "ascii",
   });
   if (status !== 0) return undefined;
@@ -67,7 +62,7 @@ export function askJava(texts: readonly string[]): PropertiesCase[] | undefined 
       .filter(Boolean)
       .map((pair): [string, string] => {
         const [name = "", value = ""] = pair.split("=");
-        return [decode(name), decode(value)];
+        return [fromHex(name), fromHex(value)];
       });
     return { text, entries };
   });

@@ -5,7 +5,8 @@ import { onOneLine } from "../../output/safe-text.js";
 import { defineCommand } from "../command.js";
 import { openOrAssume, scopeOf, type CommandContext } from "../context.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
-import { isolated, type Style } from "../terminal/style.js";
+import { isolate } from "../terminal/one-line.js";
+import type { Style } from "../terminal/style.js";
 
 const say = notices("cli/list", {
   "misspelled-key": { message: 'unknown key "{key}"', remedy: "did you mean {meant}?" },
@@ -38,7 +39,7 @@ function render(style: Style, keys: readonly ListedKey[]): string {
         const head = `  ${style.cyan(locale.padEnd(wide))}  ${colored(style, text, room)}`;
         return text.text === undefined
           ? head.trimEnd()
-          : `${head}  ${shown(text.text)}  ${style.dim(`${text.file ?? ""}:${text.line ?? 1}`)}`;
+          : `${head}  ${isolate(text.text)}  ${style.dim(`${text.file ?? ""}:${text.line ?? 1}`)}`;
       });
       return `${style.bold(style.underline(onOneLine(key)))}\n${lines.join("\n")}\n`;
     })
@@ -49,11 +50,6 @@ function colored(style: Style, { state }: ListedText, room: number): string {
   const padded = state.padEnd(room);
   if (state === "missing" || state === "stale" || state === "initial") return style.yellow(padded);
   return style.dim(padded);
-}
-
-function shown(text: string): string {
-  const line = onOneLine(text);
-  return /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(line) ? isolated(line) : line;
 }
 
 /** `fond list` */

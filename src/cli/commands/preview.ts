@@ -20,7 +20,7 @@ import {
   type CommandContext,
   withChangeOptions,
 } from "../context.js";
-import { isolated } from "../terminal/style.js";
+import { isolate } from "../terminal/one-line.js";
 import { drawn, withoutEndSpaces } from "../terminal/table.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 
@@ -156,12 +156,6 @@ function labelsOf({ samples }: PreviewMessage): string[] {
   return samples.map((sample) =>
     varies.map((name) => `${name} = ${sample.arguments[name] ?? ""}`).join(", "),
   );
-}
-
-/** A text on one line; right-to-left text keeps its own direction, so that what is around it keeps its place. */
-function isolate(text: string): string {
-  const line = onOneLine(text);
-  return /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(line) ? isolated(line) : line;
 }
 
 /** `fond preview` */

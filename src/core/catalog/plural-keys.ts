@@ -78,10 +78,23 @@ export function joinPluralKeys(
     group.push({ selector, entry });
     groups.set(base, group);
   }
-  const taken = new Map<Entry, string>();
   for (const [base, group] of groups)
-    if (group.some(({ selector }) => selector === "other"))
-      for (const { entry } of group) taken.set(entry, base);
+    if (!group.some(({ selector }) => selector === "other")) groups.delete(base);
+  return joinGroups(entries, groups, settings);
+}
+
+/** Forms of a plural that stand under keys of their own, by the key before their names. */
+type FormGroups = ReadonlyMap<string, readonly { readonly selector: string; readonly entry: Entry }[]>;
+
+/** Puts one entry in the place of the first form of each plural; `more` adds forms that have no key. */
+function joinGroups(
+  entries: readonly Entry[],
+  groups: FormGroups,
+  settings: PluralKeySettings,
+  more: (forms: FormsEntry["forms"]) => FormsEntry["forms"] = () => [],
+): readonly Entry[] {
+  const taken = new Map<Entry, string>();
+  for (const [base, group] of groups) for (const { entry } of group) taken.set(entry, base);
   const done = new Set<string>();
   return entries.flatMap((entry): Entry[] => {
     const base = taken.get(entry);
@@ -91,7 +104,7 @@ export function joinPluralKeys(
     const forms = [...(groups.get(base) ?? [])].sort(
       (a, b) => categories.indexOf(a.selector) - categories.indexOf(b.selector),
     );
-    return [joinedEntry(entry, base, forms, settings)];
+    return [joinedEntry(entry, base, [...forms, ...more(forms)], settings)];
   });
 }
 
@@ -129,25 +142,14 @@ function joinOwnForms(
   const bare =
     Object.keys(own).find((selector) => own[selector] === "") ?? ("one" in own ? undefined : "one");
   const keys = new Map(entries.map((entry) => [entry.key, entry]));
-  const taken = new Map<Entry, string>();
   for (const [base, group] of groups) {
     const itself = keys.get(base);
     if (itself && bare !== undefined) group.push({ selector: bare, entry: itself });
-    for (const { entry } of group) taken.set(entry, base);
   }
-  const done = new Set<string>();
-  return entries.flatMap((entry): Entry[] => {
-    const base = taken.get(entry);
-    if (base === undefined) return [entry];
-    if (done.has(base)) return [];
-    done.add(base);
-    const forms = [...(groups.get(base) ?? [])].sort(
-      (a, b) => categories.indexOf(a.selector) - categories.indexOf(b.selector),
-    );
+  // Programs that number forms have none for fractions: the last stands for them.
+  return joinGroups(entries, groups, settings, (forms) => {
     const last = forms.at(-1);
-    // Programs that number forms have none for fractions: the last stands for them.
-    if (last && last.selector !== "other") forms.push({ selector: "other", entry: last.entry });
-    return [joinedEntry(entry, base, forms, settings)];
+    return last && last.selector !== "other" ? [{ selector: "other", entry: last.entry }] : [];
   });
 }
 
