@@ -31,6 +31,11 @@ describe("init finds the catalogs, wherever they are and however they are writte
       },
     ],
     [
+      "a source catalog that cannot be read",
+      { "t/en.json": '{ "a": "One', "t/de.json": '{ "a": "Eins" }', "t/fr.json": '{ "a": "Un" }' },
+      { source: "en", targets: ["de", "fr"], books: [{ files: "t/{locale}.json" }] },
+    ],
+    [
       "YAML with the locale at its root",
       { "config/locales/en.yml": two("en"), "config/locales/no.yml": two("no") },
       { source: "en", targets: ["no"], books: [{ files: "config/locales/{locale}.yml", root: "{locale}" }] },
@@ -131,6 +136,11 @@ describe("init finds the catalogs, wherever they are and however they are writte
     [
       "two locales that may both be the source",
       { "l/fr.json": '{"a": "A b"}', "l/de.json": '{"a": "B c"}' },
+      ["source"],
+    ],
+    [
+      "a catalog that cannot be read, which may be the source",
+      { "l/sv.json": '{"a": "A', "l/de.json": '{"a": "B c"}', "a.js": 't("a")' },
       ["source"],
     ],
     ["one locale", { "l/fr.json": '{"a": "A b"}' }, ["targets"]],

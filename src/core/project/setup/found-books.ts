@@ -11,6 +11,8 @@ export interface FoundBook {
   readonly files: string;
   /** How many keys each locale has. */
   readonly locales: ReadonlyMap<string, number>;
+  /** The locales of which a file cannot be read whole: how many keys they have is not known. */
+  readonly unread: ReadonlySet<string>;
   readonly spelling: "hyphen" | "underscore" | Readonly<Record<string, string>>;
   /** Where the locale stands in the files: at their root, or at the end of each key. */
   readonly inside: "root" | "leaf" | undefined;
@@ -264,6 +266,7 @@ const placeholderSign = /[{}%$]|__\w+__/;
 /** Counts the keys of a book as its files are gone through. */
 class BookCount {
   private readonly locales = new Map<string, number>();
+  private readonly unread = new Set<string>();
   private readonly keys = new Map<string, Set<string>>();
   private readonly texts: string[] = [];
   private readonly counted = new Set<string>();
@@ -279,6 +282,7 @@ class BookCount {
   }
 
   add(locale: string, content: CatalogContent, namespace: string): void {
+    if (content.problems.length > 0) this.unread.add(locale);
     const own = this.keys.get(namespace) ?? new Set<string>();
     this.keys.set(namespace, own);
     const all = new Set<string>();
@@ -313,10 +317,11 @@ class BookCount {
   }
 
   found(files: string, spelling: FoundBook["spelling"], inside: FoundBook["inside"]): FoundBook {
-    const { locales, texts, counted, keys, numbered, ownText, whole } = this;
+    const { locales, unread, texts, counted, keys, numbered, ownText, whole } = this;
     return {
       files,
       locales,
+      unread,
       spelling,
       inside,
       texts,

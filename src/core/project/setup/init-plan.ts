@@ -336,7 +336,7 @@ function timesIn(count: number): string {
   return count === 1 ? "once" : `${count} times`;
 }
 
-/** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations. */
+/** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations, or where its catalog cannot be read. */
 function chooseSource(
   book: FoundBook | undefined,
   hasCode: boolean,
@@ -348,12 +348,18 @@ function chooseSource(
   const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
   const [best, ...others] = [...totals]
     // Translations keep keys that the source has given up; most products are written in English.
-    .filter(([locale, count]) => count >= most * (rank(locale) < 2 ? 0.6 : 0.9))
+    .filter(
+      ([locale, count]) =>
+        count >= most * (rank(locale) < 2 ? 0.6 : 0.9) || (rank(locale) < 2 && book?.unread.has(locale)),
+    )
     .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
-  if (best ? others.length > 0 && rank(best[0]) === 2 : hasCode) open.push("source");
+  // A catalog that cannot be read may be the one with the most keys.
+  const isSure = best && ((others.length === 0 && !book?.unread.size) || rank(best[0]) < 2);
+  if (best ? !isSure : hasCode) open.push("source");
   if (!best) return "en";
+  const isUnread = book?.unread.has(best[0]) ?? false;
   grounds.push(
-    `Source locale "${best[0]}", with ${keysOf(best[1])}. Change "source" if the texts are written in another locale.`,
+    `Source locale "${best[0]}", with ${keysOf(best[1])}${isUnread ? " that can be read" : ""}. Change "source" if the texts are written in another locale.`,
   );
   return best[0];
 }
