@@ -4,7 +4,7 @@
 //   npm run precision -- --tally FILE                                FILE: the sample with + (true) or - (false) before each line
 //
 // Each folder is linted as it is, without a configuration or with its own. The list, the texts and the judged sample stay outside
-// of the repository; docs/rules/precision.json has the counts alone.
+// of the repository; docs/rules-precision.json has the counts alone.
 import { spawnSync } from "node:child_process";
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";

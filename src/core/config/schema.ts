@@ -182,15 +182,15 @@ const bookSchema = v.strictObject({
         v.picklist(messageSyntaxNames, messageSyntaxNames.join(", ")),
         v.strictObject({
           argument: v.pipe(
-            nonEmpty("a pattern around {name}"),
+            nonEmpty("a pattern around {name} or the first number"),
             v.regex(
-              /^[^<{}\s].*\{name\}|^\{(?!name\}).*\{name\}/,
-              "a pattern that starts with a mark before {name}",
+              /^(?:[^<{}\s]|\{(?!(?:name|[01])\})).*?\{(?:name|[01])\}/,
+              "a pattern that starts with a mark before {name}, or before {1} or {0} where placeholders are numbered",
             ),
           ),
         }),
       ],
-      `${messageSyntaxNames.join(", ")}, or a pattern such as { "argument": "__{name}__" }`,
+      `${messageSyntaxNames.join(", ")}, or a pattern such as { "argument": "__{name}__" } or { "argument": "%{1}" }`,
     ),
     "icu",
   ),

@@ -11,6 +11,7 @@ import { visitNodes } from "../../../src/core/message/facts.js";
 import { fillMessage } from "../../../src/core/message/fill.js";
 import type { MessageNode } from "../../../src/core/message/model.js";
 import { messageReader } from "../../../src/core/message/parse.js";
+import { planInit } from "../../../src/core/project/setup/init-plan.js";
 
 const read = (syntax: MessageSyntax, text: string) => messageReader(syntax).read(text);
 /** Text, with arguments as `<name:type>` and tags as they stand. */
@@ -265,6 +266,38 @@ describe("placeholders by a book's own pattern", () => {
     const own = messageReader({ syntax: { argument }, tags: true });
     expect([...own.read(text).facts.arguments.keys()][0]).toBe("captain");
     expect(own.print(own.read(text).nodes)).toBe(text);
+  });
+
+  test.each<[string, string, readonly string[]]>([
+    ["%{1}", "%1 of %2, 50 % or 5%", ["1", "2"]],
+    ["%{1}", "%1个、50%的", ["1"]],
+    ["%{0}", "'%0'</b> %12", ["0", "12"]],
+    ["[{1}]", "[1] [a] [123]", ["1"]],
+  ])("%s numbers those of %s", (argument, text, expected) => {
+    const own = messageReader({ syntax: { argument }, tags: false });
+    expect([...own.read(text).facts.arguments.keys()]).toEqual(expected);
+    expect(own.print(own.read(text).nodes)).toBe(text);
+  });
+
+  test.each<[string, string, string, string]>([
+    ["%{1}", 'const a = <p>{t("x")}</p>;', "%1 and %2", "%2 und %1"],
+    ["%{0}", 'const a = <p>{t("x")}</p>;', "%0 and %1", "%1 und %0"],
+  ])("init finds %s, and lint knows its placeholders in any order", async (argument, code, en, de) => {
+    const texts = (text: string, last: string) =>
+      JSON.stringify({ x: text, b: text, c: text, d: text, e: text, f: last });
+    const files = { "a.tsx": code, "t/en.json": texts(en, en), "t/de.json": texts(de, "Eins") };
+    const result = await planInit(memoryFiles(files));
+    if (!result.ok) throw new Error(`there is ${result.file}`);
+    const config = result.plan.changes[0]?.after ?? "";
+    expect(JSON.parse(config)).toMatchObject({ books: [{ syntax: { argument } }] });
+    const opened = openProject(memoryFiles({ ...files, "fond.config.json": config }));
+    if (!opened.ok) throw new Error(opened.problems[0]?.message);
+    const findings = await lintProject(opened.project);
+    const missing = findings.filter(({ rule }) => rule.startsWith("argument/"));
+    expect(missing.map(({ rule, key }) => [rule, key])).toEqual([
+      ["argument/missing", "f"],
+      ["argument/missing", "f"],
+    ]);
   });
 
   test("rules, preview and conversion know them", async () => {

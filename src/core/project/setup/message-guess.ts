@@ -34,6 +34,8 @@ const ownMarks: readonly (readonly [argument: string, pattern: RegExp])[] = [
   ["%{name}%", /(?<![\w%])%[a-zA-Z][a-zA-Z_]{2,}%(?![\w%])/],
   ["[[{name}]]", /\[\[[a-zA-Z]\w*\]\]/],
   ["#{name}#", /(?<![\w#])#[a-zA-Z][a-zA-Z_]{2,}#(?![\w#])/],
+  ["%{0}", /(?<![\w%])%0(?![\d$.,a-zA-Z])/],
+  ["%{1}", /(?<![\w%])%[1-9](?![\d$.,a-zA-Z])/],
 ];
 
 /** The placeholders of a kind of its own that a catalog has, where more texts have them than those of any known kind. */
