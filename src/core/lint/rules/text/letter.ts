@@ -64,6 +64,7 @@ export const textLetter = defineRule({
   examples: {
     bad: [
       { locale: "ro", source: "Save and close", target: "Salvează şi închide", fixed: "Salvează și închide" },
+      { locale: "ro", source: "🎉 Saved", target: "🎉 Aţi salvat", fixed: "🎉 Ați salvat" },
       { locale: "fa", source: "Your boat", target: "قايق شما", fixed: "قایق شما" },
       { locale: "zh-TW", source: "Open the settings", target: "打开设置页面" },
     ],
@@ -85,11 +86,11 @@ export const textLetter = defineRule({
       return;
     }
     for (const node of textNodesIn(view.message.nodes)) {
-      const index = [...node.value].findIndex((letter) => letters.has(letter));
-      if (index < 0) continue;
-      const letter = node.value[index] ?? "";
+      const letter = [...node.value].find((one) => letters.has(one));
+      if (letter === undefined) continue;
+      const index = node.value.indexOf(letter);
       const meant = letters.get(letter) ?? "";
-      const span = spanInText(node, index, 1);
+      const span = spanInText(node, index, letter.length);
       view.report(
         "mistaken",
         { letter, locale: view.locale, meant },

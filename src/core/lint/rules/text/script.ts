@@ -91,7 +91,7 @@ export const textScript = defineRule({
     },
     whole: {
       message: 'most texts of the file, such as "{text}", are in a script that {locale} does not use',
-      remedy: "check the locale of the file; if it is right, add the script to it, such as {locale}-Cyrl",
+      remedy: "check the locale of the file; if it is right, add its script to it, as sr-Cyrl has it",
     },
     foreign: {
       message: '"{text}" is in a script that {locale} does not use',
