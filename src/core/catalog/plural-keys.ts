@@ -153,20 +153,19 @@ function joinOwnForms(
   });
 }
 
-/** What stands behind a key for a category. */
+/** What stands behind a key for a category, in books that put it there. */
 function endOf(category: string, { forms, own }: PluralKeySettings): string {
-  const mark = forms?.separator ?? "_";
-  if (!own) return mark + category;
-  const name = own[category] ?? (category === "one" ? "" : undefined);
-  return name === undefined ? mark + category : name === "" ? "" : mark + name;
+  const { separator: mark = "_", second } = forms ?? {};
+  // The older way, where a book says that it has it: the key itself, and the key with an ending.
+  const older: Readonly<Record<string, string>> = second === undefined ? {} : { one: "", other: second };
+  const names = own ? { one: "", ...own } : older;
+  const name = names[category] ?? category;
+  return name === "" ? "" : mark + name;
 }
 
 /** The key that a form of a plural stands under. */
 export function formKey(base: string, category: string, settings: PluralKeySettings, separator: string) {
-  const { plurals } = settings;
-  if (settings.own) return base + endOf(category, settings);
-  const { forms } = settings;
-  return base + (plurals === "branches" ? separator : (forms?.separator ?? "_")) + category;
+  return base + (settings.plurals === "branches" ? separator + category : endOf(category, settings));
 }
 
 function splitterFor({ plurals, forms }: PluralKeySettings, separator: string) {
@@ -198,15 +197,7 @@ export function splitPluralKeys(
   const remove: EntryPath[] = [];
   const pathOf = (path: EntryPath, selector: string): EntryPath => {
     const last = String(path.at(-1));
-    const { second } = settings.forms ?? {};
-    if (settings.own) return [...path.slice(0, -1), last + endOf(selector, settings)];
-    // The older way, where a book says that it has it: the key itself, and the key with an ending.
-    if (settings.plurals === "suffix" && second !== undefined && selector === "one") return path;
-    if (settings.plurals === "suffix")
-      return [
-        ...path.slice(0, -1),
-        last + (settings.forms?.separator ?? "_") + (selector === "other" ? (second ?? selector) : selector),
-      ];
+    if (settings.plurals === "suffix") return [...path.slice(0, -1), last + endOf(selector, settings)];
     return isFlat || (path.length === 1 && last.includes(separator))
       ? [...path.slice(0, -1), last + separator + selector]
       : [...path, selector];
