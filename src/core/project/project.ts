@@ -467,6 +467,8 @@ export async function lintProject(
     await prepareReaders(listCode(project.files, config), project.files);
     if (config.limits) await prepareWidths();
   }
+  const othersOf = booksFromOutside(project);
+  const settings = settingsTexts(project);
   const findings = booksIn(project, scope).flatMap((config) => {
     const book = project.book(config);
     const code =
@@ -475,8 +477,8 @@ export async function lintProject(
       {
         book,
         code,
-        others: othersOf(project, config),
-        settings: settingsBesides(project, code),
+        others: othersOf(config),
+        settings: besides(settings, code),
         reader: messageReader(config),
         ledger: ledgers(project, config),
         ...(project.glossary && { glossary: project.glossary }),
@@ -502,24 +504,32 @@ export async function lintProject(
   return sortFindings(path ? all.filter(({ file }) => path(file)) : all);
 }
 
-/** Files with the program's settings that are no code of a book. */
-function settingsBesides({ files }: Project, code: BookCode | undefined): readonly CodeText[] {
-  const known = new Set(code?.files.map(({ file }) => file));
+/** Files with the program's settings. */
+function settingsTexts({ files }: Project): readonly CodeText[] {
   return settingsOf(files).flatMap((file) => {
-    const read = known.has(file) ? undefined : files.read(file);
-    return read?.ok ? [{ file, text: read.text, lines: lineIndex(read.text) }] : [];
+    const read = files.read(file);
+    return read.ok ? [{ file, text: read.text, lines: lineIndex(read.text) }] : [];
   });
 }
 
-/** A project's other books, as one of them sees them. */
-function othersOf(project: Project, own: BookConfig): readonly OtherBook[] {
-  const { books } = project.config;
-  return books.flatMap((config, index) => {
-    if (config === own) return [];
+/** Those files that are no code of a book. */
+function besides(settings: readonly CodeText[], code: BookCode | undefined): readonly CodeText[] {
+  const known = new Set(code?.files.map(({ file }) => file));
+  return settings.filter(({ file }) => !known.has(file));
+}
+
+/** Gives a project's other books, as one of them sees them. */
+function booksFromOutside(project: Project): (own: BookConfig) => readonly OtherBook[] {
+  const all = project.config.books.map((config, index) => {
     const files = lazily(() => new Set(listCode(project.files, config)));
-    const reads = (file: string) => files().has(file);
-    return [{ book: project.book(config), reads, isBefore: index < books.indexOf(own) }];
+    return { config, index, reads: (file: string) => files().has(file) };
   });
+  return (own) => {
+    const at = project.config.books.indexOf(own);
+    return all
+      .filter(({ config }) => config !== own)
+      .map(({ config, index, reads }) => ({ book: project.book(config), reads, isBefore: index < at }));
+  };
 }
 
 /**
