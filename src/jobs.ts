@@ -114,7 +114,7 @@ export async function preview(
 }
 
 /** Plans to convert a book of the configuration to another format, layout or syntax. */
-export function convert(
+export async function convert(
   project: jobs.Project,
   book: BookConfig,
   options: ConvertOptions,

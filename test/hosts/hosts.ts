@@ -133,7 +133,7 @@ const phpSpelling: Spelling = {
   inside: {
     open: '"',
     close: '"',
-    words: (text) => text.replace(/[\\"$]/g, "\\$&").replace(/\{(?=\\?\$)/g, "{"),
+    words: (text) => text.replace(/[\\"$]/g, "\\$&"),
     value: (code) => `{${code}}`,
   },
   plus: ".",

@@ -37,7 +37,7 @@ export function reportProblems(
 /** Whether braces at a place belong to a command of TeX: `\\cite{key}`. */
 export function isOfTex(text: string, span: Span | undefined): boolean {
   return (
-    span !== undefined && /\\[\p{L}&]{2,30}\{?$/u.test(text.slice(Math.max(0, span.start - 34), span.start))
+    span !== undefined && /\\\p{L}{2,30}\{?$/u.test(text.slice(Math.max(0, span.start - 34), span.start))
   );
 }
 

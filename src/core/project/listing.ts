@@ -1,3 +1,5 @@
+import type { Book, Catalog } from "../catalog/book.js";
+import type { Entry } from "../catalog/model.js";
 import type { EntryState } from "../ledger/ledger.js";
 import { progressOf } from "../ledger/progress.js";
 import { showForms } from "../message/forms.js";
@@ -43,7 +45,7 @@ export function listProject(project: Project, scope: Scope, keys: readonly strin
         key: written,
         texts: all.map((locale): ListedText => {
           const id = JSON.stringify([config.name, locale]);
-          const known = standings.get(id) ?? textsOf(project, config.name, locale);
+          const known = standings.get(id) ?? textsOf(project, book, locale);
           standings.set(id, known);
           return known.get(book.fullKey(namespace, key)) ?? { locale, state: "missing" };
         }),
@@ -53,16 +55,14 @@ export function listProject(project: Project, scope: Scope, keys: readonly strin
 }
 
 /** The texts that a locale has, by full key. */
-function textsOf(project: Project, name: string, locale: string): ReadonlyMap<string, ListedText> {
+function textsOf(project: Project, book: Book, locale: string): ReadonlyMap<string, ListedText> {
   const texts = new Map<string, ListedText>();
-  const config = project.config.books.find((one) => one.name === name);
-  if (!config) return texts;
-  const book = project.book(config);
+  const { config } = book;
   if (locale === book.sourceLocale) {
     for (const catalog of book.catalogsOf(locale))
       for (const entry of catalog.byKey.values())
         texts.set(book.fullKey(catalog.namespace, entry.key), {
-          ...placed(locale, entry.text, catalog, entry.keySpan.start),
+          ...placed(catalog, entry),
           state: "source",
         });
     return texts;
@@ -77,21 +77,13 @@ function textsOf(project: Project, name: string, locale: string): ReadonlyMap<st
     if (!found || found.catalog.locale !== locale) continue;
     const { catalog, standing } = found;
     texts.set(book.fullKey(source.namespace, entry.key), {
-      ...placed(locale, found.entry.text, catalog, found.entry.keySpan.start),
+      ...placed(catalog, found.entry),
       state: standing.stale ? "stale" : standing.state,
     });
   }
   return texts;
 }
 
-function placed(
-  locale: string,
-  text: string,
-  {
-    file,
-    lines,
-  }: { readonly file: string; readonly lines: { position(at: number): { readonly line: number } } },
-  at: number,
-): Omit<ListedText, "state"> {
-  return { locale, text: showForms(text), file, line: lines.position(at).line };
+function placed({ locale, file, lines }: Catalog, { text, keySpan }: Entry): Omit<ListedText, "state"> {
+  return { locale, text: showForms(text), file, line: lines.position(keySpan.start).line };
 }

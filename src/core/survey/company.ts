@@ -105,10 +105,7 @@ function findRuns(literals: readonly Literal[], common: Common): readonly (Run |
     const members = places.flatMap((at) => literals[at] ?? []);
     if (members.length > 1) {
       const shapes = members.map(({ pieces }) => shapeOf(fixedText(pieces)).name);
-      const run = {
-        isOfWords: areWords(shapes),
-        isOfPairs: arePairs(shapes),
-      };
+      const run = { isOfWords: areWords(shapes), isOfPairs: arePairs(shapes) };
       for (const at of places) found[at] = run;
     }
     places = [];

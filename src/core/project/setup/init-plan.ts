@@ -348,10 +348,10 @@ function chooseSource(
   const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
   const [best, ...others] = [...totals]
     // Translations keep keys that the source has given up; most products are written in English.
-    .filter(
-      ([locale, count]) =>
-        count >= most * (rank(locale) < 2 ? 0.6 : 0.9) || (rank(locale) < 2 && book?.unread.has(locale)),
-    )
+    .filter(([locale, count]) => {
+      const isEnglish = rank(locale) < 2;
+      return count >= most * (isEnglish ? 0.6 : 0.9) || (isEnglish && book?.unread.has(locale));
+    })
     .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
   // A catalog that cannot be read may be the one with the most keys.
   const isSure = best && ((others.length === 0 && !book?.unread.size) || rank(best[0]) < 2);

@@ -1,4 +1,4 @@
-import type { MessageNode } from "../../../message/model.js";
+import type { ArgumentNode, MessageNode } from "../../../message/model.js";
 import { isOfTex } from "../../problems.js";
 import { defineRule, type SourceView } from "../../rule.js";
 import { languageOf } from "../../text-parts.js";
@@ -11,7 +11,7 @@ const joining = new Set(
 /** Calls `see` with each value of a message and what stands right before it, a text or another value. */
 function eachValue(
   nodes: readonly MessageNode[],
-  see: (value: MessageNode & { readonly name: string }, before: readonly MessageNode[]) => void,
+  see: (value: ArgumentNode, before: readonly MessageNode[]) => void,
 ): void {
   nodes.forEach((node, at) => {
     if (node.kind === "argument") see(node, nodes.slice(Math.max(0, at - 2), at));
@@ -84,11 +84,7 @@ export const argumentPlace = defineRule({
       if (isDoubled(name, before)) from.add(`doubled ${name}`);
     });
     const isJoining = joining.has(languageOf(target.locale));
-    eachValue(target.message.nodes, (value, before) => {
-      const { name, span } = value as MessageNode & {
-        readonly name: string;
-        readonly span?: { start: number; end: number };
-      };
+    eachValue(target.message.nodes, ({ name, span }, before) => {
       if (isOfTex(target.entry.text, span)) return;
       const data = { argument: context.argument(name) };
       if (isDoubled(name, before) && !from.has(`doubled ${name}`)) target.report("doubled", data, { span });

@@ -55,7 +55,7 @@ export const textLost = defineRule({
     if (from.includes("\n") && !text.includes("\n")) {
       // How the file itself breaks a long text, and a break at its end, is nothing that users see.
       const breaks = from.trim().match(/\S[ \t]*\n\s*\S/g)?.length ?? 0;
-      if (breaks > 0 && /\n/.test(from.trim()) && !/<br|<p>|\\n/.test(text))
+      if (breaks > 0 && !/<br|<p>|\\n/.test(text))
         target.report("lines", { source: breaks }, { severity: breaks > 1 ? undefined : "info" });
     }
     // All but a few of these signs are pairs of code units.

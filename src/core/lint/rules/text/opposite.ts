@@ -12,10 +12,10 @@ const pairs: readonly (readonly [string, string])[] = (
   "income expense;subscribe unsubscribe;follow unfollow;mute unmute;zoom in zoom out"
 )
   .split(";")
-  .flatMap((one): (readonly [string, string])[] => {
+  .map((one) => {
     const words = one.split(" ");
     const half = words.length / 2;
-    return [[words.slice(0, half).join(" "), words.slice(half).join(" ")]];
+    return [words.slice(0, half).join(" "), words.slice(half).join(" ")];
   });
 
 const contraries = new Map<string, string[]>();

@@ -1084,7 +1084,7 @@ class CodeReader {
     const head =
       body &&
       /(?<![\w.])[A-Z]\w{0,60}\s?\(([^()]{1,300})\)\s*\{/.exec(
-        this.text.slice(constant.end, body.end).slice(0, 20_000),
+        this.text.slice(constant.end, Math.min(body.end, constant.end + 20_000)),
       );
     return /(?<!\w)\w+$/.exec(head?.[1]?.split(",")[at]?.trim() ?? "")?.[0];
   }
@@ -1106,7 +1106,7 @@ class CodeReader {
       (member === undefined || member === "value") &&
       /(?:Command|Option|Argument|Parameters?|Method|Usage|Help|Menu)$/.test(name)
     )
-      return { role: "argument", name: `${name}` };
+      return { role: "argument", name };
     return textOfAnnotation.test(member ?? "") &&
       !/^(?:Column|Table|Route|Json\w*|Named\w*|\w*Mapping|PathVariable|Query\w*|Param|Bean|field_declaration|Header|Cookie\w*|Xml\w*|Entity|Index|Sequence\w*|Join\w*|Form|From\w+|DataMember|Action\w*|Event|Web\w+)(?![a-z])/.test(
         name,

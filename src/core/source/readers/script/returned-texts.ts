@@ -128,8 +128,9 @@ export function returnedByLanguage(
       const returned = one.consequent.length === 1 ? textReturn(one.consequent[0]) : undefined;
       if (!returned || !isWritten(returned.argument)) return undefined;
       if (one.test === null && index < node.cases.length - 1) return undefined;
-      if (one.test && !(one.test.type === "Literal" && isLanguage(String(one.test.value)))) return undefined;
-      found.set(one.test ? String((one.test as { value: unknown }).value) : undefined, returned.argument);
+      const locale = one.test?.type === "Literal" ? String(one.test.value) : undefined;
+      if (one.test && (locale === undefined || !isLanguage(locale))) return undefined;
+      found.set(locale, returned.argument);
       if (one.test === null) last = returned;
     }
     first = node;
