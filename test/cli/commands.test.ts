@@ -281,6 +281,18 @@ describe("list", () => {
   });
 });
 
+test("list tells what cannot be read from what is missing", async () => {
+  const folder = temporaryProject(
+    smallProject({ "texts/en.json": '{ "nav.home": "Home page" }', "texts/de.json": '{ "nav.home": "Start' }),
+  );
+  const { status, stdout, stderr } = await fond(folder, "list");
+  expect([status, stdout]).toEqual([
+    3,
+    "nav.home\n  en  source      Home page  texts/en.json:1\n  de  unreadable\n  pl  missing\n",
+  ]);
+  expect(stderr).toContain("texts/de.json: cannot be read");
+});
+
 describe("a long plan of extract", () => {
   const many = Object.fromEntries(
     Array.from({ length: 27 }, (_, at) => [

@@ -1,5 +1,5 @@
 import { notices } from "../../core/message/notices.js";
-import { listProject, type ListedKey, type ListedText } from "../../core/project/listing.js";
+import { listProject, unreadableIn, type ListedKey, type ListedText } from "../../core/project/listing.js";
 import { listJson } from "../../output/json.js";
 import { onOneLine } from "../../output/safe-text.js";
 import { defineCommand } from "../command.js";
@@ -16,6 +16,11 @@ const say = notices("cli/list", {
 /** Lists keys with their texts in every locale, where each stands, and where it is. */
 export async function runList(context: CommandContext, keys: readonly string[]): Promise<ExitStatus> {
   const { project } = await openOrAssume(context);
+  const unreadable = unreadableIn(project, scopeOf(context));
+  for (const file of unreadable)
+    context.say(
+      `${file}: cannot be read, so keys and texts may be in it that are not listed; \`fond lint\` shows why`,
+    );
   const result = listProject(project, scopeOf(context), keys);
   if (!result.ok)
     throw usageError(
@@ -25,7 +30,7 @@ export async function runList(context: CommandContext, keys: readonly string[]):
     );
   if (context.options.format === "json") context.print(listJson(result.keys));
   else context.print(render(context.style, result.keys));
-  return exitStatus.inOrder;
+  return unreadable.length > 0 ? exitStatus.trouble : exitStatus.inOrder;
 }
 
 function render(style: Style, keys: readonly ListedKey[]): string {
@@ -48,6 +53,7 @@ function render(style: Style, keys: readonly ListedKey[]): string {
 
 function colored(style: Style, { state }: ListedText, room: number): string {
   const padded = state.padEnd(room);
+  if (state === "unreadable") return style.red(padded);
   if (state === "missing" || state === "stale" || state === "initial") return style.yellow(padded);
   return style.dim(padded);
 }

@@ -1,11 +1,11 @@
-import type { Book, Catalog } from "../catalog/book.js";
+import { isWhole, type Book, type Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import type { EntryState } from "../ledger/ledger.js";
 import { progressOf } from "../ledger/progress.js";
 import { showForms } from "../message/forms.js";
 import { messageReader } from "../message/parse.js";
 import { keysNamed } from "./preview.js";
-import { ledgers, type Project, type Scope } from "./project.js";
+import { booksIn, ledgers, type Project, type Scope } from "./project.js";
 
 /** A source key with its text in every locale, and where each stands. */
 export interface ListedKey {
@@ -18,8 +18,8 @@ export interface ListedText {
   readonly locale: string;
   /** Undefined where the locale has none of its own. */
   readonly text?: string;
-  /** `source` for the source's own text. */
-  readonly state: "source" | "missing" | "stale" | EntryState;
+  /** `source` for the source's own text; `unreadable` where the catalog cannot be read and may have one. */
+  readonly state: "source" | "missing" | "unreadable" | "stale" | EntryState;
   readonly file?: string;
   /** From 1. */
   readonly line?: number;
@@ -47,11 +47,28 @@ export function listProject(project: Project, scope: Scope, keys: readonly strin
           const id = JSON.stringify([config.name, locale]);
           const known = standings.get(id) ?? textsOf(project, book, locale);
           standings.set(id, known);
-          return known.get(book.fullKey(namespace, key)) ?? { locale, state: "missing" };
+          return known.get(book.fullKey(namespace, key)) ?? withoutText(book, locale, namespace);
         }),
       };
     }),
   };
+}
+
+/** The catalogs of what is listed, the source's among them, that cannot be read whole. */
+export function unreadableIn(project: Project, scope: Scope): readonly string[] {
+  return booksIn(project, scope).flatMap((config) => {
+    const book = project.book(config);
+    const isMeant = (locale: string) =>
+      locale === book.sourceLocale || (scope.locales?.includes(locale) ?? true);
+    return book.catalogs.filter((one) => !isWhole(one) && isMeant(one.locale)).map(({ file }) => file);
+  });
+}
+
+function withoutText(book: Book, locale: string, namespace: string | undefined): ListedText {
+  const catalog = book.catalog(locale, namespace);
+  return !catalog || isWhole(catalog)
+    ? { locale, state: "missing" }
+    : { locale, state: "unreadable", file: catalog.file };
 }
 
 /** The texts that a locale has, by full key. */
