@@ -300,6 +300,20 @@ describe("placeholders by a book's own pattern", () => {
     ]);
   });
 
+  test("of another syntax, a placeholder is told to be written by its number", async () => {
+    const book = { name: "app", files: "t/{locale}.json", syntax: { argument: "%{1}" } };
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({ source: "en", targets: ["de"], books: [book] }),
+        "t/en.json": '{"a": "Hello %1"}',
+        "t/de.json": '{"a": "Hallo %1 {name}"}',
+      }),
+    );
+    if (!opened.ok) throw new Error(opened.problems[0]?.message);
+    const findings = await lintProject(opened.project);
+    expect(findings.map(({ rule, data }) => [rule, data["written"]])).toEqual([["syntax/foreign", "%1"]]);
+  });
+
   test("rules, preview and conversion know them", async () => {
     const book = { name: "app", files: "t/{locale}.json", syntax: { argument: "__{name}__" } };
     const opened = openProject(

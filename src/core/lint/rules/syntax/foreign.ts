@@ -78,7 +78,8 @@ export const syntaxForeign = defineRule({
         const known = source && [...source.message.facts.arguments.keys()];
         const name = /[\p{L}_][\w.]*/u.exec(found[0])?.[0] ?? "";
         const isKnown = known?.includes(name);
-        const written = context.argument(isKnown || name !== "" ? name : "name");
+        const { numberedFrom } = syntax;
+        const written = context.argument(numberedFrom === undefined ? name || "name" : String(numberedFrom));
         if (isKnown) view.report("known", { found: found[0], written }, { span });
         else view.report("foreign", { found: found[0], syntax: syntax.name, written }, { span });
         break;
