@@ -9,6 +9,10 @@ export const problemWordings = wordings("message", {
     remedy:
       "use letters, digits and _, or a number without leading zeros; to show braces, write '''{''' and '''}'''",
   },
+  "place-zero": {
+    message: "argument number 0: places count from 1, and programs throw an error or show nothing",
+    remedy: "write %1$s for the first argument",
+  },
   "bare-percent": {
     message: "percent sign that starts no placeholder",
     remedy: "write %% to show a percent sign",

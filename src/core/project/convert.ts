@@ -212,12 +212,18 @@ function rewritten(
   const from = messageReader(old);
   const to = messageReader(now);
   const { name } = to.syntax;
+  // The first value stays the first where one syntax counts from 0 and the other from 1.
+  const shift =
+    from.syntax.numberedFrom === undefined || to.syntax.numberedFrom === undefined
+      ? 0
+      : to.syntax.numberedFrom - from.syntax.numberedFrom;
   const shape = now.plurals === "inline" ? name : `${name} with plurals as "${now.plurals}"`;
   return given.map((texts) => ({
     ...texts,
     entries: texts.entries.map((entry) => {
       const read = from.read(entry.text, texts.locale, entry.path.join("."));
-      const message = to.syntax.countSign !== undefined ? read : { ...read, nodes: spellCounts(read.nodes) };
+      const nodes = renumbered(read.nodes, shift);
+      const message = { ...read, nodes: to.syntax.countSign !== undefined ? nodes : spellCounts(nodes) };
       const text = to.print(message.nodes);
       const again = to.read(text, texts.locale, entry.path.join("."));
       const form = to.syntax.choices === "flat" || from.syntax.choices === "flat" ? flatForm : bareForm;
@@ -284,6 +290,33 @@ function isSameSetting(one: SyntaxSetting, other: SyntaxSetting): boolean {
   return syntaxOf(one) === syntaxOf(other);
 }
 
+/** Numbered arguments with their numbers moved on. */
+function renumbered(nodes: readonly MessageNode[], shift: number): readonly MessageNode[] {
+  if (shift === 0) return nodes;
+  const moved = (name: string) => (/^\d+$/.test(name) ? String(Number(name) + shift) : name);
+  return nodes.map((node): MessageNode => {
+    switch (node.kind) {
+      case "argument":
+        return { ...node, name: moved(node.name) };
+      case "plural":
+      case "select":
+        return {
+          ...node,
+          name: moved(node.name),
+          branches: node.branches.map((one) => ({ ...one, nodes: renumbered(one.nodes, shift) })),
+        };
+      case "tag":
+        return {
+          ...node,
+          attributes: renumbered(node.attributes, shift),
+          children: renumbered(node.children, shift),
+        };
+      default:
+        return node;
+    }
+  });
+}
+
 /** `#` as the argument that it shows, for syntaxes without such a sign; one that an offset changes stays. */
 function spellCounts(nodes: readonly MessageNode[], counted?: PluralNode): readonly MessageNode[] {
   return nodes.map((node): MessageNode => {
@@ -322,8 +355,9 @@ function lostIn(nodes: readonly MessageNode[], { syntax, plurals }: MessageReade
     if (node.kind === "argument" && node.format) found.add(`the format of "${node.name}"`);
     if ("toolAttributes" in node && node.toolAttributes) found.add(`the attribute ${node.toolAttributes}`);
     if (node.kind === "text" && node.format) found.add(`the format of the value "${node.value}"`);
-    if (node.kind === "argument" && syntax.numberedFrom !== undefined && !/^\d+$/.test(node.name))
-      found.add(`"${node.name}", because arguments are numbered there`);
+    const { numberedFrom: first } = syntax;
+    if (node.kind === "argument" && first !== undefined && !(Number(node.name) >= first))
+      found.add(`"${node.name}", because arguments are numbered from ${first} there`);
   });
   return [...found].join(", ") || "some of its characters have a meaning there";
 }

@@ -303,6 +303,11 @@ describe("messages move to another syntax and plural form, or are refused with w
       { syntax: "colon" },
       "REFUSED",
     ],
+    ["java to printf", { syntax: "java" }, "{1} of {0}", { syntax: "printf" }, "%2$s of %1$s"],
+    ["printf to java", { syntax: "printf" }, "%s of %s", { syntax: "java" }, "{0} of {1}"],
+    ["numbers of its own", { syntax: { argument: "%{0}" } }, "%0 of %1", { syntax: "printf" }, "%s of %s"],
+    ["numbers to names", { syntax: { argument: "%{1}" } }, "%1 of %2", { syntax: "icu" }, "{1} of {2}"],
+    ["no place has the number 0", { syntax: "icu" }, "Hi {0}", { syntax: "printf" }, "REFUSED"],
     ["a named argument has no number", { syntax: "icu" }, "Hi {name}", { syntax: "java" }, "REFUSED"],
   ])("%s", async (_, book, text, options, expected) => {
     const result = await convert(

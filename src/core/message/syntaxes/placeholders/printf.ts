@@ -10,22 +10,17 @@ export const printf = placeholderSyntax({
 
   pattern:
     /%%|%(?:(\d+)\$)?((?:[-+0#,']|(?<=%) (?=[dif](?!\p{L})))*(?:[1-9]\d*|\*)?(?:\.(?:\d+|\*))?(?:hh|h|ll|l|q|L|z|j|t)?[diouxXeEfFgGaAcCsSpn@bvqT])|%(?=[{([]|$)/gu,
-  read: ([whole, place, type], counted) =>
-    whole === "%%"
-      ? { text: "%" }
-      : type === undefined
-        ? {
-            problem: {
-              code: "argument-type",
-              name: "bare-percent",
-              data: {},
-            },
-          }
-        : {
-            name: place ?? String(counted()),
-            ...(place !== undefined && { nameAt: 1 }),
-            ...(type !== "s" && { type }),
-          },
+  read: ([whole, place, type], counted) => {
+    if (whole === "%%") return { text: "%" };
+    if (type === undefined) return { problem: { code: "argument-type", name: "bare-percent", data: {} } };
+    if (place !== undefined && Number(place) === 0)
+      return { problem: { code: "argument-name", name: "place-zero", data: {} } };
+    return {
+      name: place ?? String(counted()),
+      ...(place !== undefined && { nameAt: 1 }),
+      ...(type !== "s" && { type }),
+    };
+  },
   write: ({ name, format }, index) => `%${name === String(index) ? "" : `${name}$`}${format?.type ?? "s"}`,
   escape: (text) => text.replaceAll("%", "%%"),
 });
