@@ -66,7 +66,7 @@ const shots = [
   {
     name: "review",
     run: ["extract", "web/pages/passengers.tsx", "--review"],
-    input: "\nk\npassengers.bikesAboard\n\nq\n",
+    input: "\nk\npassengers.underSixteen\n\nq\n",
   },
   { name: "locale", run: ["locale", "list"] },
   { name: "rekey", run: ["rekey", "sailings.status.*", "sailings.state.*"] },

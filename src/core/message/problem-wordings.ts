@@ -11,7 +11,7 @@ export const problemWordings = wordings("message", {
   },
   "place-zero": {
     message: "argument number 0: places count from 1, and programs throw an error or show nothing",
-    remedy: "write %1$s for the first argument",
+    remedy: "number the first argument 1",
   },
   "bare-percent": {
     message: "percent sign that starts no placeholder",
