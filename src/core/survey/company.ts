@@ -55,6 +55,30 @@ export function companyOf(
   return isListed(literal, place) ? evidence("listed", "one of a list of such words") : undefined;
 }
 
+/** Kinds of parts of a window, as lists of them say. */
+const kindOfWidget =
+  /^(?:l?label|heading|button|(?:check|radio|toggle|push|tool|spin)(?:button|box)|check|radio|toggle|slider|combo(?:box)?|entry|textfield|textarea|dropdown|textinput|menuitem|submenu|fieldset)$/i;
+
+/** Whether a literal stands before the name of a kind of widget, in a list: `("Match pan", "checkbutton")`. */
+export function isBesideWidget(literal: Literal, place: Place): boolean {
+  const { role } = literal.context;
+  if (
+    role !== "variable" &&
+    role !== "returned" &&
+    role !== "argument" &&
+    role !== "property" &&
+    role !== "other"
+  )
+    return false;
+  if (kindOfWidget.test(fixedText(literal.pieces).trim())) return false;
+  const next = neighbor(place, 1);
+  return (
+    next?.context.role === role &&
+    next.context.name === literal.context.name &&
+    kindOfWidget.test(fixedText(next.pieces))
+  );
+}
+
 /** What programs for terminals read arguments and ask with, by the names it usually has. */
 const terminalCall =
   /^(?:program|commander|[cC]ommand|yargs|inquirer|prompts|enquirer|cli|rl|readline)(?:\.|$)|(?:^|\.)(?:requiredOption|addHelpText)$/;

@@ -8,6 +8,7 @@ import {
   companyOf,
   evidence,
   givenName,
+  isBesideWidget,
   isNamedForTexts,
   isTerminalProgram,
   neighbor,
@@ -39,7 +40,7 @@ export function gatherEvidence(
       found.push(evidence("sentenceName", `${givenName(literal)} is given sentences in this file`));
     else if (has("sentence", "severalWords")) found.push(evidence("phraseForPeople", "more than a word"));
   }
-  return has("listed") ? found.filter(({ name }) => name !== "alone") : found;
+  return has("listed", "besideWidget") ? found.filter(({ name }) => name !== "alone") : found;
 }
 
 function ask(
@@ -202,6 +203,13 @@ const alsoShown =
   /(?:^|[_.-])(?:[sS]tatus|[sS]tate|display|prefix|suffix|unit)$|[a-z](?:Status|State|Display|Prefix|Suffix|Unit)$/;
 
 function byName(name: string, reason: string, habits: Habits): Evidence | undefined {
+  // Who wrote a module and under what terms: `__authors__`.
+  if (
+    /^__(?:authors?|maintainers?|contacts?|credits|license|copyright|version|date|status|email|all|slots)__$/.test(
+      name,
+    )
+  )
+    return evidence("typeOrModule", "says who wrote the module, and on what terms");
   // What classes, elements of a document and headers are called is for programs: `ElemTitle`, `http_header`.
   if (/^[A-Z][A-Za-z]{0,30}(?:-[A-Z][A-Za-z]{0,30}){1,5}$/.test(name)) return evidence("codeName", reason);
   if (/^(?:class|css|[eE]lem|[aA]ttr|[aA]ttrib|[xX]ml|[cC]ookie|[hH]ttp)(?=[A-Z_-])/.test(name))
@@ -217,6 +225,10 @@ function byName(name: string, reason: string, habits: Habits): Evidence | undefi
 /** Methods that show what they are given, in whatever language: `setHeaderText`, `showError`; and what widgets are made with. */
 const textVerb =
   /(?:^|\.)(?:\w{0,20}(?:[sS]nack|[tT]oast|[nN]otif|[aA]lert|[fF]lash|[gG]rowl)\w{0,20}\.(?:open|show|add|create|push|present|success|error|warning|warn|info|danger|notify|now)|(?:[sS]et|[sS]how|[wW]ith)(?:[A-Z]\w*)?(?:Title|Text|Note|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:add_?)?[bB]readcrumb|crumb|[mM]essage_?[bB]ox|(?:Toolbar|Tab|Nav|MenuFlyout)Item|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)|(?:\w*_)?(?:status|message|note|title|label|text|hint|caption)(?:_?(?:[vV]ar|[tT]ext|[lL]abel))?\.set)$/;
+
+/** What makes a part of a window with its label first: `addCheckbox("Sliding paraboloid", on)`, `Frame("Attributes")`. */
+const makesPart =
+  /(?:^|[.>:_])(?:add|append|insert|create|make|new)(?:_?\w{0,20}_)?(?:[A-Z]\w{0,20})?(?:[cC]heck_?[bB]ox|[cC]hoice|[sS]lider|[rR]adio|[tT]oggle|(?:[nN]umeric|[nN]umber|[tT]ext|[sS]tring|[dD]ate|[fF]ile|[cC]olou?r)_?[fF]ield|[bB]utton|[lL]abel|(?:[mM]enu|[pP]opup|[cC]ontext)_?[iI]tem|[sS]ub_?[mM]enu)$|(?:^|[.>:])(?:[A-Z]\w{0,20})?(?:Frame|Dialog|TreeNode|DockWidget|Expander|ListViewGroup|ToolButton|LabelFrame)$/;
 
 /** Functions that are named for telling or asking people something: `askUser`, `ShowDialog`. */
 const speaking =
@@ -291,6 +303,11 @@ const called: EvidenceSource = (literal, habits, own, place) => {
     return evidence("codeCall", `written by ${callee}() for developers`);
   if ((context.index ?? 0) <= 1 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
     return evidence("lookedUp", `looked up by ${callee}() already`);
+  if (context.index === 0 && makesPart.test(callee) && !habits.textCall.test(callee)) {
+    const text = fixedText(literal.pieces);
+    if (/^\s*[\p{Lu}\p{N}].*(?:\s|\p{Ll})|:\s*$/u.test(text))
+      return evidence("partLabel", `the label of what ${callee}() makes`);
+  }
   if (context.index === 0 && habits.namedFirst.test(callee) && !/\s/.test(fixedText(literal.pieces).trim()))
     return evidence("codeCall", `names what ${callee}() is about`);
   // What stands above a command says what it is for, where the call is given nothing else.
@@ -419,6 +436,7 @@ const named: EvidenceSource = (literal, habits) => {
         ? evidence("textMember", `${name} of what the page shows`)
         : byName(name, `property ${name}`, habits);
     const holder = literal.context.element ?? "";
+    if (/deprecat/i.test(holder)) return evidence("codeCall", `told developers by ${holder}()`);
     if (own?.name === "textName" && habits.errorCall.test(holder))
       return evidence("developerError", `${name} of ${holder}, which developers read`);
     // What a widget such as `Label` is made with is mostly how it looks.
@@ -683,4 +701,13 @@ const placing: readonly EvidenceSource[] = [
   debugged,
   around,
 ];
-const looking: readonly EvidenceSource[] = [shaped, remarked, alone];
+const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {
+  const before = neighbor(place, -1);
+  if (before && isBesideWidget(before, { ...place, index: place.index - 1 }))
+    return evidence("codeTwin", "the kind of a part of a window");
+  return isBesideWidget(literal, place) && /\p{Lu}.*(?:\p{L}|:)|\s/u.test(fixedText(literal.pieces))
+    ? evidence("besideWidget", "stands beside the kind of a part of a window")
+    : undefined;
+};
+
+const looking: readonly EvidenceSource[] = [shaped, besideWidget, remarked, alone];

@@ -14,6 +14,8 @@ export const weights = {
   textCall: 2.8,
   /** A method of a builder that is named for a text. */
   textBuilder: 1.6,
+  /** What stands first where a part of a window is made. */
+  partLabel: 1.1,
   codeCall: -5,
   /** A sentence given to a call whose name is one that programs use for themselves: `open`, `make`. */
   codeCallWithText: -1.8,
@@ -85,6 +87,8 @@ export const weights = {
   namedTwin: 1.6,
   /** The other of the two. */
   codeTwin: -3,
+  /** Beside it stands of which kind the part of the window is: `("Match pan", "checkbutton")`. */
+  besideWidget: 1.6,
   /** All of a list are words with a capital. */
   listed: 1.3,
   /** Others that the same function or property is given in this file are surely texts. */

@@ -242,6 +242,22 @@ describe("a word is judged by what stands around it", () => {
       'class Boats { void a() { chooser.getItems().addAll("Islands", "Harbours"); System.err.println("The boat has left."); } }',
       { Islands: "text", Harbours: "text", "The boat has left.": "unclear" },
     ],
+    [
+      "Chart.java",
+      'class Chart { void a() { box.addNumericField("  Depth:", 0, 4, "metres"); addPopupItem("Split"); new TreeNode("General "); new Thread("Depth"); } }',
+      { "Depth:": "text", Split: "text", General: "text", metres: "code", Depth: "unclear" },
+    ],
+    [
+      "chart.py",
+      '__authors__ = ["The Pilots", "Ada Fane"]\nrows = (("Follow tide", "checkbutton"), ("Depth:", "label", "depth", "combobox"))\n@deprecated(reason="Tides moved")\ndef f(): pass\n',
+      {
+        "The Pilots": "code",
+        "Follow tide": "text",
+        checkbutton: "code",
+        "Depth:": "text",
+        "Tides moved": "code",
+      },
+    ],
   ])("in %s: %s", async (file, code, expected) => {
     await prepareReaders([file]);
     const source = readSource(file, code, false, noShapes);
