@@ -376,6 +376,7 @@ function newConfig(
     csv: ".csv",
     script: ".js",
     php: ".php",
+    toml: ".toml",
   };
   const path = files ?? (format ? config.files.replace(/\.\w+$/, ending[format]) : config.files);
   const isNamedByEnding = format === undefined || path.endsWith(ending[format]);

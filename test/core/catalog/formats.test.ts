@@ -4,6 +4,7 @@ import { parseDocument } from "yaml";
 import { json5Format, jsoncFormat, jsonFormat } from "../../../src/core/catalog/formats/json/json.js";
 import { propertiesFormat } from "../../../src/core/catalog/formats/properties/properties.js";
 import { tableFormat } from "../../../src/core/catalog/formats/table/table.js";
+import { tomlFormat } from "../../../src/core/catalog/formats/toml/toml.js";
 import { KeyPool } from "../../../src/core/catalog/key-pool.js";
 import { readYamlLines } from "../../../src/core/catalog/formats/yaml/yaml-lines.js";
 import { yamlFormat } from "../../../src/core/catalog/formats/yaml/yaml.js";
@@ -16,6 +17,7 @@ const formats: readonly CatalogFormat[] = [
   json5Format,
   yamlFormat,
   propertiesFormat,
+  tomlFormat,
   table,
 ];
 

@@ -41,6 +41,15 @@ describe("init finds the catalogs, wherever they are and however they are writte
       { source: "en", targets: ["no"], books: [{ files: "config/locales/{locale}.yml", root: "{locale}" }] },
     ],
     [
+      "tables of TOML",
+      {
+        "t/en.toml": '[a]\nb = "One"\n',
+        "t/de.toml": '[a]\nb = "Eins"\n',
+        "pyproject.toml": '[project]\nname = "x"\n',
+      },
+      { source: "en", targets: ["de"], books: [{ files: "t/{locale}.toml" }] },
+    ],
+    [
       "a namespace before the locale",
       { "t/home.en.yaml": "a: One\n", "t/home.de.yaml": "a: Eins\n" },
       { source: "en", targets: ["de"], books: [{ files: "t/home.{locale}.yaml" }] },

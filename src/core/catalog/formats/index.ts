@@ -5,6 +5,7 @@ import { json5Format, jsoncFormat, jsonFormat } from "./json/json.js";
 import { propertiesFormat } from "./properties/properties.js";
 import { phpFormat } from "./php/php.js";
 import { scriptFormat } from "./script/script.js";
+import { tomlFormat } from "./toml/toml.js";
 import { tableFormat } from "./table/table.js";
 import { yamlFormat } from "./yaml/yaml.js";
 
@@ -17,6 +18,7 @@ export const formats: Readonly<Record<FormatName, CatalogFormat>> = {
   properties: propertiesFormat,
   script: scriptFormat,
   php: phpFormat,
+  toml: tomlFormat,
   csv: tableFormat({ id: ["key"], locale: "locale", text: ["text"] }),
 };
 

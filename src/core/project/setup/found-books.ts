@@ -30,7 +30,7 @@ export interface FoundBook {
   readonly flat: { readonly whole: number; readonly of: number };
 }
 
-const catalogEndings = ["json", "jsonc", "json5", "yaml", "yml", "properties"];
+const catalogEndings = ["json", "jsonc", "json5", "yaml", "yml", "properties", "toml"];
 
 /** Files in these formats that hold other things than texts. */
 const otherData = [
@@ -42,6 +42,7 @@ const otherData = [
   "**/.*/**",
   "**/node_modules/**",
   "**/vendor/**",
+  "**/{pyproject,Cargo}*.toml",
   "**/{docker-compose,pnpm-lock,.gitlab-ci,mkdocs,openapi,swagger}*.{yml,yaml}",
   "**/dist/**",
   "**/build/**",
