@@ -10,10 +10,11 @@ import type { FileChange, PlanNote } from "../plan/plan.js";
 import { canonicalTag } from "../locale/tag.js";
 import { keyTest } from "../text/key-pattern.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
+import { showForms } from "../message/forms.js";
 import { formatOf } from "./formats/index.js";
 import { catalogContent, entryTable } from "./entry-table.js";
 import { KeyPool } from "./key-pool.js";
-import { withHints } from "./hints.js";
+import { isHintLine, withHints, type HintedEntry, type OwnHints } from "./hints.js";
 import { renamedInPlace } from "./rename-keys.js";
 import { bookLayout, type Layout } from "./layout.js";
 import type {
@@ -348,6 +349,16 @@ export function haveSameKeys(one: Catalog, other: Catalog): boolean {
   return true;
 }
 
+/** The comments that a project keeps above entries itself. */
+export function ownHintsOf({ hints }: BookConfig): OwnHints | undefined {
+  return typeof hints === "object" ? hints : undefined;
+}
+
+/** A source entry, for the comments above its translations. */
+export function hintedEntry({ content }: Catalog, { key, text, keySpan, valueSpan }: Entry): HintedEntry {
+  return { key, text: showForms(text), entry: content.slice(keySpan.start, valueSpan.end) };
+}
+
 /** What the comment lines right above an entry say; undefined where there are none. */
 export function commentAbove(catalog: Catalog, entry: Entry): string | undefined {
   const lines = linesAbove(catalog, entry);
@@ -362,7 +373,8 @@ export function descriptionOf(catalog: Catalog, entry: Entry): string | undefine
     : commentAbove(catalog, entry);
 }
 
-function linesAbove({ content, format, table }: Catalog, entry: Entry): readonly CommentLine[] {
+/** The comment lines right above an entry. */
+export function linesAbove({ content, format, table }: Catalog, entry: Entry): readonly CommentLine[] {
   if (!format.comments || entry.isInherited) return [];
   const { start } = entry.keySpan;
   const index = table.find(entry.key);
@@ -407,7 +419,11 @@ export interface CatalogEdits {
    */
   move(catalog: Catalog, entries: readonly Entry[], order: readonly Entry[]): boolean;
   /** Brings what translators find above entries up to date: the lines for an entry, undefined where they stay as they are. */
-  hint(catalog: Catalog, wanted: (key: string) => readonly string[] | undefined): void;
+  hint(
+    catalog: Catalog,
+    wanted: (key: string) => readonly string[] | undefined,
+    own: OwnHints | undefined,
+  ): void;
   /** Takes a whole file away. */
   remove(catalog: Catalog): void;
   changes(): FileChange[];
@@ -468,7 +484,7 @@ export function catalogEdits(): CatalogEdits {
       files.set(catalog.file, { catalog: file?.catalog ?? catalog, text: after });
       return true;
     },
-    hint(catalog, wanted) {
+    hint(catalog, wanted, own) {
       const { format, separator, settings, view, encoding } = catalog;
       const file = files.get(catalog.file);
       const text = file ? file.text : catalog.content;
@@ -476,7 +492,7 @@ export function catalogEdits(): CatalogEdits {
       // What was changed before is elsewhere by now.
       const found = file ? viewed(format.read(text, separator), view, separator) : undefined;
       const entries = found ? joinPluralKeys(found.entries, settings, separator) : catalog.entries;
-      const after = withHints(text, format, entries, ({ key }) => wanted(key), encoding);
+      const after = withHints(text, format, entries, ({ key }) => wanted(key), isHintLine(own), encoding);
       if (after !== text) files.set(catalog.file, { catalog: file?.catalog ?? catalog, text: after });
     },
     remove(catalog) {

@@ -1,4 +1,6 @@
 import { diffLines } from "diff";
+import { applyEdits } from "../text/edits.js";
+import { commentsAbove, type CommentLine } from "./comments.js";
 import type { CatalogChanges, CatalogFormat, Entry, PathText } from "./model.js";
 
 /** What merging three versions of a file gave. */
@@ -24,6 +26,10 @@ export function mergeCatalogs(
   const versions = [base === "" ? format.empty : base, ours, theirs].map((text) => readWhole(format, text));
   const [was, our, their] = versions;
   if (!was || !our || !their) return undefined;
+  const comments = {
+    was: commentsOf(format, base, was),
+    their: commentsOf(format, theirs, their),
+  };
   const set: PathText[] = [];
   const add: PathText[] = [];
   const remove: Entry["path"][] = [];
@@ -44,13 +50,23 @@ export function mergeCatalogs(
       if (o) remove.push(o.path);
       expected.delete(id);
     } else {
-      (o ? set : add).push({ path: t.path, text: t.text });
+      const said = o ? [] : (comments.their.get(id) ?? []);
+      (o ? set : add).push({
+        path: t.path,
+        text: t.text,
+        ...(said.length > 0 && { comment: said.map(({ content }) => content).join("\n") }),
+      });
       expected.set(id, valueOf(t));
     }
   }
   const order = [...their.values()].map(({ path }) => path);
-  const text = edited(format, ours, { set, add, remove, order });
-  if (text === undefined || !holds(format, text, expected)) return undefined;
+  const changed = edited(format, ours, { set, add, remove, order });
+  if (changed === undefined || !holds(format, changed, expected)) return undefined;
+  const text = withoutComments(format, changed, (id) => {
+    const left = new Set(comments.their.get(id)?.map((line) => line.text));
+    const gone = their.has(id) ? (comments.was.get(id) ?? []).filter((line) => !left.has(line.text)) : [];
+    return new Set(gone.map((line) => line.text));
+  });
   if (conflicts.length === 0) {
     const isSame = byLine !== undefined && holds(format, byLine, expected);
     return { text: isSame ? byLine : text, conflicts: [] };
@@ -67,6 +83,40 @@ export function mergeCatalogs(
   });
   if (other === undefined) return undefined;
   return { text: withMarkers(text, other), conflicts: conflicts.map(({ key }) => key) };
+}
+
+/** The comment lines right above each entry, by its path. */
+function commentsOf(
+  format: CatalogFormat,
+  text: string,
+  entries: ReadonlyMap<string, Entry>,
+): ReadonlyMap<string, readonly CommentLine[]> {
+  const found = new Map<string, readonly CommentLine[]>();
+  let end = 0;
+  for (const [id, { keySpan, valueSpan, isInherited }] of format.comments ? entries : []) {
+    const least = end <= keySpan.start ? end : 0;
+    end = valueSpan.end;
+    if (!isInherited)
+      found.set(id, commentsAbove(text, format.comments ?? { line: [] }, keySpan.start, least));
+  }
+  return found;
+}
+
+/** A file's text without the comment lines above its entries that the other side has taken away, such as marks of what is done. */
+function withoutComments(
+  format: CatalogFormat,
+  text: string,
+  goneAbove: (id: string) => ReadonlySet<string>,
+): string {
+  const entries = format.comments && readWhole(format, text);
+  if (!entries) return text;
+  const edits = [...commentsOf(format, text, entries)].flatMap(([id, lines]) => {
+    const gone = goneAbove(id);
+    return lines
+      .filter((line) => gone.has(line.text))
+      .map(({ start, end }) => ({ start, end: Math.min(end + 1, text.length), replacement: "" }));
+  });
+  return applyEdits(text, edits);
 }
 
 function readWhole(format: CatalogFormat, text: string): Map<string, Entry> | undefined {

@@ -147,6 +147,16 @@ export const dialectNames = [
 
 export type DialectName = (typeof dialectNames)[number];
 
+/** What a comment above an entry says; words of its own make it known again. */
+const hintPattern = v.pipe(
+  v.string("a comment's text"),
+  v.check(
+    (pattern) =>
+      /[^\s{}]{2}/.test(pattern.replace(/\{(?:text|key|entry)\}/g, " ")) || /\{(?:key|entry)\}/.test(pattern),
+    "a comment's text with words of its own, {key} or {entry}",
+  ),
+);
+
 const bookSchema = v.strictObject({
   name: v.pipe(nonEmpty("a name"), v.regex(/^[\w-]+$/, "a name of letters, digits, - and _")),
   code: v.optional(globs, []),
@@ -277,7 +287,19 @@ const bookSchema = v.strictObject({
   paths: v.optional(v.array(nonEmpty("a pattern of keys"), "a list of key patterns")),
   rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
   order: v.optional(v.picklist(["source", "alphabet"], "source or alphabet")),
-  hints: v.optional(v.boolean("true or false"), true),
+  hints: v.optional(
+    v.union(
+      [
+        v.boolean(),
+        v.strictObject({
+          source: v.optional(hintPattern),
+          open: v.optional(hintPattern),
+        }),
+      ],
+      'true, false, or the project\'s own comments: { "source": "…", "open": "…" }',
+    ),
+    true,
+  ),
   fill: v.optional(v.picklist(["source", "empty", "absent"], "source, empty or absent"), "source"),
 });
 

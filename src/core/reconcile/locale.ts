@@ -1,6 +1,14 @@
 import { notices } from "../message/notices.js";
-import { descriptionOf, haveSameKeys, isWhole, unreadNote, type Catalog } from "../catalog/book.js";
-import { hintLines } from "../catalog/hints.js";
+import {
+  descriptionOf,
+  haveSameKeys,
+  hintedEntry,
+  isWhole,
+  ownHintsOf,
+  unreadNote,
+  type Catalog,
+} from "../catalog/book.js";
+import { hintLines, ownHintLines } from "../catalog/hints.js";
 import type { Entry, PathText } from "../catalog/model.js";
 import { placementIn, type Placement } from "../catalog/placement.js";
 import { showForms } from "../message/forms.js";
@@ -109,14 +117,18 @@ function writeHints(
   rows: readonly SourceRow[],
 ): void {
   const byKey = new Map(rows.map((row) => [row.entry.key, row]));
-  job.edits.hint(catalog, (key) => {
+  const own = ownHintsOf(job.book.config);
+  const wanted = (key: string) => {
     const row = byKey.get(key);
     const record = row && (records.changed.get(row.full) ?? job.ledger.records.get(row.full));
     if (!record) return undefined;
-    if (record.state !== "initial" && record.source === row.digest) return [];
+    const isOpen = record.state === "initial" || record.source !== row.digest;
+    if (own) return ownHintLines(own, hintedEntry(source, row.entry), isOpen);
+    if (!isOpen) return [];
     const isCopy = record.text === row.digest || record.text === digestOf(startingText(job, row.entry.text));
     return hintLines(isCopy ? undefined : showForms(row.entry.text), descriptionOf(source, row.entry));
-  });
+  };
+  job.edits.hint(catalog, wanted, own);
 }
 
 /** What is added for a source key that the locale lacks: its text from before, or what the book fills in; nothing where it may be missing. */

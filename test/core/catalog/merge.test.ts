@@ -92,6 +92,17 @@ test("a version that cannot be read, or a group of a text, is left to a merge by
   expect(mergeCatalogs(format, "{}", '{ "a": "x" }', '{ "a": { "b": "y" } }')).toBeUndefined();
 });
 
+test("a mark above an entry that one side took away stays away, and a new entry brings its comments", () => {
+  const format = formatOf({ files: "a.yaml" });
+  const base = "# TODO\na: x\n# TODO\nb: y\n# kept\nc: z\n";
+  const ours = base.replace("# TODO\na: x", "a: one");
+  const theirs = `${base.replace("# TODO\nb: y", "b: two").replace("c: z", "c: three")}# TODO\nd: w\n`;
+  expect(mergeCatalogs(format, base, ours, theirs)).toEqual({
+    text: "a: one\nb: two\n# kept\nc: three\n# TODO\nd: w\n",
+    conflicts: [],
+  });
+});
+
 test("a merge by lines is taken where it says the same, since it keeps comments", () => {
   const format = formatOf({ files: "a.yaml" });
   const byLine = "# theirs\na: one\nb: two\n";

@@ -120,6 +120,35 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(result).toMatchObject({ targets: [], books: [{ files: "locales/{locale}.json" }] });
   });
 
+  test.each<[string, string, string, string, object | undefined]>([
+    [
+      "the source entry above all, and what asks for a translation",
+      "jsonc",
+      '{\n  "a": "Boats",\n  "b": "All boats",\n  "c": "Quay",\n  "d": "Sea",\n  "e": "Pier",\n  "f": "Crew",\n}\n',
+      '{\n  // "a": "Boats",\n  "a": "Boote",\n  // "b": "All boats",\n  "b": "Alle Boote",\n  // "c": "Quay",\n  "c": "Kai",\n  // "d": "Sea",\n  // TODO translate me\n  "d": "Sea",\n  // "e": "Pier",\n  // TODO translate me\n  "e": "Pier",\n  // "f": "Crew",\n  // TODO translate me\n  "f": "Crew",\n}\n',
+      { source: "{entry},", open: "TODO translate me" },
+    ],
+    [
+      "the text behind a word",
+      "yaml",
+      "a: Boats\nb: All boats\nc: Quay\nd: Sea\n",
+      "# TODO: Boats\na: ''\n# TODO: All boats\nb: ''\n# TODO: Quay\nc: Quay\nd: Meer\n",
+      { open: "TODO: {text}" },
+    ],
+    [
+      "comments about other things",
+      "yaml",
+      "a: Boats\nb: All boats\nc: Quay\nd: Sea\n",
+      "# a button\na: Boote\n# a button\nb: Alle Boote\n# a button\nc: Kai\n# Sea\nd: Meer\n",
+      undefined,
+    ],
+  ])("comments for translators: %s", async (_, ending, en, de, expected) => {
+    const [book] = (await proposed({ [`t/en.${ending}`]: en, [`t/de.${ending}`]: de }))["books"] as {
+      hints?: object;
+    }[];
+    expect(book?.hints).toEqual(expected);
+  });
+
   test("a catalog that cannot be read counts by its name, and is told of", async () => {
     const files = { "t/en.yaml": "a: One\n", "t/de.yaml": "a: 1\n<<<<<<< ours\n" };
     expect(await proposed(files)).toMatchObject({ targets: ["de"], books: [{ files: "t/{locale}.yaml" }] });

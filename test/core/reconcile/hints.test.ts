@@ -2,7 +2,7 @@ import { reopened } from "../../support/project.js";
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
-import { reconcileProject } from "../../../src/core/project/project.js";
+import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
 
 /** A project of one book that is reconciled again and again; gives the target's text after each time. */
 function project(ending: string, book: object = {}) {
@@ -80,6 +80,83 @@ describe("what translators find above an entry", () => {
     expect(project("json", { fill: "empty" })({ en: '{"a": "Boats"}\n', de: "{}\n" }).text).not.toContain(
       "fond",
     );
+  });
+});
+
+describe("a project's own comments for translators", () => {
+  const hints = { source: "{entry},", open: "TODO please translate" };
+  const en = (more = "") => `{\n  "a": "Boats",\n  "b": "Say \\"go\\""${more}\n}\n`;
+  const said = {
+    a: '  // "a": "Boats",\n',
+    b: '  // "b": "Say \\"go\\"",\n',
+    open: "  // TODO please translate\n",
+  };
+
+  test("are written above what is new, and the open one goes with the translation", () => {
+    const run = project("jsonc", { hints });
+    const first = run({ en: en(), de: `{\n${said.a}  "a": "Boote"\n}\n` }).text ?? "";
+    expect(first).toBe(`{\n${said.a}  "a": "Boote",\n${said.b}${said.open}  "b": "Say \\"go\\""\n}\n`);
+    expect(run({ de: first.replace(/"Say .*"\n}/, '"Los"\n}') }).text).toBe(
+      `{\n${said.a}  "a": "Boote",\n${said.b}  "b": "Los"\n}\n`,
+    );
+  });
+
+  test("follow the source text, and ask again where it has changed", () => {
+    const run = project("jsonc", { hints });
+    const de = `{\n  // mine\n${said.a}  "a": "Boote",\n${said.b}  "b": "Los"\n}\n`;
+    expect(run({ en: en(), de }).text).toBe(de);
+    expect(run({ en: en().replace("Boats", "All boats") }).text).toBe(
+      de.replace(said.a, `  // "a": "All boats",\n${said.open}`),
+    );
+  });
+
+  test("keep their order and their way of writing", () => {
+    const run = project("jsonc", { hints });
+    const de = `{\n${said.open}${said.a.replace("// ", "//")}  "a": "Boats",\n${said.b}  "b": "Los"\n}\n`;
+    expect(run({ en: en(), de }).text).toBe(de);
+  });
+
+  test("can show the text or the key inside of words", () => {
+    const run = project("yaml", { hints: { open: "TODO ({key}): {text}" } });
+    expect(run({ en: "page:\n  title: Boats\n", de: "" }).text).toBe(
+      "page:\n  # TODO (page.title): Boats\n  title: Boats\n",
+    );
+  });
+
+  test("lint says which are no longer true", async () => {
+    const files = memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: ["de"],
+        books: [{ name: "app", files: "t/{locale}.jsonc", hints }],
+      }),
+      "t/en.jsonc": en(),
+      "t/de.jsonc": `{\n  // "a": "Boat",\n${said.open}  "a": "Boote",\n${said.b}${said.open}  "b": "Say \\"go\\""\n}\n`,
+    });
+    const opened = openProject(files);
+    if (!opened.ok) throw new Error("no project");
+    const found = (await lintProject(opened.project)).filter(({ rule }) => rule === "text/marker");
+    expect(
+      found.map(({ line, column, severity, message }) => `${line}:${column} ${severity} ${message}`),
+    ).toEqual([
+      "2:3 info the comment does not show the source text of today",
+      "3:3 warning the comment asks for a translation, but there is one",
+    ]);
+  });
+
+  test("need words of their own to be known again", () => {
+    const config = (open: string) =>
+      openProject(
+        memoryFiles({
+          "fond.config.json": JSON.stringify({
+            source: "en",
+            targets: [],
+            books: [{ name: "a", files: "{locale}.yaml", hints: { open } }],
+          }),
+        }),
+      );
+    expect(config("{text}").ok).toBe(false);
+    expect(config("TODO {text}").ok).toBe(true);
   });
 });
 

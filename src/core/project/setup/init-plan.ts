@@ -17,6 +17,7 @@ import { lookupModule } from "./lookup-module.js";
 import { findLookups, type FoundLookups } from "./lookup-evidence.js";
 import { choosePlurals, chooseSyntax, hasOlderPlurals, numberedForms } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
+import { findOwnHints } from "./own-hints.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
 export interface InitPlan extends Plan {
@@ -54,6 +55,7 @@ export type InitResult =
 
 /** Everything that is known of a project before anybody answers a question. */
 interface Seen {
+  readonly files: Files;
   readonly books: readonly FoundBook[];
   readonly code: readonly SourceFile[];
   /** Sentences on what was met on the way. */
@@ -118,7 +120,10 @@ export async function planInit(files: Files): Promise<InitResult> {
   const schema = files.read(installedSchema).ok ? `./${installedSchema}` : undefined;
   return {
     ok: true,
-    plan: planWith({ books, code, grounds, schema, ecosystem, studied: studyOf(code, books.length > 1) }, {}),
+    plan: planWith(
+      { files, books, code, grounds, schema, ecosystem, studied: studyOf(code, books.length > 1) },
+      {},
+    ),
   };
 }
 
@@ -144,12 +149,21 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
           import: `import { t } from "{to:${importable(module, code)}}";`,
         }
       : answers;
-  const written: { readonly files: string; readonly emit?: object }[] = books.map((book, index) =>
-    describeBook(book, names[index] ?? "app", { ...seen, source, grounds }, wanted),
+  const written: { readonly files: string; readonly emit?: object; readonly hints?: object }[] = books.map(
+    (book, index) => describeBook(book, names[index] ?? "app", { ...seen, source, grounds }, wanted),
   );
   if (books.length === 0) written.push(newBook(seen, grounds, wanted, module !== undefined));
   if (code.length > 0 && wanted.lookup === undefined && written.every(({ emit }) => emit === undefined))
     open.push("lookup");
+  for (const [index, hints] of findOwnHints(seen.files, { source, targets, books: written }).entries()) {
+    const book = written[index];
+    if (!hints || !book) continue;
+    written[index] = { ...book, hints };
+    const said = [hints.source, hints.open].filter((one) => one !== undefined).map((one) => `"${one}"`);
+    grounds.push(
+      `Comments for translators in ${book.files}: ${said.join(" and ")}. Reconcile keeps them up.`,
+    );
+  }
   const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
   const files = written[0]?.files ?? "";
   const added = answers.runtime && module !== undefined ? moduleFiles(module, files, source, targets) : [];

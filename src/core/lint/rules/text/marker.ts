@@ -1,4 +1,6 @@
-import type { Book } from "../../../catalog/book.js";
+import { hintedEntry, linesAbove, ownHintsOf, type Book } from "../../../catalog/book.js";
+import { filledHint, hintTest } from "../../../catalog/hints.js";
+import { digestOf } from "../../../text/digest.js";
 import { defineRule } from "../../rule.js";
 
 const markers: readonly (readonly [RegExp, string])[] = [
@@ -30,13 +32,22 @@ function namesByText(book: Book): boolean {
 export const textMarker = defineRule({
   id: "text/marker",
   level: "warning",
-  summary: "Placeholder text: a note for translators, the key itself, or pseudo-localized text.",
-  why: "Users read `TODO` or `page.title`. If the source has it too, it is reported only there.",
+  summary:
+    "Placeholder text: a note for translators, the key itself, or pseudo-localized text. And a comment for translators that is no longer true.",
+  why: "Users read `TODO` or `page.title`. If the source has it too, it is reported only there. Comments are checked in books that say in `hints` what theirs are: one that asks for a translation that has been made hides those that have not, and one that shows an older source text misleads (info).",
   messages: {
     marker: { message: "placeholder text: users would read {what}", remedy: "write the text" },
     "marker-translation": {
       message: "placeholder text: users would read {what}",
       remedy: 'translate "{source}"',
+    },
+    done: {
+      message: "the comment asks for a translation, but there is one",
+      remedy: "remove the comment; `fond reconcile --write` does",
+    },
+    outdated: {
+      message: "the comment does not show the source text of today",
+      remedy: "bring it up to date: {wanted}; `fond reconcile --write` does",
     },
   },
   examples: {
@@ -51,6 +62,30 @@ export const textMarker = defineRule({
     ],
   },
   needs: ["marker"],
+  file(context, catalog) {
+    const { book } = context;
+    const own = ownHintsOf(book.config);
+    const source = book.catalog(book.sourceLocale, catalog.namespace);
+    if (!own || !source || catalog.locale === book.sourceLocale || !catalog.format.comments) return;
+    const asks = hintTest(own.open);
+    const shows = hintTest(own.source);
+    for (const entry of catalog.byKey.values()) {
+      const from = source.byKey.get(entry.key);
+      const lines = from ? linesAbove(catalog, entry) : [];
+      if (!from || lines.length === 0) continue;
+      const record = context.ledger(catalog.locale).records.get(book.fullKey(catalog.namespace, entry.key));
+      const isStale = record !== undefined && record.source !== digestOf(from.text);
+      const more = { key: entry.key };
+      for (const { text, start: line, end } of lines) {
+        const start = line + catalog.content.slice(line, end).search(/\S/);
+        if (asks(text) && entry.kind === "text" && entry.text !== "" && entry.text !== from.text && !isStale)
+          context.reportRange(catalog, { start, end }, "done", {}, more);
+        const wanted = own.source === undefined ? "" : filledHint(own.source, hintedEntry(source, from));
+        if (shows(text) && text !== wanted)
+          context.reportRange(catalog, { start, end }, "outdated", { wanted }, { ...more, severity: "info" });
+      }
+    }
+  },
   entry(view, context) {
     const { catalog, entry, message, locale } = view;
     const { text } = message.facts;

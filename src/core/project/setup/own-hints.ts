@@ -1,0 +1,91 @@
+import * as v from "valibot";
+import { hintedEntry, linesAbove, loadBook, type Book, type Catalog } from "../../catalog/book.js";
+import { filledHint, type HintedEntry, type OwnHints } from "../../catalog/hints.js";
+import type { Entry } from "../../catalog/model.js";
+import { configSchema } from "../../config/schema.js";
+import type { Files } from "../../files/files.js";
+
+/** Fewer comments that say the same are no habit. */
+const fewest = 3;
+
+/** The comments that a project keeps above entries for its translators, for each book of a proposed configuration. */
+export function findOwnHints(files: Files, config: object): readonly (OwnHints | undefined)[] {
+  const checked = v.safeParse(configSchema, config);
+  if (!checked.success) return [];
+  return checked.output.books.map((book) => hintsOf(loadBook(files, checked.output, book)));
+}
+
+/** How often a comment stands above entries, and above those whose text is still the source's. */
+interface Count {
+  all: number;
+  open: number;
+}
+
+function hintsOf(book: Book): OwnHints | undefined {
+  const counts = new Map<string, Count>();
+  let translated = 0;
+  for (const locale of book.targetLocales)
+    for (const catalog of book.catalogsOf(locale)) {
+      const source = book.catalog(book.sourceLocale, catalog.namespace);
+      if (!source || !catalog.format.comments || !/(?:^|\s)(?:\/\/|#|\/\*)/.test(catalog.content)) continue;
+      for (const entry of catalog.byKey.values()) {
+        const from = source.byKey.get(entry.key);
+        if (from) translated += count(counts, catalog, entry, source, from) ? 1 : 0;
+      }
+    }
+  const most = (test: (one: Count, pattern: string) => boolean) =>
+    [...counts]
+      .filter(([pattern, one]) => one.all >= fewest && test(one, pattern))
+      .sort((a, b) => b[1].all - a[1].all)[0]?.[0];
+  const isFilled = (pattern: string) => /\{(?:text|key|entry)\}/.test(pattern);
+  // What stands above translations too is there to show the source text.
+  const shown = most(
+    (one, pattern) => isFilled(pattern) && one.open < 0.9 * one.all && one.all >= 0.5 * translated,
+  );
+  const open = most(
+    (one, pattern) =>
+      pattern !== shown && one.open >= 0.8 * one.all && (isFilled(pattern) || asks.test(pattern)),
+  );
+  if (shown === undefined && open === undefined) return undefined;
+  return { ...(shown !== undefined && { source: shown }), ...(open !== undefined && { open }) };
+}
+
+/** What a comment says that asks for a translation. */
+const asks = /\b(?:TODO|FIXME|translat|untranslated|missing|new\b)/i;
+
+/** Counts the comments above an entry; says whether the entry is translated. */
+function count(
+  counts: Map<string, Count>,
+  catalog: Catalog,
+  entry: Entry,
+  source: Catalog,
+  from: Entry,
+): boolean {
+  const isOpen = entry.text === from.text || entry.text === "";
+  const hinted = hintedEntry(source, from);
+  for (const { text } of linesAbove(catalog, entry)) {
+    const pattern = patternOf(text, hinted);
+    if (pattern === undefined) continue;
+    const one = counts.get(pattern) ?? { all: 0, open: 0 };
+    counts.set(pattern, one);
+    one.all++;
+    if (isOpen) one.open++;
+  }
+  return !isOpen;
+}
+
+/** A comment with what it says of an entry taken out; undefined where it is no more than that. */
+function patternOf(said: string, source: HintedEntry): string | undefined {
+  if (said.startsWith("fond:") || said.length > 500) return undefined;
+  let pattern = said;
+  for (const name of ["entry", "text", "key"] as const) {
+    const value = filledHint(`{${name}}`, source);
+    const at = value.length < 2 ? -1 : pattern.indexOf(value);
+    // A short text is part of a word by chance.
+    if (at < 0 || (value.length < 4 && pattern !== value && /\w/.test(pattern[at + value.length] ?? "")))
+      continue;
+    pattern = pattern.slice(0, at) + `{${name}}` + pattern.slice(at + value.length);
+    if (name === "entry") break;
+  }
+  return /^\s*\{text\}\s*$/.test(pattern) ? undefined : pattern;
+}
