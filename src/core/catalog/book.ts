@@ -15,6 +15,7 @@ import { formatOf } from "./formats/index.js";
 import { catalogContent, entryTable } from "./entry-table.js";
 import { KeyPool } from "./key-pool.js";
 import { isHintLine, withHints, type HintedEntry, type OwnHints } from "./hints.js";
+import { readDeclared, type DeclaredTexts } from "./declared.js";
 import { renamedInPlace } from "./rename-keys.js";
 import { bookLayout, type Layout } from "./layout.js";
 import type {
@@ -82,6 +83,8 @@ export interface Book {
   expects(locale: string, codeKey: string): boolean;
   /** Whether a locale has a key on purpose that the source need not have. */
   allows(locale: string, codeKey: string): boolean;
+  /** The file of types that says which texts a source catalog has to have; undefined where the book names none, or it is not there. */
+  declared(source: Catalog): DeclaredTexts | undefined;
   /** The source entry that a key in code stands for. */
   resolve(fullKey: string): { readonly catalog: Catalog; readonly entry: Entry } | undefined;
 }
@@ -194,6 +197,12 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     codeKey,
     expects: (locale, key) => only.every((one) => one.locales.includes(locale) || !one.test(key)),
     allows: (locale, key) => only.some((one) => one.locales.includes(locale) && one.test(key)),
+    declared(source) {
+      const path = declaredPath(book, source);
+      const read = path === undefined ? undefined : files.read(path);
+      if (path === undefined || !read?.ok) return undefined;
+      return readDeclared(path, read.text, read.bom, pathsIn(source));
+    },
     resolve(full) {
       for (const namespace of namespaces) {
         const prefix = codeKey(namespace, "");
@@ -205,6 +214,22 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       return undefined;
     },
   };
+}
+
+/** Where the file of types of a source catalog is: beside it where the path starts with a period. */
+function declaredPath({ declared }: BookConfig, { file }: Catalog): string | undefined {
+  if (declared === undefined || !/^\.{1,2}\//.test(declared)) return declared;
+  const parts = file.split("/").slice(0, -1);
+  for (const part of declared.split("/")) {
+    if (part === "..") parts.pop();
+    else if (part !== ".") parts.push(part);
+  }
+  return parts.join("/");
+}
+
+/** The paths of a catalog's entries as types declare them: flat names as they are. */
+export function pathsIn({ entries }: Catalog): readonly EntryPath[] {
+  return entries.map(({ path }) => path);
 }
 
 /** A catalog file as read, for all catalogs in it. */

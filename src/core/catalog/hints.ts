@@ -50,7 +50,10 @@ export function filledHint(pattern: string, { key, text, entry }: HintedEntry): 
   const values: Readonly<Record<string, string>> = {
     key,
     text: oneLine(text),
-    entry: entry.replace(/\s*\r?\n\s*/g, " "),
+    entry: entry
+      .split("\n")
+      .map((line) => line.trim())
+      .join(" "),
   };
   return pattern.replace(/\{(text|key|entry)\}/g, (_, name: string) => values[name] ?? "").trim();
 }

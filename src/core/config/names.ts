@@ -11,3 +11,7 @@ export const formatNames = [
   "toml",
 ] as const;
 export type FormatName = (typeof formatNames)[number];
+
+/** How the words of a key are joined: `cartTitle`, `cart-title`, `cart_title`, `CartTitle`, `CART_TITLE`. */
+export const letterCases = ["camel", "kebab", "snake", "pascal", "upper"] as const;
+export type LetterCase = (typeof letterCases)[number];

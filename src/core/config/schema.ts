@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { formatNames } from "./names.js";
+import { formatNames, letterCases } from "./names.js";
 import { messageSyntaxNames, pluralFormNames } from "../message/names.js";
 
 const nonEmpty = (what: string) =>
@@ -114,7 +114,7 @@ const emitSchema = v.strictObject({
 
 const namingSchema = v.strictObject({
   shape: v.optional(v.picklist(["nested", "flat"], "nested or flat")),
-  case: v.optional(v.picklist(["camel", "kebab", "snake"], "camel, kebab or snake")),
+  case: v.optional(v.picklist(letterCases, letterCases.join(", "))),
   pattern: v.optional(nonEmpty("a pattern such as {folder}.{file}.{slug}")),
   separator: v.optional(nonEmpty("the text between the parts of a key")),
   namespace: v.optional(nonEmpty("the text between namespace and key")),
@@ -286,6 +286,7 @@ const bookSchema = v.strictObject({
   ),
   paths: v.optional(v.array(nonEmpty("a pattern of keys"), "a list of key patterns")),
   rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
+  declared: v.optional(nonEmpty("the path of a file of types")),
   order: v.optional(v.picklist(["source", "alphabet"], "source or alphabet")),
   hints: v.optional(
     v.union(

@@ -1,4 +1,5 @@
 import { catalogEdits, isWhole, type Book, type Catalog } from "../catalog/book.js";
+import { readDeclared, withDeclared } from "../catalog/declared.js";
 import { formatOf } from "../catalog/formats/index.js";
 import type { EntryPath, PathText } from "../catalog/model.js";
 import { localeInside, viewOf } from "../catalog/view.js";
@@ -60,7 +61,11 @@ export function catalogAdditions(book: Book): CatalogAdditions {
         translated.set(catalog, [...list, { path, text }]);
     },
     translations: () => [...translated.values()].reduce((sum, list) => sum + list.length, 0),
-    changes: () => [...editedCatalogs(book, sources, translated), ...newCatalogs(book, sources)],
+    changes: () => [
+      ...editedCatalogs(book, sources, translated),
+      ...newCatalogs(book, sources),
+      ...declarations(book, sources),
+    ],
   };
 }
 
@@ -77,6 +82,24 @@ function editedCatalogs(
   }
   for (const [catalog, add] of translated) edits.edit(catalog, { add });
   return edits.changes();
+}
+
+/** The files of types that declare the texts of a catalog, with the new ones. */
+function declarations(book: Book, sources: ReadonlyMap<string, readonly PathText[]>): readonly FileChange[] {
+  if (book.config.declared === undefined) return [];
+  const files = new Map<string, FileChange>();
+  for (const catalog of book.catalogsOf(book.sourceLocale)) {
+    const added = (sources.get(catalog.namespace ?? "") ?? []).map(({ path }) => path);
+    const declared = added.length > 0 ? book.declared(catalog) : undefined;
+    if (!declared) continue;
+    const known = files.get(declared.file);
+    const order = [...catalog.entries.map(({ path }) => path), ...added];
+    const before = known?.after ?? declared.text;
+    const after = withDeclared(readDeclared(declared.file, before, declared.bom, order), added, order);
+    if (after !== declared.text)
+      files.set(declared.file, { file: declared.file, before: declared.text, after, bom: declared.bom });
+  }
+  return [...files.values()];
 }
 
 /** The files of namespaces that have no catalog yet. */

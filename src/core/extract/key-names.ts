@@ -1,3 +1,4 @@
+import type { LetterCase } from "../config/names.js";
 import type { BookConfig } from "../config/schema.js";
 import { fixedText, insideOf, type Literal, type Piece } from "../source/model.js";
 import { nameFromCode } from "../source/readers/expression-names.js";
@@ -230,10 +231,13 @@ function wordsOf(text: string): string[] {
   );
 }
 
-function toCase(words: readonly string[], letterCase: "camel" | "kebab" | "snake"): string {
+function toCase(words: readonly string[], letterCase: LetterCase): string {
   if (letterCase === "kebab") return words.join("-");
   if (letterCase === "snake") return words.join("_");
+  if (letterCase === "upper") return words.join("_").toUpperCase();
   return words
-    .map((word, index) => (index === 0 ? word : word.charAt(0).toUpperCase() + word.slice(1)))
+    .map((word, index) =>
+      index === 0 && letterCase === "camel" ? word : word.charAt(0).toUpperCase() + word.slice(1),
+    )
     .join("");
 }

@@ -38,6 +38,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         naming: example.naming ? { case: example.naming } : {},
         ...(example.order && { order: example.order }),
         ...(example.limits && { limits: example.limits }),
+        ...(example.declared !== undefined && { declared: "./texts.d.ts" }),
         ...(example.paths && { paths: [...example.paths] }),
         rules: {},
         fill: "source",
@@ -70,6 +71,7 @@ function exampleFiles(example: Example, locale: string): Record<string, string> 
   else files[`texts/${locale}.json`] = JSON.stringify(textsOf(target), undefined, 2);
   if (example.glossary !== undefined) files["terms.csv"] = example.glossary;
   if (example.code !== undefined) files["code.tsx"] = example.code;
+  if (example.declared !== undefined) files["texts/texts.d.ts"] = example.declared;
   if (example.madeFrom !== undefined && typeof target === "string") {
     const record = [
       "key",

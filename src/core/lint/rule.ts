@@ -1,3 +1,4 @@
+import type { LetterCase } from "../config/names.js";
 import type { Book, Catalog } from "../catalog/book.js";
 import type { Entry } from "../catalog/model.js";
 import type { Ledger } from "../ledger/ledger.js";
@@ -99,10 +100,12 @@ export interface Example {
   /** The source text that the translation was made from, as the ledger has it. */
   readonly madeFrom?: string;
   /** What of the book's configuration the rule looks at. */
-  readonly naming?: "camel" | "kebab" | "snake";
+  readonly naming?: LetterCase;
   readonly limits?: Readonly<Record<string, number>>;
   readonly paths?: readonly string[];
   readonly order?: KeyOrder;
+  /** A file of types that declares the source's texts. */
+  readonly declared?: string;
   /** The project's glossary, as a CSV table. */
   readonly glossary?: string;
   /** The target's only text after the rule's fix. */

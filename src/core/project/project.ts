@@ -38,6 +38,7 @@ import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { planReconcile } from "../reconcile/reconcile.js";
+import { declaredChanges } from "../reconcile/declared.js";
 import {
   listCode,
   lookupShapes,
@@ -441,9 +442,9 @@ export function reconcileProject(
   options: ReconcileOptions = {},
 ): Plan {
   const { history, ...more } = options;
-  const books = booksIn(project, scope).map((config) => project.book(config));
+  const { books, declared, summary } = declaredFirst(project, scope);
   const readers = new Map<Book, MessageReader>();
-  return planReconcile(project.files, books, {
+  const plan = planReconcile(project.files, books, {
     ledgerFolder: project.config.ledger,
     today,
     ...(scope.locales && { locales: scope.locales }),
@@ -455,6 +456,31 @@ export function reconcileProject(
       return reader;
     },
   });
+  if (declared.length === 0) return plan;
+  // A file that both change is changed from what it is to what it is in the end.
+  const later = new Map(plan.changes.map((change) => [change.file, change]));
+  const first = new Map(declared.map((change) => [change.file, change]));
+  const changes = [
+    ...declared.map((change) => ({ ...change, after: later.get(change.file)?.after ?? change.after })),
+    ...plan.changes.filter(({ file }) => !first.has(file)),
+  ];
+  return makePlan(changes, { ...summary, ...plan.summary }, plan.notes);
+}
+
+/** The books as they are once their source catalogs and the types that declare their texts agree, and what makes them so. */
+function declaredFirst(project: Project, scope: Scope) {
+  const summary: Record<string, number> = {};
+  const declared: FileChange[] = [];
+  const books = booksIn(project, scope).map((config) => {
+    const book = project.book(config);
+    if (config.declared === undefined) return book;
+    const found = declaredChanges(book);
+    for (const [what, count] of Object.entries(found.summary)) summary[what] = (summary[what] ?? 0) + count;
+    declared.push(...found.changes);
+    const after = new Map(found.changes.map((change) => [change.file, change.after]));
+    return after.size === 0 ? book : loadBook(overlayFiles(project.files, after), project.config, config);
+  });
+  return { books, declared, summary };
 }
 
 /** Runs the rules over a project's catalogs and code. `path` narrows what is reported, not what is read. */

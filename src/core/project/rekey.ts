@@ -11,6 +11,7 @@ import {
   type Book,
   type Catalog,
 } from "../catalog/book.js";
+import { withRenamed } from "../catalog/declared.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
 import { readSourceTexts, renameSourceTexts } from "../ledger/source-texts.js";
@@ -92,7 +93,7 @@ export async function rekeyProject(
     if (![...known].some((key) => rename(key) !== undefined)) continue;
     const moved = moveEntries(book, rename, notes, tally);
     if (!moved.ok) return moved;
-    changes.push(...moved.changes);
+    changes.push(...moved.changes, ...declaredNames(book, rename));
     for (const key of moved.keys) renamed.add(key);
     for (const locale of book.targetLocales) {
       const ledger = readLedger(project.files, project.config.ledger, config.name, locale);
@@ -274,6 +275,26 @@ function moveEntries(
     for (const home of byHome.keys()) if (home !== catalog) edits.edit(home, { add: arrivals(home) });
   }
   return { ok: true, changes: edits.changes(), keys };
+}
+
+/** The files of types that declare the texts, with the new names. */
+function declaredNames(book: Book, rename: Renaming): FileChange[] {
+  const changes = new Map<string, FileChange>();
+  for (const catalog of book.catalogsOf(book.sourceLocale)) {
+    const declared = book.config.declared === undefined ? undefined : book.declared(catalog);
+    if (!declared || changes.has(declared.file)) continue;
+    const { parts } = separatorsOf(book.config);
+    const after = withRenamed(declared, (path) => {
+      const entry = catalog.byKey.get(path.join(catalog.separator));
+      const fresh = entry && rename(book.codeKey(catalog.namespace, entry.key));
+      if (fresh === undefined) return undefined;
+      const { key } = placeOf(book, fresh, catalog.namespace);
+      return path.length === 1 ? [key] : key.split(parts);
+    });
+    if (after !== declared.text)
+      changes.set(declared.file, { file: declared.file, before: declared.text, after, bom: declared.bom });
+  }
+  return [...changes.values()];
 }
 
 function renameKeys<Row>(

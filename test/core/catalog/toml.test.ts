@@ -68,13 +68,13 @@ describe("TOML is read", () => {
       "something follows where the line must end",
     ],
     ["a text that is not closed", "a = 'l'\nb = \"eau\n", '"', "the text is not closed on its line"],
-    ["no quotes", "a = Quay\n", "Quay", "this is no value"],
+    ["no quotes", "a = Quay\n", "Quay", "this is not a value"],
     ["a name twice", 'a = "x"\na = "y"\n', "a", '"a" is defined twice'],
     ["a table twice", '[a]\nb = "x"\n[a]\nc = "y"\n', "[a]", '"a" is defined twice'],
     ["a text that is a table too", 'a = "x"\n[a.b]\n', "[a.b]", '"a.b" is defined twice'],
     ["a bad escape", 'a = "\\q"\n', "\\q", "a backslash or control character that stands for nothing"],
     ["a list that is not closed", 'a = ["x",\n', ",", "unexpected end of file"],
-    ["no name", '= "x"\n', "=", "this is no key"],
+    ["no name", '= "x"\n', "=", "this is not a key"],
     ["a conflict", '<<<<<<< ours\na = "x"\n', "<<<<<<< ours", "conflict marker of version control (<<<<<<<)"],
   ])("%s is said with its place", (_, text, at, message) => {
     const [problem] = read(text).problems;

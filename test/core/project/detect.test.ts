@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { openProject } from "../../../src/core/project/project.js";
+import { extractProject, openProject } from "../../../src/core/project/project.js";
 import { planInit } from "../../../src/core/project/setup/init-plan.js";
 
 /** The configuration that is proposed for files, without what says where the code is. */
@@ -93,6 +93,28 @@ describe("init finds the catalogs, wherever they are and however they are writte
     });
     const [book] = result["books"] as { syntax?: string }[];
     expect(book?.syntax ?? "icu").toBe(syntax);
+  });
+
+  test.each([
+    ["snake", ["cart_title", "cart_empty"], "boat_full"],
+    ["kebab", ["cart-title", "cart-empty"], "boat-full"],
+    ["pascal", ["CartTitle", "Empty"], "BoatFull"],
+    ["upper", ["CART_TITLE", "EMPTY"], "BOAT_FULL"],
+    [undefined, ["cartTitle", "empty"], "boatFull"],
+  ])("keys are written in the letter case of those that are there: %s", async (letterCase, keys, written) => {
+    const texts = JSON.stringify(Object.fromEntries(keys.map((key) => [key, "Two boats"])));
+    const files = {
+      "t/en.json": texts,
+      "t/de.json": texts,
+      "a.jsx": `import { t } from "./t";\nexport const A = () => <p title={t("${keys[0] ?? ""}")} alt={t("${keys[1] ?? ""}")}>The boat is full</p>;\n`,
+    };
+    const result = await proposed(files);
+    const [book] = result["books"] as { naming?: { case?: string } }[];
+    expect(book?.naming?.case).toBe(letterCase);
+    const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(result) }));
+    if (!opened.ok) throw new Error("no project");
+    const plan = await extractProject(opened.project);
+    expect(plan.extracted.map(({ key }) => key)).toEqual([written]);
   });
 
   test.each<[string, object]>([

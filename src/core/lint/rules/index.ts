@@ -38,6 +38,7 @@ import { argumentFormat } from "./argument/styles.js";
 import { argumentType } from "./argument/type.js";
 import { syntaxForeign } from "./syntax/foreign.js";
 import { keyDefaultDiffers } from "./key/default-differs.js";
+import { keyDeclared } from "./key/declared.js";
 import { keyShape } from "./key/shape.js";
 import { keyCollision } from "./key/collision.js";
 import { fileEncoding } from "./file/encoding.js";
@@ -81,6 +82,7 @@ export const rules: readonly Rule[] = [
   keyUndefined,
   keyUnused,
   keyCollision,
+  keyDeclared,
   keyShape,
   keyDefaultDiffers,
   syntaxUnreadable,

@@ -17,6 +17,7 @@ import { lookupModule } from "./lookup-module.js";
 import { findLookups, type FoundLookups } from "./lookup-evidence.js";
 import { choosePlurals, chooseSyntax, hasOlderPlurals, numberedForms } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
+import { findDeclared } from "./found-declared.js";
 import { findOwnHints } from "./own-hints.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
@@ -149,12 +150,23 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
           import: `import { t } from "{to:${importable(module, code)}}";`,
         }
       : answers;
-  const written: { readonly files: string; readonly emit?: object; readonly hints?: object }[] = books.map(
-    (book, index) => describeBook(book, names[index] ?? "app", { ...seen, source, grounds }, wanted),
+  const written: {
+    readonly files: string;
+    readonly emit?: object;
+    readonly hints?: object;
+    readonly declared?: string;
+  }[] = books.map((book, index) =>
+    describeBook(book, names[index] ?? "app", { ...seen, source, grounds }, wanted),
   );
   if (books.length === 0) written.push(newBook(seen, grounds, wanted, module !== undefined));
   if (code.length > 0 && wanted.lookup === undefined && written.every(({ emit }) => emit === undefined))
     open.push("lookup");
+  for (const [index, declared] of findDeclared(seen.files, { source, targets, books: written }).entries()) {
+    const book = written[index];
+    if (declared === undefined || !book) continue;
+    written[index] = { ...book, declared };
+    grounds.push(`${declared.replace(/^\.\//, "")} declares the texts of ${book.files}.`);
+  }
   for (const [index, hints] of findOwnHints(seen.files, { source, targets, books: written }).entries()) {
     const book = written[index];
     if (!hints || !book) continue;

@@ -37,10 +37,12 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex): LookupU
   return [...roots].flatMap(([root, found]): LookupUse[] => {
     const { hits, misses, deep, endings } = found;
     const isNamed = textNames.test(root);
+    // Two keys tell enough where they are half of a small book's.
+    const tell =
+      found.keys.size >= 3 ||
+      (isNamed && misses === 0 && found.keys.size === 2 && found.keys.size * 2 >= keys.size);
     const isSure =
-      found.keys.size >= 3 &&
-      hits >= misses * (isNamed ? 2 : 4) &&
-      (isNamed || (deep * 2 > hits && !keys.isCommon));
+      tell && hits >= misses * (isNamed ? 2 : 4) && (isNamed || (deep * 2 > hits && !keys.isCommon));
     if (!isSure) return [];
     const name = root.split(".", 1)[0] ?? root;
     const line = code.flatMap(({ file, text }) => importLine(file, text, name) ?? [])[0];

@@ -1,9 +1,10 @@
+import type { LetterCase } from "../../config/names.js";
 import type { FoundBook } from "./found-books.js";
 
 /** How the keys of a book are built, so that new ones follow; only what differs from what is usual. */
 export interface NamingStyle {
   readonly shape?: "flat";
-  readonly case?: "snake" | "kebab";
+  readonly case?: Exclude<LetterCase, "camel">;
   readonly separator?: string;
   readonly namespace?: string;
   readonly home?: string;
@@ -30,8 +31,11 @@ export function namingOf(
   const snake = words.filter((word) => /^[a-z\d]+(?:_[a-z\d]+)+$/.test(word)).length;
   const kebab = words.filter((word) => /^[a-z\d]+(?:-[a-z\d]+)+$/.test(word)).length;
   const camel = words.filter((word) => /^[a-z\d]+(?:[A-Z][a-z\d]*)+$/.test(word)).length;
-  const shown = snake > camel && snake >= kebab ? "snake" : kebab > camel ? "kebab" : undefined;
-  const letterCase = snake + kebab + camel === 0 ? usual : shown;
+  const pascal = words.filter((word) => /^(?:[A-Z][a-z\d]+)+$/.test(word)).length;
+  const upper = words.filter((word) => /^[A-Z\d]{2,}(?:_[A-Z\d]+)*$/.test(word)).length;
+  const joined = snake > camel && snake >= kebab ? "snake" : kebab > camel ? "kebab" : undefined;
+  const most = pascal * 2 > words.length ? "pascal" : upper * 2 > words.length ? "upper" : undefined;
+  const letterCase = most ?? (snake + kebab + camel === 0 ? usual : joined);
   const isOwnText = (ownText.get(source) ?? 0) * 2 > (locales.get(source) ?? 0);
   const share = (test: (key: string) => boolean) => all.filter(test).length / Math.max(all.length, 1);
   // Flat keys may have parts of their own: `cart:title`.

@@ -67,7 +67,7 @@ class TomlEditor {
       if (value.kind === "text") {
         if (text[value.start] === "'") single++;
         else double++;
-        const between = /[ \t]*=[ \t]*$/.exec(text.slice(item.keySpan.end, value.start))?.[0];
+        const between = /^[ \t]*=[ \t]*$/.exec(text.slice(item.keySpan.end, value.start))?.[0];
         if (between !== undefined) betweens.set(between, (betweens.get(between) ?? 0) + 1);
       }
       value.items.forEach(note);
@@ -214,14 +214,9 @@ class TomlEditor {
       const before = this.sections[index - 1];
       const least = before ? (before.items.at(-1)?.end ?? before.headEnd) : 0;
       let start = this.ownStart(head, least, before?.head === undefined && before?.items.length === 0);
-      const blank = /(?:[ \t]*\r?\n)+$/.exec(this.text.slice(least, start))?.[0] ?? "";
-      const isFirst = this.text.slice(0, start).trim() === "";
-      // With the empty lines above it; the line end of what stands there stays.
-      if (!isFirst)
-        start -= Math.max(
-          blank.length - this.lineEnd.length * (least > 0 && blank.length === start - least ? 1 : 0),
-          0,
-        );
+      // With the empty lines above it, but for the first table of a file.
+      const said = this.text.slice(least, start).trimEnd().length;
+      if (this.text.slice(0, start).trim() !== "") start = Math.min(start, this.lineAfter(least + said));
       this.edits.push({ start, end: this.lineAfter(headEnd), replacement: "" });
     }
   }
@@ -321,7 +316,7 @@ class TomlEditor {
     );
     const member = members[after];
     const first = section.items[0];
-    // Beside nothing of its own table it follows what is there.
+    // Where its table has no line yet, it follows the others of the section.
     const at = member
       ? this.lineAfter(member.end)
       : members[0]
@@ -372,7 +367,8 @@ class TomlEditor {
       return;
     }
     const before = this.text.slice((kept.at(-2)?.end ?? start) + (kept.length > 1 ? 0 : 1), last.start);
-    const lead = /\n[ \t]*$/.exec(before) ? this.lineEnd + (/[ \t]*$/.exec(before)?.[0] ?? "") : " ";
+    const indent = before.slice(before.lastIndexOf("\n") + 1);
+    const lead = before.includes("\n") && indent.trim() === "" ? this.lineEnd + indent : " ";
     this.edits.push({ start: last.end, end: last.end, replacement: `,${lead}${written}` });
   }
 
@@ -415,7 +411,7 @@ class TomlEditor {
       if (beside.length === 0) continue;
       const nameOf = (section: TomlSection) => section.path[depth - 1] ?? "";
       const own = beside.filter((section) => nameOf(section) === name);
-      // The headers of the tables in it are there already: its own goes above them.
+      // Its own header goes above those of the tables in it.
       const [inside] = own;
       if (inside && depth === path.length && typeof path.at(-1) !== "number") return this.before(inside);
       const byName = new Map<PathPart, number>(beside.map((section, index) => [nameOf(section), index]));

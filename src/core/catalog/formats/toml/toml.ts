@@ -28,9 +28,12 @@ export const tomlFormat: CatalogFormat = {
 };
 
 const say = notices("toml", {
-  value: { message: "this is no value", remedy: "put texts in quotes; check for a missing comma or bracket" },
+  value: {
+    message: "this is not a value",
+    remedy: "put texts in quotes; check for a missing comma or bracket",
+  },
   key: {
-    message: "this is no key",
+    message: "this is not a key",
     remedy:
       'write `key = "text"`, with quotes around names that have other signs than letters, digits, - and _',
   },
