@@ -47,6 +47,47 @@ const jobs: Readonly<Record<string, Job>> = {
     },
     moved: 4,
   },
+  "declared-texts": {
+    book: {
+      files: "src/loc/{locale}.js",
+      lookups: [{ member: "texts" }],
+      declared: "./seats.d.ts",
+      naming: { case: "pascal" },
+    },
+    written: {
+      "src/Seats.tsx": ["<p>{texts.BookingOpensTomorrow}</p>", "title={texts.TakesOneSeat}"],
+      "src/loc/nb-no.js": ['    "BookNow": "Book now"\n'],
+      "src/loc/seats.d.ts": ["  SeatCount: string;\n  BookingOpensTomorrow: string;\n"],
+    },
+    moved: 3,
+  },
+  "commented-catalog": {
+    book: { syntax: "double-brace", lookups: [{ filter: "text" }], hints: { source: "{entry}," } },
+    written: {
+      "src/app/crew.component.html": ["<p>{{ 'crew.nextMeetingMonday' | text }}</p>"],
+      "src/assets/de.jsonc": [
+        '\n\n  // "crew.nextMeetingMonday": "The next meeting is on Monday.",\n  "crew.nextMeetingMonday": "The next meeting is on Monday.",\n',
+      ],
+    },
+    moved: 2,
+  },
+  "beside-code": {
+    book: {
+      files: "{dir}/{name}.jsx",
+      constant: "words",
+      root: "{locale}",
+      lookups: [{ member: "own" }],
+      emit: { call: "own.{key}", setup: "const own = words[useLanguage()];" },
+    },
+    written: {
+      "src/Kiosk.jsx": [
+        '"Open until ten", dishesToday: "Dishes of today" },\n  de: { title: "Der Kiosk",',
+        "  const own = words[useLanguage()];\n  return <ul aria-label={own.dishesToday}>",
+      ],
+      "src/Pier.jsx": ["<footer>{own.closedAfterSunset}</footer>"],
+    },
+    moved: 2,
+  },
   "one-module": {
     book: { files: "src/texts.js", root: "{locale}", lookups: [{ call: "say" }] },
     written: {

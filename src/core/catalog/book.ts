@@ -454,13 +454,14 @@ export interface CatalogEdits {
   changes(): FileChange[];
 }
 
-export function catalogEdits(): CatalogEdits {
+/** `rewritten` are the texts of files that something else has changed before: catalogs that stand in code. */
+export function catalogEdits(rewritten?: ReadonlyMap<string, string>): CatalogEdits {
   const files = new Map<string, { readonly catalog: Catalog; text: string | undefined }>();
   return {
     edit(catalog, changes) {
       const file = files.get(catalog.file) ?? {
         catalog,
-        text: isEmptyFile(catalog) ? catalog.format.empty : catalog.content,
+        text: isEmptyFile(catalog) ? catalog.format.empty : (rewritten?.get(catalog.file) ?? catalog.content),
       };
       file.text = editCatalog(catalog, file.text ?? catalog.format.empty, changes);
       files.set(catalog.file, file);

@@ -142,7 +142,12 @@ export function withDeclared(
       const place = member ? member.end : one.start + 1;
       list.sort((a, b) => siblings.rank(a.name) - siblings.rank(b.name));
       const closes = member && !/[;,]$/.test(text.slice(member.start, member.end)) && !isOnLines ? ";" : "";
-      const lines = list.map(({ written }) => (isOnLines ? lineEnd + indent : " ") + written).join("");
+      // On one line the last member has no sign, as before.
+      const isLast = closes !== "" && at === one.members.length - 1;
+      const lines = list
+        .map(({ written }) => (isOnLines ? lineEnd + indent : " ") + written)
+        .join("")
+        .replace(isLast ? /[;,]$/ : /(?!)/, "");
       const isBare = !first && !text.slice(one.start, one.end).includes("\n");
       edits.push({
         start: place,

@@ -60,7 +60,7 @@ export interface PathText {
 }
 
 /** What of a book's settings a format may need. */
-export type FormatSettings = Pick<BookConfig, "table">;
+export type FormatSettings = Pick<BookConfig, "table" | "constant">;
 
 /** How a format writes comments. */
 export interface CommentSyntax {

@@ -22,8 +22,8 @@ export interface CatalogAdditions {
   addTranslation(key: KeyInFile, locale: string, text: string): void;
   /** How many translations were added. */
   translations(): number;
-  /** The changed and the new files. */
-  changes(): readonly FileChange[];
+  /** The changed and the new files; `rewritten` are the texts of files of code that catalogs may stand in. */
+  changes(rewritten: ReadonlyMap<string, string>): readonly FileChange[];
 }
 
 export function catalogAdditions(book: Book): CatalogAdditions {
@@ -61,8 +61,8 @@ export function catalogAdditions(book: Book): CatalogAdditions {
         translated.set(catalog, [...list, { path, text }]);
     },
     translations: () => [...translated.values()].reduce((sum, list) => sum + list.length, 0),
-    changes: () => [
-      ...editedCatalogs(book, sources, translated),
+    changes: (rewritten) => [
+      ...editedCatalogs(book, sources, translated, rewritten),
       ...newCatalogs(book, sources),
       ...declarations(book, sources),
     ],
@@ -73,8 +73,9 @@ function editedCatalogs(
   book: Book,
   sources: ReadonlyMap<string, readonly PathText[]>,
   translated: ReadonlyMap<Catalog, readonly PathText[]>,
+  rewritten: ReadonlyMap<string, string>,
 ): readonly FileChange[] {
-  const edits = catalogEdits();
+  const edits = catalogEdits(rewritten);
   for (const catalog of book.catalogsOf(book.sourceLocale)) {
     const add = sources.get(catalog.namespace ?? "");
     const order = [...catalog.entries, ...(add ?? [])].map(({ path }) => path);
@@ -146,7 +147,10 @@ function splitKey(
  * folders in common with the file's. Undefined where several are as near.
  */
 function homeOf(book: Book, codeNamespace: string | undefined, file: string): string | undefined {
-  const { layout, sourceLocale } = book;
+  const { layout, sourceLocale, config } = book;
+  // A constant holds the texts of its own file.
+  if (config.constant !== undefined)
+    return book.catalogsOf(sourceLocale).find((catalog) => catalog.file === file)?.namespace;
   const near = book
     .catalogsOf(sourceLocale)
     .filter(({ namespace, exists }) => exists && layout.codeNamespace(namespace) === codeNamespace)

@@ -102,6 +102,10 @@ const say = notices("extract", {
     message: 'message "{text}" cannot be used: {why}',
     remedy: 'write a message that says the same as "{meant}"',
   },
+  "no-constant": {
+    message: 'the file has no constant "{constant}" for its texts',
+    remedy: "write one with the source locale in it, empty",
+  },
   "no-near-catalog": {
     message: 'no source catalog for "{key}"',
     remedy: "create one beside or above the file; where several are equally near, none is chosen",
@@ -440,6 +444,8 @@ function choiceOf(
   const { fullKey: key, isNew } = named;
   if (!additions.hasRoomFor({ key, file })) {
     const { hasParts, hasNamespaces } = book.layout;
+    const { constant } = book.config;
+    if (constant !== undefined) return refuse(say("no-constant", { constant }));
     return refuse(hasParts && !hasNamespaces ? say("no-near-catalog", { key }) : say("no-catalog", { key }));
   }
   // A key that a person chose may be outside of what the file's own lookup reaches.
@@ -523,7 +529,13 @@ function planOf(
   const extracted = files.flatMap((one) => one.extracted);
   const notes = files.flatMap((one) => one.notes);
   const likely = new Set(files.flatMap((one) => [...one.likely]));
-  const changes = [...withCallers(files), ...additions.changes()];
+  const code = withCallers(files);
+  const catalogs = additions.changes(
+    new Map(code.flatMap(({ file, after }) => (after === undefined ? [] : [[file, after]]))),
+  );
+  // A catalog that stands in code is changed on top of it.
+  const both = new Set(catalogs.map(({ file }) => file));
+  const changes = [...code.filter(({ file }) => !both.has(file)), ...catalogs];
   const fresh = new Set(extracted.filter(({ isNew }) => isNew).map(({ key }) => key)).size;
   const translations = additions.translations();
   const summary: Record<string, number> = {

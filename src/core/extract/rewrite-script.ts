@@ -3,7 +3,7 @@ import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
-import { calledIn, calleeOf, defaultCall, givenBeforeKey } from "../source/book-code.js";
+import { calledIn, calleeOf, defaultCall, givenBeforeKey, objectOf } from "../source/book-code.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
@@ -70,6 +70,10 @@ const say = notices("extract", {
     message: "it has values, and the template of the book has no place for them",
     remedy: "put {args} into the template in emit",
   },
+  "not-in-scope": {
+    message: '"{name}" is made elsewhere in the file, and not known here',
+    remedy: "set emit.setup to the line that makes it",
+  },
   "not-imported": {
     message: '"{name}" is not imported here',
     remedy: "set emit.import to the line that imports it",
@@ -99,7 +103,7 @@ export function scriptRefusal(
       !isShadowed(part.program, literal.span.start, one) && moduleBinding(part.program, one) === undefined,
   );
   if (lacking !== undefined) return say("no-value", { name: lacking });
-  const name = (calleeOf(template) ?? "").split(".")[0] ?? "";
+  const name = (calleeOf(template) ?? objectOf(template) ?? "").split(".")[0] ?? "";
   if (name === "" || name === "this") return undefined;
   const { program } = part;
   const { start } = literal.span;
@@ -116,7 +120,9 @@ export function scriptRefusal(
       ? isTaken
       : undefined;
   }
-  if (isShadowed(program, start, name)) return isTaken;
+  // An object of texts is what a function makes for itself or is given, unless it is plainly something else.
+  if (isShadowed(program, start, name))
+    return objectOf(template) === name && !isPlainValue(part.text, name) ? undefined : isTaken;
   if (binding === "local") return say("declared", { name });
   // A project that names the call and no import has it everywhere, or brings it in by itself.
   // One that the file makes elsewhere is known there alone.
@@ -126,6 +132,8 @@ export function scriptRefusal(
     !bound.some((one) => one.name === calleeOf(template));
   const [object, method] = (calleeOf(template) ?? "").split(".");
   // An object that scripts of pages have is not there in programs of a server.
+  // What another function of the file makes for itself is known there alone.
+  if (!binding && isEverywhere && isMadeInside(part.text, name)) return say("not-in-scope", { name });
   if (
     !binding &&
     isEverywhere &&
@@ -137,6 +145,22 @@ export function scriptRefusal(
   if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
     return say("not-imported", { name });
   return undefined;
+}
+
+/** Whether a script gives a name a value that is no object of texts. */
+function isPlainValue(text: string, name: string): boolean {
+  const plain = name.replaceAll("$", "\\$");
+  return new RegExp(
+    String.raw`\b(?:const|let|var)\s{1,20}${plain}\s{0,20}=\s{0,20}(?:["'\`\d[]|new\b|\(|function\b|async\b)`,
+  ).test(text);
+}
+
+/** Whether some function of a script declares a name. */
+function isMadeInside(text: string, name: string): boolean {
+  const plain = name.replaceAll("$", "\\$");
+  return new RegExp(
+    String.raw`\b(?:const|let|var)\s{1,20}(?:${plain}\s{0,20}[=:]|[{[][^=;{}]{0,200}(?<![\w$])${plain}(?![\w$])[^=;{}]{0,200}[}\]]\s{0,20}=)`,
+  ).test(text);
 }
 
 /** Whether a script is a program of a server, by the modules that it takes in, which never mentions an object. */
@@ -310,7 +334,11 @@ function deferrals(chosen: readonly Keyed[]): readonly TextEdit[] {
 
 /** The names that a template's lookups begin with: what has to be in scope. */
 export function namesCalled(template: string): readonly string[] {
-  return calledIn(template).map((name) => name.split(".")[0] ?? name);
+  const object = objectOf(template);
+  return [
+    ...calledIn(template).map((name) => name.split(".")[0] ?? name),
+    ...(object === undefined ? [] : [object]),
+  ];
 }
 
 /**

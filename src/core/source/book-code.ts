@@ -66,6 +66,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     separators,
     sourceLanguage: sourceLocale.split("-")[0] ?? sourceLocale,
     ...(dialect && { dialect }),
+    ...(book.constant !== undefined && { constant: book.constant }),
     ...(relative && { relative: (file: string) => relativePrefix(file, relative, separators.parts) }),
   };
 }
@@ -140,6 +141,13 @@ export function calledIn(template: string): readonly string[] {
   return name === undefined ? [] : [name];
 }
 
+/** The object that a template takes the key as a member of: `texts` of `texts.cart.{key}` and `texts["{key}"]`. */
+export function objectOf(template: string): string | undefined {
+  return /(?<![\w$.])([A-Za-z_$][\w$]{0,80})(?:\([\w$., ]{0,80}\)|\.[\w$]{1,80}|\[[\w$."'() ]{1,80}\]){0,8}(?:\.|\[["'`])\{key\}/.exec(
+    template,
+  )?.[1];
+}
+
 /** The functions that a book's templates for extraction call: they ask for keys once they are written. */
 function emittedCalls({ emit, lookups }: BookConfig): readonly string[] {
   const templates = [emit, ...Object.values(emit.endings ?? {})].flatMap(
@@ -160,7 +168,8 @@ export function listCode(
   const listed = files.list({ patterns: book.code, ignore: book.ignore, respectIgnoreFiles: true });
   // Catalogs that are modules of code hold texts that were taken out of it.
   const layout = bookLayout(book);
-  return listed.filter((file) => only(file) && isReadable(file) && layout.place(file) === undefined);
+  const isCatalog = (file: string) => book.constant === undefined && layout.place(file) !== undefined;
+  return listed.filter((file) => only(file) && isReadable(file) && !isCatalog(file));
 }
 
 /** How many files that a book's code patterns match have no reader, by ending. */

@@ -243,6 +243,8 @@ export interface LookupShapes {
   readonly separators: { readonly parts: string; readonly namespace: string };
   /** The language that texts are written in: markup in another one is not to be translated. */
   readonly sourceLanguage?: string;
+  /** The constant that holds the texts of a file: those are taken out of the code already. */
+  readonly constant?: string;
   /** The dialect that a book names for a template; undefined where the file itself shows it. */
   dialect?(file: string): Dialect | undefined;
   /** What a key with a leading separator stands for in a file; undefined where the book has no such keys. */

@@ -1,3 +1,5 @@
+import { spanOfConstant } from "../catalog/formats/script/script.js";
+import type { Span } from "../text/span.js";
 import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
 import { languageOf } from "./languages/index.js";
@@ -20,7 +22,7 @@ export const largestFile = 5_000_000;
 export function readSource(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
   const problem = unreadable(text);
   if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
-  const read = readByName(file, text, bom, shapes);
+  const read = withoutConstant(readByName(file, text, bom, shapes), shapes);
   const source = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   const { relative, home } = shapes;
@@ -31,6 +33,14 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     ...marked,
     lookups: home === undefined ? resolved : resolved.map((one) => withoutHome(one, home)),
   };
+}
+
+/** A file's code without what stands in the constant that is its catalog. */
+function withoutConstant(source: SourceFile, { constant }: LookupShapes): SourceFile {
+  const span = constant === undefined ? undefined : spanOfConstant(source.text, constant);
+  if (!span) return source;
+  const isInside = (one: { readonly span: Span }) => one.span.start >= span.start && one.span.end <= span.end;
+  return { ...source, literals: source.literals.filter((literal) => !isInside(literal)) };
 }
 
 /** A lookup whose key says the namespace that it would have without. */

@@ -5,9 +5,14 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { runInNewContext } from "node:vm";
-import { formats } from "../../../src/core/catalog/formats/index.js";
+import { formatOf, formats } from "../../../src/core/catalog/formats/index.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
+import {
+  lintProject,
+  openProject,
+  reconcileProject,
+  surveyProject,
+} from "../../../src/core/project/project.js";
 import { previewProject } from "../../../src/core/project/preview.js";
 import type { CatalogChanges, EntryPath } from "../../../src/core/catalog/model.js";
 
@@ -83,6 +88,72 @@ describe("modules of scripts are catalogs", () => {
     expect(formats.script.edit(more, { add: [{ path: ["foot", "c"], text: "z" }] })).toBe(
       `${more}\nexport const foot = {\n  c: 'z',\n};\n`,
     );
+  });
+});
+
+describe("texts in a constant of a file of code", () => {
+  const code =
+    'import { useLanguage } from "./language";\n\nconst words = {\n  en: { title: "Quay", count: (n) => `${n} boats` },\n  de: { title: "Kai" },\n};\nconst shape = { en: { a: 1 } };\n\nexport function Quay() {\n  const own = words[useLanguage()];\n  return <h1 title="It\'s late">{own.title} it\'s late {/* now */}</h1>;\n}\n';
+  const book = {
+    name: "app",
+    files: "{dir}/{name}.tsx",
+    code: ["src/**/*.tsx"],
+    constant: "words",
+    root: "{locale}",
+    lookups: [{ member: "own" }],
+  };
+  const open = (files: Record<string, string>) => {
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({ source: "en", targets: ["de"], books: [book] }),
+        ...files,
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return opened.project;
+  };
+
+  test("are read and changed where they stand", () => {
+    const format = formatOf({ files: "a.tsx", constant: "words" });
+    const { entries, problems } = format.read(code, ".");
+    expect(problems).toEqual([]);
+    expect(entries.map(({ key, kind }) => `${key} ${kind}`)).toEqual([
+      "en.title text",
+      "en.count code",
+      "de.title text",
+    ]);
+    expect(format.edit(code, { add: [{ path: ["de", "more"], text: "Mehr" }] })).toBe(
+      code.replace('de: { title: "Kai" }', 'de: { title: "Kai", more: "Mehr" }'),
+    );
+  });
+
+  test("are checked like others, and what the code works out is not to be copied", async () => {
+    const project = open({
+      "src/Quay.tsx": code,
+      "src/Bare.tsx": "export const Bare = () => <p>Nothing of that here</p>;\n",
+    });
+    const found = await lintProject(project);
+    expect(
+      found
+        .filter(({ severity }) => severity === "error")
+        .map(({ file, message, remedy }) => [file, message, remedy]),
+    ).toEqual([
+      [
+        "src/Quay.tsx",
+        'missing key "count" in de, which the source works out in code',
+        "write it by hand: what code works out is not copied",
+      ],
+    ]);
+  });
+
+  test("are no text in code, and the rest of the file is", async () => {
+    const project = open({ "src/Quay.tsx": code });
+    const { files } = await surveyProject(project);
+    expect(
+      files.flatMap(({ literals }) =>
+        literals.flatMap(({ verdict, message }) => (verdict === "text" ? [message] : [])),
+      ),
+    ).toEqual(["It's late", "{title} it's late"]);
   });
 });
 

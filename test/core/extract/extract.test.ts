@@ -158,6 +158,66 @@ describe("what takes the text's place", () => {
     expect((await extract(first.code, {}, { "texts/en.json": texts })).changes).toEqual([]);
   });
 
+  test.each<[string, object, string, string, readonly string[]]>([
+    [
+      "an object of texts is imported",
+      { call: "texts.{key}", import: 'import { texts } from "./texts";' },
+      "export const A = () => <p>Hello there</p>;\n",
+      'import { texts } from "./texts";\n\nexport const A = () => <p>{texts.helloThere}</p>;\n',
+      [],
+    ],
+    [
+      "or made by the component, where the book says how",
+      {
+        call: "texts.{key}",
+        setup: "const texts = useTexts();",
+        import: 'import { useTexts } from "./texts";',
+      },
+      "export function A() {\n  return <p>Hello there</p>;\n}\n",
+      'import { useTexts } from "./texts";\n\nexport function A() {\n  const texts = useTexts();\n  return <p>{texts.helloThere}</p>;\n}\n',
+      [],
+    ],
+    [
+      "what the function makes for itself is that object",
+      { call: "texts.{key}" },
+      "export function A() {\n  const texts = useTexts();\n  return <p>Hello there</p>;\n}\n",
+      "export function A() {\n  const texts = useTexts();\n  return <p>{texts.helloThere}</p>;\n}\n",
+      [],
+    ],
+    [
+      "but not a list of that name",
+      { call: "texts.{key}" },
+      'export function A() {\n  const texts = ["a"];\n  return <p>Hello there</p>;\n}\n',
+      "",
+      ["extract/taken"],
+    ],
+    [
+      "nor what another function makes",
+      { call: "texts.{key}" },
+      "export function A() {\n  return <p>Hello there</p>;\n}\nfunction B() {\n  const texts = useTexts();\n}\n",
+      "",
+      ["extract/not-in-scope"],
+    ],
+  ])("%s", async (_, emit, code, expected, refused) => {
+    const config = {
+      source: "en",
+      targets: ["de"],
+      books: [
+        {
+          name: "app",
+          code: ["src/**/*.tsx"],
+          files: "texts/{locale}.json",
+          emit,
+          lookups: [{ member: "texts" }],
+          naming: { pattern: "{slug}" },
+        },
+      ],
+    };
+    const plan = await extract(code, {}, { "fond.config.json": JSON.stringify(config) });
+    expect(plan.code).toBe(expected === "" ? code : expected);
+    expect(plan.notes.map(({ messageId }) => messageId)).toEqual(refused);
+  });
+
   test("where the book names the call and no import, the function is there everywhere; where it names neither, it must be imported", async () => {
     const settings = (emit: object) => ({
       "fond.config.json": JSON.stringify({

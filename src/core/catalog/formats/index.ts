@@ -30,6 +30,7 @@ export function formatNameOf(file: string): FormatName {
 
 /** The format of a book's catalogs: the one it names, or the one of the files' extension. */
 export function formatOf(book: Pick<BookConfig, "files" | "format"> & Partial<BookConfig>): CatalogFormat {
-  const format = formats[book.format ?? formatNameOf(book.files)];
-  return format.forBook?.({ table: book.table }) ?? format;
+  const { table, constant } = book;
+  const format = formats[book.format ?? (constant === undefined ? formatNameOf(book.files) : "script")];
+  return format.forBook?.({ table, constant }) ?? format;
 }

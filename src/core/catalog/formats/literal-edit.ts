@@ -208,6 +208,7 @@ class LiteralEditor {
       });
       return;
     }
+    const apart = multiline && this.hasBlankLines(node) ? this.style.lineEnd : "";
     const lastIndex = members.length - 1;
     const endsInComma = members[lastIndex]?.commaEnd !== undefined;
     let lastKept = lastIndex;
@@ -234,9 +235,21 @@ class LiteralEditor {
       this.edits.push({
         start: at,
         end: at,
-        replacement: list.map(write).join(this.syntax.separator) + commaAfter,
+        replacement: list.map((one) => apart + write(one)).join(this.syntax.separator) + commaAfter,
       });
     }
+  }
+
+  /** Whether a blank line stands between nearly all members of a group. */
+  private hasBlankLines({ members }: LiteralNode): boolean {
+    if (members.length < 3) return false;
+    let blank = 0;
+    for (const [index, { start }] of members.entries()) {
+      const before = members[index - 1];
+      const gap = before ? this.text.slice(before.commaEnd ?? before.value.end, start) : "";
+      if (/\n[ \t]*\r?\n/.test(gap)) blank++;
+    }
+    return blank >= 0.8 * (members.length - 1);
   }
 
   /** Where what belongs to a member starts: behind the member before it, but not the comments that a blank line parts from it. */

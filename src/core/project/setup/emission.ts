@@ -135,7 +135,11 @@ function writtenIn(
     if ("member" in use.lookup) {
       // What a call gives is in a variable that has another name everywhere.
       if (use.shown.includes("()")) continue;
-      return { call: `${use.lookup.member}.{key}`, ...(use.import !== undefined && { import: use.import }) };
+      return {
+        call: `${use.lookup.member}.{key}`,
+        ...(use.import !== undefined && { import: use.import }),
+        ...(use.setup !== undefined && { setup: use.setup }),
+      };
     }
     const samples = use.samples.filter(({ source }) => isMeant(posix.extname(source.file)));
     const written = samples.flatMap((sample) => writtenAt(sample) ?? []);

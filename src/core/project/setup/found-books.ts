@@ -9,6 +9,8 @@ import { languageOfTexts, localeByText, spellingOf, writtenLocale } from "./writ
 export interface FoundBook {
   /** The pattern of its files. */
   readonly files: string;
+  /** The constant that holds the texts of each file, where they stand in the code itself. */
+  readonly constant?: string;
   /** How many keys each locale has. */
   readonly locales: ReadonlyMap<string, number>;
   /** The locales of which a file cannot be read whole: how many keys they have is not known. */
@@ -137,7 +139,61 @@ export function findBooks(files: Files, grounds: string[]): FoundBook[] {
     const book = bookInOneFile(file, content);
     if (book) books.push(book);
   }
+  books.push(...booksInCode(files, new Set(modules)));
   return books.sort((a, b) => keyCount(b) - keyCount(a));
+}
+
+/** The endings of code in which constants may hold texts. */
+const codeEndings = ["tsx", "jsx", "ts", "js", "mjs", "vue", "svelte"];
+
+/** A constant with a member for English, or whose members have one. */
+const tableByLocale =
+  /^[ \t]{0,8}(?:export[ \t]{1,4})?const[ \t]{1,4}([A-Za-z_$][\w$]{0,60})[^=\n;]{0,80}=\s{0,20}(?:[\w$.]{1,60}\(\s{0,20})?\{\s{0,200}(?:["']?en(?:[-_]\w\w)?["']?\s{0,4}:|["']?[\w$.-]{1,60}["']?\s{0,4}:\s{0,4}\{\s{0,200}["']?en(?:[-_]\w\w)?["']?\s{0,4}:)/gm;
+
+/** Books of texts that stand beside the code in its files: one for each name that constants in several files have. */
+function booksInCode(files: Files, known: ReadonlySet<string>): FoundBook[] {
+  const byName = new Map<string, { readonly file: string; readonly content: CatalogContent }[]>();
+  const listed = files.list({
+    patterns: [`**/*.{${codeEndings.join(",")}}`],
+    ignore: [...otherData, "**/*.d.ts"],
+    respectIgnoreFiles: true,
+  });
+  for (const file of listed) {
+    if (known.has(file) || leftOutByName(file) === "tests") continue;
+    const read = files.read(file);
+    if (!read.ok || read.text.length > 500_000) continue;
+    for (const [, constant = ""] of read.text.matchAll(tableByLocale)) {
+      const content = formatOf({ files: file, constant }).read(read.text, ".");
+      if (content.entries.length === 0 || content.problems.length > 0) continue;
+      byName.set(constant, [...(byName.get(constant) ?? []), { file, content }]);
+    }
+  }
+  return [...byName].flatMap(([constant, list]): FoundBook[] => {
+    const endings = new Map<string, typeof list>();
+    for (const one of list) {
+      const ending = posix.extname(one.file);
+      endings.set(ending, [...(endings.get(ending) ?? []), one]);
+    }
+    // A table or two by locale is part of what a program does: dates, addresses.
+    return [...endings].flatMap(([ending, own]) => {
+      const book = own.length < 2 ? undefined : bookInFiles(`{dir}/{name}${ending}`, own);
+      return book ? [{ ...book, constant }] : [];
+    });
+  });
+}
+
+/** A book of files that each hold all locales. */
+function bookInFiles(
+  pattern: string,
+  found: readonly { readonly content: CatalogContent }[],
+): FoundBook | undefined {
+  for (const inside of ["root", "leaf"] as const) {
+    const book = new BookCount(false);
+    const written = new Map<string, string>();
+    const isAll = found.every(({ content }) => addAll(book, written, content, inside));
+    if (isAll && written.size > 1) return book.found(pattern, spellingOf(written), inside);
+  }
+  return undefined;
 }
 
 /** How many keys a book has in all namespaces. */
@@ -341,18 +397,28 @@ function bookInOneFile(file: string, content: CatalogContent): FoundBook | undef
   for (const inside of ["root", "leaf"] as const) {
     const book = new BookCount(false);
     const written = new Map<string, string>();
-    const isAll = content.entries.every((entry) => {
-      const { path } = entry;
-      const name = String(inside === "root" ? path[0] : path.at(-1));
-      const read = path.length < 2 ? undefined : writtenLocale(name);
-      if (!read || read.isWeak) return false;
-      written.set(read.locale, name);
-      book.addAlone(read.locale, entry, inside === "root" ? path.slice(1) : path.slice(0, -1));
-      return true;
-    });
+    const isAll = addAll(book, written, content, inside);
     if (isAll && written.size > 1) return book.found(file, spellingOf(written), inside);
   }
   return undefined;
+}
+
+/** Counts the entries of a file with all locales; says whether each names its locale there. */
+function addAll(
+  book: BookCount,
+  written: Map<string, string>,
+  { entries }: CatalogContent,
+  inside: "root" | "leaf",
+): boolean {
+  return entries.every((entry) => {
+    const { path } = entry;
+    const name = String(inside === "root" ? path[0] : path.at(-1));
+    const read = path.length < 2 ? undefined : writtenLocale(name);
+    if (!read || read.isWeak) return false;
+    written.set(read.locale, name);
+    book.addAlone(read.locale, entry, inside === "root" ? path.slice(1) : path.slice(0, -1));
+    return true;
+  });
 }
 
 /** Larger files are no catalogs that people write, in code units. */

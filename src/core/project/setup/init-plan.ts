@@ -84,7 +84,7 @@ function studyOf(code: readonly SourceFile[], several: boolean): Seen["studied"]
     const users = several
       ? code.filter(({ mentions }) => [...mentions].some((mention) => keys.match(mention) !== undefined))
       : code;
-    const held = findLookups(users, keys);
+    const held = findLookups(users, keys, book.constant);
     // Where nothing is translated yet, code may bring its texts along.
     const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
     const studied = { keys, users, lookups };
@@ -297,6 +297,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     name,
     code: codeGlobs(users, grounds),
     files: found.files,
+    ...(found.constant !== undefined && { constant: found.constant }),
     ...(found.spelling !== "hyphen" && { spelling: found.spelling }),
     ...(syntax !== "icu" && { syntax }),
     ...(plurals !== "inline" && { plurals }),

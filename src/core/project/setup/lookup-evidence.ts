@@ -31,8 +31,8 @@ export interface FoundLookups {
 /** So many samples are enough to see how something is written. */
 const mostSamples = 40;
 
-/** Finds the lookups of a book: whatever takes its keys in code, and hardly any other string. */
-export function findLookups(code: readonly SourceFile[], keys: KeyIndex): FoundLookups {
+/** Finds the lookups of a book, whose texts may be in a constant of its code: whatever takes its keys in code, and hardly any other string. */
+export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constant?: string): FoundLookups {
   const uses = new Map<string, LookupUse>();
   const makers = new Map<string, MakerVotes>();
   for (const source of code) {
@@ -61,7 +61,7 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex): FoundL
   const found = [
     ...[...uses.values()].filter((use) => isLookup(use, keys)),
     ...makerUses(makers),
-    ...memberUses(code, keys),
+    ...memberUses(code, keys, constant),
   ];
   const kept = withoutChance(found).map((use) => withDefault(use));
   const votes = newVotes();
@@ -194,7 +194,8 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
       },
     ];
   }
-  if (role !== "attribute" || element === undefined) return [];
+  // What a template binds or listens to is an expression: `[(model)]="member.name"`.
+  if (role !== "attribute" || element === undefined || /^[[(*#:@]|^(?:v-|bind:|on:|x-)/.test(name)) return [];
   if (/^[A-Z]/.test(element) || element.includes("."))
     return [
       {

@@ -17,8 +17,10 @@ export interface LookupUse {
   readonly endings: Map<string, number>;
   /** Places where a key stands, a few of them. */
   readonly samples: LookupSample[];
-  /** The line that brings an object of texts in, where a script imports it. */
+  /** The line that brings an object of texts in, where a script imports it, or what makes it. */
   readonly import?: string;
+  /** The statement by which functions make it for themselves. */
+  readonly setup?: string;
   /** How the keys are written. */
   readonly votes: Votes;
 }

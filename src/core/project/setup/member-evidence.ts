@@ -1,6 +1,7 @@
 import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
-import { importLine } from "./bound-names.js";
+import { isScript } from "../../source/readers/script/endings.js";
+import { boundNames, importLine } from "./bound-names.js";
 import type { KeyIndex } from "./key-index.js";
 import { newVotes, type LookupUse } from "./lookup-use.js";
 
@@ -21,8 +22,18 @@ interface Members {
   readonly endings: Map<string, number>;
 }
 
-/** Objects whose members are the texts of a book. */
-export function memberUses(code: readonly SourceFile[], keys: KeyIndex): LookupUse[] {
+/** Objects whose members are the texts of a book; of one whose texts are in a constant, what is made of that. */
+export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant?: string): LookupUse[] {
+  const picks =
+    constant === undefined
+      ? undefined
+      : new RegExp(
+          String.raw`\b(?:const|let|var)\s{1,9}([\w$]{1,60})\s{0,9}=\s{0,9}${constant.replaceAll("$", "\\$")}\[`,
+          "g",
+        );
+  const made = new Set(
+    picks ? code.flatMap(({ text }) => [...text.matchAll(picks)].map(([, name = ""]) => name)) : [],
+  );
   const roots = new Map<string, Members>();
   for (const { file, text } of code)
     for (const match of text.matchAll(chain)) {
@@ -36,16 +47,18 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex): LookupU
     }
   return [...roots].flatMap(([root, found]): LookupUse[] => {
     const { hits, misses, deep, endings } = found;
-    const isNamed = textNames.test(root);
+    const isNamed = made.has(root) || (constant === undefined && textNames.test(root));
     // Two keys tell enough where they are half of a small book's.
     const tell =
       found.keys.size >= 3 ||
+      made.has(root) ||
       (isNamed && misses === 0 && found.keys.size === 2 && found.keys.size * 2 >= keys.size);
     const isSure =
       tell && hits >= misses * (isNamed ? 2 : 4) && (isNamed || (deep * 2 > hits && !keys.isCommon));
     if (!isSure) return [];
     const name = root.split(".", 1)[0] ?? root;
     const line = code.flatMap(({ file, text }) => importLine(file, text, name) ?? [])[0];
+    const setup = line === undefined ? code.flatMap((source) => madeIn(source, name) ?? [])[0] : undefined;
     return [
       {
         lookup: { member: root },
@@ -56,10 +69,32 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex): LookupU
         endings,
         samples: [],
         ...(line !== undefined && { import: line }),
+        ...setup,
         votes: newVotes(),
       },
     ];
   });
+}
+
+/** The statement by which functions make an object of texts, and the line that imports what it calls. */
+function madeIn(
+  source: SourceFile,
+  name: string,
+): { readonly setup: string; readonly import?: string } | undefined {
+  const { file, text } = source;
+  const bound = boundNames(source).get(name);
+  const plain = name.replaceAll("$", "\\$");
+  // Of a table by locale: `const t = texts[useLocale()];`
+  const picked = new RegExp(
+    String.raw`\b(?:const|let|var)\s{1,9}${plain}\s{0,9}=\s{0,9}[\w$.]{1,60}\[([A-Za-z_$][\w$.]{0,60})(?:\(\))?\];?`,
+  ).exec(text);
+  const [statement, maker] =
+    bound && !bound.hasArguments && bound.gives === undefined
+      ? [bound.statement, bound.maker]
+      : [picked?.[0].replace(/;?$/, ";"), picked?.[1]];
+  if (statement === undefined || maker === undefined || !isScript(file)) return undefined;
+  const line = importLine(file, text, maker.split(".", 1)[0] ?? maker);
+  return { setup: statement, ...(line !== undefined && { import: line }) };
 }
 
 function count(

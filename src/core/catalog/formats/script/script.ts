@@ -1,4 +1,5 @@
-import type { CatalogChanges, PathText } from "../../model.js";
+import type { Span } from "../../../text/span.js";
+import type { CatalogChanges, CatalogFormat, PathText } from "../../model.js";
 import {
   editLiterals,
   styleOfLiterals,
@@ -8,25 +9,35 @@ import {
   type LiteralSyntax,
 } from "../literal-edit.js";
 import { literalFormat, type LiteralFile } from "../literal-catalog.js";
-import { LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
+import { LiteralBreak, LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
 
 /**
  * Catalogs that are modules of JavaScript or TypeScript (ECMA-262, "Object Initializer"): an object that is exported, given to
  * `define` or to the file's only call, or its only constant. Texts are strings and templates without values. Nothing is run.
  */
-export const scriptFormat = literalFormat({
-  name: "script",
-  extensions: ["js", "mjs", "cjs", "ts", "mts", "cts"],
-  example: 'export default { key: "text" }',
-  empty: "export default {};\n",
-  lineComments: ["//"],
-  fileOf: moduleOf,
-  emptyGroup: (text, root) => (root.kind === "object" && !isConstants(text, root) ? "{}" : undefined),
-  edit: editModule,
-  writeKey: (name, written) =>
-    /^["']/.test(written) || !isName(name) ? quoted(name, /^["']/.exec(written)?.[0] ?? '"') : name,
-  escape: () => /\\(?:u\{[\da-fA-F]{1,6}\}|u[\da-fA-F]{4}|x[\da-fA-F]{2}|[^])/y,
-});
+export const scriptFormat: CatalogFormat = {
+  ...formatFor(moduleOf, 'export default { key: "text" }'),
+  forBook: ({ constant }) =>
+    constant === undefined
+      ? scriptFormat
+      : formatFor((text) => constantOf(text, constant), `const ${constant} = { key: "text" }`),
+};
+
+function formatFor(fileOf: (text: string) => LiteralFile | undefined, example: string): CatalogFormat {
+  return literalFormat({
+    name: "script",
+    extensions: ["js", "mjs", "cjs", "ts", "mts", "cts"],
+    example,
+    empty: "export default {};\n",
+    lineComments: ["//"],
+    fileOf,
+    emptyGroup: (text, root) => (root.kind === "object" && !isConstants(text, root) ? "{}" : undefined),
+    edit: (text, changes) => editModule(text, changes, fileOf),
+    writeKey: (name, written) =>
+      /^["']/.test(written) || !isName(name) ? quoted(name, /^["']/.exec(written)?.[0] ?? '"') : name,
+    escape: () => /\\(?:u\{[\da-fA-F]{1,6}\}|u[\da-fA-F]{4}|x[\da-fA-F]{2}|[^])/y,
+  });
+}
 
 function isName(name: string): boolean {
   return /^[\p{L}_$][\p{L}\p{N}_$]*$/u.test(name);
@@ -184,6 +195,39 @@ function moduleOf(text: string): LiteralFile | undefined {
     : undefined;
 }
 
+/** Where a constant's value starts, by its name; undefined where there is none. */
+function valueOfConstant(text: string, name: string): number | undefined {
+  const declared = new RegExp(
+    String.raw`^[ \t]{0,40}(?:export\s{1,20})?(?:const|let|var)\s{1,20}${name.replaceAll("$", "\\$")}(?![\w$])`,
+    "m",
+  ).exec(text);
+  if (!declared) return undefined;
+  const from = declared.index + declared[0].length;
+  const sign = /=(?![=>])/g;
+  sign.lastIndex = from;
+  const found = sign.exec(text);
+  return found && found.index - from < 300 ? found.index + 1 : undefined;
+}
+
+/** The group of texts that is the value of one constant, whatever else is in the file. */
+function constantOf(text: string, name: string): LiteralFile | undefined {
+  const at = valueOfConstant(text, name);
+  if (at === undefined) return undefined;
+  const scanner = new LiteralScanner(text, language);
+  const root = groupFrom(scanner, scanner.space(at));
+  return root?.kind === "object" ? { root, texts: scanner.texts } : undefined;
+}
+
+/** From where to where a constant's texts stand in a file of code; undefined where it has none, or breaks off. */
+export function spanOfConstant(text: string, name: string): Span | undefined {
+  try {
+    return constantOf(text, name)?.root;
+  } catch (error) {
+    if (error instanceof LiteralBreak) return undefined;
+    throw error;
+  }
+}
+
 function rootOf(
   constants: readonly { readonly member: LiteralMember; readonly isExported: boolean }[],
   end: number,
@@ -245,8 +289,12 @@ function groupOnly(scanner: LiteralScanner, at: number): LiteralNode | undefined
   return found.kind === "object" ? found : undefined;
 }
 
-function editModule(text: string, changes: CatalogChanges): string {
-  const file = moduleOf(text);
+function editModule(
+  text: string,
+  changes: CatalogChanges,
+  fileOf: (text: string) => LiteralFile | undefined,
+): string {
+  const file = fileOf(text);
   if (!file) throw new Error("a module that cannot be read cannot be edited");
   const { root } = file;
   const style = styleOf(text, root);

@@ -16,6 +16,14 @@ export const keyMissing = defineRule({
       message: 'missing key "{key}" in {locale}',
       remedy: 'translate "{source}"; `fond reconcile --write` adds the key',
     },
+    "not-filled": {
+      message: 'missing key "{key}" in {locale}',
+      remedy: 'write it with a translation of "{source}"',
+    },
+    "in-code": {
+      message: 'missing key "{key}" in {locale}, which the source works out in code',
+      remedy: "write it by hand: what code works out is not copied",
+    },
     "no-file": {
       message: 'missing key "{key}" in {locale}: the file {file} does not exist',
       remedy: 'translate "{source}"; `fond reconcile --write` adds the key',
@@ -62,7 +70,10 @@ export const keyMissing = defineRule({
           const { key } = entry;
           const data = { key, locale, source: shortened(showForms(entry.text), 60) };
           const span = { start: end, end };
-          if (catalog.exists) context.reportRange(catalog, span, "missing", data, { key });
+          if (entry.kind === "code") context.reportRange(catalog, span, "in-code", { key, locale }, { key });
+          else if (book.config.fill === "absent")
+            context.reportRange(catalog, span, "not-filled", data, { key });
+          else if (catalog.exists) context.reportRange(catalog, span, "missing", data, { key });
           else context.reportRange(catalog, span, "no-file", { ...data, file }, { key });
         }
       }
