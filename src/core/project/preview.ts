@@ -48,6 +48,8 @@ export interface SourceKey {
   readonly namespace: string | undefined;
   readonly key: string;
   readonly written: string;
+  /** The books that come before its own, which stands behind them: a locale of theirs may have its own text. */
+  readonly before?: readonly Book[];
 }
 
 /** Shows what users would read. `keys` are keys or patterns (`*`, `**`); one that finds nothing ends it with its nearest neighbors. */
@@ -75,8 +77,8 @@ export function keysNamed(
   const wanted = new Set<SourceKey>();
   for (const pattern of keys) {
     const tests = new Map<BookConfig, (key: string) => boolean>();
-    const fits = ({ config, written }: SourceKey) => {
-      if (!pattern.includes("*")) return false;
+    const fits = ({ config, written, before }: SourceKey) => {
+      if (!pattern.includes("*") || before) return false;
       const test = tests.get(config) ?? keyTest(pattern, partEnds(config));
       tests.set(config, test);
       return test(written);
@@ -106,22 +108,34 @@ export function previewFindings(
 }
 
 function sourceKeysIn(project: Project, scope: Scope): readonly SourceKey[] {
-  return project.config.books
-    .filter(({ name }) => scope.books?.includes(name) ?? true)
-    .flatMap((config) => {
-      const book = project.book(config);
-      return book.catalogs
-        .filter(({ locale }) => locale === book.sourceLocale)
-        .flatMap(({ namespace, byKey }) =>
-          [...byKey.keys()].map((key) => ({
-            config,
-            book,
-            namespace,
-            key,
-            written: book.codeKey(namespace, key),
-          })),
-        );
-    });
+  const meant = project.config.books.filter(({ name }) => scope.books?.includes(name) ?? true);
+  // What a book has no key for, users read from the books that stand behind it.
+  const behind = project.config.books.filter(
+    (config) => !meant.includes(config) && meant.some(({ fallback }) => fallback?.includes(config.name)),
+  );
+  const before = ({ config }: SourceKey) =>
+    meant.filter(({ fallback }) => fallback?.includes(config.name)).map((one) => project.book(one));
+  const own = keysOf(project, meant);
+  const asked = new Set(own.map(({ written }) => written));
+  const others = keysOf(project, behind).filter(({ written }) => !asked.has(written));
+  return [...own, ...others.map((one) => ({ ...one, before: before(one) }))];
+}
+
+function keysOf(project: Project, books: readonly BookConfig[]): readonly SourceKey[] {
+  return books.flatMap((config) => {
+    const book = project.book(config);
+    return book.catalogs
+      .filter(({ locale }) => locale === book.sourceLocale)
+      .flatMap(({ namespace, byKey }) =>
+        [...byKey.keys()].map((key) => ({
+          config,
+          book,
+          namespace,
+          key,
+          written: book.codeKey(namespace, key),
+        })),
+      );
+  });
 }
 
 function nearTo(pattern: string, known: readonly SourceKey[]): readonly string[] {
@@ -139,12 +153,20 @@ function nearTo(pattern: string, known: readonly SourceKey[]): readonly string[]
 }
 
 function previewKey(
-  { book, config, namespace, key, written }: SourceKey,
+  { book, config, namespace, key, written, before }: SourceKey,
   scope: Scope,
   options: PreviewOptions,
 ): PreviewMessage[] {
   const reader = messageReader(config);
-  const entryIn = (locale: string) => book.catalog(locale, namespace)?.byKey.get(key);
+  const entryIn = (locale: string) => {
+    for (const front of before ?? [])
+      for (const catalog of front.catalogsOf(locale)) {
+        const start = front.codeKey(catalog.namespace, "");
+        const entry = written.startsWith(start) && catalog.byKey.get(written.slice(start.length));
+        if (entry) return entry;
+      }
+    return book.catalog(locale, namespace)?.byKey.get(key);
+  };
   const source = reader.read(entryIn(book.sourceLocale)?.text ?? "", book.sourceLocale, key);
   const all = [book.sourceLocale, ...book.targetLocales];
   const locales =

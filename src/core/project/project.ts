@@ -177,7 +177,16 @@ export function openProject(
       config,
       waivers: waived.waivers,
       book(own) {
-        const book = books.get(own) ?? loadBook(files, config, own);
+        const there = books.get(own);
+        if (there) return there;
+        const read = loadBook(files, config, own);
+        const others = config.books.filter(({ name }) => own.fallback?.includes(name));
+        // A locale may say for itself what the book that stands behind this one says for all.
+        const isBehind = (key: string) => others.some((other) => this.book(other).resolve(key) !== undefined);
+        const book =
+          others.length === 0
+            ? read
+            : { ...read, allows: (locale: string, key: string) => read.allows(locale, key) || isBehind(key) };
         books.set(own, book);
         return book;
       },

@@ -1,6 +1,11 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { openProject } from "../../../src/core/project/project.js";
+import {
+  balanceProject,
+  lintProject,
+  openProject,
+  reconcileProject,
+} from "../../../src/core/project/project.js";
 import { previewFindings, previewProject, type PreviewOptions } from "../../../src/core/project/preview.js";
 
 const files = {
@@ -115,4 +120,38 @@ test("a message with thousands of arguments is shown in time that grows with its
   expect(result.ok && result.messages[0]?.samples.length).toBeGreaterThan(0);
   // It took 14 s when each argument copied the values of all before it.
   expect(performance.now() - started).toBeLessThan(4_000);
+});
+
+test("a book stands in front of the one that it falls back to, in a locale for itself as well", async () => {
+  const books = [
+    { name: "shop", files: "t/shop.{locale}.json", fallback: ["common"] },
+    { name: "common", files: "t/common.{locale}.json" },
+  ];
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({ source: "en", targets: ["de"], books }),
+      "t/shop.en.json": '{"title":"Shop"}',
+      "t/shop.de.json": '{"title":"Laden","save":"Kaufen","odd":"X"}',
+      "t/common.en.json": '{"save":"Save","quit":"Quit"}',
+      "t/common.de.json": '{"save":"Sichern","quit":"Beenden"}',
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const { project } = opened;
+  const shown = (key: string, book: string) => {
+    const result = previewProject(project, { books: [book] }, [key]);
+    return result.ok
+      ? result.messages.map(({ locale, samples }) => `${locale} ${samples[0]?.text ?? ""}`)
+      : result.near;
+  };
+  expect(shown("save", "shop")).toEqual(["en Save", "de Kaufen"]);
+  expect(shown("quit", "shop")).toEqual(["en Quit", "de Beenden"]);
+  expect(shown("save", "common")).toEqual(["en Save", "de Sichern"]);
+  expect(shown("title", "common")).toEqual([]);
+  expect(shown("*", "shop")).toEqual(["en Shop", "de Laden"]);
+  const extra = (await lintProject(project)).filter(({ rule }) => rule === "key/extra");
+  expect(extra.map(({ key }) => key)).toEqual(["odd"]);
+  expect(balanceProject(project, {}).map(({ locales }) => locales[0]?.extra)).toEqual([1, 0]);
+  const { summary } = reconcileProject(project, {}, "2031-05-04");
+  expect(summary).toEqual({ "keys set aside": 1 });
 });
