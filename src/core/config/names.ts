@@ -9,6 +9,8 @@ export const formatNames = [
   "script",
   "php",
   "toml",
+  "python",
+  "ruby",
 ] as const;
 export type FormatName = (typeof formatNames)[number];
 

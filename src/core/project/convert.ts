@@ -377,6 +377,8 @@ function newConfig(
     script: ".js",
     php: ".php",
     toml: ".toml",
+    python: ".py",
+    ruby: ".rb",
   };
   const path = files ?? (format ? config.files.replace(/\.\w+$/, ending[format]) : config.files);
   const isNamedByEnding = format === undefined || path.endsWith(ending[format]);

@@ -16,7 +16,7 @@ import {
 import { previewProject } from "../../../src/core/project/preview.js";
 import type { CatalogChanges, EntryPath } from "../../../src/core/catalog/model.js";
 
-const textsOf = (format: "script" | "php", text: string) =>
+const textsOf = (format: "script" | "php" | "python" | "ruby", text: string) =>
   Object.fromEntries(formats[format].read(text, ".").entries.map((entry) => [entry.key, entry.text]));
 
 describe("modules of scripts are catalogs", () => {
@@ -246,6 +246,73 @@ describe("a fault is one finding with its likely cause", () => {
   });
 });
 
+describe("dictionaries of Python and hashes of Ruby are catalogs", () => {
+  test.each<["python" | "ruby", string, Record<string, string>]>([
+    [
+      "python",
+      "# texts\nTEXTS: dict = {\n    'a': \"x\",  # one\n    \"b\": {'c': 'l\\'eau \\u00e9'},\n}\n\nSIZE = 5\n",
+      { a: "x", "b.c": "l'eau é" },
+    ],
+    [
+      "python",
+      'A = {"x": 1}\nMESSAGES = {"a": "one " "two", "b": r"\\d", "c": """x\ny"""}\n',
+      { a: "one two", b: "\\d", c: "x\ny" },
+    ],
+    [
+      "ruby",
+      '# texts\n{\n  en: {\n    title: \'Quay\', # head\n    "a-b": "l\'eau \\u00e9",\n  }\n}\n',
+      { "en.title": "Quay", "en.a-b": "l'eau é" },
+    ],
+    [
+      "ruby",
+      "module Boats\n  TEXTS = { :a => 'x', :b => { :c => \"y\" } }.freeze\nend\n",
+      { a: "x", "b.c": "y" },
+    ],
+    ["ruby", "LABELS = { 'a' => 'x' }\n", { a: "x" }],
+  ])("in %s: %s", (format, text, expected) => {
+    expect(formats[format].read(text, ".").problems).toEqual([]);
+    expect(textsOf(format, text)).toEqual(expected);
+    expect(formats[format].edit(text, {})).toBe(text);
+  });
+
+  test("what is worked out is kept, and edits keep comments, quotes and the way of names", () => {
+    const python = "TEXTS = {\n    'a': f'{x}',  # it's\n    'b': 'y',\n}\n";
+    expect(
+      formats.python.edit(python, {
+        set: [{ path: ["b"], text: "l'eau" }],
+        add: [{ path: ["c"], text: "z", comment: "so" }],
+      }),
+    ).toBe("TEXTS = {\n    'a': f'{x}',  # it's\n    'b': 'l\\'eau',\n    # so\n    'c': 'z',\n}\n");
+    const ruby = 'TEXTS = {\n  :a => "Hi #{name}",\n  :b => lambda { |n| n }\n}.freeze\n';
+    expect(formats.ruby.read(ruby, ".").entries.map(({ key, kind }) => `${key} ${kind}`)).toEqual([
+      "a code",
+      "b code",
+    ]);
+    expect(formats.ruby.edit(ruby, { add: [{ path: ["c-d"], text: "a #{b}" }] })).toBe(
+      ruby.replace("|n| n }\n", '|n| n },\n  :"c-d" => "a \\#{b}"\n'),
+    );
+  });
+
+  test.each<["python" | "ruby", string, string, string]>([
+    [
+      "python",
+      "TEXTS = {\n    'a': 'l'eau',\n}\n",
+      "'",
+      "a quote ends the text here, and the rest of the line is no code",
+    ],
+    ["python", "TEXTS = {\n    'a': 'x'\n    'b': 'y',\n}\n", "'", "no comma between two entries"],
+    ["ruby", "{\n  a: 'l'eau',\n}\n", "'", "a quote ends the text here, and the rest of the line is no code"],
+    ["ruby", "{\n  a: 'x'\n  b: 'y',\n}\n", "b", "no comma between two entries"],
+    ["ruby", "puts 1\n", "", "the file has no group of texts that can be read without running it"],
+  ])("a fault in %s is said: %s", (format, text, sign, message) => {
+    const { entries, problems } = formats[format].read(text, ".");
+    expect(entries).toEqual([]);
+    expect(problems.map((one) => [one.message, text.slice(one.span.start, one.span.end)])).toEqual([
+      [message, sign],
+    ]);
+  });
+});
+
 type Tree = string | { [name: string]: Tree };
 
 const words = fc.string({ unit: "grapheme", maxLength: 12 }).filter((text) => !/[\uD800-\uDFFF]/.test(text));
@@ -272,9 +339,9 @@ function at(node: Tree, path: EntryPath): Tree {
 }
 
 /** A file with a tree in it, written by the format itself. */
-function written(format: "script" | "php", value: Tree): string {
+function written(format: "script" | "php" | "python" | "ruby", value: Tree): string {
   const add = flat(value);
-  const empty = format === "script" ? "module.exports = {};\n" : formats.php.empty;
+  const empty = format === "script" ? "module.exports = {};\n" : formats[format].empty;
   return formats[format].edit(empty, { add });
 }
 
@@ -318,55 +385,77 @@ test("in Node, a module holds what was written into it, and nothing else changes
   );
 });
 
-const hasPhp = spawnSync("php", ["-v"]).status === 0;
+/** The languages that can say what a file holds, each with the program that reads some files and prints them as JSON. */
+const readers: readonly [
+  name: "php" | "python" | "ruby",
+  ending: string,
+  command: string,
+  args: readonly string[],
+][] = [
+  [
+    "php",
+    "php",
+    "php",
+    [
+      "-d",
+      "display_errors=stderr",
+      "-r",
+      "$all = []; for ($i = 0; $i < (int) $argv[2]; $i++) $all[] = require $argv[1] . '/' . $i . '.php'; echo json_encode($all, JSON_FORCE_OBJECT | JSON_THROW_ON_ERROR);",
+      "--",
+    ],
+  ],
+  [
+    "python",
+    "py",
+    "python3",
+    [
+      "-c",
+      "import json, runpy, sys\nprint(json.dumps({i: runpy.run_path(f'{sys.argv[1]}/{i}.py')['TEXTS'] for i in range(int(sys.argv[2]))}))",
+    ],
+  ],
+  [
+    "ruby",
+    "rb",
+    "ruby",
+    [
+      "-rjson",
+      "-e",
+      "puts JSON.generate((0...ARGV[1].to_i).to_h { |i| [i, eval(File.read(\"#{ARGV[0]}/#{i}.rb\", encoding: 'utf-8'))] })",
+      "--",
+    ],
+  ],
+];
 
-(hasPhp ? test : test.skip)("PHP itself reads what was written", () => {
-  const folder = mkdtempSync(join(tmpdir(), "fond-php-"));
-  try {
-    const cases = fc.sample(changes, { numRuns: 60, seed: 7 });
-    for (const [
-      index,
-      {
-        before,
-        set: [list, texts],
-        added,
-      },
-    ] of cases.entries())
-      writeFileSync(
-        join(folder, `${index}.php`),
-        formats.php.edit(written("php", before), {
+describe.each(readers)("%s itself", (name, ending, command, args) => {
+  const isThere = spawnSync(command, ["--version"]).status === 0;
+  (isThere ? test : test.skip)("reads what was written", () => {
+    const folder = mkdtempSync(join(tmpdir(), `fond-${name}-`));
+    try {
+      const cases = fc.sample(changes, { numRuns: 60, seed: 7 });
+      const format = formats[name];
+      for (const [index, { before, set, added }] of cases.entries()) {
+        const [list, texts] = set;
+        const file = format.edit(written(name, before), {
           set: list.map(({ path }, place) => ({ path, text: texts[place] ?? "" })),
-          add: Object.entries(added).map(([name, text]) => ({ path: [name], text })),
-        }),
-      );
-    const script =
-      "$all = []; for ($i = 0; $i < (int) $argv[2]; $i++) $all[] = require $argv[1] . '/' . $i . '.php'; echo json_encode($all, JSON_FORCE_OBJECT | JSON_THROW_ON_ERROR);";
-    const run = spawnSync(
-      "php",
-      ["-d", "display_errors=stderr", "-r", script, "--", folder, String(cases.length)],
-      {
-        encoding: "utf8",
-      },
-    );
-    expect(run.stderr).toBe("");
-    const all = JSON.parse(run.stdout) as Record<string, Tree>;
-    for (const [
-      index,
-      {
-        before,
-        set: [list, texts],
-        added,
-      },
-    ] of cases.entries()) {
-      const held = all[index] ?? "";
-      const expected = new Map(flat(before).map(({ path, text }) => [JSON.stringify(path), text]));
-      list.forEach(({ path }, place) => expected.set(JSON.stringify(path), texts[place] ?? ""));
-      for (const [name, text] of Object.entries(added)) expected.set(JSON.stringify([name]), text);
-      expect(new Map(flat(held).map(({ path, text }) => [JSON.stringify(path), text]))).toEqual(expected);
+          add: Object.entries(added).map(([key, text]) => ({ path: [key], text })),
+        });
+        writeFileSync(join(folder, `${index}.${ending}`), file);
+      }
+      const run = spawnSync(command, [...args, folder, String(cases.length)], { encoding: "utf8" });
+      expect(run.stderr).toBe("");
+      const all = JSON.parse(run.stdout) as Record<string, Tree>;
+      for (const [index, { before, set, added }] of cases.entries()) {
+        const [list, texts] = set;
+        const expected = new Map(flat(before).map(({ path, text }) => [JSON.stringify(path), text]));
+        list.forEach(({ path }, place) => expected.set(JSON.stringify(path), texts[place] ?? ""));
+        for (const [key, text] of Object.entries(added)) expected.set(JSON.stringify([key]), text);
+        const held = flat(all[index] ?? "").map(({ path, text }) => [JSON.stringify(path), text] as const);
+        expect(new Map(held)).toEqual(expected);
+      }
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
     }
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
 });
 
 test("what is worked out is neither previewed, nor linted, nor written into other locales", async () => {

@@ -4,6 +4,8 @@ import type { CatalogFormat } from "../model.js";
 import { json5Format, jsoncFormat, jsonFormat } from "./json/json.js";
 import { propertiesFormat } from "./properties/properties.js";
 import { phpFormat } from "./php/php.js";
+import { pythonFormat } from "./python/python.js";
+import { rubyFormat } from "./ruby/ruby.js";
 import { scriptFormat } from "./script/script.js";
 import { tomlFormat } from "./toml/toml.js";
 import { tableFormat } from "./table/table.js";
@@ -19,6 +21,8 @@ export const formats: Readonly<Record<FormatName, CatalogFormat>> = {
   script: scriptFormat,
   php: phpFormat,
   toml: tomlFormat,
+  python: pythonFormat,
+  ruby: rubyFormat,
   csv: tableFormat({ id: ["key"], locale: "locale", text: ["text"] }),
 };
 

@@ -53,6 +53,7 @@ export interface LiteralCatalog extends Pick<
 /** The format of catalogs that are literals of a language of programs. */
 export function literalFormat(language: LiteralCatalog): CatalogFormat {
   const { name, extensions, empty, edit, writeKey, fileOf } = language;
+  const [mark = "//"] = language.lineComments;
   const rootOf = (text: string) => readable(() => fileOf(text))?.root;
   return {
     name,
@@ -72,8 +73,8 @@ export function literalFormat(language: LiteralCatalog): CatalogFormat {
       },
       ...(language.keysNameFile && { keysNameFile: true }),
     },
-    comments: { line: language.lineComments, block: ["/*", "*/"] },
-    commentWriter: () => (line) => `// ${line}`.trimEnd(),
+    comments: { line: language.lineComments, ...(mark === "//" && { block: ["/*", "*/"] as const }) },
+    commentWriter: () => (line) => `${mark} ${line}`.trimEnd(),
     nests: true,
     canReorder: true,
     writeKey,

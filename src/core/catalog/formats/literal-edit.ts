@@ -46,7 +46,8 @@ export interface LiteralStyle {
 
 /** How a language writes literals. */
 export interface LiteralSyntax {
-  readonly hasComments: boolean;
+  /** What a comment to the end of its line starts with; undefined where there are none. */
+  readonly comment: "//" | "#" | undefined;
   /** What stands around the members of a group of names, and of a list. */
   readonly group: readonly [open: string, close: string];
   readonly list: readonly [open: string, close: string];
@@ -255,14 +256,15 @@ class LiteralEditor {
   /** Where what belongs to a member starts: behind the member before it, but not the comments that a blank line parts from it. */
   private removalStart(node: LiteralNode, index: number): number {
     const start = index === 0 ? node.start + 1 : this.slotEnd(node, index - 1);
-    if (!this.syntax.hasComments) return start;
+    const { comment: mark } = this.syntax;
+    if (mark === undefined) return start;
     const gap = this.text.slice(start, node.members[index]?.start ?? start);
     // The last line that holds a comment or its end and is followed by an empty one.
     let end = start;
     let at = start;
     const lines = gap.split("\n");
     for (const [index, line] of lines.entries()) {
-      const isComment = line.includes("//") || line.trimEnd().endsWith("*/");
+      const isComment = line.includes(mark) || (mark === "//" && line.trimEnd().endsWith("*/"));
       if (isComment && index < lines.length - 2 && lines[index + 1]?.trim() === "")
         end = at + line.trimEnd().length;
       at += line.length + 1;
@@ -275,20 +277,22 @@ class LiteralEditor {
     const member = node.members[index];
     if (!member) return node.start + 1;
     const end = member.commaEnd ?? member.value.end;
-    if (!this.syntax.hasComments) return end;
-    const beside = /^[ \t]*(?:\/\/[^\r\n]*|\/\*(?:(?!\*\/)[^\n])*\*\/(?=[ \t]*\r?\n))/.exec(
-      this.text.slice(end, end + 2000),
-    );
+    const { comment: mark } = this.syntax;
+    if (mark === undefined) return end;
+    const comment =
+      mark === "#" ? /^[ \t]*#[^\r\n]*/ : /^[ \t]*(?:\/\/[^\r\n]*|\/\*(?:(?!\*\/)[^\n])*\*\/(?=[ \t]*\r?\n))/;
+    const beside = comment.exec(this.text.slice(end, end + 2000));
     return end + (beside?.[0].length ?? 0);
   }
 
   private comment(addition: Addition, lead: string): string {
-    if (!this.syntax.hasComments || !("text" in addition) || addition.comment === undefined) return "";
+    const { comment: mark } = this.syntax;
+    if (mark === undefined || !("text" in addition) || addition.comment === undefined) return "";
     return addition.comment
       .split("\n")
       .map(
         (line) =>
-          `${lead === " " ? "" : lead}// ${line}`.trimEnd() + (lead === " " ? this.style.lineEnd : ""),
+          `${lead === " " ? "" : lead}${mark} ${line}`.trimEnd() + (lead === " " ? this.style.lineEnd : ""),
       )
       .join("");
   }

@@ -48,6 +48,8 @@ export class LiteralScanner {
   /** What each text says, by where it starts. */
   readonly texts = new Map<number, string>();
   private depth = 0;
+  /** Where the last of the strings started that make up a text. */
+  private lastPart = 0;
 
   constructor(
     readonly source: string,
@@ -72,6 +74,12 @@ export class LiteralScanner {
     if (text?.value !== undefined && this.isEnded(text.end)) {
       this.texts.set(start, text.value);
       return { kind: "text", start, end: text.end, members: [] };
+    }
+    // Where strings beside each other are one, the last is the name of the next entry: a comma is missing.
+    if (text?.value !== undefined && this.language.join === "" && this.lastPart > start) {
+      const next = this.space(text.end);
+      if (this.source.startsWith(this.language.between, next))
+        throw new LiteralBreak(this.lastPart, "unexpected");
     }
     // Behind a text stands an operator, or it was not meant to end there, or a comma is missing.
     if (text?.value !== undefined) {
@@ -98,12 +106,14 @@ export class LiteralScanner {
   private textAt(start: number): WrittenText | undefined {
     const { language, source } = this;
     let text = language.text(source, start);
+    this.lastPart = start;
     while (text?.value !== undefined) {
       const joint = this.space(text.end);
       const next = source.startsWith(language.join, joint)
         ? language.text(source, this.space(joint + language.join.length))
         : undefined;
       if (next?.value === undefined) return text;
+      this.lastPart = this.space(joint + language.join.length);
       text = { end: next.end, value: text.value + next.value };
     }
     return text;

@@ -255,7 +255,7 @@ function indentOf(text: string): string {
 }
 
 const strictSyntax: LiteralSyntax = {
-  hasComments: false,
+  comment: undefined,
   group: ["{", "}"],
   list: ["[", "]"],
   between: ": ",
@@ -271,7 +271,7 @@ const strictSyntax: LiteralSyntax = {
   writeText,
 };
 
-const lenientSyntax: LiteralSyntax = { ...strictSyntax, hasComments: true };
+const lenientSyntax: LiteralSyntax = { ...strictSyntax, comment: "//" };
 
 function writeText(value: string, style: LiteralStyle): string {
   let json = JSON.stringify(value);

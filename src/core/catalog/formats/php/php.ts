@@ -203,7 +203,7 @@ function styleOf(text: string, root: LiteralNode): LiteralStyle {
 }
 
 const syntax: LiteralSyntax = {
-  hasComments: true,
+  comment: "//",
   group: ["[", "]"],
   list: ["[", "]"],
   between: " => ",

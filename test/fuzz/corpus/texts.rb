@@ -1,0 +1,7 @@
+# texts
+{
+  en: {
+    title: "Quay", # head
+    :a => { "b" => 'c' }, d: "#{e}",
+  },
+}.freeze
