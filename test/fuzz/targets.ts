@@ -72,7 +72,8 @@ async function useProject({ book = {}, more = {}, files }: Settings): Promise<vo
 }
 
 const formatTarget = (format: FormatName): FuzzTarget => {
-  const ending = { jsonc: "json", json5: "json", script: "js", python: "py", ruby: "rb" }[format as string] ?? format;
+  const ending =
+    { jsonc: "json", json5: "json", script: "js", python: "py", ruby: "rb" }[format as string] ?? format;
   return {
     name: `catalog ${format}`,
     corpus: [`.${ending}`],

@@ -8,14 +8,17 @@ const condition = /^\s*(?:\{\s*(\d+)\s*\}|\[\s*(\d+)\s*,\s*(\d+|\*)\s*\])\s*/;
  * A message whose plural forms stand side by side, `one|many`: a plural of the model. Two forms without conditions are
  * `one` and `other`. More take the categories of the language's whole numbers in CLDR's order, where there are as many,
  * and the last also stands for what is left; where there is one more, the first is for none; else the last is `other`. A bar that is doubled is text.
+ * Where a book has something else `between` its forms, such as `||||`, blanks around it are no part of them, and all else is text.
  */
 export function readBars(
   source: string,
   parse: (text: string) => Message,
   categories: readonly string[],
+  between: string = bar,
 ): Message {
-  const forms = splitBars(source);
-  if (forms.length === 1) return shiftMessage(parse(source), 0, singleBars);
+  const forms = between === bar ? splitBars(source) : splitAt(source, between.trim());
+  const unescaped = between === bar ? singleBars : undefined;
+  if (forms.length === 1) return shiftMessage(parse(source), 0, unescaped);
   const problems: MessageProblem[] = [];
   const branches: Branch[] = [];
   const plain = forms.filter(({ text }) => !condition.test(text)).length;
@@ -24,14 +27,14 @@ export function readBars(
   for (const { text, start } of forms) {
     const found = condition.exec(text);
     const lead = found?.[0].length ?? 0;
-    const inner = shiftMessage(parse(text.slice(lead)), start + lead, singleBars);
+    const inner = shiftMessage(parse(text.slice(lead)), start + lead, unescaped);
     problems.push(...inner.problems);
     const names =
       plain === 1
         ? ["other"]
         : plain === 2
           ? ["one", "other"]
-          : plain === categories.length + 1
+          : plain === categories.length + 1 && between === bar
             ? ["=0", ...categories]
             : categories;
     const last = plain - 1;
@@ -65,9 +68,10 @@ const singleBars = (text: string) => text.replaceAll("||", "|");
 export function printBars(
   nodes: readonly MessageNode[],
   print: (nodes: readonly MessageNode[]) => string,
+  between: string = bar,
 ): string {
   const [only] = nodes;
-  const escape = (text: string) => text.replaceAll("|", "||");
+  const escape = (text: string) => (between === bar ? text.replaceAll("|", "||") : text);
   if (nodes.length !== 1 || only?.kind !== "plural") return escape(print(nodes));
   return only.branches
     .filter(
@@ -78,7 +82,21 @@ export function printBars(
       const text = escape(print(inner));
       return selector.startsWith("=") ? `{${selector.slice(1)}} ${text}` : text;
     })
-    .join("|");
+    .join(between === bar || /^\s|\s$/.test(between) ? between : ` ${between} `);
+}
+
+/** What stands between forms where a book says nothing else. */
+export const bar = "|";
+
+/** The forms of a text, without the blanks around them. */
+function splitAt(source: string, between: string): { text: string; start: number }[] {
+  let start = 0;
+  return source.split(between).map((form) => {
+    const lead = form.length - form.trimStart().length;
+    const found = { text: form.trim(), start: start + lead };
+    start += form.length + between.length;
+    return found;
+  });
 }
 
 function splitBars(source: string): { text: string; start: number }[] {

@@ -5,7 +5,7 @@ import type { MessageSigns, Syntax } from "./syntaxes/syntax.js";
 import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
 import { keyTest } from "../text/key-pattern.js";
 import type { Message, MessageNode } from "./model.js";
-import { printBars, readBars } from "./bars.js";
+import { bar, printBars, readBars } from "./bars.js";
 import { formMark, printForms, readForms } from "./forms.js";
 import { IcuMessage } from "./syntaxes/icu/icu-message.js";
 import { PlainMessage, TreeMessage, type ReadMessage } from "./read-message.js";
@@ -30,6 +30,8 @@ export interface MessageSettings {
   readonly syntax: SyntaxSetting;
   /** Where plurals are: in the message, forms side by side, or forms under keys of their own. */
   readonly plurals?: PluralForms;
+  /** How forms are told apart: for forms side by side, what stands between them; a bar where not given. */
+  readonly forms?: { readonly separator?: string | undefined } | undefined;
   /** Whether `<b>…</b>` is rich text, or the patterns of the keys whose messages hold it; true where not given. */
   readonly tags?: boolean | readonly string[];
   /** What is between the parts of a key, for those patterns. */
@@ -41,20 +43,23 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   const {
     syntax,
     plurals = "inline",
+    forms,
     tags = true,
     naming = {},
   }: MessageSettings = typeof settings === "string" ? { syntax: settings } : settings;
-  if (typeof tags !== "boolean") return readerByKey(syntax, plurals, tags, partEnds({ naming }));
+  if (typeof tags !== "boolean") return readerByKey({ syntax, plurals, forms }, tags, partEnds({ naming }));
   const known = new RecentTexts<ReadMessage>();
   const own = syntaxOf(syntax);
   const inline: Implementation = {
     parse: (text) => own.parse(text, tags),
     print: (nodes) => own.print(nodes, tags),
   };
-  const signs: MessageSigns = { ...own.signs, single: own.signs.single + signsBetweenForms[plurals] };
+  const between = (plurals === "bar" && forms?.separator) || bar;
+  const mark = plurals === "bar" ? between.trim().charAt(0) : signsBetweenForms[plurals];
+  const signs: MessageSigns = { ...own.signs, single: own.signs.single + mark };
   const hasSigns = signTest(signs);
   const { parse, print } =
-    plurals === "inline" ? inline : plurals === "bar" ? withBars(inline) : withForms(inline);
+    plurals === "inline" ? inline : plurals === "bar" ? withBars(inline, between) : withForms(inline);
   return {
     syntax: own,
     plurals,
@@ -62,7 +67,7 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
     read(text, locale) {
       if (!hasSigns.test(text)) return new PlainMessage(text);
       // Only three forms side by side and more are another message in another language.
-      const isBound = plurals === "bar" && locale !== undefined && /\|[^]*\|/.test(text);
+      const isBound = plurals === "bar" && locale !== undefined && text.split(between, 3).length > 2;
       const id = isBound ? `${locale}\u0000${text}` : text;
       let message = known.get(id);
       if (!message) {
@@ -83,13 +88,13 @@ function withFacts(message: Message): ReadMessage {
 
 /** A reader for a book in which some keys hold markup and the others plain text. */
 function readerByKey(
-  syntax: SyntaxSetting,
-  plurals: PluralForms,
+  settings: Pick<MessageSettings, "syntax" | "forms"> & { readonly plurals: PluralForms },
   patterns: readonly string[],
   ends: readonly string[],
 ): MessageReader {
-  const rich = messageReader({ syntax, plurals, tags: true });
-  const plain = messageReader({ syntax, plurals, tags: false });
+  const { plurals } = settings;
+  const rich = messageReader({ ...settings, tags: true });
+  const plain = messageReader({ ...settings, tags: false });
   const tests = patterns.map((pattern) => keyTest(pattern, ends));
   const readerOf = (key: string | undefined) =>
     key !== undefined && tests.some((test) => test(key)) ? rich : plain;
@@ -152,11 +157,12 @@ function withForms({ parse, print }: Implementation): Implementation {
 /** The categories of languages with many forms, where the language is not known. */
 const manyForms = ["one", "few", "many", "other"];
 
-function withBars({ parse, print }: Implementation): Implementation {
+function withBars({ parse, print }: Implementation, between: string): Implementation {
   const formsOf = (locale: string | undefined) =>
     locale !== undefined && hasPluralRules(locale, "cardinal") ? wholeNumberCategories(locale) : manyForms;
   return {
-    parse: (text, locale) => (text.includes("|") ? readBars(text, parse, formsOf(locale)) : parse(text)),
-    print: (nodes) => printBars(nodes, print),
+    parse: (text, locale) =>
+      text.includes(between.trim()) ? readBars(text, parse, formsOf(locale), between) : parse(text),
+    print: (nodes) => printBars(nodes, print, between),
   };
 }

@@ -178,6 +178,53 @@ describe("forms side by side", () => {
     expect(forms(text)).toEqual(expected);
   });
 
+  test.each<[string, string, string, [string, string][] | string, string]>([
+    [
+      "||||",
+      "en",
+      "%{n} boat | ferry |||| %{n} boats",
+      [
+        ["one", "⟨n⟩ boat | ferry"],
+        ["other", "⟨n⟩ boats"],
+      ],
+      "%{n} boat | ferry |||| %{n} boats",
+    ],
+    [
+      "||||",
+      "pl",
+      "łódka||||łódki |||| łódek",
+      [
+        ["one", "łódka"],
+        ["few", "łódki"],
+        ["many", "łódek"],
+        ["other", "łódek"],
+      ],
+      "łódka |||| łódki |||| łódek",
+    ],
+    ["||||", "ja", "%{n} 隻", "⟨n⟩ 隻", "%{n} 隻"],
+    [
+      " ;; ",
+      "de",
+      "Boot ;; Boote",
+      [
+        ["one", "Boot"],
+        ["other", "Boote"],
+      ],
+      "Boot ;; Boote",
+    ],
+    ["||||", "en", "a || b", "a || b", "a || b"],
+  ])("between forms may stand %s: %s %s", (separator, locale, text, expected, printed) => {
+    const other = messageReader({ syntax: "percent-brace", plurals: "bar", forms: { separator } });
+    const { nodes } = other.read(text, locale);
+    const [node] = nodes;
+    const found =
+      node?.kind === "plural"
+        ? node.branches.map(({ selector, nodes: inner }) => [selector, shown(inner)])
+        : shown(nodes);
+    expect(found).toEqual(expected);
+    expect(other.print(nodes)).toBe(printed);
+  });
+
   test.each<[string, string, string[]]>([
     ["ru", "лодка|лодки|лодок", ["one", "few", "many", "other"]],
     ["pl", "łódka|łódki|łódek", ["one", "few", "many", "other"]],

@@ -41,6 +41,29 @@ describe("init finds the catalogs, wherever they are and however they are writte
       { source: "en", targets: ["no"], books: [{ files: "config/locales/{locale}.yml", root: "{locale}" }] },
     ],
     [
+      "settings that hold their texts by locale, with one by default",
+      {
+        "src/panel.json":
+          '{"id": "x", "size": 3, "title": {"default": "All boats of today", "it-it": "Tutte le barche"}, "note": {"default": "They leave at the quay", "it-it": "Partono dal molo"}, "group": {"default": "Other"}}',
+      },
+      {
+        source: "en",
+        targets: ["it-IT"],
+        books: [{ files: "src/panel.json", leaf: "{locale}", spelling: { en: "default", "it-IT": "it-it" } }],
+      },
+    ],
+    [
+      "forms with four bars between them",
+      {
+        "t/en.json": '{"a": "%{count} boat |||| %{count} boats", "b": "One | two"}',
+        "t/pl.json": '{"a": "%{count} łódź |||| %{count} łodzie |||| %{count} łodzi"}',
+      },
+      {
+        targets: ["pl"],
+        books: [{ syntax: "percent-brace", plurals: "bar", forms: { separator: "||||" } }],
+      },
+    ],
+    [
       "tables of TOML",
       {
         "t/en.toml": '[a]\nb = "One"\n',

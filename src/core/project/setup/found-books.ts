@@ -131,7 +131,13 @@ export function findBooks(files: Files, grounds: string[]): FoundBook[] {
     grounds.push(
       `${inTests === 1 ? "One catalog of tests is" : `${inTests} catalogs of tests are`} left out.`,
     );
-  const books = joinFolders([...groups.values()].map(withoutStrays)).flatMap((group) => {
+  const kept = [...groups.values()].map(withoutStrays);
+  // What is no locale after all, as `src` is none, says nothing of its file.
+  for (const [index, group] of [...groups.values()].entries())
+    if (kept[index]?.members.length === 0)
+      for (const { found } of group.members)
+        if (found.content.problems.length === 0) alone.set(found.file, found);
+  const books = joinFolders(kept).flatMap((group) => {
     const book = bookOf(group, alone, grounds);
     return book ? [book] : [];
   });
@@ -400,7 +406,38 @@ function bookInOneFile(file: string, content: CatalogContent): FoundBook | undef
     const isAll = addAll(book, written, content, inside);
     if (isAll && written.size > 1) return book.found(file, spellingOf(written), inside);
   }
-  return undefined;
+  return manifestBook(file, content);
+}
+
+/** A file of settings in which some hold their text by locale, with one by default: `"title": { "default": "…", "de-de": "…" }`. */
+function manifestBook(file: string, { entries }: CatalogContent): FoundBook | undefined {
+  const groups = new Map<string, Entry[]>();
+  for (const entry of entries) {
+    const group = entry.path.slice(0, -1).join(".");
+    if (group !== "") groups.set(group, [...(groups.get(group) ?? []), entry]);
+  }
+  const nameOf = ({ path }: Entry) => String(path.at(-1));
+  const held = [...groups.values()].filter(
+    (list) =>
+      list.some((entry) => nameOf(entry) === "default") &&
+      list.every(
+        (entry) =>
+          entry.kind === "text" &&
+          (nameOf(entry) === "default" || writtenLocale(nameOf(entry))?.isWeak === false),
+      ),
+  );
+  if (held.filter(({ length }) => length > 1).length < 2) return undefined;
+  const book = new BookCount(false);
+  const written = new Map<string, string>();
+  const texts = held.flat().flatMap((entry) => (nameOf(entry) === "default" ? [entry.text] : []));
+  const language = languageOfTexts(texts) ?? "en";
+  for (const entry of held.flat()) {
+    const name = nameOf(entry);
+    const locale = name === "default" ? language : (writtenLocale(name)?.locale ?? name);
+    written.set(locale, name);
+    book.addAlone(locale, entry, entry.path.slice(0, -1));
+  }
+  return book.found(file, spellingOf(written), "leaf");
 }
 
 /** Counts the entries of a file with all locales; says whether each names its locale there. */

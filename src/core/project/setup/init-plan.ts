@@ -15,7 +15,13 @@ import { heldAgainst } from "./held-against.js";
 import { KeyIndex } from "./key-index.js";
 import { lookupModule } from "./lookup-module.js";
 import { findLookups, type FoundLookups } from "./lookup-evidence.js";
-import { choosePlurals, chooseSyntax, hasOlderPlurals, numberedForms } from "./message-guess.js";
+import {
+  choosePlurals,
+  chooseSyntax,
+  hasOlderPlurals,
+  numberedForms,
+  separatorOfForms,
+} from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 import { findDeclared } from "./found-declared.js";
 import { findOwnHints } from "./own-hints.js";
@@ -291,6 +297,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     syntax,
     grounds,
   );
+  const between = separatorOfForms(found.texts);
   const emit = emissionOf(lookups.uses, users);
   const naming = namingOf(found, source, lookups, around.ecosystem?.letterCase);
   const book = {
@@ -303,6 +310,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     ...(plurals !== "inline" && { plurals }),
     ...(plurals === "suffix" &&
       hasOlderPlurals(allKeys) && { forms: { second: "plural", ...numberedNames(found) } }),
+    ...(plurals === "bar" && between !== undefined && { forms: { separator: between } }),
     ...(found.inside === "root" && { root: "{locale}" }),
     ...(found.inside === "leaf" && { leaf: "{locale}" }),
     ...(lookups.uses.length > 0

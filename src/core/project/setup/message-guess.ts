@@ -97,6 +97,14 @@ function numberIn(name: string): number {
   return Number(/\d{1,2}$/.exec(name)?.[0]);
 }
 
+/** Forms with four bars between them. */
+const betweenBars = /[^|\s]\s{0,20}\|{4}\s{0,20}[^|\s]/;
+
+/** What stands between the forms of a book whose plurals are side by side; undefined for a bar. */
+export function separatorOfForms(texts: readonly string[]): string | undefined {
+  return texts.some((text) => betweenBars.test(text)) ? "||||" : undefined;
+}
+
 /** Where plurals are, by the keys and texts that only one form has. */
 export function choosePlurals(
   {
@@ -118,10 +126,13 @@ export function choosePlurals(
   const older = [...keys].filter(
     (key) => key.endsWith("_plural") && counted.has(key) && keys.has(key.slice(0, -"_plural".length)),
   ).length;
+  const fourBars = texts.filter((text) => betweenBars.test(text)).length;
   const bars =
-    syntaxOf(syntax).choices === "nested"
-      ? 0
-      : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
+    fourBars > 0
+      ? fourBars
+      : syntaxOf(syntax).choices === "nested"
+        ? 0
+        : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
   const counts: readonly (readonly [PluralForms, number])[] = [
     ["suffix", pairs("_") + older],
     ["branches", pairs(".")],

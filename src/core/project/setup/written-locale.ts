@@ -18,7 +18,8 @@ export function writtenLocale(written: string): WrittenLocale | undefined {
   if (parsed && isKnownLanguage(parsed.language) && (parsed.region !== undefined || isPlainCase(written)))
     return {
       locale: canonicalTag(tag),
-      isWeak: parsed.language.length > 2,
+      // As it is written: `src` stands for a language of two letters.
+      isWeak: /^[A-Za-z]{3,}(?![A-Za-z])/.test(written),
     };
   // A country's code, or the English name of a language.
   const meant = /^[a-z]{2}$/.test(written) ? meantBy(doubtTag(written, [])) : undefined;
