@@ -30,7 +30,7 @@ import { hostOf, type Host } from "./hosts.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 import { unproved } from "./proof.js";
 import { hostRefusal } from "./rewrite-host.js";
-import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
+import { boundLookup, foreignLocale, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { partOf, rewriteFile } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 import { deferralOf, withCalls, type Callers } from "./load-time.js";
@@ -388,7 +388,8 @@ function writable(
       const why = part
         ? ((deferral && "refusal" in deferral && !literal.obstacle ? deferral.refusal : undefined) ??
           scriptRefusal(late, part, emission, by, source.bound))
-        : hostRefusal(literal, source, host, reader, book.config.emit.atLoad);
+        : (foreignLocale(literal, (tag) => targetOf(book, tag) !== undefined) ??
+          hostRefusal(literal, source, host, reader, book.config.emit.atLoad));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);

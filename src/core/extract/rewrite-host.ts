@@ -251,7 +251,8 @@ function hostEdit(
   }
   if (form !== "attribute") {
     const template = (hasTags ? host.rich : host.content) ?? "";
-    return { ...span, replacement: fill(template, ownQuote(template)) };
+    const { before = "", after = "" } = literal.frame ?? {};
+    return { ...span, replacement: before + fill(template, ownQuote(template)) + after };
   }
   const outer = first === "'" ? "'" : '"';
   const inner = outer === '"' ? "'" : '"';

@@ -80,6 +80,15 @@ const say = notices("extract", {
   },
 });
 
+/** A translation beside a text in a locale that the project does not have. */
+export function foreignLocale(
+  { translations }: Literal,
+  hasLocale: (tag: string) => boolean,
+): Obstacle | undefined {
+  const foreign = translations?.find(({ locale }) => !hasLocale(locale));
+  return foreign && say("foreign-locale", { locale: foreign.locale });
+}
+
 /** Why replacing a literal of a script might change what the program does; undefined where it is safe. */
 export function scriptRefusal(
   literal: Literal,
@@ -89,8 +98,8 @@ export function scriptRefusal(
   bound: readonly BoundLookup[] = [],
 ): Obstacle | undefined {
   if (literal.obstacle) return literal.obstacle;
-  const foreign = literal.translations?.find(({ locale }) => !hasLocale(locale));
-  if (foreign) return say("foreign-locale", { locale: foreign.locale });
+  const foreign = foreignLocale(literal, hasLocale);
+  if (foreign) return foreign;
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   if (by) return undefined;

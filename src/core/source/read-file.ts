@@ -13,6 +13,7 @@ import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from ".
 import type { ExpressionContent } from "./readers/markup/expressions.js";
 import { withStringParts } from "./readers/string-parts.js";
 import { withUses } from "./literal-uses.js";
+import { withLanguagePairs, withOtherLanguages } from "./other-languages.js";
 import { shiftLiteral, shiftLookup } from "./readers/shift.js";
 
 /** Larger files are generated or minified: nobody writes text in them, and reading them takes long. In UTF-16 code units. */
@@ -23,7 +24,9 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   const problem = unreadable(text);
   if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
   const read = withoutConstant(readByName(file, text, bom, shapes), shapes);
-  const source = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
+  const used = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
+  const { sourceLanguage } = shapes;
+  const source = withOtherLanguages(withLanguagePairs(used, sourceLanguage), sourceLanguage);
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   const { relative, home } = shapes;
   if (!relative && home === undefined) return marked;

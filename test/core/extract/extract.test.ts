@@ -148,7 +148,24 @@ describe("what takes the text's place", () => {
   });
 
   test("a text in another script gets a key all the same", async () => {
-    const { extracted } = await extract(component("<p>Добро пожаловать</p>"));
+    const config = {
+      source: "ru",
+      targets: ["en"],
+      books: [
+        {
+          name: "app",
+          code: ["src/*.tsx"],
+          files: "texts/{locale}.json",
+          emit: { call: 't("{key}"{args})' },
+          naming: { pattern: "{file}.{slug}" },
+        },
+      ],
+    };
+    const { extracted } = await extract(
+      component("<p>Добро пожаловать</p>"),
+      {},
+      { "fond.config.json": JSON.stringify(config) },
+    );
     expect(extracted[0]?.key).toMatch(/^page\.text[0-9a-zA-Z]{6}$/);
   });
 
