@@ -88,6 +88,27 @@ const jobs: Readonly<Record<string, Job>> = {
     },
     moved: 2,
   },
+  "csv-table": {
+    book: { files: "texts/texts.csv", lookups: [{ call: "word" }] },
+    written: {
+      "src/list.js": ['page.button.textContent = word("list.showMap");'],
+      "texts/texts.csv": [
+        "list.count,de,{count} Überfahrten\nlist.showMap,en,Show the map\nlist.showMap,de,Show the map\n",
+      ],
+    },
+    moved: 1,
+  },
+  "jsp-page": {
+    book: { files: "res/texts_{locale}.properties", lookups: [{ tag: "txt:text", key: "key" }] },
+    written: {
+      "web/booking.jsp": [
+        '<p><txt:text key="booking.chooseBoatDay"/></p>',
+        "value=\"<txt:text key='booking.bookNow'/>\"",
+      ],
+      "res/texts_fr.properties": ["booking.bookNow=Book now\n"],
+    },
+    moved: 2,
+  },
   "one-module": {
     book: { files: "src/texts.js", root: "{locale}", lookups: [{ call: "say" }] },
     written: {

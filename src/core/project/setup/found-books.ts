@@ -1,5 +1,6 @@
 import { posix } from "node:path";
 import { formatNameOf, formatOf, formats } from "../../catalog/formats/index.js";
+import { readRows, tableFormat } from "../../catalog/formats/table/table.js";
 import type { CatalogContent, Entry } from "../../catalog/model.js";
 import type { Files } from "../../files/files.js";
 import { leftOutByName } from "../../survey/left-out.js";
@@ -11,6 +12,12 @@ export interface FoundBook {
   readonly files: string;
   /** The constant that holds the texts of each file, where they stand in the code itself. */
   readonly constant?: string;
+  /** The columns of a table, where they are not called as tables usually call them. */
+  readonly table?: {
+    readonly id: string;
+    readonly locale: string;
+    readonly text: string | readonly string[];
+  };
   /** How many keys each locale has. */
   readonly locales: ReadonlyMap<string, number>;
   /** The locales of which a file cannot be read whole: how many keys they have is not known. */
@@ -132,7 +139,7 @@ export function findBooks(files: Files, grounds: string[]): FoundBook[] {
       `${inTests === 1 ? "One catalog of tests is" : `${inTests} catalogs of tests are`} left out.`,
     );
   const kept = [...groups.values()].map(withoutStrays);
-  // What is no locale after all, as `src` is none, says nothing of its file.
+  // A folder such as `src` is a language by chance, and says nothing of its files.
   for (const [index, group] of [...groups.values()].entries())
     if (kept[index]?.members.length === 0)
       for (const { found } of group.members)
@@ -145,8 +152,62 @@ export function findBooks(files: Files, grounds: string[]): FoundBook[] {
     const book = bookInOneFile(file, content);
     if (book) books.push(book);
   }
-  books.push(...booksInCode(files, new Set(modules)));
+  books.push(...tables(files), ...booksInCode(files, new Set(modules)));
   return books.sort((a, b) => keyCount(b) - keyCount(a));
+}
+
+/** Tables with a row for each text and locale. */
+function tables(files: Files): FoundBook[] {
+  const listed = files.list({ patterns: ["**/*.csv"], ignore: otherData, respectIgnoreFiles: true });
+  return listed.flatMap((file): FoundBook[] => {
+    const read = leftOutByName(file) === "tests" ? undefined : files.read(file);
+    if (!read?.ok || read.text.length > largestFile) return [];
+    const { rows, problem } = readRows(read.text);
+    const [header, ...body] = rows.map(({ cells }) => cells.map(({ value }) => value.trim()));
+    if (problem || !header || body.length < 4) return [];
+    const columns = header.map((name, at) => ({ name, values: body.map((row) => row[at] ?? "") }));
+    const locale = columns.find(
+      ({ values }) =>
+        new Set(values).size > 1 && values.every((value) => writtenLocale(value)?.isWeak === false),
+    );
+    const id = columns.find(
+      ({ name, values }) =>
+        name !== locale?.name &&
+        values.every((value) => /^[\w.:/-]+$/.test(value)) &&
+        isKey(values, locale?.values ?? []),
+    );
+    const texts = columns.filter(
+      ({ name, values }) =>
+        name !== locale?.name &&
+        name !== id?.name &&
+        values.filter((value) => /\p{L}{2}/u.test(value) && !/^[a-z]+:|^[\w-]+$/.test(value)).length * 2 >
+          values.length,
+    );
+    if (!locale || !id || texts.length === 0) return [];
+    const format = tableFormat({ id: [id.name], locale: locale.name, text: texts.map(({ name }) => name) });
+    const book = new BookCount(false);
+    const written = new Map<string, string>();
+    for (const entry of format.read(read.text, ".").entries) {
+      const name = String(entry.path.at(-1));
+      const tag = writtenLocale(name)?.locale ?? name;
+      written.set(tag, name);
+      book.addAlone(tag, entry, entry.path.slice(0, -1));
+    }
+    const [only] = texts;
+    const isUsual =
+      id.name === "key" && locale.name === "locale" && texts.length === 1 && only?.name === "text";
+    const text = texts.length === 1 && only ? only.name : texts.map(({ name }) => name);
+    const found = book.found(file, spellingOf(written), undefined);
+    return [isUsual ? found : { ...found, table: { id: id.name, locale: locale.name, text } }];
+  });
+}
+
+/** Whether a column and the locale name each row together, and the column alone does not. */
+function isKey(values: readonly string[], locales: readonly string[]): boolean {
+  return (
+    new Set(values).size < values.length &&
+    new Set(values.map((value, at) => `${value}\u0000${locales[at] ?? ""}`)).size === values.length
+  );
 }
 
 /** The endings of code in which constants may hold texts. */

@@ -304,6 +304,7 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     name,
     code: codeGlobs(users, grounds),
     files: found.files,
+    ...(found.table && { table: found.table }),
     ...(found.constant !== undefined && { constant: found.constant }),
     ...(found.spelling !== "hyphen" && { spelling: found.spelling }),
     ...(syntax !== "icu" && { syntax }),

@@ -243,8 +243,14 @@ function editTable(text: string, columns: TableColumns, changes: CatalogChanges)
       (row, index) =>
         !removed.has(index) && idOf(row).startsWith(`${id.slice(0, id.lastIndexOf("\u0000"))}\u0000`),
     );
-    const after =
+    let after =
       same >= 0 ? same : insertionIndex(data.length, byId, (index) => !removed.has(index), order, id);
+    // Not among the rows of another thing.
+    const thing = (index: number) => {
+      const row = data[index];
+      return row && pathId(rowPath(row, places));
+    };
+    while (same < 0 && after >= 0 && thing(after) === thing(after + 1)) after++;
     const cells = header.cells.map((_, place) => {
       const idPlace = places.id.indexOf(place);
       if (idPlace >= 0) return encode(String(path[idPlace]));
