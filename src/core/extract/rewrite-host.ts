@@ -267,7 +267,10 @@ function hostEdit(
   return {
     start,
     end: span.end,
-    replacement: fill(template, /"[^"]*\{key\}/.test(template) ? "'" : '"').replace("{name}", () => name),
+    replacement: fill(
+      template,
+      /"[^"]*\{key\}/.test(template) && !template.includes('="{key}"') ? "'" : '"',
+    ).replace("{name}", () => name),
   };
 }
 

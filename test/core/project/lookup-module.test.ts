@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
+import { runInNewContext } from "node:vm";
 import ts from "typescript";
 import { fillMessage, type ArgumentValue } from "../../../src/core/message/fill.js";
 import { messageReader } from "../../../src/core/message/parse.js";
@@ -171,6 +172,68 @@ describe("a project without lookups is localized in five commands", () => {
     expect((await fond(folder, "survey")).stdout).toContain("0 text, 0 unclear");
   });
 
+  test("plain pages get a script that fills their elements", async () => {
+    const page = (script: string, title: string, hint: string) =>
+      `<!DOCTYPE html>\n<html lang="en">\n  <head>\n    <title${title}>Ferries</title>\n${script}  </head>\n  <body>\n    <h1>Boats of today</h1>\n    <input ${hint}>\n  </body>\n</html>\n`;
+    const folder = temporaryProject({
+      "index.html": page("", "", 'placeholder="Name of an island"'),
+      "more/prices.html": page("", "", 'type="text"'),
+    });
+    for (const step of [
+      ["init", "--yes", "--runtime", "--targets", "de", "--write"],
+      ["extract", "--write"],
+      ["reconcile", "--write"],
+      ["lint"],
+    ])
+      expect([step[0], (await fond(folder, ...step)).status]).toEqual([step[0], 0]);
+    const files = filesIn(folder);
+    expect(files["index.html"]).toBe(
+      page(
+        '    <script src="texts.js"></script>\n',
+        ' data-text="index.ferries"',
+        'data-text-placeholder="index.nameIsland"',
+      ).replace("<h1>", '<h1 data-text="index.boatsToday">'),
+    );
+    expect(files["more/prices.html"]).toContain('<script src="../texts.js"></script>');
+    expect((await fond(folder, "survey")).stdout).toContain("0 text, 0 unclear");
+
+    // The script fills what the page says, in the locale that was asked for.
+    const script = files["texts.js"] ?? "";
+    const heading = element({ "data-text": "index.boatsToday" });
+    const input = element({ "data-text-placeholder": "index.nameIsland", type: "text" });
+    const root = { lang: "", dir: "" };
+    const asked: string[] = [];
+    const texts: Record<string, unknown> = {
+      "https://quay.example/locales/de.json": { index: { boatsToday: "Boote von heute" } },
+      "https://quay.example/locales/en.json": JSON.parse(files["locales/en.json"] ?? "{}"),
+    };
+    runInNewContext(script, {
+      document: {
+        currentScript: { src: "https://quay.example/texts.js" },
+        readyState: "complete",
+        documentElement: root,
+        querySelectorAll: () => [heading, input],
+      },
+      location: { search: "?lang=de-AT" },
+      navigator: { languages: ["fr"] },
+      URLSearchParams,
+      URL,
+      fetch: (url: URL) => {
+        asked.push(url.href);
+        return Promise.resolve({ ok: true, json: () => Promise.resolve(texts[url.href]) });
+      },
+    });
+    await new Promise((done) => setTimeout(done, 20));
+    expect(asked.sort()).toEqual(Object.keys(texts).sort());
+    expect(root).toEqual({ lang: "de", dir: "ltr" });
+    expect(heading.textContent).toBe("Boote von heute");
+    expect(input.set).toEqual({ placeholder: "Name of an island" });
+
+    // A new locale has its place in the script's list.
+    expect((await fond(folder, "locale", "add", "pl", "--write")).status).toBe(0);
+    expect(filesIn(folder)["texts.js"]).toContain('const locales = ["en", "de", "pl"];');
+  });
+
   test("where there are lookups none is written", async () => {
     const folder = temporaryProject({
       "package.json": "{}",
@@ -183,3 +246,16 @@ describe("a project without lookups is localized in five commands", () => {
     expect(stderr).toContain("only where nothing does that yet");
   });
 });
+
+/** An element of a page, as far as the script asks. */
+function element(attributes: Readonly<Record<string, string>>) {
+  const set: Record<string, string> = {};
+  return {
+    attributes: Object.entries(attributes).map(([name, value]) => ({ name, value })),
+    textContent: "",
+    set,
+    setAttribute(name: string, value: string) {
+      set[name] = value;
+    },
+  };
+}

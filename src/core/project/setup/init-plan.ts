@@ -24,6 +24,14 @@ import {
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 import { findDeclared } from "./found-declared.js";
+import {
+  pageEmission,
+  pageLookups,
+  pageScript,
+  pageScriptFor,
+  pagesWithScript,
+  type PageScript,
+} from "./page-script.js";
 import { findOwnHints } from "./own-hints.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
@@ -148,6 +156,10 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   if (targets.length === 0 && !answers.targets) open.push("targets");
   const names = bookNames(books);
   const module = moduleFor(code, books.map(seen.studied));
+  const page =
+    module === undefined && books.every((book) => seen.studied(book).lookups.uses.length === 0)
+      ? pageScriptFor(code)
+      : undefined;
   const wanted =
     answers.runtime && module !== undefined
       ? {
@@ -158,13 +170,20 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
       : answers;
   const written: {
     readonly files: string;
+    readonly code: readonly string[];
     readonly emit?: object;
     readonly hints?: object;
     readonly declared?: string;
+    readonly lookups?: readonly object[];
   }[] = books.map((book, index) =>
     describeBook(book, names[index] ?? "app", { ...seen, source, grounds }, wanted),
   );
-  if (books.length === 0) written.push(newBook(seen, grounds, wanted, module !== undefined));
+  if (books.length === 0)
+    written.push(newBook(seen, grounds, wanted, module !== undefined || page !== undefined));
+  const [only] = written;
+  const takesPage = answers.runtime && page !== undefined && only !== undefined && books.length === 0;
+  if (takesPage)
+    written[0] = { ...only, code: [...only.code, page.file], lookups: pageLookups, emit: pageEmission };
   if (code.length > 0 && wanted.lookup === undefined && written.every(({ emit }) => emit === undefined))
     open.push("lookup");
   for (const [index, declared] of findDeclared(seen.files, { source, targets, books: written }).entries()) {
@@ -185,10 +204,14 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
   const files = written[0]?.files ?? "";
   const added = answers.runtime && module !== undefined ? moduleFiles(module, files, source, targets) : [];
-  const changes = [{ file: configFileNames[0], before: undefined, after: compactJson(config) }, ...added];
+  const changes: FileChange[] = [
+    { file: configFileNames[0], before: undefined, after: compactJson(config) },
+    ...added,
+  ];
+  if (takesPage) changes.push(...pageFiles(page, files, source, targets));
   const plan = makePlan(changes, { books: written.length, locales: targets.length + 1 });
   const hasFound = seen.books.length + code.length > 0;
-  const takesRuntime = module !== undefined;
+  const takesRuntime = module !== undefined || (page !== undefined && books.length === 0);
   return { ...plan, grounds, open, source, hasFound, takesRuntime, answer: (more) => planWith(seen, more) };
 }
 
@@ -209,6 +232,26 @@ function moduleFor(code: readonly SourceFile[], books: readonly StudiedBook[]): 
   const isTyped = scripts.some(({ file }) => /\.[cm]?tsx?$/.test(file));
   const folder = scripts.some(({ file }) => file.startsWith("src/")) ? "src/" : "";
   return `${folder}texts.${isTyped ? "ts" : "js"}`;
+}
+
+/** The script of plain pages, the pages that load it, and empty catalogs. */
+function pageFiles(
+  page: PageScript,
+  files: string,
+  source: string,
+  targets: readonly string[],
+): readonly FileChange[] {
+  const locales = [source, ...targets];
+  const after = pageScript(source, locales, posix.relative(posix.dirname(page.file), files));
+  return [
+    { file: page.file, before: undefined, after },
+    ...pagesWithScript(page),
+    ...locales.map((locale) => ({
+      file: files.replace("{locale}", locale),
+      before: undefined,
+      after: "{}\n",
+    })),
+  ];
 }
 
 /** The module, and empty catalogs for it to import. */
