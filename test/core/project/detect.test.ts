@@ -194,6 +194,22 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(book?.hints).toEqual(expected);
   });
 
+  test("a comment that every locale has above the same key asks for nothing", async () => {
+    const comment = "# TODO: the direction of dir\n";
+    const [book] = (
+      await proposed({
+        "t/en.yaml": "dir: ltr\na: Boats\n",
+        ...Object.fromEntries(
+          ["de", "fr", "pl", "es"].map((locale) => [
+            `t/${locale}.yaml`,
+            `${comment}dir: ltr\na: ${locale} boats\n`,
+          ]),
+        ),
+      })
+    )["books"] as { hints?: object }[];
+    expect(book?.hints).toBeUndefined();
+  });
+
   test("a catalog that cannot be read counts by its name, and is told of", async () => {
     const files = { "t/en.yaml": "a: One\n", "t/de.yaml": "a: 1\n<<<<<<< ours\n" };
     expect(await proposed(files)).toMatchObject({ targets: ["de"], books: [{ files: "t/{locale}.yaml" }] });

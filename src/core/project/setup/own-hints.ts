@@ -5,7 +5,7 @@ import type { Entry } from "../../catalog/model.js";
 import { configSchema } from "../../config/schema.js";
 import type { Files } from "../../files/files.js";
 
-/** Fewer comments that say the same are no habit. */
+/** Above fewer keys the same comment is no habit: one that every locale's file has may name its key by chance. */
 const fewest = 3;
 
 /** The comments that a project keeps above entries for its translators, for each book of a proposed configuration. */
@@ -17,6 +17,7 @@ export function findOwnHints(files: Files, config: object): readonly (OwnHints |
 
 /** How often a comment stands above entries, and above those whose text is still the source's. */
 interface Count {
+  readonly keys: Set<string>;
   all: number;
   open: number;
 }
@@ -35,7 +36,7 @@ function hintsOf(book: Book): OwnHints | undefined {
     }
   const most = (test: (one: Count, pattern: string) => boolean) =>
     [...counts]
-      .filter(([pattern, one]) => one.all >= fewest && test(one, pattern))
+      .filter(([pattern, one]) => one.keys.size >= fewest && test(one, pattern))
       .sort((a, b) => b[1].all - a[1].all)[0]?.[0];
   const isFilled = (pattern: string) => /\{(?:text|key|entry)\}/.test(pattern);
   // What stands above translations too is there to show the source text.
@@ -66,9 +67,10 @@ function count(
   for (const { text } of linesAbove(catalog, entry)) {
     const pattern = patternOf(text, hinted);
     if (pattern === undefined) continue;
-    const one = counts.get(pattern) ?? { all: 0, open: 0 };
+    const one = counts.get(pattern) ?? { keys: new Set(), all: 0, open: 0 };
     counts.set(pattern, one);
     one.all++;
+    one.keys.add(entry.key);
     if (isOpen) one.open++;
   }
   return !isOpen;
