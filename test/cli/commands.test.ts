@@ -217,7 +217,7 @@ describe("extract --collect", () => {
     ],
   });
   const page =
-    '<p data-say data-key="top.hello">{n, plural, one {One guest} other {# guests}}</p>\n<p data-say>No key</p>\n<p>Not marked</p>\n';
+    '<p data-say data-key="top.hello">{n, plural, one {One guest} other {# guests}}</p>\n<p>Not marked</p>\n';
   const files = {
     "fond.config.json": config,
     "texts/en.json": "{}\n",
@@ -234,6 +234,19 @@ describe("extract --collect", () => {
     expect(filesIn(folder)["pages/top.html"]).toBe(page);
     expect((await fond(folder, "extract", "--collect", "--check")).status).toBe(0);
     expect((await fond(folder, "lint", "--max-warnings", "0")).stdout).toContain("no findings");
+  });
+
+  test("of a mark without a key says so, unless texts are their own keys", async () => {
+    const marked = { ...files, "pages/top.html": `${page}<p data-say>No key</p>\n` };
+    const folder = temporaryProject(marked);
+    const { stdout } = await fond(folder, "extract", "--collect");
+    expect((await fond(folder, "extract", "--collect", "--check")).status).toBe(1);
+    expect(stdout).toContain('pages/top.html:3:13  "No key" is marked, and its mark gives no key');
+    const texts = JSON.parse(config) as { books: object[] };
+    const books = [{ ...texts.books[0], naming: { pattern: "{text}" } }];
+    const other = temporaryProject({ ...marked, "fond.config.json": JSON.stringify({ ...texts, books }) });
+    expect((await fond(other, "extract", "--collect", "--write")).status).toBe(0);
+    expect(json(filesIn(other)["texts/en.json"] ?? "")).toMatchObject({ "No key": "No key" });
   });
 
   test("says where a key has another text already, and leaves that", async () => {

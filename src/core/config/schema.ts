@@ -257,9 +257,18 @@ const bookSchema = v.strictObject({
             meaning: v.optional(nonEmpty("the name of an attribute")),
             note: v.optional(nonEmpty("the name of an attribute")),
             key: v.optional(nonEmpty("the name of an attribute")),
+            pattern: v.optional(
+              v.pipe(
+                nonEmpty("a pattern with {key}"),
+                v.regex(
+                  /^(?=.*\{key\})(?!.*\}\{)(?:[^{}]|\{(?:meaning|note|key)\})*$/,
+                  "a pattern such as {meaning}|{note}@{key}, with something between its parts",
+                ),
+              ),
+            ),
           }),
         ],
-        "the name of an attribute, or an object with attribute, meaning, note and key",
+        "the name of an attribute, or an object with attribute, meaning, note, key and pattern",
       ),
       "a list of attributes",
     ),

@@ -114,6 +114,10 @@ const say = notices("extract", {
     message: 'no source catalog for "{key}"',
     remedy: "fix the source catalog first; `fond lint` lists its problems",
   },
+  "mark-without-key": {
+    message: '"{text}" is marked, and its mark gives no key',
+    remedy: "give it one, or let texts be their own keys (naming.pattern in the book)",
+  },
   "two-defaults": {
     message: 'key "{key}" has a different default text here: "{text}"',
     remedy: "make the two the same, or give one of them its own key",
@@ -335,10 +339,13 @@ function collectDefaults({ book, additions, namer, collected }: Extraction, sour
 function collectMarked(job: Extraction, source: SourceFile): PlanNote[] {
   const { book, reader, additions, namer, collected } = job;
   return source.literals.flatMap((literal): PlanNote[] => {
-    const { key, note, span } = literal;
-    if (key === undefined) return [];
+    const { note, span, isMarked } = literal;
+    if (!isMarked) return [];
     const text = literal.written ?? literalMessage(bookPieces(literal.pieces, reader), reader);
     if (text === undefined || text.trim() === "") return [];
+    // Where texts are their own keys, a mark needs to give none.
+    const key = literal.key ?? (book.config.naming.pattern === "{text}" ? text : undefined);
+    if (key === undefined) return [noteAt(source, span, say("mark-without-key", { text: shortened(text) }))];
     const known = book.resolve(key)?.entry?.text ?? collected.get(key);
     if (known === text) return [];
     if (known !== undefined)

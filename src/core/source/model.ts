@@ -50,6 +50,8 @@ export interface Literal {
   readonly note?: string;
   /** The key that the markup itself gives it. */
   readonly key?: string;
+  /** Set where the markup marks it as a text, with a key or without. */
+  readonly isMarked?: true;
   /** The message as the template itself writes it, where that is a whole message in ICU's syntax. */
   readonly written?: string;
   /** The same text in other languages, where code chooses by the language: by locale as the code writes it. */
@@ -261,6 +263,8 @@ export type DescriptorShape =
 
 /** The attributes that say more of what a mark marks. */
 export interface MarkCompanions {
+  /** How the value of the mark itself holds them: `{meaning}|{note}@{key}`. */
+  readonly pattern?: string | undefined;
   readonly meaning?: string | undefined;
   readonly note?: string | undefined;
   readonly key?: string | undefined;

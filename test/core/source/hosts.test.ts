@@ -511,6 +511,26 @@ describe("marks with their companions", () => {
   });
 });
 
+describe("a mark that holds meaning, note and key", () => {
+  test.each<[string, string, string | undefined, string | undefined]>([
+    ["{meaning}|{note}@{key}", "list|How many@boats.count", "list: How many", "boats.count"],
+    ["{meaning}|{note}@{key}", "How many@boats.count", "How many", "boats.count"],
+    ["{meaning}|{note}@{key}", "list|How many", "list: How many", undefined],
+    ["{meaning}|{note}@{key}", "@boats.count", undefined, "boats.count"],
+    ["{meaning}|{note}@{key}", "How many", "How many", undefined],
+    ["{key}; {note}", "boats.count; How many", "How many", "boats.count"],
+    ["{key}", "boats.count", undefined, "boats.count"],
+  ])("%s: %s", (pattern, value, note, key) => {
+    const marked = new Map([["data-msg", { pattern }]]);
+    const { literals } = readSource("a.html", `<p data-msg="${value}">Boats</p>`, false, {
+      ...shapes,
+      marked,
+    });
+    const [literal] = literals;
+    expect([literal?.isMarked, literal?.note, literal?.key]).toEqual([true, note, key]);
+  });
+});
+
 describe("messages in templates", () => {
   test.each([
     ["{n, plural, =0 {None} other {{{n}} boats}}", "{n, plural, =0 {None} other {{n} boats}}"],

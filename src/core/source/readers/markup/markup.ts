@@ -466,18 +466,23 @@ class MarkupReader {
   }
 
   /** What the marks of an element say of its content: meaning and note for translators, and its key. */
-  private marking(element: MarkupElement): Pick<Literal, "note" | "key"> {
+  private marking(element: MarkupElement): Pick<Literal, "note" | "key" | "isMarked"> {
     const valueOf = (wanted: string | undefined) => {
       const found = element.attributes.find(({ name }) => name === wanted)?.raw?.trim();
       return wanted !== undefined && found ? decodeHTML(found) : undefined;
     };
     for (const [mark, companions] of this.shapes.marked) {
       if (!element.attributes.some(({ name }) => name === mark)) continue;
-      const notes = [valueOf(companions.meaning), valueOf(companions.note) ?? valueOf(mark)];
+      const value = valueOf(mark);
+      const held =
+        companions.pattern === undefined || value === undefined
+          ? { note: value }
+          : heldInMark(value, companions.pattern);
+      const notes = [valueOf(companions.meaning) ?? held.meaning, valueOf(companions.note) ?? held.note];
       const note = notes.filter((one) => one !== undefined).join(": ");
-      const key = valueOf(companions.key);
+      const key = valueOf(companions.key) ?? held.key;
       if (key !== undefined) this.mentions.add(key);
-      return { ...(note !== "" && { note }), ...(key !== undefined && { key }) };
+      return { isMarked: true, ...(note !== "" && { note }), ...(key !== undefined && { key }) };
     }
     return {};
   }
@@ -1056,4 +1061,37 @@ function endOf(node: MarkupNode): number {
   }
   for (const one of open) ends.set(one, end);
   return end;
+}
+
+/** What the value of a mark holds, by a pattern such as `{meaning}|{note}@{key}`: whatever is left over is the note. */
+function heldInMark(
+  value: string,
+  pattern: string,
+): {
+  readonly meaning?: string | undefined;
+  readonly note?: string | undefined;
+  readonly key?: string | undefined;
+} {
+  let rest = value;
+  const take = (name: string): string | undefined => {
+    const at = pattern.indexOf(`{${name}}`);
+    if (at < 0) return undefined;
+    const before = pattern.slice(pattern.lastIndexOf("}", at - 1) + 1, at);
+    const after = /^[^{]*/.exec(pattern.slice(at + name.length + 2))?.[0] ?? "";
+    // The separator that stands before it, or for the first part the one behind it.
+    const found = before === "" ? rest.indexOf(after) : rest.lastIndexOf(before);
+    if (before === "" && after === "") {
+      const whole = rest.trim();
+      rest = "";
+      return whole === "" ? undefined : whole;
+    }
+    if (found < 0) return undefined;
+    const taken = before === "" ? rest.slice(0, found) : rest.slice(found + before.length);
+    rest = before === "" ? rest.slice(found + after.length) : rest.slice(0, found);
+    return taken.trim() === "" ? undefined : taken.trim();
+  };
+  const key = take("key");
+  const meaning = take("meaning");
+  const note = rest.trim();
+  return { meaning, ...(note !== "" && { note }), key };
 }
