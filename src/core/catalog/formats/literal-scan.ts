@@ -43,6 +43,14 @@ export interface LiteralLanguage {
   readonly hasPatterns?: true;
 }
 
+/** Groups in braces and lists in brackets, as most languages have them. */
+export const bracesOrBrackets: LiteralLanguage["opens"] = (source, at) =>
+  source[at] === "{"
+    ? { length: 1, close: "}", isList: false }
+    : source[at] === "["
+      ? { length: 1, close: "]", isList: true }
+      : undefined;
+
 /** Reads the literals of a language: groups, lists and texts; whatever else it finds is code. */
 export class LiteralScanner {
   /** What each text says, by where it starts. */

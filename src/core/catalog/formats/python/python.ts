@@ -1,6 +1,6 @@
 import { escapedText, type StringEscapes } from "../literal-escapes.js";
 import { namedLiteral, namedLiteralFormat } from "../named-literal.js";
-import type { LiteralLanguage, WrittenText } from "../literal-scan.js";
+import { bracesOrBrackets, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
 
 /**
  * Catalogs that are modules of Python with a dictionary (Python's reference, "Dictionary displays"): `TEXTS = { … }`. Texts are
@@ -24,12 +24,7 @@ export const pythonFormat = namedLiteralFormat({
 const pythonLiterals: LiteralLanguage = {
   space: /(?:#[^\r\n]*|\\\r?\n|[\s\ufeff])+/y,
   text: readText,
-  opens: (source, at) =>
-    source[at] === "{"
-      ? { length: 1, close: "}", isList: false }
-      : source[at] === "["
-        ? { length: 1, close: "]", isList: true }
-        : undefined,
+  opens: bracesOrBrackets,
   name(source, at) {
     const text = readText(source, at);
     if (text) return { name: text.value, end: text.end };

@@ -1,6 +1,6 @@
 import { escapedText, type StringEscapes } from "../literal-escapes.js";
 import { namedLiteral, namedLiteralFormat } from "../named-literal.js";
-import type { LiteralLanguage, WrittenText } from "../literal-scan.js";
+import { bracesOrBrackets, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
 
 /**
  * Catalogs that are files of Ruby with a hash (Ruby's documentation, "Hash literals"): one that is the whole file, as locale files
@@ -44,12 +44,7 @@ function hasArrows(text: string): boolean {
 const common: Omit<LiteralLanguage, "between" | "name"> = {
   space: /(?:#[^\r\n]*|[\s\ufeff])+/y,
   text: readText,
-  opens: (source, at) =>
-    source[at] === "{"
-      ? { length: 1, close: "}", isList: false }
-      : source[at] === "["
-        ? { length: 1, close: "]", isList: true }
-        : undefined,
+  opens: bracesOrBrackets,
   join: "+",
   word: /(?:[-+]?\d[\w.]*|true|false|nil)(?![\w(.?!])/y,
   behind: /\.freeze\b/y,

@@ -9,7 +9,13 @@ import {
   type LiteralSyntax,
 } from "../literal-edit.js";
 import { literalFormat, type LiteralFile } from "../literal-catalog.js";
-import { LiteralBreak, LiteralScanner, type LiteralLanguage, type WrittenText } from "../literal-scan.js";
+import {
+  bracesOrBrackets,
+  LiteralBreak,
+  LiteralScanner,
+  type LiteralLanguage,
+  type WrittenText,
+} from "../literal-scan.js";
 
 /**
  * Catalogs that are modules of JavaScript or TypeScript (ECMA-262, "Object Initializer"): an object that is exported, given to
@@ -46,12 +52,7 @@ function isName(name: string): boolean {
 const language: LiteralLanguage = {
   space: /(?:\/\/[^\r\n]*|\/\*[^]*?\*\/|[\s\ufeff])+/y,
   text: readText,
-  opens: (source, at) =>
-    source[at] === "{"
-      ? { length: 1, close: "}", isList: false }
-      : source[at] === "["
-        ? { length: 1, close: "]", isList: true }
-        : undefined,
+  opens: bracesOrBrackets,
   name(source, at) {
     const accessor = /(?:get|set|async)\s+(?=[\p{L}_$"'])/uy;
     accessor.lastIndex = at;
