@@ -160,7 +160,13 @@ interface BranchSyntax {
   readonly tail: RegExp;
   readonly otherwise: RegExp;
   readonly end: RegExp;
+  /** Whether a line end right behind its marks is not printed, as in PHP. */
+  readonly takesLineEnd?: true;
 }
+
+/** The end of an element beside which blanks are not shown. */
+const blockElementEnd =
+  /<\/(?:h[1-6]|p|div|[uod]l|li|d[td]|table|t(?:r|d|h|head|body)|section|header|footer|main|nav|article|aside|form|fieldset|option|title)>\s*$/i;
 
 const branchSyntaxes: readonly BranchSyntax[] = [
   {
@@ -180,6 +186,7 @@ const branchSyntaxes: readonly BranchSyntax[] = [
     tail: /^\s{0,9}\)\s{0,9}[:{]\s{0,9}\?>/,
     otherwise: /<\?(?:php)?\s{1,9}(?:else\s{0,9}:|\}\s{0,9}else\s{0,9}\{)\s{0,9}\?>/,
     end: /<\?(?:php)?\s{1,9}(?:endif|\})\s{0,9};?\s{0,9}\?>/,
+    takesLineEnd: true,
   },
   { head: /@if\s{0,9}\(\s{0,9}$/, tail: /^\s{0,9}\)/, otherwise: /@else\b/, end: /@endif\b/ },
   { head: /\{#if\s{1,9}$/, tail: /^\s{0,9}\}/, otherwise: /\{:else\}/, end: /\{\/if\}/ },
@@ -281,7 +288,7 @@ type Place = { readonly start: number; readonly end: number };
 
 /** Blocks of a template, or elements that an expression chooses between. */
 function blockPair(text: string, test: Place, a: Place, b: Place): Omit<LanguagePair, "locale"> | undefined {
-  for (const { head, tail, otherwise, end } of branchSyntaxes) {
+  for (const { head, tail, otherwise, end, takesLineEnd } of branchSyntaxes) {
     const before = head.exec(text.slice(Math.max(test.start - 40, 0), test.start))?.[0];
     const behind = before === undefined ? undefined : tail.exec(text.slice(test.end, test.end + 200))?.[0];
     if (before === undefined || behind === undefined) continue;
@@ -295,7 +302,14 @@ function blockPair(text: string, test: Place, a: Place, b: Place): Omit<Language
     const frame = { before: middle.slice(turn.index + turn[0].length), after: rest.slice(0, close.index) };
     if (!isSame(lead, frame.before) || !isSame(follow, frame.after)) continue;
     const span = { start: test.start - before.length, end: b.end + close.index + close[0].length };
-    return { span, frame };
+    if (!takesLineEnd) return { span, frame };
+    const lineEnd = blockElementEnd.test(frame.after)
+      ? ""
+      : (/^\r?\n/.exec(text.slice(span.end, span.end + 2))?.[0] ?? "");
+    return {
+      span: { ...span, end: span.end + lineEnd.length },
+      frame: { ...frame, before: frame.before.replace(/^\r?\n/, "") },
+    };
   }
   return undefined;
 }

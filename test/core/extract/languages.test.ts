@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { spawnSync } from "node:child_process";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { extractProject, openProject } from "../../../src/core/project/project.js";
 
@@ -169,5 +170,53 @@ describe("what is shown in another language alone stays in the code, and is said
     ],
   ])("a text %s is one", async (_, file, code) => {
     expect((await extract(file, code)).texts("en")).toEqual({ allBoatsSail: "All boats sail" });
+  });
+});
+
+/** How a language runs a file in a locale: what comes before it, with the texts that its lookup finds, and the command. */
+const runners: readonly [
+  file: string,
+  command: readonly [string, ...string[]],
+  run: (code: string, lang: string, texts: Record<string, string>) => string,
+  code: string,
+][] = [
+  [
+    "a.php",
+    ["php"],
+    (code, lang, texts) =>
+      `<?php $lang = '${lang}'; $texts = json_decode('${JSON.stringify(texts)}', true); function t($key) { global $texts; return $texts[$key]; } ?>${code}`,
+    "<?php if ($lang == 'de'): ?><h1 class=\"a\">Boote von heute</h1><?php else: ?><h1 class=\"a\">Boats of today</h1><?php endif; ?>\n<p><?= ($lang === 'de') ? 'Alle Inseln' : 'All islands' ?>, <?php echo $lang == 'de' ? \"Eine Karte\" : \"One map\"; ?></p>\n<?php if ($lang == 'de') { ?><b>Heute</b><?php } else { ?><b>Right now</b><?php } ?>\n",
+  ],
+  [
+    "a.html.erb",
+    ["ruby", "-rerb", "-rjson", "-"],
+    (code, lang, texts) =>
+      `module I18n; def self.locale; :${lang}; end; end\nTEXTS = JSON.parse(${JSON.stringify(JSON.stringify(texts))})\ndef t(key); TEXTS[key]; end\ndef locale; "${lang}"; end\nputs ERB.new(${JSON.stringify(code)}).result(binding)\n`,
+    '<% if I18n.locale == :de %>\n  <h1>Boote von heute</h1>\n<% else %>\n  <h1>Boats of today</h1>\n<% end %>\n<p title="<%= locale == "de" ? "Alle Inseln" : "All islands" %>"><% if locale == "de" %>Eine Karte<% else %>One map<% end %></p>\n',
+  ],
+  [
+    "a.py",
+    ["python3", "-"],
+    (code, lang, texts) =>
+      `TEXTS = ${JSON.stringify(texts)}\ndef t(key): return TEXTS[key]\nflash = print\n${code}\nshow("${lang}")\n`,
+    'def show(lang):\n    flash("Boote von heute" if lang == "de" else "Boats of today")\n    flash(("Alle Inseln" if lang == "de" else "All islands"))\n    if lang == "de":\n        flash("Eine Karte")\n    else:\n        flash("One map here")\n',
+  ],
+];
+
+describe.each(runners)("in both languages %s prints", (file, [command, ...args], run, code) => {
+  const isThere = spawnSync(command, ["--version"]).status === 0;
+  (isThere ? test : test.skip)("what it printed before", async () => {
+    const after = await extract(file, code);
+    expect(after.code).not.toBe(code);
+    for (const lang of ["en", "de"]) {
+      const printed = [code, after.code].map((one) => {
+        const texts = { ...after.texts("en"), ...after.texts(lang) };
+        const done = spawnSync(command, args, { input: run(one, lang, texts), encoding: "utf8" });
+        expect(done.stderr).toBe("");
+        return done.stdout.replace(/\s+/g, " ").replace(/(<\/(?:h1|p)>) /g, "$1");
+      });
+      expect(printed[1]).toBe(printed[0]);
+      expect(printed[0]).toContain(lang === "de" ? "Boote von heute" : "Boats of today");
+    }
   });
 });
