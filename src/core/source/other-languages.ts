@@ -23,6 +23,8 @@ const say = notices("extract", {
 export function withOtherLanguages(source: SourceFile, sourceLanguage: string | undefined): SourceFile {
   if (sourceLanguage === undefined) return source;
   const tests = testsIn(source.text);
+  // Most files are in Latin letters, which no language is without.
+  if (tests.length === 0 && !/[^\0-\u036f\u1e00-\u218f]/.test(source.text)) return source;
   const isForeign = lettersTest(sourceLanguage);
   const obstacleOf = (literal: Literal) => {
     const locale = tests.length > 0 ? localeAt(source.text, tests, literal) : undefined;
@@ -49,7 +51,7 @@ interface LanguageTest {
 }
 
 const comparison =
-  /(?<![\w$])[$@]?[\w$.]{0,60}(?:lang|Lang|locale|Locale)\w{0,20}(?:\(\)|\[[^[\]\n]{1,40}\])?["')\]]{0,2}\s{0,4}(?:(===?|!==?)\s{0,4}|\.equals\(\s{0,4}|\s(?:eq|is)\s{1,4})[:"'`]([a-z]{2,3}(?:[-_][A-Za-z]{2,4})?)(?![\w-])["'`]?/g;
+  /(?:lang|Lang|locale|Locale)\w{0,20}(?:\(\)|\[[^[\]\n]{1,40}\])?["')\]]{0,2}\s{0,4}(?:(===?|!==?)\s{0,4}|\.equals\(\s{0,4}|\s(?:eq|is)\s{1,4})[:"'`]([a-z]{2,3}(?:[-_][A-Za-z]{2,4})?)(?![\w-])["'`]?/g;
 
 function testsIn(text: string): readonly LanguageTest[] {
   if (!/lang|locale/i.test(text)) return [];
@@ -58,9 +60,23 @@ function testsIn(text: string): readonly LanguageTest[] {
     const end = match.index + whole.length;
     const closes = whole.includes(".equals(") && text[end] === ")" ? 1 : 0;
     return isKnownLanguage(locale.split(/[-_]/, 1)[0] ?? "")
-      ? [{ start: match.index, end: end + closes, locale, isEqual: !operator.startsWith("!") }]
+      ? [
+          {
+            start: startOfName(text, match.index),
+            end: end + closes,
+            locale,
+            isEqual: !operator.startsWith("!"),
+          },
+        ]
       : [];
   });
+}
+
+/** Where a name starts that a place is in, with the objects before it: `app.request.locale`. */
+function startOfName(text: string, at: number): number {
+  let start = at;
+  while (start > 0 && at - start < 60 && /[\w$.@]/.test(text[start - 1] ?? "")) start--;
+  return start;
 }
 
 /** So far behind a test its branch is looked for, in code units. */
