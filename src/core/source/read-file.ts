@@ -13,7 +13,7 @@ import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from ".
 import type { ExpressionContent } from "./readers/markup/expressions.js";
 import { withStringParts } from "./readers/string-parts.js";
 import { withUses } from "./literal-uses.js";
-import { withLanguagePairs, withOtherLanguages } from "./other-languages.js";
+import { withLanguages } from "./by-language/languages.js";
 import { shiftLiteral, shiftLookup } from "./readers/shift.js";
 
 /** Larger files are generated or minified: nobody writes text in them, and reading them takes long. In UTF-16 code units. */
@@ -25,8 +25,7 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
   const read = withoutConstant(readByName(file, text, bom, shapes), shapes);
   const used = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
-  const { sourceLanguage } = shapes;
-  const source = withOtherLanguages(withLanguagePairs(used, sourceLanguage), sourceLanguage);
+  const source = withLanguages(used, shapes.sourceLanguage);
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   const { relative, home } = shapes;
   if (!relative && home === undefined) return marked;

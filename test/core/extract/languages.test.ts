@@ -8,6 +8,7 @@ async function extract(file: string, code: string) {
   const endings = {
     ".vue": { content: "{{ t('{key}') }}" },
     ".twig": { content: "{{ '{key}' | text }}" },
+    ".tpl": { content: '{t("{key}")}' },
     ".svelte": { content: '{t("{key}"{args})}' },
     ".php": { call: "t('{key}'{args})" },
   };
@@ -57,6 +58,21 @@ describe("two branches that are one text in two languages become one lookup", ()
       "a.twig",
       "<h1>{% if app.locale == 'de' %}Boote von heute{% else %}Boats of today{% endif %}</h1>",
       "<h1>{{ 'boatsToday' | text }}</h1>",
+    ],
+    [
+      "a.tpl",
+      "{if $lang eq 'de'}<h1>Boote von heute</h1>{else}<h1>Boats of today</h1>{/if}<p>{$name}</p>",
+      '<h1>{t("boatsToday")}</h1><p>{$name}</p>',
+    ],
+    [
+      "a.ejs",
+      '<% if (lang === "de") { %><h1>Boote von heute</h1><% } else { %><h1>Boats of today</h1><% } %>',
+      '<h1><%= t("boatsToday") %></h1>',
+    ],
+    [
+      "a.blade.php",
+      "@if (app()->getLocale() == 'de')<h1>Boote von heute</h1>@else<h1>Boats of today</h1>@endif",
+      "<h1>{{ t('boatsToday') }}</h1>",
     ],
     [
       "a.svelte",

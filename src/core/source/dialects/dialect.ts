@@ -16,6 +16,20 @@ export interface Island {
   readonly isForeign?: true;
 }
 
+/** How a dialect's blocks show one thing or another, by a condition. */
+export interface BranchMarks {
+  /** What stands in front of the condition, and behind it. */
+  readonly head: RegExp;
+  readonly tail: RegExp;
+  /** What begins the branch of all other cases, and what ends the block. */
+  readonly otherwise: RegExp;
+  readonly end: RegExp;
+  /** What ends a branch: either of them, or another condition. */
+  readonly next: RegExp;
+  /** Set where a line end right behind the marks is not printed. */
+  readonly takesLineEnd?: true;
+}
+
 /** What the code of a template's islands is written in; `expression` is a template language's own. */
 export type IslandLanguage = "ruby" | "script" | "java" | "php" | "expression";
 
@@ -56,6 +70,10 @@ export interface Dialect {
   statement?(island: string): string | undefined;
   /** Whether a component's script, by the attributes of its element, runs anew for each component that is shown. */
   runsPerUse?(attributes: string): boolean;
+  /** Its blocks that show one thing or another. */
+  readonly branches?: BranchMarks;
+  /** The attributes by which an element is shown on a condition, and the next one instead. */
+  readonly conditional?: { readonly shown: string; readonly otherwise: string };
   /** What stands around an expression that is shown; undefined where a book must say. */
   readonly shown?: readonly [open: string, close: string];
   /** An attribute whose value is a call; undefined where it is what stands in content. */
@@ -185,3 +203,12 @@ export function stringEnd(text: string, at: number): number {
 /** Names of blocks that hold what a page puts into an attribute or a setting of the page around it: `bodyclass`. */
 export const codeBlock =
   /^(?:(?:\w{0,40}_)?(?:class(?:es)?|css|lang|robots|canonical|slug)|(?:body|html|page|main|content|wrapper|container|nav|header|footer|root|extra)-?class(?:es)?|(?:body|html)_?(?:id|attrs|attributes))$/;
+
+/** Blocks in braces between percent signs: `<% if (a) { %>`, `<% } else { %>`, `<% } %>`. */
+export const bracedBranches: BranchMarks = {
+  head: /<%-?\s{0,9}if\s{0,9}\(\s{0,9}$/,
+  tail: /^\s{0,9}\)\s{0,9}\{\s{0,9}-?%>/,
+  otherwise: /<%-?\s{0,9}\}\s{0,9}else\s{0,9}\{\s{0,9}-?%>/,
+  end: /<%-?\s{0,9}\}\s{0,9}-?%>/,
+  next: /<%-?\s{0,9}\}/,
+};

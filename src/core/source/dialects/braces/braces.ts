@@ -39,5 +39,12 @@ export const braces: Dialect = {
   foreign: foreignPercents,
   bindsAttributes: true,
   givesByAt: true,
+  branches: {
+    head: /\{%-?\s{0,9}if\s{1,9}$/,
+    tail: /^\s{0,9}-?%\}/,
+    otherwise: /\{%-?\s{0,9}else\s{0,9}-?%\}/,
+    end: /\{%-?\s{0,9}endif\s{0,9}-?%\}/,
+    next: /\{%-?\s{0,9}(?:else|elsif|elseif|elif|endif)/,
+  },
   passesIsland: hasNoFilter,
 };

@@ -22,5 +22,12 @@ export const curly: Dialect = {
       : undefined,
   foreign: foreignPercents,
   bindsAttributes: false,
+  branches: {
+    head: /\{if\s{1,9}$/,
+    tail: /^\s{0,9}\}/,
+    otherwise: /\{else\}/,
+    end: /\{\/if\}/,
+    next: /\{(?:else|\/if)/,
+  },
   passesIsland: hasNoFilter,
 };

@@ -47,5 +47,12 @@ export const directives: Dialect = {
   bindsAttributes: true,
   statement: (island) => (island.startsWith("@") ? directiveCode(island) : undefined),
   shown: ["{{ ", " }}"],
+  branches: {
+    head: /@if\s{0,9}\(\s{0,9}$/,
+    tail: /^\s{0,9}\)/,
+    otherwise: /@else\b/,
+    end: /@endif\b/,
+    next: /@(?:else|endif)/,
+  },
   passesIsland: hasNoFilter,
 };

@@ -1,4 +1,4 @@
-import { hasNoFilter, percentIslands, type Dialect, foreignBraces } from "../dialect.js";
+import { bracedBranches, hasNoFilter, percentIslands, type Dialect, foreignBraces } from "../dialect.js";
 
 /** JavaScript in percent signs: `<%= name %>`. */
 export const ejs: Dialect = {
@@ -12,5 +12,6 @@ export const ejs: Dialect = {
   foreign: foreignBraces,
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
+  branches: bracedBranches,
   passesIsland: hasNoFilter,
 };

@@ -11,6 +11,13 @@ export const erb: Dialect = {
   foreign: foreignBraces,
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
+  branches: {
+    head: /<%-?\s{0,9}if\s{1,9}\(?\s{0,9}$/,
+    tail: /^\s{0,9}\)?\s{0,9}(?:then)?\s{0,9}-?%>/,
+    otherwise: /<%-?\s{0,9}else\s{0,9}-?%>/,
+    end: /<%-?\s{0,9}end\s{0,9}-?%>/,
+    next: /<%-?\s{0,9}(?:else|elsif|end\b)/,
+  },
   passesIsland: () => true,
   codeBlocks: (text, islands) => blocksOf(text, islands, opensScript, blockStep),
 };

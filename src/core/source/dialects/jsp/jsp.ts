@@ -1,4 +1,5 @@
 import {
+  bracedBranches,
   between,
   percentIslands,
   tagsInAttributes,
@@ -23,5 +24,6 @@ export const jsp: Dialect = {
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
   showsRaw: true,
+  branches: bracedBranches,
   passesIsland: (island) => island.startsWith("<%"),
 };

@@ -57,5 +57,13 @@ export const php: Dialect = {
   bindsAttributes: false,
   shown: ["<?= ", " ?>"],
   showsRaw: true,
+  branches: {
+    head: /<\?(?:php)?\s{1,9}if\s{0,9}\(\s{0,9}$/,
+    tail: /^\s{0,9}\)\s{0,9}[:{]\s{0,9}\?>/,
+    otherwise: /<\?(?:php)?\s{1,9}(?:else\s{0,9}:|\}\s{0,9}else\s{0,9}\{)\s{0,9}\?>/,
+    end: /<\?(?:php)?\s{1,9}(?:endif|\})\s{0,9};?\s{0,9}\?>/,
+    next: /<\?(?:php)?\s{1,9}(?:else|endif|\})/,
+    takesLineEnd: true,
+  },
   passesIsland: (island) => /^<\?(?:=|php\s+echo\b)/.test(island),
 };

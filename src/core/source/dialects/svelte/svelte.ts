@@ -58,5 +58,12 @@ export const svelte: Dialect = {
   runsPerUse: (attributes) => !/\bmodule\b/.test(attributes.replace(/\btype\s*=\s*["']module["']/, "")),
   shown: ["{", "}"],
   attribute: (call) => `{name}={${call}}`,
+  branches: {
+    head: /\{#if\s{1,9}$/,
+    tail: /^\s{0,9}\}/,
+    otherwise: /\{:else\}/,
+    end: /\{\/if\}/,
+    next: /\{(?::else|\/if)/,
+  },
   passesIsland: hasNoFilter,
 };

@@ -12,5 +12,6 @@ export const vue: Dialect = {
   runsPerUse: (attributes) => /\bsetup\b/.test(attributes),
   shown: ["{{ ", " }}"],
   attribute: (call) => `:{name}="${call.replaceAll('"', "'")}"`,
+  conditional: { shown: "v-if", otherwise: "v-else" },
   passesIsland: hasNoFilter,
 };
