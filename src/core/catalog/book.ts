@@ -60,6 +60,11 @@ export interface Catalog extends CatalogContent {
   readonly unreadable?: string;
 }
 
+/** A file of types with the source catalogs whose texts it declares. */
+export interface Declaration extends DeclaredTexts {
+  readonly catalogs: readonly Catalog[];
+}
+
 /** All catalogs of one book. */
 export interface Book {
   readonly config: BookConfig;
@@ -83,8 +88,8 @@ export interface Book {
   expects(locale: string, codeKey: string): boolean;
   /** Whether a locale has a key on purpose that the source need not have. */
   allows(locale: string, codeKey: string): boolean;
-  /** The file of types that says which texts a source catalog has to have; undefined where the book names none, or it is not there. */
-  declared(source: Catalog): DeclaredTexts | undefined;
+  /** The files of types that say which texts the source catalogs have to have, each with its catalogs; none where the book names none. */
+  declarations(): readonly Declaration[];
   /** The source entry that a key in code stands for. */
   resolve(fullKey: string): { readonly catalog: Catalog; readonly entry: Entry } | undefined;
 }
@@ -197,11 +202,13 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     codeKey,
     expects: (locale, key) => only.every((one) => one.locales.includes(locale) || !one.test(key)),
     allows: (locale, key) => only.some((one) => one.locales.includes(locale) && one.test(key)),
-    declared(source) {
-      const path = declaredPath(book, source);
-      const read = path === undefined ? undefined : files.read(path);
-      if (path === undefined || !read?.ok) return undefined;
-      return readDeclared(path, read.text, read.bom, pathsIn(source));
+    declarations() {
+      const sources = (byLocale.get(config.source) ?? []).filter(({ exists }) => exists);
+      return [...groupBy(sources, (source) => declaredPath(book, source))].flatMap(([file, own]) => {
+        const read = file === undefined ? undefined : files.read(file);
+        if (file === undefined || !read?.ok) return [];
+        return [{ ...readDeclared(file, read.text, read.bom, own.flatMap(pathsIn)), catalogs: own }];
+      });
     },
     resolve(full) {
       for (const namespace of namespaces) {

@@ -1,5 +1,5 @@
-import { catalogEdits, isWhole, type Book, type Catalog } from "../catalog/book.js";
-import { readDeclared, withDeclared } from "../catalog/declared.js";
+import { catalogEdits, isWhole, pathsIn, type Book, type Catalog } from "../catalog/book.js";
+import { withDeclared } from "../catalog/declared.js";
 import { formatOf } from "../catalog/formats/index.js";
 import type { EntryPath, PathText } from "../catalog/model.js";
 import { localeInside, viewOf } from "../catalog/view.js";
@@ -85,22 +85,16 @@ function editedCatalogs(
   return edits.changes();
 }
 
-/** The files of types that declare the texts of a catalog, with the new ones. */
+/** The files of types that declare the texts, with the new ones. */
 function declarations(book: Book, sources: ReadonlyMap<string, readonly PathText[]>): readonly FileChange[] {
-  if (book.config.declared === undefined) return [];
-  const files = new Map<string, FileChange>();
-  for (const catalog of book.catalogsOf(book.sourceLocale)) {
-    const added = (sources.get(catalog.namespace ?? "") ?? []).map(({ path }) => path);
-    const declared = added.length > 0 ? book.declared(catalog) : undefined;
-    if (!declared) continue;
-    const known = files.get(declared.file);
-    const order = [...catalog.entries.map(({ path }) => path), ...added];
-    const before = known?.after ?? declared.text;
-    const after = withDeclared(readDeclared(declared.file, before, declared.bom, order), added, order);
-    if (after !== declared.text)
-      files.set(declared.file, { file: declared.file, before: declared.text, after, bom: declared.bom });
-  }
-  return [...files.values()];
+  return book.declarations().flatMap((declared): FileChange[] => {
+    const { file, text, bom, catalogs } = declared;
+    const added = catalogs
+      .flatMap(({ namespace = "" }) => sources.get(namespace) ?? [])
+      .map(({ path }) => path);
+    const after = withDeclared(declared, added, [...catalogs.flatMap(pathsIn), ...added]);
+    return after === text ? [] : [{ file, before: text, after, bom }];
+  });
 }
 
 /** The files of namespaces that have no catalog yet. */

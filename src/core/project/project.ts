@@ -451,7 +451,8 @@ export function reconcileProject(
   options: ReconcileOptions = {},
 ): Plan {
   const { history, ...more } = options;
-  const { books, declared, summary } = declaredFirst(project, scope);
+  const { project: agreed, declared, summary } = declaredFirst(project, scope);
+  const books = booksIn(agreed, scope).map((config) => agreed.book(config));
   const readers = new Map<Book, MessageReader>();
   const plan = planReconcile(project.files, books, {
     ledgerFolder: project.config.ledger,
@@ -476,20 +477,18 @@ export function reconcileProject(
   return makePlan(changes, { ...summary, ...plan.summary }, plan.notes);
 }
 
-/** The books as they are once their source catalogs and the types that declare their texts agree, and what makes them so. */
+/** The project as it is once source catalogs and the types that declare their texts agree, and what makes them so. */
 function declaredFirst(project: Project, scope: Scope) {
   const summary: Record<string, number> = {};
   const declared: FileChange[] = [];
-  const books = booksIn(project, scope).map((config) => {
-    const book = project.book(config);
-    if (config.declared === undefined) return book;
-    const found = declaredChanges(book);
+  for (const config of booksIn(project, scope)) {
+    const found = declaredChanges(project.book(config));
     for (const [what, count] of Object.entries(found.summary)) summary[what] = (summary[what] ?? 0) + count;
     declared.push(...found.changes);
-    const after = new Map(found.changes.map((change) => [change.file, change.after]));
-    return after.size === 0 ? book : loadBook(overlayFiles(project.files, after), project.config, config);
-  });
-  return { books, declared, summary };
+  }
+  const after = new Map(declared.map((change) => [change.file, change.after]));
+  const opened = after.size > 0 && openProject(overlayFiles(project.files, after), project.configFile);
+  return { project: opened && opened.ok ? opened.project : project, declared, summary };
 }
 
 /** Runs the rules over a project's catalogs and code. `path` narrows what is reported, not what is read. */

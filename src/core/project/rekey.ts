@@ -279,22 +279,18 @@ function moveEntries(
 
 /** The files of types that declare the texts, with the new names. */
 function declaredNames(book: Book, rename: Renaming): FileChange[] {
-  const changes = new Map<string, FileChange>();
-  for (const catalog of book.catalogsOf(book.sourceLocale)) {
-    const declared = book.config.declared === undefined ? undefined : book.declared(catalog);
-    if (!declared || changes.has(declared.file)) continue;
-    const { parts } = separatorsOf(book.config);
+  const { parts } = separatorsOf(book.config);
+  return book.declarations().flatMap((declared): FileChange[] => {
+    const { file, text, bom, catalogs } = declared;
     const after = withRenamed(declared, (path) => {
-      const entry = catalog.byKey.get(path.join(catalog.separator));
-      const fresh = entry && rename(book.codeKey(catalog.namespace, entry.key));
+      const catalog = catalogs.find(({ byKey, separator }) => byKey.has(path.join(separator)));
+      const fresh = catalog && rename(book.codeKey(catalog.namespace, path.join(catalog.separator)));
       if (fresh === undefined) return undefined;
-      const { key } = placeOf(book, fresh, catalog.namespace);
+      const { key } = placeOf(book, fresh, catalog?.namespace);
       return path.length === 1 ? [key] : key.split(parts);
     });
-    if (after !== declared.text)
-      changes.set(declared.file, { file: declared.file, before: declared.text, after, bom: declared.bom });
-  }
-  return [...changes.values()];
+    return after === text ? [] : [{ file, before: text, after, bom }];
+  });
 }
 
 function renameKeys<Row>(

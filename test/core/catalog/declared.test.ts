@@ -156,3 +156,36 @@ describe("a project that declares its texts", () => {
     expect(left).toEqual([]);
   });
 });
+
+test("types that several catalogs share are held against all of them, and a text of none is left to people", async () => {
+  const store = memoryFiles({
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: ["de"],
+      books: [
+        { name: "app", files: "t/{namespace}.{locale}.json", declared: "./texts.d.ts", fallback: ["common"] },
+        { name: "common", files: "common/{locale}.json" },
+      ],
+    }),
+    "t/a.en.json": '{"one": "One"}',
+    "t/b.en.json": '{"two": "Two"}',
+    "t/a.de.json": '{"one": "Eins", "save": "Kaufen"}',
+    "t/b.de.json": '{"two": "Zwei"}',
+    "t/texts.d.ts": "interface Texts {\n  one: string;\n  three: string;\n}\n",
+    "common/en.json": '{"a.save": "Save"}',
+    "common/de.json": '{"a.save": "Sichern"}',
+  });
+  const found = (await lintProject(reopened(store))).filter(({ rule }) => rule === "key/declared");
+  expect(found.map(({ message }) => message)).toEqual([
+    'text "two" is not declared in t/texts.d.ts',
+    'declared text "three" is not defined in any of t/a.en.json, t/b.en.json',
+  ]);
+  const plan = reconcileProject(reopened(store), {}, "2031-05-04");
+  expect(plan.summary).toEqual({ "texts declared": 1 });
+  applyPlan(store, plan);
+  expect(store.contents.get("t/texts.d.ts")).toBe(
+    "interface Texts {\n  one: string;\n  two: string;\n  three: string;\n}\n",
+  );
+  expect(store.contents.get("t/a.de.json")).toContain("Kaufen");
+  expect(reconcileProject(reopened(store), {}, "2031-05-05").changes).toEqual([]);
+});

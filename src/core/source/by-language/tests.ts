@@ -33,7 +33,7 @@ export function languageTests(text: string): readonly LanguageTest[] {
   });
 }
 
-/** Where a name starts that a place is in, with the objects before it: `app.request.locale`, `app()->getLocale`. */
+/** Where a name starts that a place is in, with the objects before it: `request.locale`, `request()->getLocale`. */
 function startOfName(text: string, at: number): number {
   let start = at;
   while (start > 0 && at - start < 60) {

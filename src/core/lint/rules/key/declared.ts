@@ -1,4 +1,4 @@
-import { declaredDifferences } from "../../../reconcile/declared.js";
+import { declaredDifferences } from "../../../catalog/declared-differences.js";
 import { defineRule } from "../../rule.js";
 
 export const keyDeclared = defineRule({
@@ -10,6 +10,10 @@ export const keyDeclared = defineRule({
     undefined: {
       message: 'declared text "{key}" is not defined in {file}',
       remedy: "write the text, or remove the declaration; `fond reconcile --write` adds it, empty",
+    },
+    nowhere: {
+      message: 'declared text "{key}" is not defined in any of {files}',
+      remedy: "write the text, or remove the declaration",
     },
     undeclared: {
       message: 'text "{key}" is not declared in {file}',
@@ -41,13 +45,16 @@ export const keyDeclared = defineRule({
   },
   applies: ({ book }) => book.config.declared !== undefined,
   book(context) {
-    for (const { catalog, declared, undefined: missing, undeclared } of declaredDifferences(context.book)) {
-      for (const { path, member } of missing) {
-        const key = path.join(catalog.separator);
-        const data = { key, file: catalog.file };
-        context.reportCode(declared, member.nameSpan, "undefined", data, { key, severity: "error" });
+    for (const { declared, undefined: missing, undeclared } of declaredDifferences(context.book)) {
+      const [only, ...others] = declared.catalogs;
+      const files = declared.catalogs.map(({ file }) => file).join(", ");
+      for (const { path, member } of only ? missing : []) {
+        const key = path.join(only?.separator ?? ".");
+        const more = { key, severity: "error" as const };
+        if (others.length > 0) context.reportCode(declared, member.nameSpan, "nowhere", { key, files }, more);
+        else context.reportCode(declared, member.nameSpan, "undefined", { key, file: files }, more);
       }
-      for (const entry of undeclared)
+      for (const { catalog, entry } of undeclared)
         context.report(catalog, entry, "undeclared", { key: entry.key, file: declared.file }, { on: "key" });
     }
   },
