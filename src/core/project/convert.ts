@@ -4,7 +4,7 @@ import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { separatorsOf } from "../text/separators.js";
 import { loadBook, catalogEdits, commentAbove, isWhole, type Book } from "../catalog/book.js";
-import { formatOf } from "../catalog/formats/index.js";
+import { formatOf, formats } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { settingsIn, splitPluralKeys } from "../catalog/plural-keys.js";
@@ -367,21 +367,9 @@ function newConfig(
   { files, format, inside, from, syntax, plurals }: ConvertOptions,
 ): BookConfig {
   const { root, leaf } = config;
-  const ending = {
-    json: ".json",
-    jsonc: ".jsonc",
-    json5: ".json5",
-    yaml: ".yaml",
-    properties: ".properties",
-    csv: ".csv",
-    script: ".js",
-    php: ".php",
-    toml: ".toml",
-    python: ".py",
-    ruby: ".rb",
-  };
-  const path = files ?? (format ? config.files.replace(/\.\w+$/, ending[format]) : config.files);
-  const isNamedByEnding = format === undefined || path.endsWith(ending[format]);
+  const ending = (name: FormatName) => `.${formats[name].extensions[0] ?? name}`;
+  const path = files ?? (format ? config.files.replace(/\.\w+$/, ending(format)) : config.files);
+  const isNamedByEnding = format === undefined || path.endsWith(ending(format));
   const stays = inside === undefined && from === undefined;
   const changed: { -readonly [Name in keyof BookConfig]: BookConfig[Name] } = { ...config, files: path };
   delete changed.format;

@@ -3,6 +3,8 @@ import { formatNameOf, formatOf, formats } from "../../catalog/formats/index.js"
 import { readRows, tableFormat } from "../../catalog/formats/table/table.js";
 import type { CatalogContent, Entry } from "../../catalog/model.js";
 import type { Files } from "../../files/files.js";
+import type { SourceFile } from "../../source/model.js";
+import { isScript } from "../../source/readers/script/endings.js";
 import { leftOutByName } from "../../survey/left-out.js";
 import { languageOfTexts, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
 
@@ -39,7 +41,10 @@ export interface FoundBook {
   readonly flat: { readonly whole: number; readonly of: number };
 }
 
-const catalogEndings = ["json", "jsonc", "json5", "yaml", "yml", "properties", "toml"];
+/** The endings of files that are catalogs of one locale, and hold nothing to be run. */
+const catalogEndings = Object.values(formats).flatMap(({ code, holds, extensions }) =>
+  code || holds !== "locale" ? [] : extensions,
+);
 
 /** Files in these formats that hold other things than texts. */
 const otherData = [
@@ -104,7 +109,7 @@ interface Group {
 }
 
 /** Finds the catalogs of a project. What was met on the way goes to `grounds`, a sentence each. */
-export function findBooks(files: Files, grounds: string[]): FoundBook[] {
+export function findBooks(files: Files, code: readonly SourceFile[], grounds: string[]): FoundBook[] {
   const groups = new Map<string, Group>();
   const alone = new Map<string, FoundFile>();
   let inTests = 0;
@@ -152,13 +157,21 @@ export function findBooks(files: Files, grounds: string[]): FoundBook[] {
     const book = bookInOneFile(file, content);
     if (book) books.push(book);
   }
-  books.push(...tables(files), ...booksInCode(files, new Set(modules)));
+  books.push(...tables(files), ...booksInCode(code, new Set(modules)));
   return books.sort((a, b) => keyCount(b) - keyCount(a));
 }
 
+const tableEndings = Object.values(formats).flatMap(({ holds, extensions }) =>
+  holds === "all-locales" ? extensions : [],
+);
+
 /** Tables with a row for each text and locale. */
 function tables(files: Files): FoundBook[] {
-  const listed = files.list({ patterns: ["**/*.csv"], ignore: otherData, respectIgnoreFiles: true });
+  const listed = files.list({
+    patterns: tableEndings.map((ending) => `**/*.${ending}`),
+    ignore: otherData,
+    respectIgnoreFiles: true,
+  });
   return listed.flatMap((file): FoundBook[] => {
     const read = leftOutByName(file) === "tests" ? undefined : files.read(file);
     if (!read?.ok || read.text.length > largestFile) return [];
@@ -210,27 +223,17 @@ function isKey(values: readonly string[], locales: readonly string[]): boolean {
   );
 }
 
-/** The endings of code in which constants may hold texts. */
-const codeEndings = ["tsx", "jsx", "ts", "js", "mjs", "vue", "svelte"];
-
 /** A constant with a member for English, or whose members have one. */
 const tableByLocale =
   /^[ \t]{0,8}(?:export[ \t]{1,4})?const[ \t]{1,4}([A-Za-z_$][\w$]{0,60})[^=\n;]{0,80}=\s{0,20}(?:[\w$.]{1,60}\(\s{0,20})?\{\s{0,200}(?:["']?en(?:[-_]\w\w)?["']?\s{0,4}:|["']?[\w$.-]{1,60}["']?\s{0,4}:\s{0,4}\{\s{0,200}["']?en(?:[-_]\w\w)?["']?\s{0,4}:)/gm;
 
 /** Books of texts that stand beside the code in its files: one for each name that constants in several files have. */
-function booksInCode(files: Files, known: ReadonlySet<string>): FoundBook[] {
+function booksInCode(code: readonly SourceFile[], known: ReadonlySet<string>): FoundBook[] {
   const byName = new Map<string, { readonly file: string; readonly content: CatalogContent }[]>();
-  const listed = files.list({
-    patterns: [`**/*.{${codeEndings.join(",")}}`],
-    ignore: [...otherData, "**/*.d.ts"],
-    respectIgnoreFiles: true,
-  });
-  for (const file of listed) {
-    if (known.has(file) || leftOutByName(file) === "tests") continue;
-    const read = files.read(file);
-    if (!read.ok || read.text.length > 500_000) continue;
-    for (const [, constant = ""] of read.text.matchAll(tableByLocale)) {
-      const content = formatOf({ files: file, constant }).read(read.text, ".");
+  for (const { file, text, dialect } of code) {
+    if (known.has(file) || !(isScript(file) || dialect?.isComponent)) continue;
+    for (const [, constant = ""] of text.matchAll(tableByLocale)) {
+      const content = formatOf({ files: file, constant }).read(text, ".");
       if (content.entries.length === 0 || content.problems.length > 0) continue;
       byName.set(constant, [...(byName.get(constant) ?? []), { file, content }]);
     }

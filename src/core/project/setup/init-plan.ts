@@ -1,11 +1,15 @@
 import { posix } from "node:path";
+import * as v from "valibot";
+import { loadBook, type Book } from "../../catalog/book.js";
 import { configFileNames } from "../../config/load.js";
+import { configSchema } from "../../config/schema.js";
 import type { Files } from "../../files/files.js";
 import { makePlan, type FileChange, type Plan } from "../../plan/plan.js";
 import { noShapes } from "../../source/book-code.js";
 import { readableText, type SourceFile } from "../../source/model.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { isScript } from "../../source/readers/script/endings.js";
+import { lazily } from "../../text/lazy.js";
 import { leftOutByName } from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
@@ -71,6 +75,8 @@ export type InitResult =
 /** Everything that is known of a project before anybody answers a question. */
 interface Seen {
   readonly files: Files;
+  /** The project's files of types, listed when they are first asked for. */
+  readonly types: () => readonly string[];
   readonly books: readonly FoundBook[];
   readonly code: readonly SourceFile[];
   /** Sentences on what was met on the way. */
@@ -129,14 +135,17 @@ export async function planInit(files: Files): Promise<InitResult> {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
   const grounds: string[] = [];
-  const books = findBooks(files, grounds);
   const code = await readAllCode(files);
+  const books = findBooks(files, code, grounds);
   const ecosystem = ecosystemOf(files);
+  const types = lazily(() =>
+    files.list({ patterns: ["**/*.d.ts"], ignore: ["**/node_modules/**"], respectIgnoreFiles: true }),
+  );
   const schema = files.read(installedSchema).ok ? `./${installedSchema}` : undefined;
   return {
     ok: true,
     plan: planWith(
-      { files, books, code, grounds, schema, ecosystem, studied: studyOf(code, books.length > 1) },
+      { files, types, books, code, grounds, schema, ecosystem, studied: studyOf(code, books.length > 1) },
       {},
     ),
   };
@@ -186,20 +195,20 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
     written[0] = { ...only, code: [...only.code, page.file], lookups: pageLookups, emit: pageEmission };
   if (code.length > 0 && wanted.lookup === undefined && written.every(({ emit }) => emit === undefined))
     open.push("lookup");
-  for (const [index, declared] of findDeclared(seen.files, { source, targets, books: written }).entries()) {
-    const book = written[index];
-    if (declared === undefined || !book) continue;
-    written[index] = { ...book, declared };
-    grounds.push(`${declared.replace(/^\.\//, "")} declares the texts of ${book.files}.`);
-  }
-  for (const [index, hints] of findOwnHints(seen.files, { source, targets, books: written }).entries()) {
-    const book = written[index];
-    if (!hints || !book) continue;
-    written[index] = { ...book, hints };
-    const said = [hints.source, hints.open].filter((one) => one !== undefined).map((one) => `"${one}"`);
-    grounds.push(
-      `Comments for translators in ${book.files}: ${said.join(" and ")}. Reconcile keeps them up.`,
-    );
+  const types = seen.types();
+  for (const [index, book] of openedBooks(seen.files, { source, targets, books: written }).entries()) {
+    const own = written[index];
+    if (!own) continue;
+    const declared = findDeclared(seen.files, book, types);
+    const hints = findOwnHints(book);
+    written[index] = { ...own, ...(declared !== undefined && { declared }), ...(hints && { hints }) };
+    if (declared !== undefined)
+      grounds.push(`${declared.replace(/^\.\//, "")} declares the texts of ${own.files}.`);
+    const said = [hints?.source, hints?.open].flatMap((one) => (one === undefined ? [] : [`"${one}"`]));
+    if (said.length > 0)
+      grounds.push(
+        `Comments for translators in ${own.files}: ${said.join(" and ")}. Reconcile keeps them up.`,
+      );
   }
   const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
   const files = written[0]?.files ?? "";
@@ -213,6 +222,12 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   const hasFound = seen.books.length + code.length > 0;
   const takesRuntime = module !== undefined || (page !== undefined && books.length === 0);
   return { ...plan, grounds, open, source, hasFound, takesRuntime, answer: (more) => planWith(seen, more) };
+}
+
+/** The books of a proposed configuration, with their catalogs. */
+function openedBooks(files: Files, proposed: object): readonly Book[] {
+  const checked = v.safeParse(configSchema, proposed);
+  return checked.success ? checked.output.books.map((book) => loadBook(files, checked.output, book)) : [];
 }
 
 /** A module's path as the project's scripts import others: with an ending where they have one. */

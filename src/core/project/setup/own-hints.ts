@@ -1,19 +1,9 @@
-import * as v from "valibot";
-import { hintedEntry, linesAbove, loadBook, type Book, type Catalog } from "../../catalog/book.js";
+import { hintedEntry, linesAbove, type Book, type Catalog } from "../../catalog/book.js";
 import { filledHint, type HintedEntry, type OwnHints } from "../../catalog/hints.js";
 import type { Entry } from "../../catalog/model.js";
-import { configSchema } from "../../config/schema.js";
-import type { Files } from "../../files/files.js";
 
 /** Above fewer keys the same comment is no habit: one that every locale's file has may name its key by chance. */
 const fewest = 3;
-
-/** The comments that a project keeps above entries for its translators, for each book of a proposed configuration. */
-export function findOwnHints(files: Files, config: object): readonly (OwnHints | undefined)[] {
-  const checked = v.safeParse(configSchema, config);
-  if (!checked.success) return [];
-  return checked.output.books.map((book) => hintsOf(loadBook(files, checked.output, book)));
-}
 
 /** How often a comment stands above entries, and above those whose text is still the source's. */
 interface Count {
@@ -22,7 +12,8 @@ interface Count {
   open: number;
 }
 
-function hintsOf(book: Book): OwnHints | undefined {
+/** The comments that a project keeps above the entries of a book for its translators. */
+export function findOwnHints(book: Book): OwnHints | undefined {
   const counts = new Map<string, Count>();
   let translated = 0;
   for (const locale of book.targetLocales)
