@@ -96,6 +96,11 @@ export function withHints(
   encoding?: TextEncoding,
 ): string {
   const write = format.commentWriter?.(text, encoding) ?? ((line: string) => line);
+  // `//a` says what `// a` does.
+  const bare = (line: string) => {
+    const mark = format.comments?.line.find((one) => line.startsWith(one));
+    return line.slice(mark?.length ?? 0).trim();
+  };
   const lineEnd = /\r\n|\n/.exec(text)?.[0] ?? "\n";
   const edits: TextEdit[] = [];
   let end = 0;
@@ -120,7 +125,10 @@ export function withHints(
     const said = new Set(above.slice(0, above.length - there.length).map((line) => line.text));
     const written = lines.filter((line) => !said.has(line.replace(/^fond: note /, ""))).map(write);
     // Projects have them in whatever order.
-    if (written.length === there.length && written.every((line) => there.some((one) => isSame(one, line))))
+    if (
+      written.length === there.length &&
+      written.every((line) => there.some((one) => bare(one) === bare(line)))
+    )
       continue;
     edits.push({
       start,
@@ -129,10 +137,4 @@ export function withHints(
     });
   }
   return applyEdits(text, edits);
-}
-
-/** Whether two comments are the same but for the space behind what marks them as such: `//a`, `// a`. */
-function isSame(one: string, other: string): boolean {
-  const said = (line: string) => line.replace(/^(?:\/\/|#|!)\s*/, "");
-  return one === other || (said(one) === said(other) && said(one) !== one);
 }

@@ -6,7 +6,7 @@ import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { lookupShapes } from "../source/book-code.js";
 import { bookPieces, literalMessage } from "../source/literal-message.js";
-import type { BoundLookup, SourceFile } from "../source/model.js";
+import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
   readImportLine,
   readSetupLine,
@@ -30,7 +30,7 @@ import { hostOf, type Host } from "./hosts.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 import { unproved } from "./proof.js";
 import { hostRefusal } from "./rewrite-host.js";
-import { boundLookup, foreignLocale, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
+import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { partOf, rewriteFile } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 import { deferralOf, withCalls, type Callers } from "./load-time.js";
@@ -101,6 +101,10 @@ const say = notices("extract", {
   "bad-message": {
     message: 'message "{text}" cannot be used: {why}',
     remedy: 'write a message that says the same as "{meant}"',
+  },
+  "foreign-locale": {
+    message: 'it has a text for "{locale}", which is not a locale of the project',
+    remedy: "add the locale with `fond locale add {locale} --write`, or remove that text",
   },
   "no-constant": {
     message: 'the file has no constant "{constant}" for its texts',
@@ -392,11 +396,13 @@ function writable(
           : undefined;
       const edits = deferral && "edits" in deferral ? deferral.edits : undefined;
       const late = edits ? { ...literal, context: { ...literal.context, atLoad: false } } : literal;
-      const why = part
-        ? ((deferral && "refusal" in deferral && !literal.obstacle ? deferral.refusal : undefined) ??
-          scriptRefusal(late, part, emission, by, source.bound))
-        : (foreignLocale(literal, (tag) => targetOf(book, tag) !== undefined) ??
-          hostRefusal(literal, source, host, reader, book.config.emit.atLoad));
+      const why =
+        literal.obstacle ??
+        foreignLocale(literal, book) ??
+        (part
+          ? ((deferral && "refusal" in deferral ? deferral.refusal : undefined) ??
+            scriptRefusal(late, part, emission, by, source.bound))
+          : hostRefusal(literal, source, host, reader, book.config.emit.atLoad));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);
@@ -495,8 +501,13 @@ function emissionFor({ book, reader, imports, setup, options }: Extraction, file
     imports: line ? [line] : imports,
     setup,
     scriptsNaming: options.scriptsNaming,
-    hasLocale: (tag) => targetOf(book, tag) !== undefined,
   };
+}
+
+/** A translation beside a text in a locale that the project does not have. */
+function foreignLocale({ translations }: Literal, book: Book): Obstacle | undefined {
+  const foreign = translations?.find(({ locale }) => targetOf(book, locale) === undefined);
+  return foreign && say("foreign-locale", { locale: foreign.locale });
 }
 
 /** The target locale that code means by a tag: itself, or the only one of its language. */

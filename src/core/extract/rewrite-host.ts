@@ -27,7 +27,6 @@ export function hostRefusal(
   atLoad: boolean | undefined,
 ): Obstacle | undefined {
   const { form, context, pieces, written } = literal;
-  if (literal.obstacle) return literal.obstacle;
   if (literal.frame?.isStatement) return say("statements", {});
   if (written !== undefined) return say("message", {});
   if (context.atLoad && !atLoad && host.kind === "code") return say("at-load", {});

@@ -33,15 +33,9 @@ export interface ScriptEmission {
   readonly setup: SetupLine | undefined;
   /** The book's other scripts that a name stands in; undefined where they are not at hand. */
   readonly scriptsNaming: ScriptsNaming | undefined;
-  /** Whether a tag that code chooses texts by is a locale of the project. */
-  readonly hasLocale: (tag: string) => boolean;
 }
 
 const say = notices("extract", {
-  "foreign-locale": {
-    message: 'it has a text for "{locale}", which is not a locale of the project',
-    remedy: "add the locale with `fond locale add {locale} --write`, or remove that text",
-  },
   "at-load-script": {
     message: "it is evaluated when the file is loaded, before a locale is chosen",
     remedy: "move it into the function that uses it, or set emit.atLoad if your lookups work that early",
@@ -80,26 +74,14 @@ const say = notices("extract", {
   },
 });
 
-/** A translation beside a text in a locale that the project does not have. */
-export function foreignLocale(
-  { translations }: Literal,
-  hasLocale: (tag: string) => boolean,
-): Obstacle | undefined {
-  const foreign = translations?.find(({ locale }) => !hasLocale(locale));
-  return foreign && say("foreign-locale", { locale: foreign.locale });
-}
-
 /** Why replacing a literal of a script might change what the program does; undefined where it is safe. */
 export function scriptRefusal(
   literal: Literal,
   part: ScriptPart,
-  { book, reader, imports, setup, hasLocale }: ScriptEmission,
+  { book, reader, imports, setup }: ScriptEmission,
   by?: BoundLookup,
   bound: readonly BoundLookup[] = [],
 ): Obstacle | undefined {
-  if (literal.obstacle) return literal.obstacle;
-  const foreign = foreignLocale(literal, hasLocale);
-  if (foreign) return foreign;
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   if (by) return undefined;

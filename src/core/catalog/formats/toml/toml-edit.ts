@@ -231,6 +231,7 @@ class TomlEditor {
       (a, b) => this.order.at(path).rank(a) - this.order.at(path).rank(b),
     );
     const holder = this.holders.get(idOf(path));
+    const section = holder?.kind === "section" || holder?.kind === "dotted" ? holder.section : undefined;
     const texts: (readonly [PathPart, AddedText])[] = [];
     for (const name of names) {
       const addition = additions.get(name);
@@ -246,21 +247,18 @@ class TomlEditor {
         else texts.push([name, addition]);
         continue;
       }
-      if (there && !isGone) this.fill(own, addition.below);
-      else if (holder?.kind === "value") this.insertMember(holder.value, name, this.inline(addition.below));
-      else if (holder?.kind === "dotted" && typeof name !== "number" && !isList(addition.below))
-        this.dotted(own, addition.below, holder.section);
-      else if (isList(addition.below) && holder && holder.kind !== "tables" && holder.kind !== "implicit")
-        this.insertLine(path, holder.section, name, this.inline(addition.below), undefined);
-      else if (isList(addition.below)) this.newTable(path, new Map([[name, addition]]));
-      else if (!holder || !this.usesDots()) this.newTable(own, addition.below);
-      else if (holder.kind === "section") this.dotted(own, addition.below, holder.section);
-      else this.newTable(own, addition.below);
+      const { below } = addition;
+      if (there && !isGone) this.fill(own, below);
+      else if (holder?.kind === "value") this.insertMember(holder.value, name, this.inline(below));
+      else if (isList(below) && section) this.insertLine(path, section, name, this.inline(below), undefined);
+      else if (isList(below)) this.newTable(path, new Map([[name, addition]]));
+      else if (section && (holder?.kind === "dotted" || this.usesDots())) this.dotted(own, below, section);
+      else this.newTable(own, below);
     }
     if (texts.length === 0) return;
-    if (holder?.kind === "section" || holder?.kind === "dotted")
+    if (section)
       for (const [name, { text, comment }] of texts)
-        this.insertLine(path, holder.section, name, this.written(text, this.quote), comment);
+        this.insertLine(path, section, name, this.written(text, this.quote), comment);
     else if (holder?.kind === "value")
       for (const [name, { text }] of texts)
         this.insertMember(holder.value, name, this.written(text, this.quote));
