@@ -28,7 +28,7 @@ const say = notices("cli/init", {
   },
   "no-runtime": {
     message:
-      "a module that looks texts up is written only where nothing does that yet, and in JavaScript or TypeScript",
+      "a module that looks texts up is written only where nothing does that yet, and in JavaScript, TypeScript or plain pages",
     remedy: "run it without --runtime; it proposes the lookups that are there",
   },
   "no-tag": { message: '"{tag}" is not a locale', remedy: "write a tag such as de or pt-BR" },

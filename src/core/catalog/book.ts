@@ -205,9 +205,10 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     declarations() {
       const sources = (byLocale.get(config.source) ?? []).filter(({ exists }) => exists);
       return [...groupBy(sources, (source) => declaredPath(book, source))].flatMap(([file, own]) => {
-        const read = file === undefined ? undefined : files.read(file);
-        if (file === undefined || !read?.ok) return [];
-        return [{ ...readDeclared(file, read.text, read.bom, own.flatMap(pathsIn)), catalogs: own }];
+        if (file === undefined) return [];
+        const read = files.read(file);
+        const [text, bom] = read.ok ? [read.text, read.bom] : ["", false];
+        return [{ ...readDeclared(file, text, bom, own.flatMap(pathsIn)), catalogs: own }];
       });
     },
     resolve(full) {

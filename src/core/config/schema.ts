@@ -295,7 +295,12 @@ const bookSchema = v.strictObject({
   ),
   paths: v.optional(v.array(nonEmpty("a pattern of keys"), "a list of key patterns")),
   rules: v.optional(v.record(v.string(), ruleLevel, "a map from rule to level"), {}),
-  constant: v.optional(nonEmpty("the name of a constant")),
+  constant: v.optional(
+    v.pipe(
+      nonEmpty("the name of a constant"),
+      v.regex(/^[\p{L}_$][\p{L}\p{N}_$]*$/u, "the name of a constant"),
+    ),
+  ),
   declared: v.optional(nonEmpty("the path of a file of types")),
   order: v.optional(v.picklist(["source", "alphabet"], "source or alphabet")),
   hints: v.optional(

@@ -189,3 +189,24 @@ test("types that several catalogs share are held against all of them, and a text
   expect(store.contents.get("t/a.de.json")).toContain("Kaufen");
   expect(reconcileProject(reopened(store), {}, "2031-05-05").changes).toEqual([]);
 });
+
+test.each([
+  ["that is not there", undefined],
+  ["without a type", "declare const a: string;\n"],
+  ["whose braces do not close", "interface Texts { one: string\n"],
+])("a file %s is said", async (_, types) => {
+  const store = memoryFiles({
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: [],
+      books: [{ name: "app", files: "t/{locale}.json", declared: "./texts.d.ts" }],
+    }),
+    "t/en.json": '{"one": "One"}',
+    ...(types !== undefined && { "t/texts.d.ts": types }),
+  });
+  const found = await lintProject(reopened(store));
+  expect(found.map(({ rule, file, message }) => [rule, file, message])).toEqual([
+    ["key/declared", "t/texts.d.ts", "t/texts.d.ts declares no texts that can be read"],
+  ]);
+  expect(reconcileProject(reopened(store), {}, "2031-05-04").changes).toEqual([]);
+});

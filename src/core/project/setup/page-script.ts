@@ -2,6 +2,9 @@ import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
 import type { FileChange } from "../../plan/plan.js";
 
+/** Where the head of a page ends, which need not be written. */
+const inHead = /<\/head>|<body\b/i;
+
 /** Attributes of a page's elements that people read. */
 const shownAttributes = ["placeholder", "title", "alt", "aria-label", "value"];
 
@@ -14,7 +17,7 @@ export interface PageScript {
 
 /** Where such a script goes; undefined where there are no plain pages, or something else is there as well. */
 export function pageScriptFor(code: readonly SourceFile[]): PageScript | undefined {
-  const pages = code.filter(({ file, text }) => /\.html?$/.test(file) && /<\/head>/i.test(text));
+  const pages = code.filter(({ file, text }) => /\.html?$/.test(file) && inHead.test(text));
   if (pages.length === 0 || pages.length < code.length) return undefined;
   const folders = pages.map(({ file }) => posix.dirname(file).split("/"));
   const [first = []] = folders;
@@ -87,7 +90,7 @@ export function pageScript(source: string, locales: readonly string[], files: st
 export function pagesWithScript({ file, pages }: PageScript): readonly FileChange[] {
   return pages.map(({ file: page, text, bom }) => {
     const path = posix.relative(posix.dirname(page), file);
-    const at = text.search(/<\/head>/i);
+    const at = text.search(inHead);
     const indent = /(?:^|\n)([ \t]*)$/.exec(text.slice(0, at))?.[1];
     const line = `<script src="${path}"></script>`;
     const added = indent === undefined ? line : `  ${line}\n${indent}`;

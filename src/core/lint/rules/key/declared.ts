@@ -11,6 +11,10 @@ export const keyDeclared = defineRule({
       message: 'declared text "{key}" is not defined in {file}',
       remedy: "write the text, or remove the declaration; `fond reconcile --write` adds it, empty",
     },
+    "no-types": {
+      message: "{file} declares no texts that can be read",
+      remedy: 'set "declared" in the book to the file that does, or close its braces',
+    },
     nowhere: {
       message: 'declared text "{key}" is not defined in any of {files}',
       remedy: "write the text, or remove the declaration",
@@ -45,6 +49,8 @@ export const keyDeclared = defineRule({
   },
   applies: ({ book }) => book.config.declared !== undefined,
   book(context) {
+    for (const { file, group } of context.book.declarations())
+      if (!group) context.reportFile(file, "no-types", { file });
     for (const { declared, undefined: missing, undeclared } of declaredDifferences(context.book)) {
       const [only, ...others] = declared.catalogs;
       const files = declared.catalogs.map(({ file }) => file).join(", ");
