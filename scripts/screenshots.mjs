@@ -103,7 +103,7 @@ function keepLastOfEachKey(file) {
 
 function take({ name, prepare = [], run, skip = 0, before, input = "" }) {
   const folder = join(work, name);
-  cpSync(join(root, "demo", "booking"), folder, { recursive: true });
+  cpSync(join(root, "demo", "ferries"), folder, { recursive: true });
   before?.(folder);
   const env = { ...process.env, FORCE_COLOR: "1", COLUMNS: String(columns) };
   for (const args of prepare)

@@ -246,6 +246,17 @@ const jobs: Readonly<Record<string, Job>> = {
     written: { "pages/top.html": ["<p>[[top:dogsSailFreeCharge]]</p>"] },
     moved: 1,
   },
+  "marked-templates": {
+    book: { marked: [{ attribute: "data-words", pattern: "{meaning}|{note}#{key}" }] },
+    written: {
+      "texts/en.json": [
+        '"top.seats": "{seats, plural, one {One seat is left} other {# seats are left}}"',
+        '"top.late": "This boat is late"',
+      ],
+    },
+    moved: 0,
+    collected: 2,
+  },
   "attribute-pages": {
     book: {
       lookups: [{ attribute: "data-text" }],

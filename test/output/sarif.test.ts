@@ -35,7 +35,7 @@ async function logOf(folder: string): Promise<Log> {
 
 test("the sample project's findings and repairs are a valid log", async () => {
   const folder = temporaryProject();
-  cpSync(join(root, "demo", "booking"), folder, { recursive: true });
+  cpSync(join(root, "demo", "ferries"), folder, { recursive: true });
   const { results } = (await logOf(folder)).runs[0];
   expect(results.length).toBeGreaterThan(10);
   expect(results.some(({ fixes }) => fixes !== undefined)).toBe(true);

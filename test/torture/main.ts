@@ -24,7 +24,7 @@ interface Writing {
 }
 
 const demo = (folder: string) =>
-  cpSync(join(root, "demo/booking"), folder, {
+  cpSync(join(root, "demo/ferries"), folder, {
     recursive: true,
     filter: (path) => !/[\\/](?:node_modules|\.site-[^\\/]*)$/.test(path),
   });

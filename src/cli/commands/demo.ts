@@ -46,7 +46,7 @@ export async function runDemo(context: CommandContext, folder: string): Promise<
 }
 
 function copySample(target: string, folder: string): void {
-  const sample = join(packageRoot(), "demo", "booking");
+  const sample = join(packageRoot(), "demo", "ferries");
   try {
     mkdirSync(target, { recursive: true });
     cpSync(sample, target, {
@@ -85,18 +85,20 @@ class Walk {
 
   async all(): Promise<void> {
     this.tell(
-      `The booking site of Lanternfish Ferries is now in ${this.folder}: a small site in TSX,`,
-      "catalogs in six languages, part of its text still in the code, and one of each common mistake.",
+      `The texts of Lanternfish Ferries are now in ${this.folder}: a booking site in TSX with JSON, a kiosk of`,
+      "pages with YAML, and a harbor office in JSP and Java with properties. Each has six languages, part of",
+      "its text still in the code, and some of the common mistakes.",
     );
 
     this.head(
       "Find hard-coded text",
       "survey classifies every string in the code and says why. It changes nothing.",
     );
-    await this.run("survey web/pages/sailings.tsx web/pages/search.tsx", () =>
+    const read = ["web/pages/sailings.tsx", "kiosk", "harbor"];
+    await this.run(`survey ${read.join(" ")}`, () =>
       runSurvey(
         this.inner,
-        ["web/pages/sailings.tsx", "web/pages/search.tsx"].map((path) => join(this.target, path)),
+        read.map((path) => join(this.target, path)),
         { cache: false },
       ),
     );
@@ -109,7 +111,7 @@ class Walk {
     await this.run("extract web/pages/sailings.tsx", () =>
       runExtract(this.inner, [join(this.target, "web/pages/sailings.tsx")], { review: false }),
     );
-    this.tell("The plan looks right, so apply it to the whole site:");
+    this.tell("The plan looks right, so apply it to all three:");
     await this.run("extract --write", () => runExtract(this.inner, [], { write: true }));
 
     this.head(
@@ -142,6 +144,8 @@ class Walk {
 
     this.tell(
       "",
+      "Left to people: the strings that survey calls unclear, and a second pair of eyes on the translations",
+      `(fond review "sailings.*" --locale pl --write records that somebody has read them).`,
       `Experiment in the folder ${this.folder}: break something and run \`fond lint --cwd ${this.folder}\`.`,
     );
   }
@@ -190,23 +194,23 @@ class Walk {
   private translate(): void {
     const files = diskFiles(this.target);
     const loaded = loadConfig(files);
-    const config = loaded.ok ? loaded.config.books[0] : undefined;
-    if (!loaded.ok || !config) throw new Error("the sample project's configuration cannot be read");
-    const book = loadBook(files, loaded.config, config);
-    for (const locale of book.targetLocales) {
+    if (!loaded.ok) throw new Error("the sample project's configuration cannot be read");
+    const books = loaded.config.books.map((one) => loadBook(files, loaded.config, one));
+    for (const locale of loaded.config.targets) {
       const texts = JSON.parse(
         readFileSync(join(this.target, "translators", `${locale}.json`), "utf8"),
       ) as Record<string, string>;
       let count = 0;
-      for (const catalog of book.catalogs.filter((one) => one.locale === locale)) {
-        const set = [...catalog.byKey.values()].flatMap((entry): PathText[] => {
-          const text = texts[book.fullKey(catalog.namespace, entry.key)];
-          return text === undefined ? [] : [{ path: entry.path, text }];
-        });
-        if (set.length > 0)
-          writeFileSync(join(this.target, catalog.file), editCatalog(catalog, catalog.content, { set }));
-        count += set.length;
-      }
+      for (const book of books)
+        for (const catalog of book.catalogs.filter((one) => one.locale === locale)) {
+          const set = [...catalog.byKey.values()].flatMap((entry): PathText[] => {
+            const text = texts[book.fullKey(catalog.namespace, entry.key)];
+            return text === undefined ? [] : [{ path: entry.path, text }];
+          });
+          if (set.length > 0)
+            writeFileSync(join(this.target, catalog.file), editCatalog(catalog, catalog.content, { set }));
+          count += set.length;
+        }
       this.context.print(`  ${this.context.style.green("✓")} ${locale}: ${count} texts\n`);
     }
   }

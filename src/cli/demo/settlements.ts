@@ -90,6 +90,48 @@ export const findings: readonly Settlement[] = [
     to: "",
   },
   {
+    kind: "replace",
+    fault: "argument/unknown: a placeholder in German, on the kiosk.",
+    file: "kiosk/locales/de.yaml",
+    from: "%{boot} legt",
+    to: "%{boat} legt",
+  },
+  {
+    kind: "replace",
+    fault: "plural/missing-category: the kiosk's Polish has English's two forms, too.",
+    file: "kiosk/locales/pl.yaml",
+    from: `    # English has two forms, Polish four: these two are not enough.
+    boarding:
+      one: Wejście zamyka się za %{count} minutę
+      other: Wejście zamyka się za %{count} minut`,
+    to: `    boarding:
+      one: Wejście zamyka się za %{count} minutę
+      few: Wejście zamyka się za %{count} minuty
+      many: Wejście zamyka się za %{count} minut
+      other: Wejście zamyka się za %{count} minuty`,
+  },
+  {
+    kind: "replace",
+    fault: "syntax/apostrophe: in Java, too, an apostrophe quotes.",
+    file: "harbor/texts/office_fr.properties",
+    from: "poste d'amarrage {1}",
+    to: "poste d’amarrage {1}",
+  },
+  {
+    kind: "replace",
+    fault: "argument/unknown: numbered from zero, the second argument is {1}.",
+    file: "harbor/texts/office_pl.properties",
+    from: "na miejscu {2}",
+    to: "na miejscu {1}",
+  },
+  {
+    kind: "replace",
+    fault: "key/missing: the line was lost in Japanese; reconcile put the source's text there.",
+    file: "harbor/texts/office_ja.properties",
+    from: "office.closed=The office is closed until tomorrow",
+    to: "office.closed=事務所は明日まで閉まっています",
+  },
+  {
     kind: "rename",
     fault: "file/locale-code: jp is Japan's code; the language is ja.",
     file: "web/locales/jp/fares.json",

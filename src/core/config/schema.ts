@@ -83,6 +83,13 @@ const emitTemplates = {
   rich: v.optional(nonEmpty("an expression with {key} and {args}")),
   content: v.optional(nonEmpty("what stands between tags, with {key} and {args}")),
   attribute: v.optional(nonEmpty("an attribute's value, with {key} and {args}")),
+  withValues: v.optional(
+    v.strictObject({
+      call: v.optional(nonEmpty("an expression with {key} and {values}")),
+      content: v.optional(nonEmpty("what stands between tags, with {key} and {values}")),
+      attribute: v.optional(nonEmpty("an attribute's value, with {key} and {values}")),
+    }),
+  ),
 };
 
 const importLine = v.pipe(

@@ -41,7 +41,7 @@ export function fillTemplate(
     readonly pass: ValueWriter;
   },
 ): string {
-  const write = isHelper(template) ? passToHelper : pass;
+  const write = isHelper(template) ? passToHelper : isFilter(template) ? passToFilter : pass;
   const args = write(values.map(({ name, code }) => [name, code] as const));
   // A text that is its own key may have quotes; nearly all languages escape them alike.
   const escaped = key.replace(/["'\\\n\r]/g, (sign) =>
@@ -60,6 +60,15 @@ function isHelper(template: string): boolean {
     template,
   );
 }
+
+/** Whether a template's filter takes an object of values: `{{ "{key}" | text:{values} }}`. */
+function isFilter(template: string): boolean {
+  return /["']\{key\}["']\s{0,9}\|\s{0,9}[\w$]{1,60}\s{0,9}:\s{0,9}\{(?:args|values)\}/.test(template);
+}
+
+/** An object with all names written out: the expressions of templates have no short form of it. */
+const passToFilter: ValueWriter = (values) =>
+  values.length === 0 ? "" : `{ ${values.map(([name, code]) => `${name}: ${code}`).join(", ")} }`;
 
 /** Values behind a helper: no sign parts them but a blank. */
 const passToHelper: ValueWriter = (values) => values.map(([name, code]) => ` ${name}=${code}`).join("");

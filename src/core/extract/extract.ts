@@ -266,10 +266,8 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
     return nothing;
   }
   notes.push(...collectDefaults(job, source));
-  if (job.options.collectOnly) {
-    notes.push(...collectMarked(job, source));
-    return nothing;
-  }
+  notes.push(...collectMarked(job, source));
+  if (job.options.collectOnly) return nothing;
   if (room <= 0) return nothing;
   const { config } = job.book;
   const surveyed = surveyFile(source, config.name, job.reader, config.habits, job.options.waivers);
@@ -283,6 +281,8 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
     return (
       (decision?.key !== undefined || isAtLeast(literal, least)) &&
       literal.waived === undefined &&
+      // What a mark gives a key is found by that, and stays.
+      (literal.literal.isMarked !== true || literal.literal.key === undefined) &&
       !decision?.skip
     );
   });
@@ -349,6 +349,7 @@ function collectMarked(job: Extraction, source: SourceFile): PlanNote[] {
     if (text === undefined || text.trim() === "") return [];
     // Where texts are their own keys, a mark needs to give none.
     const key = literal.key ?? (book.config.naming.pattern === "{text}" ? text : undefined);
+    if (key === undefined && !job.options.collectOnly) return [];
     if (key === undefined) return [noteAt(source, span, say("mark-without-key", { text: shortened(text) }))];
     const known = book.resolve(key)?.entry?.text ?? collected.get(key);
     if (known === text) return [];

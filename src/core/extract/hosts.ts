@@ -1,7 +1,8 @@
+import type { SyntaxSetting } from "../message/names.js";
 import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
-import { defaultCall, usesDefaultCall } from "../source/book-code.js";
+import { calleeOf, defaultCall, usesDefaultCall } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type ValueWriter } from "../source/languages/language.js";
@@ -19,6 +20,12 @@ export interface Host {
   /** What stands between tags of a template, and as an attribute's value; undefined where nothing is usual. */
   readonly content: string | undefined;
   readonly attribute: string | undefined;
+  /** The same for texts with values, where they are written in another way. */
+  readonly withValues: {
+    readonly call: string | undefined;
+    readonly content: string | undefined;
+    readonly attribute: string | undefined;
+  };
   /** An expression for text with elements in it. */
   readonly rich: string | undefined;
   /** How values are passed: names and their code, as they stand behind the key. */
@@ -54,6 +61,7 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
   const marks = dialect?.shown;
   const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
+  const filled = { ...book.emit.withValues, ...forEnding?.withValues };
   return {
     kind: script ? "script" : dialect ? "markup" : "code",
     language,
@@ -64,6 +72,11 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
       own.attribute ??
       (call === undefined ? undefined : dialect?.attribute?.(call)) ??
       (isAttribute(content) ? undefined : content),
+    withValues: {
+      call: filled.call ?? filledCall(call, language, book.syntax),
+      content: filled.content,
+      attribute: filled.attribute,
+    },
     // What scripts write for elements says nothing of templates.
     rich: dialect ? forEnding?.rich : own.rich,
     isForeign: (text) =>
@@ -78,6 +91,18 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),
   };
+}
+
+/** A lookup that takes its key alone, with what fills the text that it gives; undefined for others. */
+export function filledCall(
+  call: string | undefined,
+  language: string,
+  syntax: SyntaxSetting | undefined,
+): string | undefined {
+  const { keyAlone, fillers = {} } = languageNamed(language) ?? {};
+  const filler = typeof syntax === "string" ? fillers[syntax] : undefined;
+  if (call === undefined || filler === undefined || !keyAlone?.test(calleeOf(call) ?? "")) return undefined;
+  return filler.replace("{call}", () => call.replace("{args}", ""));
 }
 
 /** Whether a template for content is an attribute of the element around it: `data-text="{key}"`. */

@@ -42,7 +42,9 @@ export function hostRefusal(
   if (isExpression && host.language === "expression" && !takesCalls(source.text, literal.span))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined) return say("rich", {});
-  const template = form === "attribute" ? host.attribute : isExpression ? host.call : host.content;
+  const values = lookupValues(pieces, valueCode);
+  const slot = form === "attribute" ? "attribute" : isExpression ? "call" : "content";
+  const template = templateIn(host, slot, values.length > 0);
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   const lacking = host.kind === "code" ? lackingName(template, source, host) : undefined;
@@ -50,7 +52,6 @@ export function hostRefusal(
   if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
   if (form !== "attribute" && !isExpression && isAttribute(template) && !isWholeContent(source.text, literal))
     return say("not-whole", {});
-  const values = lookupValues(pieces, valueCode);
   if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
   for (const { code, piece } of values) {
     const island = source.text.slice(piece.span.start, piece.span.end);
@@ -65,6 +66,15 @@ export function hostRefusal(
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
   }
   return undefined;
+}
+
+/** What a host writes in one place for a text with values, or without. */
+function templateIn(
+  host: Host,
+  slot: "attribute" | "call" | "content",
+  hasValues: boolean,
+): string | undefined {
+  return (hasValues ? host.withValues[slot] : undefined) ?? host[slot];
 }
 
 /** Whether a string is part of a script that a browser runs, while the template around it runs on a server or is no script. */
@@ -239,23 +249,24 @@ function hostEdit(
     // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
     const { before = "", after = "" } = literal.frame ?? {};
     const code = before + source.text.slice(span.start, span.end) + after;
-    const call = host.call ?? "";
+    const call = templateIn(host, "call", values.length > 0) ?? "";
     const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : ownQuote(call);
     return { ...span, replacement: before + fill(call, quote) + after };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
-  if (form === "content" && isAttribute(host.content)) {
+  const content = templateIn(host, "content", values.length > 0);
+  if (form === "content" && isAttribute(content)) {
     const at = tagEndBefore(source.text, span) ?? span.start;
-    return { start: at, end: at, replacement: ` ${fill(host.content ?? "", '"')}` };
+    return { start: at, end: at, replacement: ` ${fill(content ?? "", '"')}` };
   }
   if (form !== "attribute") {
-    const template = (hasTags ? host.rich : host.content) ?? "";
+    const template = (hasTags ? host.rich : content) ?? "";
     const { before = "", after = "" } = literal.frame ?? {};
     return { ...span, replacement: before + fill(template, ownQuote(template)) + after };
   }
   const outer = first === "'" ? "'" : '"';
   const inner = outer === '"' ? "'" : '"';
-  const template = host.attribute ?? "";
+  const template = templateIn(host, "attribute", values.length > 0) ?? "";
   if (!template.includes("{name}")) return { ...span, replacement: outer + fill(template, inner) + outer };
   // A binding takes the attribute's name along.
   const name =

@@ -3,7 +3,7 @@ import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
-import { calledIn, calleeOf, defaultCall, givenBeforeKey, objectOf } from "../source/book-code.js";
+import { calledIn, defaultCall, givenBeforeKey, objectOf } from "../source/book-code.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
@@ -94,7 +94,9 @@ export function scriptRefusal(
       !isShadowed(part.program, literal.span.start, one) && moduleBinding(part.program, one) === undefined,
   );
   if (lacking !== undefined) return say("no-value", { name: lacking });
-  const name = (calleeOf(template) ?? objectOf(template) ?? "").split(".")[0] ?? "";
+  // What fills a text is around the lookup, and the lookup is what has to be there.
+  const asked = calledIn(template)[0];
+  const name = (asked ?? objectOf(template) ?? "").split(".")[0] ?? "";
   if (name === "" || name === "this") return undefined;
   const { program } = part;
   const { start } = literal.span;
@@ -120,8 +122,8 @@ export function scriptRefusal(
   const isEverywhere =
     book.emit.call !== undefined &&
     book.emit.import === undefined &&
-    !bound.some((one) => one.name === calleeOf(template));
-  const [object, method] = (calleeOf(template) ?? "").split(".");
+    !bound.some((one) => one.name === asked);
+  const [object, method] = (asked ?? "").split(".");
   // An object that scripts of pages have is not there in programs of a server.
   // What another function of the file makes for itself is known there alone.
   if (!binding && isEverywhere && isMadeInside(part.text, name)) return say("not-in-scope", { name });
@@ -166,7 +168,9 @@ function isServerProgram(text: string, object: string): boolean {
 /** How a book's scripts look a text up; undefined where they have no way to write elements in it. */
 function templateFor({ emit }: BookConfig, { pieces }: Literal, by?: BoundLookup): string | undefined {
   if (pieces.some(({ kind }) => kind === "tag")) return emit.rich;
-  return by ? `${by.name}("{key}"{args})` : (emit.call ?? defaultCall);
+  if (by) return `${by.name}("{key}"{args})`;
+  const hasValues = lookupValues(pieces, (piece) => piece.name).length > 0;
+  return (hasValues ? emit.withValues?.call : undefined) ?? emit.call ?? defaultCall;
 }
 
 /** The lookup that a script has made where a text stands, which takes its key; elements need one that can write them. */

@@ -151,7 +151,15 @@ export function objectOf(template: string): string | undefined {
 /** The functions that a book's templates for extraction call: they ask for keys once they are written. */
 function emittedCalls({ emit, lookups }: BookConfig): readonly string[] {
   const templates = [emit, ...Object.values(emit.endings ?? {})].flatMap(
-    ({ call, content, attribute, rich }) => [call, content, attribute, rich],
+    ({ call, content, attribute, rich, withValues = {} }) => [
+      call,
+      content,
+      attribute,
+      rich,
+      withValues.call,
+      withValues.content,
+      withValues.attribute,
+    ],
   );
   const named = templates.flatMap((template) => calledIn(template ?? ""));
   return emit.call === undefined && usesDefaultCall(lookups)

@@ -691,6 +691,13 @@ const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   return undefined;
 };
 
+/** A mark that gives a text its key: the text is found by that, and stands in the template on purpose. */
+function marked({ isMarked, key }: Literal): Evidence | undefined {
+  return isMarked === true && key !== undefined
+    ? evidence("lookedUp", `its mark gives it the key "${key}"`)
+    : undefined;
+}
+
 const placing: readonly EvidenceSource[] = [
   content,
   attribute,
@@ -700,6 +707,7 @@ const placing: readonly EvidenceSource[] = [
   described,
   debugged,
   around,
+  marked,
 ];
 const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {
   const before = neighbor(place, -1);

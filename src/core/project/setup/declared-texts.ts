@@ -29,6 +29,7 @@ export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
       use.hits++;
       use.telling++;
       use.endings.set(ending, (use.endings.get(ending) ?? 0) + 1);
+      use.files.add(source.file);
       use.samples.push({ source, literal });
     }
   return [...uses]

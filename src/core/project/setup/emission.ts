@@ -1,5 +1,6 @@
 import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
+import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { boundNames, importLine } from "./bound-names.js";
 import { most, type LookupSample, type LookupUse } from "./lookup-use.js";
@@ -11,11 +12,20 @@ export interface ProposedEmission {
   readonly rich?: string;
   readonly import?: string | readonly string[];
   readonly setup?: string;
+  readonly withValues?: WithValues;
   readonly endings?: Readonly<Record<string, EndingEmission>>;
+}
+
+/** What is written for texts with values, where it is something else. */
+interface WithValues {
+  readonly call?: string;
+  readonly content?: string;
+  readonly attribute?: string;
 }
 
 interface EndingEmission {
   readonly call?: string;
+  readonly withValues?: WithValues;
   readonly content?: string;
   readonly attribute?: string;
   readonly import?: string;
@@ -24,6 +34,7 @@ interface EndingEmission {
 /** How a lookup is written in one place: the expression, and what brings its function in. */
 interface WrittenLookup {
   readonly call: string;
+  readonly withValues?: WithValues;
   readonly import?: string;
   readonly setup?: string;
 }
@@ -106,8 +117,8 @@ function withRich(
   };
 }
 
-function withoutSetup({ call, import: line }: WrittenLookup): EndingEmission {
-  return { call, ...(line !== undefined && { import: line }) };
+function withoutSetup({ call, import: line, withValues }: WrittenLookup): EndingEmission {
+  return { call, ...(withValues && { withValues }), ...(line !== undefined && { import: line }) };
 }
 
 function isScriptEnding(ending: string): boolean {
@@ -148,9 +159,36 @@ function writtenIn(
     const best = most(counts);
     const same = written.filter(({ call }) => call === best);
     const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
-    if (chosen) return chosen;
+    if (chosen) return filledAround(chosen, samples);
   }
   return undefined;
+}
+
+/** A lookup that gets no values anywhere, with the call that fills its text: `format(texts.getString("{key}"), {values})`. */
+function filledAround(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
+  const around = new Map<string, number>();
+  const [first] = samples;
+  const language = first && languageNamed(languageOf(first.source.file) ?? "");
+  for (const { source, literal } of samples) {
+    const behind = source.text.slice(literal.span.end, literal.span.end + 40);
+    // Values behind the key are its own.
+    if (/^\s*,/.test(behind)) return written;
+    if (!/^\s*\)\s*,/.test(behind)) continue;
+    const before = source.text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
+    const filler =
+      /(?<![\w$.])([A-Za-z_$][\w$]{0,60}(?:(?:\.|->|::)[A-Za-z_$][\w$]{0,60}){0,4})\(\s{0,99}[\w$.>:-]{1,200}\(\s{0,9}(?:[\w$.]{1,40}\s{0,9},\s{0,9}){0,3}$/.exec(
+        before,
+      )?.[1];
+    if (filler !== undefined && !/^(?:console|log|logger|print|println|echo|alert)\b/i.test(filler))
+      around.set(filler, (around.get(filler) ?? 0) + 1);
+  }
+  const call = written.call.replace("{args}", "");
+  // What its language fills such texts with is named in full, and needs no import.
+  if (language?.keyAlone?.test(/^[^(]*/.exec(call)?.[0] ?? "")) return { ...written, call };
+  const filler = most(around);
+  if (filler !== undefined && language?.grammar.formats[filler] === 0)
+    return { ...written, call, withValues: { call: `${filler}(${call}, {values})` } };
+  return written;
 }
 
 /** A call with the key taken out: `say("{key}"{args})`; its other arguments stay where they come before the key. */
@@ -216,8 +254,16 @@ function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | 
         source.text.slice(Math.max(literal.span.start - 80, 0), literal.span.start),
       ),
     );
-    const content = `{{ '{key}' | ${lookup.filter} }}`;
-    return { content, attribute: isBinding ? `[{name}]="'{key}' | ${lookup.filter}"` : content };
+    const written = (behind: string) => {
+      const content = `{{ '{key}' | ${lookup.filter}${behind} }}`;
+      return { content, attribute: isBinding ? `[{name}]="'{key}' | ${lookup.filter}${behind}"` : content };
+    };
+    const takesObject = samples.some(({ source, literal }) =>
+      /^\s{0,9}\|\s{0,9}[\w$]{1,60}\s{0,9}:\s{0,9}\{/.test(
+        source.text.slice(literal.span.end, literal.span.end + 100),
+      ),
+    );
+    return { ...written(""), ...(takesObject && { withValues: written(":{values}") }) };
   }
   if ("attribute" in lookup) return { content: `${lookup.attribute}="{key}"` };
   if (!("tag" in lookup)) return undefined;

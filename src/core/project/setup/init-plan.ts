@@ -27,6 +27,8 @@ import {
   separatorOfForms,
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
+import { findMarks } from "./found-marks.js";
+import type { LookupUse } from "./lookup-use.js";
 import { findDeclared } from "./found-declared.js";
 import {
   pageEmission,
@@ -95,9 +97,10 @@ interface StudiedBook {
   readonly lookups: FoundLookups;
 }
 
-function studyOf(code: readonly SourceFile[], several: boolean): Seen["studied"] {
+function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen["studied"] {
   const known = new Map<FoundBook, StudiedBook>();
-  return (book) => {
+  const several = books.length > 1;
+  const study = (book: FoundBook) => {
     const there = known.get(book);
     if (there) return there;
     const keys = new KeyIndex(book.keys);
@@ -111,6 +114,20 @@ function studyOf(code: readonly SourceFile[], several: boolean): Seen["studied"]
     known.set(book, studied);
     return studied;
   };
+  const asked = lazily(() => new Map(books.map((book) => [book, filesThatAsk(study(book))])));
+  return (book) => {
+    const studied = study(book);
+    const own = asked().get(book);
+    // A file that has a word of this book's keys, and asks another book for its texts, is that one's.
+    const isOthers = ({ file }: SourceFile) =>
+      own?.has(file) !== true && [...asked().values()].some((files) => files.has(file));
+    return { ...studied, users: studied.users.filter((source) => !isOthers(source)) };
+  };
+}
+
+/** The files in which a lookup of a book has a key of its. */
+function filesThatAsk({ lookups }: StudiedBook): ReadonlySet<string> {
+  return new Set(lookups.uses.flatMap(({ files }) => [...files]));
 }
 
 const otherCode = [
@@ -145,7 +162,7 @@ export async function planInit(files: Files): Promise<InitResult> {
   return {
     ok: true,
     plan: planWith(
-      { files, types, books, code, grounds, schema, ecosystem, studied: studyOf(code, books.length > 1) },
+      { files, types, books, code, grounds, schema, ecosystem, studied: studyOf(code, books) },
       {},
     ),
   };
@@ -357,6 +374,11 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
   );
   const between = separatorOfForms(found.texts);
   const emit = emissionOf(lookups.uses, users);
+  const marks = lookups.uses.some(isMarkUse) ? [] : findMarks(users, keys);
+  for (const mark of marks)
+    grounds.push(
+      `${typeof mark === "string" ? mark : mark.attribute} marks the texts of templates; \`fond extract --collect\` takes them into the catalog.`,
+    );
   const naming = namingOf(found, source, lookups, around.ecosystem?.letterCase);
   const book = {
     name,
@@ -376,10 +398,16 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
       ? { lookups: lookups.uses.map(({ lookup }) => lookup), ...(emit && { emit }) }
       : lookupOf(answers)),
     ...(relative && { relative }),
+    ...(marks.length > 0 && { marked: marks }),
     ...(naming && { naming }),
   };
   if (lookups.uses.length > 0 && keys.size > 0) sayHeld(book, source, users, found, grounds);
   return book;
+}
+
+/** Whether a lookup is what stands in templates for a text. */
+function isMarkUse({ lookup }: LookupUse): boolean {
+  return "attribute" in lookup || "mark" in lookup;
 }
 
 /** The `names` of forms that are numbered. */

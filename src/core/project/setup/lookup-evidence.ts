@@ -239,6 +239,7 @@ interface MakerVotes {
   readonly gives: string | undefined;
   readonly votes: { namespace: number; prefix: number; whole: number; misses: number };
   readonly endings: Map<string, number>;
+  readonly files: Set<string>;
   readonly samples: LookupSample[];
 }
 
@@ -262,6 +263,7 @@ function voteFor(
     gives,
     votes: { namespace: 0, prefix: 0, whole: 0, misses: 0 },
     endings: new Map<string, number>(),
+    files: new Set<string>(),
     samples: [],
   };
   makers.set(id, found);
@@ -269,19 +271,21 @@ function voteFor(
     (first === undefined ? undefined : keys.joins(first, text)) ?? (keys.match(text) ? "whole" : "misses");
   found.votes[kind]++;
   if (kind === "misses") return;
-  const ending = posix.extname(sample.source.file);
+  const { file } = sample.source;
+  const ending = posix.extname(file);
+  found.files.add(file);
   found.endings.set(ending, (found.endings.get(ending) ?? 0) + 1);
   if (found.samples.length < mostSamples) found.samples.push(sample);
 }
 
 function makerUses(makers: ReadonlyMap<string, MakerVotes>): LookupUse[] {
-  return [...makers.values()].flatMap(({ maker, gives, votes, endings, samples }): LookupUse[] => {
+  return [...makers.values()].flatMap(({ maker, gives, votes, endings, files, samples }): LookupUse[] => {
     const { namespace, prefix, whole, misses } = votes;
     const hits = namespace + prefix + whole;
     if (hits === 0 || hits < misses) return [];
     const part = namespace > 0 ? { namespace: 0 } : prefix > 0 ? { prefix: 0 } : {};
     const lookup = { maker, ...(gives !== undefined && { gives }), ...part };
     const shown = `what ${maker}(${namespace + prefix > 0 ? "…" : ""}) gives${gives === undefined ? "" : ` as ${gives}`}`;
-    return [{ lookup, shown, hits, misses, telling: hits, endings, samples, votes: newVotes() }];
+    return [{ lookup, shown, hits, misses, telling: hits, endings, files, samples, votes: newVotes() }];
   });
 }

@@ -15,6 +15,8 @@ export interface LookupUse {
   telling: number;
   /** How many of the hits are in files of each ending. */
   readonly endings: Map<string, number>;
+  /** The files that have a hit. */
+  readonly files: Set<string>;
   /** Places where a key stands, a few of them. */
   readonly samples: LookupSample[];
   /** The line that brings an object of texts in, where a script imports it, or what makes it. */
@@ -59,6 +61,7 @@ export function newUse(lookup: LookupConfig, shown: string): LookupUse {
     misses: 0,
     telling: 0,
     endings: new Map(),
+    files: new Set(),
     samples: [],
     votes: newVotes(),
   };
@@ -79,6 +82,7 @@ export function tally(use: LookupUse, { file }: SourceFile, match: KeyMatch | un
   }
   const ending = posix.extname(file);
   use.hits++;
+  use.files.add(file);
   if (match.isTelling) use.telling++;
   use.endings.set(ending, (use.endings.get(ending) ?? 0) + 1);
   voteBy(match, use.votes);

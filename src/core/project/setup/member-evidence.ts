@@ -20,6 +20,7 @@ interface Members {
   deep: number;
   readonly keys: Set<string>;
   readonly endings: Map<string, number>;
+  readonly files: Set<string>;
 }
 
 /** Objects whose members are the texts of a book; of one whose texts are in a constant, what is made of that. */
@@ -40,13 +41,13 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant
       const [whole, root = "", call, path = ""] = match;
       const parts = [...path.matchAll(/[^\s.?[\]"']+/g)].map(([part]) => part);
       const isCalled = text[match.index + whole.length] === "(";
-      count(roots, root, call !== undefined, parts, isCalled, keys, posix.extname(file));
+      count(roots, root, call !== undefined, parts, isCalled, keys, file);
       const [second, ...rest] = parts;
       if (call === undefined && second !== undefined && rest.length > 0)
-        count(roots, `${root}.${second}`, false, rest, isCalled, keys, posix.extname(file));
+        count(roots, `${root}.${second}`, false, rest, isCalled, keys, file);
     }
   return [...roots].flatMap(([root, found]): LookupUse[] => {
-    const { hits, misses, deep, endings } = found;
+    const { hits, misses, deep, endings, files } = found;
     const isNamed = made.has(root) || (constant === undefined && textNames.test(root));
     // Two keys tell enough where they are half of a small book's.
     const tell =
@@ -67,6 +68,7 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant
         misses,
         telling: deep,
         endings,
+        files,
         samples: [],
         ...(line !== undefined && { import: line }),
         ...setup,
@@ -104,7 +106,7 @@ function count(
   parts: readonly string[],
   isCalled: boolean,
   keys: KeyIndex,
-  ending: string,
+  file: string,
 ): void {
   const { length, isGroup } = keys.path(parts);
   const known = roots.get(root);
@@ -116,6 +118,7 @@ function count(
     deep: 0,
     keys: new Set<string>(),
     endings: new Map<string, number>(),
+    files: new Set<string>(),
   };
   roots.set(root, found);
   // What is left behind a key is a method of its text; a method of the object itself is none.
@@ -126,5 +129,7 @@ function count(
   found.hits++;
   if (length > 1) found.deep++;
   found.keys.add(parts.slice(0, length).join("."));
+  found.files.add(file);
+  const ending = posix.extname(file);
   found.endings.set(ending, (found.endings.get(ending) ?? 0) + 1);
 }

@@ -105,6 +105,21 @@ export function separatorOfForms(texts: readonly string[]): string | undefined {
   return texts.some((text) => betweenBars.test(text)) ? "||||" : undefined;
 }
 
+/** A text without what its braces hold: bars in them are those of a choice. */
+function withoutBraces(text: string): string {
+  let depth = 0;
+  let kept = "";
+  for (const sign of text) {
+    if (sign === "{") depth++;
+    if (depth === 0) kept += sign;
+    else if (sign === "}") {
+      depth--;
+      if (depth === 0) kept += "0";
+    }
+  }
+  return kept;
+}
+
 /** Where plurals are, by the keys and texts that only one form has. */
 export function choosePlurals(
   {
@@ -132,7 +147,7 @@ export function choosePlurals(
       ? fourBars
       : syntaxOf(syntax).choices === "nested"
         ? 0
-        : texts.filter((text) => /[^|\s]\s*\|\s*[^|\s]/.test(text)).length;
+        : texts.filter((text) => /[^|\s]\s{0,20}\|\s{0,20}[^|\s]/.test(withoutBraces(text))).length;
   const counts: readonly (readonly [PluralForms, number])[] = [
     ["suffix", pairs("_") + older],
     ["branches", pairs(".")],

@@ -1,6 +1,7 @@
 import { fullEscapes, type EscapeRules } from "../escapes.js";
 import type { CodeNode } from "../readers/code/tree.js";
 import type { HostLanguage } from "../model.js";
+import type { MessageSyntax } from "../../message/names.js";
 import type { Habits } from "./habits.js";
 
 /** The languages that are read by a grammar of their own. */
@@ -67,6 +68,10 @@ export interface Language {
   /** What a string that opens so writes with backslashes. */
   escapesIn(open: string): EscapeRules;
   readonly passValues: ValueWriter;
+  /** Lookups of the language's own library that take a key and no values. */
+  readonly keyAlone?: RegExp;
+  /** What fills a text that has been looked up, by the syntax of the text, with `{call}` and `{values}`. */
+  readonly fillers?: Readonly<Partial<Record<MessageSyntax, string>>>;
   readonly imports: ImportPlace;
   /** Types of nodes whose insides run when they are called, and not when the file is loaded. */
   readonly deferring: RegExp;

@@ -44,6 +44,11 @@ export const java = defineLanguage({
       " ",
     )(values);
   },
+  keyAlone: /(?:^|\.)getString$/,
+  fillers: {
+    java: "java.text.MessageFormat.format({call}, {values})",
+    printf: "String.format({call}, {values})",
+  },
   imports: {
     lines: /^import\s[^;\n]*;[^\n]*$/gm,
     head: /^package\s[^;\n]*;[^\n]*\n/m,

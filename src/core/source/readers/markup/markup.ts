@@ -374,6 +374,10 @@ class MarkupReader {
       const { raw, name } = attribute;
       if (filled.has(name)) continue;
       if (raw === undefined || raw === "" || this.isMark(name)) continue;
+      if (this.isMarkOf(element, name)) {
+        this.mentions.add(raw);
+        continue;
+      }
       if (this.attributeLookup(element, attribute, component)) continue;
       if (this.tagLookups(attribute)) continue;
       const isGiven = this.dialect.givesByAt && name.startsWith("@");
@@ -465,19 +469,28 @@ class MarkupReader {
     return false;
   }
 
-  /** What the marks of an element say of its content: meaning and note for translators, and its key. */
-  private marking(element: MarkupElement): Pick<Literal, "note" | "key" | "isMarked"> {
+  /** Whether an attribute marks another one of its element: `say-title` beside `title`. */
+  private isMarkOf(element: MarkupElement, name: string): boolean {
+    return [...this.shapes.marked.keys()].some(
+      (mark) =>
+        name.startsWith(`${mark}-`) &&
+        element.attributes.some((other) => other.name === name.slice(mark.length + 1)),
+    );
+  }
+
+  /** What the marks of an element say of its content, or of an attribute: meaning and note for translators, and its key. */
+  private marking(element: MarkupElement, of?: string): Pick<Literal, "note" | "key" | "isMarked"> {
     const valueOf = (wanted: string | undefined) => {
       const found = element.attributes.find(({ name }) => name === wanted)?.raw?.trim();
       return wanted !== undefined && found ? decodeHTML(found) : undefined;
     };
-    for (const [mark, companions] of this.shapes.marked) {
-      if (!element.attributes.some(({ name }) => name === mark)) continue;
+    for (const [name, { pattern, ...beside }] of this.shapes.marked) {
+      const mark = of === undefined ? name : `${name}-${of}`;
+      const companions = of === undefined ? beside : {};
+      if (!element.attributes.some((one) => one.name === mark)) continue;
       const value = valueOf(mark);
       const held =
-        companions.pattern === undefined || value === undefined
-          ? { note: value }
-          : heldInMark(value, companions.pattern);
+        pattern === undefined || value === undefined ? { note: value } : heldInMark(value, pattern);
       const notes = [valueOf(companions.meaning) ?? held.meaning, valueOf(companions.note) ?? held.note];
       const note = notes.filter((one) => one !== undefined).join(": ");
       const key = valueOf(companions.key) ?? held.key;
@@ -540,6 +553,7 @@ class MarkupReader {
       pieces,
       context: isMarked ? { ...base, name: "title" } : base,
       ...(hasMarkup && { obstacle: say("attribute-markup", {}) }),
+      ...(isMarked && this.marking(element, name)),
       ...(written !== undefined && { written }),
     });
   }

@@ -1,0 +1,67 @@
+import type { SourceFile } from "../../source/model.js";
+import type { KeyIndex } from "./key-index.js";
+
+/** A mark of templates as a book has it: the attribute, and how its value holds a key where it has one. */
+export type ProposedMark = string | { readonly attribute: string; readonly pattern: string };
+
+/** What is known of an attribute that may be a mark. */
+interface Seen {
+  /** How often it stands on an element that begins with a text of its own. */
+  onText: number;
+  /** How often it names another attribute of its element: `mark-title` beside `title`. */
+  besides: number;
+  readonly values: string[];
+}
+
+const tag = /<[a-zA-Z][\w.-]{0,60}((?:\s(?:[^<>"']|"[^"<>]{0,500}"|'[^'<>]{0,500}'){0,60})?)>([^<]{0,200})/g;
+const attribute = /(?<![^\s"'])([A-Za-z][\w-]{0,60})(?:\s?=\s?(?:"([^"]{0,500})"|'([^']{0,500})'))?/g;
+
+/** Attributes of HTML that say something by being there, or whose names are the beginnings of others. */
+const ofHtml =
+  /^(?:hidden|disabled|checked|selected|readonly|required|multiple|autofocus|open|defer|async|novalidate|controls|loop|muted|reversed|contenteditable|draggable|spellcheck|data|aria|v|ng|x|on|class|id|style|type|name|value|title|href|src|for|rel|role|lang|dir|alt)$/;
+
+/** The attributes that mark the texts of templates, where no lookup asks for their keys. */
+export function findMarks(code: readonly SourceFile[], keys: KeyIndex): readonly ProposedMark[] {
+  const seen = new Map<string, Seen>();
+  for (const { dialect, text } of code) {
+    if (!dialect) continue;
+    for (const [, attributes = "", content = ""] of text.matchAll(tag)) {
+      const found = [...attributes.matchAll(attribute)];
+      const names = new Set(found.map(([, name]) => name));
+      for (const [, name = "", double, single] of found) {
+        const value = double ?? single ?? "";
+        const part = [...name.matchAll(/-/g)].find(({ index }) => names.has(name.slice(index + 1)));
+        const base = part ? name.slice(0, part.index) : name;
+        if (ofHtml.test(base)) continue;
+        const one = seen.get(base) ?? { onText: 0, besides: 0, values: [] };
+        if (part) one.besides++;
+        else if (/\p{L}{2}/u.test(content) && !/^\s*\{[{%]/.test(content)) one.onText++;
+        else continue;
+        seen.set(base, one);
+        if (value !== "" && one.values.length < 500) one.values.push(value);
+      }
+    }
+  }
+  return [...seen].flatMap(([name, { onText, besides, values }]): ProposedMark[] => {
+    // A value that is a key as a whole is a lookup's, and one that differs nowhere is a setting's.
+    if (values.some((value) => keys.match(value)?.isTelling)) return [];
+    const pattern = patternOf(values, keys);
+    if (pattern !== undefined && onText + besides >= 2) return [{ attribute: name, pattern }];
+    return besides > 0 && onText >= 2 ? [name] : [];
+  });
+}
+
+/** How values hold a key of the catalogs at their ends, behind a meaning and a note; undefined where few do. */
+function patternOf(values: readonly string[], keys: KeyIndex): string | undefined {
+  const before = new Map<string, number>();
+  let meanings = 0;
+  for (const value of values) {
+    const [whole, between = ""] = /([^\p{L}\d\s._-]{1,3})[\w.-]{1,200}$/u.exec(value) ?? [];
+    if (whole === undefined || keys.match(whole.slice(between.length)) === undefined) continue;
+    before.set(between, (before.get(between) ?? 0) + 1);
+    if (value.slice(0, -whole.length).includes("|")) meanings++;
+  }
+  const [best] = [...before].sort(([, a], [, b]) => b - a);
+  if (!best || best[1] * 2 < values.length) return undefined;
+  return `${meanings > 0 ? "{meaning}|" : ""}{note}${best[0]}{key}`;
+}
