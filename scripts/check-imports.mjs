@@ -18,6 +18,7 @@ const layers = [
   "extract",
   "reconcile",
   "lint",
+  "exchange",
   "project",
 ];
 const src = join(dirname(dirname(fileURLToPath(import.meta.url))), "src");

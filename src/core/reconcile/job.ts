@@ -8,7 +8,7 @@ import { isVariantOf, parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import type { PlanNote } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
-import { scaffoldPlurals } from "./plural-scaffold.js";
+import { scaffoldPlurals } from "../message/scaffold.js";
 
 /** What reconciling needs besides the books. */
 export interface ReconcileOptions {

@@ -13,7 +13,7 @@ import {
 import { reviewProject } from "../../../src/core/project/review.js";
 import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
 import { printIcu } from "../../../src/core/message/syntaxes/icu/icu-print.js";
-import { scaffoldPlurals } from "../../../src/core/reconcile/plural-scaffold.js";
+import { scaffoldPlurals } from "../../../src/core/message/scaffold.js";
 import { reopened, smallProject } from "../../support/project.js";
 
 const day = "2026-03-01";

@@ -1,4 +1,4 @@
-import type { Message, MessageNode } from "../model.js";
+import type { Branch, Message, MessageNode } from "../model.js";
 
 /** Code units of which one has to be in a text for it to be more than plain words: each parser begins with that question. */
 export interface MessageSigns {
@@ -53,6 +53,16 @@ export interface Syntax {
     readonly ignoring?: RegExp;
     /** Set where ordinary text often looks so. */
     readonly isWeak?: boolean;
+  };
+  /** How a value of the type `choice` chooses among texts by ranges of numbers, where a syntax has that. */
+  readonly ranges?: {
+    /** The texts of a style, each with where its range begins (`0`, `1`, `1<`); undefined for what cannot be taken apart. */
+    read(style: string, parse: (text: string) => readonly MessageNode[]): readonly Branch[] | undefined;
+    /** The style for such texts; undefined where one has something that the style cannot hold. */
+    write(
+      branches: readonly Branch[],
+      print: (nodes: readonly MessageNode[]) => string,
+    ): string | undefined;
   };
   /** How a branch of a plural or select is written, with `…` for its text. */
   writeBranch(selector: string): string;

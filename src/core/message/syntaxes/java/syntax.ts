@@ -1,3 +1,4 @@
+import { readRanges, writeRanges } from "./ranges.js";
 import type { Syntax } from "../syntax.js";
 import { parseJava, printJava } from "./java.js";
 
@@ -10,6 +11,7 @@ export const java: Syntax = {
   hasArguments: true,
   numberedFrom: 0,
   choices: undefined,
+  ranges: { read: readRanges, write: writeRanges },
   countSign: undefined,
   hasSkeletons: false,
   argumentTypes: ["number", "date", "time", "choice"],

@@ -1,5 +1,5 @@
 import { pluralRules } from "../locale/plural-rules.js";
-import type { Branch, MessageNode, PluralNode } from "../message/model.js";
+import type { Branch, MessageNode, PluralNode } from "./model.js";
 
 /**
  * A message's nodes with every plural given the categories that a locale uses: those that are missing start as
