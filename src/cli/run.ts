@@ -20,6 +20,8 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   reconcile: async () => (await import("./commands/reconcile.js")).reconcileCommand,
   lint: async () => (await import("./commands/lint.js")).lintCommand,
   preview: async () => (await import("./commands/preview.js")).previewCommand,
+  handoff: async () => (await import("./commands/handoff.js")).handoffCommand,
+  intake: async () => (await import("./commands/intake.js")).intakeCommand,
   list: async () => (await import("./commands/list.js")).listCommand,
   convert: async () => (await import("./commands/convert.js")).convertCommand,
   waive: async () => (await import("./commands/waive.js")).waiveCommand,

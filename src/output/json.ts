@@ -113,3 +113,17 @@ export function planJson(command: string, plan: Plan | ExtractPlan): string {
   const extracted = "extracted" in plan ? { extracted: plan.extracted } : {};
   return documentFor(command, { edits, summary: plan.summary, notes: plan.notes, ...extracted });
 }
+
+/** The documents that were handed out. */
+export function handoffJson(
+  kind: string,
+  files: readonly {
+    readonly file: string;
+    readonly locale: string;
+    readonly texts: number;
+    readonly words: number;
+    readonly what: Readonly<Record<string, number>>;
+  }[],
+): string {
+  return documentFor("handoff", { kind, files: files.map(({ what, ...file }) => ({ ...file, ...what })) });
+}

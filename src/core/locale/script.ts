@@ -7,3 +7,10 @@ export function scriptOf(locale: string): string {
     scripts.set(locale, (script = new Intl.Locale(locale).maximize().script ?? "Latn"));
   return script;
 }
+
+const rightToLeftScripts = new Set("Arab Hebr Syrc Thaa Nkoo Adlm Rohg Mand Samr Yezi Sogd Hung".split(" "));
+
+/** The direction of a locale's script (Unicode Standard Annex 9, by the likely script of CLDR). */
+export function directionOf(locale: string): "ltr" | "rtl" {
+  return rightToLeftScripts.has(scriptOf(locale)) ? "rtl" : "ltr";
+}

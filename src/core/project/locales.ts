@@ -2,7 +2,7 @@ import { addedMember, isListOf, localeListsIn, settingsOf } from "../locale/loca
 import { listCode } from "../source/book-code.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { lineIndex } from "../text/line-index.js";
-import { scriptOf } from "../locale/script.js";
+import { directionOf } from "../locale/script.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
 import { isWhole, unreadNote } from "../catalog/book.js";
@@ -59,13 +59,6 @@ function describeLocale(
     cardinal: hasPluralRules(locale, "cardinal") ? pluralRules(locale, "cardinal").categories : ["other"],
     ordinal: hasPluralRules(locale, "ordinal") ? pluralRules(locale, "ordinal").categories : ["other"],
   };
-}
-
-const rightToLeftScripts = new Set("Arab Hebr Syrc Thaa Nkoo Adlm Rohg Mand Samr Yezi Sogd Hung".split(" "));
-
-/** The direction of a locale's script (Unicode Standard Annex 9, by the likely script of CLDR). */
-export function directionOf(locale: string): "ltr" | "rtl" {
-  return rightToLeftScripts.has(scriptOf(locale)) ? "rtl" : "ltr";
 }
 
 const say = notices("locale", {

@@ -622,7 +622,8 @@ export async function fixProject(
       for (const change of edits.changes()) {
         isDone = false;
         texts.set(change.file, change.after);
-        changes.set(change.file, { ...change, before: changes.get(change.file)?.before ?? change.before });
+        const earlier = changes.get(change.file);
+        changes.set(change.file, { ...change, before: earlier ? earlier.before : change.before });
       }
     }
     if (isDone) break;
@@ -736,7 +737,7 @@ export function booksIn(project: Project, scope: Scope): readonly BookConfig[] {
 }
 
 /** The kept source texts of a book, read when one is first asked for. */
-function formerSources(
+export function formerSources(
   { files, config: { ledger } }: Project,
   { name }: BookConfig,
 ): (fullKey: string, digest: string) => string | undefined {

@@ -59,10 +59,7 @@ export interface Syntax {
     /** The texts of a style, each with where its range begins (`0`, `1`, `1<`); undefined for what cannot be taken apart. */
     read(style: string, parse: (text: string) => readonly MessageNode[]): readonly Branch[] | undefined;
     /** The style for such texts; undefined where one has something that the style cannot hold. */
-    write(
-      branches: readonly Branch[],
-      print: (nodes: readonly MessageNode[]) => string,
-    ): string | undefined;
+    write(branches: readonly Branch[], print: (nodes: readonly MessageNode[]) => string): string | undefined;
   };
   /** How a branch of a plural or select is written, with `…` for its text. */
   writeBranch(selector: string): string;

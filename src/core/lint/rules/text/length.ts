@@ -1,7 +1,5 @@
-import { partEnds } from "../../../text/separators.js";
-import type { BookConfig } from "../../../config/schema.js";
-import { keyTest } from "../../../text/key-pattern.js";
 import { displayWidth } from "../../../text/width.js";
+import { limitsOf } from "../../limits.js";
 import { defineRule } from "../../rule.js";
 import { widestText } from "../../widest.js";
 
@@ -41,12 +39,9 @@ export const textLength = defineRule({
   applies: ({ book }) => book.config.limits !== undefined,
   entry(view, context) {
     const { entry, message } = view;
-    const { limits } = context.book.config;
-    if (limits === undefined) return;
-    for (const [pattern, limit] of Object.entries(limits)) {
-      if (!limitTest(pattern, context.book.config)(entry.key)) continue;
-      const most = typeof limit === "number" ? limit : (limit.characters ?? limit.columns ?? Infinity);
-      const inColumns = typeof limit !== "number" && limit.columns !== undefined;
+    // Each pattern is a limit of its own: the first that a text exceeds is reported.
+    for (const { most, unit } of limitsOf(context.book.config, entry.key)) {
+      const inColumns = unit === "columns";
       const length = widestText(message.nodes, inColumns ? displayWidth : (one) => [...one].length);
       if (length <= most) continue;
       view.report(inColumns ? "columns" : "characters", { length, key: entry.key, limit: most });
@@ -54,14 +49,3 @@ export const textLength = defineRule({
     }
   },
 });
-
-/** Tests are made once: limits hold for many keys. */
-const limitTests = new WeakMap<BookConfig, Map<string, (key: string) => boolean>>();
-
-function limitTest(pattern: string, config: BookConfig): (key: string) => boolean {
-  const known = limitTests.get(config) ?? new Map<string, (key: string) => boolean>();
-  limitTests.set(config, known);
-  const test = known.get(pattern) ?? keyTest(pattern, partEnds(config));
-  known.set(pattern, test);
-  return test;
-}
