@@ -22,6 +22,7 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   preview: async () => (await import("./commands/preview.js")).previewCommand,
   handoff: async () => (await import("./commands/handoff.js")).handoffCommand,
   intake: async () => (await import("./commands/intake.js")).intakeCommand,
+  pseudo: async () => (await import("./commands/pseudo.js")).pseudoCommand,
   list: async () => (await import("./commands/list.js")).listCommand,
   convert: async () => (await import("./commands/convert.js")).convertCommand,
   waive: async () => (await import("./commands/waive.js")).waiveCommand,

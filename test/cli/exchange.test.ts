@@ -332,3 +332,23 @@ describe("catalogs that were edited by hand come back the same way", () => {
     expect((await fond(folder, "intake", `back/${place}`)).status).not.toBe(1);
   });
 });
+
+describe("fond pseudo", () => {
+  test("writes a locale that is no language, and again the same; lint and balance leave it alone", async () => {
+    const plan = await fond(folder, "pseudo");
+    expect(plan.stdout).toContain("⟦Šåîļîñĝš ~~~~~~~⟧");
+    expect((await fond(folder, "pseudo", "--write")).status).toBe(0);
+    expect((await fond(folder, "pseudo", "--check")).stdout).toBe("Nothing to do.\n");
+    const { stdout } = await fond(folder, "lint", "--format", "json");
+    expect(stdout).not.toContain("en-XA");
+    expect((await fond(folder, "balance", "--format", "json")).stdout).not.toContain("en-XA");
+    // What leaves the source leaves it, too.
+    writeFileSync(join(folder, "texts/en.json"), '{ "home": { "title": "Crossings" } }\n');
+    await fond(folder, "pseudo", "--write");
+    expect(JSON.parse(read("texts/en-XA.json"))).toEqual({ home: { title: "⟦Çŕöššîñĝš ~~~~~~~~⟧" } });
+  });
+
+  test("never takes the place of people's translations", async () => {
+    expect(await fond(folder, "pseudo", "pl", "--write")).toMatchObject({ status: 2 });
+  });
+});

@@ -103,6 +103,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const locales = [config.source, ...config.targets];
   // Letter case means nothing in a tag: the configuration's way of writing it is the one that counts.
   const byTag = new Map(locales.map((one) => [canonicalTag(one), one]));
+  const pseudo = new Set(config.pseudo?.map((one) => canonicalTag(one) ?? one));
   const configured = (tag: string) => byTag.get(canonicalTag(tag));
   const found = new Map<string, Catalog>();
   const strays: Catalog[] = [];
@@ -117,8 +118,10 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       separators.parts,
       book,
     );
-    if (locale === undefined) strays.push(catalog);
-    else {
+    if (locale === undefined) {
+      // What is made from the source by rule is nobody's translation.
+      if (!pseudo.has(canonicalTag(tag) ?? tag)) strays.push(catalog);
+    } else {
       found.set(catalogId(locale, namespace), catalog);
       if (locale === config.source) namespaces.add(namespace);
     }

@@ -332,6 +332,7 @@ export const configSchema = v.strictObject({
   $schema: v.optional(v.string("the path or address of a JSON Schema")),
   source: nonEmpty("the source locale's tag"),
   targets: v.array(nonEmpty("a locale's tag"), "a list of locale tags"),
+  pseudo: v.optional(v.array(nonEmpty("a locale's tag"), "a list of locale tags")),
   ledger: v.optional(nonEmpty("a folder"), "fond-ledger"),
   waivers: v.optional(nonEmpty("a file"), "fond.waivers.json"),
   books: v.pipe(v.array(bookSchema, "a list of books"), v.minLength(1, "at least one book")),
