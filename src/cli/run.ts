@@ -22,6 +22,7 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   preview: async () => (await import("./commands/preview.js")).previewCommand,
   handoff: async () => (await import("./commands/handoff.js")).handoffCommand,
   intake: async () => (await import("./commands/intake.js")).intakeCommand,
+  draft: async () => (await import("./commands/draft.js")).draftCommand,
   pseudo: async () => (await import("./commands/pseudo.js")).pseudoCommand,
   list: async () => (await import("./commands/list.js")).listCommand,
   convert: async () => (await import("./commands/convert.js")).convertCommand,

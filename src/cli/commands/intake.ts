@@ -5,7 +5,8 @@ import { carrierOf } from "../../core/exchange/carriers/index.js";
 import { overlayFiles } from "../../core/files/overlay-files.js";
 import { decodeText } from "../../core/files/files.js";
 import { notices } from "../../core/message/notices.js";
-import { makePlan, type FileChange, type PlanNote } from "../../core/plan/plan.js";
+import { makePlan } from "../../core/plan/plan.js";
+import { PlanChain } from "../../core/project/plan-chain.js";
 import {
   intakeDocument,
   intakeTexts,
@@ -67,12 +68,9 @@ export async function runIntake(
   if (locales && locales.length > 1) throw usageError(say("one-locale", {}));
   const [locale] = locales ?? [];
   const scope = scopeOf({ ...context, options: { ...context.options, ...(books && { book: books }) } });
-  const texts = new Map<string, string | undefined>();
-  const changes = new Map<string, FileChange>();
-  const notes: PlanNote[] = [];
+  const chain = new PlanChain(first);
   const warnings: Finding[] = [];
   const counts = { taken: 0, unchanged: 0, empty: 0, refused: 0 };
-  let project: Project = first;
   for (const path of paths) {
     const file = relative(context.io.cwd, resolve(context.io.cwd, path)).replaceAll("\\", "/");
     const own: IntakeOptions = {
@@ -82,30 +80,19 @@ export async function runIntake(
       ...(options.prefer && { prefer: options.prefer }),
       ...(options.allOrNothing && { allOrNothing: true }),
     };
-    const result = await takeIn(context, project, scope, resolve(context.io.cwd, path), own);
+    const result = await takeIn(context, chain.project, scope, resolve(context.io.cwd, path), own);
     if (!result.ok) {
       const { message: detail, remedy = "" } = result;
       throw new CommandError(say("refused", { file, detail, remedy }), exitStatus.usage);
     }
     for (const name of Object.keys(counts) as (keyof IntakeCounts)[]) counts[name] += result.counts[name];
-    notes.push(...result.plan.notes);
     warnings.push(...result.warnings);
-    for (const change of result.plan.changes) {
-      texts.set(change.file, change.after);
-      const earlier = changes.get(change.file);
-      changes.set(change.file, { ...change, before: earlier ? earlier.before : change.before });
-    }
-    // The next file is taken in upon this one.
-    if (result.plan.changes.length > 0) {
-      const opened = openProject(overlayFiles(first.files, texts), first.configFile);
-      if (opened.ok) project = opened.project;
-    }
+    chain.add(result.plan);
   }
   await prepareWidths();
   const isNothing = options.allOrNothing === true && counts.refused > 0;
-  const summary: Record<string, number> =
-    counts.taken > 0 && !isNothing ? { "translations taken in": counts.taken } : {};
-  const plan = makePlan(isNothing ? [] : [...changes.values()], summary, notes);
+  const whole = chain.plan();
+  const plan = isNothing ? makePlan([], {}, whole.notes) : whole;
   const { style } = context;
   const said = [
     counts.unchanged > 0 && `${counted(counts.unchanged, "text")} unchanged`,

@@ -4,6 +4,8 @@ import { messageSyntaxNames, pluralFormNames } from "../message/names.js";
 
 const nonEmpty = (what: string) =>
   v.pipe(v.string(`${what}, as text in quotes`), v.nonEmpty(`${what}, not an empty text`));
+const wholeNumber = (what: string) =>
+  v.pipe(v.number(what), v.integer("a whole number"), v.minValue(1, "a number from 1"));
 const globs = v.array(nonEmpty("a glob pattern"), "a list of glob patterns");
 
 const argumentPlace = v.pipe(
@@ -351,6 +353,22 @@ export const configSchema = v.strictObject({
     [],
   ),
   glossary: v.optional(nonEmpty("a file of terms")),
+  services: v.optional(
+    v.record(
+      v.pipe(v.string(), v.regex(/^[a-z][\w-]*$/, "a name in lower case")),
+      v.strictObject({
+        url: v.pipe(v.string(), v.url("an address such as https://translate.example/v1")),
+        keyFrom: v.optional(
+          v.pipe(v.string(), v.regex(/^[A-Z_][A-Z0-9_]*$/, "the name of an environment variable")),
+        ),
+        perRequest: v.optional(wholeNumber("how many texts a request has"), 50),
+        perMinute: v.optional(wholeNumber("how many requests go out in a minute"), 60),
+        timeout: v.optional(wholeNumber("how many seconds an answer may take"), 30),
+        mostCharacters: v.optional(wholeNumber("how many characters a run may send"), 100_000),
+      }),
+      "a map from names to services",
+    ),
+  ),
 });
 
 export type Config = v.InferOutput<typeof configSchema>;

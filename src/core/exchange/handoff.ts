@@ -1,3 +1,4 @@
+import type { TextChange } from "../plan/words.js";
 import type { EntryState } from "../ledger/ledger.js";
 import type { Inline, ShownCode } from "./inline.js";
 import type { UnitChoice } from "./units.js";
@@ -48,12 +49,6 @@ export interface AboutEntry {
   readonly uses: readonly CodeUse[];
   readonly limit?: { readonly most: number; readonly unit: "characters" | "columns" };
   readonly terms: readonly HandoffTerm[];
-}
-
-/** A part of a source text: as it was and is, or only one of the two. */
-export interface TextChange {
-  readonly text: string;
-  readonly kind: "same" | "removed" | "added";
 }
 
 export interface CodeUse {

@@ -1,5 +1,3 @@
-import { createRequire } from "node:module";
-import type * as Diff from "diff";
 import { descriptionOf, type Book } from "../catalog/book.js";
 import {
   entryId,
@@ -9,7 +7,6 @@ import {
   type Handoff,
   type HandoffEntry,
   type HandoffTerm,
-  type TextChange,
 } from "../exchange/handoff.js";
 import { messageUnits } from "../exchange/units.js";
 import type { EntryState } from "../ledger/ledger.js";
@@ -18,16 +15,13 @@ import { inLocale, termTest, type Concept } from "../lint/glossary.js";
 import { limitsOf } from "../lint/limits.js";
 import { showForms } from "../message/forms.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
+import { wordChanges } from "../plan/words.js";
 import { listCode, readBookCode } from "../source/book-code.js";
 import { prepareReaders } from "../source/read.js";
 import { digestOf } from "../text/digest.js";
 import { keyTest } from "../text/key-pattern.js";
-import { lazily } from "../text/lazy.js";
 import { partEnds } from "../text/separators.js";
 import { booksIn, formerSources, ledgers, type Project, type Scope } from "./project.js";
-
-const require = createRequire(import.meta.url);
-const diff = lazily(() => require("diff") as typeof Diff);
 
 /** Which texts are handed out; what is outstanding where nothing is given. */
 export interface HandoffOptions {
@@ -113,6 +107,14 @@ function isWantedDone({ all, states, formerly }: HandoffOptions): boolean {
   return all === true || states !== undefined || formerly !== undefined;
 }
 
+/** Whether what a locale has is only the source's text in the place of a translation. */
+export function isCopy({ standing, record }: NonNullable<Progress["found"]>): boolean {
+  return (
+    standing.state === "initial" &&
+    (record === undefined || record.origin === "copy" || record.origin === "person")
+  );
+}
+
 /** One source text as an entry of the handoff. */
 export function entryOf(
   book: Book,
@@ -124,8 +126,8 @@ export function entryOf(
 ): HandoffEntry {
   const { source, entry, message, found } = progress;
   const state = found?.standing.state ?? "initial";
-  // A copy that stands for what is not translated says nothing.
-  const there = found && state !== "initial" ? reader.read(found.entry.text, locale, entry.key) : undefined;
+  // A copy that stands for what is not translated says nothing; a draft does.
+  const there = found && !isCopy(found) ? reader.read(found.entry.text, locale, entry.key) : undefined;
   const id = entryId(book.config.name, full, digestOf);
   const base = {
     id,
@@ -170,13 +172,7 @@ function changeOf(
 ): Pick<AboutEntry, "change"> {
   const old = found?.standing.stale && found.record ? former(full, found.record.source) : undefined;
   if (old === undefined) return {};
-  const change = diff()
-    .diffWordsWithSpace(showForms(old), showForms(entry.text))
-    .map(({ value, added, removed }): TextChange => ({
-      text: value,
-      kind: added ? "added" : removed ? "removed" : "same",
-    }));
-  return { change };
+  return { change: wordChanges(showForms(old), showForms(entry.text)) };
 }
 
 function limitIn(book: Book, key: string): Pick<AboutEntry, "limit"> {

@@ -24,7 +24,7 @@ import { digestOf } from "../text/digest.js";
 import { separatorsOf } from "../text/separators.js";
 import { shortened } from "../text/shorten.js";
 import type { Notice } from "../text/wording.js";
-import { entryOf } from "./handoff.js";
+import { entryOf, isCopy } from "./handoff.js";
 import { booksIn, ledgers, lintProject, openProject, type Project, type Scope } from "./project.js";
 
 const say = notices("intake", {
@@ -99,6 +99,8 @@ export interface IntakeOptions {
   readonly prefer?: "file" | "project";
   /** Takes nothing where anything has to stay out. */
   readonly allOrNothing?: boolean;
+  /** The state that everything is recorded in, whatever the document says. */
+  readonly state?: EntryState;
   /** Who or what made the translations; a person where not given. */
   readonly origin?: Origin;
 }
@@ -313,7 +315,7 @@ function candidateOf(job: EntryJob, brought: Brought): Candidate | Notice | "unc
     });
   if (isEdited && options.prefer === "project") return "unchanged";
   return candidate(text, {
-    state: state === undefined || state === "initial" ? "translated" : state,
+    state: options.state ?? (state === undefined || state === "initial" ? "translated" : state),
     source: made?.source ?? digest,
     note,
   });
@@ -384,8 +386,13 @@ function textOf(
       });
   }
   const target = there === undefined ? undefined : reader.read(there, locale, progress.entry.key);
-  const isCopy = progress.found?.standing.state === "initial";
-  const taken = messageUnits(progress.message.nodes, isCopy ? undefined : target?.nodes, locale, reader);
+  const isUntranslated = progress.found !== undefined && isCopy(progress.found);
+  const taken = messageUnits(
+    progress.message.nodes,
+    isUntranslated ? undefined : target?.nodes,
+    locale,
+    reader,
+  );
   const nodes = taken?.compose(whole);
   const shown = () => shortened(whole.map(inlineText).join(" · "));
   if (!taken || !nodes) return say("misplaced", { key, text: shown() });
