@@ -23,6 +23,9 @@ export interface HandoffEntry {
   /** The digest of the source text, and that of the translation; `-` where there is none. */
   readonly source: string;
   readonly text: string;
+  /** The key as its catalog has it, and the texts there: joined where forms have keys of their own. */
+  readonly entryKey: string;
+  readonly texts: { readonly source: string; readonly target?: string };
   readonly codes: ReadonlyMap<string, ShownCode>;
   readonly units: readonly HandoffUnit[];
   /** Set where the message could not be taken apart, and its one unit is the message as the catalog writes it. */

@@ -137,6 +137,8 @@ export function entryOf(
     state,
     source: digestOf(entry.text),
     text: found ? digestOf(found.entry.text) : "-",
+    entryKey: entry.key,
+    texts: { source: entry.text, ...(there && found && { target: found.entry.text }) },
     about,
   };
   const taken = message.isBroken ? undefined : messageUnits(message.nodes, there?.nodes, locale, reader);

@@ -8,8 +8,8 @@ import {
   type ReturnedDocument,
   type ReturnedUnit,
 } from "../exchange/handoff.js";
-import { codesIn, inlineText, sameInlines, wordsOf, type Inline } from "../exchange/inline.js";
-import { messageUnits } from "../exchange/units.js";
+import { codesIn, sameInlines, wordsOf, type Inline } from "../exchange/inline.js";
+import { composeEntry } from "../exchange/compose.js";
 import { overlayFiles } from "../files/overlay-files.js";
 import { ledgerChanges, type EntryState, type LedgerRecord, type Origin } from "../ledger/ledger.js";
 import { noteChanges, readNotes } from "../ledger/translator-notes.js";
@@ -65,22 +65,6 @@ const say = notices("intake", {
     remedy: "fill in every form; where two are the same, write the text twice",
   },
   torn: { message: 'a code in "{key}" is torn: {text}', remedy: "put the codes back as the source has them" },
-  "unknown-code": {
-    message: '"{key}" has a code that its source does not have: {code}',
-    remedy: "use the codes of the source: {known}",
-  },
-  "lost-code": {
-    message: '"{key}" has lost {code}: {text}',
-    remedy: "put it where it belongs in the translation",
-  },
-  misplaced: {
-    message: 'a code in "{key}" cannot stand where it does: {text}',
-    remedy: "keep elements around words, and values alone",
-  },
-  unwritable: {
-    message: 'the translation of "{key}" cannot be written in this file: {text}',
-    remedy: "leave out signs that the message syntax takes for its own",
-  },
   finding: { message: '"{key}": {detail}', remedy: "{remedy}" },
   blocked: {
     message: '"{key}" has no place in {file}: "{other}" is in its way',
@@ -363,49 +347,24 @@ function textOf(
   )
     return there;
   if (expected.isRaw) return wordsOf(whole[0] ?? []);
-  for (const text of whole) {
-    const invented = codesIn(text).find((code) => !expected.codes.has(code));
-    if (invented !== undefined)
-      return say("unknown-code", {
-        key,
-        code: invented,
-        known: [...expected.codes.keys()].join(", ") || "none",
-      });
-  }
-  for (const [index, { source, choices }] of expected.units.entries()) {
-    const text = whole[index] ?? [];
-    const codes = new Set(codesIn(text));
-    // A number need not be shown where the form says it.
-    const counted = choices.filter(({ kind }) => kind !== "case").map(({ name }) => name);
-    const lost = codesIn(source).find((code) => !codes.has(code) && !counted.includes(code));
-    if (lost !== undefined)
-      return say("lost-code", {
-        key,
-        code: expected.codes.get(lost)?.open ?? lost,
-        text: shortened(inlineText(text)),
-      });
-  }
-  const target = there === undefined ? undefined : reader.read(there, locale, progress.entry.key);
   const isUntranslated = progress.found !== undefined && isCopy(progress.found);
-  const taken = messageUnits(
-    progress.message.nodes,
-    isUntranslated ? undefined : target?.nodes,
-    locale,
-    reader,
+  const composed = composeEntry(
+    {
+      key,
+      units: expected.units,
+      codes: expected.codes,
+      source: progress.message.nodes,
+      target:
+        there === undefined || isUntranslated
+          ? undefined
+          : reader.read(there, locale, progress.entry.key).nodes,
+      entryKey: progress.entry.key,
+      locale,
+      reader,
+    },
+    whole,
   );
-  const nodes = taken?.compose(whole);
-  const shown = () => shortened(whole.map(inlineText).join(" · "));
-  if (!taken || !nodes) return say("misplaced", { key, text: shown() });
-  const printed = reader.print(nodes);
-  // What the syntax reads as something else was written with signs of its own.
-  const again = messageUnits(
-    progress.message.nodes,
-    reader.read(printed, locale, progress.entry.key).nodes,
-    locale,
-    reader,
-  );
-  const isSame = again?.units.every(({ target: own = [] }, index) => sameInlines(own, whole[index] ?? []));
-  return isSame === true ? printed : say("unwritable", { key, text: shown() });
+  return composed.ok ? composed.text : composed.notice;
 }
 
 /** The changes of catalogs, ledger and notes for translations. */

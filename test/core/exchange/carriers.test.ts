@@ -35,6 +35,8 @@ function entry(
     state: "initial",
     source: digestOf("source"),
     text: "-",
+    entryKey: id,
+    texts: { source: "source" },
     codes,
     about: nothing,
     units: texts.map(([source, target], index) => ({

@@ -1,3 +1,4 @@
+import type { Config } from "../../config/schema.js";
 import type { Notice } from "../../text/wording.js";
 import type { Handoff, ReturnedDocument } from "../handoff.js";
 
@@ -9,10 +10,21 @@ export interface Carrier {
   /** What it is, for people who choose. */
   readonly summary: string;
   /** The document, piece by piece: texts as UTF-8, bytes as they are. */
-  write?(handoff: Handoff): Iterable<string | Uint8Array>;
+  write?(handoff: Handoff, means?: CarrierMeans): Iterable<string | Uint8Array>;
+  /** Set where writing takes what only a project and the built program have. */
+  readonly needsMeans?: true;
   /** How sure a document is of this kind, by its name and its first few thousand characters. */
   recognizes?(file: string, head: string): boolean;
   read?(document: DocumentBytes): ReadDocument;
+}
+
+/** What a page is made of besides the work: the project's settings, and the program that runs in it. */
+export interface CarrierMeans {
+  readonly config: Config;
+  readonly script: string;
+  readonly style: string;
+  /** The SHA-256 digest of a text in Base64, as a content security policy names it. */
+  readonly digest: (text: string) => string;
 }
 
 /** A document as it came. */
