@@ -37,7 +37,7 @@ function layerOf(file) {
 const problems = [];
 let checked = 0;
 for (const name of readdirSync(src, { recursive: true })) {
-  if (!name.endsWith(".ts")) continue;
+  if (!name.endsWith(".ts") || name.split(sep)[0] === "page") continue;
   const file = join(src, name);
   const layer = layerOf(file);
   for (const [, target] of readFileSync(file, "utf8").matchAll(/(?:from|import)\s*\(?\s*"([^"]+)"/g)) {

@@ -19,7 +19,13 @@ try {
   const main = join(root, "dist", "src", "cli", "main.js");
   if (!existsSync(main)) rmSync(join(root, "dist"), { recursive: true, force: true });
   run(process.execPath, [join(root, "node_modules", "typescript", "bin", "tsc"), "-p", root]);
+  run(process.execPath, [
+    join(root, "node_modules", "typescript", "bin", "tsc"),
+    "-p",
+    join(root, "src", "page"),
+  ]);
   await (await import("./bundle.mjs")).bundle(root);
+  await (await import("./page.mjs")).bundlePage(root);
 } catch (error) {
   if (error?.status === undefined) console.error(error);
   console.error("The project could not be made ready; what went wrong is printed above.");

@@ -1,7 +1,9 @@
-import { relative, resolve } from "node:path";
+import { createHash } from "node:crypto";
+import { readFileSync } from "node:fs";
+import { join, relative, resolve } from "node:path";
 import { overlayFiles } from "../../core/files/overlay-files.js";
 import { carriers } from "../../core/exchange/carriers/index.js";
-import type { Carrier } from "../../core/exchange/carriers/carrier.js";
+import type { Carrier, CarrierMeans } from "../../core/exchange/carriers/carrier.js";
 import { wordsOf } from "../../core/exchange/inline.js";
 import type { Handoff, HandoffEntry } from "../../core/exchange/handoff.js";
 import { entryStates, type EntryState } from "../../core/ledger/ledger.js";
@@ -10,6 +12,7 @@ import { handoffFor, type HandoffOptions } from "../../core/project/handoff.js";
 import { booksIn, openProject, type Project } from "../../core/project/project.js";
 import { prepareWidths } from "../../core/text/width.js";
 import { writeDocument } from "../../disk/document.js";
+import { packageRoot } from "../../disk/package-root.js";
 import { reasonOf } from "../../disk/disk-files.js";
 import { git, gitTrouble } from "../../disk/git.js";
 import { handoffJson } from "../../output/json.js";
@@ -94,7 +97,9 @@ export async function runHandoff(
   }
   if (keys.length > 0 && documents.length === 0)
     throw usageError(say("unknown-key", { key: keys.join(", ") }));
-  if (options.write) for (const { document, handoff } of documents) write(carrier, document.file, handoff);
+  const means = options.write && carrier.needsMeans ? meansOf(project) : undefined;
+  if (options.write)
+    for (const { document, handoff } of documents) write(carrier, document.file, handoff, means);
   const shown = documents.map(({ document }) => ({
     ...document,
     file: relative(context.io.cwd, document.file).replaceAll("\\", "/"),
@@ -107,12 +112,23 @@ export async function runHandoff(
   return options.check ? exitStatus.toSettle : exitStatus.inOrder;
 }
 
-function write(carrier: Carrier, file: string, handoff: Handoff): void {
+function write(carrier: Carrier, file: string, handoff: Handoff, means: CarrierMeans | undefined): void {
   try {
-    writeDocument(file, carrier.write?.(handoff) ?? []);
+    writeDocument(file, carrier.write?.(handoff, means) ?? []);
   } catch (error) {
     throw new CommandError(say("not-written", { file, detail: reasonOf(error) }), exitStatus.trouble);
   }
+}
+
+/** What the translators' page is made of. */
+function meansOf({ config }: Project): CarrierMeans {
+  const part = (name: string) => readFileSync(join(packageRoot(), "dist", "page", name), "utf8");
+  return {
+    config,
+    script: part("translate.js"),
+    style: part("translate.css"),
+    digest: (text) => createHash("sha256").update(text).digest("base64"),
+  };
 }
 
 /** The work in parts of so many texts at most; a message is never cut. None where there is nothing to do. */

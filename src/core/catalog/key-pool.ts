@@ -93,12 +93,13 @@ export class KeyPool {
   }
 }
 
-const scratch = Buffer.alloc(1 << 12);
+/** A browser has no such buffers, and few keys. */
+const scratch = typeof Buffer === "undefined" ? undefined : Buffer.alloc(1 << 12);
 
 /** A long text as one of its own, not as a part of a larger one: only such are compared quickly. */
 function own(text: string): string {
   const { length } = text;
-  if (length < 13 || length > scratch.length) return text;
+  if (!scratch || length < 13 || length > scratch.length) return text;
   scratch.write(text, 0, "latin1");
   const copy = scratch.toString("latin1", 0, length);
   return copy === text ? copy : text;

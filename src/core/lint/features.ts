@@ -232,10 +232,10 @@ export class TextScanner {
 const textUnits = new CodeUnits();
 
 /** What filler text begins with: its second word. */
-const filler = Buffer.from("ipsum");
+const filler = new TextEncoder().encode("ipsum");
 
 /** What an address that runs code begins with. */
-const script = Buffer.from("script");
+const script = new TextEncoder().encode("script");
 
 /** Whether a word of small ASCII letters stands at a place, in any case. */
 function isWritten(units: Uint16Array, start: number, end: number, word: Uint8Array): boolean {

@@ -7,9 +7,12 @@ import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plu
 
 /** The first numbers of a category as a reader writes them: “2, 3, 4, 22 …”. Whole numbers if it has any. */
 export function numbersOf(locale: string, kind: PluralKind, category: PluralCategory): string {
-  const samples = pluralRules(locale, kind).samples(category);
+  const rules = pluralRules(locale, kind);
+  const samples = rules.samples(category);
   const whole = samples.filter((sample) => !sample.includes("."));
-  const chosen = whole.length > 0 ? whole : samples;
+  // Of fractions, those that people count in.
+  const halves = ["0.5", "1.5", "2.5", "10.5"].filter((number) => rules.select(number) === category);
+  const chosen = whole.length > 0 ? whole : halves.length > 0 ? halves : samples;
   const shown = chosen
     .slice(0, 4)
     .map((number) =>

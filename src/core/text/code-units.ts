@@ -1,5 +1,7 @@
 const isLittleEndian = new Uint8Array(new Uint16Array([1]).buffer)[0] === 1;
 
+const hasBuffers = typeof Buffer !== "undefined";
+
 /** What Node's buffers have beside `write`, which looks up the encoding first: that costs as much as a short text does. */
 interface UnitBuffer extends Buffer<ArrayBuffer> {
   ucs2Write?(text: string): number;
@@ -10,7 +12,8 @@ interface UnitBuffer extends Buffer<ArrayBuffer> {
  * the text for each.
  */
 export class CodeUnits {
-  private bytes: UnitBuffer = Buffer.alloc(0);
+  /** Node's own buffer, which takes a text in one step; a browser has none. */
+  private bytes: UnitBuffer | undefined = undefined;
   private units = new Uint16Array(0);
 
   /** The units of a text, followed by two zeros. They stay right until the next call. */
@@ -19,12 +22,12 @@ export class CodeUnits {
     if (length + 2 > this.units.length) {
       // Short texts come in all lengths; a large file is rarely followed by a larger one.
       const room = length < 100_000 ? 2 * (length + 64) : length + 2;
-      this.bytes = Buffer.alloc(2 * room);
-      this.units = new Uint16Array(this.bytes.buffer, this.bytes.byteOffset, this.bytes.length / 2);
+      this.units = new Uint16Array(room);
+      this.bytes = hasBuffers && isLittleEndian ? Buffer.from(this.units.buffer) : undefined;
     }
     const { units } = this;
-    if (isLittleEndian && this.bytes.ucs2Write) this.bytes.ucs2Write(text);
-    else if (isLittleEndian) this.bytes.write(text, 0, "utf16le");
+    if (this.bytes?.ucs2Write) this.bytes.ucs2Write(text);
+    else if (this.bytes) this.bytes.write(text, 0, "utf16le");
     else for (let at = 0; at < length; at++) units[at] = text.charCodeAt(at);
     units[length] = units[length + 1] = 0;
     return units;

@@ -1,5 +1,6 @@
 import type { Carrier } from "./carrier.js";
 import { csv } from "./csv.js";
+import { page } from "./page.js";
 import { tmx } from "./tmx.js";
 import { work } from "./work.js";
 import { xliff } from "./xliff.js";
@@ -7,7 +8,7 @@ import { xliff12 } from "./xliff-1-2.js";
 import { xlsx } from "./xlsx.js";
 
 /** The kinds of documents that go to translators and come back. */
-export const carriers: readonly Carrier[] = [xliff, xliff12, csv, xlsx, tmx, work];
+export const carriers: readonly Carrier[] = [xliff, xliff12, csv, xlsx, page, tmx, work];
 
 /** The carrier of a name; undefined for none. */
 export function carrierNamed(name: string): Carrier | undefined {

@@ -68,9 +68,9 @@ const problemsBefore = new Int32Array(openRoom);
 
 /** What stands behind a choice's name, by the number that the parts have for it. */
 const choiceTypes = ["plural", "selectordinal", "select"] as const;
-const pluralUnits = Uint8Array.from(Buffer.from("plural"));
-const ordinalUnits = Uint8Array.from(Buffer.from("selectordinal"));
-const selectUnits = Uint8Array.from(Buffer.from("select"));
+const pluralUnits = new TextEncoder().encode("plural");
+const ordinalUnits = new TextEncoder().encode("selectordinal");
+const selectUnits = new TextEncoder().encode("select");
 const select = 2;
 
 /** With fewer branches than this a new one is compared with each of them. */

@@ -1,0 +1,173 @@
+import type { BookConfig } from "../../config/schema.js";
+import { directionOf } from "../../locale/script.js";
+import { aboutLines, formOf, type HandoffEntry } from "../handoff.js";
+import { inlineText } from "../inline.js";
+import type { Carrier, CarrierMeans } from "./carrier.js";
+import type { UnitChoice } from "../units.js";
+
+/** What a translators' page has of its work, as JSON. */
+export interface PageWork {
+  readonly source: string;
+  readonly target: string;
+  readonly direction: "ltr" | "rtl";
+  readonly sourceDirection: "ltr" | "rtl";
+  /** The locales in English, for headings. */
+  readonly names: { readonly source: string; readonly target: string };
+  /** What tells this work from other pages in the same browser. */
+  readonly id: string;
+  readonly rules: Readonly<Record<string, unknown>>;
+  readonly levels: readonly unknown[];
+  readonly books: Readonly<Record<string, BookConfig>>;
+  readonly entries: readonly PageEntry[];
+}
+
+export interface PageEntry {
+  readonly id: string;
+  readonly book: string;
+  readonly key: string;
+  readonly entryKey: string;
+  readonly what: HandoffEntry["what"];
+  readonly state: HandoffEntry["state"];
+  readonly made: { readonly source: string; readonly text: string };
+  readonly texts: HandoffEntry["texts"];
+  readonly codes: Readonly<Record<string, { readonly open: string; readonly close?: string }>>;
+  readonly isRaw?: true;
+  readonly about: readonly { readonly kind: string; readonly text: string }[];
+  readonly change?: HandoffEntry["about"]["change"];
+  readonly terms: HandoffEntry["about"]["terms"];
+  readonly units: readonly {
+    readonly id: string;
+    readonly form: string;
+    readonly choices: readonly UnitChoice[];
+    readonly source: string;
+    readonly target?: string;
+  }[];
+}
+
+/** One HTML file that a translator opens in any browser: the work, and the program to do it with. Nothing is loaded from anywhere. */
+export const page: Carrier = {
+  name: "page",
+  ending: ".html",
+  summary: "a page that works in any browser, without a network",
+  needsMeans: true,
+  *write(handoff, means) {
+    if (!means) return;
+    const work = workOf(handoff.entries, handoff.source, handoff.target, means);
+    const { script, style, digest } = means;
+    const policy = [
+      "default-src 'none'",
+      `script-src 'sha256-${digest(script)}'`,
+      `style-src 'sha256-${digest(style)}'`,
+      "img-src data:",
+      "base-uri 'none'",
+      "form-action 'none'",
+    ].join("; ");
+    yield `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta http-equiv="Content-Security-Policy" content="${policy}">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<meta name="color-scheme" content="light dark">
+<title>${work.names.source} → ${work.names.target}</title>
+<style>${style}</style>
+</head>
+<body>
+<main id="page"><noscript>This page needs JavaScript. It loads nothing from anywhere.</noscript></main>
+<script type="application/json" id="work">`;
+    const { entries, ...rest } = work;
+    yield inScript(rest).slice(0, -1);
+    yield ',"entries":[';
+    for (const [index, entry] of entries.entries()) yield (index > 0 ? "," : "") + inScript(entry);
+    yield `]}</script>
+<script>${script}</script>
+</body>
+</html>
+`;
+  },
+};
+
+/** JSON as the content of an element: nothing in it ends one. */
+function inScript(value: unknown): string {
+  return JSON.stringify(value).replace(
+    /[<\u2028\u2029]/g,
+    (one) => `\\u${one.charCodeAt(0).toString(16).padStart(4, "0")}`,
+  );
+}
+
+function workOf(
+  entries: readonly HandoffEntry[],
+  source: string,
+  target: string,
+  { config, digest }: CarrierMeans,
+): PageWork {
+  const names = new Intl.DisplayNames(["en"], { type: "language" });
+  const books = [...new Set(entries.map(({ book }) => book))];
+  return {
+    source,
+    target,
+    direction: directionOf(target),
+    sourceDirection: directionOf(source),
+    names: { source: names.of(source) ?? source, target: names.of(target) ?? target },
+    id: digest(JSON.stringify([source, target, entries.map(({ id, source: made }) => [id, made])])),
+    rules: config.rules,
+    levels: config.levels,
+    books: Object.fromEntries(
+      config.books.filter(({ name }) => books.includes(name)).map((book) => [book.name, bookOnPage(book)]),
+    ),
+    entries: entries.map(entryOnPage),
+  };
+}
+
+/** What of a book decides how its texts are read and checked; where its files are is nobody's business outside. */
+function bookOnPage(book: BookConfig): BookConfig {
+  const elsewhere = [
+    "format",
+    "root",
+    "leaf",
+    "table",
+    "constant",
+    "declared",
+    "hints",
+    "fallback",
+    "relative",
+    "dialects",
+  ];
+  const kept = Object.fromEntries(Object.entries(book).filter(([name]) => !elsewhere.includes(name)));
+  return {
+    ...(kept as BookConfig),
+    files: "texts/{locale}.json",
+    spelling: "hyphen",
+    code: [],
+    ignore: [],
+    lookups: [],
+    emit: {},
+    marked: [],
+  };
+}
+
+function entryOnPage(entry: HandoffEntry): PageEntry {
+  const { id, book, key, entryKey, what, state, source, text, texts, codes, isRaw, about, units } = entry;
+  return {
+    id,
+    book,
+    key,
+    entryKey,
+    what,
+    state,
+    made: { source, text },
+    texts,
+    codes: Object.fromEntries(codes),
+    ...(isRaw && { isRaw }),
+    about: aboutLines(entry).filter(({ kind }) => kind !== "changed"),
+    ...(about.change && { change: about.change }),
+    terms: about.terms,
+    units: units.map(({ id: unit, choices, source: from, target }) => ({
+      id: unit,
+      form: formOf(choices),
+      choices,
+      source: inlineText(from),
+      ...(target && { target: inlineText(target) }),
+    })),
+  };
+}
