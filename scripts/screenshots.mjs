@@ -45,7 +45,6 @@ const shots = [
   { name: "extract", run: ["extract", "web/pages", "--no-review"] },
   { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
   { name: "lint", run: ["lint"] },
-  { name: "fix", run: ["lint", "--fix"] },
   { name: "list", run: ["list", "common.nav.*", "sailings.list.*", "--locale", "en", "pl", "ar", "ja"] },
   { name: "preview", run: ["preview", "sailings.list.seats", "search.results"] },
   {
@@ -56,22 +55,58 @@ const shots = [
   },
   { name: "balance", prepare: [["extract", "--write"]], run: ["balance"] },
   {
-    name: "todo",
-    prepare: [
-      ["extract", "--write"],
-      ["reconcile", "--write"],
-    ],
-    run: ["balance", "--todo", "--locale", "pl", "de"],
-  },
-  {
     name: "review",
     run: ["extract", "web/pages/passengers.tsx", "--review"],
     input: "\nk\npassengers.underSixteen\n\nq\n",
   },
+  {
+    name: "draft",
+    prepare: [
+      ["extract", "--write"],
+      ["reconcile", "--write"],
+    ],
+    run: ["draft", "--likeness", "55", "--service", "stand-in", "--locale", "ja", "pl"],
+  },
+  {
+    name: "intake",
+    prepare: [
+      ["extract", "--write"],
+      ["reconcile", "--write"],
+      ["handoff", "--to", "csv", "--locale", "de", "--write"],
+    ],
+    run: ["intake", "handoff/de.csv"],
+    // A translator filled some of it in, and lost a value and an element.
+    after: (folder) => fillTable(join(folder, "handoff", "de.csv")),
+  },
+  {
+    name: "page",
+    prepare: [
+      ["extract", "--write"],
+      ["reconcile", "--write"],
+      ["handoff", "--to", "page", "--locale", "pl", "--write"],
+    ],
+    drive: async (page) => {
+      await page.fill("#search", "deck");
+      await page.locator(".row", { hasText: "bikesDeck" }).click();
+      const fields = page.locator(".field");
+      for (const [index, words] of [
+        " rower na pokładzie",
+        " rowery na pokładzie",
+        " rowerów na pokładzie",
+      ].entries()) {
+        await fields.nth(index).click();
+        if (index !== 1) await page.keyboard.press("Alt+1");
+        await page.keyboard.insertText(words);
+      }
+      await fields.nth(2).click();
+      await page.fill("#search", "");
+      await page.waitForTimeout(400);
+    },
+    file: "handoff/pl.html",
+  },
   { name: "locale", run: ["locale", "list"] },
   { name: "rekey", run: ["rekey", "sailings.status.*", "sailings.state.*"] },
   { name: "compare", run: ["preview", "sailings.list.seats", "fares.terms", "--compare", "en", "pl", "ar"] },
-  { name: "explain", run: ["lint", "--explain", "plural/hidden-count"] },
   { name: "demo", run: ["demo", "walk"] },
 ];
 
@@ -92,22 +127,41 @@ const only = process.argv.slice(2);
 mkdirSync(pictures, { recursive: true });
 const work = mkdtempSync(join(tmpdir(), "fond-shots-"));
 try {
-  for (const shot of shots) if (only.length === 0 || only.includes(shot.name)) take(shot);
+  for (const shot of shots) if (only.length === 0 || only.includes(shot.name)) await take(shot);
 } finally {
   rmSync(work, { recursive: true, force: true });
+}
+
+function fillTable(file) {
+  const words = {
+    "board.printList": "Liste drucken",
+    "sailings.arrives": "Ankunft",
+    "basket.readFareRulesBefore": "Bitte lesen Sie die Tarifregeln, bevor Sie zahlen.",
+  };
+  const text = readFileSync(file, "utf8").replace(
+    /^([\w.]+),,("(?:[^"]|"")*"|[^,]*),,/gm,
+    (row, key, source) => (words[key] === undefined ? row : `${key},,${source},"${words[key]}",`),
+  );
+  writeFileSync(file, text);
 }
 
 function keepLastOfEachKey(file) {
   writeFileSync(file, `${JSON.stringify(JSON.parse(readFileSync(file, "utf8")), undefined, 2)}\n`);
 }
 
-function take({ name, prepare = [], run, skip = 0, before, input = "" }) {
+async function take({ name, prepare = [], run = [], skip = 0, before, after, drive, file, input = "" }) {
   const folder = join(work, name);
   cpSync(join(root, "demo", "ferries"), folder, { recursive: true });
   before?.(folder);
   const env = { ...process.env, FORCE_COLOR: "1", COLUMNS: String(columns) };
   for (const args of prepare)
     execFileSync(process.execPath, [program, ...args], { cwd: folder, env, stdio: "ignore" });
+  after?.(folder);
+  if (drive) {
+    await photograph(join(folder, file), join(pictures, `${name}.png`), drive);
+    console.log(`docs/screenshots/${name}.png`);
+    return;
+  }
   // Both streams go to one file, as they do to one terminal, so that lines come in their order.
   const output = join(work, `${name}.txt`);
   const opened = openSync(output, "w");
@@ -142,6 +196,17 @@ function take({ name, prepare = [], run, skip = 0, before, input = "" }) {
     { stdio: "ignore" },
   );
   console.log(`docs/screenshots/${name}.png`);
+}
+
+/** A page in a browser, after something was done on it. */
+async function photograph(file, target, drive) {
+  const { chromium: driver } = await import("playwright-core");
+  const browser = await driver.launch({ executablePath: chromium, args: ["--no-sandbox", "--disable-gpu"] });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`file://${file}`);
+  await drive(page);
+  await page.screenshot({ path: target });
+  await browser.close();
 }
 
 /** One line with ANSI colours (ECMA-48, 8.3.117 SGR) as HTML. */

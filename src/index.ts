@@ -39,3 +39,19 @@ export type { FileSurvey, ReportedLiteral, Verdict } from "./core/survey/survey.
 export type { BookBalance, LocaleBalance } from "./core/ledger/balance.js";
 export type { OutstandingText } from "./core/ledger/outstanding.js";
 export { reportFindings, reportForms, type ReportForm } from "./output/reporters/index.js";
+export { carrierNamed, carrierOf } from "./core/exchange/carriers/index.js";
+export type { Carrier, DocumentBytes, ReadDocument } from "./core/exchange/carriers/carrier.js";
+export type {
+  Handoff,
+  HandoffEntry,
+  HandoffUnit,
+  ReturnedDocument,
+  ReturnedUnit,
+} from "./core/exchange/handoff.js";
+export type { Inline } from "./core/exchange/inline.js";
+export type { DraftOptions, DraftResult } from "./core/project/draft.js";
+export type { HandoffOptions } from "./core/project/handoff.js";
+export type { IntakeOptions, IntakeResult } from "./core/project/intake.js";
+export type { ListResult } from "./core/project/listing.js";
+export type { PseudoResult } from "./core/project/pseudo.js";
+export type { ServiceAnswer, ServiceRequest, TranslationService } from "./core/exchange/service.js";

@@ -6,6 +6,13 @@ import type { OutstandingText } from "./core/ledger/outstanding.js";
 import type { Finding } from "./core/lint/finding.js";
 import type { Rule } from "./core/lint/rule.js";
 import type { Plan } from "./core/plan/plan.js";
+import type { Handoff, ReturnedDocument } from "./core/exchange/handoff.js";
+import type { PseudoOptions } from "./core/message/pseudo.js";
+import { draftsFor, type DraftOptions, type DraftResult } from "./core/project/draft.js";
+import { handoffFor, type HandoffOptions } from "./core/project/handoff.js";
+import { intakeDocument, type IntakeOptions, type IntakeResult } from "./core/project/intake.js";
+import { listProject, type ListResult } from "./core/project/listing.js";
+import { pseudoProject, type PseudoResult } from "./core/project/pseudo.js";
 import { convertBook, type ConvertOptions, type ConvertResult } from "./core/project/convert.js";
 import { planInit, type InitResult } from "./core/project/setup/init-plan.js";
 import * as locales from "./core/project/locales.js";
@@ -153,6 +160,65 @@ export async function rekey(
   { scope = {} }: JobOptions = {},
 ): Promise<RekeyResult> {
   return rekeyProject(project, scope, from, to);
+}
+
+/** What the translators of a locale have to do, message by message, as whole texts with codes for values and elements. */
+export async function handoff(
+  project: jobs.Project,
+  locale: string,
+  { scope = {}, ...options }: JobOptions & HandoffOptions = {},
+): Promise<Handoff> {
+  return handoffFor(project, scope, locale, options);
+}
+
+/**
+ * Plans to take a document that came back into catalogs and ledger. Every text is checked with the rules before.
+ *
+ * @param document what `carrierNamed(…).read` gave
+ */
+export async function intake(
+  project: jobs.Project,
+  document: ReturnedDocument,
+  {
+    scope = {},
+    day = today(),
+    file = "",
+    ...options
+  }: DatedOptions & Partial<Omit<IntakeOptions, "today">> = {},
+): Promise<IntakeResult> {
+  return intakeDocument(project, scope, document, { ...options, file, today: day });
+}
+
+/** Suggestions for what a locale lacks, from the project's own translations and from memories in TMX. */
+export async function draft(
+  project: jobs.Project,
+  locale: string,
+  {
+    scope = {},
+    day = today(),
+    likeness = 0.8,
+    ...options
+  }: DatedOptions & Partial<Omit<DraftOptions, "today">> = {},
+): Promise<DraftResult> {
+  return draftsFor(project, scope, locale, { ...options, likeness, today: day });
+}
+
+/** Plans the catalogs of a pseudo-locale. */
+export async function pseudo(
+  project: jobs.Project,
+  tag: string,
+  { scope = {}, ...options }: JobOptions & PseudoOptions = {},
+): Promise<PseudoResult> {
+  return Promise.resolve(pseudoProject(project, scope, tag, options));
+}
+
+/** Lists keys with their texts, states and places; all of them where none are given. */
+export async function list(
+  project: jobs.Project,
+  keys: readonly string[] = [],
+  { scope = {} }: JobOptions = {},
+): Promise<ListResult> {
+  return Promise.resolve(listProject(project, scope, keys));
 }
 
 /** Plans new states of translations in the ledger, by keys or patterns. */

@@ -24,6 +24,7 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   intake: async () => (await import("./commands/intake.js")).intakeCommand,
   draft: async () => (await import("./commands/draft.js")).draftCommand,
   pseudo: async () => (await import("./commands/pseudo.js")).pseudoCommand,
+  trace: async () => (await import("./commands/trace.js")).traceCommand,
   list: async () => (await import("./commands/list.js")).listCommand,
   convert: async () => (await import("./commands/convert.js")).convertCommand,
   waive: async () => (await import("./commands/waive.js")).waiveCommand,

@@ -127,3 +127,8 @@ export function handoffJson(
 ): string {
   return documentFor("handoff", { kind, files: files.map(({ what, ...file }) => ({ ...file, ...what })) });
 }
+
+/** All that is known of keys. */
+export function traceJson(keys: readonly object[]): string {
+  return documentFor("trace", { keys });
+}

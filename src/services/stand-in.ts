@@ -24,7 +24,7 @@ export const standIn: TranslationService = ({ target, texts }) => {
   const language = target.split("-", 1)[0] ?? target;
   const translate = (text: string) =>
     // Elements and entities are no words.
-    text.replace(/<[^<>]*>|&[^;\s]*;|\p{L}+/gu, (word) => {
+    text.replace(/<[^<>]{0,500}>|&[^;&\s]{0,40};|\p{L}+/gu, (word) => {
       const found = dictionary[word.toLowerCase()]?.[language];
       if (found === undefined) return word;
       return /^\p{Lu}/u.test(word) ? found.charAt(0).toUpperCase() + found.slice(1) : found;

@@ -131,7 +131,15 @@ describe("the walk through the job", () => {
 
   test("goes through the commands in the order of the work", () => {
     const commands = [...told.matchAll(/^\$ fond (\w+)/gm)].map((match) => match[1]);
-    expect([...new Set(commands)]).toEqual(["survey", "extract", "reconcile", "lint", "balance"]);
+    expect([...new Set(commands)]).toEqual([
+      "survey",
+      "extract",
+      "reconcile",
+      "lint",
+      "handoff",
+      "intake",
+      "balance",
+    ]);
   });
 
   test("ends in order, with every language whole", async () => {

@@ -241,6 +241,8 @@ describe("fond intake", () => {
     const other = await fond(folder, "intake", "fr.csv");
     expect(other).toMatchObject({ status: 2 });
     expect(other.stderr).toContain('the file is for "fr", which is no target locale');
+    const wrong = await fond(folder, "intake", "handoff/pl.csv", "--locale", "de");
+    expect(wrong.stderr).toContain("the file is for pl, not for de");
     expect((await fond(folder, "intake", "nothing.csv")).status).toBe(3);
     writeFileSync(join(folder, "notes.doc"), "hello");
     expect((await fond(folder, "intake", "notes.doc")).stderr).toContain("no document that a handoff wrote");

@@ -11,15 +11,20 @@ import {
   writeFileSync,
 } from "node:fs";
 import { dirname, join, resolve } from "node:path";
-import { editCatalog, loadBook } from "../../core/catalog/book.js";
-import type { PathText } from "../../core/catalog/model.js";
-import { loadConfig } from "../../core/config/load.js";
+import { csv } from "../../core/exchange/carriers/csv.js";
+import { messageUnits } from "../../core/exchange/units.js";
+import { messageReader } from "../../core/message/parse.js";
+import { handoffFor } from "../../core/project/handoff.js";
+import { openProject, type Project } from "../../core/project/project.js";
+import { writeDocument } from "../../disk/document.js";
 import { diskFiles, reasonOf } from "../../disk/disk-files.js";
 import { packageRoot } from "../../disk/package-root.js";
 import { commandContext, type CommandContext, type CommonOptions } from "../context.js";
 import { findings, type Settlement } from "../demo/settlements.js";
 import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { runBalance } from "./balance.js";
+import { runHandoff } from "./handoff.js";
+import { runIntake } from "./intake.js";
 import { runExtract } from "./extract.js";
 import { runLint } from "./lint.js";
 import { runReconcile } from "./reconcile.js";
@@ -132,11 +137,20 @@ class Walk {
     await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
 
     this.head(
-      "Add the translations",
-      "Translators filled in the new texts (translators/*.json). A last reconcile records them in the ledger.",
+      "Hand the new texts to translators, and take them in",
+      "handoff writes what is outstanding: here a table for each language, else XLIFF, a spreadsheet or a page for",
+      "any browser. Translators fill it in (translators/*.json has what they wrote), and intake checks every text",
+      "with the rules before it goes into the catalogs.",
     );
-    this.translate();
-    await this.run("reconcile --write", () => runReconcile(this.inner, { write: true }));
+    await this.run("handoff --to csv --write", () => runHandoff(this.inner, [], { to: "csv", write: true }));
+    await this.translate();
+    await this.run("intake handoff/*.csv --write", () =>
+      runIntake(
+        this.inner,
+        this.locales().map((locale) => join(this.target, "handoff", `${locale}.csv`)),
+        { write: true },
+      ),
+    );
     await this.run("lint", () => runLint(this.inner, []));
 
     this.head("See how complete each locale is");
@@ -190,28 +204,46 @@ class Walk {
     }
   }
 
-  /** Enters the translators' texts in the catalogs, in place. */
-  private translate(): void {
-    const files = diskFiles(this.target);
-    const loaded = loadConfig(files);
-    if (!loaded.ok) throw new Error("the sample project's configuration cannot be read");
-    const books = loaded.config.books.map((one) => loadBook(files, loaded.config, one));
-    for (const locale of loaded.config.targets) {
+  private project(): Project {
+    const opened = openProject(diskFiles(this.target));
+    if (!opened.ok) throw new Error("the sample project's configuration cannot be read");
+    return opened.project;
+  }
+
+  private locales(): readonly string[] {
+    return this.project().config.targets;
+  }
+
+  /** Fills in the tables as the translators did. */
+  private async translate(): Promise<void> {
+    const project = this.project();
+    for (const locale of this.locales()) {
       const texts = JSON.parse(
         readFileSync(join(this.target, "translators", `${locale}.json`), "utf8"),
       ) as Record<string, string>;
-      let count = 0;
-      for (const book of books)
-        for (const catalog of book.catalogs.filter((one) => one.locale === locale)) {
-          const set = [...catalog.byKey.values()].flatMap((entry): PathText[] => {
-            const text = texts[book.fullKey(catalog.namespace, entry.key)];
-            return text === undefined ? [] : [{ path: entry.path, text }];
-          });
-          if (set.length > 0)
-            writeFileSync(join(this.target, catalog.file), editCatalog(catalog, catalog.content, { set }));
-          count += set.length;
-        }
-      this.context.print(`  ${this.context.style.green("✓")} ${locale}: ${count} texts\n`);
+      const handoff = await handoffFor(project, {}, locale);
+      const filled = handoff.entries.map((entry) => {
+        const config = project.config.books.find(({ name }) => name === entry.book);
+        const text = texts[entry.key];
+        if (!config || text === undefined) return entry;
+        const reader = messageReader(config);
+        const units = messageUnits(
+          reader.read(entry.texts.source, project.config.source, entry.entryKey).nodes,
+          reader.read(text, locale, entry.entryKey).nodes,
+          locale,
+          reader,
+        )?.units;
+        return {
+          ...entry,
+          units: entry.units.map((unit, index) => ({
+            ...unit,
+            target: units?.[index]?.target ?? unit.source,
+          })),
+        };
+      });
+      const file = join(this.target, "handoff", `${locale}.csv`);
+      writeDocument(file, csv.write?.({ ...handoff, entries: filled }) ?? []);
+      this.context.print(`  ${this.context.style.green("✓")} ${locale}: ${filled.length} texts filled in\n`);
     }
   }
 }

@@ -152,7 +152,7 @@ export async function takeDrafts(
   );
   if (!result.ok) return result;
   const { taken } = result.counts;
-  return { ...result, plan: { ...result.plan, summary: taken > 0 ? { "drafts written": taken } : {} } };
+  return { ...result, plan: { ...result.plan, summary: taken > 0 ? { drafts: taken } : {} } };
 }
 
 /** How many texts and characters a service would get for entries; what it is paid for. */

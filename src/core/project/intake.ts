@@ -138,7 +138,10 @@ export async function intakeDocument(
   if (document.source !== undefined && document.source !== "" && !isSameTag(document.source, source))
     return { ok: false, ...say("other-source", { found: document.source, source }) };
   const said = document.target === "" ? undefined : document.target;
-  const locale = options.locale ?? targets.find((one) => said !== undefined && isSameTag(one, said));
+  const meant = targets.find((one) => said !== undefined && isSameTag(one, said));
+  if (options.locale !== undefined && meant !== undefined && meant !== options.locale)
+    return { ok: false, ...say("other-locale", { found: meant, wanted: options.locale }) };
+  const locale = options.locale ?? meant;
   if (locale === undefined)
     return { ok: false, ...(said === undefined ? say("no-locale", {}) : say("no-target", { found: said })) };
   const brought = new Map<string, Brought>();

@@ -279,20 +279,22 @@ function valuesFor(name: string, uses: readonly Use[], locale: string): Argument
   return [madeUp(name)];
 }
 
-/** For each category the smallest and a typical number that fall into it, from CLDR's samples; and each exact number. */
+/** Numbers that people would try, the likeliest first; those with fractions stand for categories that have no other. */
+const tried = [1, 2, 5, 21, 3, 0, 11, 4, 22, 100, 1_000_000, 1.5, 0.5, 2.5, 10.5];
+
+/** For each category a number or two that people would try, else CLDR's own; and each exact number. */
 function pluralNumbers(plurals: readonly PluralNode[], locale: string): number[] {
   const numbers = new Set<number>();
   for (const { pluralKind, offset, branches } of plurals) {
     for (const { selector } of branches) if (selector.startsWith("=")) numbers.add(Number(selector.slice(1)));
     const rules = pluralRules(locale, pluralKind);
     for (const category of rules.categories) {
-      const samples = rules.samples(category);
-      const whole = samples.filter((digits) => /^\d+$/.test(digits));
-      // A category of fractions alone shows one: "1.0" is 1 to a program, and of another category.
-      const usable = whole.length > 0 ? whole : samples.filter((digits) => /\.\d*[1-9]/.test(digits));
-      const few = usable.slice(0, 12).map(Number);
-      const typical = few[Math.floor(few.length / 2)];
-      for (const value of [few[0], typical]) if (value !== undefined) numbers.add(value + offset);
+      const fitting = tried.filter((number) => rules.select(number) === category);
+      const whole = fitting.filter(Number.isInteger);
+      const [own] = rules.samples(category).filter((digits) => !/\.0*$/.test(digits));
+      const usable =
+        whole.length > 0 ? whole.slice(0, 2) : fitting.length > 0 ? fitting.slice(0, 1) : [Number(own ?? 0)];
+      for (const value of usable) numbers.add(value + offset);
     }
   }
   return [...numbers].sort((a, b) => a - b);

@@ -38,7 +38,8 @@ export const xliff: Carrier = {
     }
     yield "</xliff>\n";
   },
-  recognizes: (_file, head) => /<(?:\w+:)?xliff\s[^>]*\bversion\s*=\s*["']2\.[0-9]["']/.test(head),
+  recognizes: (_file, head) =>
+    /<(?:\w{1,20}:)?xliff\s[^<>]{0,1000}?\bversion\s{0,9}=\s{0,9}["']2\.[0-9]["']/.test(head),
   read({ chunks }) {
     const units: ReturnedUnit[] = [];
     let source: string | undefined;
