@@ -1,5 +1,5 @@
 import { Command, CommanderError } from "commander";
-import type { CliCommand } from "./command.js";
+import type { CliCommand, CommandSet } from "./command.js";
 import {
   commandContext,
   heedsNothing,
@@ -32,12 +32,18 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   locale: async () => (await import("./commands/locale.js")).localeCommand,
   rekey: async () => (await import("./commands/rekey.js")).rekeyCommand,
   review: async () => (await import("./commands/review-keys.js")).reviewCommand,
+  completion: async () => (await import("./commands/completion.js")).completionCommand,
   merge: async () => (await import("./commands/merge.js")).mergeCommand,
   demo: async () => (await import("./commands/demo.js")).demoCommand,
 };
 
 /** The names of the commands. */
 export const commandNames: readonly string[] = Object.keys(commands);
+
+const commandSet: CommandSet = {
+  names: commandNames,
+  load: async (name) => (Object.hasOwn(commands, name) ? commands[name]?.() : undefined),
+};
 
 /**
  * Runs the program and returns the status to end with. Output goes to `io`; an error that a person can do something about
@@ -97,16 +103,23 @@ function programFor({ stdout, stderr }: Io): Command {
 
 function register(
   program: Command,
-  { name, summary, heeds, declare, run: runIt }: CliCommand,
+  { name, summary, heeds, examples = [], declare, run: runIt }: CliCommand,
   io: Io,
   end: (status: ExitStatus) => void,
 ): void {
   const command = program
+    .enablePositionalOptions()
     .command(name)
     .description(summary)
     .exitOverride()
     .helpOption("--help", "print this help")
     .configureOutput(program.configureOutput());
+  const wide = Math.max(0, ...examples.map(([words]) => words.length));
+  if (examples.length > 0)
+    command.addHelpText(
+      "after",
+      `\nExamples:\n${examples.map(([words, what]) => `  fond ${words.padEnd(wide)}  ${what}`).join("\n")}`,
+    );
   withCommonOptions(declare(command), heeds).action(async (...given: unknown[]) => {
     const words = given
       .slice(0, command.registeredArguments.length)
@@ -115,7 +128,7 @@ function register(
     const options: CommonOptions & { readonly write?: boolean } = { ...heedsNothing, ...command.opts() };
     const context = commandContext(options, io);
     if (options.write === true) settleInterrupted(context);
-    end(await runIt(context, words, options));
+    end(await runIt(context, words, options, commandSet));
     context.finish();
   });
 }

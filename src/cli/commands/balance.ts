@@ -202,6 +202,7 @@ export const balanceCommand = defineCommand<BalanceCommandOptions>({
   name: "balance",
   summary: "Show how complete each locale is",
   heeds: { json: true, books: true, locales: true },
+  examples: [["balance --todo --locale pl", "what is left in one locale"]],
   declare: (command) =>
     command
       .option("--by <part>", "count by namespace", oneOf("namespace"))

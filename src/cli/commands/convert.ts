@@ -84,6 +84,7 @@ export const convertCommand = defineCommand<ConvertCommandOptions>({
   name: "convert",
   summary: "Convert a book to another file format, layout or message syntax, or import its texts from code",
   heeds: { json: true, books: true },
+  examples: [["convert --book kiosk --to json", "a book as JSON"]],
   declare: (command) =>
     withWriteOptions(command)
       .option("--to <format>", `convert to this format: ${formatNames.join(", ")}`, oneOf(...formatNames))

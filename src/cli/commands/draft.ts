@@ -197,6 +197,10 @@ export const draftCommand = defineCommand<DraftCommandOptions>({
   name: "draft",
   summary: "Fill what is not translated with suggestions: from your own translations, memories, or a service",
   heeds: { json: true, books: true, locales: true },
+  examples: [
+    ["draft --likeness 60", "what your own translations suggest"],
+    ["draft --service stand-in --locale pl", "how much would go to a service"],
+  ],
   declare: (command) =>
     withWriteOptions(command)
       .argument("[keys...]", "only these keys or patterns (* and **); default: all that is not translated")

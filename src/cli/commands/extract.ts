@@ -173,6 +173,10 @@ export const extractCommand = defineCommand<ExtractCommandOptions>({
   name: "extract",
   summary: "Move hard-coded text into the source catalog and put lookups in its place",
   heeds: { json: true, books: true },
+  examples: [
+    ["extract web/pages --no-review", "the plan for these files"],
+    ["extract --write", "apply it to all code"],
+  ],
   declare: (command) =>
     withWriteOptions(command)
       .argument("[paths...]", "files or folders to extract from")

@@ -228,6 +228,10 @@ export const handoffCommand = defineCommand<HandoffCommandOptions>({
   name: "handoff",
   summary: "Write what is outstanding for translators: XLIFF, a table, or a page that works in any browser",
   heeds: { json: true, books: true, locales: true },
+  examples: [
+    ["handoff --to page --locale pl", "a page for a translator"],
+    ["handoff 'search.*' --to csv", "a table of a few keys"],
+  ],
   declare: (command) =>
     withWriteOptions(command)
       .argument("[keys...]", "only these keys or patterns (* and **); default: all that is outstanding")

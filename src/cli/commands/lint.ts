@@ -212,6 +212,11 @@ export const lintCommand = defineCommand<LintCommandOptions>({
   name: "lint",
   summary: "Check the catalogs and how the code uses them",
   heeds: { json: true, books: true, locales: true, forms: reportForms },
+  examples: [
+    ["lint --locale de fr", "only these locales"],
+    ["lint --explain plural/missing-category", "what a rule is about"],
+    ["lint --fix", "what can be fixed"],
+  ],
   declare: (command) =>
     withWriteOptions(withChangeOptions(command))
       .argument("[paths...]", "only report on these files or folders")

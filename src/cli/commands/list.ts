@@ -63,6 +63,7 @@ export const listCommand = defineCommand({
   name: "list",
   summary: "List keys with their texts in every locale, how far each is, and where it stands",
   heeds: { json: true, books: true, locales: true },
+  examples: [["list 'common.nav.*' --locale de", "keys of a group"]],
   declare: (command) => command.argument("[keys...]", "keys or patterns (* and **); default: all keys"),
   run: runList,
 });

@@ -61,6 +61,7 @@ export const localeCommand = defineCommand<WriteOptions>({
   name: "locale",
   summary: "List the project's locales, add one, or drop one",
   heeds: { json: true },
+  examples: [["locale list", "the locales with what they fall back to"]],
   declare: (command) =>
     withWriteOptions(command)
       .argument("[action]", "list, add or drop")

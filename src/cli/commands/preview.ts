@@ -163,6 +163,10 @@ export const previewCommand = defineCommand<PreviewCommandOptions>({
   name: "preview",
   summary: "Show what users would read: every locale, plural category and case",
   heeds: { json: true, books: true, locales: true },
+  examples: [
+    ["preview sailings.list.seats", "one message in every locale"],
+    ["preview search.results --with count=21 --locale pl", "with a number of yours"],
+  ],
   declare: (command) =>
     withChangeOptions(command)
       .argument("[keys...]", "keys or patterns (* and **); default: the keys that have findings")

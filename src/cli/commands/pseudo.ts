@@ -37,6 +37,7 @@ export const pseudoCommand = defineCommand<PseudoCommandOptions>({
   name: "pseudo",
   summary: "Write a pseudo-locale: accented, longer, in brackets, to see what is not translated or cut off",
   heeds: { json: true, books: true },
+  examples: [["pseudo --mirror", "a pseudo-locale from right to left"]],
   declare: (command) =>
     withWriteOptions(command)
       .argument("[tag]", "the tag of the pseudo-locale; default: the configured one, else en-XA")

@@ -49,6 +49,10 @@ export const reconcileCommand = defineCommand<ReconcileCommandOptions>({
   name: "reconcile",
   summary: "Sync the keys of every locale with the source catalog",
   heeds: { json: true, books: true, locales: true },
+  examples: [
+    ["reconcile", "what every locale lacks"],
+    ["reconcile --locale pl --write", "bring one into step"],
+  ],
   declare: (command) =>
     withWriteOptions(command)
       .option("--keep-extra", "keep keys that the source does not have")

@@ -26,6 +26,7 @@ export const rekeyCommand = defineCommand<WriteOptions>({
   name: "rekey",
   summary: "Rename, move or merge keys in catalogs, ledger, waivers and code",
   heeds: { json: true, books: true },
+  examples: [["rekey 'sailings.status.*' 'sailings.state.*'", "rename a group everywhere"]],
   declare: (command) =>
     withWriteOptions(command)
       .argument("<from>", "a key, or a group such as checkout.*")

@@ -37,6 +37,7 @@ export const reviewCommand = defineCommand<ReviewCommandOptions>({
   name: "review",
   summary: "Mark translations as reviewed, or as still valid after a source change",
   heeds: { json: true, books: true, locales: true },
+  examples: [["review 'basket.*' --locale de", "these translations were read"]],
   declare: (command) =>
     withWriteOptions(command)
       .argument("<keys...>", "keys or patterns (* and **)")

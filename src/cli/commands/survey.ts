@@ -344,6 +344,10 @@ export const surveyCommand = defineCommand<SurveyCommandOptions>({
   name: "survey",
   summary: "Find hard-coded UI text in code, and say why each string counts as text",
   heeds: { json: true, books: true, jobs: true },
+  examples: [
+    ["survey web/pages", "what text is in these files"],
+    ["survey --explain web/pages/search.tsx:12", "why a string counts as text"],
+  ],
   declare: (command) =>
     withChangeOptions(command)
       .argument("[paths...]", "files or folders to survey")

@@ -140,6 +140,7 @@ export const traceCommand = defineCommand({
   name: "trace",
   summary: "Show all that is known of a key: texts, states, fallback, where code asks for it, its history",
   heeds: { json: true, books: true, locales: true },
+  examples: [["trace fares.checkIn", "one key, with all that is known of it"]],
   declare: (command) => command.argument("<keys...>", "keys or patterns (* and **)"),
   run: runTrace,
 });

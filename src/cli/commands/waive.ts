@@ -128,6 +128,7 @@ export const waiveCommand = defineCommand<WaiveCommandOptions>({
   name: "waive",
   summary: "Accept a finding or a hard-coded string as it is, with a reason",
   heeds: { json: true, books: true, locales: true },
+  examples: [['waive web/pages/search.tsx:12 --reason "a name"', "this string stays in code"]],
   declare: (command) =>
     withWriteOptions(command)
       .argument("[place]", "the place of a string in code, as file:line or file:line:column")
