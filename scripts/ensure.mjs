@@ -25,7 +25,7 @@ try {
     join(root, "src", "page"),
   ]);
   await (await import("./bundle.mjs")).bundle(root);
-  await (await import("./page.mjs")).bundlePage(root);
+  await (await import("./page.mjs")).bundlePages(root);
 } catch (error) {
   if (error?.status === undefined) console.error(error);
   console.error("The project could not be made ready; what went wrong is printed above.");

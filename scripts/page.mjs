@@ -43,30 +43,29 @@ const inBrowser = {
   load: (id) => (id === "\0node-module" ? nodeModule() : null),
 };
 
-/** Bundles `dist/page-src` into `dist/page`, unless nothing was built since it was last done. */
-export async function bundlePage(root) {
+/** Bundles the pages of `dist/page-src` into `dist/page`, unless nothing was built since it was last done. */
+export async function bundlePages(root) {
   const to = join(root, "dist", "page");
-  const out = join(to, "translate.js");
-  if (
-    changedAt(out) >
-    Math.max(newest(join(root, "dist", "page-src")), newest(join(root, "dist", "src", "core")))
-  )
-    return;
+  const built = Math.max(newest(join(root, "dist", "page-src")), newest(join(root, "dist", "src", "core")));
   mkdirSync(to, { recursive: true });
-  const build = await rollup({
-    input: join(root, "dist", "page-src", "translate.js"),
-    onLog: (level, log, handle) => log.code !== "CIRCULAR_DEPENDENCY" && handle(level, log),
-    plugins: [inBrowser, nodeResolve({ browser: true }), commonjs()],
-  });
-  const { output } = await build.generate({ format: "iife" });
-  await build.close();
-  const { code } = await minify(output[0].code, {
-    compress: { passes: 1 },
-    format: { comments: /^!|@license/ },
-  });
-  // Nothing in it ends the element that it is in.
-  writeFileSync(out, code.replaceAll("</script", "<\\/script").replaceAll("<!--", "<\\!--"));
-  writeFileSync(join(to, "translate.css"), readFileSync(join(root, "src", "page", "translate.css")));
+  for (const name of ["translate", "report"]) {
+    writeFileSync(join(to, `${name}.css`), readFileSync(join(root, "src", "page", `${name}.css`)));
+    const out = join(to, `${name}.js`);
+    if (changedAt(out) > built) continue;
+    const build = await rollup({
+      input: join(root, "dist", "page-src", `${name}.js`),
+      onLog: (level, log, handle) => log.code !== "CIRCULAR_DEPENDENCY" && handle(level, log),
+      plugins: [inBrowser, nodeResolve({ browser: true }), commonjs()],
+    });
+    const { output } = await build.generate({ format: "iife" });
+    await build.close();
+    const { code } = await minify(output[0].code, {
+      compress: { passes: 1 },
+      format: { comments: /^!|@license/ },
+    });
+    // Nothing in it ends the element that it is in.
+    writeFileSync(out, code.replaceAll("</script", "<\\/script").replaceAll("<!--", "<\\!--"));
+  }
 }
 
 const changedAt = (file) => statSync(file, { throwIfNoEntry: false })?.mtimeMs ?? 0;

@@ -30,22 +30,11 @@ const shots = [
     run: ["init", "--cwd", "."],
     before: (folder) => rmSync(join(folder, "fond.config.json")),
   },
-  {
-    name: "ask",
-    run: ["init", "--ask"],
-    // A project at its beginning: text in code, and nothing else yet.
-    before: (folder) => {
-      for (const path of ["fond.config.json", "web/locales", "server", "fond-ledger", "translators"])
-        rmSync(join(folder, path), { recursive: true, force: true });
-    },
-    input: '\nde, pl\nsay\nimport { say } from "{to:web/messages}";\nn\n',
-  },
   { name: "state", run: [] },
   { name: "survey", run: ["survey", "web/pages"] },
   { name: "extract", run: ["extract", "web/pages", "--no-review"] },
   { name: "reconcile", prepare: [["extract", "--write"]], run: ["reconcile", "--locale", "pl"] },
   { name: "lint", run: ["lint"] },
-  { name: "list", run: ["list", "common.nav.*", "sailings.list.*", "--locale", "en", "pl", "ar", "ja"] },
   { name: "preview", run: ["preview", "sailings.list.seats", "search.results"] },
   {
     name: "convert",
@@ -104,9 +93,19 @@ const shots = [
     },
     file: "handoff/pl.html",
   },
+  { name: "trace", run: ["trace", "fares.checkIn", "search.results"] },
+  { name: "audit", run: ["audit"] },
+  {
+    name: "report",
+    prepare: [["report", "--into", "report.html"]],
+    drive: async (page) => {
+      await page.evaluate(() => (location.hash = "#message=booking/sailings.list.seats"));
+      await page.waitForTimeout(400);
+    },
+    file: "report.html",
+  },
   { name: "locale", run: ["locale", "list"] },
   { name: "rekey", run: ["rekey", "sailings.status.*", "sailings.state.*"] },
-  { name: "compare", run: ["preview", "sailings.list.seats", "fares.terms", "--compare", "en", "pl", "ar"] },
   { name: "demo", run: ["demo", "walk"] },
 ];
 

@@ -29,6 +29,8 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   convert: async () => (await import("./commands/convert.js")).convertCommand,
   waive: async () => (await import("./commands/waive.js")).waiveCommand,
   balance: async () => (await import("./commands/balance.js")).balanceCommand,
+  audit: async () => (await import("./commands/audit.js")).auditCommand,
+  report: async () => (await import("./commands/report.js")).reportCommand,
   locale: async () => (await import("./commands/locale.js")).localeCommand,
   rekey: async () => (await import("./commands/rekey.js")).rekeyCommand,
   review: async () => (await import("./commands/review-keys.js")).reviewCommand,

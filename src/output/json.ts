@@ -1,3 +1,4 @@
+import type { AuditFacts, AuditVerdict } from "../core/project/audit.js";
 import type { ListedKey } from "../core/project/listing.js";
 import { splitForms } from "../core/message/forms.js";
 import type { ExtractPlan } from "../core/extract/extract.js";
@@ -131,4 +132,45 @@ export function handoffJson(
 /** All that is known of keys. */
 export function traceJson(keys: readonly object[]): string {
   return documentFor("trace", { keys });
+}
+
+/** An audit, whole or a part of one: `facts` is what parts are joined by. */
+export function auditJson(facts: AuditFacts, { ok, against, told }: AuditVerdict): string {
+  const isPart = facts.part.of > 1;
+  const plain = (reasons: AuditVerdict["against"]) =>
+    reasons.map(({ messageId, data, message, remedy, locale, book }) => ({
+      messageId,
+      data,
+      message,
+      remedy,
+      locale,
+      book,
+    }));
+  return documentFor("audit", {
+    ...(!isPart && { verdict: ok ? "ready" : "not ready", against: plain(against), told: plain(told) }),
+    facts,
+  });
+}
+
+/** The facts of an audit that `auditJson` wrote; undefined for anything else. */
+export function readAuditJson(text: string): AuditFacts | undefined {
+  try {
+    const { command, version, facts } = JSON.parse(text) as {
+      command?: string;
+      version?: number;
+      facts?: AuditFacts;
+    };
+    const isWhole =
+      facts !== undefined &&
+      typeof facts.policy === "string" &&
+      Number.isInteger(facts.part.number) &&
+      Array.isArray(facts.findings) &&
+      Array.isArray(facts.books) &&
+      Array.isArray(facts.literals) &&
+      Number.isInteger(facts.uncounted) &&
+      Array.isArray(facts.unread);
+    return command === "audit" && version === 1 && isWhole ? facts : undefined;
+  } catch {
+    return undefined;
+  }
 }

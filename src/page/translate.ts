@@ -1,6 +1,7 @@
 import type { PageEntry, PageWork } from "#core/exchange/carriers/page.js";
 import { inlineText, sameInlines, type Inline } from "#core/exchange/inline.js";
 import { Checker, inlinesOf, isFilled, type Checked } from "./check.js";
+import { make } from "./make.js";
 import { chipsOf, makeField, type Field } from "./field.js";
 
 /** What a translator did for one entry. */
@@ -52,16 +53,6 @@ function keep({ id }: PageEntry): void {
   } catch {
     say("This browser keeps nothing for this page: save the file before you close it.");
   }
-}
-
-function make<Name extends keyof HTMLElementTagNameMap>(
-  name: Name,
-  properties: Partial<HTMLElementTagNameMap[Name]> = {},
-  ...children: readonly (Node | string)[]
-): HTMLElementTagNameMap[Name] {
-  const element = Object.assign(document.createElement(name), properties);
-  element.append(...children);
-  return element;
 }
 
 const main = document.getElementById("page") as HTMLElement;

@@ -1,62 +1,25 @@
 import { afterAll, afterEach, beforeEach, describe, expect, test } from "@jest/globals";
-import { cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { cpSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { chromium, type BrowserContext, type Page } from "playwright-core";
+import type { Page } from "playwright-core";
+import { browser, closePages, openPage, troubles } from "../support/browser.js";
 import { messageUnits } from "../../src/core/exchange/units.js";
 import type { Inline } from "../../src/core/exchange/inline.js";
 import { messageReader } from "../../src/core/message/parse.js";
 import { cleanUp, fond, root, temporaryProject } from "../support/project.js";
 
-const browser = [
-  process.env["CHROMIUM"],
-  "/usr/bin/chromium",
-  "/usr/bin/chromium-browser",
-  "/usr/bin/google-chrome",
-].find((path) => path !== undefined && existsSync(path));
-if (browser === undefined) process.stderr.write("No Chromium here: the translators' page is not tried.\n");
 const inBrowser = browser === undefined ? describe.skip : describe;
 
 let profile = "";
-let contexts: BrowserContext[] = [];
-const troubles: string[] = [];
-
 beforeEach(() => {
   troubles.length = 0;
   profile = temporaryProject();
 });
-afterEach(close);
+afterEach(closePages);
 afterAll(cleanUp);
 
-/** Opens a page from disk, as from a mail, in a browser that keeps what it kept; whatever goes wrong or out is noted. */
-async function opened(file: string, options: { width?: number } = {}): Promise<Page> {
-  const context = await chromium.launchPersistentContext(profile, {
-    executablePath: browser ?? "",
-    args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-quic",
-      "--no-first-run",
-      "--disable-background-networking",
-      "--disable-component-update",
-      "--disable-sync",
-    ],
-    viewport: { width: options.width ?? 1280, height: 800 },
-  });
-  contexts.push(context);
-  const page = await context.newPage();
-  page.on("console", (message) => troubles.push(message.text()));
-  page.on("pageerror", (error) => troubles.push(error.message));
-  page.on("request", (request) => {
-    if (!/^(?:file|blob):/.test(request.url())) troubles.push(`asks for ${request.url()}`);
-  });
-  await page.goto(`file://${file}`);
-  return page;
-}
-
-async function close(): Promise<void> {
-  for (const context of contexts) await context.close();
-  contexts = [];
-}
+const opened = (file: string, options: { width?: number } = {}) => openPage(file, profile, options);
+const close = closePages;
 
 /** The sample project with its texts in the catalogs, and nothing translated yet of what is new. */
 async function sample(): Promise<string> {

@@ -329,6 +329,18 @@ const bookSchema = v.strictObject({
 });
 
 /** The shape of the configuration file. The text of each check says what is expected there. */
+const share = (what: string) =>
+  v.pipe(v.number(what), v.minValue(0, "a share from 0 to 1"), v.maxValue(1, "a share from 0 to 1"));
+
+/** What a locale must have before a release. */
+const auditShares = {
+  translated: v.optional(share("how much must be translated, from 0 to 1")),
+  reviewed: v.optional(share("how much must be reviewed, from 0 to 1")),
+  stale: v.optional(
+    v.pipe(v.number("how many may be stale"), v.integer("a whole number"), v.minValue(0, "a number from 0")),
+  ),
+};
+
 export const configSchema = v.strictObject({
   /** The JSON Schema that an editor checks the file with. */
   $schema: v.optional(v.string("the path or address of a JSON Schema")),
@@ -353,6 +365,15 @@ export const configSchema = v.strictObject({
     [],
   ),
   glossary: v.optional(nonEmpty("a file of terms")),
+  audit: v.optional(
+    v.strictObject({
+      ...auditShares,
+      failing: v.optional(v.picklist(["error", "warning"], '"error" or "warning"')),
+      text: v.optional(v.picklist(["none", "baseline", "any"], '"none", "baseline" or "any"')),
+      beta: v.optional(v.array(nonEmpty("a locale's tag"), "a list of locale tags")),
+      locales: v.optional(v.record(v.string(), v.strictObject(auditShares), "a map from locales to shares")),
+    }),
+  ),
   services: v.optional(
     v.record(
       v.pipe(v.string(), v.regex(/^[a-z][\w-]*$/, "a name in lower case")),

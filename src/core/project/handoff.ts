@@ -183,7 +183,7 @@ function limitIn(book: Book, key: string): Pick<AboutEntry, "limit"> {
 }
 
 /** The places where a book's code asks for each of its texts, by full key. */
-async function usesIn(project: Project, book: Book): Promise<ReadonlyMap<string, readonly CodeUse[]>> {
+export async function usesIn(project: Project, book: Book): Promise<ReadonlyMap<string, readonly CodeUse[]>> {
   const uses = new Map<string, CodeUse[]>();
   const { config } = book;
   if (config.code.length === 0) return uses;

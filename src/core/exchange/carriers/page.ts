@@ -120,7 +120,7 @@ function workOf(
 }
 
 /** What of a book decides how its texts are read and checked; where its files are is nobody's business outside. */
-function bookOnPage(book: BookConfig): BookConfig {
+export function bookOnPage(book: BookConfig): BookConfig {
   const elsewhere = [
     "format",
     "root",
