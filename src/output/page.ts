@@ -8,12 +8,14 @@ export interface PageParts {
   readonly data: unknown;
   readonly script: string;
   readonly style: string;
+  /** Whether a server stands behind it that it may ask. */
+  readonly isServed?: boolean;
 }
 
 /** One HTML file that loads nothing: its policy allows its own script and style alone. */
-export function wholePage({ title, id, data, script, style }: PageParts): string {
+export function wholePage({ title, id, data, script, style, isServed }: PageParts): string {
   const digest = (text: string) => createHash("sha256").update(text).digest("base64");
-  const policy = `default-src 'none'; script-src 'sha256-${digest(script)}'; style-src 'sha256-${digest(style)}'; img-src data:; base-uri 'none'; form-action 'none'`;
+  const policy = `default-src 'none'; script-src 'sha256-${digest(script)}'; style-src 'sha256-${digest(style)}'; img-src data:; base-uri 'none'; form-action 'none'${isServed ? "; connect-src 'self'" : ""}`;
   return `<!doctype html>
 <html lang="en">
 <head>

@@ -495,6 +495,12 @@ document.addEventListener("keydown", (event) => {
     ?.section.querySelector<HTMLInputElement>("input")
     ?.focus();
 });
+if (data.live) {
+  // What is looked at stays in the address.
+  new EventSource(data.live.events).addEventListener("message", () => {
+    location.reload();
+  });
+}
 window.addEventListener("hashchange", follow);
 main.replaceChildren(
   make(

@@ -360,6 +360,62 @@ function settle(): void {
 function finish(entry: PageEntry): void {
   checked.delete(entry.id);
   keep(entry);
+  if (work.live) sendSoon(entry);
+}
+
+/** What the project said of an entry when it was last saved. */
+const answers = new Map<
+  string,
+  readonly { readonly message: string; readonly remedy: string; readonly messageId?: string }[]
+>();
+const waiting = new Map<string, ReturnType<typeof setTimeout>>();
+
+/** Sends an entry to the project once nobody has typed for a moment, where it is whole and in order. */
+function sendSoon(entry: PageEntry): void {
+  clearTimeout(waiting.get(entry.id));
+  waiting.set(
+    entry.id,
+    setTimeout(() => {
+      waiting.delete(entry.id);
+      if (checkOf(entry).isComplete) void sendEntry(entry);
+    }, 600),
+  );
+}
+
+async function sendEntry(entry: PageEntry, prefer?: "file" | "project"): Promise<void> {
+  if (!work.live) return;
+  const body = { ...JSON.parse(workOf([entry])), ...(prefer && { prefer }) } as object;
+  try {
+    const response = await fetch(work.live.save, { method: "POST", body: JSON.stringify(body) });
+    const { problems, entries = [] } = (await response.json()) as {
+      problems: { message: string; remedy: string; messageId?: string }[];
+      entries?: PageEntry[];
+    };
+    const [now] = entries;
+    answers.set(entry.id, problems);
+    if (now && problems.length === 0) {
+      // From here on, what is in the catalog is what the next change is made from.
+      Object.assign(entry, now);
+      done.delete(entry.id);
+      forget(entry);
+      checked.delete(entry.id);
+      if (prefer === "project" && current === entry) drawEditor(entry);
+    }
+    say(problems.length === 0 ? `Written: ${entry.key}` : `Not written: ${entry.key}`);
+  } catch {
+    say("The server does not answer; what you type is kept in this browser.");
+  }
+  drawProgress();
+  drawList();
+  drawRemarks(entry);
+}
+
+function forget({ id }: PageEntry): void {
+  try {
+    localStorage.removeItem(`${storeName} ${id}`);
+  } catch {
+    // Nothing was kept.
+  }
 }
 
 function drawRemarks(entry: PageEntry, isTorn = false): void {
@@ -382,7 +438,26 @@ function drawRemarks(entry: PageEntry, isTorn = false): void {
       message: `still empty: ${lacking.map(({ form }) => form).join("; ")}`,
       remedy: "fill in every form",
     });
+  const said = (answers.get(entry.id) ?? []).map(({ message, remedy, messageId }) => {
+    const line = make(
+      "li",
+      { className: "error" },
+      make("b", {}, "not written"),
+      ` ${message}`,
+      make("small", {}, remedy),
+    );
+    if (messageId === "intake/edited" || messageId === "intake/source-changed") {
+      const button = (label: string, prefer: "file" | "project") => {
+        const one = make("button", { type: "button" }, label);
+        one.addEventListener("click", () => void sendEntry(entry, prefer));
+        return one;
+      };
+      line.append(button("Take mine", "file"), " ", button("Keep theirs", "project"));
+    }
+    return line;
+  });
   place.replaceChildren(
+    ...said,
     ...remarks.map(({ level, message, remedy }) =>
       make("li", { className: level }, make("b", {}, level), ` ${message}`, make("small", {}, remedy)),
     ),
@@ -434,7 +509,11 @@ function step(by: number, toDo = false): void {
 /** What was done, as a file that can be taken in. */
 function savedWork(): string {
   settle();
-  const units = work.entries.flatMap((entry) => {
+  return workOf(work.entries);
+}
+
+function workOf(entries: readonly PageEntry[]): string {
+  const units = entries.flatMap((entry) => {
     const own = done.get(entry.id);
     if (!own) return [];
     return entry.units.map(({ id, source, target }, index) => ({
@@ -549,6 +628,10 @@ function start(): void {
     event.preventDefault();
   });
   window.addEventListener("pagehide", settle);
+  if (work.live)
+    new EventSource(work.live.events).addEventListener("message", ({ data }) => {
+      if (data === "changed") say("Files have changed. Load the page again to see what others did.");
+    });
   const side = make("nav", { id: "side" }, make("div", { id: "tools" }, box, choose), list);
   side.setAttribute("aria-label", "Texts");
   const header = make(

@@ -19,7 +19,7 @@ export const troubles: string[] = [];
 export async function openPage(
   file: string,
   profile: string,
-  options: { width?: number; hash?: string } = {},
+  options: { width?: number; hash?: string; address?: string } = {},
 ): Promise<Page> {
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: browser ?? "",
@@ -41,7 +41,13 @@ export async function openPage(
   page.on("request", (request) => {
     if (!/^(?:file|blob):/.test(request.url())) troubles.push(`asks for ${request.url()}`);
   });
-  await page.goto(`file://${file}${options.hash ?? ""}`);
+  await page.goto(options.address ?? `file://${file}${options.hash ?? ""}`);
+  return page;
+}
+
+/** The same for an address of a server on this machine. */
+export async function openAddress(address: string, profile: string): Promise<Page> {
+  const page = await openPage("", profile, { address });
   return page;
 }
 

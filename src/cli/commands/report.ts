@@ -9,12 +9,15 @@ import { revisionsOf } from "../../disk/git-files.js";
 import { diskSurveyCache } from "../../disk/survey-cache.js";
 import { surveyWorkers } from "../../disk/survey-workers.js";
 import { defineCommand } from "../command.js";
-import { openOrFail, type CommandContext } from "../context.js";
-import { CommandError, exitStatus, type ExitStatus } from "../exit.js";
+import { openOrFail, wholeNumber, type CommandContext } from "../context.js";
+import { openDesk, type Desk } from "../desk.js";
+import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { reportPage } from "../report-page.js";
 import { showProgress } from "../terminal/progress.js";
 
 const say = notices("cli/report", {
+  "edit-alone": { message: "--edit needs --serve", remedy: "run fond report --serve --edit" },
+  "no-port": { message: "port {port} cannot be used: {detail}", remedy: "choose another with --port" },
   "not-written": { message: "{file} cannot be written: {detail}", remedy: "choose another file with --into" },
 });
 
@@ -24,14 +27,17 @@ const mostRevisions = 12;
 export interface ReportCommandOptions {
   readonly into?: string;
   readonly trend: boolean;
+  readonly serve?: boolean;
+  readonly edit?: boolean;
+  readonly port?: number;
 }
 
 /** Writes the state of the books as one HTML page. */
-export async function runReport(
-  context: CommandContext,
-  { into = "fond-report.html", trend }: ReportCommandOptions,
-): Promise<ExitStatus> {
+export async function runReport(context: CommandContext, options: ReportCommandOptions): Promise<ExitStatus> {
+  const { into = "fond-report.html", trend } = options;
+  if (options.edit && !options.serve) throw usageError(say("edit-alone", {}));
   const project = openOrFail(context);
+  if (options.serve) return serve(context, options);
   const { cwd, quiet } = context.options;
   const cache = diskSurveyCache(cwd, context.io.env);
   const progress = showProgress("report", quiet ?? false, context.io);
@@ -67,6 +73,37 @@ export async function runReport(
   return exitStatus.inOrder;
 }
 
+/** Serves the report until the program is interrupted. */
+async function serve(
+  context: CommandContext,
+  { edit, port, trend }: ReportCommandOptions,
+): Promise<ExitStatus> {
+  const { cwd } = context.options;
+  let desk: Desk;
+  try {
+    desk = await openDesk({
+      folder: cwd,
+      open: () => openOrFail(context),
+      files: context.files,
+      edit: edit ?? false,
+      port: port ?? 0,
+      trend: (project) => (trend ? pastOf(cwd, project) : []),
+    });
+  } catch (error) {
+    throw new CommandError(say("no-port", { port: port ?? 0, detail: reasonOf(error) }), exitStatus.trouble);
+  }
+  const { style } = context;
+  context.print(
+    `${style.bold(desk.url)}\n${edit ? "Whoever has this address can edit the texts." : "Whoever has this address can read the report."} It is this machine's alone; Ctrl+C ends it.\n`,
+  );
+  await new Promise<void>((resolve) => {
+    process.once("SIGINT", resolve);
+    process.once("SIGTERM", resolve);
+  });
+  await desk.close();
+  return exitStatus.inOrder;
+}
+
 /** How far each locale was over the last commits; nothing where Git has none to tell. */
 function pastOf(cwd: string, project: Project): readonly TrendPoint[] {
   const { configFile, config } = project;
@@ -92,6 +129,9 @@ export const reportCommand = defineCommand<ReportCommandOptions>({
   declare: (command) =>
     command
       .option("--into <file>", "write the page here", "fond-report.html")
+      .option("--serve", "serve the page on this machine alone, and reload it when files change")
+      .option("--edit", "with --serve: also let texts be edited, checked and written as they are typed")
+      .option("--port <number>", "with --serve: use this port; default: any that is free", wholeNumber)
       .option("--no-trend", "leave out how the shares changed over the last commits"),
   run: (context, _, options) => runReport(context, options),
 });

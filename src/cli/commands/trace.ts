@@ -111,13 +111,14 @@ function localeLines(style: Style, one: TracedLocale, wide: number, room: number
     state === "translated" || state === "reviewed" || state === "final" ? style.green : style.yellow;
   const indent = " ".repeat(wide + room + 6);
   const shown = text === undefined ? style.dim("nothing") : isolate(text);
-  const place = file === undefined ? "" : `  ${style.dim(`${file}:${line ?? 1}`)}`;
+  const place = file === undefined || from !== undefined ? [] : [`${file}:${line ?? 1}`];
+  const second = [...(record ? [record.origin, record.date] : []), ...place];
   return [
-    `  ${style.cyan(locale.padEnd(wide))}  ${color(state.padEnd(room))}  ${shown}${from === undefined ? place : ""}`,
+    `  ${style.cyan(locale.padEnd(wide))}  ${color(state.padEnd(room))}  ${shown}`,
     ...(from === undefined
       ? []
       : [`${indent}${style.dim(`from ${from}, as ${chain.join(" → ")} are asked`)}`]),
-    ...(record ? [`${indent}${style.dim(`${record.origin}, ${record.date}`)}`] : []),
+    ...(second.length > 0 ? [`${indent}${style.dim(second.join(", "))}`] : []),
     ...(change
       ? [
           `${indent}${style.dim("source since: ")}${change

@@ -13,6 +13,8 @@ import type { TrendPoint } from "./trend.js";
 /** What a report shows, as JSON: lists rather than objects where there are many. */
 export interface ReportData {
   readonly day: string;
+  /** Where a served report hears of changes, and where each locale's texts are edited. */
+  readonly live?: { readonly events: string; readonly edit?: Readonly<Record<string, string>> };
   readonly source: string;
   readonly locales: readonly ReportLocale[];
   readonly verdict: {

@@ -25,6 +25,8 @@ export interface CarrierMeans {
   readonly style: string;
   /** The SHA-256 digest of a text in Base64, as a content security policy names it. */
   readonly digest: (text: string) => string;
+  /** Where a page that is served saves, and hears of changes. */
+  readonly live?: { readonly save: string; readonly events: string };
 }
 
 /** A document as it came. */

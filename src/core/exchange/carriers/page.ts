@@ -9,6 +9,8 @@ import type { UnitChoice } from "../units.js";
 export interface PageWork {
   readonly source: string;
   readonly target: string;
+  /** Where a served page saves each text, and hears of changes. */
+  readonly live?: { readonly save: string; readonly events: string };
   readonly direction: "ltr" | "rtl";
   readonly sourceDirection: "ltr" | "rtl";
   /** The locales in English, for headings. */
@@ -61,6 +63,7 @@ export const page: Carrier = {
       "img-src data:",
       "base-uri 'none'",
       "form-action 'none'",
+      ...(means.live ? ["connect-src 'self'"] : []),
     ].join("; ");
     yield `<!doctype html>
 <html lang="en">
@@ -99,13 +102,14 @@ function workOf(
   entries: readonly HandoffEntry[],
   source: string,
   target: string,
-  { config, digest }: CarrierMeans,
+  { config, digest, live }: CarrierMeans,
 ): PageWork {
   const names = new Intl.DisplayNames(["en"], { type: "language" });
   const books = [...new Set(entries.map(({ book }) => book))];
   return {
     source,
     target,
+    ...(live && { live }),
     direction: directionOf(target),
     sourceDirection: directionOf(source),
     names: { source: names.of(source) ?? source, target: names.of(target) ?? target },
@@ -146,7 +150,8 @@ export function bookOnPage(book: BookConfig): BookConfig {
   };
 }
 
-function entryOnPage(entry: HandoffEntry): PageEntry {
+/** An entry as a page has it. */
+export function entryOnPage(entry: HandoffEntry): PageEntry {
   const { id, book, key, entryKey, what, state, source, text, texts, codes, isRaw, about, units } = entry;
   return {
     id,
