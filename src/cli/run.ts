@@ -29,6 +29,7 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   convert: async () => (await import("./commands/convert.js")).convertCommand,
   waive: async () => (await import("./commands/waive.js")).waiveCommand,
   balance: async () => (await import("./commands/balance.js")).balanceCommand,
+  declare: async () => (await import("./commands/declare.js")).declareCommand,
   audit: async () => (await import("./commands/audit.js")).auditCommand,
   report: async () => (await import("./commands/report.js")).reportCommand,
   locale: async () => (await import("./commands/locale.js")).localeCommand,

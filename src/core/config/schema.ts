@@ -311,6 +311,18 @@ const bookSchema = v.strictObject({
     ),
   ),
   declared: v.optional(nonEmpty("the path of a file of types")),
+  declare: v.optional(
+    v.union(
+      [
+        nonEmpty("the path of a .d.ts file"),
+        v.strictObject({
+          file: nonEmpty("the path of a .d.ts file"),
+          module: v.optional(nonEmpty("the path of the module whose interface Texts is filled in")),
+        }),
+      ],
+      "the path of a .d.ts file, or { file, module }",
+    ),
+  ),
   order: v.optional(v.picklist(["source", "alphabet"], "source or alphabet")),
   hints: v.optional(
     v.union(

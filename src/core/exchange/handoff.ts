@@ -136,7 +136,7 @@ export function changeText(change: readonly TextChange[]): string {
     .join("");
 }
 
-/** What a translator is told of an entry, a line for each thing. */
+/** What a translator is shown of an entry, a line for each thing. */
 export function aboutLines({
   about,
   isRaw,

@@ -70,7 +70,7 @@ export interface AuditFacts {
   readonly part: { readonly number: number; readonly of: number };
   readonly findings: readonly Finding[];
   readonly books: readonly BookBalance[];
-  /** Texts in code that the policy does not let pass. */
+  /** Texts in code that the policy does not allow. */
   readonly literals: readonly ReportedLiteral[];
   /** How many texts are in code, where no baseline says which may be. */
   readonly uncounted: number;

@@ -67,7 +67,7 @@ const say = notices("intake", {
   torn: { message: 'a code in "{key}" is torn: {text}', remedy: "put the codes back as the source has them" },
   finding: { message: '"{key}": {detail}', remedy: "{remedy}" },
   blocked: {
-    message: '"{key}" has no place in {file}: "{other}" is in its way',
+    message: '"{key}" has no place in {file}, because of "{other}"',
     remedy: "run `fond lint`; one of the two has to be renamed",
   },
 });

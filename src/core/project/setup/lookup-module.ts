@@ -36,6 +36,18 @@ interface Catalog {
 }
 type Values = Readonly<Record<string, unknown>>;
 type Part = (values: Values, count?: number) => string;
+
+/** The keys with the values that their texts take, once \`fond declare\` fills them in; until then any key will do. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type
+export interface Texts {}
+type Key = keyof Texts extends never ? string : keyof Texts;
+type ValuesOf<One> = keyof Texts extends never
+  ? [values?: Values]
+  : [Key] extends [One]
+  ? unknown[]
+  : Texts[One & keyof Texts] extends undefined
+    ? []
+    : [values: Texts[One & keyof Texts]];
 `
     : ""
 }
@@ -47,8 +59,8 @@ export function setLocale(locale${as(": string")})${as(": void")} {
 }
 
 /** The text of a key in the current locale, filled with values. */
-export function t(key${as(": string")}, values${as("?: Values")})${as(": string")} {
-  return textIn(current, key, values);
+export function t${as("<One extends Key>")}(${isTyped ? "key: One, ...values: ValuesOf<One>" : "key, values"})${as(": string")} {
+  return textIn(current, key, ${isTyped ? "(values as readonly Values[])[0]" : "values"});
 }
 
 /** The same in any locale, for programs that serve several at once. */
