@@ -40,7 +40,7 @@ export async function bundle(root) {
 }
 
 /** What the license of a package wants kept with copies of it: its text, as the package has it. */
-function licenseOf(root, name) {
+export function licenseOf(root, name) {
   const folder = join(root, "node_modules", name);
   const file = readdirSync(folder).find((each) => /^licen[cs]e/i.test(each));
   if (!file) throw new Error(`${name} has no license file that could go with it`);

@@ -7,6 +7,7 @@ import commonjs from "@rollup/plugin-commonjs";
 import { nodeResolve } from "@rollup/plugin-node-resolve";
 import { rollup } from "@rollup/wasm-node";
 import { minify } from "terser";
+import { licenseOf } from "./bundle.mjs";
 
 const require = createRequire(import.meta.url);
 
@@ -48,6 +49,10 @@ export async function bundlePages(root) {
   const to = join(root, "dist", "page");
   const built = Math.max(newest(join(root, "dist", "page-src")), newest(join(root, "dist", "src", "core")));
   mkdirSync(to, { recursive: true });
+  writeFileSync(
+    join(to, "LICENSES.txt"),
+    [...given, "valibot", "cldr-core"].map((name) => licenseOf(root, name)).join("\n\n"),
+  );
   for (const name of ["translate", "report"]) {
     writeFileSync(join(to, `${name}.css`), readFileSync(join(root, "src", "page", `${name}.css`)));
     const out = join(to, `${name}.js`);

@@ -43,10 +43,12 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
 /** The names of the commands. */
 export const commandNames: readonly string[] = Object.keys(commands);
 
-const commandSet: CommandSet = {
-  names: commandNames,
-  load: async (name) => (Object.hasOwn(commands, name) ? commands[name]?.() : undefined),
-};
+/** The command of a name; undefined for none. */
+export async function loadCommand(name: string): Promise<CliCommand | undefined> {
+  return Object.hasOwn(commands, name) ? commands[name]?.() : undefined;
+}
+
+const commandSet: CommandSet = { names: commandNames, load: loadCommand };
 
 /**
  * Runs the program and returns the status to end with. Output goes to `io`; an error that a person can do something about

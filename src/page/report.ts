@@ -447,7 +447,8 @@ const buttons = tabs.map(({ id, name, section }) => {
   section.setAttribute("role", "tabpanel");
   section.setAttribute("aria-labelledby", button.id);
   button.addEventListener("click", () => {
-    location.hash = `#${id}`;
+    history.replaceState(null, "", `#${id}`);
+    choose(id);
   });
   return button;
 });

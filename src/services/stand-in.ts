@@ -31,3 +31,35 @@ export const standIn: TranslationService = ({ target, texts }) => {
     });
   return Promise.resolve(new Map(texts.map(({ id, text }) => [id, translate(text)])));
 };
+
+/** The stand-in as a server on this machine, for trying what speaks to services over HTTP. Gives its address and what ends it. */
+export async function serveStandIn(port = 0): Promise<{ readonly url: string; close(): Promise<void> }> {
+  const { createServer } = await import("node:http");
+  const server = createServer((request, response) => {
+    let body = "";
+    request.on("data", (chunk: Buffer) => (body += chunk.toString("utf8")));
+    request.on("end", () => {
+      void answerFor(body).then(([status, text]) => {
+        response.writeHead(status, { "content-type": "application/json" }).end(text);
+      });
+    });
+  });
+  await new Promise<void>((resolve) => server.listen(port, "127.0.0.1", resolve));
+  const address = server.address();
+  return {
+    url: `http://127.0.0.1:${typeof address === "object" && address ? address.port : port}/`,
+    async close() {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+    },
+  };
+}
+
+async function answerFor(body: string): Promise<readonly [status: number, text: string]> {
+  try {
+    const answer = await standIn(JSON.parse(body) as Parameters<typeof standIn>[0]);
+    return [200, JSON.stringify({ texts: [...answer].map(([id, text]) => ({ id, text })) })];
+  } catch {
+    return [400, '{ "error": "the request is not what docs/services.md describes" }'];
+  }
+}

@@ -286,7 +286,7 @@ describe("what was silent", () => {
       () => book({ naming: { pattern: "{flie}.{slug}" } }),
       /\{flie\}.*\n.*\{file\}/,
     ],
-    ["audit", () => withConfig((one) => ({ ...one, audit: {} })), /"?“?audit/],
+    ["an unknown setting", () => withConfig((one) => ({ ...one, audits: {} })), /unknown setting "audits"/],
     [
       "settings nested too deeply",
       () => book({ habits: JSON.parse("[".repeat(300) + "]".repeat(300)) as object }),

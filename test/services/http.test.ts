@@ -4,7 +4,7 @@ import type { AddressInfo } from "node:net";
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { httpService } from "../../src/services/http.js";
-import { standIn } from "../../src/services/stand-in.js";
+import { serveStandIn, standIn } from "../../src/services/stand-in.js";
 import type { ServiceRequest } from "../../src/core/exchange/service.js";
 import { cleanUp, fond, smallProject, temporaryProject } from "../support/project.js";
 
@@ -204,4 +204,26 @@ test("the stand-in needs no network, and keeps codes", async () => {
     terms: [],
   });
   expect(answer.get("1")).toBe('Buchen <x id="boat"/> &amp; <g id="b">Boote</g>');
+});
+
+test("the stand-in also answers over HTTP, and drafts come from it like from any service", async () => {
+  const stand = await serveStandIn();
+  try {
+    const files = smallProject({
+      "texts/en.json": '{ "home": { "book": "Book a boat, {name}" } }\n',
+      "texts/de.json": "{}\n",
+    });
+    const config = JSON.parse(files["fond.config.json"] ?? "") as object;
+    const folder = temporaryProject({
+      ...files,
+      "fond.config.json": JSON.stringify({ ...config, services: { near: { url: stand.url } } }),
+    });
+    expect((await fond(folder, "draft", "--service", "near", "--locale", "de", "--write")).status).toBe(0);
+    expect(JSON.parse(readFileSync(join(folder, "texts/de.json"), "utf8"))).toEqual({
+      home: { book: "Buchen a Boot, {name}" },
+    });
+    expect((await fetch(stand.url, { method: "POST", body: "hello" })).status).toBe(400);
+  } finally {
+    await stand.close();
+  }
 });

@@ -41,7 +41,7 @@ export const words = fc
     ),
     { minLength: 1, maxLength: 4 },
   )
-  .map((all) => all.join(" "));
+  .map((all) => `w ${all.join(" ")}`);
 
 const text = words.map((value): MessageNode => ({ kind: "text", value }));
 

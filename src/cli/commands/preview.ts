@@ -60,8 +60,17 @@ export async function runPreview(
   if (context.options.format === "json") context.print(previewJson(messages));
   else if (options.compare && options.compare.length > 1)
     context.print(renderBeside(context, messages, options.compare));
-  else context.print(render(context, messages));
+  else context.print(narrowedTo(context, options) + render(context, messages));
   return exitStatus.inOrder;
+}
+
+/** What the samples were narrowed to, so that a picture of them says so: locales and values. */
+function narrowedTo(
+  { options, style }: CommandContext,
+  { with: values = [] }: PreviewCommandOptions,
+): string {
+  const parts = [...(options.locale ? [options.locale.join(", ")] : []), ...values];
+  return parts.length === 0 ? "" : `${style.dim(parts.join(" · "))}\n`;
 }
 
 function named(result: PreviewResult): readonly PreviewMessage[] {

@@ -1,6 +1,7 @@
 import { unifiedDiff } from "../../core/plan/diff.js";
 import { groupBy } from "../../core/text/group-by.js";
 import { changeKind, type Plan, type PlanNote } from "../../core/plan/plan.js";
+import { wordChanges } from "../../core/plan/words.js";
 import { onOneLine } from "../../output/safe-text.js";
 import { counted, grouped, type Style } from "./style.js";
 
@@ -12,7 +13,7 @@ export function renderPlan(plan: Plan, style: Style, verbose: boolean): string {
     lines.push(`${style.bold(style.underline(onOneLine(change.file)))} ${style.dim(`(${kind})`)}`);
     const diff = unifiedDiff(change).split("\n").slice(2);
     if (change.isRecord && !verbose) lines.push(...countDiff(diff, style));
-    else for (const line of diff) lines.push(paintDiff(line, style));
+    else lines.push(...paintDiff(diff, style));
   }
   lines.push(...renderNotes(plan, style, verbose));
   return lines.join("\n") + (lines.length > 0 ? "\n" : "");
@@ -84,10 +85,51 @@ function countDiff(diff: readonly string[], style: Style): string[] {
   ];
 }
 
-function paintDiff(line: string, style: Style): string {
+/** Lines of a diff in color; where one line took another's place, the words that differ stand out. */
+function paintDiff(diff: readonly string[], style: Style): string[] {
+  const painted: string[] = [];
+  for (let at = 0; at < diff.length; at++) {
+    const removed = runFrom(diff, at, "-");
+    const added = runFrom(diff, at + removed.length, "+");
+    if (removed.length > 0 && removed.length === added.length) {
+      const pairs = removed.map((line, index) => paintPair(line, added[index] ?? "", style));
+      painted.push(...pairs.map(([before]) => before), ...pairs.map(([, after]) => after));
+      at += removed.length + added.length - 1;
+    } else painted.push(paintLine(diff[at] ?? "", style));
+  }
+  return painted;
+}
+
+/** The lines from a place on that begin with a sign. */
+function runFrom(diff: readonly string[], start: number, sign: string): readonly string[] {
+  let end = start;
+  while (end < diff.length && diff[end]?.startsWith(sign)) end++;
+  return diff.slice(start, end);
+}
+
+function paintLine(line: string, style: Style): string {
   if (line.startsWith("+")) return style.green(line);
   if (line.startsWith("-")) return style.red(line);
   return line.startsWith("@@") ? style.cyan(line) : style.dim(line);
+}
+
+/** Longer lines are painted whole: nobody looks for a word in them. In UTF-16 code units. */
+const longestCompared = 1000;
+
+/** A line and what took its place. Lines that have little in common are painted whole. */
+function paintPair(before: string, after: string, style: Style): readonly [string, string] {
+  const whole = [style.red(before), style.green(after)] as const;
+  if (before.length > longestCompared || after.length > longestCompared) return whole;
+  const parts = wordChanges(before.slice(1), after.slice(1));
+  const same = parts.reduce((sum, { kind, text }) => sum + (kind === "same" ? text.trim().length : 0), 0);
+  if (same * 3 < Math.min(before.trim().length, after.trim().length)) return whole;
+  const side = (sign: string, kind: "removed" | "added", paint: (text: string) => string) =>
+    paint(sign) +
+    parts
+      .filter((part) => part.kind === "same" || part.kind === kind)
+      .map((part) => (part.kind === "same" ? paint(part.text) : paint(style.inverse(part.text))))
+      .join("");
+  return [side("-", "removed", style.red), side("+", "added", style.green)];
 }
 
 /** “keys added” for one: “key added”. */
