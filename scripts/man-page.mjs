@@ -31,11 +31,8 @@ for (const name of commandNames) {
     `.SS ${roff(`fond ${name} ${command.usage().replace(/^\[options\] ?/, "")}`.trim())}`,
     roff(`${summary}.`),
   );
-  for (const { argumentOptional = undefined, ...argument } of command.registeredArguments.map((one) => ({
-    name: one.name(),
-    description: one.description,
-  })))
-    if (argument.description) lines.push(".TP", `.I ${roff(argument.name)}`, roff(argument.description));
+  for (const argument of command.registeredArguments)
+    if (argument.description) lines.push(".TP", `.I ${roff(argument.name())}`, roff(argument.description));
   for (const option of command.options)
     if (!option.hidden) lines.push(".TP", `.B ${roff(option.flags)}`, roff(option.description));
   if (examples.length > 0) lines.push(".PP", "Examples:");

@@ -99,7 +99,7 @@ const shots = [
     name: "report",
     prepare: [["report", "--into", "report.html"]],
     drive: async (page) => {
-      await page.evaluate(() => (location.hash = "#message=booking/sailings.list.seats"));
+      await page.evaluate(() => (globalThis.location.hash = "#message=booking/sailings.list.seats"));
       await page.waitForTimeout(400);
     },
     file: "report.html",

@@ -15,7 +15,7 @@ export interface PseudoCommandOptions extends WriteOptions {
   readonly plurals?: boolean;
 }
 
-/** Writes a locale that is no language, to see what is not translated, cut off or laid out for one direction. */
+/** Writes an artificial locale, to see what is not translated, cut off or laid out for one direction. */
 export function runPseudo(
   context: CommandContext,
   [tag]: readonly string[],

@@ -10,7 +10,7 @@ export interface Handoff {
   readonly entries: readonly HandoffEntry[];
 }
 
-/** One message to translate, with all that a translator is told of it. */
+/** One message to translate, with all that a translator is shown of it. */
 export interface HandoffEntry {
   /** Names book and key, in characters that XML's names and cells can have. */
   readonly id: string;

@@ -108,8 +108,8 @@ describe("every plural rule holds for them", () => {
     );
     const result = previewProject(project, { locales: ["en"] }, ["boat"]);
     expect(result.ok && result.messages[0]?.samples.map(({ text }) => text).slice(0, 2)).toEqual([
-      "0 boats",
       "1 boat",
+      "2 boats",
     ]);
   });
 });
