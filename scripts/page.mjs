@@ -54,7 +54,8 @@ export async function bundlePages(root) {
     [...given, "valibot", "cldr-core"].map((name) => licenseOf(root, name)).join("\n\n"),
   );
   for (const name of ["translate", "report"]) {
-    writeFileSync(join(to, `${name}.css`), readFileSync(join(root, "src", "page", `${name}.css`)));
+    const style = (part) => readFileSync(join(root, "src", "page", `${part}.css`), "utf8");
+    writeFileSync(join(to, `${name}.css`), style("base") + style(name));
     const out = join(to, `${name}.js`);
     if (changedAt(out) > built) continue;
     const build = await rollup({

@@ -1,8 +1,7 @@
-import { createHash, randomBytes } from "node:crypto";
-import { readFileSync, watch, type FSWatcher } from "node:fs";
+import { randomBytes } from "node:crypto";
+import { watch, type FSWatcher } from "node:fs";
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import type { AddressInfo } from "node:net";
-import { join } from "node:path";
 import { entryOnPage, page } from "../core/exchange/carriers/page.js";
 import { work } from "../core/exchange/carriers/work.js";
 import { notices } from "../core/message/notices.js";
@@ -13,8 +12,8 @@ import { intakeDocument } from "../core/project/intake.js";
 import type { Project } from "../core/project/project.js";
 import type { TrendPoint } from "../core/project/trend.js";
 import type { WritableFiles } from "../core/files/files.js";
-import { packageRoot } from "../disk/package-root.js";
 import type { Notice } from "../core/text/wording.js";
+import { pageParts } from "./page-parts.js";
 import { reportPage } from "./report-page.js";
 import { today } from "./today.js";
 
@@ -157,14 +156,11 @@ async function answer(desk: DeskState, request: IncomingMessage, response: Serve
   const target = decodeURIComponent(locale);
   if (kind === "edit" && options.edit && project().config.targets.includes(target)) {
     const now = project();
-    const part = (name: string) => readFileSync(join(packageRoot(), "dist", "page", name), "utf8");
     const handoff = await handoffFor(now, {}, target, { all: true });
     const html = [
       ...(page.write?.(handoff, {
         config: now.config,
-        script: part("translate.js"),
-        style: part("translate.css"),
-        digest: (text) => createHash("sha256").update(text).digest("base64"),
+        ...pageParts("translate"),
         live: { save: "../save", events: "../events" },
       }) ?? []),
     ].join("");

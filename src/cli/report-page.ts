@@ -1,11 +1,9 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
+import { jsonInPage, wholePage } from "../core/exchange/whole-page.js";
 import type { AuditFacts, AuditVerdict } from "../core/project/audit.js";
 import type { Project } from "../core/project/project.js";
 import { reportData, type ReportData } from "../core/project/report.js";
 import type { TrendPoint } from "../core/project/trend.js";
-import { packageRoot } from "../disk/package-root.js";
-import { wholePage } from "../output/page.js";
+import { pageParts } from "./page-parts.js";
 import { today } from "./today.js";
 
 /** The report as one HTML file. */
@@ -16,14 +14,12 @@ export async function reportPage(
   trend: readonly TrendPoint[] = [],
   live?: ReportData["live"],
 ): Promise<string> {
-  const part = (name: string) => readFileSync(join(packageRoot(), "dist", "page", name), "utf8");
   const data = await reportData(project, facts, verdict, trend, today());
-  return wholePage({
+  const parts = {
+    ...pageParts("report"),
     title: `Translations, ${data.day}`,
     id: "report",
-    data: { ...data, ...(live && { live }) },
     isServed: live !== undefined,
-    script: part("report.js"),
-    style: part("report.css"),
-  });
+  };
+  return [...wholePage(parts, [jsonInPage({ ...data, ...(live && { live }) })])].join("");
 }

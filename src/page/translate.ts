@@ -2,6 +2,7 @@ import type { PageEntry, PageWork } from "#core/exchange/carriers/page.js";
 import { inlineText, sameInlines, type Inline } from "#core/exchange/inline.js";
 import { Checker, inlinesOf, isFilled, type Checked } from "./check.js";
 import { make } from "./make.js";
+import { virtualList } from "./virtual-list.js";
 import { chipsOf, makeField, type Field } from "./field.js";
 
 /** What a translator did for one entry. */
@@ -19,7 +20,6 @@ const checker = new Checker(work);
 const storeName = `fond-ledger ${work.id}`;
 const done = new Map<string, Done>(stored());
 const checked = new Map<string, Checked>();
-const rowHeight = 54;
 
 let filter: Filter = "open";
 let search = "";
@@ -61,9 +61,32 @@ status.setAttribute("role", "status");
 const bar = make("progress", { max: work.entries.length });
 bar.setAttribute("aria-label", "Texts done");
 const count = make("span");
-const list = make("div", { id: "list", tabIndex: 0 });
-list.setAttribute("role", "listbox");
-list.setAttribute("aria-label", "Texts");
+const list = virtualList<PageEntry>({
+  label: "Texts",
+  height: 54,
+  draw(entry, row) {
+    const stand = standOf(entry);
+    const words = { done: "done", error: "has an error", part: "not complete", open: "to do" }[stand];
+    row.classList.add(stand);
+    row.append(
+      make(
+        "b",
+        {},
+        `${entry.key} · ${entry.what === "stale" && stand === "open" ? "source changed" : words}`,
+      ),
+      make(
+        "span",
+        { lang: work.source, dir: work.sourceDirection },
+        (entry.units[0]?.source ?? "").replace(/\\([\\{}<>])/g, "$1"),
+      ),
+    );
+  },
+  open(entry) {
+    open(entry, false);
+  },
+  enter: () => fields[0]?.field.element.focus(),
+});
+list.element.id = "list";
 const editor = make("section", { id: "editor" });
 editor.setAttribute("aria-label", "Translation");
 const box = make("input", { type: "search", placeholder: "Search texts and keys", id: "search" });
@@ -131,10 +154,10 @@ function fits(entry: PageEntry): boolean {
   ].some((text) => text.toLocaleLowerCase().includes(search));
 }
 
-function refresh(): void {
+function refresh(isSame = false): void {
   shown = work.entries.filter(fits);
   drawProgress();
-  drawList();
+  list.show(shown, isSame);
 }
 
 function drawProgress(): void {
@@ -143,62 +166,13 @@ function drawProgress(): void {
   count.textContent = `${finished} of ${work.entries.length} done`;
 }
 
-/** Draws the rows that are in sight: a list of thousands stays quick. */
-function drawList(): void {
-  const from = Math.max(0, Math.floor(list.scrollTop / rowHeight) - 5);
-  const to = Math.min(shown.length, from + Math.ceil(list.clientHeight / rowHeight) + 10);
-  const rows = shown.slice(from, to).map((entry, index) => {
-    const stand = standOf(entry);
-    const [first] = entry.units;
-    const row = make("div", { className: `row ${stand}`, id: `row-${from + index}` });
-    row.setAttribute("role", "option");
-    row.setAttribute("aria-selected", String(entry === current));
-    row.setAttribute("aria-setsize", String(shown.length));
-    row.setAttribute("aria-posinset", String(from + index + 1));
-    row.style.top = `${(from + index) * rowHeight}px`;
-    const words = { done: "done", error: "has an error", part: "not complete", open: "to do" }[stand];
-    row.append(
-      make(
-        "b",
-        {},
-        `${entry.key} · ${entry.what === "stale" && stand === "open" ? "source changed" : words}`,
-      ),
-      make(
-        "span",
-        { lang: work.source, dir: work.sourceDirection },
-        (first?.source ?? "").replace(/\\([\\{}<>])/g, "$1"),
-      ),
-    );
-    row.addEventListener("click", () => {
-      open(entry);
-    });
-    return row;
-  });
-  const room = make("div");
-  room.style.height = `${shown.length * rowHeight}px`;
-  const empty = shown.length === 0 ? [make("p", { className: "empty" }, "No text here.")] : [];
-  list.replaceChildren(room, ...rows, ...empty);
-  const at = current ? shown.indexOf(current) : -1;
-  if (at >= from && at < to) list.setAttribute("aria-activedescendant", `row-${at}`);
-  else list.removeAttribute("aria-activedescendant");
-}
-
 function open(entry: PageEntry, focus = true): void {
   settle();
   current = entry;
   main.classList.add("editing");
   drawEditor(entry);
-  reveal(entry);
-  drawList();
+  list.select(entry);
   if (focus) fields[0]?.field.element.focus();
-}
-
-function reveal(entry: PageEntry): void {
-  const at = shown.indexOf(entry);
-  if (at < 0) return;
-  const top = at * rowHeight;
-  if (top < list.scrollTop || top + rowHeight > list.scrollTop + list.clientHeight)
-    list.scrollTop = Math.max(0, top - list.clientHeight / 2);
 }
 
 function drawEditor(entry: PageEntry): void {
@@ -286,7 +260,7 @@ function drawEditor(entry: PageEntry): void {
     doneOf(entry).state = states.value as NonNullable<Done["state"]>;
     keep(entry);
     drawProgress();
-    drawList();
+    list.redraw();
   });
   const fits = make("button", { type: "button", id: "confirm" }, "It is right as it is");
   fits.title = "Says that the translation that is there still fits";
@@ -325,7 +299,7 @@ function changed(entry: PageEntry): void {
   checking = setTimeout(() => {
     drawRemarks(entry, !areWhole());
     drawProgress();
-    drawList();
+    list.redraw();
   }, 150);
 }
 
@@ -406,7 +380,7 @@ async function sendEntry(entry: PageEntry, prefer?: "file" | "project"): Promise
     say("The server does not answer; what you type is kept in this browser.");
   }
   drawProgress();
-  drawList();
+  list.redraw();
   drawRemarks(entry);
 }
 
@@ -498,7 +472,7 @@ function step(by: number, toDo = false): void {
     const next = all[(at + by * count + all.length * 2) % all.length];
     if (!next || !wanted(next)) continue;
     if (toDo && next === current) break;
-    refresh();
+    refresh(true);
     open(next);
     return;
   }
@@ -591,26 +565,12 @@ function start(): void {
   });
   box.addEventListener("input", () => {
     search = box.value.trim().toLocaleLowerCase();
-    list.scrollTop = 0;
     refresh();
   });
   choose.addEventListener("change", () => {
     filter = choose.value as Filter;
-    list.scrollTop = 0;
     settle();
     refresh();
-  });
-  list.addEventListener("scroll", drawList);
-  window.addEventListener("resize", drawList);
-  list.addEventListener("keydown", (event) => {
-    if (event.key !== "ArrowDown" && event.key !== "ArrowUp" && event.key !== "Enter") return;
-    event.preventDefault();
-    if (event.key === "Enter") fields[0]?.field.element.focus();
-    else {
-      const at = current ? shown.indexOf(current) : -1;
-      const next = shown[Math.min(Math.max(at + (event.key === "ArrowDown" ? 1 : -1), 0), shown.length - 1)];
-      if (next) open(next, false);
-    }
   });
   document.addEventListener("keydown", (event) => {
     const isCommand = event.ctrlKey || event.metaKey;
@@ -632,7 +592,7 @@ function start(): void {
     new EventSource(work.live.events).addEventListener("message", ({ data }) => {
       if (data === "changed") say("Files have changed. Load the page again to see what others did.");
     });
-  const side = make("nav", { id: "side" }, make("div", { id: "tools" }, box, choose), list);
+  const side = make("nav", { id: "side" }, make("div", { id: "tools" }, box, choose), list.element);
   side.setAttribute("aria-label", "Texts");
   const header = make(
     "header",

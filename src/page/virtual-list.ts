@@ -3,7 +3,8 @@ import { make } from "./make.js";
 /** A list that draws the rows in sight, so that tens of thousands stay quick. */
 export interface VirtualList<Item> {
   readonly element: HTMLElement;
-  show(items: readonly Item[]): void;
+  /** `isSame` says that the list is the one from before, so that nobody loses their place. */
+  show(items: readonly Item[], isSame?: boolean): void;
   select(item: Item): void;
   redraw(): void;
 }
@@ -14,8 +15,10 @@ export function virtualList<Item>(options: {
   readonly height: number;
   readonly draw: (item: Item, row: HTMLElement) => void;
   readonly open: (item: Item) => void;
+  /** What Enter does beyond opening. */
+  readonly enter?: () => void;
 }): VirtualList<Item> {
-  const { label, height, draw, open } = options;
+  const { label, height, draw, open, enter } = options;
   const element = make("div", { className: "list", tabIndex: 0 });
   element.setAttribute("role", "listbox");
   element.setAttribute("aria-label", label);
@@ -70,12 +73,13 @@ export function virtualList<Item>(options: {
     if (next === undefined) return;
     select(next);
     open(next);
+    if (event.key === "Enter") enter?.();
   });
   return {
     element,
-    show(all) {
+    show(all, isSame = false) {
       items = all;
-      element.scrollTop = 0;
+      if (!isSame) element.scrollTop = 0;
       redraw();
     },
     select,

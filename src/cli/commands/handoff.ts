@@ -1,6 +1,4 @@
-import { createHash } from "node:crypto";
-import { readFileSync } from "node:fs";
-import { join, relative, resolve } from "node:path";
+import { relative, resolve } from "node:path";
 import { overlayFiles } from "../../core/files/overlay-files.js";
 import { carriers } from "../../core/exchange/carriers/index.js";
 import type { Carrier, CarrierMeans } from "../../core/exchange/carriers/carrier.js";
@@ -12,10 +10,10 @@ import { handoffFor, type HandoffOptions } from "../../core/project/handoff.js";
 import { booksIn, openProject, type Project } from "../../core/project/project.js";
 import { prepareWidths } from "../../core/text/width.js";
 import { writeDocument } from "../../disk/document.js";
-import { packageRoot } from "../../disk/package-root.js";
 import { reasonOf } from "../../disk/disk-files.js";
 import { git, gitTrouble } from "../../disk/git.js";
 import { handoffJson } from "../../output/json.js";
+import { pageParts } from "../page-parts.js";
 import { defineCommand } from "../command.js";
 import {
   oneOf,
@@ -97,7 +95,8 @@ export async function runHandoff(
   }
   if (keys.length > 0 && documents.length === 0)
     throw usageError(say("unknown-key", { key: keys.join(", ") }));
-  const means = options.write && carrier.needsMeans ? meansOf(project) : undefined;
+  const means =
+    options.write && carrier.needsMeans ? { config: project.config, ...pageParts("translate") } : undefined;
   if (options.write)
     for (const { document, handoff } of documents) write(carrier, document.file, handoff, means);
   const shown = documents.map(({ document }) => ({
@@ -118,17 +117,6 @@ function write(carrier: Carrier, file: string, handoff: Handoff, means: CarrierM
   } catch (error) {
     throw new CommandError(say("not-written", { file, detail: reasonOf(error) }), exitStatus.trouble);
   }
-}
-
-/** What the translators' page is made of. */
-function meansOf({ config }: Project): CarrierMeans {
-  const part = (name: string) => readFileSync(join(packageRoot(), "dist", "page", name), "utf8");
-  return {
-    config,
-    script: part("translate.js"),
-    style: part("translate.css"),
-    digest: (text) => createHash("sha256").update(text).digest("base64"),
-  };
 }
 
 /** The work in parts of so many texts at most; a message is never cut. None where there is nothing to do. */

@@ -1,5 +1,6 @@
 import type { Config } from "../../config/schema.js";
 import type { Notice } from "../../text/wording.js";
+import type { PageParts } from "../whole-page.js";
 import type { Handoff, ReturnedDocument } from "../handoff.js";
 
 /** A kind of document that carries work to translators, and back where it can: everything that the rest of the program knows of it. */
@@ -19,12 +20,8 @@ export interface Carrier {
 }
 
 /** What a page is made of besides the work: the project's settings, and the program that runs in it. */
-export interface CarrierMeans {
+export interface CarrierMeans extends Pick<PageParts, "script" | "style" | "digest"> {
   readonly config: Config;
-  readonly script: string;
-  readonly style: string;
-  /** The SHA-256 digest of a text in Base64, as a content security policy names it. */
-  readonly digest: (text: string) => string;
   /** Where a page that is served saves, and hears of changes. */
   readonly live?: { readonly save: string; readonly events: string };
 }

@@ -2,6 +2,7 @@ import type { BookConfig } from "../../config/schema.js";
 import { directionOf } from "../../locale/script.js";
 import { aboutLines, formOf, type HandoffEntry } from "../handoff.js";
 import { inlineText } from "../inline.js";
+import { jsonInPage, wholePage } from "../whole-page.js";
 import type { Carrier, CarrierMeans } from "./carrier.js";
 import type { UnitChoice } from "../units.js";
 
@@ -55,47 +56,20 @@ export const page: Carrier = {
   *write(handoff, means) {
     if (!means) return;
     const work = workOf(handoff.entries, handoff.source, handoff.target, means);
-    const { script, style, digest } = means;
-    const policy = [
-      "default-src 'none'",
-      `script-src 'sha256-${digest(script)}'`,
-      `style-src 'sha256-${digest(style)}'`,
-      "img-src data:",
-      "base-uri 'none'",
-      "form-action 'none'",
-      ...(means.live ? ["connect-src 'self'"] : []),
-    ].join("; ");
-    yield `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta http-equiv="Content-Security-Policy" content="${policy}">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<meta name="color-scheme" content="light dark">
-<title>${work.names.source} → ${work.names.target}</title>
-<style>${style}</style>
-</head>
-<body>
-<main id="page"><noscript>This page needs JavaScript. It loads nothing from anywhere.</noscript></main>
-<script type="application/json" id="work">`;
-    const { entries, ...rest } = work;
-    yield inScript(rest).slice(0, -1);
-    yield ',"entries":[';
-    for (const [index, entry] of entries.entries()) yield (index > 0 ? "," : "") + inScript(entry);
-    yield `]}</script>
-<script>${script}</script>
-</body>
-</html>
-`;
+    const { script, style, digest, live } = means;
+    const title = `${work.names.source} → ${work.names.target}`;
+    yield* wholePage(
+      { title, id: "work", script, style, digest, isServed: live !== undefined },
+      dataOf(work),
+    );
   },
 };
 
-/** JSON as the content of an element: nothing in it ends one. */
-function inScript(value: unknown): string {
-  return JSON.stringify(value).replace(
-    /[<\u2028\u2029]/g,
-    (one) => `\\u${one.charCodeAt(0).toString(16).padStart(4, "0")}`,
-  );
+/** The work as JSON, an entry at a time. */
+function* dataOf({ entries, ...rest }: PageWork): Iterable<string> {
+  yield `${jsonInPage(rest).slice(0, -1)},"entries":[`;
+  for (const [index, entry] of entries.entries()) yield (index > 0 ? "," : "") + jsonInPage(entry);
+  yield "]}";
 }
 
 function workOf(
