@@ -107,7 +107,10 @@ export async function runHandoff(
   else context.print(await render(context, shown));
   if (documents.length === 0) return exitStatus.inOrder;
   if (!options.write) context.say("Nothing written. Run again with --write to write the files.");
-  else context.say(`Take them in when they come back: fond intake ${shown[0]?.file ?? "FILE"} --write`);
+  else if (carrier.read ?? carrier.needsMeans)
+    context.say(
+      `Take them in when they come back: fond intake ${carrier.read ? (shown[0]?.file ?? "FILE") : "FILE"} --write`,
+    );
   return options.check ? exitStatus.toSettle : exitStatus.inOrder;
 }
 

@@ -21,6 +21,9 @@ const say = notices("cli/report", {
   "not-written": { message: "{file} cannot be written: {detail}", remedy: "choose another file with --into" },
 });
 
+/** So many reasons are told in a line; the page has all. */
+const mostReasons = 4;
+
 /** So many commits make a trend. */
 const mostRevisions = 12;
 
@@ -67,8 +70,11 @@ export async function runReport(context: CommandContext, options: ReportCommandO
   }
   const { style } = context;
   const file = relative(context.io.cwd, target).replaceAll("\\", "/");
+  const first = verdict.against.slice(0, mostReasons).map(({ message }) => message);
+  const more = verdict.against.length - first.length;
+  const reasons = [...first, ...(more > 0 ? [`and ${more} more`] : [])].join("; ");
   context.print(
-    `${verdict.ok ? style.green("✓ Ready for a release.") : style.red(`✗ Not ready: ${verdict.against.map(({ message }) => message).join("; ")}.`)}\n${style.bold(file)}\n`,
+    `${verdict.ok ? style.green("✓ Ready for a release.") : style.red(`✗ Not ready: ${reasons}.`)}\n${style.bold(file)}\n`,
   );
   return exitStatus.inOrder;
 }

@@ -275,11 +275,11 @@ function candidateOf(job: EntryJob, brought: Brought): Candidate | Notice | "unc
   const made = units.find((unit) => unit.made)?.made;
   const isTouched = text !== here;
   if (!isTouched) {
-    const record = found?.record;
     const isSaid = state !== undefined && state !== "initial";
-    const isSame = record && (!isSaid || (record.state === state && record.source === digest));
-    if (isSame && note === undefined) return "unchanged";
-    if (!isSaid && note === undefined) return "unchanged";
+    // A translation that only comes back as it went out says nothing new.
+    const isNews = isSaid && (found?.standing.stale === true || found?.standing.state !== state);
+    if (!isNews && note === undefined) return "unchanged";
+    const record = found?.record;
     return candidate(text, {
       state: isSaid ? state : (record?.state ?? "translated"),
       source: isSaid ? digest : (record?.source ?? digest),
@@ -337,6 +337,12 @@ function textOf(
   });
   if (texts.every((text) => text === undefined)) return "empty";
   const lacking = expected.units.filter((_, index) => texts[index] === undefined);
+  const isAsBefore = expected.units.every(({ target }, index) => {
+    const text = texts[index];
+    return text === undefined || (target !== undefined && sameInlines(target, text));
+  });
+  // Where forms were lacking before and nothing was written, nobody has begun.
+  if (lacking.length > 0 && isAsBefore) return "empty";
   if (lacking.length > 0)
     return say("forms-missing", {
       key,
