@@ -1,5 +1,4 @@
 import { randomBytes } from "node:crypto";
-import { watch, type FSWatcher } from "node:fs";
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import type { AddressInfo } from "node:net";
 import { entryOnPage, page } from "../core/exchange/carriers/page.js";
@@ -13,6 +12,7 @@ import type { Project } from "../core/project/project.js";
 import type { TrendPoint } from "../core/project/trend.js";
 import type { WritableFiles } from "../core/files/files.js";
 import type { Notice } from "../core/text/wording.js";
+import { watchFolder } from "../disk/watch.js";
 import { pageParts } from "./page-parts.js";
 import { reportPage } from "./report-page.js";
 import { today } from "./today.js";
@@ -49,8 +49,6 @@ export interface Desk {
 
 /** A request has no more than this; in bytes. */
 const longestRequest = 5_000_000;
-/** Milliseconds that files must be quiet before pages are told. */
-const quiet = 150;
 
 /** Serves the report, and the translators' pages, on the loopback address alone. */
 export async function openDesk(options: DeskOptions): Promise<Desk> {
@@ -81,21 +79,6 @@ export async function openDesk(options: DeskOptions): Promise<Desk> {
       await new Promise((resolve) => server.close(resolve));
     },
   };
-}
-
-/** Tells when files of a project have changed and are quiet again; undefined where the system does not watch folders. */
-function watchFolder(folder: string, changed: () => void): FSWatcher | undefined {
-  let waiting: ReturnType<typeof setTimeout> | undefined;
-  try {
-    return watch(folder, { recursive: true }, (_event, name) => {
-      if (name !== null && /(?:^|[\\/])(?:node_modules|\.git)(?:[\\/]|$)|\.fond-(?:new|old|plan)/.test(name))
-        return;
-      clearTimeout(waiting);
-      waiting = setTimeout(changed, quiet);
-    });
-  } catch {
-    return undefined;
-  }
 }
 
 interface DeskState {

@@ -10,6 +10,7 @@ import {
   type CommandContext,
   type WriteOptions,
 } from "../context.js";
+import { runOnChanges, withWatchOption } from "../watch.js";
 import { usageError, type ExitStatus } from "../exit.js";
 
 const say = notices("cli/declare", {
@@ -18,6 +19,10 @@ const say = notices("cli/declare", {
     remedy: 'set "declare" in a book to a file, such as "src/texts.keys.d.ts"',
   },
 });
+
+export interface DeclareCommandOptions extends WriteOptions {
+  readonly watch?: boolean;
+}
 
 /** Writes the TypeScript declarations of keys and of what their texts take. */
 export function runDeclare(context: CommandContext, options: WriteOptions): ExitStatus {
@@ -29,11 +34,12 @@ export function runDeclare(context: CommandContext, options: WriteOptions): Exit
 }
 
 /** `fond declare` */
-export const declareCommand = defineCommand<WriteOptions>({
+export const declareCommand = defineCommand<DeclareCommandOptions>({
   name: "declare",
   summary: "Write TypeScript declarations of the keys and of the values that each text takes",
   heeds: { json: true, books: true },
   examples: [["declare --write", "declarations for the compiler and the editor"]],
-  declare: (command) => withWriteOptions(command),
-  run: (context, _, options) => runDeclare(context, options),
+  declare: (command) => withWatchOption(withWriteOptions(command)),
+  run: (context, _, options) =>
+    options.watch ? runOnChanges(context, () => runDeclare(context, options)) : runDeclare(context, options),
 });

@@ -27,6 +27,7 @@ import {
 } from "../context.js";
 import { sayWhatHasNoReader } from "./survey.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
+import { runOnChanges, withWatchOption } from "../watch.js";
 import { manifestVersion } from "../manifest.js";
 import { countFindings, renderFindings, type FindingOrder, type FindingsView } from "../terminal/findings.js";
 import { counted } from "../terminal/style.js";
@@ -46,6 +47,7 @@ export interface LintCommandOptions extends ChangeOptions, WriteOptions {
   readonly baseline?: boolean;
   readonly fix?: boolean;
   readonly explain?: string;
+  readonly watch?: boolean;
   /** What findings are grouped by. */
   readonly by?: FindingOrder;
 }
@@ -218,7 +220,7 @@ export const lintCommand = defineCommand<LintCommandOptions>({
     ["lint --fix", "what can be fixed"],
   ],
   declare: (command) =>
-    withWriteOptions(withChangeOptions(command))
+    withWatchOption(withWriteOptions(withChangeOptions(command)))
       .argument("[paths...]", "only report on these files or folders")
       .option("--rule <rule...>", "only run these rules")
       .option("--max-warnings <number>", "fail if there are more warnings than this", (value) => {
@@ -229,5 +231,8 @@ export const lintCommand = defineCommand<LintCommandOptions>({
       .option("--fix", "fix what is safe to fix: prints the plan, --write applies it")
       .option("--explain <rule>", "explain a rule, with examples")
       .option("--baseline", "accept today's findings as waivers, so that only new ones are reported"),
-  run: runLint,
+  run: (context, paths, options) =>
+    options.watch
+      ? runOnChanges(context, () => runLint(context, paths, options))
+      : runLint(context, paths, options),
 });

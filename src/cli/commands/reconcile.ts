@@ -13,6 +13,7 @@ import { changesOfFiles } from "../../disk/git-files.js";
 import { git } from "../../disk/git.js";
 import { usageError, type ExitStatus } from "../exit.js";
 import { today } from "../today.js";
+import { runOnChanges, withWatchOption } from "../watch.js";
 
 const say = notices("cli/reconcile", {
   "no-git-history": {
@@ -24,6 +25,7 @@ const say = notices("cli/reconcile", {
 export interface ReconcileCommandOptions extends WriteOptions {
   readonly keepExtra?: boolean;
   readonly fromHistory?: boolean;
+  readonly watch?: boolean;
 }
 
 /** Brings every locale into step with the source catalog. */
@@ -54,8 +56,11 @@ export const reconcileCommand = defineCommand<ReconcileCommandOptions>({
     ["reconcile --locale pl --write", "bring one into step"],
   ],
   declare: (command) =>
-    withWriteOptions(command)
+    withWatchOption(withWriteOptions(command))
       .option("--keep-extra", "keep keys that the source does not have")
       .option("--from-history", "use Git history to find what translations without a record were made from"),
-  run: (context, _, options) => runReconcile(context, options),
+  run: (context, _, options) =>
+    options.watch
+      ? runOnChanges(context, () => runReconcile(context, options))
+      : runReconcile(context, options),
 });
