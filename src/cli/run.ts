@@ -36,6 +36,7 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
   rekey: async () => (await import("./commands/rekey.js")).rekeyCommand,
   review: async () => (await import("./commands/review-keys.js")).reviewCommand,
   completion: async () => (await import("./commands/completion.js")).completionCommand,
+  editor: async () => (await import("./commands/editor.js")).editorCommand,
   merge: async () => (await import("./commands/merge.js")).mergeCommand,
   demo: async () => (await import("./commands/demo.js")).demoCommand,
 };

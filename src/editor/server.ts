@@ -1,0 +1,320 @@
+import { relative, sep } from "node:path";
+import { fileURLToPath, pathToFileURL } from "node:url";
+import {
+  CodeActionKind,
+  createConnection,
+  DiagnosticSeverity,
+  ProposedFeatures,
+  TextDocuments,
+  TextDocumentSyncKind,
+  type CodeAction,
+  type Diagnostic,
+  type Location,
+  type Range,
+  type WorkspaceEdit,
+} from "vscode-languageserver/node.js";
+import { TextDocument } from "vscode-languageserver-textdocument";
+import type { Files } from "../core/files/files.js";
+import type { Finding } from "../core/lint/finding.js";
+import { showForms } from "../core/message/forms.js";
+import type { Plan } from "../core/plan/plan.js";
+import { extractProject, fixEdits } from "../core/project/project.js";
+import { rekeyProject } from "../core/project/rekey.js";
+import type { ReportedLiteral } from "../core/survey/survey.js";
+import { shortened } from "../core/text/shorten.js";
+import { Workspace, type KeyPlace } from "./workspace.js";
+
+/** Milliseconds without typing before the project is checked again. */
+const quiet = 250;
+/** So many keys are offered at once; typing on narrows them. */
+const mostOffered = 300;
+
+const severities = {
+  error: DiagnosticSeverity.Error,
+  warning: DiagnosticSeverity.Warning,
+  info: DiagnosticSeverity.Information,
+} as const;
+
+/** What a place in a file is, as our findings and texts have it: lines and columns from 1, the end behind the last. */
+interface Placed {
+  readonly line: number;
+  readonly column: number;
+  readonly endLine: number;
+  readonly endColumn: number;
+}
+
+/** Serves editors by the Language Server Protocol (3.17) over standard input and output, until they end it. */
+export function serveEditor(root: string, files: Files): Promise<void> {
+  const connection = createConnection(ProposedFeatures.all, process.stdin, process.stdout);
+  const documents = new TextDocuments(TextDocument);
+  const workspace = new Workspace(files);
+  const fileOf = (uri: string) => relative(root, fileURLToPath(uri)).split(sep).join("/");
+  const uriOf = (file: string) => pathToFileURL(`${root}/${file}`).href;
+  let findings: readonly Finding[] = [];
+  const literals = new Map<string, readonly ReportedLiteral[]>();
+  const told = new Set<string>();
+  let waiting: ReturnType<typeof setTimeout> | undefined;
+
+  const check = async () => {
+    findings = await workspace.findings();
+    const byFile = new Map<string, Diagnostic[]>();
+    for (const finding of findings) push(byFile, finding.file, diagnosticOf(finding));
+    for (const { uri } of documents.all()) {
+      const file = fileOf(uri);
+      const found = await workspace.literals(file);
+      literals.set(file, found);
+      for (const literal of found)
+        push(byFile, file, {
+          range: rangeOf(literal),
+          severity: DiagnosticSeverity.Hint,
+          source: "fond",
+          code: "hard-coded",
+          message: `hard-coded text: ${shortened(literal.text)}`,
+        });
+    }
+    for (const file of new Set([...told, ...byFile.keys()]))
+      void connection.sendDiagnostics({ uri: uriOf(file), diagnostics: byFile.get(file) ?? [] });
+    told.clear();
+    for (const file of byFile.keys()) told.add(file);
+  };
+  const checkSoon = () => {
+    clearTimeout(waiting);
+    waiting = setTimeout(() => {
+      check().catch((error: unknown) => {
+        connection.console.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+      });
+    }, quiet);
+  };
+
+  connection.onInitialize(() => ({
+    serverInfo: { name: "fond-ledger" },
+    capabilities: {
+      textDocumentSync: TextDocumentSyncKind.Incremental,
+      hoverProvider: true,
+      definitionProvider: true,
+      referencesProvider: true,
+      completionProvider: { triggerCharacters: ['"', "'", "`", ".", ":", "{"] },
+      renameProvider: { prepareProvider: true },
+      codeActionProvider: { codeActionKinds: [CodeActionKind.QuickFix, CodeActionKind.RefactorExtract] },
+      inlayHintProvider: true,
+    },
+  }));
+  connection.onInitialized(checkSoon);
+  documents.onDidChangeContent(({ document }) => {
+    workspace.put(fileOf(document.uri), document.getText());
+    checkSoon();
+  });
+  documents.onDidClose(({ document }) => {
+    workspace.put(fileOf(document.uri), undefined);
+    checkSoon();
+  });
+  connection.onDidChangeWatchedFiles(() => {
+    workspace.forget();
+    checkSoon();
+  });
+
+  const keyAt = async (uri: string, position: { line: number; character: number }) => {
+    const file = fileOf(uri);
+    const text = workspace.textOf(file);
+    if (text === undefined) return undefined;
+    return workspace.keyAt(file, documentOf(uri, text).offsetAt(position));
+  };
+  const locationOf = (file: string, start: number, end: number): Location | undefined => {
+    const text = workspace.textOf(file);
+    if (text === undefined) return undefined;
+    const document = documentOf(uriOf(file), text);
+    return { uri: uriOf(file), range: { start: document.positionAt(start), end: document.positionAt(end) } };
+  };
+  const catalogPlaces = (place: KeyPlace, isWanted: (locale: string) => boolean) =>
+    workspace
+      .entriesOf(place)
+      .filter(({ catalog }) => isWanted(catalog.locale))
+      .flatMap(
+        ({ catalog, entry }) => locationOf(catalog.file, entry.keySpan.start, entry.keySpan.end) ?? [],
+      );
+  const usePlaces = async (place: KeyPlace) =>
+    (await workspace.usesOf(place)).flatMap(
+      ({ file, place: use }) => locationOf(file, use.start, use.end) ?? [],
+    );
+  const editOf = (plan: Plan): WorkspaceEdit => ({
+    changes: Object.fromEntries(
+      plan.changes.flatMap(({ file, after }) => {
+        const text = workspace.textOf(file) ?? "";
+        const document = documentOf(uriOf(file), text);
+        return after === undefined
+          ? []
+          : [
+              [
+                uriOf(file),
+                [
+                  {
+                    range: { start: document.positionAt(0), end: document.positionAt(text.length) },
+                    newText: after,
+                  },
+                ],
+              ],
+            ];
+      }),
+    ),
+  });
+
+  connection.onHover(async ({ textDocument, position }) => {
+    const place = await keyAt(textDocument.uri, position);
+    const texts = place ? workspace.textsOf(place) : [];
+    if (!place || texts.length === 0) return null;
+    const rows = texts.map(({ locale, state, text }) => `| ${locale} | ${state} | ${cell(text ?? "—")} |`);
+    const value = [`**\`${place.written}\`**`, "", "| | | |", "| --- | --- | --- |", ...rows].join("\n");
+    return { contents: { kind: "markdown", value } };
+  });
+  connection.onDefinition(async ({ textDocument, position }) => {
+    const place = await keyAt(textDocument.uri, position);
+    const project = workspace.project();
+    if (!place || !project) return null;
+    // From a catalog one goes to code, and from code to the catalog.
+    const isCatalog = workspace.catalogsIn(fileOf(textDocument.uri)).length > 0;
+    return isCatalog ? usePlaces(place) : catalogPlaces(place, (locale) => locale === project.config.source);
+  });
+  connection.onReferences(async ({ textDocument, position }) => {
+    const place = await keyAt(textDocument.uri, position);
+    return place ? [...(await usePlaces(place)), ...catalogPlaces(place, () => true)] : null;
+  });
+  connection.onCompletion(({ textDocument, position }) => {
+    const file = fileOf(textDocument.uri);
+    const text = workspace.textOf(file);
+    const project = workspace.project();
+    if (text === undefined || !project) return null;
+    const document = documentOf(textDocument.uri, text);
+    const offset = document.offsetAt(position);
+    const line = text.slice(text.lastIndexOf("\n", offset - 1) + 1, offset);
+    const [typed] = /(?<=["'`])[\w.:/-]*$/.exec(line) ?? [];
+    if (typed === undefined || workspace.catalogsIn(file).length > 0) return null;
+    const range = { start: document.positionAt(offset - typed.length), end: position };
+    const items = project.config.books.flatMap((config) => {
+      const book = project.book(config);
+      return book.catalogsOf(book.sourceLocale).flatMap(({ namespace, byKey }) =>
+        [...byKey.values()].flatMap((entry) => {
+          const key = book.codeKey(namespace, entry.key);
+          return key.startsWith(typed)
+            ? [
+                {
+                  label: key,
+                  kind: 12 as const,
+                  detail: shortened(showForms(entry.text), 80),
+                  textEdit: { range, newText: key },
+                },
+              ]
+            : [];
+        }),
+      );
+    });
+    return { isIncomplete: items.length > mostOffered, items: items.slice(0, mostOffered) };
+  });
+  connection.onPrepareRename(async ({ textDocument, position }) => {
+    const place = await keyAt(textDocument.uri, position);
+    if (!place) return null;
+    const location = locationOf(fileOf(textDocument.uri), place.start, place.end);
+    return location ? { range: location.range, placeholder: place.written } : null;
+  });
+  connection.onRenameRequest(async ({ textDocument, position, newName }) => {
+    const place = await keyAt(textDocument.uri, position);
+    const project = workspace.project();
+    if (!place || !project) return null;
+    const result = await Promise.resolve(
+      rekeyProject(project, { books: [place.book] }, place.written, newName),
+    );
+    if (!result.ok) throw new Error(result.message);
+    return editOf(result.plan);
+  });
+  connection.languages.inlayHint.on(async ({ textDocument, range }) => {
+    const file = fileOf(textDocument.uri);
+    const text = workspace.textOf(file);
+    if (text === undefined || workspace.catalogsIn(file).length > 0) return [];
+    const document = documentOf(textDocument.uri, text);
+    const [from, to] = [document.offsetAt(range.start), document.offsetAt(range.end)];
+    return (await workspace.lookups(file))
+      .filter(({ place }) => place.start >= from && place.end <= to)
+      .map(({ place, text: source }) => ({
+        position: document.positionAt(place.end + 1),
+        label: shortened(showForms(source), 40),
+        paddingLeft: true,
+      }));
+  });
+  connection.onCodeAction(async ({ textDocument, range, context }) => {
+    const file = fileOf(textDocument.uri);
+    const project = workspace.project();
+    if (!project) return [];
+    const actions: CodeAction[] = [];
+    const own = findings.filter((one) => one.file === file && overlaps(rangeOf(one), range));
+    for (const [finding, edit] of fixEdits(project, own))
+      actions.push({
+        title: `Fix: ${finding.message}`,
+        kind: CodeActionKind.QuickFix,
+        diagnostics: context.diagnostics.filter(({ code }) => code === finding.rule),
+        edit: { changes: { [textDocument.uri]: [{ range: rangeOf(edit), newText: edit.text }] } },
+      });
+    const text = literals.get(file)?.find((one) => overlaps(rangeOf(one), range));
+    if (text) {
+      const scope = { path: (one: string) => one === file };
+      const all = await extractProject(project, scope, {});
+      const others = all.extracted.filter((one) => one.line !== text.line || one.column !== text.column);
+      const decisions = new Map(
+        others.map((one) => [`${one.file}:${one.line}:${one.column}`, { skip: true } as const]),
+      );
+      const plan = await extractProject(project, scope, { decisions });
+      if (plan.extracted.length === 1)
+        actions.push({
+          title: `Extract as "${plan.extracted[0]?.key ?? ""}"`,
+          kind: CodeActionKind.RefactorExtract,
+          edit: editOf(plan),
+        });
+    }
+    return actions;
+  });
+
+  documents.listen(connection);
+  connection.listen();
+  return new Promise((resolve) => {
+    connection.onExit(() => {
+      resolve();
+    });
+  });
+
+  function documentOf(uri: string, text: string): TextDocument {
+    return documents.get(uri) ?? TextDocument.create(uri, "", 0, text);
+  }
+}
+
+function push(all: Map<string, Diagnostic[]>, file: string, one: Diagnostic): void {
+  const there = all.get(file) ?? [];
+  all.set(file, there);
+  there.push(one);
+}
+
+function diagnosticOf(finding: Finding): Diagnostic {
+  const { severity, rule, message, remedy } = finding;
+  return {
+    range: rangeOf(finding),
+    severity: severities[severity],
+    source: "fond",
+    code: rule,
+    message: remedy === undefined || remedy === "" ? message : `${message}\n→ ${remedy}`,
+  };
+}
+
+function rangeOf({ line, column, endLine, endColumn }: Placed): Range {
+  return {
+    start: { line: line - 1, character: column - 1 },
+    end: { line: endLine - 1, character: endColumn - 1 },
+  };
+}
+
+function overlaps(one: Range, other: Range): boolean {
+  const before = (a: Range["start"], b: Range["start"]) =>
+    a.line < b.line || (a.line === b.line && a.character <= b.character);
+  return before(one.start, other.end) && before(other.start, one.end);
+}
+
+/** A text in a cell of a Markdown table. */
+function cell(text: string): string {
+  return text.replace(/\s+/g, " ").replace(/[|\\`*_<>[\]]/g, "\\$&");
+}

@@ -1,0 +1,252 @@
+import type { Catalog } from "../core/catalog/book.js";
+import type { Entry } from "../core/catalog/model.js";
+import type { BookConfig } from "../core/config/schema.js";
+import { overlayFiles } from "../core/files/overlay-files.js";
+import type { Files } from "../core/files/files.js";
+import type { Finding } from "../core/lint/finding.js";
+import { standingOf } from "../core/ledger/standing.js";
+import type { Ledger } from "../core/ledger/ledger.js";
+import { showForms } from "../core/message/forms.js";
+import { messageReader } from "../core/message/parse.js";
+import { ledgers, lintProject, openProject, surveyOne, type Project } from "../core/project/project.js";
+import { listCode, lookupShapes } from "../core/source/book-code.js";
+import type { Lookup, SourceFile } from "../core/source/model.js";
+import { prepareReaders, readSource } from "../core/source/read.js";
+import type { ReportedLiteral } from "../core/survey/survey.js";
+
+/** A key where it stands: in code, or in a catalog. */
+export interface KeyPlace {
+  readonly book: string;
+  readonly namespace: string | undefined;
+  /** As its catalog has it, and as code writes it. */
+  readonly key: string;
+  readonly written: string;
+  /** Where the key stands, in UTF-16 code units of the file. */
+  readonly start: number;
+  readonly end: number;
+}
+
+/** A project in an editor: what is open and not saved counts as its files. */
+export class Workspace {
+  private readonly open = new Map<string, string>();
+  private opened: Project | undefined;
+  private readonly ledgers = new Map<string, (locale: string) => Ledger>();
+  private readonly sources = new Map<
+    string,
+    readonly { readonly book: BookConfig; readonly source: SourceFile }[]
+  >();
+
+  constructor(private readonly files: Files) {}
+
+  /** Takes the text of a file that is open; undefined where it was closed. */
+  put(file: string, text: string | undefined): void {
+    if (text === undefined) this.open.delete(file);
+    else this.open.set(file, text);
+    this.sources.delete(file);
+    // Code says nothing of what is in the catalogs.
+    if (this.opened && isOfCatalogs(this.opened, file)) this.forget();
+  }
+
+  /** Forgets what was read: a file has changed. */
+  forget(): void {
+    this.opened = undefined;
+    this.ledgers.clear();
+    this.sources.clear();
+  }
+
+  /** The project as it is now; undefined where its configuration cannot be read. */
+  project(): Project | undefined {
+    if (!this.opened) {
+      const result = openProject(overlayFiles(this.files, this.open));
+      if (result.ok) this.opened = result.project;
+    }
+    return this.opened;
+  }
+
+  textOf(file: string): string | undefined {
+    const there = this.open.get(file);
+    if (there !== undefined) return there;
+    const read = this.files.read(file);
+    return read.ok ? read.text : undefined;
+  }
+
+  /** What the rules say of the whole project. */
+  async findings(): Promise<readonly Finding[]> {
+    const project = this.project();
+    return project ? lintProject(project) : [];
+  }
+
+  /** The texts in a file of code. */
+  async literals(file: string): Promise<readonly ReportedLiteral[]> {
+    const project = this.project();
+    if (!project) return [];
+    await prepareReaders([file], project.files);
+    return booksOf(project, file).flatMap((book) => {
+      const found = surveyOne(project, book, file, {});
+      return "literals" in found
+        ? found.literals.filter(({ verdict, waived }) => verdict === "text" && waived === undefined)
+        : [];
+    });
+  }
+
+  /** A file of code as each book reads it. */
+  async read(file: string): Promise<readonly { readonly book: BookConfig; readonly source: SourceFile }[]> {
+    const known = this.sources.get(file);
+    if (known) return known;
+    const project = this.project();
+    const text = this.textOf(file);
+    if (!project || text === undefined) return [];
+    await prepareReaders([file], project.files);
+    const read = booksOf(project, file).map((book) => ({
+      book,
+      source: readSource(file, text, false, lookupShapes(book, project.config.source)),
+    }));
+    this.sources.set(file, read);
+    return read;
+  }
+
+  /** The lookups of a file whose keys the catalogs have. */
+  async lookups(
+    file: string,
+  ): Promise<readonly { readonly lookup: Lookup; readonly place: KeyPlace; readonly text: string }[]> {
+    const project = this.project();
+    if (!project) return [];
+    return (await this.read(file)).flatMap(({ book, source }) =>
+      source.lookups.flatMap((lookup) => {
+        if (lookup.key.kind !== "fixed") return [];
+        const own = project.book(book);
+        const found = own.resolve(lookup.key.value);
+        if (!found) return [];
+        const { namespace } = found.catalog;
+        const place = {
+          book: book.name,
+          namespace,
+          key: found.entry.key,
+          written: own.codeKey(namespace, found.entry.key),
+          ...lookup.keySpan,
+        };
+        return [{ lookup, place, text: found.entry.text }];
+      }),
+    );
+  }
+
+  /** The key at a place of a file, in code or in a catalog; undefined for none. */
+  async keyAt(file: string, offset: number): Promise<KeyPlace | undefined> {
+    const catalog = this.entryAt(file, offset);
+    if (catalog) return catalog;
+    return (await this.lookups(file)).find(({ place }) => place.start <= offset && offset <= place.end)
+      ?.place;
+  }
+
+  /** The catalogs that a file holds. */
+  catalogsIn(file: string): readonly { readonly book: BookConfig; readonly catalog: Catalog }[] {
+    const project = this.project();
+    return (
+      project?.config.books.flatMap((book) =>
+        project
+          .book(book)
+          .catalogs.filter((catalog) => catalog.file === file && catalog.exists)
+          .map((catalog) => ({ book, catalog })),
+      ) ?? []
+    );
+  }
+
+  /** A key's entries in all locales. */
+  entriesOf({
+    book,
+    namespace,
+    key,
+  }: KeyPlace): readonly { readonly catalog: Catalog; readonly entry: Entry }[] {
+    const project = this.project();
+    const config = project?.config.books.find(({ name }) => name === book);
+    if (!project || !config) return [];
+    return project.book(config).catalogs.flatMap((catalog) => {
+      const entry = catalog.namespace === namespace ? catalog.byKey.get(key) : undefined;
+      return entry ? [{ catalog, entry }] : [];
+    });
+  }
+
+  /** A key's text and state in every locale. */
+  textsOf(
+    place: KeyPlace,
+  ): readonly { readonly locale: string; readonly state: string; readonly text?: string }[] {
+    const project = this.project();
+    const config = project?.config.books.find(({ name }) => name === place.book);
+    if (!project || !config) return [];
+    const book = project.book(config);
+    const source = book.catalog(book.sourceLocale, place.namespace)?.byKey.get(place.key);
+    if (!source) return [];
+    const ledger = this.ledgers.get(place.book) ?? ledgers(project, config);
+    this.ledgers.set(place.book, ledger);
+    const message = messageReader(config).read(source.text, book.sourceLocale, place.key);
+    const full = book.fullKey(place.namespace, place.key);
+    return [
+      { locale: book.sourceLocale, state: "source", text: showForms(source.text) },
+      ...book.targetLocales.map((locale) => {
+        const entry = book.catalog(locale, place.namespace)?.byKey.get(place.key);
+        if (!entry) return { locale, state: "missing" };
+        const record = ledger(locale).record(full);
+        const { state, stale } = standingOf({ record, source: source.text, message, text: entry.text });
+        return { locale, state: stale ? "stale" : state, text: showForms(entry.text) };
+      }),
+    ];
+  }
+
+  /** The places where code asks for a key. */
+  async usesOf({
+    book,
+    key,
+    namespace,
+  }: KeyPlace): Promise<readonly { readonly file: string; readonly place: KeyPlace }[]> {
+    const project = this.project();
+    const config = project?.config.books.find(({ name }) => name === book);
+    if (!project || !config) return [];
+    const found: { file: string; place: KeyPlace }[] = [];
+    for (const file of listCode(project.files, config))
+      for (const { place } of await this.lookups(file))
+        if (place.book === book && place.key === key && place.namespace === namespace)
+          found.push({ file, place });
+    return found;
+  }
+
+  private entryAt(file: string, offset: number): KeyPlace | undefined {
+    const project = this.project();
+    for (const { book, catalog } of this.catalogsIn(file))
+      for (const entry of catalog.byKey.values()) {
+        const { keySpan, valueSpan } = entry;
+        const isIn = (start: number, end: number) => start <= offset && offset <= end;
+        if (!isIn(keySpan.start, keySpan.end) && !isIn(valueSpan.start, valueSpan.end)) continue;
+        const own = project?.book(book);
+        return {
+          book: book.name,
+          namespace: catalog.namespace,
+          key: entry.key,
+          written: own?.codeKey(catalog.namespace, entry.key) ?? entry.key,
+          start: keySpan.start,
+          end: keySpan.end,
+        };
+      }
+    return undefined;
+  }
+}
+
+/** Whether a file is what a project's catalogs are read from or by: a catalog, the ledger, the configuration. */
+function isOfCatalogs(project: Project, file: string): boolean {
+  const { config, configFile } = project;
+  const books = config.books.map((one) => project.book(one));
+  return (
+    file === configFile ||
+    file === config.waivers ||
+    file === config.glossary ||
+    file.startsWith(`${config.ledger}/`) ||
+    books.some(
+      ({ catalogs, layout }) => catalogs.some((one) => one.file === file) || layout.place(file) !== undefined,
+    )
+  );
+}
+
+function booksOf(project: Project, file: string): readonly BookConfig[] {
+  return project.config.books.filter(
+    (book) => listCode(project.files, book, (one) => one === file).length > 0,
+  );
+}
