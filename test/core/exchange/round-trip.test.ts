@@ -14,17 +14,8 @@ import { intakeDocument } from "../../../src/core/project/intake.js";
 import { openProject, type Project } from "../../../src/core/project/project.js";
 import { messageBooks, messages, type MessageBook } from "../../support/messages.js";
 
-/** How catalogs are kept in each kind of book, so that all formats have their turn. */
-const formats: Readonly<Record<MessageBook, string>> = {
-  icu: "json",
-  mf2: "yaml",
-  java: "properties",
-  "percent-brace, branches": "yml",
-  "double-brace, suffixes": "json",
-  "colon, bars": "php",
-  printf: "toml",
-  plain: "js",
-};
+/** How catalogs may be kept: every format that begins with an empty file. */
+const endings = ["json", "jsonc", "json5", "yaml", "properties", "toml", "php", "js", "py", "rb"] as const;
 const carriers = ["xliff", "xliff-1.2", "csv", "xlsx"].map((name) => carrierNamed(name) as Carrier);
 
 function opened(files: ReturnType<typeof memoryFiles>): Project {
@@ -45,8 +36,7 @@ function sent(carrier: Carrier, handoff: Handoff) {
 }
 
 /** A project of one book with messages under m0, m1 …, as its files hold them. */
-function projectWith(book: MessageBook, texts: readonly string[]) {
-  const ending = formats[book];
+function projectWith(book: MessageBook, ending: string, texts: readonly string[]) {
   const config = {
     source: "en",
     targets: ["pl"],
@@ -76,10 +66,12 @@ describe.each(Object.keys(messageBooks) as MessageBook[])("a book in %s", (book)
       fc.asyncProperty(
         fc.array(fc.tuple(messages(book), messages(book)), { minLength: 1, maxLength: 5 }),
         fc.constantFrom(...carriers),
+        fc.constantFrom(...endings),
         fc.infiniteStream(fc.constantFrom("Zażółć ", "船 ", "«x» ", "a\u00a0b ", "it’s ", "1 > 0 & ", "= ")),
-        async (pairs, carrier, said) => {
+        async (pairs, carrier, ending, said) => {
           const files = projectWith(
             book,
+            ending,
             pairs.map(([nodes]) => reader.print(nodes)),
           );
           const handoff = await handoffFor(opened(files), {}, "pl");
