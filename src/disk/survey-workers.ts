@@ -27,7 +27,8 @@ export function surveyWorkers(
   jobs: number | undefined,
   progress: (done: number, of: number) => void,
 ): SurveyElsewhere {
-  return async (book, files) => {
+  return async (book, files, shownErrors) => {
+    const given = { ...options, shownErrors };
     const count =
       files.length < fewFiles
         ? 1
@@ -42,7 +43,7 @@ export function surveyWorkers(
     const own = async () => {
       for (let index = next++; index < portions.length; index = next++) {
         const part = portions[index] ?? [];
-        results[index] = await surveyTask({ root, configFile, book, files: part, options });
+        results[index] = await surveyTask({ root, configFile, book, files: part, options: given });
         progress((done += part.length), files.length);
         await new Promise((resume) => setImmediate(resume));
       }
@@ -56,7 +57,8 @@ export function surveyWorkers(
         const give = () => {
           index = next++;
           const part = portions[index];
-          if (part) worker.postMessage({ root, configFile, book, files: part, options } satisfies SurveyTask);
+          if (part)
+            worker.postMessage({ root, configFile, book, files: part, options: given } satisfies SurveyTask);
           else void worker.terminate().then(() => resolve());
         };
         worker.on("message", (found: readonly (FileSurvey | UnreadSource)[]) => {

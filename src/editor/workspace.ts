@@ -8,7 +8,14 @@ import { standingOf } from "../core/ledger/standing.js";
 import type { Ledger } from "../core/ledger/ledger.js";
 import { showForms } from "../core/message/forms.js";
 import { messageReader } from "../core/message/parse.js";
-import { ledgers, lintProject, openProject, surveyOne, type Project } from "../core/project/project.js";
+import {
+  errorsShownBy,
+  ledgers,
+  lintProject,
+  openProject,
+  surveyOne,
+  type Project,
+} from "../core/project/project.js";
 import { listCode, lookupShapes } from "../core/source/book-code.js";
 import type { Lookup, SourceFile } from "../core/source/model.js";
 import { prepareReaders, readSource } from "../core/source/read.js";
@@ -30,6 +37,8 @@ export interface KeyPlace {
 export class Workspace {
   private readonly open = new Map<string, string>();
   private opened: Project | undefined;
+  /** Found once: what other files show of errors seldom changes, and reading them all takes its time. */
+  private readonly shownErrors = new Map<string, readonly string[]>();
   private readonly ledgers = new Map<string, (locale: string) => Ledger>();
   private readonly sources = new Map<
     string,
@@ -82,7 +91,9 @@ export class Workspace {
     if (!project) return [];
     await prepareReaders([file], project.files);
     return booksOf(project, file).flatMap((book) => {
-      const found = surveyOne(project, book, file, {});
+      let shownErrors = this.shownErrors.get(book.name);
+      if (!shownErrors) this.shownErrors.set(book.name, (shownErrors = errorsShownBy(project, book)));
+      const found = surveyOne(project, book, file, { shownErrors });
       return "literals" in found
         ? found.literals.filter(({ verdict, waived }) => verdict === "text" && waived === undefined)
         : [];

@@ -21,6 +21,7 @@ import {
   type SurveyedLiteral,
   type Verdict,
 } from "../survey/survey.js";
+import type { OwnHabits } from "../survey/own-habits.js";
 import { shortened } from "../text/shorten.js";
 import { separatorsOf } from "../text/separators.js";
 import { contains, type Span } from "../text/span.js";
@@ -55,6 +56,8 @@ export interface ExtractOptions {
   readonly limit?: number;
   /** What is accepted as it is. */
   readonly waivers?: LiteralWaivers;
+  /** What names mean in the book's code, where more is known than its configuration says. */
+  readonly habits?: OwnHabits | undefined;
   /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
   readonly scriptsNaming?: ScriptsNaming;
 }
@@ -270,7 +273,8 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
   if (job.options.collectOnly) return nothing;
   if (room <= 0) return nothing;
   const { config } = job.book;
-  const surveyed = surveyFile(source, config.name, job.reader, config.habits, job.options.waivers);
+  const habits = job.options.habits ?? config.habits;
+  const surveyed = surveyFile(source, config.name, job.reader, habits, job.options.waivers);
   if (surveyed.stopped) notes.push(noteAt(source, surveyed.stopped.span, surveyed.stopped));
   const least = job.options.least ?? "sure";
   for (const one of surveyed.literals)

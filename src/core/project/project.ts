@@ -58,6 +58,8 @@ import { prepareReaders, readSource } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
 import { prepareWidths } from "../text/width.js";
 import type { Range } from "../text/span.js";
+import { noHabits, type OwnHabits } from "../survey/own-habits.js";
+import { shownErrorsIn } from "../survey/shown-errors.js";
 import { explainLine, reportFile, type ExplainedLiteral, type FileSurvey } from "../survey/survey.js";
 
 /**
@@ -230,6 +232,7 @@ export interface SurveyCache {
 export type SurveyElsewhere = (
   book: string,
   files: readonly string[],
+  shownErrors: readonly string[],
 ) => Promise<readonly (FileSurvey | UnreadSource)[]>;
 
 /** What is read of code, and kept of what was read. */
@@ -238,6 +241,8 @@ export interface SurveyReading {
   readonly all?: boolean;
   /** Reads tests, libraries, generated files and the like as well. */
   readonly everything?: boolean;
+  /** Types of errors whose messages the book's code shows, where a file does not say it itself. */
+  readonly shownErrors?: readonly string[];
 }
 
 export interface SurveyOptions extends SurveyReading {
@@ -258,10 +263,12 @@ export async function surveyProject(
   const leftOut: Partial<Record<LeftOut, number>> = {};
   for (const config of booksIn(project, scope)) {
     const listed = withoutLeftOut(listCode(project.files, config, scope.path), options, leftOut);
+    const shownErrors = errorsShownBy(project, config);
     const settings = options.cache
       ? digestOf(
           JSON.stringify([
             config,
+            shownErrors,
             project.config.source,
             options.all ?? false,
             options.everything ?? false,
@@ -282,7 +289,9 @@ export async function surveyProject(
       }
     }
     const left = listed.filter((file) => !known.has(file));
-    const found = new Map((await surveySome(project, config, left, options)).map((one) => [one.file, one]));
+    const found = new Map(
+      (await surveySome(project, config, left, { ...options, shownErrors })).map((one) => [one.file, one]),
+    );
     for (const file of listed) {
       const one = known.get(file) ?? found.get(file);
       if (!one) continue;
@@ -318,7 +327,8 @@ async function surveySome(
   files: readonly string[],
   options: SurveyOptions,
 ): Promise<readonly (FileSurvey | UnreadSource)[]> {
-  if (options.elsewhere && files.length > 0) return options.elsewhere(config.name, files);
+  if (options.elsewhere && files.length > 0)
+    return options.elsewhere(config.name, files, options.shownErrors ?? []);
   await prepareReaders(files, project.files);
   return files.map((file, index) => {
     options.progress?.(index, files.length);
@@ -326,12 +336,29 @@ async function surveySome(
   });
 }
 
+/** The types of errors whose messages a book's code shows where it catches them: they are thrown anywhere. */
+export function errorsShownBy(project: Project, config: BookConfig): readonly string[] {
+  const found = new Set<string>();
+  for (const file of listCode(project.files, config)) {
+    const read = leftOutByName(file) ? undefined : project.files.read(file);
+    if (read?.ok) for (const type of shownErrorsIn(file, read.text)) found.add(type);
+  }
+  return [...found].sort();
+}
+
+/** The habits of a book, and what its code shows of errors. */
+function habitsOf(config: BookConfig, shownErrors: readonly string[] = []): OwnHabits | undefined {
+  return shownErrors.length === 0
+    ? config.habits
+    : { ...noHabits, ...config.habits, shownErrors: new Set(shownErrors) };
+}
+
 /** Surveys one file of a book. What the file needs must be prepared before. */
 export function surveyOne(
   project: Project,
   config: BookConfig,
   file: string,
-  { all = false, everything = false }: SurveyReading,
+  { all = false, everything = false, shownErrors }: SurveyReading,
 ): FileSurvey | UnreadSource {
   const read = project.files.read(file);
   if (!read.ok) return { file, detail: read.detail };
@@ -342,7 +369,7 @@ export function surveyOne(
     readSource(file, read.text, read.bom, tools.shapes),
     config.name,
     tools.reader,
-    config.habits,
+    habitsOf(config, shownErrors),
     all,
     project.waivers,
   );
@@ -363,7 +390,8 @@ export async function explainProject(
     await prepareReaders([file], project.files);
     const { shapes, reader } = surveyTools(config, project.config.source);
     const source = readSource(file, read.text, read.bom, shapes);
-    found.push(...explainLine(source, line, config.name, reader, config.habits, project.waivers));
+    const habits = habitsOf(config, errorsShownBy(project, config));
+    found.push(...explainLine(source, line, config.name, reader, habits, project.waivers));
   }
   return found;
 }
@@ -411,6 +439,7 @@ export async function extractProject(
     plans.push(
       planExtract(project.book(config), code, messageReader(config), {
         scriptsNaming: naming,
+        habits: habitsOf(config, errorsShownBy(project, config)),
         ...options,
         ...limit,
         waivers: project.waivers,

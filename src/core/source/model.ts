@@ -154,7 +154,10 @@ export interface LiteralContext {
   readonly within?: string;
   /** Set where it is reached only while somebody debugs the program. */
   readonly isDebugging?: true;
-  /** Set where the object that it is a member of is looked into by what a page of the same file shows: `{units[kind]}`. */
+  /**
+   * Set where the object that it is a member of is looked into by what a page of the same file shows: `{units[kind]}`; and
+   * where it is the message of an error that is shown where it is caught.
+   */
   readonly isShown?: true;
   /** Set where a template puts on the page what the call makes of it. */
   readonly isOutput?: true;

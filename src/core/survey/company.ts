@@ -103,6 +103,8 @@ export function isTerminalProgram({ literals }: Place): boolean {
 interface Run {
   /** Whether they are words with a capital, or longer texts, and more than one. */
   readonly isOfWords: boolean;
+  /** Whether they are three or more, all begin with a capital, and are more than a word. */
+  readonly isOfPhrases: boolean;
   /** Whether names and words alternate: what programs and what people call each value. */
   readonly isOfPairs: boolean;
 }
@@ -121,6 +123,21 @@ function runOf({ literals, index }: Place, common: Common): Run | undefined {
   return found[index];
 }
 
+/** What stands further apart than so many characters is not in one list. */
+const farApart = 60;
+
+/** The parts of a run that stand apart in the code. */
+function apart(members: readonly Literal[]): readonly { readonly from: number; readonly to: number }[] {
+  const parts: { from: number; to: number }[] = [];
+  for (const [index, { span }] of members.entries()) {
+    const last = members[index - 1];
+    const part = parts.at(-1);
+    if (part && last && span.start - last.span.end <= farApart) part.to = index + 1;
+    else parts.push({ from: index, to: index + 1 });
+  }
+  return parts;
+}
+
 function findRuns(literals: readonly Literal[], common: Common): readonly (Run | undefined)[] {
   const found = new Array<Run | undefined>(literals.length);
   let places: number[] = [];
@@ -129,8 +146,15 @@ function findRuns(literals: readonly Literal[], common: Common): readonly (Run |
     const members = places.flatMap((at) => literals[at] ?? []);
     if (members.length > 1) {
       const shapes = members.map(({ pieces }) => shapeOf(fixedText(pieces)).name);
-      const run = { isOfWords: areWords(shapes), isOfPairs: arePairs(shapes) };
+      const isOfPhrases =
+        members.length > 2 && members.every(({ pieces }) => /^\p{Lu}\S{1,40} \S/u.test(fixedText(pieces)));
+      const run = { isOfWords: areWords(shapes), isOfPairs: arePairs(shapes), isOfPhrases };
       for (const at of places) found[at] = run;
+      // Of several lists that have all of that in common some may be of words.
+      if (!run.isOfWords)
+        for (const { from, to } of apart(members))
+          if (areWords(shapes.slice(from, to)))
+            for (const at of places.slice(from, to)) found[at] = { ...run, isOfWords: true };
     }
     places = [];
   };
@@ -154,7 +178,8 @@ function areWords(shapes: readonly Shape["name"][]): boolean {
 /** `[["n", "New"], ["s", "Search"]]`: two pairs at least, each of a short name and words. */
 function arePairs(shapes: readonly Shape["name"][]): boolean {
   const isWord = (name: Shape["name"] | undefined) => name === "capitalized" || name === "sentence";
-  const isName = (name: Shape["name"]) => /^(?:lowerCase|identifier|short|capitals|other)$/.test(name);
+  const isName = (name: Shape["name"]) =>
+    /^(?:technical|lowerCase|identifier|short|capitals|other)$/.test(name);
   // The other way round: `[["New", "n"], ["Search", "s"]]`.
   if (shapes.length >= 4 && shapes.every((name, at) => (at % 2 === 0 ? isWord(name) : isName(name))))
     return true;
@@ -208,24 +233,37 @@ function isNamedForPhrases(literal: Literal, { literals }: Place): boolean {
 
 const answersByFile = new WeakMap<readonly Literal[], ReadonlyMap<string, boolean>>();
 
-/** Whether a word is one of the answers of a function that are texts otherwise: more than a word, or with a value in them. */
-function isAnswerAmongTexts({ context }: Literal, { literals }: Place): boolean {
-  if (context.role !== "returned" || context.component === undefined || context.properties) return false;
+/** Whose answers a literal is one of: those of a function, or of a list that a function fills. */
+function answerId({ context, span }: Literal, before?: Literal, after?: Literal): string | undefined {
+  const { role, component, language, properties, name = "" } = context;
+  if (component === undefined || properties) return undefined;
+  // The last expression of a function is what it returns, in some languages.
+  if (role === "returned") return component;
+  if (role === "other" && language === "ruby") {
+    const isListed =
+      (before && span.start - before.span.end < 5) || (after && after.span.start - span.end < 5);
+    return isListed ? undefined : component;
+  }
+  return role === "argument" && /\.(?:append|push|add)$/.test(name) ? `${component} ${name}` : undefined;
+}
+
+/** Whether a word is one of several answers that are texts otherwise: more than a word, or with a value in them. */
+function isAnswerAmongTexts(literal: Literal, { literals, index }: Place): boolean {
+  const asked = answerId(literal, literals[index - 1], literals[index + 1]);
+  if (asked === undefined) return false;
   let answers = answersByFile.get(literals);
   if (!answers) {
     const found = new Map<string, boolean>();
-    for (const one of literals) {
-      const { role, component: own, language } = one.context;
-      // The last expression of a function is what it returns, in some languages.
-      const isAnswer = role === "returned" || (role === "other" && language === "ruby");
-      if (!isAnswer || own === undefined) continue;
+    for (const [at, one] of literals.entries()) {
+      const own = answerId(one, literals[at - 1], literals[at + 1]);
+      if (own === undefined) continue;
       const { name } = shapeOf(fixedText(one.pieces));
       if (/^(?:identifier|technical|classList|datePattern)$/.test(name)) found.set(own, false);
       else if (name === "sentence" || name === "words") found.set(own, found.get(own) ?? true);
     }
     answersByFile.set(literals, (answers = found));
   }
-  return answers.get(context.component) === true;
+  return answers.get(asked) === true;
 }
 
 /** Whether a file gives the name that a value is given whole sentences too: `status = "All is saved."`. */
@@ -279,6 +317,14 @@ export function neighbor({ literals, index }: Place, step: 1 | -1): Literal | un
 function isListed(literal: Literal, place: Place): boolean {
   if (literal.context.role === "returned" || literal.context.role === "content") return false;
   return kinds.some((common) => runOf(place, common)?.isOfWords);
+}
+
+/** Whether a literal stands in a list of three or more that all begin with a capital, as no names for programs do with blanks in them. */
+export function isOfPhrases(literal: Literal, place: Place): boolean {
+  return (
+    /^(?:variable|property)$/.test(literal.context.role) &&
+    runOf(place, kinds[0] ?? groupOf)?.isOfPhrases === true
+  );
 }
 
 /** Calls that take any number of things of one kind. */

@@ -10,11 +10,23 @@ import {
   givenName,
   isBesideWidget,
   isNamedForTexts,
+  isOfPhrases,
   isTerminalProgram,
   neighbor,
   type Evidence,
   type Place,
 } from "./company.js";
+import {
+  builder,
+  lookupByName,
+  makesField,
+  makesPart,
+  opensDialog,
+  sentError,
+  speaking,
+  textVerb,
+  writesForDevelopers,
+} from "./calls.js";
 import { shapeOf } from "./shape.js";
 import { settled, weights, type EvidenceName } from "./weights.js";
 
@@ -35,6 +47,8 @@ export function gatherEvidence(
   // What surely is code by its place alone need not be looked at.
   if (!found.some(({ name }) => weights[name] <= settled)) found.push(...ask(looking, literal, own, place));
   const has = (...names: EvidenceName[]) => found.some(({ name }) => names.includes(name));
+  if (has("codeName", "shownName") && isOfPhrases(literal, place))
+    found.push(evidence("phrasesListed", "one of a list of such texts"));
   if (has("shownName")) {
     if (isNamedForTexts(literal, place))
       found.push(evidence("sentenceName", `${givenName(literal)} is given sentences in this file`));
@@ -58,6 +72,10 @@ interface Placed {
   of(index: number): readonly Evidence[];
   /** Whether the file shows texts: more than one stands where people read it. */
   shows(): boolean;
+  /** Whether half of its literals or more, and not just a few, stand where people read them. */
+  showsMostly(): boolean;
+  /** Whether a text that people read takes in what a name of a function holds. */
+  takesIn(name: string): boolean;
 }
 
 const placedByFile = new WeakMap<
@@ -80,7 +98,23 @@ function placedIn({ literals }: Place, own: OwnHabits | undefined): Placed {
       if (of(index).some(({ name }) => placesOfTexts.has(name))) count++;
     return count > 1;
   });
-  const placed = { of, shows };
+  const showsMostly = lazily(() => {
+    let count = 0;
+    for (let index = 0; index < literals.length; index++)
+      if (of(index).some(({ name }) => placesOfTexts.has(name))) count++;
+    return count >= fewest && count * 2 >= literals.length;
+  });
+  const taken = lazily(() => {
+    const names = new Set<string>();
+    for (const [index, { context, pieces }] of literals.entries()) {
+      if (context.role === "attribute" || pieces.length < 2) continue;
+      if (!of(index).some(({ name }) => placesOfTexts.has(name))) continue;
+      for (const piece of pieces)
+        if (piece.kind === "argument") names.add(`${context.component ?? ""} ${piece.code.trim()}`);
+    }
+    return names;
+  });
+  const placed = { of, shows, showsMostly, takesIn: (name: string) => taken().has(name) };
   placedByFile.set(literals, { own, placed });
   return placed;
 }
@@ -110,6 +144,26 @@ const alone: EvidenceSource = (_literal, _habits, own, place) => {
     placed.of(place.index).some(({ name }) => weights[name] > 0)
     ? undefined
     : evidence("alone", "nothing in the file is surely shown");
+};
+
+/** What a name holds that a shown text of the same function takes in: `kind = "anchor rope"; flash(f"The {kind} is ready.")`. */
+const filledIn: EvidenceSource = (literal, _habits, own, place) => {
+  const { role, component } = literal.context;
+  if (role !== "variable" && role !== "assignment") return undefined;
+  const name = givenName(literal);
+  return name !== "" && placedIn(place, own).takesIn(`${component ?? ""} ${name}`)
+    ? evidence("filledIn", `${name} is put into a text`)
+    : undefined;
+};
+
+/** A word with a capital that nothing is known of, in a file of which most is shown. */
+const amongShown: EvidenceSource = (literal, _habits, own, place) => {
+  const placed = placedIn(place, own);
+  return shapeOf(fixedText(literal.pieces)).name === "capitalized" &&
+    placed.of(place.index).every(({ name }) => name === "plainVariable") &&
+    placed.showsMostly()
+    ? evidence("amongShown", "most of the file is shown")
+    : undefined;
 };
 
 const content: EvidenceSource = ({ context, form, pieces }, habits) => {
@@ -222,67 +276,6 @@ function byName(name: string, reason: string, habits: Habits): Evidence | undefi
   return undefined;
 }
 
-/** Methods that show what they are given, in whatever language: `setHeaderText`, `showError`; and what widgets are made with. */
-const textVerb =
-  /(?:^|\.)(?:\w{0,20}(?:[sS]nack|[tT]oast|[nN]otif|[aA]lert|[fF]lash|[gG]rowl)\w{0,20}\.(?:open|show|add|create|push|present|success|error|warning|warn|info|danger|notify|now)|(?:[sS]et|[sS]how|[wW]ith)(?:[A-Z]\w*)?(?:Title|Text|Note|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:add_?)?[bB]readcrumb|crumb|[mM]essage_?[bB]ox|(?:Toolbar|Tab|Nav|MenuFlyout)Item|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)|(?:\w*_)?(?:status|message|note|title|label|text|hint|caption)(?:_?(?:[vV]ar|[tT]ext|[lL]abel))?\.set)$/;
-
-/** What makes a part of a window with its label first: `addCheckbox("Sliding paraboloid", on)`, `Frame("Attributes")`. */
-const makesPart =
-  /(?:^|[.>:_])(?:add|append|insert|create|make|new)(?:_?\w{0,20}_)?(?:[A-Z]\w{0,20})?(?:[cC]heck_?[bB]ox|[cC]hoice|[sS]lider|[rR]adio|[tT]oggle|(?:[nN]umeric|[nN]umber|[tT]ext|[sS]tring|[dD]ate|[fF]ile|[cC]olou?r)_?[fF]ield|[bB]utton|[lL]abel|(?:[mM]enu|[pP]opup|[cC]ontext)_?[iI]tem|[sS]ub_?[mM]enu)$|(?:^|[.>:])(?:[A-Z]\w{0,20})?(?:Frame|Dialog|TreeNode|DockWidget|Expander|ListViewGroup|ToolButton|LabelFrame)$/;
-
-/** Functions that are named for telling or asking people something: `askUser`, `ShowDialog`. */
-const speaking =
-  /(?:^|[.>:_])(?:show|ask|confirm|prompt|announce|tell|notify|display)(?:[A-Z]\w{0,40}|_\w{1,40})?$|(?:^|[.>:])(?:Show|Ask|Confirm|Prompt|Announce|Tell|Notify|Display)(?:[A-Z]\w{0,40})?$/;
-
-/** Errors whose message a server sends to its clients, or that are made to be shown. */
-const sentError =
-  /(?:^|\.)(?:NotFound|BadRequest|Forbidden|Unauthorized|Conflict|Gone|Unprocessable\w*|\w{0,30}Http\w*|HTTP\w*|(?:Business|Domain|Validation|User)(?:Rule|Input|Facing)?)(?:Error|Exception)$/;
-
-/** Methods of builders that are named for the text that they set: `command.description("Sells tickets")`. */
-const builder =
-  /^(?:sub)?(?:title|label|caption|tooltip|message|placeholder|hint|summary|description|heading|prompt|helpText|epilog(?:ue)?|usage|greeting)$/i;
-
-/**
- * Functions that programs everywhere look texts up by, named for nothing else: what they are given has been taken out of the
- * code already, whether a book knows of them or not.
- */
-const lookupByName =
-  /(?:^|[.>:$])(?:_{1,2}[a-z]{0,4}|esc_(?:html|attr)_{1,2}[a-z]?|[dn]{0,3}p?gettext(?:_lazy|_noop)?|N_|trans|transChoice|trans_choice|i18n|translate|tr|qsTr|localize(?:[A-Z]\w{0,30}|_\w{1,30})?|lang)$|(?:^|[.>:$])(?:i18n|l10n|nls|intl)[.>:-]{1,2}\w{1,30}$/;
-
-const loggers: ReadonlySet<string> = new Set(
-  "log logs logger logging debug debugf trace syslog logf logln errorlog auditlog".split(" "),
-);
-
-/** Whether a call writes for developers: by its language's habits, or since `log` or `debug` is a word of its name. */
-function writesForDevelopers(callee: string, habits: Habits): boolean {
-  if (habits.developerCall.test(callee) || /deprecat/i.test(callee)) return true;
-  // Nothing but loggers has methods with these ends.
-  if (
-    /(?<!^fmt|errors)\.(?:[dD]ebug|[tT]race|[iI]nfo|[wW]arn|[wW]arning|[vV]erbose|[fF]atal|[cC]ritical|[eE]rror)(?:f|ln|w|Context|Fn)$/.test(
-      callee,
-    )
-  )
-    return true;
-  if (callee.length > 100) return false;
-  const [receiver, method = ""] =
-    callee.split(/[.:>]+/).slice(-2).length === 2 ? callee.split(/[.:>]+/).slice(-2) : ["", callee];
-  const words = (name: string) =>
-    name.split(/[_\W]+|(?<=[a-z0-9])(?=[A-Z])/).map((word) => word.toLowerCase());
-  const ofMethod = words(method);
-  // `change_log` and `logTitle` are about a log and write none.
-  if (
-    ofMethod.some((word) => loggers.has(word)) &&
-    (loggers.has(ofMethod[0] ?? "") || loggers.has(ofMethod.at(-1) ?? ""))
-  )
-    return !ofMethod.some((word) =>
-      /^(?:change|title|label|show|display|render|in|out|on|get|set)$/.test(word),
-    );
-  return (
-    words(receiver ?? "").some((word) => loggers.has(word)) &&
-    !/^(?:set|get)?(?:title|label|text|message)s?$/i.test(method)
-  );
-}
-
 /** Calls that choose one of the forms that they are given by a number. */
 const pluralizing = /(?:^|\.)pluralize$/;
 
@@ -306,6 +299,19 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   if (context.index === 0 && makesPart.test(callee) && !habits.textCall.test(callee)) {
     const text = fixedText(literal.pieces);
     if (/^\s*[\p{Lu}\p{N}].*(?:\s|\p{Ll})|:\s*$/u.test(text))
+      return evidence("partLabel", `the label of what ${callee}() makes`);
+  }
+  if (opensDialog.test(callee) && /^\p{Lu}/u.test(fixedText(literal.pieces)) && !habits.textCall.test(callee))
+    return evidence("partLabel", `in what ${callee}() opens`);
+  // A field of a form is named for the program first: `addSelect("kind", "Kind of bread:")`.
+  if (context.index === 1 && makesField.test(callee)) {
+    const named = neighbor(place, -1);
+    const isNamed = named?.context.index === 0 && named.context.name === context.name;
+    if (
+      isNamed &&
+      /^[a-z][\w.-]*$/.test(fixedText(named.pieces)) &&
+      /^\p{Lu}/u.test(fixedText(literal.pieces))
+    )
       return evidence("partLabel", `the label of what ${callee}() makes`);
   }
   if (context.index === 0 && habits.namedFirst.test(callee) && !/\s/.test(fixedText(literal.pieces).trim()))
@@ -337,6 +343,15 @@ const called: EvidenceSource = (literal, habits, own, place) => {
         : evidence("unknownCall", `argument of ${callee}()`))
     );
   }
+  // What a call gets or looks for is named for the program.
+  if (
+    context.index === 0 &&
+    /^(?:[gG]et|[fF]ind|[hH]as|[iI]s|[cC]ontains|[rR]emove|[fF]etch|[lL]oad)(?:[A-Z_]\w{0,30})?$/.test(
+      lastWordOf(callee),
+    ) &&
+    shapeOf(fixedText(literal.pieces)).name === "capitalized"
+  )
+    return evidence("got", `named for ${callee}(), which gets it`);
   // The forms that a number chooses are words, whatever a program calls them.
   if (pluralizing.test(callee)) return evidence("pluralByHand", `a form that ${callee}() chooses`);
   if (/(?:starts?_?with|ends?_?with|has_?prefix|has_?suffix)$/i.test(callee.slice(-40)))
@@ -355,6 +370,12 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   const holder = /^(.*)\.(?:push|add|append|unshift|prepend|concat)$/i.exec(callee)?.[1];
   if (holder !== undefined && habits.textHolder.test(holder))
     return evidence("textHolder", `one of ${holder}`);
+  if (
+    holder !== undefined &&
+    /(?:^|[._>]|[a-z])(?:[pP]arts|[wW]ords|[pP]ieces|[bB]its|[sS]entences|[pP]hrases)$/.test(holder)
+  )
+    return evidence("unknownHelper", `one of ${holder}`);
+  if (context.isShown) return evidence("textCall", `message of ${callee}, shown where it is caught`);
   if (sentError.test(callee)) return evidence("printed", `sent to who asked, by ${callee}`);
   if (habits.errorCall.test(callee))
     return evidence("developerError", `message of ${callee}, which developers read`);
@@ -363,6 +384,13 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   const isPart = /(?:Column|Filter|Field|Input|Action|Button|Tab|Section|Card|Stat)\.make$/.test(callee);
   if (isPart && context.index === 0 && /^\p{Lu}/u.test(fixedText(literal.pieces)))
     return evidence("textBuilder", `what ${callee}() makes is called`);
+  // What stands for what is not found: `subjects.get(kind, "News from the fold")`.
+  if (
+    context.index === 1 &&
+    /\.(?:get|getOrDefault|fetch|pop)$/.test(callee) &&
+    /\S \S/.test(fixedText(literal.pieces))
+  )
+    return evidence("unknownHelper", `what ${callee}() gives where there is nothing`);
   if (habits.codeCall.test(callee) || /(?:^|[A-Za-z.])[fF]ont(?:Family)?$/.test(callee))
     return isLongText(literal)
       ? evidence("codeCallWithText", `argument of ${callee}(), though it reads as a text`)
@@ -437,8 +465,10 @@ const named: EvidenceSource = (literal, habits) => {
         : byName(name, `property ${name}`, habits);
     const holder = literal.context.element ?? "";
     if (/deprecat/i.test(holder)) return evidence("codeCall", `told developers by ${holder}()`);
-    if (own?.name === "textName" && habits.errorCall.test(holder))
+    if (own?.name === "textName" && habits.errorCall.test(holder) && !sentError.test(holder))
       return evidence("developerError", `${name} of ${holder}, which developers read`);
+    if (name === "string" && /(?:^|\.)fields\.[A-Z]\w*$/.test(holder))
+      return evidence("textName", "what a field is called");
     // What a widget such as `Label` is made with is mostly how it looks.
     const isWidget = /(?:^|\.)\p{Lu}[\p{L}\p{N}_]*[^\P{L}s]$/u.test(holder);
     return (
@@ -513,7 +543,7 @@ const described: EvidenceSource = ({ context, pieces }) =>
 const debugged: EvidenceSource = ({ context }) =>
   context.isDebugging ? evidence("debugging", "reached only while debugging, or in a task") : undefined;
 
-const used: EvidenceSource = ({ context }, habits) => {
+const used: EvidenceSource = ({ context, pieces }, habits) => {
   switch (context.role) {
     case "compared":
       return evidence(
@@ -525,7 +555,10 @@ const used: EvidenceSource = ({ context }, habits) => {
             : `compared with ${context.name}`,
       );
     case "key":
-      return context.name !== undefined && /^[:'"]?[a-z][\w-]*['"]?$/.test(context.name)
+      return context.name !== undefined &&
+        (/^[:'"]?[a-z][\w-]*['"]?$/.test(context.name) ||
+          // Choices with what they count for: `{ "Two weeks" => 14 }`.
+          (/^\d{1,4}(?:\.\d)?$/.test(context.name) && /^\p{Lu}.*\p{L} \p{L}/u.test(fixedText(pieces))))
         ? evidence("namedChoice", `shown for ${context.name}, perhaps`)
         : evidence("objectKey", "the name of a property");
     case "index":
@@ -540,6 +573,7 @@ const used: EvidenceSource = ({ context }, habits) => {
     case "member":
       return evidence("methodOfString", "a method is called on it");
     case "thrown":
+      if (context.isShown) return evidence("textCall", "thrown, and shown where it is caught");
       return evidence("developerError", "thrown, so developers read it");
     default:
       return undefined;
@@ -602,7 +636,13 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
           ),
         ];
       }
-      if (/\p{Ll}{2}(?:[?!…]|\.{1,3})$/u.test(fixedText(literal.pieces).trim()))
+      if (
+        /\p{Ll}{2}(?:[?!…]|\.{1,3}|: )$/u.test(
+          fixedText(literal.pieces)
+            .trimStart()
+            .replace(/(?<=[?!….]) +$/, ""),
+        )
+      )
         all.push(evidence("endMark", "a word with an end mark"));
       return [...all, evidence(isNamedValue(literal) ? "capitalizedValue" : "capitalizedWord", found.reason)];
     }
@@ -718,4 +758,33 @@ const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {
     : undefined;
 };
 
-const looking: readonly EvidenceSource[] = [shaped, besideWidget, remarked, alone];
+/** A letter that opens an entry of a menu is marked in it: `&Rename tab`, `E&xit`. */
+const mnemonic: EvidenceSource = ({ pieces, context }) => {
+  const text = fixedText(pieces).trim();
+  return context.role !== "content" &&
+    text.length <= 60 &&
+    /^[^=?;<>&/\\]*(?<!\S[^\p{L}]?)&\p{L}[^=;<>&]*$|^\p{L}+&\p{Ll}[^=;<>&]*$/u.test(text) &&
+    /\p{Ll}{2}/u.test(text)
+    ? evidence("mnemonic", "a letter in it is marked to be typed")
+    : undefined;
+};
+
+/** The headings of a table, as they stand above its rows in a file: `Store;Sacks;Since`. */
+const headings: EvidenceSource = ({ pieces, context }) =>
+  context.role !== "content" &&
+  /^\p{Lu}[\p{L} ]{1,40}(?:([;,\t])\p{Lu}[\p{L} ]{1,40})(?:\1\p{Lu}[\p{L} ]{1,40}){1,40}$/u.test(
+    fixedText(pieces).trim(),
+  )
+    ? evidence("headings", "the headings of a table")
+    : undefined;
+
+const looking: readonly EvidenceSource[] = [
+  shaped,
+  headings,
+  mnemonic,
+  besideWidget,
+  remarked,
+  filledIn,
+  amongShown,
+  alone,
+];

@@ -4,4 +4,9 @@ export interface OwnHabits {
   readonly codeAttributes: readonly string[];
   readonly textCalls: readonly string[];
   readonly codeCalls: readonly string[];
+  /** Types of errors whose messages the book's code shows where it catches them. */
+  readonly shownErrors?: ReadonlySet<string>;
 }
+
+/** Nothing added. */
+export const noHabits: OwnHabits = { textAttributes: [], codeAttributes: [], textCalls: [], codeCalls: [] };

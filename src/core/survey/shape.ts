@@ -80,6 +80,11 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^[("'`]{0,3}SELECT\s[^]*\bFROM\b/, "SQL"],
   [
+    /\bfrom [A-Z]\w{0,40}(?: \w{1,20})? (?:where|order by|join|inner join|left join)\b|\bwhere [\w.]{1,60} ?(?:=|<|>|<=|>=|in|like) ?[:?]/,
+    "a query",
+  ],
+  [/^[\w.`"]{1,60}(?:, ?[\w.`"]{1,60}){0,9} (?:ASC|DESC|COLLATE \w{1,30})\b/, "SQL"],
+  [
     /^[)( ]{0,9}(?:(?:LEFT|RIGHT|INNER|OUTER|CROSS|FULL)\s(?:OUTER\s)?JOIN|JOIN\s\S+\sON|ORDER BY|GROUP BY|HAVING|WHERE|LIMIT\s\S|UNION(?: ALL)?|ON DUPLICATE KEY|VALUES\s?\(|FROM\s[\w`".]+(?:\s(?:AS\s)?\w+)?$|(?:AND|OR|SET|ON)\s\(*[\w`".{}]+\s?(?:=|<|>|!=|(?:LIKE|IN|IS|BETWEEN)(?:\s|\(|$))|(?:AND|OR|NOT)\s?\()/,
     "SQL",
   ],

@@ -13,6 +13,7 @@ import {
 } from "../source/model.js";
 import type { Place } from "./company.js";
 import type { LeftOut } from "./left-out.js";
+import { withShownErrors } from "./shown-errors.js";
 import { gatherEvidence } from "./evidence.js";
 import type { OwnHabits } from "./own-habits.js";
 import { thresholds, weights, type EvidenceName } from "./weights.js";
@@ -131,13 +132,14 @@ export interface ExplainedLiteral extends ReportedLiteral {
 
 /** The literals of a file that stand on a line, with everything that speaks for and against each. */
 export function explainLine(
-  source: SourceFile,
+  read: SourceFile,
   line: number,
   book: string,
   reader: MessageReader,
   own: OwnHabits | undefined,
   waivers?: LiteralWaivers,
 ): readonly ExplainedLiteral[] {
+  const source = withShownErrors(read, own?.shownErrors);
   const { literals } = source;
   return literals.flatMap((literal, index): ExplainedLiteral[] => {
     const { line: first, endLine } = source.lines.range(literal.span);
@@ -154,13 +156,14 @@ export function explainLine(
 
 /** Surveys one file that was read. `all` keeps what was judged to be code as well. */
 export function reportFile(
-  source: SourceFile,
+  read: SourceFile,
   book: string,
   reader: MessageReader,
   own: OwnHabits | undefined,
   all: boolean,
   waivers?: LiteralWaivers,
 ): FileSurvey {
+  const source = withShownErrors(read, own?.shownErrors);
   const counts = { text: 0, unclear: 0, code: 0, waived: 0 };
   const literals: ReportedLiteral[] = [];
   const stopped = judgeEach(source, own, (literal, judgement) => {
@@ -212,12 +215,13 @@ export function judgeLiteral(literal: Literal, own?: OwnHabits, place?: Place): 
 
 /** The literals of one file of code with their judgements, in its order; and why some are missing, where judging took too long. */
 export function surveyFile(
-  source: SourceFile,
+  read: SourceFile,
   book: string,
   reader: MessageReader,
   own?: OwnHabits,
   waivers?: LiteralWaivers,
 ): { readonly literals: readonly SurveyedLiteral[]; readonly stopped?: SourceProblem } {
+  const source = withShownErrors(read, own?.shownErrors);
   const literals: SurveyedLiteral[] = [];
   const stopped = judgeEach(source, own, (literal, judgement) => {
     literals.push({ ...reportLiteral(source, literal, judgement, book, reader, waivers), literal });

@@ -95,6 +95,18 @@ export const weights = {
   alike: 0.8,
   /** A word returned beside others that are more than a word. */
   answerAmongTexts: 3,
+  /** A text that people read takes it in. */
+  filledIn: 3.4,
+  /** What it names is got by a call. */
+  got: -3.6,
+  /** Most of the file is shown to people. */
+  amongShown: 0.5,
+  /** Texts in a list whose name is one that programs use for themselves: `classes = ["First class", …]`. */
+  phrasesListed: 3,
+  /** `Store;Sacks;Since`. */
+  headings: 1.5,
+  /** `&Rename tab`. */
+  mnemonic: 2,
   printed: -0.4,
 } as const;
 

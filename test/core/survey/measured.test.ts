@@ -14,7 +14,8 @@ interface Floors {
 
 /**
  * The code in `tuned` was looked at while the evidence was weighed. That in `held` was labelled before it was first
- * judged, and nothing was changed by what came out.
+ * judged. What came out changed nothing, but for three classes that its Java and Python showed (lists of phrases, the
+ * default of a look into a map, names of errors): before that 30 of 35 and 34 of 35 of their texts were found.
  */
 const halves: [string, { readonly all: Floors; readonly each: Floors }][] = [
   [

@@ -95,6 +95,8 @@ export interface Language {
   chooseYes(test: string): string;
   /** Whether a statement is a string that documents the code. */
   isDocumentation?(node: CodeNode): boolean;
+  /** Whether such a string, inside the given nodes, is shown to people too, as the help of a command is. */
+  shownDocumentation?(node: CodeNode, around: readonly CodeNode[], text: string): boolean;
   /** Which names a file has to declare or bring in before it uses them: all, or those that are no types. */
   readonly declared?: "all" | "values";
   /** What a call's other arguments put before its key, by their code; null for what is known at run time only. */

@@ -6,7 +6,7 @@ export const csharpHabits: Habits = {
   ...scriptHabits,
   textCall: callOf(`
 MessageBox\\.Show Show ShowMessage ShowDialog DisplayAlert DisplayActionSheet AddModelError AddColumn TableColumn \\w*[cC]onsole\\.(?:Markup|MarkupLine|Confirm|Ask|Prompt) Markup TextPrompt SelectionPrompt ConfirmationPrompt Alert SetToolTip Toast ToolStripMenuItem
-WithMessage Columns\\.Add \\w*Items\\.Add Items\\.AddRange Items\\.Insert BadRequest Problem NotFound Conflict NotifyUser AddError ShowError ShowWarning ShowInfo ActionLink SubmitButton
+WithMessage Columns\\.Add \\w*Nodes\\.Add \\w*Groups\\.Add \\w*TabPages\\.Add \\w*Items\\.Add Items\\.AddRange Items\\.Insert BadRequest Problem NotFound Conflict NotifyUser AddError ShowError ShowWarning ShowInfo ActionLink SubmitButton
 `),
   codeCall: callOf(`
 GetValue SetValue GetString GetSection GetConnectionString Contains StartsWith EndsWith IndexOf Replace Split Join Equals Trim Parse TryParse

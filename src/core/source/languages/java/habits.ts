@@ -21,7 +21,10 @@ setCharacterEncoding addServlet addFilter setActionCommand getActionCommand fire
 assertEquals assertTrue assertThat Locale ModelAndView addObject addAttribute setViewName Qualifier getElementById
 getElementsByTagName appendChild setIconImage ImageIcon getContext lookup setId addStyleName setStyle setName
 `),
-  textAt: [[callOf("FileNameExtensionFilter ExtensionFilter"), 0]],
+  textAt: [
+    [callOf("FileNameExtensionFilter ExtensionFilter"), 0],
+    [callOf("addOption"), 2, 3],
+  ],
   namingCall: callOf("addAttribute setAttribute put putExtra putString setProperty addObject setParameter"),
   printingCall: callOf(
     "System\\.out\\.println System\\.out\\.print System\\.out\\.printf System\\.out\\.format append getWriter\\.println getWriter\\.print getWriter\\.write",

@@ -46,6 +46,27 @@ export const python = defineLanguage({
     type === "expression_statement" &&
     more.length === 0 &&
     (only?.type === "string" || only?.type === "concatenated_string"),
+  shownDocumentation: (node, around, text) => {
+    const [definition, body] = around.slice(-2);
+    const holder = around.at(-3);
+    const [module] = around;
+    if (module && around.length === 1)
+      return (
+        namedChildren(module).find(({ type }) => type !== "comment") === node &&
+        /(?:description\s?=\s?|docopt\(|print\()__doc__/.test(text)
+      );
+    return (
+      definition?.type === "function_definition" &&
+      holder?.type === "decorated_definition" &&
+      namedChildren(body ?? definition)[0] === node &&
+      /^@(?:[\w.]{1,60}\.)?(?:command|group|callback)\b/m.test(text.slice(holder.start, definition.start)) &&
+      !/\bhelp\s?=/.test(
+        text
+          .slice(holder.start, definition.start)
+          .replace(/^@(?![\w.]{0,60}(?:command|group|callback))[^\n]*/gm, ""),
+      )
+    );
+  },
   conditional: (node) => {
     const [first, test, second] = namedChildren(node);
     return [test, first, second];

@@ -164,7 +164,10 @@ class CodeReader {
       return;
     }
     if (spec.imports.includes(node.type)) return;
-    if (this.isDocumentation(node)) return;
+    if (this.isDocumentation(node)) {
+      if (this.spoken.shownDocumentation?.(node, this.near, this.text)) this.documentation(node);
+      return;
+    }
     if (spec.calls.includes(node.type)) this.call(node);
     if (spec.subscripts.includes(node.type)) this.member(node);
     if (/conditional|ternary/.test(node.type)) this.choice(node);
@@ -183,6 +186,19 @@ class CodeReader {
   /** Strings that document the code: Python's, standing alone as a statement. */
   private isDocumentation(node: CodeNode): boolean {
     return this.spoken.isDocumentation?.(node) ?? false;
+  }
+
+  /** What documents the code and is shown as well, as the help of a command. */
+  private documentation(node: CodeNode): void {
+    const [only] = namedChildren(node);
+    if (!only) return;
+    this.add("string", only, joinTexts(this.piecesOf(only, uniqueNames())), [], say("constant-only", {}));
+    const literal = this.literals.at(-1);
+    if (literal?.span.start === only.start)
+      this.literals[this.literals.length - 1] = {
+        ...literal,
+        context: { ...literal.context, role: "property", name: "help" },
+      };
   }
 
   /** Words chosen by a number or by the language: told of with each of them. */
@@ -1098,7 +1114,9 @@ class CodeReader {
     const member = properties[properties.length - 1];
     if (
       member === undefined &&
-      /(?:^|[a-z])(?:Description|DisplayName|Category|Label|Title|Caption)$/.test(name)
+      /(?:^|[a-z])(?:Description|DisplayName|Category|Label|Title|Caption|Summary|HelpText|Hint|Placeholder)$/.test(
+        name,
+      )
     )
       return { role: "property", name: "label" };
     // What a command or one of its options is for is all that such an annotation can say in words.
