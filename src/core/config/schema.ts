@@ -85,6 +85,12 @@ const emitTemplates = {
   rich: v.optional(nonEmpty("an expression with {key} and {args}")),
   content: v.optional(nonEmpty("what stands between tags, with {key} and {args}")),
   attribute: v.optional(nonEmpty("an attribute's value, with {key} and {args}")),
+  annotation: v.optional(
+    v.pipe(
+      nonEmpty("what an annotation's string says, with {key}"),
+      v.includes("{key}", "a text with {key} in it"),
+    ),
+  ),
   withValues: v.optional(
     v.strictObject({
       call: v.optional(nonEmpty("an expression with {key} and {values}")),

@@ -30,7 +30,8 @@ import { catalogAdditions, type CatalogAdditions } from "./additions.js";
 import { hostOf, type Host } from "./hosts.js";
 import { keyNamer, type KeyNamer } from "./key-names.js";
 import { unproved } from "./proof.js";
-import { hostRefusal } from "./rewrite-host.js";
+import { labelsOf, type Labels } from "./constant-labels.js";
+import { annotated, hostRefusal } from "./rewrite-host.js";
 import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { partOf, rewriteFile } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
@@ -88,6 +89,10 @@ export interface ExtractPlan extends Plan {
 }
 
 const say = notices("extract", {
+  "label-beside": {
+    message: "a text of another constant beside it stays in the code",
+    remedy: "move that first, or take it as well with --include",
+  },
   refused: { message: '"{text}" not extracted: {reason}', remedy: "{fix}" },
   "too-long": {
     message: "rewriting this file took too long; some of its texts may be left",
@@ -368,6 +373,11 @@ function collectMarked(job: Extraction, source: SourceFile): PlanNote[] {
   });
 }
 
+/** A text that can be written, with what else changes for it. */
+interface Writable extends Pick<Choice, "deferral" | "callers" | "labels"> {
+  readonly found: SurveyedLiteral;
+}
+
 /** Those of a file's texts that can be written where they stand; of the others it is noted why not. */
 function writable(
   { book, reader }: Extraction,
@@ -384,11 +394,12 @@ function writable(
     readonly emission: ScriptEmission;
     readonly notes: PlanNote[];
   },
-): readonly ({ readonly found: SurveyedLiteral } & Pick<Choice, "deferral" | "callers">)[] {
+): readonly Writable[] {
   const refused: Span[] = [];
+  const taken = new Set(candidates.map(({ literal }) => literal.span.start));
   return candidates
     .map((found) => withArgumentNames(found, reader))
-    .flatMap((found) => {
+    .flatMap((found): Writable[] => {
       const { literal } = found;
       // The words inside a sentence that stays are not refused once more.
       if (refused.some((span) => contains(span, literal.span))) return [];
@@ -401,13 +412,21 @@ function writable(
           : undefined;
       const edits = deferral && "edits" in deferral ? deferral.edits : undefined;
       const late = edits ? { ...literal, context: { ...literal.context, atLoad: false } } : literal;
+      const labels = part || !isEarly ? undefined : labelsOf(source, literal, host);
+      if (labels && "members" in labels && labels.members.every((one) => taken.has(one.span.start))) {
+        if (!foreignLocale(literal, book)) return [{ found, labels }];
+      }
+      const annotation = annotated(literal, host);
       const why =
-        literal.obstacle ??
+        (annotation ? undefined : literal.obstacle) ??
         foreignLocale(literal, book) ??
+        (labels && "members" in labels ? say("label-beside", {}) : labels) ??
         (part
           ? ((deferral && "refusal" in deferral ? deferral.refusal : undefined) ??
             scriptRefusal(late, part, emission, by, source.bound))
-          : hostRefusal(literal, source, host, reader, book.config.emit.atLoad));
+          : annotation
+            ? undefined
+            : hostRefusal(literal, source, host, reader, book.config.emit.atLoad));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);
@@ -432,6 +451,7 @@ interface Choice {
   readonly by?: BoundLookup;
   readonly deferral?: readonly TextEdit[];
   readonly callers?: Callers;
+  readonly labels?: Labels;
 }
 
 /** A literal's message and key: what a person decided, or what is proved and named here. */

@@ -26,6 +26,8 @@ export interface Host {
     readonly content: string | undefined;
     readonly attribute: string | undefined;
   };
+  /** How a text of an annotation, which takes constants alone, names its key. */
+  readonly annotation: string | undefined;
   /** An expression for text with elements in it. */
   readonly rich: string | undefined;
   /** How values are passed: names and their code, as they stand behind the key. */
@@ -78,6 +80,7 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
       attribute: filled.attribute,
     },
     // What scripts write for elements says nothing of templates.
+    annotation: own.annotation,
     rich: dialect ? forEnding?.rich : own.rich,
     isForeign: (text) =>
       own.content === undefined &&

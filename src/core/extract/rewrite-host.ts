@@ -16,6 +16,7 @@ import {
 } from "../source/model.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
+import type { Labels } from "./constant-labels.js";
 import { isAttribute, type Host } from "./hosts.js";
 
 /** Why a text of a template or of code other than script is not replaced; undefined where it is safe. */
@@ -235,8 +236,12 @@ function hostEdit(
   host: Host,
   key: string,
   codeOf: (code: string, span: Span) => string,
+  isKept: boolean,
 ): TextEdit {
   const { form, span, pieces } = literal;
+  if (isKept) return { ...span, replacement: `"${key}"` };
+  if (annotated(literal, host) && host.annotation !== undefined)
+    return { ...span, replacement: `"${host.annotation.replace("{key}", () => key)}"` };
   const values = lookupValues(pieces, (piece) => {
     const code = valueCode(piece);
     return code === undefined ? undefined : codeOf(code, piece.span);
@@ -288,12 +293,13 @@ function hostEdit(
 export function lostInRewrite(
   before: SourceFile,
   after: SourceFile,
-  chosen: readonly { readonly literal: Literal; readonly key: string }[],
+  chosen: readonly Pick<Keyed, "literal" | "key" | "labels">[],
 ): Notice | undefined {
   const [problem] = after.problems;
   if (problem && before.problems.length === 0) return say("broken", { detail: problem.message });
   const keys = new Set(after.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
-  const lost = chosen.find(({ key }) => !keys.has(key));
+  // What hands a label out looks up whatever key the constant holds.
+  const lost = chosen.find(({ key, labels }) => !(labels ? after.mentions : keys).has(key));
   if (lost) return say("lost", { key: lost.key });
   const gone = new Set(chosen.map(({ literal }) => literal));
   const outer = outermost(chosen.map(({ literal }) => literal));
@@ -336,6 +342,20 @@ export interface Keyed {
   readonly by?: BoundLookup;
   /** What makes the constant that it is in be read when it is shown, and not when the file is loaded. */
   readonly deferral?: readonly TextEdit[];
+  /** Set where its key takes its place, and what hands it out looks that up. */
+  readonly labels?: Labels;
+}
+
+/** Whether a text of an annotation can be given by its key, as the book writes keys there: values cannot be passed. */
+export function annotated({ context, pieces, form, obstacle }: Literal, { annotation }: Host): boolean {
+  return (
+    annotation !== undefined &&
+    context.isAnnotation === true &&
+    (obstacle === undefined || obstacle.messageId.endsWith("annotation-only")) &&
+    form === "string" &&
+    pieces.length === 1 &&
+    !/[{}$\\]/.test(fixedText(pieces))
+  );
 }
 
 /**
@@ -349,21 +369,36 @@ export function hostEdits<Item extends Keyed>(
 ): { readonly edits: TextEdit[]; readonly done: ReadonlySet<Item> } {
   const done = new Set<Item>();
   const within = (span: Span, start: number, end: number) => start <= span.start && span.end <= end;
-  const editsIn = (items: readonly Item[]): TextEdit[] => {
+  const editsIn = (given: readonly Item[]): TextEdit[] => {
+    const items = given.filter(
+      ({ labels }) =>
+        !labels ||
+        labels.members.every(({ span }) => given.some((one) => one.literal.span.start === span.start)),
+    );
     const first = outermost(items.map((item) => ({ item, span: item.literal.span })));
     return first.map(({ item: one }) => {
       done.add(one);
-      return hostEdit(one.literal, source, host, one.key, (code, span) => {
-        const start = source.text.indexOf(code, span.start);
-        const end = start + code.length;
-        if (start < 0 || end > span.end) return code;
-        const inner = editsIn(
-          items.filter((other) => other !== one && within(other.literal.span, start, end)),
-        );
-        const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
-        return applyIfApart(code, moved) ?? code;
-      });
+      return hostEdit(
+        one.literal,
+        source,
+        host,
+        one.key,
+        (code, span) => {
+          const start = source.text.indexOf(code, span.start);
+          const end = start + code.length;
+          if (start < 0 || end > span.end) return code;
+          const inner = editsIn(
+            items.filter((other) => other !== one && within(other.literal.span, start, end)),
+          );
+          const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
+          return applyIfApart(code, moved) ?? code;
+        },
+        one.labels !== undefined,
+      );
     });
   };
-  return { edits: editsIn(chosen), done };
+  const edits = editsIn(chosen);
+  const reads = new Map<number, TextEdit>();
+  for (const { labels } of done) for (const read of labels?.reads ?? []) reads.set(read.start, read);
+  return { edits: [...edits, ...reads.values()], done };
 }

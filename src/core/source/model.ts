@@ -159,6 +159,8 @@ export interface LiteralContext {
    * where it is the message of an error that is shown where it is caught.
    */
   readonly isShown?: true;
+  /** Set where it stands in an annotation. */
+  readonly isAnnotation?: true;
   /** Set where a template puts on the page what the call makes of it. */
   readonly isOutput?: true;
   /** Where the string stands that holds the markup that it is a text of. */

@@ -457,6 +457,18 @@ describe("init finds lookups by the keys of the catalog", () => {
     expect(books).toContainEqual(expect.objectContaining(book));
   });
 
+  test("keys in braces in annotations are found, and texts there are written so", async () => {
+    const config = await proposed({
+      "texts/messages.properties": "order.customer=A customer is needed\norder.day=A day is needed\n",
+      "texts/messages_de.properties": "order.customer=Ein Kunde fehlt\norder.day=Ein Tag fehlt\n",
+      "app/Order.java":
+        'class Order {\n  @NotNull(message = "{order.customer}") String customer;\n  @NotNull(message = "{order.day}") String day;\n}\n',
+    });
+    expect(config).toMatchObject({
+      books: [{ lookups: [{ binding: "{KEY}" }], emit: { annotation: "{{key}}" } }],
+    });
+  });
+
   test("what is proposed is held against the catalogs", async () => {
     const result = await planInit(
       memoryFiles({

@@ -27,6 +27,7 @@ import {
   separatorOfForms,
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
+import { countAnnotationKeys } from "./annotation-keys.js";
 import { findMarks } from "./found-marks.js";
 import type { LookupUse } from "./lookup-use.js";
 import { findDeclared } from "./found-declared.js";
@@ -358,7 +359,8 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     grounds.push(
       `${shown} takes its keys ${timesIn(hits)}${misses > 0 ? `, and other strings ${timesIn(misses)}` : ""}.`,
     );
-  if (lookups.uses.length === 0 && answers.lookup === undefined)
+  const annotated = countAnnotationKeys(users, keys);
+  if (lookups.uses.length + annotated === 0 && answers.lookup === undefined)
     grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
   const relative = findRelative(users, keys, grounds);
   const syntax = chooseSyntax(found.texts, grounds);
@@ -379,6 +381,14 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     grounds.push(
       `${typeof mark === "string" ? mark : mark.attribute} marks the texts of templates; \`fond extract --collect\` takes them into the catalog.`,
     );
+  if (annotated > 0)
+    grounds.push(`Annotations name its keys in braces ${timesIn(annotated)}; extraction writes them so.`);
+  const inAnnotations = annotated > 0 ? { annotation: "{{key}}" } : undefined;
+  const asked = [
+    ...lookups.uses.map(({ lookup }) => lookup),
+    ...(inAnnotations ? [{ binding: "{KEY}" }] : []),
+  ];
+  const written = emit || inAnnotations ? { ...emit, ...inAnnotations } : undefined;
   const naming = namingOf(found, source, lookups, around.ecosystem?.letterCase);
   const book = {
     name,
@@ -394,14 +404,12 @@ function describeBook(found: FoundBook, name: string, around: Surroundings, answ
     ...(plurals === "bar" && between !== undefined && { forms: { separator: between } }),
     ...(found.inside === "root" && { root: "{locale}" }),
     ...(found.inside === "leaf" && { leaf: "{locale}" }),
-    ...(lookups.uses.length > 0
-      ? { lookups: lookups.uses.map(({ lookup }) => lookup), ...(emit && { emit }) }
-      : lookupOf(answers)),
+    ...(asked.length > 0 ? { lookups: asked, ...(written && { emit: written }) } : lookupOf(answers)),
     ...(relative && { relative }),
     ...(marks.length > 0 && { marked: marks }),
     ...(naming && { naming }),
   };
-  if (lookups.uses.length > 0 && keys.size > 0) sayHeld(book, source, users, found, grounds);
+  if (asked.length > 0 && keys.size > 0) sayHeld(book, source, users, found, grounds);
   return book;
 }
 
@@ -438,16 +446,22 @@ function sayHeld(
 
 /** JSON with two spaces of indent, lists and objects of plain values on one line where they fit. */
 function compactJson(value: object): string {
-  const wide = JSON.stringify(value, undefined, 2);
-  const narrow = wide.replace(
-    /([[{])\n *([^[\]{}\s][^[\]{}]*)\n *([\]}])/g,
-    (whole: string, open: string, inner: string, close: string) => {
-      const line = inner.replace(/\n\s+/g, " ");
-      const pad = open === "{" ? " " : "";
-      return line.length > 90 ? whole : open + pad + line + pad + close;
-    },
-  );
-  return narrow + "\n";
+  return laidOut(value, "") + "\n";
+}
+
+/** JSON in which a list or an object of plain values has a line, where that is not too long. */
+function laidOut(value: unknown, indent: string): string {
+  if (typeof value !== "object" || value === null) return JSON.stringify(value);
+  const inner = `${indent}  `;
+  const [open, close] = Array.isArray(value) ? ["[", "]"] : ["{", "}"];
+  const parts = Object.entries(value)
+    .filter(([, part]) => part !== undefined)
+    .map(([name, part]) => (open === "[" ? "" : `${JSON.stringify(name)}: `) + laidOut(part, inner));
+  const line = parts.join(", ");
+  const isFlat = Object.values(value).every((part) => typeof part !== "object" || part === null);
+  if (parts.length === 0 || (isFlat && line.length <= 90))
+    return open === "{" && line !== "" ? `{ ${line} }` : open + line + close;
+  return `${open}\n${parts.map((part) => inner + part).join(",\n")}\n${indent}${close}`;
 }
 
 function keysOf(count: number): string {

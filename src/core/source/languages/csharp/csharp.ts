@@ -53,6 +53,7 @@ export const csharp = defineLanguage({
   deferring:
     /^(?:method_declaration|constructor_declaration|local_function_statement|lambda_expression|anonymous_method_expression|accessor_declaration|arrow_expression_clause|operator_declaration|indexer_declaration)$/,
   instanceFields: /^(?:field_declaration|property_declaration)$/,
+  constantPlaces: /^attribute$/,
   fixedPlaces: parametersAndConstants,
   formatsInPlace: (code) => {
     const bare = withoutNested(code);

@@ -40,5 +40,6 @@ export const go = defineLanguage({
     body: /^(?:func|type|var|const)\b/m,
   },
   deferring: /^(?:function_declaration|method_declaration|func_literal)$/,
+  constantPlaces: /^field_declaration$/,
   fixedPlaces: parametersAndConstants,
 });

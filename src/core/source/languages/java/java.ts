@@ -57,5 +57,6 @@ export const java = defineLanguage({
   deferring:
     /^(?:method_declaration|constructor_declaration|compact_constructor_declaration|lambda_expression)$/,
   instanceFields: /^field_declaration$/,
+  constantPlaces: /^annotation$/,
   fixedPlaces: parametersAndConstants,
 });

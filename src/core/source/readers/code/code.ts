@@ -634,7 +634,36 @@ class CodeReader {
     if (node.type === "argument") for (const child of node.children) this.consume(child);
   }
 
+  private isInAnnotation(): boolean {
+    return this.near.some(({ type }) => this.spec.annotations.includes(type));
+  }
+
+  /** The string of an annotation that names a key and nothing else: `message = "{order.customer}"`. */
+  private boundKey(node: CodeNode): boolean {
+    if (this.shapes.bindings.length === 0 || !this.isInAnnotation()) return false;
+    const inner = this.innerSpan(node);
+    const raw = this.text.slice(inner.start, inner.end);
+    for (const pattern of this.shapes.bindings) {
+      const match = pattern.exec(raw);
+      const key = match?.[1];
+      if (!match || key === undefined || match[0] !== raw) continue;
+      const start = inner.start + raw.indexOf(key);
+      this.lookups.push({
+        span: { start: node.start, end: node.end },
+        keySpan: { start, end: start + key.length },
+        key: { kind: "fixed", value: key },
+        // What checks a value fills its own numbers in.
+        argumentNames: undefined,
+      });
+      this.mentions.add(key);
+      this.consume(node);
+      return true;
+    }
+    return false;
+  }
+
   private string(node: CodeNode): void {
+    if (this.boundKey(node)) return;
     const taken: CodeNode[] = [];
     const pieces = joinTexts(this.piecesOf(node, uniqueNames(), taken));
     for (const one of taken) this.consumeChoice(one);
@@ -668,9 +697,11 @@ class CodeReader {
       obstacle ??
       (context.role === "key"
         ? say("name", {})
-        : this.near.some(({ type }) => this.spoken.constantPlaces?.test(type))
-          ? say("constant-only", {})
-          : undefined);
+        : context.isAnnotation && this.spoken.constantPlaces
+          ? say("annotation-only", { example: '"{{key}}"' })
+          : this.near.some(({ type }) => this.spoken.constantPlaces?.test(type))
+            ? say("constant-only", {})
+            : undefined);
     this.literals.push({
       form,
       span,
@@ -897,6 +928,7 @@ class CodeReader {
       ...base,
       ...(component !== undefined && { component }),
       ...(this.isDebugging() && { isDebugging: true as const }),
+      ...(this.isInAnnotation() && { isAnnotation: true as const }),
     };
     const properties: string[] = [];
     let inner = node;
@@ -1179,6 +1211,10 @@ const say = notices("extract", {
   "unknown-values": {
     message: "its values come from a list or map that is not visible here",
     remedy: "name the values one by one, or write the message by hand",
+  },
+  "annotation-only": {
+    message: "an annotation takes constants alone, and a lookup is a call",
+    remedy: "set emit.annotation if what reads it takes a key there, for example to {example}",
   },
   "constant-only": {
     message: "only a constant can stand here, and a lookup is a call",
