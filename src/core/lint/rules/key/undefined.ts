@@ -1,10 +1,9 @@
 import { partEnds } from "../../../text/separators.js";
 import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
-import type { LookupKey } from "../../../source/model.js";
+
 import { NearestKeys } from "../../../text/nearest.js";
-import { composedKeyTest } from "../../../text/key-pattern.js";
-import { sourceKeys } from "../../code-use.js";
+import { SourceKeys } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUndefined = defineRule({
@@ -60,15 +59,14 @@ export const keyUndefined = defineRule({
     const sources = book.catalogsOf(book.sourceLocale);
     if (!code || sources.some((catalog) => !isWhole(catalog)) || !sources.some(({ exists }) => exists))
       return;
-    const known = sourceKeys(book);
-    const names = [...known];
+    const known = new SourceKeys(book);
     const separators = partEnds(book.config);
-    const alike = new NearestKeys(names);
+    const alike = new NearestKeys(known);
     const files = sources.map((catalog) => catalog.file);
     const searched = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
     const asked = code.files.flatMap((source) =>
       source.lookups.flatMap((lookup) =>
-        lookup.key.kind === "unknown" ? [] : [{ source, lookup, isKnown: isKnown(lookup.key, known) }],
+        lookup.key.kind === "unknown" ? [] : [{ source, lookup, isKnown: known.knows(lookup.key) }],
       ),
     );
     // Books whose code asks with the same calls know one another, and so do those that are named.
@@ -76,14 +74,14 @@ export const keyUndefined = defineRule({
       .filter(
         (other) => book.config.fallback?.includes(other.book.config.name) || sharesLookups(book, other.book),
       )
-      .map((other) => ({ ...other, known: sourceKeys(other.book) }));
+      .map((other) => ({ ...other, known: new SourceKeys(other.book) }));
     const [first] = asked;
     // Where no key at all is the catalog's, the calls are none of its lookups.
     if (
       first &&
       known.size > 0 &&
       asked.length >= leastAsked &&
-      !asked.some((one) => one.isKnown || others.some((other) => isKnown(one.lookup.key, other.known)))
+      !asked.some((one) => one.isKnown || others.some((other) => other.known.knows(one.lookup.key)))
     ) {
       context.reportCode(
         first.source,
@@ -97,7 +95,7 @@ export const keyUndefined = defineRule({
     for (const { source, lookup, isKnown: isThere } of asked) {
       const { key, keySpan, defaultText, argumentNames } = lookup;
       if (key.kind === "unknown" || isThere) continue;
-      if (others.some((other) => isKnown(key, other.known))) continue;
+      if (others.some((other) => other.known.knows(key))) continue;
       // What no book has is said by the first that reads the file.
       if (
         others.some((other) => other.isBefore && sharesLookups(book, other.book) && other.reads(source.file))
@@ -122,9 +120,7 @@ export const keyUndefined = defineRule({
         )
       )
         continue;
-      const isGroup = names.some((other) =>
-        separators.some((separator) => other.startsWith(written + separator)),
-      );
+      const isGroup = known.inGroup(written).length > 0;
       // Code may take a group of texts out of an object of them, and their members later.
       if (isGroup && lookup.isMember) continue;
       const meant = key.kind === "fixed" ? alike.of(written) : undefined;
@@ -157,11 +153,3 @@ function lookupNames({ lookups }: BookConfig): readonly string[] {
 
 /** Of fewer lookups none may be known because they are new. */
 const leastAsked = 4;
-
-function isKnown(key: LookupKey, known: ReadonlySet<string>): boolean {
-  if (key.kind === "fixed") return known.has(key.value);
-  if (key.kind === "unknown") return true;
-  const fits = composedKeyTest(key.parts);
-  for (const candidate of known) if (fits(candidate)) return true;
-  return false;
-}

@@ -1,6 +1,6 @@
 import { partEnds } from "../../../text/separators.js";
-import { composedKeyTest, keyTest } from "../../../text/key-pattern.js";
-import { sourceKeys } from "../../code-use.js";
+import { keyTest } from "../../../text/key-pattern.js";
+import { SourceKeys } from "../../code-use.js";
 import { NearestKeys } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
@@ -52,19 +52,18 @@ export const keyUnused = defineRule({
     if (!code || code.unread.length > 0 || code.files.some((file) => file.problems.length > 0)) return;
     const asked = new Set<string>();
     const tests = book.config.assumed.map((pattern) => keyTest(pattern, partEnds(book.config)));
-    const known = sourceKeys(book);
+    const known = new SourceKeys(book);
     const alike = new NearestKeys(known);
-    const ends = partEnds(book.config).filter((end) => end !== "");
     let indirect = 0;
     for (const file of code.files) {
       for (const mention of file.mentions) asked.add(mention);
       for (const { key, isMember } of file.lookups) {
         if (isMember && key.kind === "fixed" && !known.has(key.value))
-          tests.push((other) => ends.some((end) => other.startsWith(key.value + end)));
+          for (const other of known.inGroup(key.value)) asked.add(other);
         // A misspelled key is reported where it is asked for; the one that was meant is not unused as well.
         if (key.kind === "fixed")
           asked.add(known.has(key.value) ? key.value : (alike.of(key.value) ?? key.value));
-        else if (key.kind === "composed") tests.push(composedKeyTest(key.parts));
+        else if (key.kind === "composed") for (const other of known.matching(key.parts)) asked.add(other);
         else indirect++;
       }
     }
