@@ -7,6 +7,7 @@ import { overlayFiles } from "../core/files/overlay-files.js";
 import type { Files, WritableFiles } from "../core/files/files.js";
 import { applyPlan, finishInterrupted } from "../core/plan/apply.js";
 import type { Plan } from "../core/plan/plan.js";
+import type { LiveProject } from "../core/project/live-project.js";
 import { openProject, type Project, type Scope } from "../core/project/project.js";
 import { lineIndex, type LineIndex } from "../core/text/line-index.js";
 import { nearest } from "../core/text/nearest.js";
@@ -74,6 +75,8 @@ export interface CommandContext {
   /** The columns that text may take. */
   readonly width: number;
   readonly files: WritableFiles;
+  /** Set where the command runs again and again: the project on the same files. */
+  readonly live?: LiveProject;
   /** Prints part of the result to stdout, or to the file of --output. */
   print(text: string): void;
   /** Prints a hint on stderr; nothing with --quiet. */
@@ -162,7 +165,8 @@ export function commandContext(options: CommonOptions, io: Io): CommandContext {
 /** Opens the project, or ends the command with everything that is wrong with its configuration. */
 export function openOrFail(context: CommandContext, files: Files = context.files): Project {
   const { options } = context;
-  const opened = openProject(files, options.config);
+  const { live } = context;
+  const opened = live && files === live.files ? live.open() : openProject(files, options.config);
   if (!opened.ok) {
     const notices = opened.problems.map(({ file, line, column, path, ...notice }) => ({
       ...notice,

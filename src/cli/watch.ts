@@ -1,5 +1,8 @@
 import type { Command } from "commander";
+import { LiveFiles } from "../core/files/live-files.js";
 import { notices } from "../core/message/notices.js";
+import { LiveProject } from "../core/project/live-project.js";
+import { diskFiles } from "../disk/disk-files.js";
 import { watchFolder } from "../disk/watch.js";
 import type { CommandContext } from "./context.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
@@ -13,15 +16,21 @@ export function withWatchOption(command: Command): Command {
   return command.option("--watch", "run again whenever files change, until it is interrupted");
 }
 
-/** Runs a job once, and again whenever files of the project change, until the program is interrupted. */
+/**
+ * Runs a job once, and again whenever files of the project change, until the program is interrupted. What is told of files that
+ * are as they were is not worked out again.
+ */
 export async function runOnChanges(
-  context: CommandContext,
-  job: () => ExitStatus | Promise<ExitStatus>,
+  once: CommandContext,
+  job: (context: CommandContext) => ExitStatus | Promise<ExitStatus>,
 ): Promise<ExitStatus> {
+  const { cwd, config } = once.options;
+  const live = new LiveProject(new LiveFiles(() => diskFiles(cwd)), config);
+  const context = { ...once, files: live.files, live };
   let last: ExitStatus = exitStatus.inOrder;
-  const once = async () => {
+  const run = async () => {
     try {
-      last = await job();
+      last = await job(context);
     } catch (error) {
       // What cannot be read for a moment, as while somebody types, is read again.
       if (!(error instanceof CommandError)) throw error;
@@ -31,11 +40,16 @@ export async function runOnChanges(
     }
     context.say("Waiting for changes; Ctrl+C ends it.");
   };
-  await once();
+  await run();
   let running = Promise.resolve();
   await new Promise<void>((resolve, reject) => {
-    const watcher = watchFolder(context.options.cwd, () => {
-      running = running.then(once).catch(reject);
+    const watcher = watchFolder(cwd, (files) => {
+      running = running
+        .then(() => {
+          live.changed(files);
+          return run();
+        })
+        .catch(reject);
     });
     if (!watcher) reject(new CommandError(say("no-watch", {}), exitStatus.trouble));
     for (const signal of ["SIGINT", "SIGTERM"] as const)

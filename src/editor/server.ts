@@ -14,7 +14,7 @@ import {
   type WorkspaceEdit,
 } from "vscode-languageserver/node.js";
 import { TextDocument } from "vscode-languageserver-textdocument";
-import type { Files } from "../core/files/files.js";
+import type { WritableFiles } from "../core/files/files.js";
 import type { Finding } from "../core/lint/finding.js";
 import { showForms } from "../core/message/forms.js";
 import type { Plan } from "../core/plan/plan.js";
@@ -22,6 +22,7 @@ import { extractProject, fixEdits } from "../core/project/project.js";
 import { rekeyProject } from "../core/project/rekey.js";
 import type { ReportedLiteral } from "../core/survey/survey.js";
 import { shortened } from "../core/text/shorten.js";
+import { watchFolder } from "../disk/watch.js";
 import { Workspace, type KeyPlace } from "./workspace.js";
 
 /** Milliseconds without typing before the project is checked again. */
@@ -44,7 +45,7 @@ interface Placed {
 }
 
 /** Serves editors by the Language Server Protocol (3.17) over standard input and output, until they end it. */
-export function serveEditor(root: string, files: Files): Promise<void> {
+export function serveEditor(root: string, files: () => WritableFiles): Promise<void> {
   const connection = createConnection(ProposedFeatures.all, process.stdin, process.stdout);
   const documents = new TextDocuments(TextDocument);
   const workspace = new Workspace(files);
@@ -108,8 +109,13 @@ export function serveEditor(root: string, files: Files): Promise<void> {
     workspace.put(fileOf(document.uri), undefined);
     checkSoon();
   });
-  connection.onDidChangeWatchedFiles(() => {
-    workspace.forget();
+  // Not every editor tells what others write, such as version control.
+  const watcher = watchFolder(root, (files) => {
+    workspace.changed(files);
+    checkSoon();
+  });
+  connection.onDidChangeWatchedFiles(({ changes }) => {
+    workspace.changed(changes.map(({ uri }) => fileOf(uri)));
     checkSoon();
   });
 
@@ -275,6 +281,8 @@ export function serveEditor(root: string, files: Files): Promise<void> {
   connection.listen();
   return new Promise((resolve) => {
     connection.onExit(() => {
+      watcher?.close();
+      clearTimeout(waiting);
       resolve();
     });
   });

@@ -1,24 +1,24 @@
 import type { Catalog } from "../core/catalog/book.js";
 import type { Entry } from "../core/catalog/model.js";
 import type { BookConfig } from "../core/config/schema.js";
-import { overlayFiles } from "../core/files/overlay-files.js";
-import type { Files } from "../core/files/files.js";
+import type { WritableFiles } from "../core/files/files.js";
+import { LiveFiles } from "../core/files/live-files.js";
 import type { Finding } from "../core/lint/finding.js";
 import { standingOf } from "../core/ledger/standing.js";
-import type { Ledger } from "../core/ledger/ledger.js";
 import { showForms } from "../core/message/forms.js";
 import { messageReader } from "../core/message/parse.js";
+import { LiveProject } from "../core/project/live-project.js";
 import {
   errorsShownBy,
   ledgers,
   lintProject,
-  openProject,
+  sourceOf,
   surveyOne,
   type Project,
 } from "../core/project/project.js";
-import { listCode, lookupShapes } from "../core/source/book-code.js";
+import { listCode } from "../core/source/book-code.js";
 import type { Lookup, SourceFile } from "../core/source/model.js";
-import { prepareReaders, readSource } from "../core/source/read.js";
+import { prepareReaders } from "../core/source/read.js";
 import type { ReportedLiteral } from "../core/survey/survey.js";
 
 /** A key where it stands: in code, or in a catalog. */
@@ -35,47 +35,38 @@ export interface KeyPlace {
 
 /** A project in an editor: what is open and not saved counts as its files. */
 export class Workspace {
-  private readonly open = new Map<string, string>();
+  private readonly live: LiveProject;
   private opened: Project | undefined;
-  /** Found once: what other files show of errors seldom changes, and reading them all takes its time. */
-  private readonly shownErrors = new Map<string, readonly string[]>();
-  private readonly ledgers = new Map<string, (locale: string) => Ledger>();
-  private readonly sources = new Map<
-    string,
-    readonly { readonly book: BookConfig; readonly source: SourceFile }[]
-  >();
+  private isOld = true;
 
-  constructor(private readonly files: Files) {}
+  constructor(files: () => WritableFiles) {
+    this.live = new LiveProject(new LiveFiles(files));
+  }
 
   /** Takes the text of a file that is open; undefined where it was closed. */
   put(file: string, text: string | undefined): void {
-    if (text === undefined) this.open.delete(file);
-    else this.open.set(file, text);
-    this.sources.delete(file);
-    // Code says nothing of what is in the catalogs.
-    if (this.opened && isOfCatalogs(this.opened, file)) this.forget();
+    this.live.put(file, text);
+    this.isOld = true;
   }
 
-  /** Forgets what was read: a file has changed. */
-  forget(): void {
-    this.opened = undefined;
-    this.ledgers.clear();
-    this.sources.clear();
+  /** Says that files have changed; without a list any may have. */
+  changed(files?: readonly string[]): void {
+    this.live.changed(files);
+    this.isOld = true;
   }
 
-  /** The project as it is now; undefined where its configuration cannot be read. */
+  /** The project as it is now; where its configuration cannot be read, as it was last, if it ever was. */
   project(): Project | undefined {
-    if (!this.opened) {
-      const result = openProject(overlayFiles(this.files, this.open));
+    if (this.isOld) {
+      const result = this.live.open();
       if (result.ok) this.opened = result.project;
+      this.isOld = false;
     }
     return this.opened;
   }
 
   textOf(file: string): string | undefined {
-    const there = this.open.get(file);
-    if (there !== undefined) return there;
-    const read = this.files.read(file);
+    const read = this.live.files.read(file);
     return read.ok ? read.text : undefined;
   }
 
@@ -91,9 +82,7 @@ export class Workspace {
     if (!project) return [];
     await prepareReaders([file], project.files);
     return booksOf(project, file).flatMap((book) => {
-      let shownErrors = this.shownErrors.get(book.name);
-      if (!shownErrors) this.shownErrors.set(book.name, (shownErrors = errorsShownBy(project, book)));
-      const found = surveyOne(project, book, file, { shownErrors });
+      const found = surveyOne(project, book, file, { shownErrors: errorsShownBy(project, book) });
       return "literals" in found
         ? found.literals.filter(({ verdict, waived }) => verdict === "text" && waived === undefined)
         : [];
@@ -102,18 +91,11 @@ export class Workspace {
 
   /** A file of code as each book reads it. */
   async read(file: string): Promise<readonly { readonly book: BookConfig; readonly source: SourceFile }[]> {
-    const known = this.sources.get(file);
-    if (known) return known;
     const project = this.project();
-    const text = this.textOf(file);
-    if (!project || text === undefined) return [];
+    const read = project?.files.read(file);
+    if (!project || !read?.ok) return [];
     await prepareReaders([file], project.files);
-    const read = booksOf(project, file).map((book) => ({
-      book,
-      source: readSource(file, text, false, lookupShapes(book, project.config.source)),
-    }));
-    this.sources.set(file, read);
-    return read;
+    return booksOf(project, file).map((book) => ({ book, source: sourceOf(project, book, file, read) }));
   }
 
   /** The lookups of a file whose keys the catalogs have. */
@@ -187,8 +169,7 @@ export class Workspace {
     const book = project.book(config);
     const source = book.catalog(book.sourceLocale, place.namespace)?.byKey.get(place.key);
     if (!source) return [];
-    const ledger = this.ledgers.get(place.book) ?? ledgers(project, config);
-    this.ledgers.set(place.book, ledger);
+    const ledger = ledgers(project, config);
     const message = messageReader(config).read(source.text, book.sourceLocale, place.key);
     const full = book.fullKey(place.namespace, place.key);
     return [
@@ -239,21 +220,6 @@ export class Workspace {
       }
     return undefined;
   }
-}
-
-/** Whether a file is what a project's catalogs are read from or by: a catalog, the ledger, the configuration. */
-function isOfCatalogs(project: Project, file: string): boolean {
-  const { config, configFile } = project;
-  const books = config.books.map((one) => project.book(one));
-  return (
-    file === configFile ||
-    file === config.waivers ||
-    file === config.glossary ||
-    file.startsWith(`${config.ledger}/`) ||
-    books.some(
-      ({ catalogs, layout }) => catalogs.some((one) => one.file === file) || layout.place(file) !== undefined,
-    )
-  );
 }
 
 function booksOf(project: Project, file: string): readonly BookConfig[] {

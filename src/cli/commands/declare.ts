@@ -41,5 +41,7 @@ export const declareCommand = defineCommand<DeclareCommandOptions>({
   examples: [["declare --write", "declarations for the compiler and the editor"]],
   declare: (command) => withWatchOption(withWriteOptions(command)),
   run: (context, _, options) =>
-    options.watch ? runOnChanges(context, () => runDeclare(context, options)) : runDeclare(context, options),
+    options.watch
+      ? runOnChanges(context, (again) => runDeclare(again, options))
+      : runDeclare(context, options),
 });

@@ -1,4 +1,5 @@
 import { defineCommand } from "../command.js";
+import { diskFiles } from "../../disk/disk-files.js";
 import { exitStatus } from "../exit.js";
 
 /** `fond editor` */
@@ -8,9 +9,9 @@ export const editorCommand = defineCommand({
   heeds: {},
   declare: (command) =>
     command.option("--stdio", "talk over standard input and output; there is no other way"),
-  run: async ({ options, files }) => {
+  run: async ({ options }) => {
     const { serveEditor } = await import("../../editor/server.js");
-    await serveEditor(options.cwd, files);
+    await serveEditor(options.cwd, () => diskFiles(options.cwd));
     return exitStatus.inOrder;
   },
 });

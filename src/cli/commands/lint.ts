@@ -233,6 +233,6 @@ export const lintCommand = defineCommand<LintCommandOptions>({
       .option("--baseline", "accept today's findings as waivers, so that only new ones are reported"),
   run: (context, paths, options) =>
     options.watch
-      ? runOnChanges(context, () => runLint(context, paths, options))
+      ? runOnChanges(context, (again) => runLint(again, paths, options))
       : runLint(context, paths, options),
 });

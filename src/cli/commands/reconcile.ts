@@ -61,6 +61,6 @@ export const reconcileCommand = defineCommand<ReconcileCommandOptions>({
       .option("--from-history", "use Git history to find what translations without a record were made from"),
   run: (context, _, options) =>
     options.watch
-      ? runOnChanges(context, () => runReconcile(context, options))
+      ? runOnChanges(context, (again) => runReconcile(again, options))
       : runReconcile(context, options),
 });

@@ -5,7 +5,8 @@ import { groupBy } from "../text/group-by.js";
 import { partEnds, separatorsOf } from "../text/separators.js";
 import { configFileNames } from "../config/load.js";
 import type { BookConfig, Config } from "../config/schema.js";
-import type { Files, TextEncoding } from "../files/files.js";
+import type { FileText, Files, TextEncoding } from "../files/files.js";
+import { makeAnew, type Keep } from "../text/kept.js";
 import type { FileChange, PlanNote } from "../plan/plan.js";
 import { canonicalTag } from "../locale/tag.js";
 import { keyTest } from "../text/key-pattern.js";
@@ -95,7 +96,7 @@ export interface Book {
 }
 
 /** Reads every catalog of a book. Files that cannot be read are there with their problem; nothing is thrown. */
-export function loadBook(files: Files, config: Config, book: BookConfig): Book {
+export function loadBook(files: Files, config: Config, book: BookConfig, keep: Keep = makeAnew): Book {
   const layout = bookLayout(book);
   const separators = separatorsOf(book);
   const format = formatOf(book);
@@ -108,16 +109,13 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
   const found = new Map<string, Catalog>();
   const strays: Catalog[] = [];
   const namespaces = new Set<string | undefined>();
+  const catalogOf = (file: FileContent, written: string, locale: string, namespace: string | undefined) =>
+    keep(`catalog ${book.name} ${file.file} ${catalogId(locale, namespace)} ${written}`, [book, file], () =>
+      catalogIn(file, locale, namespace, viewOf(inside, written), separators.parts, book),
+    );
   const put = (file: FileContent, written: string, tag: string, namespace: string | undefined) => {
     const locale = configured(tag);
-    const catalog = catalogIn(
-      file,
-      locale ?? tag,
-      namespace,
-      viewOf(inside, written),
-      separators.parts,
-      book,
-    );
+    const catalog = catalogOf(file, written, locale ?? tag, namespace);
     if (locale === undefined) {
       // What is made from the source by rule is nobody's translation.
       if (!pseudo.has(canonicalTag(tag) ?? tag)) strays.push(catalog);
@@ -133,12 +131,19 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
     pools.set(namespace, pool);
     return pool;
   };
+  const contentOf = (file: string, namespace: string | undefined) => {
+    const text = files.read(file);
+    const from = text.ok ? [text.text, text.bom, text.encoding] : [text.trouble, text.detail];
+    return keep(`file ${book.name} ${file}`, [book, ...from], () =>
+      readFile(text, file, format, separators.parts, poolOf(namespace)),
+    );
+  };
   const ownFiles = new Set<string>([...configFileNames, config.waivers]);
   for (const file of files.list({ patterns: layout.globs, ignore: book.ignore })) {
     const place = layout.place(file);
     // A pattern such as {locale}.json finds the project's own files as well.
     if (!place || ownFiles.has(file)) continue;
-    const content = readFile(files, file, format, separators.parts, poolOf(place.namespace));
+    const content = contentOf(file, place.namespace);
     // Beside modules with texts stand others, which declare their types or bring them together.
     const isOther = content.raw.problems.some(({ code }) => code === "shape") || file.endsWith(".d.ts");
     if (format.code && isOther && configured(place.locale ?? "") === undefined) continue;
@@ -161,14 +166,16 @@ export function loadBook(files: Files, config: Config, book: BookConfig): Book {
       const id = catalogId(locale, namespace);
       if (found.has(id)) continue;
       const path = layout.path(locale, namespace);
-      const known = read.get(path) ?? readFile(files, path, format, separators.parts, poolOf(namespace));
+      const known = read.get(path) ?? contentOf(path, namespace);
       const source = found.get(catalogId(config.source, namespace));
-      const file = known.exists || !source ? known : framedAs(source, known, layout.spell(locale));
+      const file =
+        known.exists || !source
+          ? known
+          : keep(`frame ${book.name} ${path} ${id}`, [source, known], () =>
+              framedAs(source, known, layout.spell(locale)),
+            );
       read.set(path, file);
-      found.set(
-        id,
-        catalogIn(file, locale, namespace, viewOf(inside, layout.spell(locale)), separators.parts, book),
-      );
+      found.set(id, catalogOf(file, layout.spell(locale), locale, namespace));
     }
   }
   const rank = new Map(locales.map((locale, index) => [locale, index]));
@@ -264,13 +271,12 @@ const say = notices("catalog", {
 const largestFile = 50_000_000;
 
 function readFile(
-  files: Files,
+  read: FileText,
   file: string,
   format: CatalogFormat,
   separator: string,
   pool: KeyPool,
 ): FileContent {
-  const read = files.read(file);
   if (!read.ok) {
     const empty = { file, format, content: format.empty, bom: false, lines: lineIndex("") };
     if (read.trouble === "absent") return { ...empty, exists: false, raw: catalogContent(entryTable([])) };
@@ -377,12 +383,18 @@ export function unreadNote({ file, lines, problems: [problem], unreadable }: Cat
   };
 }
 
+const comparedLast = new WeakMap<Catalog, { readonly other: Catalog; readonly areSame: boolean }>();
+
 /** Whether two catalogs have the same keys in the same order, as nearly all of one book have. */
 export function haveSameKeys(one: Catalog, other: Catalog): boolean {
+  const known = comparedLast.get(one);
+  if (known?.other === other) return known.areSame;
   const { size } = one.table;
-  if (other.table.size !== size) return false;
-  for (let at = 0; at < size; at++) if (one.table.keyAt(at) !== other.table.keyAt(at)) return false;
-  return true;
+  let at = 0;
+  if (other.table.size === size) while (at < size && one.table.keyAt(at) === other.table.keyAt(at)) at++;
+  const areSame = other.table.size === size && at === size;
+  comparedLast.set(one, { other, areSame });
+  return areSame;
 }
 
 /** The comments that a project keeps above entries itself. */

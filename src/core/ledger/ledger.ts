@@ -46,6 +46,11 @@ export interface LedgerProblem {
 
 const head = "# Fond Ledger 1";
 
+/** The files of a locale's ledger and of its attic. */
+export function ledgerFiles(folder: string, book: string, locale: string): readonly [string, string] {
+  return [`${folder}/${book}.${locale}.txt`, `${folder}/${book}.${locale}.attic.txt`];
+}
+
 /**
  * Reads the ledger of a book and locale. Lines that make no sense are reported and skipped; conflict markers are passed
  * over. The ledgers of a book that are read with one pool share the strings of their keys.
@@ -58,8 +63,7 @@ export function readLedger(
   pool = new KeyPool(),
 ): Ledger {
   pool.start();
-  const file = `${folder}/${book}.${locale}.txt`;
-  const atticFile = `${folder}/${book}.${locale}.attic.txt`;
+  const [file, atticFile] = ledgerFiles(folder, book, locale);
   const problems: LedgerProblem[] = [];
   const lines = new RecordLines(pool);
   const attic = new Map<string, AtticRecord>();

@@ -29,9 +29,14 @@ export interface SourceTexts {
 
 const head = "# Fond Ledger 1: source texts";
 
+/** The file of a book's kept source texts. */
+export function sourceTextsFile(folder: string, book: string): string {
+  return `${folder}/${book}.sources.txt`;
+}
+
 /** Reads the source texts that a book's ledger keeps. Lines that make no sense are reported and skipped. */
 export function readSourceTexts(files: Files, folder: string, book: string): SourceTexts {
-  const file = `${folder}/${book}.sources.txt`;
+  const file = sourceTextsFile(folder, book);
   const byKey = new Map<string, SourceText[]>();
   const problems: LedgerProblem[] = [];
   const written = readRecords(files, file, problems, ([key = "", digest = "", date = "", ...fields]) => {

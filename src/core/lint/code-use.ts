@@ -1,14 +1,57 @@
-import type { Book } from "../catalog/book.js";
-import type { LookupKey } from "../source/model.js";
+import { haveSameKeys, type Book, type Catalog } from "../catalog/book.js";
+import type { BookConfig } from "../config/schema.js";
+import type { Lookup, LookupKey, SourceFile } from "../source/model.js";
 import { composedKeyTest } from "../text/key-pattern.js";
+import { lazily } from "../text/lazy.js";
+import { NearestKeys } from "../text/nearest.js";
 import { partEnds } from "../text/separators.js";
 
+const made = new WeakMap<BookConfig, { readonly sources: readonly Catalog[]; readonly keys: SourceKeys }>();
+
+/** The keys of a book's source catalogs, put together once: they are the same while only texts change. */
+export function sourceKeysOf(book: Book): SourceKeys {
+  const sources = book.catalogsOf(book.sourceLocale);
+  const known = made.get(book.config);
+  const areSame =
+    known?.sources.length === sources.length &&
+    sources.every((one, at) => {
+      const other = known.sources[at];
+      return (
+        one === other ||
+        (other !== undefined && other.namespace === one.namespace && haveSameKeys(one, other))
+      );
+    });
+  const keys = known && areSame ? known.keys : new SourceKeys(book);
+  made.set(book.config, { sources, keys });
+  return keys;
+}
+
+/** What code asks for, as far as keys can be told. */
+interface AskedKeys {
+  /** How many lookups there are whose keys do not come from variables. */
+  readonly count: number;
+  /** Those of them that the catalogs do not have. */
+  readonly unknown: readonly Lookup[];
+}
+
+/** What a file of code uses of the catalogs. */
+interface UsedKeys {
+  readonly keys: readonly string[];
+  /** How many of its lookups have keys that come from variables. */
+  readonly indirect: number;
+  /** Whether a lookup finds a key, or may find one. */
+  readonly finds: boolean;
+}
+
 /** The keys of a book's source catalogs as code writes them, in an order in which those that begin alike stand together. */
-export class SourceKeys {
+class SourceKeys {
   private readonly sorted: readonly string[];
   private readonly all: ReadonlySet<string>;
   private readonly ends: readonly string[];
   private readonly composed = new Map<string, readonly string[]>();
+  private readonly asked = new WeakMap<SourceFile, AskedKeys>();
+  private readonly used = new WeakMap<SourceFile, UsedKeys>();
+  private readonly alike = lazily(() => new NearestKeys(this.all));
 
   constructor(book: Book) {
     const sources = book.catalogsOf(book.sourceLocale);
@@ -25,11 +68,6 @@ export class SourceKeys {
     return this.all.size;
   }
 
-  /** In the order of the catalogs. */
-  [Symbol.iterator](): Iterator<string> {
-    return this.all[Symbol.iterator]();
-  }
-
   has(key: string): boolean {
     return this.all.has(key);
   }
@@ -38,6 +76,46 @@ export class SourceKeys {
   knows(key: LookupKey): boolean {
     if (key.kind === "fixed") return this.has(key.value);
     return key.kind === "unknown" || this.matching(key.parts).length > 0;
+  }
+
+  /** The keys that a file of code asks for. */
+  askedBy(source: SourceFile): AskedKeys {
+    let asked = this.asked.get(source);
+    if (!asked) {
+      const told = source.lookups.filter(({ key }) => key.kind !== "unknown");
+      asked = { count: told.length, unknown: told.filter(({ key }) => !this.knows(key)) };
+      this.asked.set(source, asked);
+    }
+    return asked;
+  }
+
+  /** The keys that a file of code may use: those that it looks up, and those that stand in it as strings. */
+  usedBy(source: SourceFile): UsedKeys {
+    const made = this.used.get(source);
+    if (made) return made;
+    const keys = [...source.mentions].filter((mention) => this.has(mention));
+    let indirect = 0;
+    let finds = false;
+    for (const { key, isMember } of source.lookups) {
+      if (key.kind === "composed") keys.push(...this.matching(key.parts));
+      else if (key.kind === "unknown") indirect++;
+      else if (this.has(key.value)) keys.push(key.value);
+      else {
+        // A misspelled key is reported where it is asked for; the one that was meant is not unused as well.
+        const meant = this.meantBy(key.value);
+        if (meant !== undefined) keys.push(meant);
+        if (isMember) keys.push(...this.inGroup(key.value));
+      }
+      finds ||= key.kind !== "fixed" || this.has(key.value);
+    }
+    const found = { keys, indirect, finds };
+    this.used.set(source, found);
+    return found;
+  }
+
+  /** The key that was most likely meant by another; undefined where none was clearly meant. */
+  meantBy(key: string): string | undefined {
+    return this.alike().of(key);
   }
 
   /** The keys that one put together in code may become; null stands for any part of a key. */

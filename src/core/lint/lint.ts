@@ -5,6 +5,7 @@ import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
+import { makeAnew, type Keep } from "../text/kept.js";
 import type { Range, Span } from "../text/span.js";
 import { wordings, type Notice, type WordingData } from "../text/wording.js";
 import type { MessageNode } from "../message/model.js";
@@ -56,24 +57,44 @@ export interface LintOptions {
   readonly rules?: readonly Rule[];
   /** Only findings about these locales, or about none; all where not given. */
   readonly locales?: readonly string[];
+  /** What was made before, where the book is looked at again and again. */
+  readonly keep?: Keep;
+}
+
+/** Where rules put what they find. */
+interface Sink {
+  readonly findings: Finding[];
+  readonly waived: Set<InlineWaiver>;
+  /** How often something was found, also what is waived or not reported. */
+  found: number;
+}
+
+const newSink = (): Sink => ({ findings: [], waived: new Set(), found: 0 });
+
+function pour(from: Sink, into: Sink): void {
+  for (const finding of from.findings) into.findings.push(finding);
+  for (const waiver of from.waived) into.waived.add(waiver);
 }
 
 /** Runs the rules over one book. Findings come sorted by file and place, the same from run to run. */
 export function lintBook(subject: LintSubject, options: LintOptions = {}): Finding[] {
-  const findings: Finding[] = [];
-  const waived = new Set<InlineWaiver>();
-  const sources = new SourceFinder(subject);
+  const sink = newSink();
+  const { findings, waived } = sink;
+  const { keep } = options;
+  const sources = new SourceFinder(subject, keep);
   const running = (options.rules ?? allRules).flatMap((rule) => {
     const level = levelNamed(subject.book.config.rules, rule.id) ?? levelNamed(options.levels, rule.id);
     const parts = (options.parts ?? []).filter((part) => meansRule(part, rule.id, subject.book.config.name));
     if (level === "off" && parts.length === 0) return [];
     const levelOf = levelsOf(level, parts, partEnds(subject.book.config));
-    const run = new RuleRun(rule, levelOf, subject, sources.find, findings, waived);
+    const run = new RuleRun(rule, levelOf, subject, sources.find, sink);
     return rule.applies?.(run) === false ? [] : [run];
   });
   for (const run of running) run.rule.book?.(run);
   for (const catalog of [...subject.book.catalogs, ...subject.book.strays]) {
-    if (catalog.exists) lintCatalog(catalog, running, subject, sources);
+    if (!catalog.exists) continue;
+    if (keep) lintAgain(catalog, running, subject, sources, options, keep, sink);
+    else lintCatalog(catalog, running, subject, sources);
   }
   const { locales } = options;
   if (!options.rules && !locales) findings.push(...unusedWaivers(subject.book, waived));
@@ -178,17 +199,133 @@ function levelsOf(
     )?.level ?? level;
 }
 
+const reaches = { none: 0, beside: 1, around: 2 } as const;
+
+/** What was found in a catalog when it was looked at last. */
+interface CatalogFindings extends Sink {
+  readonly catalog: Catalog;
+  readonly source: Catalog | undefined;
+  /** What the rules found that look at other entries. */
+  readonly beside: Sink;
+  /** What else it hangs on. */
+  readonly settings: readonly unknown[];
+  /** By entry: 1 where the rules that look at it alone found nothing. */
+  readonly isClean: Uint8Array;
+  /** By entry: how far those rules look that look further and were shown it; 0 for none. */
+  readonly reach: Uint8Array;
+}
+
+/**
+ * Shows one catalog to the rules again, only those entries and rules for which something may have changed since it was shown
+ * to them last.
+ */
+function lintAgain(
+  catalog: Catalog,
+  running: readonly RuleRun[],
+  subject: LintSubject,
+  sources: SourceFinder,
+  { levels, parts, rules }: LintOptions,
+  keep: Keep,
+  sink: Sink,
+): void {
+  const { book, glossary, reader } = subject;
+  const { locale, namespace, file, table } = catalog;
+  const own = running.filter(({ rule }) => rule.looks === undefined);
+  const others = running.filter(({ rule }) => rule.looks !== undefined);
+  const beside = others.filter(({ rule }) => rule.looks === "beside");
+  const around = others.filter(({ rule }) => rule.looks === "around");
+  const source = book.catalog(book.sourceLocale, namespace);
+  const isStray = book.strays.includes(catalog);
+  const name = `findings ${book.config.name} ${file} ${locale} ${namespace ?? ""}`;
+  const settings = [book.config, isStray, subject.ledger(locale), glossary, levels, parts, rules, reader];
+  let isNew = false;
+  const found = keep(
+    name,
+    [catalog, source, ...settings, ...running.map(({ rule }) => rule)],
+    (before?: CatalogFindings): CatalogFindings => {
+      isNew = true;
+      const last = before?.settings.every((one, at) => one === settings[at]) ? before : undefined;
+      const made: CatalogFindings = {
+        ...newSink(),
+        beside: newSink(),
+        catalog,
+        source,
+        settings,
+        isClean: new Uint8Array(table.size),
+        reach: new Uint8Array(table.size),
+      };
+      for (const run of own) run.sink = made;
+      for (const run of beside) run.sink = made.beside;
+      for (const run of running) run.rule.file?.(run, catalog);
+      // Those that look around are shown the entries on the way: what they find goes where all findings go.
+      if (!isStray) {
+        const known = last && sameEntries(made, last);
+        const left = entryLinter(catalog, running, subject, sources).lintNew(made, known, last);
+        if (left.length > 0) entryLinter(catalog, others, subject, sources).lintSome(left);
+      }
+      for (const run of own) run.sink = sink;
+      return made;
+    },
+  );
+  pour(found, sink);
+  pour(found.beside, sink);
+  if (isNew) return;
+  for (const run of around) run.rule.file?.(run, catalog);
+  const seen: number[] = [];
+  for (let index = 0; index < table.size; index++)
+    if (found.reach[index] === reaches.around) seen.push(index);
+  if (seen.length > 0) entryLinter(catalog, around, subject, sources).lintSome(seen);
+}
+
+/** Finds the place that an entry of a catalog had in an earlier state of it, where it and its source were the same; -1 for none. */
+function sameEntries(now: CatalogFindings, last: CatalogFindings): (index: number) => number {
+  const placeIn = (table: Catalog["table"], likely: number, key: string) =>
+    likely < table.size && table.keyAt(likely) === key ? likely : table.find(key);
+  const isSame = (one: Catalog, at: number, other: Catalog, there: number) =>
+    one.table.isTextAt(at) === other.table.isTextAt(there) &&
+    one.table.textAt(at) === other.table.textAt(there) &&
+    writtenAt(one, at) === writtenAt(other, there);
+  const canTell = now.catalog.table.isUnique && last.catalog.table.isUnique;
+  return (index) => {
+    const key = now.catalog.table.keyAt(index);
+    const there = canTell ? placeIn(last.catalog.table, index, key) : -1;
+    if (there < 0 || last.isClean[there] !== 1) return -1;
+    if (now.catalog !== last.catalog && !isSame(now.catalog, index, last.catalog, there)) return -1;
+    const [from, before] = [now.source, last.source];
+    if (from === before) return there;
+    if (!from || !before || !from.table.isUnique || !before.table.isUnique) return -1;
+    const [at, was] = [placeIn(from.table, index, key), placeIn(before.table, there, key)];
+    if (at < 0 || was < 0) return at === was ? there : -1;
+    return isSame(from, at, before, was) ? there : -1;
+  };
+}
+
+/** How a file writes an entry's text; undefined where that is the text. */
+function writtenAt({ table, content }: Catalog, index: number): string | undefined {
+  if (table.plainStartAt(index) >= 0) return undefined;
+  const { start, end } = table.entryAt(index).valueSpan;
+  return content.slice(start, end);
+}
+
 /** Shows one catalog to every rule: the file, then each entry, read once for all of them. */
 function lintCatalog(
   catalog: Catalog,
   running: readonly RuleRun[],
-  { book, reader }: LintSubject,
+  subject: LintSubject,
   sources: SourceFinder,
 ): void {
   for (const run of running) run.rule.file?.(run, catalog);
-  if (book.strays.includes(catalog)) return;
+  if (!subject.book.strays.includes(catalog)) entryLinter(catalog, running, subject, sources).lintAll();
+}
+
+function entryLinter(
+  catalog: Catalog,
+  running: readonly RuleRun[],
+  { book, reader }: LintSubject,
+  sources: SourceFinder,
+): EntryLinter {
   const source = catalog.locale === book.sourceLocale ? undefined : sources.entriesFor(catalog);
-  new EntryLinter(catalog, running, reader, sources.texts, source).lintAll();
+  return new EntryLinter(catalog, running, reader, sources.texts, source);
 }
 
 /** Shows the entries of one catalog to the rules that have anything to say about them: most entries give no reason to ask. */
@@ -213,24 +350,67 @@ class EntryLinter {
   }
 
   lintAll(): void {
+    this.visit((index, start) => {
+      this.lint(index, this.featuresAt(index, start));
+    });
+  }
+
+  /**
+   * Shows the entries that are not known to be as they were, and notes of each what was found. Gives those of the others that
+   * the rules have to see that look further.
+   */
+  lintNew(
+    made: CatalogFindings,
+    known: ((index: number) => number) | undefined,
+    last: CatalogFindings | undefined,
+  ): readonly number[] {
+    const left: number[] = [];
+    this.visit((index, start) => {
+      const there = known?.(index) ?? -1;
+      if (there >= 0 && last) {
+        made.isClean[index] = 1;
+        const reach = last.reach[there] ?? reaches.none;
+        made.reach[index] = reach;
+        if (reach !== reaches.none) left.push(index);
+        return;
+      }
+      const before = made.found;
+      const shown = this.lint(index, this.featuresAt(index, start));
+      if (made.found === before) made.isClean[index] = 1;
+      for (const { rule } of shown)
+        made.reach[index] = Math.max(made.reach[index] ?? 0, reaches[rule.looks ?? "none"]);
+    });
+    return left;
+  }
+
+  /** What a text has by its characters; -1 where that cannot be told from its file. */
+  private featuresAt(index: number, start: number): number {
+    return start < 0 ? -1 : this.texts.at(this.units, start, start + this.catalog.table.plainLengthAt(index));
+  }
+
+  /** Visits the entries, each with where its text starts in the file as it is meant; -1 where it is written otherwise. */
+  private visit(show: (index: number, start: number) => void): void {
     if (this.onEntries.isIdle && (this.onPairs.isIdle || this.source === undefined)) return;
     const { table } = this.catalog;
     const { isUnique, size } = table;
     for (let index = 0; index < size; index++) {
       // Of a duplicate key the last counts.
       if (!isUnique && table.find(table.keyAt(index)) !== index) continue;
-      const start = table.plainStartAt(index);
-      this.lint(index, start < 0 ? -1 : this.texts.at(this.units, start, start + table.plainLengthAt(index)));
+      show(index, table.plainStartAt(index));
     }
   }
 
-  /** `ofText` is what the text has by its characters; -1 where that is not known yet. */
-  private lint(index: number, ofText: number): void {
+  lintSome(entries: readonly number[]): void {
+    for (const index of entries) this.lint(index, -1);
+  }
+
+  /** Shows one entry; gives the rules that were shown it. `ofText` is what the text has by its characters; -1 where that is not known yet. */
+  private lint(index: number, ofText: number): readonly RuleRun[] {
     const { catalog, source: sourceEntries, reader } = this;
     const { table, locale } = catalog;
     const key = table.keyAt(index);
     // What is worked out when the program runs is not known here.
-    if (!table.isTextAt(index) && table.entryAt(index).kind === "code") return;
+    if (!table.isTextAt(index) && table.entryAt(index).kind === "code") return noRules;
     const text = table.textAt(index);
     const source = sourceEntries?.find(index, key);
     const isSame = source?.message.source === text;
@@ -250,10 +430,11 @@ class EntryLinter {
             (isSame ? features.same : haveSameParts(source.message, message) ? 0 : features.parts),
         )
       : noRules;
-    if (forEntry.length === 0 && forPair.length === 0) return;
+    if (forEntry.length === 0 && forPair.length === 0) return noRules;
     const view = { catalog, entry: table.entryAt(index), message, locale, features: own };
     for (const run of forEntry) if (!isBroken || run.rule.readsBroken) run.rule.entry?.(run.view(view), run);
     if (source) for (const run of forPair) run.rule.pair?.(run.view(view), source, run);
+    return forPair.length === 0 ? forEntry : forEntry.length === 0 ? forPair : [...forEntry, ...forPair];
   }
 }
 
@@ -336,7 +517,10 @@ class SourceFinder {
 
   readonly texts: TextScanner;
 
-  constructor(private readonly subject: LintSubject) {
+  constructor(
+    private readonly subject: LintSubject,
+    private readonly keep: Keep = makeAnew,
+  ) {
     this.texts = new TextScanner(subject.reader.signs);
   }
 
@@ -347,7 +531,11 @@ class SourceFinder {
     if (!this.made.has(namespace)) {
       const { book, reader } = this.subject;
       const catalog = book.catalog(book.sourceLocale, namespace);
-      this.made.set(namespace, catalog && new SourceEntries(catalog, reader, this.texts));
+      const make = () => catalog && new SourceEntries(catalog, reader, this.texts);
+      this.made.set(
+        namespace,
+        this.keep(`source ${book.config.name} ${namespace ?? ""}`, [catalog, reader], make),
+      );
     }
     return this.made.get(namespace);
   }
@@ -387,8 +575,8 @@ class RuleRun implements RuleContext {
     private readonly levelOf: LevelOf,
     private readonly subject: LintSubject,
     readonly sourceOf: RuleContext["sourceOf"],
-    private readonly findings: Finding[],
-    private readonly waived: Set<InlineWaiver>,
+    /** Where what it finds goes. */
+    public sink: Sink,
   ) {
     this.mask = rule.needs ? featureMask(rule.needs) : -1;
     this.book = subject.book;
@@ -488,8 +676,9 @@ class RuleRun implements RuleContext {
   }
 
   private isWaived(catalog: Catalog, key: string | undefined): boolean {
+    this.sink.found++;
     const waivers = inlineWaiversOf(catalog, key, this.rule.id);
-    for (const waiver of waivers) this.waived.add(waiver);
+    for (const waiver of waivers) this.sink.waived.add(waiver);
     return waivers.length > 0;
   }
 
@@ -509,7 +698,8 @@ class RuleRun implements RuleContext {
   ): void {
     const level = this.levelOf(of);
     if (level === "off") return;
-    const last = this.findings.at(-1);
+    const { findings } = this.sink;
+    const last = findings.at(-1);
     // A form that stands for two categories is read twice, and reported once.
     if (
       last?.rule === this.rule.id &&
@@ -520,7 +710,7 @@ class RuleRun implements RuleContext {
       last.message === message
     )
       return;
-    this.findings.push({
+    findings.push({
       rule: this.rule.id,
       messageId,
       data,

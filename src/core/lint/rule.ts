@@ -36,6 +36,12 @@ export interface RuleDefinition<M extends Wordings = Wordings> {
   book?(context: RuleContext<M>): void;
   readonly readsBroken?: boolean;
   /**
+   * What else `entry` and `pair` look at besides the entry, its source, the ledger and the configuration: other entries of the
+   * same catalog or its source's (`beside`), other locales or older texts (`around`; `file` too). When those change, such
+   * rules are asked again.
+   */
+  readonly looks?: "beside" | "around";
+  /**
    * What a message must have for `entry` and `pair` to have anything to say; a pair where either side has it. All messages
    * where not given.
    */

@@ -1,3 +1,6 @@
+import type { Book, Catalog } from "../catalog/book.js";
+import { changedKeys } from "../catalog/changed-keys.js";
+import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { Lookup, SourceFile } from "../source/model.js";
 import { formsArgument } from "../source/literal-message.js";
@@ -15,44 +18,99 @@ export interface SuppliedLookup {
   readonly passed: readonly string[];
 }
 
-const found = new WeakMap<object, readonly SuppliedLookup[]>();
+/** What was found in a file of code, with the book that it was held against. */
+interface Found {
+  readonly book: Book;
+  readonly lookups: readonly SuppliedLookup[];
+}
+
+const found = new WeakMap<SourceFile, Found>();
+const looked = new WeakMap<BookConfig, { readonly before: Book | undefined; readonly now: Book }>();
+const changes = new WeakMap<Book, ReadonlySet<string> | undefined>();
 
 /** The lookups of a book's code that pass their arguments by name, where code alone says which. */
 export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
   const { book, code } = context;
-  const made = code && found.get(code);
-  if (made) return made;
-  const result: SuppliedLookup[] = [];
   // Numbered arguments are passed in order, without names.
-  if (code && context.syntax.numberedFrom === undefined)
-    for (const source of code.files)
-      for (const lookup of source.lookups) {
-        const { key, argumentNames } = lookup;
-        if (key.kind !== "fixed" || !argumentNames) continue;
-        const resolved = book.resolve(key.value);
-        if (!resolved) continue;
-        const { catalog, entry } = resolved;
-        const message = context.message(entry.text, book.sourceLocale, entry.key);
-        if (message.isBroken) continue;
-        const known = new Set<string>();
-        for (const locale of [book.sourceLocale, ...book.targetLocales]) {
-          const text = book.catalog(locale, catalog.namespace)?.byKey.get(entry.key)?.text;
-          if (text === undefined) continue;
-          const { facts, nodes } = context.message(text, locale, entry.key);
-          for (const name of [...facts.arguments.keys(), ...facts.tags.keys()]) known.add(name);
-          visitNodes(nodes, (node) => {
-            if (node.kind === "plural" && book.config.plurals !== "inline") known.add(formsArgument);
-          });
-        }
-        result.push({
-          source,
-          lookup,
-          key: key.value,
-          needed: new Set(message.facts.arguments.keys()),
-          known,
-          passed: argumentNames,
-        });
-      }
-  if (code) found.set(code, result);
-  return result;
+  if (!code || context.syntax.numberedFrom !== undefined) return [];
+  const before = bookBefore(book);
+  const all: SuppliedLookup[] = [];
+  for (const source of code.files) for (const one of suppliedIn(source, before, context)) all.push(one);
+  return all;
+}
+
+function suppliedIn(
+  source: SourceFile,
+  before: Book | undefined,
+  context: RuleContext,
+): readonly SuppliedLookup[] {
+  const { book } = context;
+  const made = found.get(source);
+  if (made?.book === book) return made.lookups;
+  const changed = made && made.book === before ? changes.get(book) : undefined;
+  const isSame = changed && !source.lookups.some(({ key }) => key.kind === "fixed" && changed.has(key.value));
+  const lookups =
+    isSame && made ? made.lookups : source.lookups.flatMap((one) => suppliedBy(source, one, context) ?? []);
+  found.set(source, { book, lookups });
+  return lookups;
+}
+
+/** The book as it was when it was looked at last, where it is looked at again. */
+function bookBefore(book: Book): Book | undefined {
+  const last = looked.get(book.config);
+  if (last?.now === book) return last.before;
+  if (last) changes.set(book, changedKeys(last.now, book));
+  looked.set(book.config, { before: last?.now, now: book });
+  return last?.now;
+}
+
+function suppliedBy(source: SourceFile, lookup: Lookup, context: RuleContext): SuppliedLookup | undefined {
+  const { book } = context;
+  const { key, argumentNames } = lookup;
+  if (key.kind !== "fixed" || !argumentNames) return undefined;
+  const resolved = book.resolve(key.value);
+  if (!resolved) return undefined;
+  const { catalog, entry } = resolved;
+  const message = context.message(entry.text, book.sourceLocale, entry.key);
+  if (message.isBroken) return undefined;
+  const known = new Set<string>();
+  for (const locale of [book.sourceLocale, ...book.targetLocales]) {
+    const there = book.catalog(locale, catalog.namespace);
+    if (there) for (const name of namesUsed(there, entry.key, context)) known.add(name);
+  }
+  const needed = new Set(message.facts.arguments.keys());
+  return { source, lookup, key: key.value, needed, known, passed: argumentNames };
+}
+
+interface UsedNames {
+  readonly text: string;
+  readonly names: readonly string[];
+}
+
+/** By what reads a book's messages, locale and full key: most are the same when a book is looked at again. */
+const used = new WeakMap<RuleContext["message"], Map<string, Map<string, UsedNames>>>();
+const none: readonly string[] = [];
+
+/** The arguments and tags of a catalog's message, and what the book's plurals choose by. */
+function namesUsed(
+  { byKey, locale, namespace }: Catalog,
+  key: string,
+  { book, message }: RuleContext,
+): readonly string[] {
+  const text = byKey.get(key)?.text;
+  if (text === undefined) return none;
+  const ofBook = used.get(message) ?? new Map<string, Map<string, UsedNames>>();
+  used.set(message, ofBook);
+  const id = `${locale} ${namespace ?? ""}`;
+  const known = ofBook.get(id) ?? new Map<string, UsedNames>();
+  ofBook.set(id, known);
+  const there = known.get(key);
+  if (there?.text === text) return there.names;
+  const { facts, nodes } = message(text, locale, key);
+  const names = [...facts.arguments.keys(), ...facts.tags.keys()];
+  visitNodes(nodes, (node) => {
+    if (node.kind === "plural" && book.config.plurals !== "inline") names.push(formsArgument);
+  });
+  known.set(key, { text, names });
+  return names;
 }

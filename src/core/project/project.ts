@@ -19,13 +19,14 @@ import { loadConfig, type ConfigProblem } from "../config/load.js";
 import { loadWaivers, type Waivers, type Waiver } from "../config/waivers.js";
 import type { BookConfig, Config } from "../config/schema.js";
 import type { ExtractOptions, ExtractPlan } from "../extract/extract.js";
-import type { Files } from "../files/files.js";
+import type { Files, FileText } from "../files/files.js";
+import { makeAnew, type Keep } from "../text/kept.js";
 import { overlayFiles } from "../files/overlay-files.js";
 import { balanceBook, type BookBalance } from "../ledger/balance.js";
 import { workOutOrigins, type CatalogRevision } from "../ledger/history.js";
-import { readLedger, type Ledger } from "../ledger/ledger.js";
+import { ledgerFiles, readLedger, type Ledger } from "../ledger/ledger.js";
 import { outstandingTexts, type OutstandingText } from "../ledger/outstanding.js";
-import { readSourceTexts, sourceTextOf, type SourceTexts } from "../ledger/source-texts.js";
+import { readSourceTexts, sourceTextOf, sourceTextsFile, type SourceTexts } from "../ledger/source-texts.js";
 import type { Finding } from "../lint/finding.js";
 import { disorderIn } from "../lint/key-order.js";
 import { readGlossary, type Concept } from "../lint/glossary.js";
@@ -41,20 +42,20 @@ import { planReconcile } from "../reconcile/reconcile.js";
 import { declaredChanges } from "../reconcile/declared.js";
 import {
   listCode,
-  lookupShapes,
   readBookCode,
+  readBookSource,
   readInTurn,
   type BookCode,
   type UnreadSource,
 } from "../source/book-code.js";
-import type { LookupShapes } from "../source/model.js";
+import type { SourceFile } from "../source/model.js";
 import { takesImportLine } from "../extract/import-line.js";
 import { languageOf } from "../source/languages/index.js";
 import { dialectByName } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";
 import { digestOf } from "../text/digest.js";
 import { leftOutByContent, leftOutByName, oneFilePerLocale, type LeftOut } from "../survey/left-out.js";
-import { prepareReaders, readSource } from "../source/read.js";
+import { prepareReaders } from "../source/read.js";
 import { nearest } from "../text/nearest.js";
 import { prepareWidths } from "../text/width.js";
 import type { Range } from "../text/span.js";
@@ -72,6 +73,8 @@ export interface Project {
   readonly config: Config;
   readonly waivers: Waivers;
   readonly glossary?: readonly Concept[];
+  /** Set where the project is looked at again and again: what was made of its files, and still holds. */
+  readonly keep?: Keep;
   /** A book with its catalogs, read once. */
   book(config: BookConfig): Book;
 }
@@ -98,11 +101,15 @@ const say = notices("project", {
   },
 });
 
-/** Opens a project. `configFile` names the configuration; without it the usual names are tried. `today` is a day as YYYY-MM-DD. */
+/**
+ * Opens a project. `configFile` names the configuration; without it the usual names are tried. `today` is a day as YYYY-MM-DD.
+ * `keep` is for a project that is opened again and again: nothing is made twice of the same files.
+ */
 export function openProject(
   files: Files,
   configFile?: string,
   today: string = new Date().toISOString().slice(0, 10),
+  keep?: Keep,
 ): OpenResult {
   const loaded = loadConfig(files, configFile);
   if (!loaded.ok) return loaded;
@@ -169,7 +176,6 @@ export function openProject(
         },
       ],
     };
-  const books = new Map<BookConfig, Book>();
   return {
     ok: true,
     project: {
@@ -178,23 +184,38 @@ export function openProject(
       configFile: file,
       config,
       waivers: waived.waivers,
-      book(own) {
-        const there = books.get(own);
-        if (there) return there;
-        const read = loadBook(files, config, own);
-        const others = config.books.filter(({ name }) => own.fallback?.includes(name));
-        // A locale may say for itself what the book that stands behind this one says for all.
-        const isBehind = (key: string) => others.some((other) => this.book(other).resolve(key) !== undefined);
-        const book =
-          others.length === 0
-            ? read
-            : { ...read, allows: (locale: string, key: string) => read.allows(locale, key) || isBehind(key) };
-        books.set(own, book);
-        return book;
-      },
+      ...(keep && { keep }),
+      book: booksOf(files, config, keep),
     },
     warnings,
   };
+}
+
+/** Reads each book of a project once. */
+function booksOf(files: Files, config: Config, keep: Keep = makeAnew): Project["book"] {
+  const books = new Map<BookConfig, Book>();
+  const bookOf = (own: BookConfig): Book => {
+    const there = books.get(own);
+    if (there) return there;
+    const read = loadBook(files, config, own, keep);
+    const others = config.books.filter(({ name }) => own.fallback?.includes(name));
+    // A locale may say for itself what the book that stands behind this one says for all.
+    const isBehind = (key: string) => others.some((other) => bookOf(other).resolve(key) !== undefined);
+    const whole =
+      others.length === 0
+        ? read
+        : { ...read, allows: (locale: string, key: string) => read.allows(locale, key) || isBehind(key) };
+    const behind = others.map((other) => bookOf(other));
+    const book = keep(`book ${own.name}`, [own, ...behind, ...read.catalogs, ...read.strays], () => whole);
+    books.set(own, book);
+    return book;
+  };
+  return bookOf;
+}
+
+/** The project as its files are now, where neither its configuration nor anything that is read with it has changed. */
+export function lookedAtAgain(project: Project): Project {
+  return { ...project, book: booksOf(project.files, project.config, project.keep) };
 }
 
 /** Whether extraction can write an import line into a file, by its name. */
@@ -338,10 +359,13 @@ async function surveySome(
 
 /** The types of errors whose messages a book's code shows where it catches them: they are thrown anywhere. */
 export function errorsShownBy(project: Project, config: BookConfig): readonly string[] {
+  const { keep = makeAnew } = project;
   const found = new Set<string>();
   for (const file of listCode(project.files, config)) {
     const read = leftOutByName(file) ? undefined : project.files.read(file);
-    if (read?.ok) for (const type of shownErrorsIn(file, read.text)) found.add(type);
+    if (!read?.ok) continue;
+    const { text } = read;
+    for (const type of keep(`shown ${file}`, [text], () => shownErrorsIn(file, text))) found.add(type);
   }
   return [...found].sort();
 }
@@ -364,11 +388,10 @@ export function surveyOne(
   if (!read.ok) return { file, detail: read.detail };
   const leftOut = everything ? undefined : leftOutByContent(file, read.text);
   if (leftOut) return { file, literals: [], counts: { text: 0, unclear: 0, code: 0, waived: 0 }, leftOut };
-  const tools = surveyTools(config, project.config.source);
   return reportFile(
-    readSource(file, read.text, read.bom, tools.shapes),
+    sourceOf(project, config, file, read),
     config.name,
-    tools.reader,
+    readerOf(config),
     habitsOf(config, shownErrors),
     all,
     project.waivers,
@@ -388,24 +411,30 @@ export async function explainProject(
     const read = listed === undefined ? undefined : project.files.read(file);
     if (!read?.ok) continue;
     await prepareReaders([file], project.files);
-    const { shapes, reader } = surveyTools(config, project.config.source);
-    const source = readSource(file, read.text, read.bom, shapes);
+    const source = sourceOf(project, config, file, read);
     const habits = habitsOf(config, errorsShownBy(project, config));
-    found.push(...explainLine(source, line, config.name, reader, habits, project.waivers));
+    found.push(...explainLine(source, line, config.name, readerOf(config), habits, project.waivers));
   }
   return found;
 }
 
-const tools = new WeakMap<BookConfig, { shapes: LookupShapes; reader: MessageReader }>();
+/** A file of a book's code. What it needs must be prepared before. */
+export function sourceOf(
+  { config: { source }, keep }: Project,
+  config: BookConfig,
+  file: string,
+  read: Extract<FileText, { ok: true }>,
+): SourceFile {
+  return readBookSource(config, source, file, read, keep);
+}
 
-/** The shapes and the reader of a book, made once. */
-function surveyTools(config: BookConfig, source: string): { shapes: LookupShapes; reader: MessageReader } {
-  const made = tools.get(config) ?? {
-    shapes: lookupShapes(config, source),
-    reader: messageReader(config),
-  };
-  tools.set(config, made);
-  return made;
+const readers = new WeakMap<BookConfig, MessageReader>();
+
+/** The reader of a book's messages, made once. */
+function readerOf(config: BookConfig): MessageReader {
+  const reader = readers.get(config) ?? messageReader(config);
+  readers.set(config, reader);
+  return reader;
 }
 
 /** Plans the extraction of a project's text. */
@@ -532,17 +561,20 @@ export async function lintProject(
   }
   const othersOf = booksFromOutside(project);
   const settings = settingsTexts(project);
+  const { keep } = project;
   const findings = booksIn(project, scope).flatMap((config) => {
     const book = project.book(config);
     const code =
-      config.code.length > 0 ? readBookCode(project.files, config, project.config.source) : undefined;
+      config.code.length > 0
+        ? readBookCode(project.files, config, project.config.source, keep && { keep })
+        : undefined;
     return lintBook(
       {
         book,
         code,
         others: othersOf(config),
         settings: besides(settings, code),
-        reader: messageReader(config),
+        reader: readerOf(config),
         ledger: ledgers(project, config),
         ...(project.glossary && { glossary: project.glossary }),
         formerSource: formerSources(project, config),
@@ -552,6 +584,7 @@ export async function lintProject(
         parts: project.config.levels,
         ...(rules && { rules }),
         ...(scope.locales && { locales: scope.locales }),
+        ...(keep && { keep }),
       },
     );
   });
@@ -568,10 +601,12 @@ export async function lintProject(
 }
 
 /** Files with the program's settings. */
-function settingsTexts({ files }: Project): readonly CodeText[] {
+function settingsTexts({ files, keep = makeAnew }: Project): readonly CodeText[] {
   return settingsOf(files).flatMap((file) => {
     const read = files.read(file);
-    return read.ok ? [{ file, text: read.text, lines: lineIndex(read.text) }] : [];
+    if (!read.ok) return [];
+    const { text } = read;
+    return [keep(`settings ${file}`, [text], () => ({ file, text, lines: lineIndex(text) }))];
   });
 }
 
@@ -767,12 +802,14 @@ export function booksIn(project: Project, scope: Scope): readonly BookConfig[] {
 
 /** The kept source texts of a book, read when one is first asked for. */
 export function formerSources(
-  { files, config: { ledger } }: Project,
+  { files, config: { ledger }, keep }: Project,
   { name }: BookConfig,
 ): (fullKey: string, digest: string) => string | undefined {
   let sources: SourceTexts | undefined;
   return (fullKey, digest) => {
-    sources ??= readSourceTexts(files, ledger, name);
+    const read = () => readSourceTexts(files, ledger, name);
+    const file = sourceTextsFile(ledger, name);
+    sources ??= keep ? keep(`sources ${file}`, [textOrTrouble(files.read(file))], read) : read();
     return sourceTextOf(sources, fullKey, digest);
   };
 }
@@ -781,10 +818,20 @@ export function formerSources(
 export function ledgers(project: Project, config: BookConfig): (locale: string) => Ledger {
   const read = new Map<string, Ledger>();
   const pool = new KeyPool();
+  const { files, keep } = project;
+  const folder = project.config.ledger;
+  const textsOf = (locale: string) =>
+    ledgerFiles(folder, config.name, locale).map((file) => textOrTrouble(files.read(file)));
   return (locale) => {
-    const ledger =
-      read.get(locale) ?? readLedger(project.files, project.config.ledger, config.name, locale, pool);
+    const there = read.get(locale);
+    if (there) return there;
+    const make = () => readLedger(files, folder, config.name, locale, pool);
+    const ledger = keep ? keep(`ledger ${folder} ${config.name} ${locale}`, textsOf(locale), make) : make();
     read.set(locale, ledger);
     return ledger;
   };
+}
+
+function textOrTrouble(read: FileText): string {
+  return read.ok ? read.text : `${read.trouble} ${read.detail}`;
 }

@@ -2,7 +2,8 @@ import { separatorsOf } from "../text/separators.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { BookConfig } from "../config/schema.js";
 import { literally } from "../text/key-pattern.js";
-import type { Files } from "../files/files.js";
+import type { Files, FileText } from "../files/files.js";
+import { makeAnew, type Keep } from "../text/kept.js";
 import { dialectsOf } from "./dialects/index.js";
 import { isReadable, readSource } from "./read.js";
 import type { DescriptorShape, LookupShapes, SourceFile } from "./model.js";
@@ -201,10 +202,34 @@ export function readBookCode(
   files: Files,
   book: BookConfig,
   sourceLocale: string,
-  only?: (file: string) => boolean,
+  { only, keep }: { readonly only?: (file: string) => boolean; readonly keep?: Keep } = {},
 ): BookCode {
   const unread: UnreadSource[] = [];
-  return { files: [...readInTurn(files, book, sourceLocale, unread, listCode(files, book, only))], unread };
+  const listed = listCode(files, book, only);
+  if (!keep) return { files: [...readInTurn(files, book, sourceLocale, unread, listed)], unread };
+  const sources = listed.flatMap((file) => {
+    const read = files.read(file);
+    if (read.ok) return [readBookSource(book, sourceLocale, file, read, keep)];
+    unread.push({ file, detail: read.detail });
+    return [];
+  });
+  const of = [...sources, ...unread.map(({ file, detail }) => `${file} ${detail}`)];
+  return keep(`code ${book.name}`, of, () => ({ files: sources, unread }));
+}
+
+const shapesByBook = new WeakMap<BookConfig, LookupShapes>();
+
+/** A file of a book's code, which its reader must be prepared for; with `keep`, read anew only where its text is another. */
+export function readBookSource(
+  book: BookConfig,
+  sourceLocale: string,
+  file: string,
+  { text, bom }: Extract<FileText, { ok: true }>,
+  keep: Keep = makeAnew,
+): SourceFile {
+  const shapes = shapesByBook.get(book) ?? lookupShapes(book, sourceLocale);
+  shapesByBook.set(book, shapes);
+  return keep(`source ${book.name} ${file}`, [text, bom, shapes], () => readSource(file, text, bom, shapes));
 }
 
 /** Reads files of a book's code, each when it is asked for; those that cannot be read are added to `unread`. */

@@ -10,7 +10,7 @@ function isOfSibling(name: string, { catalog, entry }: SourceView): boolean {
   const group = entry.key.slice(0, at + 1);
   return ["_", "other", "n", "1", "2"].some((last) => {
     const sibling = catalog.byKey.get(group + last);
-    return sibling !== undefined && sibling !== entry && sibling.text.includes(marks(name));
+    return sibling !== undefined && sibling.key !== entry.key && sibling.text.includes(marks(name));
   });
 }
 
@@ -32,6 +32,7 @@ export const argumentUnknown = defineRule({
     },
     none: { message: "unknown argument {argument}", remedy: "remove it: the source has no arguments" },
   },
+  looks: "beside",
   examples: {
     bad: [
       { source: "Hello {name}", target: "Hallo {nmae}", fixed: "Hallo {name}" },

@@ -25,6 +25,7 @@ export const argumentUnsupplied = defineRule({
   },
   book(context) {
     for (const { source, lookup, key, needed, passed } of suppliedAt(context)) {
+      if (needed.size === 0) continue;
       const missing = [...needed].filter((name) => !passed.includes(name));
       if (missing.length === 0) continue;
       const names = missing.join(", ");

@@ -2,8 +2,7 @@ import { partEnds } from "../../../text/separators.js";
 import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
 
-import { NearestKeys } from "../../../text/nearest.js";
-import { SourceKeys } from "../../code-use.js";
+import { sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUndefined = defineRule({
@@ -59,42 +58,40 @@ export const keyUndefined = defineRule({
     const sources = book.catalogsOf(book.sourceLocale);
     if (!code || sources.some((catalog) => !isWhole(catalog)) || !sources.some(({ exists }) => exists))
       return;
-    const known = new SourceKeys(book);
+    const known = sourceKeysOf(book);
     const separators = partEnds(book.config);
-    const alike = new NearestKeys(known);
     const files = sources.map((catalog) => catalog.file);
     const searched = files.length > 3 ? `${files.length} source catalogs` : files.join(", ");
-    const asked = code.files.flatMap((source) =>
-      source.lookups.flatMap((lookup) =>
-        lookup.key.kind === "unknown" ? [] : [{ source, lookup, isKnown: known.knows(lookup.key) }],
-      ),
-    );
+    const asked = code.files.map((source) => ({ source, ...known.askedBy(source) }));
+    const count = asked.reduce((sum, one) => sum + one.count, 0);
+    const unknown = asked.flatMap((one) => one.unknown.map((lookup) => ({ source: one.source, lookup })));
     // Books whose code asks with the same calls know one another, and so do those that are named.
     const others = context.others
       .filter(
         (other) => book.config.fallback?.includes(other.book.config.name) || sharesLookups(book, other.book),
       )
-      .map((other) => ({ ...other, known: new SourceKeys(other.book) }));
-    const [first] = asked;
+      .map((other) => ({ ...other, known: sourceKeysOf(other.book) }));
+    const [first] = unknown;
     // Where no key at all is the catalog's, the calls are none of its lookups.
     if (
       first &&
       known.size > 0 &&
-      asked.length >= leastAsked &&
-      !asked.some((one) => one.isKnown || others.some((other) => other.known.knows(one.lookup.key)))
+      count >= leastAsked &&
+      unknown.length === count &&
+      !unknown.some(({ lookup }) => others.some((other) => other.known.knows(lookup.key)))
     ) {
       context.reportCode(
         first.source,
         first.lookup.keySpan,
         "none",
-        { count: asked.length, files: searched },
+        { count, files: searched },
         { severity: "warning" },
       );
       return;
     }
-    for (const { source, lookup, isKnown: isThere } of asked) {
+    for (const { source, lookup } of unknown) {
       const { key, keySpan, defaultText, argumentNames } = lookup;
-      if (key.kind === "unknown" || isThere) continue;
+      if (key.kind === "unknown") continue;
       if (others.some((other) => other.known.knows(key))) continue;
       // What no book has is said by the first that reads the file.
       if (
@@ -123,7 +120,7 @@ export const keyUndefined = defineRule({
       const isGroup = known.inGroup(written).length > 0;
       // Code may take a group of texts out of an object of them, and their members later.
       if (isGroup && lookup.isMember) continue;
-      const meant = key.kind === "fixed" ? alike.of(written) : undefined;
+      const meant = key.kind === "fixed" ? known.meantBy(written) : undefined;
       const at = { key: written };
       if (key.kind !== "fixed")
         context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);

@@ -1,7 +1,6 @@
 import { partEnds } from "../../../text/separators.js";
 import { keyTest } from "../../../text/key-pattern.js";
-import { SourceKeys } from "../../code-use.js";
-import { NearestKeys } from "../../../text/nearest.js";
+import { sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUnused = defineRule({
@@ -50,28 +49,14 @@ export const keyUnused = defineRule({
   book(context) {
     const { book, code } = context;
     if (!code || code.unread.length > 0 || code.files.some((file) => file.problems.length > 0)) return;
-    const asked = new Set<string>();
-    const tests = book.config.assumed.map((pattern) => keyTest(pattern, partEnds(book.config)));
-    const known = new SourceKeys(book);
-    const alike = new NearestKeys(known);
-    let indirect = 0;
-    for (const file of code.files) {
-      for (const mention of file.mentions) asked.add(mention);
-      for (const { key, isMember } of file.lookups) {
-        if (isMember && key.kind === "fixed" && !known.has(key.value))
-          for (const other of known.inGroup(key.value)) asked.add(other);
-        // A misspelled key is reported where it is asked for; the one that was meant is not unused as well.
-        if (key.kind === "fixed")
-          asked.add(known.has(key.value) ? key.value : (alike.of(key.value) ?? key.value));
-        else if (key.kind === "composed") for (const other of known.matching(key.parts)) asked.add(other);
-        else indirect++;
-      }
-    }
+    const known = sourceKeysOf(book);
+    const uses = code.files.map((file) => known.usedBy(file));
     // Where no lookup finds a key, it is not known how this code asks for them, or it is not the code that does.
-    const finds = code.files.some(({ lookups }) =>
-      lookups.some(({ key }) => key.kind !== "fixed" || known.has(key.value)),
-    );
-    if (!finds) return;
+    if (!uses.some(({ finds }) => finds)) return;
+    const tests = book.config.assumed.map((pattern) => keyTest(pattern, partEnds(book.config)));
+    const asked = new Set<string>();
+    for (const { keys } of uses) for (const key of keys) asked.add(key);
+    const indirect = uses.reduce((sum, one) => sum + one.indirect, 0);
     for (const catalog of book.catalogs) {
       if (catalog.locale !== book.sourceLocale) continue;
       for (const entry of catalog.byKey.values()) {

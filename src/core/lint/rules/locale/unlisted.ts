@@ -1,5 +1,5 @@
-import { isListOf, localeListsIn } from "../../../locale/locale-lists.js";
-import { defineRule } from "../../rule.js";
+import { isListOf, localeListsIn, type LocaleList } from "../../../locale/locale-lists.js";
+import { defineRule, type CodeText } from "../../rule.js";
 
 export const localeUnlisted = defineRule({
   id: "locale/unlisted",
@@ -39,7 +39,7 @@ export const localeUnlisted = defineRule({
       if (others.some((other) => other.isBefore && (other.reads(source.file) || settings.includes(source))))
         continue;
       if (!source.text.includes(book.sourceLocale.slice(0, 2))) continue;
-      for (const list of localeListsIn(source.text)) {
+      for (const list of listsOf(source)) {
         if (!isListOf(list, book.sourceLocale, targets)) continue;
         const missing = targets.filter((locale) => !list.members.some((member) => member.locale === locale));
         const [first] = list.members;
@@ -59,3 +59,12 @@ export const localeUnlisted = defineRule({
     }
   },
 });
+
+const lists = new WeakMap<CodeText, readonly LocaleList[]>();
+
+/** The lists of locales in a file, looked for once. */
+function listsOf(source: CodeText): readonly LocaleList[] {
+  const found = lists.get(source) ?? localeListsIn(source.text);
+  lists.set(source, found);
+  return found;
+}

@@ -23,6 +23,7 @@ export const syntaxApostrophe = defineRule({
       remedy: "write ’ (U+2019), or double the apostrophe: ''",
     },
   },
+  looks: "around",
   examples: {
     bad: [
       { locale: "fr", source: "Island {name}", target: "L'île d'{name}" },

@@ -40,6 +40,7 @@ export const syntaxForeign = defineRule({
       remedy: "write {argument}",
     },
   },
+  looks: "around",
   examples: {
     bad: [
       { source: "Hello %s", target: "Hallo %s" },

@@ -7,6 +7,7 @@ export const syntaxUnreadable = defineRule({
   summary: "Message that does not parse.",
   why: "The program throws an error or shows the message with its braces. Nothing else is reported about such a message, because what seems to be missing may be in the part that could not be read. What only some programs reject, such as an unmatched closing brace, is a warning.",
   messages: {},
+  looks: "around",
   examples: {
     bad: [
       { source: "{count} bikes", target: "{count Fahrräder" },

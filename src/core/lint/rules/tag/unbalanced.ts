@@ -7,6 +7,7 @@ export const tagUnbalanced = defineRule({
   summary: "Unclosed, unopened or crossed rich-text tag.",
   why: "The program throws an error, shows the tag as text, or makes the rest of the page bold.",
   messages: {},
+  looks: "around",
   examples: {
     bad: [
       { source: "Read <b>this</b>", target: "Lies <b>das" },

@@ -16,6 +16,7 @@ export const textEmpty = defineRule({
     empty: { message: 'empty text for "{key}"', remedy: "write the text, or remove the key" },
     "empty-translation": { message: 'empty text for "{key}"', remedy: 'translate "{source}"' },
   },
+  looks: "beside",
   examples: {
     bad: [
       { source: "Search", target: "" },

@@ -50,6 +50,7 @@ export const textMarker = defineRule({
       remedy: "bring it up to date: {wanted}; `fond reconcile --write` does",
     },
   },
+  looks: "around",
   examples: {
     bad: [
       { source: "Deck plan", target: "TODO: Deck plan" },

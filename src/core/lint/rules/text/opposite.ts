@@ -73,15 +73,23 @@ export const textOpposite = defineRule({
     ],
   },
   applies: ({ book }) => languageOf(book.sourceLocale) === "en",
-  pair(target, source) {
-    const from = source.entry.text;
-    if (from.length > longest + 2) return;
-    const otherKey = contrariesIn(source.catalog).get(source.entry.key);
-    const other = otherKey === undefined ? undefined : target.catalog.byKey.get(otherKey);
-    if (!other || plain(other.text) !== plain(target.entry.text) || plain(other.text) === "") return;
-    // Not translated at all is another fault.
-    const contrary = source.catalog.byKey.get(other.key)?.text ?? "";
-    if (plain(target.entry.text) === plain(from) || plain(target.entry.text) === plain(contrary)) return;
-    target.report("same", { text: target.entry.text, other: other.key, words: `${from}, ${contrary}` });
+  file(context, catalog) {
+    const { book } = context;
+    const source = book.catalog(book.sourceLocale, catalog.namespace);
+    if (!source || catalog.locale === book.sourceLocale || book.strays.includes(catalog)) return;
+    for (const [key, otherKey] of contrariesIn(source)) {
+      const entry = catalog.byKey.get(key);
+      const other = catalog.byKey.get(otherKey);
+      if (!entry || !other || plain(other.text) !== plain(entry.text) || plain(other.text) === "") continue;
+      // Not translated at all is another fault.
+      const from = source.byKey.get(key)?.text ?? "";
+      const contrary = source.byKey.get(otherKey)?.text ?? "";
+      if (plain(entry.text) === plain(from) || plain(entry.text) === plain(contrary)) continue;
+      context.report(catalog, entry, "same", {
+        text: entry.text,
+        other: otherKey,
+        words: `${from}, ${contrary}`,
+      });
+    }
   },
 });

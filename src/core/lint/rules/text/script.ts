@@ -98,6 +98,7 @@ export const textScript = defineRule({
       remedy: "check whether the text belongs to this locale",
     },
   },
+  looks: "beside",
   examples: {
     bad: [
       { source: "Boats", target: "Лодки" },
@@ -124,7 +125,7 @@ export const textScript = defineRule({
     if (first) {
       // One word for a file that is written in another script as a whole.
       const [quoted = ""] = foreign.exec(text) ?? [];
-      if (first === entry) view.report("whole", { text: quoted, locale });
+      if (first.key === entry.key) view.report("whole", { text: quoted, locale });
       return;
     }
     for (const node of textNodesIn(message.nodes)) {

@@ -32,6 +32,7 @@ export const textSpace = defineRule({
     },
     double: { message: "two spaces in a row", remedy: "write one space" },
   },
+  looks: "around",
   examples: {
     bad: [
       { source: "Total: ", target: "Summe:", fixed: "Summe: " },

@@ -14,6 +14,7 @@ export const textUntranslated = defineRule({
   messages: {
     untranslated: { message: "not translated", remedy: "translate it into {language}" },
   },
+  looks: "around",
   examples: {
     bad: [{ source: "Choose a sailing", target: "Choose a sailing" }],
     good: [
@@ -49,17 +50,17 @@ export const textUntranslated = defineRule({
 /** How much of a catalog may be as the source has it for what it keeps to be kept on purpose. */
 const mostKept = 0.2;
 
-const shares = new WeakMap<Catalog, number>();
+const shares = new WeakMap<Catalog, { readonly source: Catalog | undefined; readonly share: number }>();
 
 /** How much of a catalog's text is the source's. */
-function shareKept(catalog: Catalog, context: Pick<RuleContext, "sourceOf">): number {
-  let share = shares.get(catalog);
-  if (share === undefined) {
-    let same = 0;
-    for (const { key, text } of catalog.byKey.values())
-      if (context.sourceOf(catalog, key)?.entry.text === text) same++;
-    shares.set(catalog, (share = same / Math.max(catalog.byKey.size, 1)));
-  }
+function shareKept(catalog: Catalog, { book, sourceOf }: Pick<RuleContext, "book" | "sourceOf">): number {
+  const source = book.catalog(book.sourceLocale, catalog.namespace);
+  const known = shares.get(catalog);
+  if (known?.source === source && known) return known.share;
+  let same = 0;
+  for (const { key, text } of catalog.byKey.values()) if (sourceOf(catalog, key)?.entry.text === text) same++;
+  const share = same / Math.max(catalog.byKey.size, 1);
+  shares.set(catalog, { source, share });
   return share;
 }
 

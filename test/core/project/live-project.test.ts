@@ -1,0 +1,274 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { LiveFiles } from "../../../src/core/files/live-files.js";
+import { memoryFiles, type MemoryFiles } from "../../../src/core/files/memory-files.js";
+import type { Finding } from "../../../src/core/lint/finding.js";
+import { rules } from "../../../src/core/lint/rules/index.js";
+import { LiveProject } from "../../../src/core/project/live-project.js";
+import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
+import { applyPlan } from "../../../src/core/plan/apply.js";
+
+const day = "2026-03-01";
+
+/** What rules have something to say about: the texts of their examples, by rule. */
+const pools = rules.map(({ examples }) => [
+  ...new Set(
+    [...examples.bad, ...examples.good].flatMap(({ source, target, raw }) =>
+      [source, raw ? undefined : target].flatMap((one) =>
+        one === undefined ? [] : typeof one === "string" ? [one] : Object.values(one),
+      ),
+    ),
+  ),
+]);
+
+const locales = ["en", "de", "fr", "pl"] as const;
+const names = ["a", "b", "c"].flatMap((group) => [
+  `${group}.on`,
+  `${group}.off`,
+  `${group}.0`,
+  `${group}.title`,
+]);
+
+function project(pool: readonly string[] = pools.flat()): MemoryFiles {
+  const config = {
+    source: "en",
+    targets: locales.slice(1),
+    glossary: "terms.csv",
+    books: [
+      { name: "site", code: ["web/**"], files: "texts/{locale}/{namespace}.json" },
+      { name: "mail", code: ["mail/**"], files: "mail/{locale}.yaml", fallback: ["site"], root: "{locale}" },
+    ],
+  };
+  const texts = (shift: number) =>
+    Object.fromEntries(names.map((name, at) => [name, pool[(at * 7 + shift) % pool.length] ?? ""]));
+  const files: Record<string, string> = {
+    "fond.config.json": JSON.stringify(config),
+    "terms.csv": "en,de,fr,pl\nboat,Boot,bateau,łódź\n",
+    "web/page.tsx":
+      'export const page = () => [t("main.a.on"), t("main.b.tilte", { name: 1 }), t("menu.c.0")];\n',
+    "web/locales.ts": 'export const all = ["en", "de"];\n',
+    "mail/send.ts": 'export const send = () => t("hello", { name: 1 });\n',
+  };
+  for (const [at, locale] of locales.entries()) {
+    for (const namespace of ["main", "menu"])
+      files[`texts/${locale}/${namespace}.json`] = JSON.stringify(texts(at + namespace.length), undefined, 2);
+    files[`mail/${locale}.yaml`] =
+      `${locale}:\n  hello: "Hello {name}" # fond: text/untranslated the greeting stays\n  open: ""\n`;
+  }
+  const made = memoryFiles(files);
+  const opened = openProject(made);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  applyPlan(made, reconcileProject(opened.project, {}, day));
+  return made;
+}
+
+type Edit = (files: MemoryFiles) => readonly string[];
+
+const locale = fc.constantFrom(...locales);
+const catalog = fc
+  .tuple(locale, fc.constantFrom("main", "menu"))
+  .map(([tag, namespace]) => `texts/${tag}/${namespace}.json`);
+
+const editsWith = (text: fc.Arbitrary<string>): fc.Arbitrary<Edit> =>
+  fc.oneof(
+    {
+      weight: 6,
+      arbitrary: fc.tuple(catalog, fc.constantFrom(...names, "d.new"), text).map(
+        ([file, key, to]): Edit =>
+          (files) =>
+            inJson(files, file, (all) => ({ ...all, [key]: to })),
+      ),
+    },
+    fc.tuple(catalog, fc.constantFrom(...names)).map(
+      ([file, key]): Edit =>
+        (files) =>
+          inJson(files, file, (all) =>
+            Object.fromEntries(Object.entries(all).filter(([one]) => one !== key)),
+          ),
+    ),
+    catalog.map(
+      (file): Edit =>
+        (files) =>
+          inJson(files, file, (all) => Object.fromEntries(Object.entries(all).reverse())),
+    ),
+    catalog.map(
+      (file): Edit =>
+        (files) =>
+          put(files, file, `${files.contents.get(file) ?? "{}"}\n`),
+    ),
+    catalog.map(
+      (file): Edit =>
+        (files) =>
+          put(files, file, (files.contents.get(file) ?? "{").slice(0, -3)),
+    ),
+    fc.tuple(catalog, text).map(
+      ([file, to]): Edit =>
+        (files) =>
+          put(files, file, `{\n  "a.on": ${JSON.stringify(to)},\n  "a.on": "twice"\n}\n`),
+    ),
+    catalog.map((file): Edit => (files) => {
+      files.contents.delete(file);
+      return [file];
+    }),
+    fc.tuple(fc.constantFrom("web/page.tsx", "web/new.tsx", "mail/send.ts"), fc.subarray([...names])).map(
+      ([file, keys]): Edit =>
+        (files) =>
+          put(
+            files,
+            file,
+            `export const f = (x) => [${keys.map((key) => `t("main.${key}", { name: x })`).join(", ")}, t(\`menu.\${x}\`)];\n`,
+          ),
+    ),
+    fc.constant<Edit>((files) => {
+      files.contents.delete("web/page.tsx");
+      return ["web/page.tsx"];
+    }),
+    fc.tuple(locale, text).map(
+      ([tag, to]): Edit =>
+        (files) =>
+          put(
+            files,
+            `mail/${tag}.yaml`,
+            `${tag}:\n  hello: ${JSON.stringify(to)}\n  # fond: text/empty none here\n  open: ""\n`,
+          ),
+    ),
+    fc.constantFrom("boat,Schiff,bateau,łódź", "boat,Boot,,statek").map(
+      (row): Edit =>
+        (files) =>
+          put(files, "terms.csv", `en,de,fr,pl\n${row}\n`),
+    ),
+    fc.constantFrom("off", "error").map(
+      (level): Edit =>
+        (files) =>
+          inJson(files, "fond.config.json", (all) => ({ ...all, rules: { "text/*": level } })),
+    ),
+    locale.map((tag): Edit => (files) => {
+      const file = `fond-ledger/site.${tag}.txt`;
+      return put(files, file, (files.contents.get(file) ?? "").split("\n").slice(0, -3).join("\n"));
+    }),
+    fc.constant<Edit>((files) =>
+      put(files, "fond.waivers.json", JSON.stringify([{ rule: "text/untranslated", reason: "later" }])),
+    ),
+  );
+
+/** Edits of a project whose texts are those that one rule has something to say about. */
+const sessions = fc.constantFrom(...pools.filter(({ length }) => length > 0)).chain((pool) =>
+  fc.record({
+    pool: fc.constant(pool),
+    made: fc.array(editsWith(fc.constantFrom(...pool)), { minLength: 1, maxLength: 10 }),
+  }),
+);
+
+function put({ contents }: MemoryFiles, file: string, after: string): readonly string[] {
+  contents.set(file, after);
+  return [file];
+}
+
+function inJson(
+  files: MemoryFiles,
+  file: string,
+  change: (all: Record<string, unknown>) => Record<string, unknown>,
+): readonly string[] {
+  let all: Record<string, unknown> = {};
+  try {
+    all = JSON.parse(files.contents.get(file) ?? "{}") as Record<string, unknown>;
+  } catch {
+    // What was broken before is written anew.
+  }
+  return put(files, file, JSON.stringify(change(all), undefined, 2));
+}
+
+async function linted(opened: ReturnType<typeof openProject>): Promise<readonly Finding[] | string> {
+  return opened.ok ? lintProject(opened.project) : JSON.stringify(opened.problems);
+}
+
+describe("a project that is looked at again", () => {
+  test("says what one says that is opened anew, after any edits", async () => {
+    await fc.assert(
+      fc.asyncProperty(sessions, async ({ pool, made }) => {
+        const files = project(pool);
+        const live = new LiveProject(new LiveFiles(() => files));
+        await linted(live.open(day));
+        for (const edit of made) {
+          live.changed(edit(files));
+          expect(await linted(live.open(day))).toEqual(await linted(openProject(files, undefined, day)));
+        }
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  // Few keys and few texts: what a rule says of one locale changes with another.
+  const further = rules
+    .filter(({ id, looks }) => looks !== undefined || id === "text/repeat")
+    .map(({ id }) => id);
+  test.each(further)("also where %s looks at more than one entry", async (id) => {
+    const pool = pools[rules.findIndex((rule) => rule.id === id)] ?? [];
+    const texts = fc.constantFrom(...pool, ...pool.map((one) => one.trim()), "Boat", "Boot");
+    const edit = fc.record({
+      locale: fc.constantFrom("en", "de", "fr"),
+      key: fc.constantFrom("rows.0", "rows.1"),
+      text: fc.option(texts, { freq: 8, nil: undefined }),
+    });
+    const config = { source: "en", targets: ["de", "fr"], books: [{ name: "site", files: "{locale}.json" }] };
+    await fc.assert(
+      fc.asyncProperty(fc.array(edit, { minLength: 1, maxLength: 25 }), async (made) => {
+        const files = memoryFiles({ "fond.config.json": JSON.stringify(config), "en.json": "{}" });
+        const live = new LiveProject(new LiveFiles(() => files));
+        for (const { locale: tag, key, text } of made) {
+          live.changed(inJson(files, `${tag}.json`, (all) => ({ ...all, [key]: text })));
+          expect(await linted(live.open(day))).toEqual(await linted(openProject(files, undefined, day)));
+        }
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  test("does not read again what did not change", async () => {
+    const files = project();
+    const read: string[] = [];
+    const counted = { ...files, read: (path: string) => (read.push(path), files.read(path)) };
+    const live = new LiveProject(new LiveFiles(() => counted));
+    const first = await linted(live.open(day));
+    read.length = 0;
+    expect(await linted(live.open(day))).toEqual(first);
+    expect(read).toEqual([]);
+    live.changed(put(files, "web/page.tsx", 'export const page = () => t("main.a.on");\n'));
+    await linted(live.open(day));
+    expect(read).toEqual(["web/page.tsx"]);
+  });
+
+  test("sees files that are new or gone, and folders", async () => {
+    const files = project();
+    const live = new LiveProject(new LiveFiles(() => files));
+    const undefinedKeys = async () => {
+      const found = await linted(live.open(day));
+      return typeof found === "string"
+        ? [found]
+        : found.filter(({ rule }) => rule === "key/undefined").map(({ file }) => file);
+    };
+    expect(await undefinedKeys()).toEqual(["web/page.tsx"]);
+    files.contents.set("web/more/new.tsx", 'export const f = () => t("main.none");\n');
+    live.changed(["web/more"]);
+    expect(await undefinedKeys()).toEqual(["web/more/new.tsx", "web/page.tsx"]);
+    files.contents.delete("web/more/new.tsx");
+    live.changed(["web/more"]);
+    expect(await undefinedKeys()).toEqual(["web/page.tsx"]);
+  });
+
+  test("takes what is open in an editor for its file, until it is closed", async () => {
+    const files = project();
+    const live = new LiveProject(new LiveFiles(() => files));
+    const rulesFound = async () => {
+      const found = await linted(live.open(day));
+      return typeof found === "string" ? found : found.filter(({ file }) => file === "web/page.tsx").length;
+    };
+    const before = await rulesFound();
+    live.put("web/page.tsx", "export const page = 1;\n");
+    expect(await rulesFound()).toBe(0);
+    live.put("web/page.tsx", undefined);
+    expect(await rulesFound()).toBe(before);
+    live.put("fond.config.json", "{");
+    expect(await rulesFound()).toContain("fond.config.json");
+  });
+});
