@@ -1,6 +1,6 @@
 import { afterAll, describe, expect, test } from "@jest/globals";
 import { spawn } from "node:child_process";
-import { readFileSync, writeFileSync } from "node:fs";
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { cleanUp, program, smallProject, temporaryProject } from "../support/project.js";
 
@@ -46,6 +46,19 @@ describe("with --watch", () => {
     await run.says("fond.config.json");
     writeFileSync(join(folder, "fond.config.json"), smallProject()["fond.config.json"] ?? "");
     writeFileSync(file, before);
+    await run.says("no findings");
+    expect(await run.stop()).toBe(0);
+  }, 60_000);
+
+  test("files that are new are seen, and those that are gone", async () => {
+    const folder = temporaryProject(smallProject());
+    const run = started(folder, "lint", "--watch");
+    await run.says("Waiting for changes");
+    mkdirSync(join(folder, "src/more"), { recursive: true });
+    writeFileSync(join(folder, "src/more/new.tsx"), 'export const late = () => t("trip.nowhere");\n');
+    await run.says("src/more/new.tsx");
+    await run.says("Waiting for changes");
+    rmSync(join(folder, "src/more"), { recursive: true });
     await run.says("no findings");
     expect(await run.stop()).toBe(0);
   }, 60_000);

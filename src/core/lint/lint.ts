@@ -46,6 +46,8 @@ export interface LintSubject {
   readonly glossary?: readonly Concept[];
   /** What a source text was, by full key and digest, where the ledger still has it. */
   formerSource?(fullKey: string, digest: string): string | undefined;
+  /** The file that says so, where the book is looked at again and again. */
+  readonly formerTexts?: string;
 }
 
 export interface LintOptions {
@@ -237,7 +239,17 @@ function lintAgain(
   const source = book.catalog(book.sourceLocale, namespace);
   const isStray = book.strays.includes(catalog);
   const name = `findings ${book.config.name} ${file} ${locale} ${namespace ?? ""}`;
-  const settings = [book.config, isStray, subject.ledger(locale), glossary, levels, parts, rules, reader];
+  const settings = [
+    book.config,
+    isStray,
+    subject.ledger(locale),
+    subject.formerTexts,
+    glossary,
+    levels,
+    parts,
+    rules,
+    reader,
+  ];
   let isNew = false;
   const found = keep(
     name,

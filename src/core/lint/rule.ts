@@ -37,7 +37,7 @@ export interface RuleDefinition<M extends Wordings = Wordings> {
   readonly readsBroken?: boolean;
   /**
    * What else `entry` and `pair` look at besides the entry, its source, the ledger and the configuration: other entries of the
-   * same catalog or its source's (`beside`), other locales or older texts (`around`; `file` too). When those change, such
+   * same catalog or its source's (`beside`), other locales (`around`; `file` too). When those change, such
    * rules are asked again.
    */
   readonly looks?: "beside" | "around";

@@ -508,6 +508,22 @@ export function reconcileProject(
   today: string,
   options: ReconcileOptions = {},
 ): Plan {
+  const { keep, config, files } = project;
+  const books = booksIn(project, scope);
+  const make = () => planSteps(project, scope, today, options);
+  // What types declare is read from files that are none of the book's.
+  if (!keep || options.history || books.some(({ declared }) => declared !== undefined)) return make();
+  const ledgerTexts = books.flatMap(({ name }) =>
+    [
+      sourceTextsFile(config.ledger, name),
+      ...config.targets.flatMap((locale) => ledgerFiles(config.ledger, name, locale)),
+    ].map((file) => textOrTrouble(files.read(file))),
+  );
+  const from = [...books.map((one) => project.book(one)), ...ledgerTexts, today, options.keepExtra];
+  return keep(`steps ${JSON.stringify([scope.books, scope.locales])}`, from, make);
+}
+
+function planSteps(project: Project, scope: Scope, today: string, options: ReconcileOptions): Plan {
   const { history, ...more } = options;
   const { project: agreed, declared, summary } = declaredFirst(project, scope);
   const books = booksIn(agreed, scope).map((config) => agreed.book(config));
@@ -578,6 +594,9 @@ export async function lintProject(
         ledger: ledgers(project, config),
         ...(project.glossary && { glossary: project.glossary }),
         formerSource: formerSources(project, config),
+        ...(keep && {
+          formerTexts: textOrTrouble(project.files.read(sourceTextsFile(project.config.ledger, config.name))),
+        }),
       },
       {
         levels: project.config.rules,

@@ -20,7 +20,6 @@ export const textStale = defineRule({
         'the source now reads "{source}": update the translation, or run `fond review {key} --locale {locale} --same-meaning --write` if it still applies',
     },
   },
-  looks: "around",
   examples: {
     bad: [
       {
