@@ -2,6 +2,7 @@ import { relative, sep } from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";
 import {
   CodeActionKind,
+  CompletionItemKind,
   createConnection,
   DiagnosticSeverity,
   ProposedFeatures,
@@ -19,6 +20,7 @@ import type { Finding } from "../core/lint/finding.js";
 import { showForms } from "../core/message/forms.js";
 import type { Plan } from "../core/plan/plan.js";
 import { extractProject, fixEdits } from "../core/project/project.js";
+import { mendingOf, waiverPlan, type Mending } from "../core/project/mending.js";
 import { rekeyProject } from "../core/project/rekey.js";
 import type { ReportedLiteral } from "../core/survey/survey.js";
 import { shortened } from "../core/text/shorten.js";
@@ -35,6 +37,10 @@ const severities = {
   warning: DiagnosticSeverity.Warning,
   info: DiagnosticSeverity.Information,
 } as const;
+
+/** The command by which an editor says that a finding is accepted; it is asked for a reason then. */
+const acceptCommand = "fond.accept";
+const reasons = ["It is meant so", "The translators want it so", "It is for later"] as const;
 
 /** What a place in a file is, as our findings and texts have it: lines and columns from 1, the end behind the last. */
 interface Placed {
@@ -98,6 +104,7 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
       renameProvider: { prepareProvider: true },
       codeActionProvider: { codeActionKinds: [CodeActionKind.QuickFix, CodeActionKind.RefactorExtract] },
       inlayHintProvider: true,
+      executeCommandProvider: { commands: [acceptCommand] },
     },
   }));
   connection.onInitialized(checkSoon);
@@ -142,27 +149,25 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
     (await workspace.usesOf(place)).flatMap(
       ({ file, place: use }) => locationOf(file, use.start, use.end) ?? [],
     );
-  const editOf = (plan: Plan): WorkspaceEdit => ({
-    changes: Object.fromEntries(
-      plan.changes.flatMap(({ file, after }) => {
-        const text = workspace.textOf(file) ?? "";
-        const document = documentOf(uriOf(file), text);
-        return after === undefined
-          ? []
-          : [
-              [
-                uriOf(file),
-                [
-                  {
-                    range: { start: document.positionAt(0), end: document.positionAt(text.length) },
-                    newText: after,
-                  },
-                ],
-              ],
-            ];
-      }),
-    ),
-  });
+  const editOf = ({ changes }: Plan): WorkspaceEdit => {
+    const edits = changes.flatMap(({ file, after }) => {
+      if (after === undefined) return [];
+      const uri = uriOf(file);
+      const text = workspace.textOf(file);
+      const document = documentOf(uri, text ?? "");
+      const range = { start: document.positionAt(0), end: document.positionAt(text?.length ?? 0) };
+      return [{ uri, isNew: text === undefined, edits: [{ range, newText: after }] }];
+    });
+    if (!edits.some(({ isNew }) => isNew))
+      return { changes: Object.fromEntries(edits.map(({ uri, edits: own }) => [uri, own])) };
+    // A file that is not there yet has to be made first.
+    return {
+      documentChanges: edits.flatMap(({ uri, isNew, edits: own }) => [
+        ...(isNew ? [{ kind: "create" as const, uri, options: { ignoreIfExists: true } }] : []),
+        { textDocument: { uri, version: null }, edits: own },
+      ]),
+    };
+  };
 
   connection.onHover(async ({ textDocument, position }) => {
     const place = await keyAt(textDocument.uri, position);
@@ -191,6 +196,14 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
     if (text === undefined || !project) return null;
     const document = documentOf(textDocument.uri, text);
     const offset = document.offsetAt(position);
+    const values = workspace.argumentsAt(file, offset);
+    if (values.length > 0)
+      return values.map(({ start, text: written, of }) => ({
+        label: written,
+        kind: CompletionItemKind.Field,
+        detail: shortened(showForms(of), 80),
+        textEdit: { range: { start: document.positionAt(start), end: position }, newText: written },
+      }));
     const line = text.slice(text.lastIndexOf("\n", offset - 1) + 1, offset);
     const [typed] = /(?<=["'`])[\w.:/-]*$/.exec(line) ?? [];
     if (typed === undefined || workspace.catalogsIn(file).length > 0) return null;
@@ -204,7 +217,7 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
             ? [
                 {
                   label: key,
-                  kind: 12 as const,
+                  kind: CompletionItemKind.Value,
                   detail: shortened(showForms(entry.text), 80),
                   textEdit: { range, newText: key },
                 },
@@ -258,6 +271,23 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
         diagnostics: context.diagnostics.filter(({ code }) => code === finding.rule),
         edit: { changes: { [textDocument.uri]: [{ range: rangeOf(edit), newText: edit.text }] } },
       });
+    for (const finding of own) {
+      const diagnostics = context.diagnostics.filter(({ code }) => code === finding.rule);
+      const mending = mendingOf(project, finding);
+      if (mending)
+        actions.push({
+          title: mendingTitle(mending),
+          kind: CodeActionKind.QuickFix,
+          diagnostics,
+          edit: editOf(mending.plan),
+        });
+      actions.push({
+        title: `Accept this, with a reason: ${finding.rule}`,
+        kind: CodeActionKind.QuickFix,
+        diagnostics,
+        command: { title: "Accept", command: acceptCommand, arguments: [finding] },
+      });
+    }
     const text = literals.get(file)?.find((one) => overlaps(rangeOf(one), range));
     if (text) {
       const scope = { path: (one: string) => one === file };
@@ -277,6 +307,17 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
     return actions;
   });
 
+  connection.onExecuteCommand(async ({ command, arguments: given = [] }) => {
+    const project = workspace.project();
+    const finding = findings.find((one) => JSON.stringify(one) === JSON.stringify(given[0]));
+    if (command !== acceptCommand || !project || !finding) return;
+    const chosen = await connection.window.showInformationMessage(
+      `Why is it accepted? ${finding.message}`,
+      ...reasons.map((title) => ({ title })),
+    );
+    if (chosen) await connection.workspace.applyEdit(editOf(waiverPlan(project, finding, chosen.title)));
+  });
+
   documents.listen(connection);
   connection.listen();
   return new Promise((resolve) => {
@@ -290,6 +331,12 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
   function documentOf(uri: string, text: string): TextDocument {
     return documents.get(uri) ?? TextDocument.create(uri, "", 0, text);
   }
+}
+
+function mendingTitle({ what, added }: Mending): string {
+  if (what === "key") return `Add the key "${added}" to the source catalog`;
+  if (what === "translation") return "Add the text of the source, to be translated";
+  return `Add the plural variants that are missing: ${added}`;
 }
 
 function push(all: Map<string, Diagnostic[]>, file: string, one: Diagnostic): void {

@@ -19,6 +19,8 @@ import {
 import { listCode } from "../core/source/book-code.js";
 import type { Lookup, SourceFile } from "../core/source/model.js";
 import { prepareReaders } from "../core/source/read.js";
+import { quotedIn, withoutQuoted } from "../core/text/delimited.js";
+import { literally } from "../core/text/key-pattern.js";
 import type { ReportedLiteral } from "../core/survey/survey.js";
 
 /** A key where it stands: in code, or in a catalog. */
@@ -201,6 +203,57 @@ export class Workspace {
     return found;
   }
 
+  /**
+   * What may be written at a place as a value of a message: in a call, the names of arguments that its message takes and the call
+   * does not pass yet; in a translation, the source's arguments as its syntax writes them. `start` is where what is typed of it
+   * begins.
+   */
+  argumentsAt(
+    file: string,
+    offset: number,
+  ): readonly { readonly start: number; readonly text: string; readonly of: string }[] {
+    const project = this.project();
+    const content = this.textOf(file);
+    if (!project || content === undefined) return [];
+    const place = this.entryAt(file, offset);
+    if (place) {
+      const config = project.config.books.find(({ name }) => name === place.book);
+      const book = config && project.book(config);
+      const source = book?.catalog(book.sourceLocale, place.namespace)?.byKey.get(place.key);
+      if (!config || !book || !source) return [];
+      const reader = messageReader(config);
+      const before = content.slice(Math.max(0, offset - longestName), offset);
+      return [...reader.read(source.text, book.sourceLocale, place.key).facts.arguments.keys()].flatMap(
+        (name) => {
+          const text = reader.print([{ kind: "argument", name }]);
+          let typed = Math.min(text.length - 1, before.length);
+          while (typed > 0 && !before.endsWith(text.slice(0, typed))) typed--;
+          return typed === 0 ? [] : [{ start: offset - typed, text, of: source.text }];
+        },
+      );
+    }
+    const before = content.slice(Math.max(0, offset - longestCall), offset);
+    const typed = /[\p{L}\p{N}_$]{0,80}$/u.exec(before)?.[0] ?? "";
+    for (const { value, end } of [...quotedIn(before, "\"'`")].reverse()) {
+      const between = before.slice(end, before.length - typed.length);
+      if (!isInsideCall(between)) continue;
+      for (const config of booksOf(project, file)) {
+        const book = project.book(config);
+        const found = book.resolve(value);
+        if (!found) continue;
+        const { text, key } = found.entry;
+        const names = messageReader(config).read(text, book.sourceLocale, key).facts.arguments.keys();
+        return [...names]
+          .filter(
+            (name) =>
+              name.startsWith(typed) && !new RegExp(`(?<![\\w$])${literally(name)}(?![\\w$])`).test(between),
+          )
+          .map((name) => ({ start: offset - typed.length, text: name, of: text }));
+      }
+    }
+    return [];
+  }
+
   private entryAt(file: string, offset: number): KeyPlace | undefined {
     const project = this.project();
     for (const { book, catalog } of this.catalogsIn(file))
@@ -220,6 +273,21 @@ export class Workspace {
       }
     return undefined;
   }
+}
+
+/** Code units of a name, and of a call up to the place where one types. */
+const longestName = 120;
+const longestCall = 2000;
+
+/** Whether code behind a key, as far as one has typed, is in the same call, where an argument may begin. */
+function isInsideCall(between: string): boolean {
+  let depth = 0;
+  for (const unit of withoutQuoted(between, "\"'`", () => "")) {
+    if (unit === "(" || unit === "{" || unit === "[") depth++;
+    else if (unit === ")" || unit === "}" || unit === "]") depth--;
+    if (depth < 0 || unit === ";") return false;
+  }
+  return depth <= 2 && /[,{(]\s*$/.test(between) && between.includes(",");
 }
 
 function booksOf(project: Project, file: string): readonly BookConfig[] {

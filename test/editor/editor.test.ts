@@ -1,6 +1,6 @@
 import { afterAll, afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { spawn, type ChildProcess } from "node:child_process";
-import { cpSync, readFileSync } from "node:fs";
+import { cpSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import {
@@ -192,6 +192,83 @@ describe("the language server", () => {
     const [change] = extract?.edit.changes?.[uri(file)] ?? [];
     expect(change?.newText).toContain('t("search.islandQuay")');
     expect(change?.newText).toContain("Swap the two islands");
+  }, 60_000);
+
+  test("completes what a message takes, in code and in a translation", async () => {
+    const file = "web/pages/search.tsx";
+    const content = `${text(file)}\nconst more = t("search.results", { co`;
+    await open(file, content);
+    const place = at(file, "{ co", content);
+    place.position.character += 3;
+    const inCode = await request<{ label: string }[]>("textDocument/completion", place);
+    expect(inCode.map(({ label }) => label)).toEqual(["count"]);
+    const catalog = "web/locales/de/search.json";
+    const typed = text(catalog).replace(/("results": ")/, "$1{c");
+    await open(catalog, typed);
+    const inText = at(catalog, '"{c', typed);
+    inText.position.character += 2;
+    const items = await request<{ label: string; textEdit: { newText: string } }[]>(
+      "textDocument/completion",
+      inText,
+    );
+    expect(items.map(({ textEdit }) => textEdit.newText)).toEqual(["{count}"]);
+  }, 60_000);
+
+  test("offers what is missing, to go on with", async () => {
+    const actionsOn = async (file: string, code: string) => {
+      const finding = (await toldOf(file, (all) => all.some((one) => one.code === code))).find(
+        (one) => one.code === code,
+      );
+      return request<{ title: string; edit?: WorkspaceEdit; command?: object }[]>("textDocument/codeAction", {
+        textDocument: { uri: uri(file) },
+        range: finding?.range,
+        context: { diagnostics: [finding] },
+      });
+    };
+    const page = "web/pages/search.tsx";
+    await open(page, `${text(page)}\nexport const more = () => t("search.newBoats");\n`);
+    const [adds] = await actionsOn(page, "key/undefined");
+    expect(adds?.title).toBe('Add the key "search.newBoats" to the source catalog');
+    expect(JSON.stringify(adds?.edit)).toContain('\\"newBoats\\": \\"New boats\\"');
+    const polish = "web/locales/pl/search.json";
+    await open(polish, text(polish).replace(/ few \{[^{}]*\}/, ""));
+    const forms = await actionsOn(polish, "plural/missing-category");
+    expect(forms.map(({ title }) => title)).toContain("Add the plural variants that are missing: few");
+    const [change] = forms.find(({ title }) => title.includes("few"))?.edit?.changes?.[uri(polish)] ?? [];
+    expect(change?.newText).toMatch(/few \{[^{}]+\} other \{/);
+    const without = "web/locales/fr/search.json";
+    await open(without, text(without).replace(/ {2}"title": .*\n/, ""));
+    const missing = await actionsOn(without, "key/missing");
+    expect(missing[0]?.title).toBe("Add the text of the source, to be translated");
+  }, 60_000);
+
+  test("accepts a finding with a reason that it asks for", async () => {
+    client.onRequest(
+      "window/showMessageRequest",
+      ({ actions }: { actions: { title: string }[] }) => actions[0],
+    );
+    const applied = new Promise<WorkspaceEdit>((resolve) => {
+      client.onRequest("workspace/applyEdit", ({ edit }: { edit: WorkspaceEdit }) => {
+        resolve(edit);
+        return { applied: true };
+      });
+    });
+    const file = "web/locales/de/search.json";
+    const [finding] = await toldOf(file, (found) => found.length > 0);
+    const actions = await request<{ title: string; command?: { command: string; arguments: unknown[] } }[]>(
+      "textDocument/codeAction",
+      { textDocument: { uri: uri(file) }, range: finding?.range, context: { diagnostics: [finding] } },
+    );
+    const accept = actions.find(({ title }) => title.startsWith("Accept this"));
+    await request("workspace/executeCommand", accept?.command ?? {});
+    expect(JSON.stringify(await applied)).toContain("It is meant so");
+  }, 60_000);
+
+  test("sees what others write", async () => {
+    const file = "web/locales/de/search.json";
+    await toldOf(file, (found) => found.length > 0);
+    writeFileSync(join(folder, file), text(file).replace("{anzahl,", "{count,"));
+    await toldOf(file, (found) => found.length === 0);
   }, 60_000);
 
   test("goes on after a request that makes no sense", async () => {

@@ -90,9 +90,7 @@ export const pluralMissingCategory = defineRule({
     if (isCopy) return;
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
-      const missing = pluralRules(locale, plural.pluralKind).categories.filter(
-        (category) => category !== "other" && !covers(plural, locale, category),
-      );
+      const missing = missingCategories(plural, locale);
       if (missing.length === 0) continue;
       // What only millions take is said once a locale.
       if (missing.every((category) => isRarelyReached(locale, plural.pluralKind, category))) continue;
@@ -115,6 +113,13 @@ export const pluralMissingCategory = defineRule({
   },
 });
 
+/** The categories of a locale that a plural has no variant for; the locale must have plural rules. */
+export function missingCategories(plural: PluralNode, locale: string): readonly PluralCategory[] {
+  return pluralRules(locale, plural.pluralKind).categories.filter(
+    (category) => category !== "other" && !covers(plural, locale, category),
+  );
+}
+
 /** The first plural of a catalog that lacks a category which hardly any number takes. */
 function rarelyMissed(
   catalog: Catalog,
@@ -129,9 +134,7 @@ function rarelyMissed(
     if (entry.kind !== "text") continue;
     for (const plural of message(entry.text, locale, entry.key).facts.plurals) {
       if (plural.pluralKind !== "cardinal") continue;
-      const missing = pluralRules(locale, "cardinal").categories.filter(
-        (one) => one !== "other" && !covers(plural, locale, one),
-      );
+      const missing = missingCategories(plural, locale);
       // Where more is missing the plural has a finding of its own.
       if (!missing.every((one) => rare.includes(one))) continue;
       const [category] = missing;
