@@ -19,6 +19,7 @@ import { surveyWorkers } from "../src/disk/survey-workers.js";
 import { catalogBench } from "./catalogs.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles, yamlOf } from "./generate.js";
 import { messageBench } from "./messages.js";
+import { scaleBench } from "./scale.js";
 import { shortest, shortestInTurn, showComparison } from "./measure.js";
 
 function configFor(code: readonly string[], files = "web/locales/{locale}.json"): object {
@@ -56,6 +57,8 @@ if (isWanted("catalogs")) await catalogBench();
 if (isWanted("extract")) await extract();
 if (isWanted("reconcile")) await reconcile();
 if (isWanted("lint")) await lint();
+// Whole commands at three sizes take minutes: only when asked for.
+if (parts.includes("scale")) scaleBench();
 
 async function survey(): Promise<void> {
   const code = tsxFiles(1300, 5400);

@@ -4,6 +4,7 @@
 import { createHash } from "node:crypto";
 import { chmodSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { pathToFileURL } from "node:url";
 import commonjs from "@rollup/plugin-commonjs";
 import { nodeResolve } from "@rollup/plugin-node-resolve";
 import { rollup } from "@rollup/wasm-node";
@@ -34,6 +35,9 @@ export async function bundle(root) {
     experimentalMinChunkSize: 40_000,
   });
   await build.close();
+  // What the help needs of all commands, so that it need not load them.
+  const { commandLines } = await import(pathToFileURL(join(from, "cli", "run.js")).href);
+  writeFileSync(join(to, "commands.json"), JSON.stringify(await commandLines()));
   writeFileSync(join(to, "BUILD.txt"), digestOfBuild(from));
   writeFileSync(join(to, "LICENSES.txt"), inside.map((name) => licenseOf(root, name)).join("\n\n"));
   chmodSync(main, 0o755);

@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 import { exitStatus } from "./exit.js";
-import { run } from "./run.js";
+import { answersAlone } from "./program.js";
 
 // SIGINT keeps its default, which ends the process at once, in the middle of long work too; shells call that status 130.
 // A handler would wait until the work is done. What was half written is finished by the next run that writes.
@@ -10,4 +10,6 @@ for (const stream of [process.stdout, process.stderr])
     process.exit(error.code === "EPIPE" ? exitStatus.inOrder : exitStatus.trouble),
   );
 const { stdin, stdout, stderr, env } = process;
-process.exitCode = await run(process.argv.slice(2), { stdin, stdout, stderr, env, cwd: process.cwd() });
+const args = process.argv.slice(2);
+const io = { stdin, stdout, stderr, env, cwd: process.cwd() };
+if (!answersAlone(args, io)) process.exitCode = await (await import("./run.js")).run(args, io);

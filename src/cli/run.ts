@@ -1,4 +1,4 @@
-import { Command, CommanderError } from "commander";
+import { CommanderError, type Command } from "commander";
 import type { CliCommand, CommandSet } from "./command.js";
 import {
   commandContext,
@@ -9,7 +9,7 @@ import {
 } from "./context.js";
 import { CommandError, exitStatus, type ExitStatus } from "./exit.js";
 import type { Io } from "./io.js";
-import { manifestVersion } from "./manifest.js";
+import { programFor, usageOf, type CommandLine } from "./program.js";
 import { makeStyle, terminalText, wantsColor } from "./terminal/style.js";
 
 /** Every command by its name, in the order of the help. Each is loaded when it is called. */
@@ -43,6 +43,19 @@ const commands: Readonly<Record<string, () => Promise<CliCommand>>> = {
 
 /** The names of the commands. */
 export const commandNames: readonly string[] = Object.keys(commands);
+
+/** How each command stands in the help: for what prints that without the commands. */
+export async function commandLines(): Promise<readonly CommandLine[]> {
+  const silent = { write: () => undefined };
+  const io = { stdin: process.stdin, stdout: silent, stderr: silent, env: {}, cwd: "." };
+  const program = programFor(io);
+  for (const command of await loadCommands([])) register(program, command, io, () => undefined);
+  return program.commands.map((command) => ({
+    name: command.name(),
+    usage: usageOf(command),
+    summary: command.description(),
+  }));
+}
 
 /** The command of a name; undefined for none. */
 export async function loadCommand(name: string): Promise<CliCommand | undefined> {
@@ -84,27 +97,6 @@ async function loadCommands([first = ""]: readonly string[]): Promise<readonly C
   const loaded: CliCommand[] = [];
   for (const load of called ? [called] : Object.values(commands)) loaded.push(await load());
   return loaded;
-}
-
-function programFor({ stdout, stderr }: Io): Command {
-  return new Command("fond")
-    .description(
-      "Extract UI strings, keep locale catalogs in sync, and catch broken translations before release.",
-    )
-    .version(manifestVersion(), "--version", "print the version")
-    .helpOption("--help", "print this help")
-    .helpCommand("help [command]", "Print the help of a command")
-    .showSuggestionAfterError()
-    .configureOutput({
-      writeOut: (text) => void stdout.write(text),
-      writeErr: (text) => void stderr.write(text),
-      outputError: (text, write) => write(terminalText(`fond: ${text.replace(/^error: /, "")}`)),
-      getOutHelpWidth: () => stdout.columns ?? 80,
-      getErrHelpWidth: () => stderr.columns ?? 80,
-      getOutHasColors: () => false,
-      getErrHasColors: () => false,
-    })
-    .exitOverride();
 }
 
 function register(

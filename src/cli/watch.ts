@@ -17,8 +17,8 @@ export function withWatchOption(command: Command): Command {
 }
 
 /**
- * Runs a job once, and again whenever files of the project change, until the program is interrupted. What is told of files that
- * are as they were is not worked out again.
+ * Runs a job once, and again whenever files of the project change, until the program is interrupted. What hangs
+ * on files that are as they were is not worked out again.
  */
 export async function runOnChanges(
   once: CommandContext,

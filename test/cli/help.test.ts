@@ -3,7 +3,7 @@ import { execFileSync } from "node:child_process";
 import { cpSync, existsSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { commandNames } from "../../src/cli/run.js";
-import { cleanUp, fond, program, root, temporaryProject } from "../support/project.js";
+import { cleanUp, fond, fondProgram, program, root, temporaryProject } from "../support/project.js";
 
 afterAll(cleanUp);
 
@@ -37,6 +37,15 @@ describe("the help of each command", () => {
       });
     }
   });
+});
+
+test("the program prints the same help and version without loading its commands", async () => {
+  const folder = temporaryProject();
+  for (const option of ["--help", "--version"]) {
+    const alone = fondProgram(folder, option);
+    expect(alone.status).toBe(0);
+    expect(alone.stdout).toBe((await fond(folder, option)).stdout);
+  }
 });
 
 describe("words that can come next", () => {
