@@ -23,14 +23,16 @@ function wordsOf(line: string): readonly string[] {
   );
 }
 
-/** The commands in the blocks of a page that are for a shell. */
-function commandsIn(page: string): readonly (readonly string[])[] {
-  return [...text(page).matchAll(/```sh\n([\s\S]*?)```/g)].flatMap(([, block = ""]) =>
-    block
-      .split("\n")
-      .filter((line) => /^fond(?:\s|$)/.test(line))
-      .map((line) => wordsOf(line).slice(1)),
-  );
+/** The commands in each block of a page that is for a shell. */
+function blocksIn(page: string): readonly (readonly (readonly string[])[])[] {
+  return [...text(page).matchAll(/```sh\n([\s\S]*?)```/g)]
+    .map(([, block = ""]) =>
+      block
+        .split("\n")
+        .filter((line) => /^fond(?:\s|$)/.test(line))
+        .map((line) => wordsOf(line).slice(1)),
+    )
+    .filter((commands) => commands.length > 0);
 }
 
 /** The sample project under version control, as somebody has it who reads the page. */
@@ -54,20 +56,21 @@ function sample(isNew: boolean): string {
 /** What needs something that a page only tells how to set up: a service, an old memory. */
 const needsMore = (words: readonly string[]) => words.includes("--service") || words.includes("old.tmx");
 
-const withCommands = pages.filter((page) => commandsIn(page).length > 0);
+const withCommands = pages.filter((page) => blocksIn(page).length > 0);
 
 describe("the documentation", () => {
   test.each(withCommands)(
     "every command of %s runs as it is printed",
     async (page) => {
-      const all = commandsIn(page);
-      const folder = sample(all.some(([name, more]) => name === "init" && more !== "--merge-driver"));
-      for (const words of all) {
-        if (needsMore(words)) continue;
-        const asPrinted = words[0] === "extract" && words.length === 2 ? [...words, "--no-review"] : words;
-        const { status, stderr } = await fond(folder, ...asPrinted);
-        // 1 says that there is something to do; what is more is a command that does not work.
-        if ((status ?? 9) > 1) throw new Error(`fond ${words.join(" ")}: ${String(status)}\n${stderr}`);
+      for (const all of blocksIn(page)) {
+        const folder = sample(all.some(([name, more]) => name === "init" && more !== "--merge-driver"));
+        for (const words of all) {
+          if (needsMore(words)) continue;
+          const asPrinted = words[0] === "extract" && words.length === 2 ? [...words, "--no-review"] : words;
+          const { status, stderr } = await fond(folder, ...asPrinted);
+          // 1 says that there is something to do; what is more is a command that does not work.
+          if ((status ?? 9) > 1) throw new Error(`fond ${words.join(" ")}: ${String(status)}\n${stderr}`);
+        }
       }
     },
     120_000,
