@@ -43,11 +43,7 @@ const shots = [
     before: (folder) => keepLastOfEachKey(join(folder, "web", "locales", "ar", "basket.json")),
   },
   { name: "balance", prepare: [["extract", "--write"]], run: ["balance"] },
-  {
-    name: "review",
-    run: ["extract", "web/pages/passengers.tsx", "--review"],
-    input: "\nk\npassengers.underSixteen\n\nq\n",
-  },
+  // "review" asks in a terminal, and its picture is taken there.
   {
     name: "draft",
     prepare: [

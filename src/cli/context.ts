@@ -72,6 +72,8 @@ export interface CommandContext {
   readonly options: CommonOptions;
   readonly io: Io;
   readonly style: Style;
+  /** Whether what a person reads is in color. */
+  readonly hasColor: boolean;
   /** The columns that text may take. */
   readonly width: number;
   readonly files: WritableFiles;
@@ -141,6 +143,7 @@ export function commandContext(options: CommonOptions, io: Io): CommandContext {
     options: { ...options, cwd },
     io,
     style: makeStyle(color),
+    hasColor: color,
     width: Number(io.env["COLUMNS"]) || io.stdout.columns || 100,
     files: diskFiles(cwd),
     print(text) {

@@ -170,6 +170,7 @@ function renderBook(book: BookBalance, style: Style, width: number): string {
     columns.map((name) => style.dim(name)),
     sorted.map((locale) => renderLocale(locale, style, barWidth)),
     ["left", "left", ...columns.slice(2).map(() => "right" as const)],
+    width,
   );
   const name = book.namespace === undefined ? book.name : `${book.name} ${book.namespace}`;
   const title = `${style.bold(name)} ${style.dim(counted(book.keys, "key"))}`;

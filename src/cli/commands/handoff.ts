@@ -165,6 +165,7 @@ async function render(context: CommandContext, documents: readonly HandedDocumen
       ...[texts, words, what.missing, what.initial, what.stale, what.incomplete, what.done].map(String),
     ]),
     ["left", "left", "right", "right", "right", "right", "right", "right", "right"],
+    context.width,
   );
   const texts = documents.reduce((sum, one) => sum + one.texts, 0);
   return `${withoutEndSpaces(table)}\n${style.bold(`${counted(documents.length, "file")} with ${counted(texts, "text")}.`)}\n`;

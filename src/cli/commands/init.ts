@@ -19,7 +19,7 @@ import { prepareWidths } from "../../core/text/width.js";
 import { wrapped } from "../terminal/wrap.js";
 import { renderPlan } from "../terminal/plan.js";
 import { terminalText } from "../terminal/style.js";
-import { answerReader, isAttended, type Answers } from "../terminal/answers.js";
+import { answersFor, isAttended, type Answers } from "../terminal/answers.js";
 
 const say = notices("cli/init", {
   configured: {
@@ -61,7 +61,7 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
   // Questions must not stand in what another program reads.
   const isText = context.options.format === "text";
   const print = isText ? context.print : (text: string) => void context.io.stderr.write(terminalText(text));
-  const asked = answerReader(context.io, print);
+  const asked = await answersFor(context.io, print, !isText || !context.hasColor);
   const answered = plan.answer({ ...wanted, ...(await askFor(plan, asked, print)) });
   printGrounds(context, answered);
   if (options.write || options.check || !isText) {
@@ -69,9 +69,13 @@ export async function runInit(context: CommandContext, options: InitCommandOptio
     return settlePlan(context, "init", answered, options);
   }
   print(renderPlan(answered, context.style, false));
-  const reply = await asked.ask("Write it? Enter: yes, n: no  ");
+  const reply = await asked.choose("Write it?", [
+    { key: "y", label: "yes" },
+    { key: "n", label: "no" },
+  ]);
   asked.close();
-  if (reply === "") return settlePlan(context, "init", answered, { ...options, write: true });
+  if (reply === "" || reply === "y")
+    return settlePlan(context, "init", answered, { ...options, write: true });
   context.say("Nothing written.");
   return exitStatus.inOrder;
 }
@@ -98,9 +102,9 @@ async function askFor(
   print: (text: string) => void,
 ): Promise<InitAnswers> {
   const answers: { -readonly [Key in keyof InitAnswers]: InitAnswers[Key] } = {};
-  const tags = async (question: string, fits: (found: readonly string[]) => boolean) => {
+  const tags = async (question: string, usual: string, fits: (found: readonly string[]) => boolean) => {
     for (;;) {
-      const written = ((await asked.ask(question)) ?? "").split(/[\s,]+/).filter(Boolean);
+      const written = ((await asked.ask(question, { usual })) ?? "").split(/[\s,]+/).filter(Boolean);
       const found = written.flatMap((one) => parseTag(one)?.tag ?? []);
       if (written.length === 0 || (found.length === written.length && fits(found))) return found;
       print("  Write tags such as de or pt-BR.\n");
@@ -109,20 +113,20 @@ async function askFor(
   for (const question of open)
     switch (question) {
       case "source": {
-        const [tag] = await tags(`Source locale? [${source}]  `, ({ length }) => length === 1);
+        const [tag] = await tags("Source locale?", source, ({ length }) => length === 1);
         answers.source = tag ?? source;
         break;
       }
       case "targets":
-        answers.targets = await tags("Target locales? [none]  ", () => true);
+        answers.targets = await tags("Target locales?", "none", () => true);
         break;
       case "lookup": {
         const usual = 't("{key}"{args})';
-        const written = (await asked.ask(`What does a lookup look like in the code? [${usual}]  `)) || usual;
+        const written = (await asked.ask("What does a lookup look like in the code?", { usual })) || usual;
         answers.lookup = written.includes("{key}")
           ? written
           : `${written.split("(", 1)[0] ?? ""}("{key}"{args})`;
-        const line = await asked.ask("Import line for it? [none]  ");
+        const line = await asked.ask("Import line for it?", { usual: "none" });
         if (line) answers.import = line;
       }
     }

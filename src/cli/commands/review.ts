@@ -3,7 +3,7 @@ import type { Waiver } from "../../core/config/waivers.js";
 import { prepareWidths } from "../../core/text/width.js";
 import type { CommandContext } from "../context.js";
 import { lineReader } from "../context.js";
-import { answerReader } from "../terminal/answers.js";
+import { answersFor, type Choice } from "../terminal/answers.js";
 import { excerpt } from "../terminal/excerpt.js";
 
 /** What came of a review: what to do with each text, and the texts that are accepted in code. */
@@ -14,8 +14,16 @@ export interface Reviewed {
   readonly taken: number;
 }
 
-const help =
-  "Enter accept · k key · m message · s skip · w waive · a accept all of this kind · A accept all · q quit";
+const choices: readonly Choice[] = [
+  { key: "t", label: "accept" },
+  { key: "k", label: "another key" },
+  { key: "m", label: "another message" },
+  { key: "s", label: "skip" },
+  { key: "w", label: "waive" },
+  { key: "a", label: "accept all of this kind" },
+  { key: "A", label: "accept all" },
+  { key: "q", label: "quit" },
+];
 
 /**
  * Walks through texts one by one and asks what to do with each. What was decided before stopping holds, the rest stays
@@ -25,7 +33,7 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
   const { style, width, print } = context;
   await prepareWidths();
   const lineOf = lineReader(context);
-  const answers = answerReader(context.io, print);
+  const answers = await answersFor(context.io, print, !context.hasColor);
   const decisions = new Map<string, Decision>();
   const waivers: Waiver[] = [];
   const kinds = new Set<string>();
@@ -50,7 +58,7 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
       for (const line of excerpt(lineOf(one.file, one.line), one, width, style, style.cyan))
         print(`${line}\n`);
       print(`  ${style.green(key)}\n  ${message}\n`);
-      const answer = await answers.ask(`${style.dim(help)}\n› `);
+      const answer = await answers.choose("Extract it?", choices);
       switch (answer) {
         case undefined:
         case "q":
@@ -78,13 +86,13 @@ export async function reviewTexts(context: CommandContext, texts: readonly Extra
           isOpen = false;
           break;
         case "k":
-          key = (await answers.ask("  key: ")) || key;
+          key = (await answers.ask("Key:", { initial: key })) || key;
           break;
         case "m":
-          message = (await answers.ask("  message: ")) || message;
+          message = (await answers.ask("Message:", { initial: message })) || message;
           break;
         case "w": {
-          const reason = await answers.ask("  reason: ");
+          const reason = await answers.ask("Reason:");
           if (!reason) {
             print(`  ${style.yellow("missing reason")}\n`);
             break;

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, test } from "@jest/globals";
 import { excerpt } from "../../../src/cli/terminal/excerpt.js";
 import { countFindings, renderFindings } from "../../../src/cli/terminal/findings.js";
 import { listPlan, renderPlan, sumUp } from "../../../src/cli/terminal/plan.js";
+import { columnsOf } from "../../../src/cli/terminal/table.js";
 import { counted, grouped, makeStyle, wantsColor } from "../../../src/cli/terminal/style.js";
 import type { Finding } from "../../../src/core/lint/finding.js";
 import { makePlan } from "../../../src/core/plan/plan.js";
@@ -186,5 +187,39 @@ describe("colour", () => {
       "0 keys",
       "2,000 entries",
     ]);
+  });
+});
+
+describe("a table", () => {
+  const head = ["locale", "file", "", "translated", "stale", "missing"];
+  const rows = [
+    ["de", "handoff/de.xlf", "97.2 %", "36", "0", "1"],
+    ["pt-BR", "handoff/pt-BR.xlf", "100.0 %", "1036", "0", "0"],
+  ];
+  const aligns: ("left" | "right")[] = ["left", "left", "right", "right", "right", "right"];
+  const lines = (width?: number) => columnsOf(head, rows, aligns, width).split("\n");
+
+  test("is drawn whole where there is room", () => {
+    expect(lines(90)).toEqual(lines());
+    expect(lines()[0]).toContain("stale");
+    expect(lines()[1]).toMatch(/^de +handoff\/de\.xlf +97\.2 % +36 +0 +1$/);
+  });
+
+  test("leaves out columns that say nothing, then becomes a list", () => {
+    const whole = Math.max(...lines().map(displayWidth));
+    const narrower = lines(whole - 1);
+    expect(narrower[0]).not.toContain("stale");
+    expect(narrower[1]).toMatch(/97\.2 % +36 +1$/);
+    expect(lines(34)).toEqual([
+      "de handoff/de.xlf 97.2 %",
+      "  36 translated, 1 missing",
+      "pt-BR handoff/pt-BR.xlf 100.0 %",
+      "  1036 translated",
+    ]);
+  });
+
+  test("fits every window that its words fit", () => {
+    for (let width = 24; width < 120; width++)
+      for (const line of lines(width)) expect(displayWidth(line)).toBeLessThanOrEqual(width);
   });
 });
