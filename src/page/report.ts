@@ -2,6 +2,7 @@ import type { ReportData, ReportFinding, ReportMessage } from "#core/project/rep
 import { messageReader, type MessageReader } from "#core/message/parse.js";
 import { samplesOf } from "#core/message/samples.js";
 import type { MessageNode } from "#core/message/model.js";
+import type { TextChange } from "#core/plan/words.js";
 import { make } from "./make.js";
 import { virtualList, type VirtualList } from "./virtual-list.js";
 
@@ -354,8 +355,8 @@ function drawMessage(at: number): void {
   if (!message || !place || !reader) return;
   const rows = [
     textRow(data.locales[0], message.source, "source", undefined, message, reader),
-    ...message.texts.map(([text, state, former], index) =>
-      textRow(targets[index], text, state, former, message, reader),
+    ...message.texts.map(([text, state, changes], index) =>
+      textRow(targets[index], text, state, changes, message, reader),
     ),
   ];
   const findings = findingsAt.get(at) ?? [];
@@ -391,7 +392,7 @@ function textRow(
   locale: ReportData["locales"][number] | undefined,
   text: string | null,
   state: string,
-  former: string | undefined,
+  changes: readonly TextChange[] | undefined,
   message: ReportMessage,
   reader: MessageReader,
 ): HTMLElement {
@@ -409,8 +410,12 @@ function textRow(
       cell.append(make("ul", { className: "samples" }, ...samples.map((one) => make("li", {}, one.text))));
     }
   }
-  if (former !== undefined)
-    cell.append(make("p", { className: "dim", dir: "ltr" }, "made from: ", make("del", {}, former)));
+  if (changes) {
+    const shownChanges = changes.map(({ text: words, kind }) =>
+      kind === "same" ? words : make(kind === "removed" ? "del" : "ins", {}, words),
+    );
+    cell.append(make("p", { className: "dim", dir: "ltr" }, "The source has changed: ", ...shownChanges));
+  }
   row.append(cell);
   return row;
 }

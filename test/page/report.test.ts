@@ -66,7 +66,10 @@ inBrowser("the report", () => {
     await page.fill("#messages input", "Samstags");
     expect(await page.locator("#messages .row").count()).toBe(1);
     await page.locator("#messages .row").click();
-    expect(await page.locator("#detail tr.stale").textContent()).toContain("made from: On Saturdays");
+    const stale = page.locator("#detail tr.stale");
+    expect(await stale.textContent()).toContain("The source has changed: On Saturdays");
+    expect(await stale.locator("del").first().textContent()).toContain("On Saturdays");
+    expect(await stale.locator("ins").count()).toBeGreaterThan(0);
     await closePages();
     expect(troubles).toEqual([]);
   }, 60_000);

@@ -7,6 +7,7 @@ import { showForms } from "../message/forms.js";
 import { messageReader } from "../message/parse.js";
 import type { AuditFacts, AuditVerdict } from "./audit.js";
 import { usesIn } from "./handoff.js";
+import { wordChanges, type TextChange } from "../plan/words.js";
 import { balanceProject, formerSources, ledgers, type Project } from "./project.js";
 import type { TrendPoint } from "./trend.js";
 
@@ -71,9 +72,11 @@ export interface ReportMessage {
   readonly source: string;
   readonly about?: string;
   readonly uses: readonly string[];
-  /** For each target locale its text and state; for a stale one the former source. */
-  readonly texts: readonly (readonly [text: string | null, state: string, former?: string])[];
+  readonly texts: readonly ReportText[];
 }
+
+/** A target locale's text and state; of a stale one also how its source became what it is. */
+export type ReportText = readonly [text: string | null, state: string, changes?: readonly TextChange[]];
 
 /** Gathers what a report shows. */
 export async function reportData(
@@ -97,7 +100,7 @@ export async function reportData(
     const reader = messageReader(own);
     const former = formerSources(project, own);
     const uses = await usesIn(project, book);
-    const byKey = new Map<string, (readonly [string | null, string, string?])[]>();
+    const byKey = new Map<string, ReportText[]>();
     for (const [at, locale] of config.targets.entries())
       for (const { source, entry, found } of progressOf(book, locale, reader, ledgers(project, own))) {
         const full = book.fullKey(source.namespace, entry.key);
@@ -108,7 +111,8 @@ export async function reportData(
         const old = standing.stale && record ? former(full, record.source) : undefined;
         const state =
           catalog.locale !== locale ? `from ${catalog.locale}` : standing.stale ? "stale" : standing.state;
-        all[at] = old === undefined ? [found.entry.text, state] : [found.entry.text, state, showForms(old)];
+        const changes = old === undefined ? undefined : wordChanges(showForms(old), showForms(entry.text));
+        all[at] = changes ? [found.entry.text, state, changes] : [found.entry.text, state];
       }
     for (const source of book.catalogsOf(book.sourceLocale))
       for (const entry of source.byKey.values()) {
