@@ -246,5 +246,6 @@ function html(title, body) {
     pre { margin: 0; padding: 12px 18px; color: #d7dbe3; font: 15.5px/18.6px "DejaVu Sans Mono", "Noto Sans Mono CJK JP", monospace; unicode-bidi: plaintext; }
     .bold { font-weight: bold; color: #fff; } .dim { color: #7f8796; } .underline { text-decoration: underline; } .inverse { background: #d7dbe3; color: #14171d; }
     .red { color: #ff7b72; } .green { color: #7ee787; } .yellow { color: #e3b341; } .cyan { color: #79c0ff; } .blue { color: #6aa5ff; } .magenta { color: #d2a8ff; }
+    .inverse.red { background: #ff7b72; color: #14171d; } .inverse.green { background: #7ee787; color: #14171d; } .inverse.yellow { background: #e3b341; color: #14171d; }
   </style><div class="window"><div class="bar">${title}</div><pre>${body}</pre></div>`;
 }
