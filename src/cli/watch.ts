@@ -40,9 +40,9 @@ export async function runOnChanges(
     }
     context.say("Waiting for changes; Ctrl+C ends it.");
   };
-  await run();
   let running = Promise.resolve();
   await new Promise<void>((resolve, reject) => {
+    // Before the first run: what changes while that goes on is looked at behind it.
     const watcher = watchFolder(cwd, (files) => {
       running = running
         .then(() => {
@@ -52,6 +52,7 @@ export async function runOnChanges(
         .catch(reject);
     });
     if (!watcher) reject(new CommandError(say("no-watch", {}), exitStatus.trouble));
+    running = running.then(run).catch(reject);
     for (const signal of ["SIGINT", "SIGTERM"] as const)
       process.once(signal, () => {
         watcher?.close();

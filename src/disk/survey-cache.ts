@@ -10,30 +10,40 @@ import {
 import { homedir } from "node:os";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import type { SurveyCache } from "../core/project/project.js";
+import type { RunCache } from "../core/project/project.js";
+import type { UseRecord } from "../core/source/book-code.js";
 import type { FileSurvey } from "../core/survey/survey.js";
 import { digestOf } from "../core/text/digest.js";
 import { packageRoot } from "./package-root.js";
 
-/** A cache of surveys on disk, and how to keep what this run added. */
-export interface DiskSurveyCache extends SurveyCache {
-  /** Writes the surveys that this run asked for or added; others are dropped. A cache that cannot be written is no trouble. */
+/** A cache on disk, and how to keep what this run added. */
+export interface DiskCache<Made> extends RunCache<Made> {
+  /** Writes what this run asked for or added; the rest is dropped. A cache that cannot be written is no trouble. */
   save(): void;
 }
 
+/** The cache of a project's surveys. */
+export function diskSurveyCache(root: string, env = process.env as Env): DiskCache<FileSurvey> {
+  return diskCache(root, "", env);
+}
+
+/** The cache of what a project's code asks for. */
+export function diskUseCache(root: string, env = process.env as Env): DiskCache<UseRecord> {
+  return diskCache(root, "-uses", env);
+}
+
+type Env = Readonly<Record<string, string | undefined>>;
+
 /**
- * The cache of one project, below `XDG_CACHE_HOME` (else `~/.cache`), outside of the project. It is only read if it was
+ * A cache of one project, below `XDG_CACHE_HOME` (else `~/.cache`), outside of the project. It is only read if it was
  * written by this build of the program; a damaged one counts as empty.
  */
-export function diskSurveyCache(
-  root: string,
-  env: Readonly<Record<string, string | undefined>> = process.env,
-): DiskSurveyCache {
+function diskCache<Made>(root: string, kind: string, env: Env): DiskCache<Made> {
   const home = env["XDG_CACHE_HOME"] ?? join(homedir(), ".cache");
-  const file = join(home, "fond-ledger", `${digestOf(resolve(root))}.json`);
+  const file = join(home, "fond-ledger", `${digestOf(resolve(root))}${kind}.json`);
   const build = buildStamp();
-  const before = readEntries(file, build);
-  const now = new Map<string, FileSurvey>();
+  const before = readEntries<Made>(file, build);
+  const now = new Map<string, Made>();
   let changed = false;
   return {
     get(id) {
@@ -41,9 +51,9 @@ export function diskSurveyCache(
       if (found) now.set(id, found);
       return found;
     },
-    set(id, survey) {
+    set(id, made) {
       if (!before.has(id)) changed = true;
-      now.set(id, survey);
+      now.set(id, made);
     },
     save() {
       if (!changed) return;
@@ -59,15 +69,15 @@ export function diskSurveyCache(
   };
 }
 
-function readEntries(file: string, build: string): ReadonlyMap<string, FileSurvey> {
+function readEntries<Made>(file: string, build: string): ReadonlyMap<string, Made> {
   try {
     const held = JSON.parse(readFileSync(file, "utf8")) as {
       build?: string;
-      entries?: [string, FileSurvey][];
+      entries?: [string, Made][];
     };
     return held.build === build && Array.isArray(held.entries)
       ? new Map(held.entries)
-      : new Map<string, FileSurvey>();
+      : new Map<string, Made>();
   } catch {
     return new Map();
   }

@@ -13,6 +13,7 @@ import {
 } from "../../core/project/audit.js";
 import { fixEdits, type Project } from "../../core/project/project.js";
 import { reasonOf } from "../../disk/disk-files.js";
+import { useReadingFor } from "../use-reading.js";
 import { diskSurveyCache } from "../../disk/survey-cache.js";
 import { surveyWorkers } from "../../disk/survey-workers.js";
 import { auditJson, readAuditJson } from "../../output/json.js";
@@ -78,13 +79,16 @@ async function gathered(
   const cache = options.cache ? diskSurveyCache(cwd, context.io.env) : undefined;
   const progress = showProgress("audit", quiet ?? false, context.io);
   const reading = { all: false, everything: false };
+  const uses = useReadingFor(context, project, { what: "audit", cache: options.cache ?? true });
   const facts = await auditFacts(project, scopeOf(context), {
     ...(options.shard !== undefined && { part: partOf(options.shard) }),
     ...(cache && { cache }),
+    uses: uses.reading,
     elsewhere: surveyWorkers(cwd, project.configFile, reading, jobs, progress.step),
   });
   progress.end();
   cache?.save();
+  uses.end();
   return facts;
 }
 

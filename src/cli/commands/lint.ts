@@ -27,6 +27,7 @@ import {
 } from "../context.js";
 import { sayWhatHasNoReader } from "./survey.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
+import { useReadingFor } from "../use-reading.js";
 import { runOnChanges, withWatchOption } from "../watch.js";
 import { manifestVersion } from "../manifest.js";
 import { countFindings, renderFindings, type FindingOrder, type FindingsView } from "../terminal/findings.js";
@@ -48,6 +49,7 @@ export interface LintCommandOptions extends ChangeOptions, WriteOptions {
   readonly fix?: boolean;
   readonly explain?: string;
   readonly watch?: boolean;
+  readonly cache?: boolean;
   /** What findings are grouped by. */
   readonly by?: FindingOrder;
 }
@@ -65,14 +67,18 @@ export async function runLint(
   }
   if ((options.write || options.check) && !options.baseline && !options.fix)
     throw usageError(say("nothing-to-write", {}));
-  const { project } =
-    options.fix || options.baseline ? { project: openOrFail(context) } : await openOrAssume(context);
+  const { project, isAssumed } =
+    options.fix || options.baseline
+      ? { project: openOrFail(context), isAssumed: false }
+      : await openOrAssume(context);
   const changes = changesOf(context, options);
   const wanted = options.rule?.flatMap((id) => rulesNamed(id));
   if (options.fix)
     return settlePlan(context, "lint", await fixProject(project, scopeOf(context, paths), wanted), options);
   sayWhatHasNoReader(context, project, scopeOf(context));
-  const all = await lintProject(project, scopeOf(context, paths), wanted);
+  const read = useReadingFor(context, project, { what: "lint", cache: options.cache ?? true, isAssumed });
+  const all = await lintProject(project, scopeOf(context, paths), wanted, read.reading);
+  read.end();
   const findings = changes ? all.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : all;
   if (options.baseline) return settlePlan(context, "lint", baselineOf(context, project, findings), options);
   const { style, width } = context;
@@ -213,7 +219,7 @@ function baselineOf(context: CommandContext, project: Project, findings: readonl
 export const lintCommand = defineCommand<LintCommandOptions>({
   name: "lint",
   summary: "Check the catalogs and how the code uses them",
-  heeds: { json: true, books: true, locales: true, forms: reportForms },
+  heeds: { json: true, books: true, locales: true, forms: reportForms, jobs: true },
   examples: [
     ["lint --locale de fr", "only these locales"],
     ["lint --explain plural/missing-category", "what a rule is about"],
@@ -227,6 +233,7 @@ export const lintCommand = defineCommand<LintCommandOptions>({
         if (!/^\d+$/.test(value)) throw new InvalidArgumentError("It must be a whole number.");
         return Number(value);
       })
+      .option("--no-cache", "read all code anew")
       .option("--by <order>", "group findings by rule, errors first, or by file", oneOf("rule", "file"))
       .option("--fix", "fix what is safe to fix: prints the plan, --write applies it")
       .option("--explain <rule>", "explain a rule, with examples")

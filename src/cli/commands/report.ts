@@ -6,6 +6,7 @@ import { trendOf, type TrendPoint } from "../../core/project/trend.js";
 import type { Project } from "../../core/project/project.js";
 import { reasonOf } from "../../disk/disk-files.js";
 import { revisionsOf } from "../../disk/git-files.js";
+import { useReadingFor } from "../use-reading.js";
 import { diskSurveyCache } from "../../disk/survey-cache.js";
 import { surveyWorkers } from "../../disk/survey-workers.js";
 import { defineCommand } from "../command.js";
@@ -44,11 +45,13 @@ export async function runReport(context: CommandContext, options: ReportCommandO
   const { cwd, quiet } = context.options;
   const cache = diskSurveyCache(cwd, context.io.env);
   const progress = showProgress("report", quiet ?? false, context.io);
+  const uses = useReadingFor(context, project, { what: "report" });
   const facts = await auditFacts(
     project,
     {},
     {
       cache,
+      uses: uses.reading,
       elsewhere: surveyWorkers(
         cwd,
         project.configFile,
@@ -60,6 +63,7 @@ export async function runReport(context: CommandContext, options: ReportCommandO
   );
   progress.end();
   cache.save();
+  uses.end();
   const verdict = judge(facts, project.config);
   const page = await reportPage(project, facts, verdict, trend ? pastOf(cwd, project) : []);
   const target = resolve(context.io.cwd, into);

@@ -1,3 +1,4 @@
+import { useReadingFor } from "../use-reading.js";
 import { notices } from "../../core/message/notices.js";
 import { traceProject, type TracedKey, type TracedLocale } from "../../core/project/trace.js";
 import { git } from "../../disk/git.js";
@@ -21,7 +22,9 @@ const mostCommits = 5;
 /** Shows all that is known of keys. */
 export async function runTrace(context: CommandContext, keys: readonly string[]): Promise<ExitStatus> {
   const { project } = await openOrAssume(context);
-  const result = await traceProject(project, scopeOf(context), keys);
+  const uses = useReadingFor(context, project, { what: "trace" });
+  const result = await traceProject(project, scopeOf(context), keys, uses.reading);
+  uses.end();
   if (!result.ok)
     throw usageError(
       result.near.length > 0

@@ -106,7 +106,7 @@ function enumAround(
   { start, end }: Span,
 ): (Span & { readonly name: string; readonly open: number }) | undefined {
   let found: (Span & { readonly name: string; readonly open: number }) | undefined;
-  for (const { 0: head, 1: name = "", index } of code.matchAll(/\benum\s+(\w{1,80})[^{};]{0,200}\{/g)) {
+  for (const { 0: head, 1: name = "", index } of code.matchAll(/\benum\s+(\w{1,80})[^{};]{0,80}\{/g)) {
     const open = index + head.length;
     const close = closing(code, open);
     if (close !== undefined && open <= start && end <= close)

@@ -1,6 +1,7 @@
 import { haveSameKeys, type Book, type Catalog } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
-import type { Lookup, LookupKey, SourceFile } from "../source/model.js";
+import type { CodeUse } from "../source/book-code.js";
+import type { Lookup, LookupKey } from "../source/model.js";
 import { composedKeyTest } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import { NearestKeys } from "../text/nearest.js";
@@ -49,8 +50,8 @@ class SourceKeys {
   private readonly all: ReadonlySet<string>;
   private readonly ends: readonly string[];
   private readonly composed = new Map<string, readonly string[]>();
-  private readonly asked = new WeakMap<SourceFile, AskedKeys>();
-  private readonly used = new WeakMap<SourceFile, UsedKeys>();
+  private readonly asked = new WeakMap<CodeUse, AskedKeys>();
+  private readonly used = new WeakMap<CodeUse, UsedKeys>();
   private readonly alike = lazily(() => new NearestKeys(this.all));
 
   constructor(book: Book) {
@@ -79,7 +80,7 @@ class SourceKeys {
   }
 
   /** The keys that a file of code asks for. */
-  askedBy(source: SourceFile): AskedKeys {
+  askedBy(source: CodeUse): AskedKeys {
     let asked = this.asked.get(source);
     if (!asked) {
       const told = source.lookups.filter(({ key }) => key.kind !== "unknown");
@@ -90,7 +91,7 @@ class SourceKeys {
   }
 
   /** The keys that a file of code may use: those that it looks up, and those that stand in it as strings. */
-  usedBy(source: SourceFile): UsedKeys {
+  usedBy(source: CodeUse): UsedKeys {
     const made = this.used.get(source);
     if (made) return made;
     const keys = [...source.mentions].filter((mention) => this.has(mention));

@@ -2,13 +2,14 @@ import type { Book, Catalog } from "../catalog/book.js";
 import { changedKeys } from "../catalog/changed-keys.js";
 import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
-import type { Lookup, SourceFile } from "../source/model.js";
+import type { CodeUse } from "../source/book-code.js";
+import type { Lookup } from "../source/model.js";
 import { formsArgument } from "../source/literal-message.js";
 import type { RuleContext } from "./rule.js";
 
 /** A lookup whose arguments are known, with what its message uses. */
 export interface SuppliedLookup {
-  readonly source: SourceFile;
+  readonly source: CodeUse;
   readonly lookup: Lookup;
   readonly key: string;
   /** The arguments of the source message. */
@@ -24,7 +25,7 @@ interface Found {
   readonly lookups: readonly SuppliedLookup[];
 }
 
-const found = new WeakMap<SourceFile, Found>();
+const found = new WeakMap<CodeUse, Found>();
 const looked = new WeakMap<BookConfig, { readonly before: Book | undefined; readonly now: Book }>();
 const changes = new WeakMap<Book, ReadonlySet<string> | undefined>();
 
@@ -40,7 +41,7 @@ export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
 }
 
 function suppliedIn(
-  source: SourceFile,
+  source: CodeUse,
   before: Book | undefined,
   context: RuleContext,
 ): readonly SuppliedLookup[] {
@@ -64,7 +65,7 @@ function bookBefore(book: Book): Book | undefined {
   return last?.now;
 }
 
-function suppliedBy(source: SourceFile, lookup: Lookup, context: RuleContext): SuppliedLookup | undefined {
+function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): SuppliedLookup | undefined {
   const { book } = context;
   const { key, argumentNames } = lookup;
   if (key.kind !== "fixed" || !argumentNames) return undefined;

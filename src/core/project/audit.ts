@@ -9,6 +9,7 @@ import type { Notice } from "../text/wording.js";
 import {
   balanceProject,
   lintProject,
+  type UseReading,
   surveyProject,
   type Project,
   type Scope,
@@ -97,20 +98,22 @@ export interface AuditVerdict {
 export interface AuditOptions extends Pick<SurveyOptions, "cache" | "elsewhere" | "progress"> {
   /** One part of several, from 1: locales and files of code are shared out among them. */
   readonly part?: { readonly number: number; readonly of: number };
+  /** How code is read for the rules. */
+  readonly uses?: UseReading;
 }
 
 /** Everything that a release is judged by: the rules, how far each locale is, and text left in code. */
 export async function auditFacts(
   project: Project,
   scope: Scope = {},
-  { part = { number: 1, of: 1 }, ...survey }: AuditOptions = {},
+  { part = { number: 1, of: 1 }, uses, ...survey }: AuditOptions = {},
 ): Promise<AuditFacts> {
   const { config } = project;
   const isOwn = (index: number) => index % part.of === part.number - 1;
   const locales = config.targets.filter(
     (locale, index) => isOwn(index) && (scope.locales?.includes(locale) ?? true),
   );
-  const findings = (await lintProject(project, scope)).filter(({ locale }) =>
+  const findings = (await lintProject(project, scope, undefined, uses)).filter(({ locale }) =>
     // What belongs to no target is the first part's.
     locale === undefined || !config.targets.includes(locale) ? isOwn(0) : locales.includes(locale),
   );

@@ -41,12 +41,16 @@ import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/pla
 import { planReconcile } from "../reconcile/reconcile.js";
 import { declaredChanges } from "../reconcile/declared.js";
 import {
+  codeUse,
   listCode,
   readBookCode,
+  useRecord,
   readBookSource,
   readInTurn,
   type BookCode,
+  type CodeUse,
   type UnreadSource,
+  type UseRecord,
 } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { takesImportLine } from "../extract/import-line.js";
@@ -243,11 +247,13 @@ export interface SurveyResult {
 
 export type LeftOutCounts = Readonly<Partial<Record<LeftOut, number>>>;
 
-/** Where surveys of files are kept from run to run, by a digest of all that they depend on. */
-export interface SurveyCache {
-  get(id: string): FileSurvey | undefined;
-  set(id: string, survey: FileSurvey): void;
+/** Where what was made of files is kept from run to run, by a digest of all that it depends on. */
+export interface RunCache<Made> {
+  get(id: string): Made | undefined;
+  set(id: string, made: Made): void;
 }
+
+export type SurveyCache = RunCache<FileSurvey>;
 
 /** Surveys some files of a book elsewhere, such as in other threads; results in the order of the files. */
 export type SurveyElsewhere = (
@@ -255,6 +261,18 @@ export type SurveyElsewhere = (
   files: readonly string[],
   shownErrors: readonly string[],
 ) => Promise<readonly (FileSurvey | UnreadSource)[]>;
+
+/** Reads what some files of a book ask for elsewhere, such as in other threads; results in the order of the files. */
+export type UsesElsewhere = (
+  book: string,
+  files: readonly string[],
+) => Promise<readonly (UseRecord | UnreadSource)[]>;
+
+/** How code is read for the rules. */
+export interface UseReading {
+  readonly cache?: RunCache<UseRecord>;
+  readonly elsewhere?: UsesElsewhere;
+}
 
 /** What is read of code, and kept of what was read. */
 export interface SurveyReading {
@@ -565,25 +583,75 @@ function declaredFirst(project: Project, scope: Scope) {
   return { project: opened && opened.ok ? opened.project : project, declared, summary };
 }
 
+/** What a file of code asks for. What the file needs must be prepared before. */
+export function useOf(project: Project, config: BookConfig, file: string): UseRecord | UnreadSource {
+  const read = project.files.read(file);
+  return read.ok ? useRecord(sourceOf(project, config, file, read)) : { file, detail: read.detail };
+}
+
+/** What a book's code asks for, read again only where it is not known from another run. */
+async function usesOf(
+  project: Project,
+  config: BookConfig,
+  { cache, elsewhere }: UseReading,
+): Promise<BookCode> {
+  const settings = cache ? digestOf(JSON.stringify([config, project.config.source])) : "";
+  const read = listCode(project.files, config).map((file) => ({ file, text: project.files.read(file) }));
+  const ids = new Map(
+    read.flatMap(({ file, text }) =>
+      cache && text.ok ? [[file, `${settings} ${digestOf(text.text)} ${file}`] as const] : [],
+    ),
+  );
+  const known = new Map(
+    read.map(({ file }): [string, UseRecord | UnreadSource | undefined] => [
+      file,
+      cache?.get(ids.get(file) ?? ""),
+    ]),
+  );
+  const left = read.flatMap(({ file }) => (known.get(file) ? [] : [file]));
+  if (elsewhere && left.length > 0) {
+    for (const [index, made] of (await elsewhere(config.name, left)).entries())
+      known.set(left[index] ?? "", made);
+  } else {
+    await prepareReaders(left, project.files);
+    for (const file of left) known.set(file, useOf(project, config, file));
+  }
+  const files: CodeUse[] = [];
+  const unread: UnreadSource[] = [];
+  for (const { file, text } of read) {
+    const made = known.get(file);
+    if (!text.ok) unread.push({ file, detail: text.detail });
+    else if (made && "lookups" in made) {
+      files.push(codeUse(file, text, made));
+      cache?.set(ids.get(file) ?? "", made);
+    }
+  }
+  return { files, unread };
+}
+
 /** Runs the rules over a project's catalogs and code. `path` narrows what is reported, not what is read. */
 export async function lintProject(
   project: Project,
   scope: Scope = {},
   rules?: readonly Rule[],
+  reading?: UseReading,
 ): Promise<Finding[]> {
+  const { keep } = project;
+  const codeOf = new Map<BookConfig, BookCode>();
   for (const config of booksIn(project, scope)) {
-    await prepareReaders(listCode(project.files, config), project.files);
     if (config.limits) await prepareWidths();
+    if (config.code.length === 0) continue;
+    if (reading && !keep) codeOf.set(config, await usesOf(project, config, reading));
+    else {
+      await prepareReaders(listCode(project.files, config), project.files);
+      codeOf.set(config, readBookCode(project.files, config, project.config.source, keep && { keep }));
+    }
   }
   const othersOf = booksFromOutside(project);
   const settings = settingsTexts(project);
-  const { keep } = project;
   const findings = booksIn(project, scope).flatMap((config) => {
     const book = project.book(config);
-    const code =
-      config.code.length > 0
-        ? readBookCode(project.files, config, project.config.source, keep && { keep })
-        : undefined;
+    const code = codeOf.get(config);
     return lintBook(
       {
         book,

@@ -16,7 +16,7 @@ import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { ledgerChanges, readLedger, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
 import { readSourceTexts, renameSourceTexts } from "../ledger/source-texts.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
-import { listCode, readBookCode } from "../source/book-code.js";
+import { listCode, readInTurn } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { prepareReaders } from "../source/read.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
@@ -106,8 +106,9 @@ export async function rekeyProject(
     const sources = readSourceTexts(project.files, project.config.ledger, config.name);
     changes.push(...renameSourceTexts(sources, (full) => fullAfter(book, rename, full)));
     if (config.code.length === 0) continue;
-    await prepareReaders(listCode(project.files, config), project.files);
-    for (const file of readBookCode(project.files, config, project.config.source).files) {
+    const listed = listCode(project.files, config);
+    await prepareReaders(listed, project.files);
+    for (const file of readInTurn(project.files, config, project.config.source, [], listed)) {
       const edits = renameLookups(file, book, rename, notes);
       if (edits.length === 0) continue;
       tally["lookups rewritten"] += edits.length;

@@ -10,7 +10,7 @@ import { wordChanges, type TextChange } from "../plan/words.js";
 import { listCode, readBookCode } from "../source/book-code.js";
 import { prepareReaders } from "../source/read.js";
 import { keysNamed, type SourceKey } from "./preview.js";
-import { formerSources, ledgers, lintProject, type Project, type Scope } from "./project.js";
+import { formerSources, ledgers, lintProject, type Project, type Scope, type UseReading } from "./project.js";
 
 /** All that is known of one key. */
 export interface TracedKey {
@@ -64,10 +64,11 @@ export async function traceProject(
   project: Project,
   scope: Scope,
   keys: readonly string[],
+  uses?: UseReading,
 ): Promise<TraceResult> {
   const named = keysNamed(project, scope, keys);
   if (!named.ok) return named;
-  const findings = await lintProject(project, scope.books ? { books: scope.books } : {});
+  const findings = await lintProject(project, scope.books ? { books: scope.books } : {}, undefined, uses);
   const traced: TracedKey[] = [];
   for (const own of named.keys) traced.push(await traceKey(project, scope, own, findings));
   return { ok: true, keys: traced };

@@ -3,6 +3,7 @@ import { bookLayout } from "../catalog/layout.js";
 import type { BookConfig } from "../config/schema.js";
 import { literally } from "../text/key-pattern.js";
 import type { Files, FileText } from "../files/files.js";
+import { lineIndex } from "../text/line-index.js";
 import { makeAnew, type Keep } from "../text/kept.js";
 import { dialectsOf } from "./dialects/index.js";
 import { isReadable, readSource } from "./read.js";
@@ -14,9 +15,30 @@ export interface UnreadSource {
   readonly detail: string;
 }
 
+/** A file of code with what it asks of catalogs, and without what only a survey needs. */
+export type CodeUse = Omit<SourceFile, "literals" | "dialect" | "bound" | "templates">;
+
+/** What reading a file of code gave, as it can be kept from run to run and handed over between threads. */
+export interface UseRecord extends Pick<SourceFile, "lookups" | "problems"> {
+  readonly mentions: readonly string[];
+}
+
+export function useRecord({ lookups, mentions, problems }: SourceFile): UseRecord {
+  return { lookups, mentions: [...mentions], problems };
+}
+
+/** The use that a record was made of, which must be of the same text. */
+export function codeUse(
+  file: string,
+  { text, bom }: Extract<FileText, { ok: true }>,
+  { lookups, mentions, problems }: UseRecord,
+): CodeUse {
+  return { file, text, bom, lines: lineIndex(text), lookups, mentions: new Set(mentions), problems };
+}
+
 /** All code of one book that was asked for. */
 export interface BookCode {
-  readonly files: readonly SourceFile[];
+  readonly files: readonly CodeUse[];
   readonly unread: readonly UnreadSource[];
 }
 

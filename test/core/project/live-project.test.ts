@@ -194,7 +194,7 @@ describe("a project that is looked at again", () => {
           expect(await linted(live.open(day))).toEqual(await linted(openProject(files, undefined, day)));
         }
       }),
-      { numRuns: 25 },
+      { numRuns: 12 },
     );
   });
 
@@ -220,7 +220,7 @@ describe("a project that is looked at again", () => {
           expect(await linted(live.open(day))).toEqual(await linted(openProject(files, undefined, day)));
         }
       }),
-      { numRuns: 30 },
+      { numRuns: 15 },
     );
   });
 
