@@ -313,7 +313,7 @@ describe("what was silent", () => {
   test("options are accepted only where they are heeded, and families of rules wherever rules are", async () => {
     const folder = temporaryProject(smallProject({ "texts/de.json": "{}\n" }));
     expect((await fond(folder, "survey", "--locale", "de")).status).toBe(2);
-    expect((await fond(folder, "lint", "--jobs", "2")).status).toBe(2);
+    expect((await fond(folder, "balance", "--jobs", "2")).status).toBe(2);
     expect((await fond(folder, "lint", "--rule", "key/*")).status).toBe(1);
     const quiet = withConfig((one) => ({ ...one, rules: { "key/*": "off" } }));
     writeFileSync(join(quiet, "texts/de.json"), "{}\n");
