@@ -20,7 +20,6 @@ function patternsOf(folder: string): readonly Pattern[] {
     if (!file.endsWith(".ts")) continue;
     const text = readFileSync(join(folder, file), "utf8");
     const visit = (node: unknown): void => {
-      if (Array.isArray(node)) node.forEach(visit);
       if (typeof node !== "object" || node === null) return;
       const { regex, start } = node as {
         regex?: { pattern: string; flags: string };
@@ -103,8 +102,8 @@ function attacks(pattern: AST.Pattern): readonly (readonly [lead: string, pump: 
 }
 
 /** How many characters a text of attack has that repeats one, and how many milliseconds matching may take with it. */
-const length = 6_000;
-const longest = 30;
+const length = 20_000;
+const longest = 100;
 
 /** The attack that a pattern needs more than linear time for, if there is one. */
 function weakness({ source, flags }: Pattern): string | undefined {
