@@ -101,7 +101,7 @@ export async function runExtract(
   context.print("\n");
   const summary = {
     ...(taken > 0 && reviewed.summary),
-    ...(waivers.length > 0 && { "texts accepted as they are": waivers.length }),
+    ...(waivers.length > 0 && { "texts waived": waivers.length }),
   };
   // Each text was agreed to in the review, so there is nothing left to ask.
   const status = settlePlan(context, "extract", makePlan(changes, summary, reviewed.notes), {
