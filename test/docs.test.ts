@@ -53,8 +53,9 @@ function sample(isNew: boolean): string {
   return folder;
 }
 
-/** What needs something that a page only tells how to set up: a service, an old memory. */
-const needsMore = (words: readonly string[]) => words.includes("--service") || words.includes("old.tmx");
+/** What needs something that a page only tells how to set up: a service, an old memory. The demo has tests of its own. */
+const needsMore = (words: readonly string[]) =>
+  words.includes("--service") || words.includes("old.tmx") || words[0] === "demo";
 
 const withCommands = pages.filter((page) => blocksIn(page).length > 0);
 
