@@ -15,7 +15,7 @@ import {
 } from "../src/core/project/project.js";
 import { diskFiles } from "../src/disk/disk-files.js";
 import { diskSurveyCache } from "../src/disk/survey-cache.js";
-import { surveyWorkers } from "../src/disk/survey-workers.js";
+import { threadsFor } from "../src/disk/survey-workers.js";
 import { catalogBench } from "./catalogs.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles, yamlOf } from "./generate.js";
 import { messageBench } from "./messages.js";
@@ -88,7 +88,7 @@ async function survey(): Promise<void> {
       surveyProject(
         onDisk.project,
         {},
-        { elsewhere: surveyWorkers(folder, "fond.config.json", {}, jobs, () => undefined) },
+        { elsewhere: threadsFor(folder, "fond.config.json", jobs, () => undefined) },
       ),
     );
   const oneThread = await surveyWith(1);

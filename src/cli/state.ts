@@ -1,7 +1,7 @@
 import { balanceProject, lintProject, surveyProject, type Project } from "../core/project/project.js";
 import type { BookBalance } from "../core/ledger/balance.js";
 import { projectIfAny, type CommandContext } from "./context.js";
-import { useReadingFor } from "./use-reading.js";
+import { codeReadingFor } from "./code-reading.js";
 import { exitStatus, type ExitStatus } from "./exit.js";
 import { countFindings } from "./terminal/findings.js";
 import { counted } from "./terminal/style.js";
@@ -16,13 +16,13 @@ export async function showState(context: CommandContext): Promise<ExitStatus | u
   const { project, isAssumed } = opened;
   const { style } = context;
   const books = balanceProject(project, {});
-  const uses = useReadingFor(context, project, { what: "fond", isAssumed });
-  const { files } = await surveyProject(project, {}, {});
+  const code = codeReadingFor(context, project, "fond");
+  const { files } = await surveyProject(project, {}, code.survey);
   const literals = files.flatMap((file) => file.literals).filter(({ waived }) => waived === undefined);
   const sure = literals.filter(({ verdict, isSure }) => verdict === "text" && isSure).length;
   const likely = literals.filter(({ verdict, isSure }) => verdict === "text" && !isSure).length;
-  const findings = await lintProject(project, {}, undefined, uses.reading);
-  uses.end();
+  const findings = await lintProject(project, {}, undefined, code.uses);
+  code.end();
   const line = (name: string, text: string) => `${style.bold(name.padEnd(12))}  ${text}\n`;
   context.print(
     books

@@ -13,6 +13,7 @@ import { fileURLToPath } from "node:url";
 import type { RunCache } from "../core/project/project.js";
 import type { UseRecord } from "../core/source/book-code.js";
 import type { FileSurvey } from "../core/survey/survey.js";
+import { lazily } from "../core/text/lazy.js";
 import { digestOf } from "../core/text/digest.js";
 import { packageRoot } from "./package-root.js";
 
@@ -41,18 +42,19 @@ type Env = Readonly<Record<string, string | undefined>>;
 function diskCache<Made>(root: string, kind: string, env: Env): DiskCache<Made> {
   const home = env["XDG_CACHE_HOME"] ?? join(homedir(), ".cache");
   const file = join(home, "fond-ledger", `${digestOf(resolve(root))}${kind}.json`);
-  const build = buildStamp();
-  const before = readEntries<Made>(file, build);
+  const build = lazily(buildStamp);
+  // A run that asks for nothing reads nothing.
+  const before = lazily(() => readEntries<Made>(file, build()));
   const now = new Map<string, Made>();
   let changed = false;
   return {
     get(id) {
-      const found = before.get(id);
+      const found = before().get(id);
       if (found) now.set(id, found);
       return found;
     },
     set(id, made) {
-      if (!before.has(id)) changed = true;
+      if (!before().has(id)) changed = true;
       now.set(id, made);
     },
     save() {
@@ -60,7 +62,7 @@ function diskCache<Made>(root: string, kind: string, env: Env): DiskCache<Made> 
       try {
         mkdirSync(dirname(file), { recursive: true });
         const waiting = `${file}.${process.pid}`;
-        writeFileSync(waiting, JSON.stringify({ build, entries: [...now] }));
+        writeFileSync(waiting, JSON.stringify({ build: build(), entries: [...now] }));
         renameSync(waiting, file);
       } catch {
         // Without a cache the next run is slower, nothing more.

@@ -1,21 +1,21 @@
-import { isMainThread, parentPort } from "node:worker_threads";
+import { parentPort } from "node:worker_threads";
 import { openProject, surveyOne, useOf, type Project } from "../core/project/project.js";
 import type { UnreadSource, UseRecord } from "../core/source/book-code.js";
 import { prepareReaders } from "../core/source/read.js";
 import type { FileSurvey } from "../core/survey/survey.js";
 import { diskFiles } from "./disk-files.js";
-import type { FileTask } from "./survey-workers.js";
+import type { ThreadTask } from "./survey-workers.js";
 
 let open: { readonly root: string; readonly project: Project } | undefined;
 
 /** Surveys a portion of a book's files, or reads what they ask for. The project is opened once a thread. */
-export async function doTask({
+async function doTask({
   root,
   configFile,
   book,
   files,
-  options,
-}: FileTask): Promise<(FileSurvey | UseRecord | UnreadSource)[]> {
+  survey,
+}: ThreadTask): Promise<(FileSurvey | UseRecord | UnreadSource)[]> {
   if (open?.root !== root) {
     const opened = openProject(diskFiles(root), configFile);
     if (!opened.ok) throw new Error(`${configFile} changed while it was read`);
@@ -26,12 +26,11 @@ export async function doTask({
   if (!config) throw new Error(`there is no book ${book}`);
   await prepareReaders(files, project.files);
   return files.map((file) =>
-    options ? surveyOne(project, config, file, options) : useOf(project, config, file),
+    survey ? surveyOne(project, config, file, survey) : useOf(project, config, file),
   );
 }
 
-if (!isMainThread)
-  parentPort?.on(
-    "message",
-    (task: FileTask) => void doTask(task).then((found) => parentPort?.postMessage(found)),
-  );
+parentPort?.on(
+  "message",
+  (task: ThreadTask) => void doTask(task).then((found) => parentPort?.postMessage(found)),
+);

@@ -1,16 +1,13 @@
+import { existsSync } from "node:fs";
 import { availableParallelism } from "node:os";
+import { join } from "node:path";
 import { Worker } from "node:worker_threads";
-import type { SurveyElsewhere, SurveyReading, UsesElsewhere } from "../core/project/project.js";
-import type { UnreadSource, UseRecord } from "../core/source/book-code.js";
-import type { FileSurvey } from "../core/survey/survey.js";
+import type { Elsewhere, FileTask } from "../core/project/project.js";
 
-/** What a worker is given to do: a survey with these options, or without any to read what files ask for. */
-export interface FileTask {
+/** What a worker is given to do. */
+export interface ThreadTask extends FileTask {
   readonly root: string;
   readonly configFile: string;
-  readonly book: string;
-  readonly files: readonly string[];
-  readonly options?: SurveyReading;
 }
 
 /** Below this many files starting threads costs more than it gains. */
@@ -19,61 +16,34 @@ const fewFiles = 150;
 /** How many files are handed to a worker at a time. */
 const portion = 40;
 
-/** Surveys in as many threads as `jobs` says (as there are processors, where it says nothing); few files in this one alone. */
-export function surveyWorkers(
-  root: string,
-  configFile: string,
-  options: SurveyReading,
-  jobs: number | undefined,
-  progress: (done: number, of: number) => void,
-): SurveyElsewhere {
-  const work = threads<FileSurvey>(root, configFile, jobs, progress);
-  return (book, files, shownErrors) => work(book, files, { ...options, shownErrors });
-}
-
-/** Reads what files of code ask for, in threads likewise. */
-export function useWorkers(
+/**
+ * Does what is to be done with files of code in as many threads as `jobs` says (as there are processors, where it says nothing);
+ * with few of them, and where other threads would find no configuration, in this one alone.
+ */
+export function threadsFor(
   root: string,
   configFile: string,
   jobs: number | undefined,
   progress: (done: number, of: number) => void,
-): UsesElsewhere {
-  return threads<UseRecord>(root, configFile, jobs, progress);
-}
-
-function threads<Made>(
-  root: string,
-  configFile: string,
-  jobs: number | undefined,
-  progress: (done: number, of: number) => void,
-): (
-  book: string,
-  files: readonly string[],
-  options?: SurveyReading,
-) => Promise<readonly (Made | UnreadSource)[]> {
-  return async (book, files, options) => {
-    const taskOf = (part: readonly string[]): FileTask => ({
-      root,
-      configFile,
-      book,
-      files: part,
-      ...(options && { options }),
-    });
-    const count =
-      files.length < fewFiles
-        ? 1
-        : Math.min(jobs ?? availableParallelism(), Math.ceil(files.length / portion));
+): Elsewhere {
+  return async <Made>(
+    task: FileTask,
+    here: (files: readonly string[]) => Promise<readonly Made[]>,
+  ): Promise<readonly Made[]> => {
+    const { files } = task;
+    const taskOf = (part: readonly string[]): ThreadTask => ({ ...task, root, configFile, files: part });
+    const isAlone = files.length < fewFiles || !existsSync(join(root, configFile));
+    const count = isAlone ? 1 : Math.min(jobs ?? availableParallelism(), Math.ceil(files.length / portion));
     const portions: string[][] = [];
     for (let at = 0; at < files.length; at += portion) portions.push(files.slice(at, at + portion));
-    const results: (readonly (Made | UnreadSource)[])[] = [];
+    const results: (readonly Made[])[] = [];
     let next = 0;
     let done = 0;
     // This thread takes its share too: a worker only pays where there is more than one to do.
-    const { doTask } = await import("./survey-worker.js");
     const own = async () => {
       for (let index = next++; index < portions.length; index = next++) {
         const part = portions[index] ?? [];
-        results[index] = (await doTask(taskOf(part))) as (Made | UnreadSource)[];
+        results[index] = await here(part);
         progress((done += part.length), files.length);
         await new Promise((resume) => setImmediate(resume));
       }
@@ -90,7 +60,7 @@ function threads<Made>(
           if (part) worker.postMessage(taskOf(part));
           else void worker.terminate().then(() => resolve());
         };
-        worker.on("message", (found: readonly (Made | UnreadSource)[]) => {
+        worker.on("message", (found: readonly Made[]) => {
           results[index] = found;
           progress((done += found.length), files.length);
           give();

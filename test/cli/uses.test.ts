@@ -1,8 +1,8 @@
 import { afterAll, describe, expect, test } from "@jest/globals";
 import { spawnSync } from "node:child_process";
-import { readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { cleanUp, program, smallProject, temporaryProject } from "../support/project.js";
+import { cleanUp, fond, program, smallProject, temporaryProject } from "../support/project.js";
 
 afterAll(cleanUp);
 
@@ -11,7 +11,7 @@ function manyFiles(): string {
   const code = Object.fromEntries(
     Array.from({ length: 170 }, (_, at) => [
       `src/page${at}.tsx`,
-      `export const page${at} = (x) => [t("trip.title"), t("no.such.key${at}"), t(\`trip.\${x}\`), rich("trip.seats", { m: x })];\n`,
+      `export const page${at} = (x) => [t("home.title"), t("no.such.key${at}"), t(\`trip.\${x}\`), rich("trip.seats", { m: x })];\n`,
     ]),
   );
   return temporaryProject({ ...smallProject(), ...code, "src/broken.tsx": "export const = <p>\n" });
@@ -47,4 +47,19 @@ describe("what lint reads of code", () => {
     writeFileSync(join(cache, "fond-ledger", file), "{ damaged");
     expect(lint()).toBe(lint("--no-cache"));
   }, 120_000);
+
+  test("needs no configuration on disk, for few files or many", async () => {
+    const folder = manyFiles();
+    rmSync(join(folder, "fond.config.json"));
+    for (const args of [
+      ["lint"],
+      ["trace", "home.title"],
+      ["survey"],
+      [],
+      ["lint", "--jobs", "2", "--no-cache"],
+    ]) {
+      const { status, stderr } = await fond(folder, ...args);
+      if (status !== 0 && status !== 1) throw new Error(`fond ${args.join(" ")}: ${stderr}`);
+    }
+  }, 60_000);
 });

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { openProject, surveyProject, type Project } from "../../src/core/project/project.js";
 import { diskFiles } from "../../src/disk/disk-files.js";
 import { diskSurveyCache } from "../../src/disk/survey-cache.js";
-import { surveyWorkers } from "../../src/disk/survey-workers.js";
+import { threadsFor } from "../../src/disk/survey-workers.js";
 import { cleanUp, fond, smallProject, temporaryProject } from "../support/project.js";
 
 let cacheHome = "";
@@ -89,7 +89,7 @@ test("several threads find the same in the same order as one", async () => {
     const { files } = await surveyProject(
       open(folder),
       {},
-      { elsewhere: surveyWorkers(folder, "fond.config.json", {}, jobs, (done) => steps.push(done)) },
+      { elsewhere: threadsFor(folder, "fond.config.json", jobs, (done) => steps.push(done)) },
     );
     return files.map(({ file, literals }) => [file, literals.map(({ text }) => text)]);
   };

@@ -13,16 +13,13 @@ import {
 } from "../../core/project/audit.js";
 import { fixEdits, type Project } from "../../core/project/project.js";
 import { reasonOf } from "../../disk/disk-files.js";
-import { useReadingFor } from "../use-reading.js";
-import { diskSurveyCache } from "../../disk/survey-cache.js";
-import { surveyWorkers } from "../../disk/survey-workers.js";
+import { codeReadingFor } from "../code-reading.js";
 import { auditJson, readAuditJson } from "../../output/json.js";
 import { reportFindings, showsEdits, type ReportForm } from "../../output/reporters/index.js";
 import { defineCommand } from "../command.js";
 import { openOrFail, scopeOf, type CommandContext } from "../context.js";
 import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { manifestVersion } from "../manifest.js";
-import { showProgress } from "../terminal/progress.js";
 import { counted, type Style } from "../terminal/style.js";
 
 const say = notices("cli/audit", {
@@ -75,20 +72,13 @@ async function gathered(
   project: Project,
   options: AuditCommandOptions,
 ): Promise<AuditFacts> {
-  const { cwd, quiet, jobs } = context.options;
-  const cache = options.cache ? diskSurveyCache(cwd, context.io.env) : undefined;
-  const progress = showProgress("audit", quiet ?? false, context.io);
-  const reading = { all: false, everything: false };
-  const uses = useReadingFor(context, project, { what: "audit", cache: options.cache ?? true });
+  const code = codeReadingFor(context, project, "audit", options.cache);
   const facts = await auditFacts(project, scopeOf(context), {
     ...(options.shard !== undefined && { part: partOf(options.shard) }),
-    ...(cache && { cache }),
-    uses: uses.reading,
-    elsewhere: surveyWorkers(cwd, project.configFile, reading, jobs, progress.step),
+    ...code.survey,
+    uses: code.uses,
   });
-  progress.end();
-  cache?.save();
-  uses.end();
+  code.end();
   return facts;
 }
 

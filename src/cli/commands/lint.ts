@@ -27,7 +27,7 @@ import {
 } from "../context.js";
 import { sayWhatHasNoReader } from "./survey.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
-import { useReadingFor } from "../use-reading.js";
+import { codeReadingFor } from "../code-reading.js";
 import { runOnChanges, withWatchOption } from "../watch.js";
 import { manifestVersion } from "../manifest.js";
 import { countFindings, renderFindings, type FindingOrder, type FindingsView } from "../terminal/findings.js";
@@ -67,18 +67,16 @@ export async function runLint(
   }
   if ((options.write || options.check) && !options.baseline && !options.fix)
     throw usageError(say("nothing-to-write", {}));
-  const { project, isAssumed } =
-    options.fix || options.baseline
-      ? { project: openOrFail(context), isAssumed: false }
-      : await openOrAssume(context);
+  const { project } =
+    options.fix || options.baseline ? { project: openOrFail(context) } : await openOrAssume(context);
   const changes = changesOf(context, options);
   const wanted = options.rule?.flatMap((id) => rulesNamed(id));
   if (options.fix)
     return settlePlan(context, "lint", await fixProject(project, scopeOf(context, paths), wanted), options);
   sayWhatHasNoReader(context, project, scopeOf(context));
-  const read = useReadingFor(context, project, { what: "lint", cache: options.cache ?? true, isAssumed });
-  const all = await lintProject(project, scopeOf(context, paths), wanted, read.reading);
-  read.end();
+  const code = codeReadingFor(context, project, "lint", options.cache);
+  const all = await lintProject(project, scopeOf(context, paths), wanted, code.uses);
+  code.end();
   const findings = changes ? all.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : all;
   if (options.baseline) return settlePlan(context, "lint", baselineOf(context, project, findings), options);
   const { style, width } = context;

@@ -6,15 +6,12 @@ import { trendOf, type TrendPoint } from "../../core/project/trend.js";
 import type { Project } from "../../core/project/project.js";
 import { reasonOf } from "../../disk/disk-files.js";
 import { revisionsOf } from "../../disk/git-files.js";
-import { useReadingFor } from "../use-reading.js";
-import { diskSurveyCache } from "../../disk/survey-cache.js";
-import { surveyWorkers } from "../../disk/survey-workers.js";
+import { codeReadingFor } from "../code-reading.js";
 import { defineCommand } from "../command.js";
 import { openOrFail, wholeNumber, type CommandContext } from "../context.js";
 import { openDesk, type Desk } from "../desk.js";
 import { CommandError, exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { reportPage } from "../report-page.js";
-import { showProgress } from "../terminal/progress.js";
 
 const say = notices("cli/report", {
   "edit-alone": { message: "--edit needs --serve", remedy: "run fond report --serve --edit" },
@@ -42,30 +39,11 @@ export async function runReport(context: CommandContext, options: ReportCommandO
   if (options.edit && !options.serve) throw usageError(say("edit-alone", {}));
   const project = openOrFail(context);
   if (options.serve) return serve(context, options);
-  const { cwd, quiet } = context.options;
-  const cache = diskSurveyCache(cwd, context.io.env);
-  const progress = showProgress("report", quiet ?? false, context.io);
-  const uses = useReadingFor(context, project, { what: "report" });
-  const facts = await auditFacts(
-    project,
-    {},
-    {
-      cache,
-      uses: uses.reading,
-      elsewhere: surveyWorkers(
-        cwd,
-        project.configFile,
-        { all: false, everything: false },
-        context.options.jobs,
-        progress.step,
-      ),
-    },
-  );
-  progress.end();
-  cache.save();
-  uses.end();
+  const code = codeReadingFor(context, project, "report");
+  const facts = await auditFacts(project, {}, { ...code.survey, uses: code.uses });
+  code.end();
   const verdict = judge(facts, project.config);
-  const page = await reportPage(project, facts, verdict, trend ? pastOf(cwd, project) : []);
+  const page = await reportPage(project, facts, verdict, trend ? pastOf(context.options.cwd, project) : []);
   const target = resolve(context.io.cwd, into);
   try {
     writeFileSync(target, page);
@@ -97,7 +75,7 @@ async function serve(
       files: context.files,
       edit: edit ?? false,
       port: port ?? 0,
-      trend: (project) => (trend ? pastOf(cwd, project) : []),
+      trend: (project) => (trend ? pastOf(context.options.cwd, project) : []),
     });
   } catch (error) {
     throw new CommandError(say("no-port", { port: port ?? 0, detail: reasonOf(error) }), exitStatus.trouble);

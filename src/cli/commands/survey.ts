@@ -14,8 +14,7 @@ import {
 import { prepareWidths } from "../../core/text/width.js";
 import type { ReportedLiteral } from "../../core/survey/survey.js";
 import { filesWithoutReader, type UnreadSource } from "../../core/source/book-code.js";
-import { diskSurveyCache } from "../../disk/survey-cache.js";
-import { surveyWorkers } from "../../disk/survey-workers.js";
+import { codeReadingFor } from "../code-reading.js";
 import { explanationJson, sumCounts, surveyJson } from "../../output/json.js";
 import { onOneLine } from "../../output/safe-text.js";
 import {
@@ -33,7 +32,6 @@ import {
 import type { ChangedLines } from "../../disk/git.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { excerpt } from "../terminal/excerpt.js";
-import { showProgress } from "../terminal/progress.js";
 import { counted } from "../terminal/style.js";
 
 export interface SurveyCommandOptions extends ChangeOptions {
@@ -71,17 +69,13 @@ export async function runSurvey(
   paths: readonly string[],
   options: SurveyCommandOptions,
 ): Promise<ExitStatus> {
-  const { project, isAssumed } = options.baseline
-    ? { project: openOrFail(context), isAssumed: false }
-    : await openOrAssume(context);
+  const { project } = options.baseline ? { project: openOrFail(context) } : await openOrAssume(context);
   if (options.explain !== undefined) return explain(context, project, options.explain);
   if (options.write && !options.baseline) throw usageError(say("write-alone", {}));
   const isPart = paths.length > 0 || context.options.book || options.since !== undefined || options.staged;
   if (options.baseline && isPart) throw usageError(say("part-of-baseline", {}));
-  const { cwd, quiet } = context.options;
   const all = options.all ?? false;
-  const cache = options.cache ? diskSurveyCache(cwd, context.io.env) : undefined;
-  const progress = showProgress("survey", quiet ?? false, context.io);
+  const code = codeReadingFor(context, project, "survey", options.cache);
   const changes = changesOf(context, options);
   // What changed is counted whole, and narrowed to what is to be shown afterwards.
   const reading = { all: all || changes !== undefined, everything: options.everything ?? false };
@@ -92,14 +86,9 @@ export async function runSurvey(
     : scope;
   const whole = await surveyProject(project, narrowed, {
     ...reading,
-    ...(cache && { cache }),
-    // Threads read the configuration, which is not there.
-    ...(!isAssumed && {
-      elsewhere: surveyWorkers(cwd, project.configFile, reading, context.options.jobs, progress.step),
-    }),
+    ...code.survey,
   });
-  progress.end();
-  cache?.save();
+  code.end();
   const result = changes ? inChanges(whole, changes, all) : whole;
   sayWhatWasNotRead(context, result.unread);
   sayWhatHasNoReader(context, project, scope);

@@ -1,4 +1,4 @@
-import { useReadingFor } from "../use-reading.js";
+import { codeReadingFor } from "../code-reading.js";
 import { notices } from "../../core/message/notices.js";
 import { traceProject, type TracedKey, type TracedLocale } from "../../core/project/trace.js";
 import { git } from "../../disk/git.js";
@@ -22,9 +22,9 @@ const mostCommits = 5;
 /** Shows all that is known of keys. */
 export async function runTrace(context: CommandContext, keys: readonly string[]): Promise<ExitStatus> {
   const { project } = await openOrAssume(context);
-  const uses = useReadingFor(context, project, { what: "trace" });
-  const result = await traceProject(project, scopeOf(context), keys, uses.reading);
-  uses.end();
+  const code = codeReadingFor(context, project, "trace");
+  const result = await traceProject(project, scopeOf(context), keys, code.uses);
+  code.end();
   if (!result.ok)
     throw usageError(
       result.near.length > 0

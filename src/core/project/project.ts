@@ -255,23 +255,23 @@ export interface RunCache<Made> {
 
 export type SurveyCache = RunCache<FileSurvey>;
 
-/** Surveys some files of a book elsewhere, such as in other threads; results in the order of the files. */
-export type SurveyElsewhere = (
-  book: string,
-  files: readonly string[],
-  shownErrors: readonly string[],
-) => Promise<readonly (FileSurvey | UnreadSource)[]>;
+/** Files of a book that are to be surveyed; without `survey`, that are to be read for what they ask for. */
+export interface FileTask {
+  readonly book: string;
+  readonly files: readonly string[];
+  readonly survey?: SurveyReading;
+}
 
-/** Reads what some files of a book ask for elsewhere, such as in other threads; results in the order of the files. */
-export type UsesElsewhere = (
-  book: string,
-  files: readonly string[],
-) => Promise<readonly (UseRecord | UnreadSource)[]>;
+/** Does a task elsewhere as well, such as in other threads, and parts of it by `here`; results in the order of the files. */
+export type Elsewhere = <Made>(
+  task: FileTask,
+  here: (files: readonly string[]) => Promise<readonly Made[]>,
+) => Promise<readonly Made[]>;
 
 /** How code is read for the rules. */
 export interface UseReading {
   readonly cache?: RunCache<UseRecord>;
-  readonly elsewhere?: UsesElsewhere;
+  readonly elsewhere?: Elsewhere;
 }
 
 /** What is read of code, and kept of what was read. */
@@ -286,7 +286,7 @@ export interface SurveyReading {
 
 export interface SurveyOptions extends SurveyReading {
   readonly cache?: SurveyCache;
-  readonly elsewhere?: SurveyElsewhere;
+  readonly elsewhere?: Elsewhere;
   /** Told after each file how many of all are done. */
   readonly progress?: (done: number, of: number) => void;
 }
@@ -366,13 +366,16 @@ async function surveySome(
   files: readonly string[],
   options: SurveyOptions,
 ): Promise<readonly (FileSurvey | UnreadSource)[]> {
-  if (options.elsewhere && files.length > 0)
-    return options.elsewhere(config.name, files, options.shownErrors ?? []);
-  await prepareReaders(files, project.files);
-  return files.map((file, index) => {
-    options.progress?.(index, files.length);
-    return surveyOne(project, config, file, options);
-  });
+  const { elsewhere, progress, all = false, everything = false, shownErrors = [] } = options;
+  const survey = { all, everything, shownErrors };
+  const here = async (part: readonly string[]) => {
+    await prepareReaders(part, project.files);
+    return part.map((file, index) => {
+      progress?.(index, part.length);
+      return surveyOne(project, config, file, survey);
+    });
+  };
+  return elsewhere ? elsewhere({ book: config.name, files, survey }, here) : here(files);
 }
 
 /** The types of errors whose messages a book's code shows where it catches them: they are thrown anywhere. */
@@ -609,13 +612,12 @@ async function usesOf(
     ]),
   );
   const left = read.flatMap(({ file }) => (known.get(file) ? [] : [file]));
-  if (elsewhere && left.length > 0) {
-    for (const [index, made] of (await elsewhere(config.name, left)).entries())
-      known.set(left[index] ?? "", made);
-  } else {
-    await prepareReaders(left, project.files);
-    for (const file of left) known.set(file, useOf(project, config, file));
-  }
+  const here = async (part: readonly string[]) => {
+    await prepareReaders(part, project.files);
+    return part.map((file) => useOf(project, config, file));
+  };
+  const made = await (elsewhere ? elsewhere({ book: config.name, files: left }, here) : here(left));
+  for (const [index, file] of left.entries()) known.set(file, made[index]);
   const files: CodeUse[] = [];
   const unread: UnreadSource[] = [];
   for (const { file, text } of read) {
