@@ -60,10 +60,7 @@ export function answersAlone(args: readonly string[], io: Io): boolean {
     if (!lines) return false;
     const program = programFor(io);
     for (const { name, usage, summary } of lines)
-      program
-        .command([name, ...usage].join(" "))
-        .description(summary)
-        .helpOption("--help", "print this help");
+      program.command([name, ...usage].join(" ")).description(summary);
     program.outputHelp();
   } else return false;
   return true;

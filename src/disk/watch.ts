@@ -24,9 +24,9 @@ export function watchFolder(
       clearTimeout(waiting);
       waiting = setTimeout(() => {
         const named = [...files].flatMap((file) => file?.split(sep).join("/") ?? []);
-        const isAll = !files.has(null);
+        const isAny = files.has(null);
         files.clear();
-        changed(isAll ? named : undefined);
+        changed(isAny ? undefined : named);
       }, quiet);
     });
     return {

@@ -26,7 +26,7 @@ function noteChanges(
   let met = 0;
   for (let index = 0; index < later.size; index++) {
     const key = later.keyAt(index);
-    const there = index < before.size && before.keyAt(index) === key ? index : before.find(key);
+    const there = before.findNear(index, key);
     if (there >= 0) met++;
     if (
       there < 0 ||

@@ -25,6 +25,12 @@ export abstract class EntryTable {
   abstract find(key: string): number;
   protected abstract makeEntry(index: number): Entry;
 
+  /** The place of a key that most likely stands at a given one, as in nearly all catalogs of a book. */
+  findNear(likely: number, key: string): number {
+    const isThere = likely >= 0 && likely < this.size && this.isUnique && this.keyAt(likely) === key;
+    return isThere ? likely : this.find(key);
+  }
+
   /** One entry: made for this call as long as nobody asked for all of them. */
   entryAt(index: number): Entry {
     return this.made?.[index] ?? this.makeEntry(index);

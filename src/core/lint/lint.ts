@@ -271,11 +271,10 @@ function lintAgain(
       for (const run of running) run.rule.file?.(run, catalog);
       // Those that look around are shown the entries on the way: what they find goes where all findings go.
       if (!isStray) {
-        const known = last && sameEntries(made, last);
-        const left = entryLinter(catalog, running, subject, sources).lintNew(made, known, last);
+        const left = entryLinter(catalog, running, subject, sources).lintNew(made, last);
         if (left.length > 0) entryLinter(catalog, others, subject, sources).lintSome(left);
       }
-      for (const run of own) run.sink = sink;
+      for (const run of [...own, ...beside]) run.sink = sink;
       return made;
     },
   );
@@ -291,8 +290,6 @@ function lintAgain(
 
 /** Finds the place that an entry of a catalog had in an earlier state of it, where it and its source were the same; -1 for none. */
 function sameEntries(now: CatalogFindings, last: CatalogFindings): (index: number) => number {
-  const placeIn = (table: Catalog["table"], likely: number, key: string) =>
-    likely < table.size && table.keyAt(likely) === key ? likely : table.find(key);
   const isSame = (one: Catalog, at: number, other: Catalog, there: number) =>
     one.table.isTextAt(at) === other.table.isTextAt(there) &&
     one.table.textAt(at) === other.table.textAt(there) &&
@@ -300,13 +297,13 @@ function sameEntries(now: CatalogFindings, last: CatalogFindings): (index: numbe
   const canTell = now.catalog.table.isUnique && last.catalog.table.isUnique;
   return (index) => {
     const key = now.catalog.table.keyAt(index);
-    const there = canTell ? placeIn(last.catalog.table, index, key) : -1;
+    const there = canTell ? last.catalog.table.findNear(index, key) : -1;
     if (there < 0 || last.isClean[there] !== 1) return -1;
     if (now.catalog !== last.catalog && !isSame(now.catalog, index, last.catalog, there)) return -1;
     const [from, before] = [now.source, last.source];
     if (from === before) return there;
     if (!from || !before || !from.table.isUnique || !before.table.isUnique) return -1;
-    const [at, was] = [placeIn(from.table, index, key), placeIn(before.table, there, key)];
+    const [at, was] = [from.table.findNear(index, key), before.table.findNear(there, key)];
     if (at < 0 || was < 0) return at === was ? there : -1;
     return isSame(from, at, before, was) ? there : -1;
   };
@@ -371,15 +368,12 @@ class EntryLinter {
    * Shows the entries that are not known to be as they were, and notes of each what was found. Gives those of the others that
    * the rules have to see that look further.
    */
-  lintNew(
-    made: CatalogFindings,
-    known: ((index: number) => number) | undefined,
-    last: CatalogFindings | undefined,
-  ): readonly number[] {
+  lintNew(made: CatalogFindings, last: CatalogFindings | undefined): readonly number[] {
     const left: number[] = [];
+    const placeBefore = last && sameEntries(made, last);
     this.visit((index, start) => {
-      const there = known?.(index) ?? -1;
-      if (there >= 0 && last) {
+      const there = placeBefore?.(index) ?? -1;
+      if (last && there >= 0) {
         made.isClean[index] = 1;
         const reach = last.reach[there] ?? reaches.none;
         made.reach[index] = reach;
@@ -506,8 +500,7 @@ class SourceEntries {
 
   private lookUp(likely: number, key: string): SourceView | undefined {
     const { table } = this.catalog;
-    const isThere = likely >= 0 && likely < table.size && table.isUnique && table.keyAt(likely) === key;
-    const index = isThere ? likely : table.find(key);
+    const index = table.findNear(likely, key);
     if (index < 0 || (!table.isTextAt(index) && table.entryAt(index).kind === "code")) return undefined;
     return (this.views[index] ??= this.read(index));
   }

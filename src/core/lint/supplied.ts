@@ -1,6 +1,5 @@
 import type { Book, Catalog } from "../catalog/book.js";
 import { changedKeys } from "../catalog/changed-keys.js";
-import type { BookConfig } from "../config/schema.js";
 import { visitNodes } from "../message/facts.js";
 import type { CodeUse } from "../source/book-code.js";
 import type { Lookup } from "../source/model.js";
@@ -26,29 +25,26 @@ interface Found {
 }
 
 const found = new WeakMap<CodeUse, Found>();
-const looked = new WeakMap<BookConfig, { readonly before: Book | undefined; readonly now: Book }>();
-const changes = new WeakMap<Book, ReadonlySet<string> | undefined>();
+const changes = new WeakMap<
+  Book,
+  { readonly before: Book; readonly keys: ReadonlySet<string> | undefined }
+>();
 
 /** The lookups of a book's code that pass their arguments by name, where code alone says which. */
 export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
-  const { book, code } = context;
+  const { code } = context;
   // Numbered arguments are passed in order, without names.
   if (!code || context.syntax.numberedFrom !== undefined) return [];
-  const before = bookBefore(book);
   const all: SuppliedLookup[] = [];
-  for (const source of code.files) for (const one of suppliedIn(source, before, context)) all.push(one);
+  for (const source of code.files) for (const one of suppliedIn(source, context)) all.push(one);
   return all;
 }
 
-function suppliedIn(
-  source: CodeUse,
-  before: Book | undefined,
-  context: RuleContext,
-): readonly SuppliedLookup[] {
+function suppliedIn(source: CodeUse, context: RuleContext): readonly SuppliedLookup[] {
   const { book } = context;
   const made = found.get(source);
   if (made?.book === book) return made.lookups;
-  const changed = made && made.book === before ? changes.get(book) : undefined;
+  const changed = made && changedSince(made.book, book);
   const isSame = changed && !source.lookups.some(({ key }) => key.kind === "fixed" && changed.has(key.value));
   const lookups =
     isSame && made ? made.lookups : source.lookups.flatMap((one) => suppliedBy(source, one, context) ?? []);
@@ -56,13 +52,15 @@ function suppliedIn(
   return lookups;
 }
 
-/** The book as it was when it was looked at last, where it is looked at again. */
-function bookBefore(book: Book): Book | undefined {
-  const last = looked.get(book.config);
-  if (last?.now === book) return last.before;
-  if (last) changes.set(book, changedKeys(last.now, book));
-  looked.set(book.config, { before: last?.now, now: book });
-  return last?.now;
+/** The keys whose texts changed from one state of a book to another; undefined where any may have. */
+function changedSince(before: Book, now: Book): ReadonlySet<string> | undefined {
+  if (before.config !== now.config) return undefined;
+  const known = changes.get(now);
+  const keys = known?.before === before ? known.keys : changedKeys(before, now);
+  changes.set(now, { before, keys });
+  // Or each state of the book would keep the one before it.
+  changes.delete(before);
+  return keys;
 }
 
 function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): SuppliedLookup | undefined {

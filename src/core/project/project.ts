@@ -646,7 +646,7 @@ export async function lintProject(
     if (reading && !keep) codeOf.set(config, await usesOf(project, config, reading));
     else {
       await prepareReaders(listCode(project.files, config), project.files);
-      codeOf.set(config, readBookCode(project.files, config, project.config.source, keep && { keep }));
+      codeOf.set(config, readBookCode(project.files, config, project.config.source, keep));
     }
   }
   const othersOf = booksFromOutside(project);

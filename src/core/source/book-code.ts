@@ -220,14 +220,9 @@ export function filesWithoutReader(
 }
 
 /** Reads a book's code. A file that cannot be read is reported and the rest are read. */
-export function readBookCode(
-  files: Files,
-  book: BookConfig,
-  sourceLocale: string,
-  { only, keep }: { readonly only?: (file: string) => boolean; readonly keep?: Keep } = {},
-): BookCode {
+export function readBookCode(files: Files, book: BookConfig, sourceLocale: string, keep?: Keep): BookCode {
   const unread: UnreadSource[] = [];
-  const listed = listCode(files, book, only);
+  const listed = listCode(files, book);
   if (!keep) return { files: [...readInTurn(files, book, sourceLocale, unread, listed)], unread };
   const sources = listed.flatMap((file) => {
     const read = files.read(file);

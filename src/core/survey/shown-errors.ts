@@ -1,6 +1,5 @@
-import { habitsOf } from "../source/languages/index.js";
+import { habitsOf, languageOf } from "../source/languages/index.js";
 import type { Literal, SourceFile } from "../source/model.js";
-import { languageOf } from "../source/languages/index.js";
 import { isScript } from "../source/readers/script/endings.js";
 import { isShowing, writesForDevelopers } from "./calls.js";
 
