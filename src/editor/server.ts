@@ -20,7 +20,8 @@ import type { Finding } from "../core/lint/finding.js";
 import { showForms } from "../core/message/forms.js";
 import type { Plan } from "../core/plan/plan.js";
 import { extractProject, fixEdits } from "../core/project/project.js";
-import { mendingOf, waiverPlan, type Mending } from "../core/project/mending.js";
+import { offerFor } from "../core/project/offers.js";
+import { waiverOf, waiverPlan } from "../core/project/waive.js";
 import { rekeyProject } from "../core/project/rekey.js";
 import type { ReportedLiteral } from "../core/survey/survey.js";
 import { shortened } from "../core/text/shorten.js";
@@ -149,7 +150,7 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
     (await workspace.usesOf(place)).flatMap(
       ({ file, place: use }) => locationOf(file, use.start, use.end) ?? [],
     );
-  const editOf = ({ changes }: Plan): WorkspaceEdit => {
+  const editOf = ({ changes }: Pick<Plan, "changes">): WorkspaceEdit => {
     const edits = changes.flatMap(({ file, after }) => {
       if (after === undefined) return [];
       const uri = uriOf(file);
@@ -238,9 +239,7 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
     const place = await keyAt(textDocument.uri, position);
     const project = workspace.project();
     if (!place || !project) return null;
-    const result = await Promise.resolve(
-      rekeyProject(project, { books: [place.book] }, place.written, newName),
-    );
+    const result = await rekeyProject(project, { books: [place.book] }, place.written, newName);
     if (!result.ok) throw new Error(result.message);
     return editOf(result.plan);
   });
@@ -273,14 +272,16 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
       });
     for (const finding of own) {
       const diagnostics = context.diagnostics.filter(({ code }) => code === finding.rule);
-      const mending = mendingOf(project, finding);
-      if (mending)
+      const offer = offerFor(project, finding);
+      if (offer)
         actions.push({
-          title: mendingTitle(mending),
+          title: offer.title,
           kind: CodeActionKind.QuickFix,
           diagnostics,
-          edit: editOf(mending.plan),
+          edit: editOf(offer),
         });
+      // A waiver that is not used is taken away, and not accepted.
+      if (finding.rule === "waiver/idle") continue;
       actions.push({
         title: `Accept this, with a reason: ${finding.rule}`,
         kind: CodeActionKind.QuickFix,
@@ -291,10 +292,9 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
     const text = literals.get(file)?.find((one) => overlaps(rangeOf(one), range));
     if (text) {
       const scope = { path: (one: string) => one === file };
-      const all = await extractProject(project, scope, {});
-      const others = all.extracted.filter((one) => one.line !== text.line || one.column !== text.column);
+      const others = literals.get(file)?.filter((one) => one !== text) ?? [];
       const decisions = new Map(
-        others.map((one) => [`${one.file}:${one.line}:${one.column}`, { skip: true } as const]),
+        others.map(({ line, column }) => [`${file}:${line}:${column}`, { skip: true } as const]),
       );
       const plan = await extractProject(project, scope, { decisions });
       if (plan.extracted.length === 1)
@@ -315,7 +315,10 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
       `Why is it accepted? ${finding.message}`,
       ...reasons.map((title) => ({ title })),
     );
-    if (chosen) await connection.workspace.applyEdit(editOf(waiverPlan(project, finding, chosen.title)));
+    if (chosen)
+      await connection.workspace.applyEdit(
+        editOf(waiverPlan(project, [waiverOf(project, finding, chosen.title)])),
+      );
   });
 
   documents.listen(connection);
@@ -331,12 +334,6 @@ export function serveEditor(root: string, files: () => WritableFiles): Promise<v
   function documentOf(uri: string, text: string): TextDocument {
     return documents.get(uri) ?? TextDocument.create(uri, "", 0, text);
   }
-}
-
-function mendingTitle({ what, added }: Mending): string {
-  if (what === "key") return `Add the key "${added}" to the source catalog`;
-  if (what === "translation") return "Add the text of the source, to be translated";
-  return `Add the plural variants that are missing: ${added}`;
 }
 
 function push(all: Map<string, Diagnostic[]>, file: string, one: Diagnostic): void {

@@ -1,6 +1,6 @@
+import { waiverPlan } from "../../core/project/waive.js";
 import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
-import { addWaivers } from "../../core/config/waivers.js";
 import type { Decision, Extracted, ExtractPlan } from "../../core/extract/extract.js";
 import { makePlan, type FileChange } from "../../core/plan/plan.js";
 import { groupBy } from "../../core/text/group-by.js";
@@ -93,11 +93,7 @@ export async function runExtract(
   const { decisions, waivers, taken } = await reviewTexts(context, plan.extracted);
   // What was taken as it was proposed is planned already.
   const reviewed = decisions.size === 0 ? plan : await planned(new Map([...given, ...decisions]));
-  const { file } = project.waivers;
-  const read = context.files.read(file);
-  const before = read.ok ? read.text : undefined;
-  const accepted = waivers.length > 0 ? [{ file, before, after: addWaivers(before, waivers) }] : [];
-  const changes = [...(taken > 0 ? reviewed.changes : []), ...accepted];
+  const changes = [...(taken > 0 ? reviewed.changes : []), ...waiverPlan(project, waivers).changes];
   context.print("\n");
   const summary = {
     ...(taken > 0 && reviewed.summary),

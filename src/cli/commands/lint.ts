@@ -1,11 +1,12 @@
 import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
 import { InvalidArgumentError } from "commander";
-import { addWaivers, type Waiver } from "../../core/config/waivers.js";
+import type { Waiver } from "../../core/config/waivers.js";
+import { waiverOf, waiverPlan } from "../../core/project/waive.js";
 import type { Finding } from "../../core/lint/finding.js";
 import type { Example, Rule } from "../../core/lint/rule.js";
 import { rules } from "../../core/lint/rules/index.js";
-import { makePlan, type Plan } from "../../core/plan/plan.js";
+import type { Plan } from "../../core/plan/plan.js";
 import { fixEdits, fixProject, lintProject, type Project } from "../../core/project/project.js";
 import { nearest } from "../../core/text/nearest.js";
 import { withWidths } from "../../core/text/width.js";
@@ -78,7 +79,7 @@ export async function runLint(
   const all = await lintProject(project, scopeOf(context, paths), wanted, code.uses);
   code.end();
   const findings = changes ? all.filter(({ file, line, endLine }) => changes.has(file, line, endLine)) : all;
-  if (options.baseline) return settlePlan(context, "lint", baselineOf(context, project, findings), options);
+  if (options.baseline) return settlePlan(context, "lint", baselineOf(project, findings), options);
   const { style, width } = context;
   const summary = `${style.bold(countFindings(findings, style))}\n`;
   const { format, verbose = false } = context.options;
@@ -186,31 +187,14 @@ function ruleNamed(id: string): Rule {
 }
 
 /** Accepts today's findings as they are, so that an old project can start: only new ones show from then on. */
-function baselineOf(context: CommandContext, project: Project, findings: readonly Finding[]): Plan {
-  const { waivers, config } = project;
-  const seen = new Set<string>();
-  const added = findings.flatMap(({ rule, key, namespace, locale, file, book }): Waiver[] => {
-    if (rule === "waiver/idle") return [];
-    const waiver: Waiver = {
-      rule,
-      ...(key !== undefined && { key }),
-      ...((key === undefined || namespace !== undefined) && { file }),
-      ...(locale !== undefined && { locale }),
-      ...(config.books.length > 1 && { book }),
-      reason: "found before the rule was introduced",
-    };
-    const id = JSON.stringify(waiver);
-    if (seen.has(id)) return [];
-    seen.add(id);
-    return [waiver];
-  });
-  const read = context.files.read(waivers.file);
-  const before = read.ok ? read.text : undefined;
-  const after = added.length === 0 ? before : addWaivers(before, added);
-  return makePlan(
-    [{ file: waivers.file, before, after }],
-    added.length === 0 ? {} : { waivers: added.length },
-  );
+function baselineOf(project: Project, findings: readonly Finding[]): Plan {
+  const added = new Map<string, Waiver>();
+  for (const finding of findings) {
+    if (finding.rule === "waiver/idle") continue;
+    const waiver = waiverOf(project, finding, "found before the rule was introduced");
+    added.set(JSON.stringify(waiver), waiver);
+  }
+  return waiverPlan(project, [...added.values()]);
 }
 
 /** `fond lint` */

@@ -1,7 +1,7 @@
 import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
-import { addWaivers, type Waiver } from "../../core/config/waivers.js";
-import { makePlan } from "../../core/plan/plan.js";
+import type { Waiver } from "../../core/config/waivers.js";
+import { waiverPlan } from "../../core/project/waive.js";
 import { surveyProject, type Project } from "../../core/project/project.js";
 import { rules } from "../../core/lint/rules/index.js";
 import { nearest } from "../../core/text/nearest.js";
@@ -58,16 +58,7 @@ export async function runWaive(
     place === undefined
       ? findingWaivers(context, rule ?? "", options.key, more)
       : [{ ...(await literalAt(context, project, place)), ...more }];
-  const file = project.waivers.file;
-  const read = context.files.read(file);
-  const before = read.ok ? read.text : undefined;
-  const change = {
-    file,
-    before,
-    after: addWaivers(before, added),
-    ...(read.ok && read.bom && { bom: true }),
-  };
-  return settlePlan(context, "waive", makePlan([change], { waivers: added.length }, []), options);
+  return settlePlan(context, "waive", waiverPlan(project, added), options);
 }
 
 function findingWaivers(

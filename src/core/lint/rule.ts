@@ -12,7 +12,8 @@ import type { Syntax } from "../message/syntaxes/syntax.js";
 import type { Feature } from "./features.js";
 import type { Concept } from "./glossary.js";
 import type { KeyOrder } from "./key-order.js";
-import type { Fix, Severity } from "./finding.js";
+import type { Finding, Fix, Severity } from "./finding.js";
+import type { FileChange } from "../plan/plan.js";
 
 /** One rule: what it is for, its messages, examples that are its docs and its first tests at once, and its check. */
 export interface RuleDefinition<M extends Wordings = Wordings> {
@@ -34,6 +35,8 @@ export interface RuleDefinition<M extends Wordings = Wordings> {
   pair?(target: EntryView<M>, source: SourceView, context: RuleContext<M>): void;
   /** Checks the book as a whole and its code. */
   book?(context: RuleContext<M>): void;
+  /** What ends one of the rule's findings and a person goes on with, unlike a repair; undefined where there is nothing of the kind. */
+  offer?(finding: Finding, book: Book): Offer | undefined;
   readonly readsBroken?: boolean;
   /**
    * What else `entry` and `pair` look at besides the entry, its source, the ledger and the configuration: other entries of the
@@ -51,6 +54,13 @@ export interface RuleDefinition<M extends Wordings = Wordings> {
 }
 
 export type Rule = RuleDefinition;
+
+/** A start of what a finding asks for: a key with words made of its name, a text that is to be translated. */
+export interface Offer {
+  /** What it does, in the imperative. */
+  readonly title: string;
+  readonly changes: readonly FileChange[];
+}
 
 /** One entry of the source with its message. */
 export interface SourceView {

@@ -1,4 +1,4 @@
-import { haveSameKeys, isWhole } from "../../../catalog/book.js";
+import { catalogEdits, haveSameKeys, isWhole } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { isVariantOf, parentsOf } from "../../../locale/fallback.js";
 import { doubtTag, meantBy } from "../../../locale/mistaken-tag.js";
@@ -35,6 +35,16 @@ export const keyMissing = defineRule({
       { source: { save: "Save", open: "Open" }, target: { save: "Sichern", open: "Öffnen" } },
       { locale: "en-GB", source: { lift: "Elevator", open: "Open" }, target: { lift: "Lift" } },
     ],
+  },
+  offer({ locale = "", namespace, key = "" }, book) {
+    const source = book.catalog(book.sourceLocale, namespace);
+    const catalog = book.catalog(locale, namespace);
+    const entry = source?.byKey.get(key);
+    if (!source || !catalog || !isWhole(catalog) || !entry || entry.kind === "code") return undefined;
+    const edits = catalogEdits();
+    const order = source.entries.map(({ path }) => path);
+    edits.edit(catalog, { add: [{ path: entry.path, text: entry.text }], order });
+    return { title: "Add the text of the source, to be translated", changes: edits.changes() };
   },
   book(context) {
     const { book } = context;

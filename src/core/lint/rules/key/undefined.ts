@@ -1,3 +1,4 @@
+import { catalogAdditions } from "../../../extract/additions.js";
 import { partEnds } from "../../../text/separators.js";
 import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
@@ -52,6 +53,20 @@ export const keyUndefined = defineRule({
         code: "export const label = (s) => t(`status.${s}`);",
       },
     ],
+  },
+  offer({ file, key }, book) {
+    const additions = catalogAdditions(book);
+    if (key === undefined || !additions.hasRoomFor({ key, file })) return undefined;
+    const name = key.split(/[^\p{L}\p{N}_-]+/u).findLast((part) => part !== "") ?? key;
+    const words = name
+      .replace(/(?<=[\p{Ll}\p{N}])(?=\p{Lu})|[_-]+/gu, " ")
+      .trim()
+      .toLowerCase();
+    additions.addSource({ key, file }, words.charAt(0).toUpperCase() + words.slice(1), undefined);
+    return {
+      title: `Add the key "${key}" to the source catalog`,
+      changes: additions.changes(new Map()),
+    };
   },
   book(context) {
     const { book, code } = context;

@@ -1,4 +1,6 @@
-import type { Catalog } from "../../../catalog/book.js";
+import { catalogEdits, isWhole, type Catalog } from "../../../catalog/book.js";
+import { messageReader } from "../../../message/parse.js";
+import { applyEdits, type TextEdit } from "../../../text/edits.js";
 import type { Entry } from "../../../catalog/model.js";
 import {
   hasPluralRules,
@@ -81,6 +83,20 @@ export const pluralMissingCategory = defineRule({
     );
   },
   needs: ["unevenPlural"],
+  offer({ locale = "", namespace, key = "" }, book) {
+    const catalog = book.catalog(locale, namespace);
+    const entry = catalog?.byKey.get(key);
+    if (!catalog || !isWhole(catalog) || !entry || book.config.plurals !== "inline") return undefined;
+    const { plurals } = messageReader(book.config).read(entry.text, locale, key).facts;
+    const { text, added } = withAllCategories(entry.text, plurals, locale);
+    if (added.length === 0) return undefined;
+    const edits = catalogEdits();
+    edits.edit(catalog, { set: [{ path: entry.path, text }] });
+    return {
+      title: `Add the plural variants that are missing: ${added.join(", ")}`,
+      changes: edits.changes(),
+    };
+  },
   entry(view, context) {
     const { catalog, entry, message, locale } = view;
     if (message.facts.plurals.length === 0) return;
@@ -113,8 +129,23 @@ export const pluralMissingCategory = defineRule({
   },
 });
 
+/** Gives each plural of a message the categories that it lacks, with the text that it has for `other`. */
+function withAllCategories(text: string, plurals: readonly PluralNode[], locale: string) {
+  const added = new Set<string>();
+  const edits = plurals.flatMap((plural): TextEdit[] => {
+    const span = plural.branches.find(({ selector }) => selector === "other")?.span;
+    if (!span || !text.startsWith("other", span.start)) return [];
+    const written = text.slice(span.start, span.end);
+    const missing = missingCategories(plural, locale);
+    for (const category of missing) added.add(category);
+    const copies = missing.map((category) => `${category}${written.slice("other".length)} `);
+    return [{ start: span.start, end: span.start, replacement: copies.join("") }];
+  });
+  return { text: applyEdits(text, edits), added: [...added] };
+}
+
 /** The categories of a locale that a plural has no variant for; the locale must have plural rules. */
-export function missingCategories(plural: PluralNode, locale: string): readonly PluralCategory[] {
+function missingCategories(plural: PluralNode, locale: string): readonly PluralCategory[] {
   return pluralRules(locale, plural.pluralKind).categories.filter(
     (category) => category !== "other" && !covers(plural, locale, category),
   );
