@@ -205,53 +205,16 @@ export class Workspace {
 
   /**
    * What may be written at a place as a value of a message: in a call, the names of arguments that its message takes and the call
-   * does not pass yet; in a translation, the source's arguments as its syntax writes them. `start` is where what is typed of it
-   * begins.
+   * does not pass yet; in a translation, the source's arguments as its syntax writes them.
    */
-  argumentsAt(
-    file: string,
-    offset: number,
-  ): readonly { readonly start: number; readonly text: string; readonly of: string }[] {
+  argumentsAt(file: string, offset: number): readonly Argument[] {
     const project = this.project();
     const content = this.textOf(file);
     if (!project || content === undefined) return [];
     const place = this.entryAt(file, offset);
-    if (place) {
-      const config = project.config.books.find(({ name }) => name === place.book);
-      const book = config && project.book(config);
-      const source = book?.catalog(book.sourceLocale, place.namespace)?.byKey.get(place.key);
-      if (!config || !book || !source) return [];
-      const reader = messageReader(config);
-      const before = content.slice(Math.max(0, offset - longestName), offset);
-      return [...reader.read(source.text, book.sourceLocale, place.key).facts.arguments.keys()].flatMap(
-        (name) => {
-          const text = reader.print([{ kind: "argument", name }]);
-          let typed = Math.min(text.length - 1, before.length);
-          while (typed > 0 && !before.endsWith(text.slice(0, typed))) typed--;
-          return typed === 0 ? [] : [{ start: offset - typed, text, of: source.text }];
-        },
-      );
-    }
-    const before = content.slice(Math.max(0, offset - longestCall), offset);
-    const typed = /[\p{L}\p{N}_$]{0,80}$/u.exec(before)?.[0] ?? "";
-    for (const { value, end } of [...quotedIn(before, "\"'`")].reverse()) {
-      const between = before.slice(end, before.length - typed.length);
-      if (!isInsideCall(between)) continue;
-      for (const config of booksOf(project, file)) {
-        const book = project.book(config);
-        const found = book.resolve(value);
-        if (!found) continue;
-        const { text, key } = found.entry;
-        const names = messageReader(config).read(text, book.sourceLocale, key).facts.arguments.keys();
-        return [...names]
-          .filter(
-            (name) =>
-              name.startsWith(typed) && !new RegExp(`(?<![\\w$])${literally(name)}(?![\\w$])`).test(between),
-          )
-          .map((name) => ({ start: offset - typed.length, text: name, of: text }));
-      }
-    }
-    return [];
+    return place
+      ? argumentsOfText(project, place, content, offset)
+      : argumentsOfCall(project, booksOf(project, file), content, offset);
   }
 
   private entryAt(file: string, offset: number): KeyPlace | undefined {
@@ -273,6 +236,61 @@ export class Workspace {
       }
     return undefined;
   }
+}
+
+/** An argument that may be written: where what is typed of it begins, its text, and the message that it is one of. */
+export interface Argument {
+  readonly start: number;
+  readonly text: string;
+  readonly of: string;
+}
+
+function argumentsOfText(
+  project: Project,
+  { book: name, namespace, key }: KeyPlace,
+  content: string,
+  offset: number,
+): readonly Argument[] {
+  const config = project.config.books.find((one) => one.name === name);
+  const book = config && project.book(config);
+  const source = book?.catalog(book.sourceLocale, namespace)?.byKey.get(key);
+  if (!book || !source) return [];
+  const reader = messageReader(config);
+  const before = content.slice(Math.max(0, offset - longestName), offset);
+  const names = reader.read(source.text, book.sourceLocale, key).facts.arguments.keys();
+  return [...names].flatMap((argument) => {
+    const text = reader.print([{ kind: "argument", name: argument }]);
+    let typed = Math.min(text.length - 1, before.length);
+    while (typed > 0 && !before.endsWith(text.slice(0, typed))) typed--;
+    return typed === 0 ? [] : [{ start: offset - typed, text, of: source.text }];
+  });
+}
+
+/** Goes by the strings before a place: code that is being typed can hardly be parsed. */
+function argumentsOfCall(
+  project: Project,
+  books: readonly BookConfig[],
+  content: string,
+  offset: number,
+): readonly Argument[] {
+  const before = content.slice(Math.max(0, offset - longestCall), offset);
+  const typed = /[\p{L}\p{N}_$]{0,80}$/u.exec(before)?.[0] ?? "";
+  for (const { value, end } of [...quotedIn(before, "\"'`")].reverse()) {
+    const between = before.slice(end, before.length - typed.length);
+    if (!isInsideCall(between)) continue;
+    for (const config of books) {
+      const book = project.book(config);
+      const entry = book.resolve(value)?.entry;
+      if (!entry) continue;
+      const { text, key } = entry;
+      const isPassed = (name: string) => new RegExp(`(?<![\\w$])${literally(name)}(?![\\w$])`).test(between);
+      const names = messageReader(config).read(text, book.sourceLocale, key).facts.arguments.keys();
+      return [...names]
+        .filter((name) => name.startsWith(typed) && !isPassed(name))
+        .map((name) => ({ start: offset - typed.length, text: name, of: text }));
+    }
+  }
+  return [];
 }
 
 /** Code units of a name, and of a call up to the place where one types. */

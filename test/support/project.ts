@@ -12,6 +12,8 @@ import { run } from "../../src/cli/run.js";
 export const root = fileURLToPath(new URL("../../../", import.meta.url));
 export const program = join(root, "dist/bin/main.js");
 const folders: string[] = [];
+/** Where the program keeps what it read: tests run beside each other, so each process has its own. */
+const cache = join(tmpdir(), `fond-test-cache-${process.pid}`);
 
 /** A new folder with the given files, removed by `cleanUp`. */
 export function temporaryProject(files: Readonly<Record<string, string | Uint8Array>> = {}): string {
@@ -25,8 +27,7 @@ export function temporaryProject(files: Readonly<Record<string, string | Uint8Ar
 }
 
 export function cleanUp(): void {
-  for (const folder of [...folders.splice(0), join(tmpdir(), "fond-test-cache")])
-    rmSync(folder, { recursive: true, force: true });
+  for (const folder of [...folders.splice(0), cache]) rmSync(folder, { recursive: true, force: true });
 }
 
 /** Every file below a folder with its text, but for node_modules. */
@@ -47,7 +48,7 @@ export interface Outcome {
 
 /** What the program sees of its surroundings in tests. */
 const environment = {
-  XDG_CACHE_HOME: join(tmpdir(), "fond-test-cache"),
+  XDG_CACHE_HOME: cache,
   FORCE_COLOR: "0",
   COLUMNS: "100",
 };

@@ -1,4 +1,5 @@
 import { notices } from "../message/notices.js";
+import { languageNamed } from "../source/languages/index.js";
 import type { Literal, Obstacle, SourceFile } from "../source/model.js";
 import type { TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
@@ -18,8 +19,8 @@ export interface Labels {
 /** The labels that a literal is one of; why they stay as they are; undefined where it is no such label. */
 export function labelsOf(source: SourceFile, literal: Literal, host: Host): Labels | Obstacle | undefined {
   const { context, span } = literal;
-  if (context.language !== "java" || context.role !== "property" || context.name === undefined)
-    return undefined;
+  const { labelsConstants } = languageNamed(context.language) ?? {};
+  if (!labelsConstants || context.role !== "property" || context.name === undefined) return undefined;
   const code = withoutWords(source);
   const body = enumAround(code, span);
   if (!body) return undefined;

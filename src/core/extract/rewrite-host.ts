@@ -231,15 +231,13 @@ function isWholeContent(text: string, { form, span }: Literal): boolean {
 
 /** What takes a text's place. */
 function hostEdit(
-  literal: Literal,
+  { literal, key, labels }: Keyed,
   source: SourceFile,
   host: Host,
-  key: string,
   codeOf: (code: string, span: Span) => string,
-  isKept: boolean,
 ): TextEdit {
   const { form, span, pieces } = literal;
-  if (isKept) return { ...span, replacement: `"${key}"` };
+  if (labels) return { ...span, replacement: `"${key}"` };
   if (annotated(literal, host) && host.annotation !== undefined)
     return { ...span, replacement: `"${host.annotation.replace("{key}", () => key)}"` };
   const values = lookupValues(pieces, (piece) => {
@@ -378,23 +376,16 @@ export function hostEdits<Item extends Keyed>(
     const first = outermost(items.map((item) => ({ item, span: item.literal.span })));
     return first.map(({ item: one }) => {
       done.add(one);
-      return hostEdit(
-        one.literal,
-        source,
-        host,
-        one.key,
-        (code, span) => {
-          const start = source.text.indexOf(code, span.start);
-          const end = start + code.length;
-          if (start < 0 || end > span.end) return code;
-          const inner = editsIn(
-            items.filter((other) => other !== one && within(other.literal.span, start, end)),
-          );
-          const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
-          return applyIfApart(code, moved) ?? code;
-        },
-        one.labels !== undefined,
-      );
+      return hostEdit(one, source, host, (code, span) => {
+        const start = source.text.indexOf(code, span.start);
+        const end = start + code.length;
+        if (start < 0 || end > span.end) return code;
+        const inner = editsIn(
+          items.filter((other) => other !== one && within(other.literal.span, start, end)),
+        );
+        const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
+        return applyIfApart(code, moved) ?? code;
+      });
     });
   };
   const edits = editsIn(chosen);

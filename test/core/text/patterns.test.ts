@@ -101,9 +101,8 @@ function attacks(pattern: AST.Pattern): readonly (readonly [lead: string, pump: 
   return found.length === 0 ? [] : [...found, ...opening];
 }
 
-/** How many characters a text of attack has that repeats one, and how many milliseconds matching may take with it. */
-const length = 20_000;
-const longest = 100;
+/** How many characters a text of attack has that repeats one. */
+const length = 8_000;
 
 /** The attack that a pattern needs more than linear time for, if there is one. */
 function weakness({ source, flags }: Pattern): string | undefined {
@@ -112,6 +111,8 @@ function weakness({ source, flags }: Pattern): string | undefined {
     unicodeSets: flags.includes("v"),
   });
   const regex = new RegExp(source, flags);
+  // What matching may take: a part of what one with quadratic time takes on this machine, as busy as it is.
+  longest ??= Math.min(100, shortest(/\s+$/, `${" ".repeat(length)}\u0001`) / 3);
   const seen = new Set<string>();
   const tries = attacks(parsed).flatMap(([lead, pump]) =>
     ["", "\n\u0001"].flatMap((end) => {
@@ -129,24 +130,29 @@ function weakness({ source, flags }: Pattern): string | undefined {
   if (timeOf(regex, ...tries.map(({ size, textOf }) => textOf(size))) <= longest) return undefined;
   for (const { id, size, textOf } of tries) {
     if (timeOf(regex, textOf(size)) <= longest) continue;
-    // The machine may have been busy, or be a slow one: four times the text takes a linear pattern four times as long.
+    // The machine may have been busy: four times the text takes a linear pattern four times as long, a quadratic one 16 times.
     const [whole, quarter] = [shortest(regex, textOf(size)), shortest(regex, textOf(size / 4))];
-    if (whole > longest && whole > 8 * quarter) return `${id} × ${size}`;
+    if (whole === Infinity || (whole > longest && whole > 8 * quarter)) return `${id} × ${size}`;
   }
   return undefined;
 }
 
+/** Milliseconds. */
+let longest: number | undefined;
 const context = createContext({});
 const replacing = new Script("for (const text of texts) text.replace(regex, '')");
 
-/** Milliseconds that matching takes; it is given up after a second. */
+/** Milliseconds after which matching is given up. */
+const tooLong = 400;
+
+/** Milliseconds that matching takes. */
 function timeOf(regex: RegExp, ...texts: readonly string[]): number {
   const start = performance.now();
   try {
     Object.assign(context, { texts, regex });
-    replacing.runInContext(context, { timeout: 1_000 });
+    replacing.runInContext(context, { timeout: tooLong });
   } catch {
-    // Given up: what it took until then is long enough.
+    return Infinity;
   }
   return performance.now() - start;
 }

@@ -85,6 +85,8 @@ export interface Language {
   readonly fixedPlaces: RegExp | undefined;
   /** Types of nodes that take constants alone: no call can stand in them. */
   readonly constantPlaces?: RegExp;
+  /** Set where constants of an enumeration are made by its constructor, each with what it is called: `GOOD("Good work")`. */
+  readonly labelsConstants?: true;
   /** Set where files run anew for each request, so that their own statements are no different from those of functions. */
   readonly runsPerRequest?: true;
   /** A value as it is passed on, where not every expression can stand among arguments. */

@@ -58,5 +58,6 @@ export const java = defineLanguage({
     /^(?:method_declaration|constructor_declaration|compact_constructor_declaration|lambda_expression)$/,
   instanceFields: /^field_declaration$/,
   constantPlaces: /^annotation$/,
+  labelsConstants: true,
   fixedPlaces: parametersAndConstants,
 });

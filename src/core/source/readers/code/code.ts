@@ -1,3 +1,4 @@
+import { boundKeyIn } from "../../bound-key.js";
 import { notices } from "../../../message/notices.js";
 import { delimitedParts, withoutQuoted } from "../../../text/delimited.js";
 import { lineIndex } from "../../../text/line-index.js";
@@ -643,23 +644,20 @@ class CodeReader {
     if (this.shapes.bindings.length === 0 || !this.isInAnnotation()) return false;
     const inner = this.innerSpan(node);
     const raw = this.text.slice(inner.start, inner.end);
-    for (const pattern of this.shapes.bindings) {
-      const match = pattern.exec(raw);
-      const key = match?.[1];
-      if (!match || key === undefined || match[0] !== raw) continue;
-      const start = inner.start + raw.indexOf(key);
-      this.lookups.push({
-        span: { start: node.start, end: node.end },
-        keySpan: { start, end: start + key.length },
-        key: { kind: "fixed", value: key },
-        // What checks a value fills its own numbers in.
-        argumentNames: undefined,
-      });
-      this.mentions.add(key);
-      this.consume(node);
-      return true;
-    }
-    return false;
+    const bound = boundKeyIn(raw, this.shapes.bindings, true);
+    if (!bound) return false;
+    const { key } = bound;
+    const start = inner.start + bound.start;
+    this.lookups.push({
+      span: { start: node.start, end: node.end },
+      keySpan: { start, end: start + key.length },
+      key: { kind: "fixed", value: key },
+      // What checks a value fills its own numbers in.
+      argumentNames: undefined,
+    });
+    this.mentions.add(key);
+    this.consume(node);
+    return true;
   }
 
   private string(node: CodeNode): void {

@@ -1,3 +1,4 @@
+import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
 import { holdsMarkup, inlineElements, lineBreaks } from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
@@ -525,14 +526,9 @@ class MarkupReader {
       }
       return true;
     }
-    for (const pattern of this.shapes.bindings) {
-      const match = pattern.exec(raw);
-      const key = match?.[1];
-      if (!match || key === undefined) continue;
-      add(key, valueStart + match.index + match[0].indexOf(key));
-      return true;
-    }
-    return false;
+    const bound = boundKeyIn(raw, this.shapes.bindings);
+    if (bound) add(bound.key, valueStart + bound.start);
+    return bound !== undefined;
   }
 
   /** An attribute's value with what is filled in, as a literal. */
