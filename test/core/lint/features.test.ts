@@ -89,7 +89,7 @@ describe("what a walk over a text finds", () => {
           expect(lintExample(example, rules)).toEqual(lintExample(example, allUngated));
         },
       ),
-      { numRuns: 2500, seed: 5 },
+      { numRuns: 1200, seed: 5 },
     );
   });
 
@@ -101,7 +101,7 @@ describe("what a walk over a text finds", () => {
         const example = { locale, source, target };
         expect(lintExample(example, [rule])).toEqual(lintExample(example, [ungated(rule)]));
       }),
-      { numRuns: 150, seed: 7 },
+      { numRuns: 80, seed: 7 },
     );
   });
 
