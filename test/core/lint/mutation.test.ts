@@ -344,7 +344,7 @@ async function lint(
   const files: Record<string, string> = {
     "fond.config.json": JSON.stringify({
       source: "en",
-      targets: locales,
+      targets: Object.keys(catalogs).filter((locale) => locale !== "en"),
       books: [{ name: "quay", code: [], files: `t/{locale}.${ending}` }],
     }),
   };
@@ -391,7 +391,13 @@ test("each planted fault is found: the rule meant, at the key and locale meant, 
     const key = pick(keys);
     const ending = pick(endings);
     const text = fault.plant(texts[locale]?.[key] ?? "", locale, key) ?? "";
-    const findings = await lint(ending, { ...texts, [locale]: { ...texts[locale], [key]: text } });
+    // One of the other translations stands beside it, each in its turn.
+    const other = locales[count % locales.length] ?? "de";
+    const findings = await lint(ending, {
+      en: texts.en ?? {},
+      [other]: texts[other] ?? {},
+      [locale]: { ...texts[locale], [key]: text },
+    });
     const isFound = findings.some(
       (one) => one.rule === fault.rule && one.locale === locale && one.key === key,
     );
