@@ -1,3 +1,5 @@
+import { ownText } from "../text/own-text.js";
+
 /**
  * The keys of the catalogs that are read one after the other. Other locales repeat those of the first, mostly in the same
  * order: a key that is expected where it comes is taken from here, and is one string in all catalogs. That saves making it,
@@ -86,23 +88,11 @@ export class KeyPool {
     // What only some catalogs have is not waited for in the others.
     if (this.at === length) this.at++;
     this.prefixes.push(prefix);
-    const ownName = own(name);
+    const ownName = ownText(name);
     this.names.push(ownName);
     this.keys.push(prefix === "" ? ownName : key);
     return length;
   }
-}
-
-/** A browser has no such buffers, and few keys. */
-const scratch = typeof Buffer === "undefined" ? undefined : Buffer.alloc(1 << 12);
-
-/** A long text as one of its own, not as a part of a larger one: only such are compared quickly. */
-function own(text: string): string {
-  const { length } = text;
-  if (!scratch || length < 13 || length > scratch.length) return text;
-  scratch.write(text, 0, "latin1");
-  const copy = scratch.toString("latin1", 0, length);
-  return copy === text ? copy : text;
 }
 
 /** An empty list that was one of texts from the start: one that becomes so later makes the engine compile its readers anew. */

@@ -29,7 +29,7 @@ export interface Ledger {
    * The records by the places of their keys in the pool that the ledger was read with, where it has the pool's keys and
    * no others: then none need be looked up.
    */
-  readonly inTurn?: Pick<RecordLines, "matches">;
+  readonly inTurn?: Pick<RecordLines, "matches" | "replaced">;
   readonly attic: ReadonlyMap<string, AtticRecord>;
   /** Lines that could not be read and were left out, with their place. */
   readonly problems: readonly LedgerProblem[];
@@ -104,6 +104,17 @@ export function readLedger(
     problems,
     texts: { ledger: ledgerText, attic: atticText },
   };
+}
+
+/** The changes that give some records of a ledger's new contents, each on its line; undefined where all is to be written anew. */
+export function lineChanges(
+  { file, inTurn, texts, problems }: Ledger,
+  changed: ReadonlyMap<string, LedgerRecord>,
+): FileChange[] | undefined {
+  if (!inTurn || problems.length > 0 || !texts.ledger?.startsWith(`${head}\n`)) return undefined;
+  const after = inTurn.replaced(changed, (key, record) => recordLine(key, record));
+  if (after === undefined) return undefined;
+  return after === texts.ledger ? [] : [{ file, before: texts.ledger, after, isRecord: true }];
 }
 
 /** The changes that bring a ledger's files to new records (undefined: those that it has); none where nothing differs. */
@@ -204,19 +215,14 @@ function writeLines<Row extends LedgerRecord>(
   const lines = keys.flatMap((key) => {
     const record = records.get(key);
     if (!record) return [];
-    return [
-      [
-        escapeField(key),
-        record.state,
-        record.source,
-        record.text,
-        record.origin,
-        record.date,
-        ...more(record),
-      ].join("\t"),
-    ];
+    return [recordLine(key, record, more(record))];
   });
   return [head, ...lines, ""].join("\n");
+}
+
+function recordLine(key: string, record: LedgerRecord, more: readonly string[] = []): string {
+  const { state, source, text, origin, date } = record;
+  return [escapeField(key), state, source, text, origin, date, ...more].join("\t");
 }
 
 /** A text as fields: the text itself, or nothing and a field for each plural form (`one=…`) where the forms have keys of their own. */

@@ -122,6 +122,34 @@ export class RecordLines {
     return records;
   }
 
+  /**
+   * The text with some records changed, each on its line; undefined where the keys are not in order, or one has no line of its
+   * own: then all is to be written anew.
+   */
+  replaced(
+    changed: ReadonlyMap<string, LedgerRecord>,
+    lineOf: (key: string, record: LedgerRecord) => string,
+  ) {
+    const { text, keys } = this;
+    if (
+      this.odd.size > 0 ||
+      text.includes("\r") ||
+      keys.some((key, at) => at > 0 && key <= (keys[at - 1] ?? ""))
+    )
+      return undefined;
+    const places = [...changed].map(([key, record]) => [this.find(key), lineOf(key, record)] as const);
+    const parts: string[] = [];
+    let done = 0;
+    for (const [place, line] of places.sort(([a], [b]) => a - b)) {
+      const at = this.digests[place];
+      if (at === undefined) return undefined;
+      const end = text.indexOf("\n", at);
+      parts.push(text.slice(done, text.lastIndexOf("\n", at) + 1), line);
+      done = end < 0 ? text.length : end;
+    }
+    return parts.join("") + text.slice(done);
+  }
+
   private recordAt(at: number): LedgerRecord {
     const { text } = this;
     const lineEnd = text.indexOf("\n", at);

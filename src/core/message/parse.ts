@@ -1,3 +1,4 @@
+import { ownText } from "../text/own-text.js";
 import { partEnds, type KeyNaming } from "../text/separators.js";
 import type { MessageSyntax, PluralForms, SyntaxSetting } from "./names.js";
 import { syntaxOf } from "./syntaxes/index.js";
@@ -68,12 +69,12 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
       if (!hasSigns.test(text)) return new PlainMessage(text);
       // Only three forms side by side and more are another message in another language.
       const isBound = plurals === "bar" && locale !== undefined && text.split(between, 3).length > 2;
-      const id = isBound ? `${locale}\u0000${text}` : text;
-      let message = known.get(id);
-      if (!message) {
-        message = withFacts(parse(text, locale));
-        known.set(id, message);
-      }
+      const there = known.get(isBound ? `${locale}\u0000${text}` : text);
+      if (there) return there;
+      // What is kept must not hold the file that the text was cut out of.
+      const cut = ownText(text);
+      const message = withFacts(parse(cut, locale));
+      known.set(isBound ? `${locale}\u0000${cut}` : cut, message);
       return message;
     },
     readOnce: (text, locale) =>

@@ -38,6 +38,7 @@ import { settingsOf } from "../locale/locale-lists.js";
 import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
+import type { Ledgers } from "../reconcile/job.js";
 import { planReconcile } from "../reconcile/reconcile.js";
 import { declaredChanges } from "../reconcile/declared.js";
 import {
@@ -549,11 +550,14 @@ function planSteps(project: Project, scope: Scope, today: string, options: Recon
   const { project: agreed, declared, summary } = declaredFirst(project, scope);
   const books = booksIn(agreed, scope).map((config) => agreed.book(config));
   const readers = new Map<Book, MessageReader>();
-  const plan = planReconcile(project.files, books, {
+  const plan = planReconcile(books, {
     ledgerFolder: project.config.ledger,
     today,
     ...(scope.locales && { locales: scope.locales }),
     ...more,
+    // What is worked out from history hangs on it.
+    keep: history ? undefined : agreed.keep,
+    ledgers: (book) => ledgersOf(project, book.config),
     origins: history && ((book) => workOutOrigins(project.config, book.config, history(book.layout.globs))),
     reader(book) {
       const reader = readers.get(book) ?? messageReader(book.config);
@@ -891,34 +895,65 @@ export function booksIn(project: Project, scope: Scope): readonly BookConfig[] {
 
 /** The kept source texts of a book, read when one is first asked for. */
 export function formerSources(
-  { files, config: { ledger }, keep }: Project,
-  { name }: BookConfig,
+  project: Project,
+  config: BookConfig,
 ): (fullKey: string, digest: string) => string | undefined {
   let sources: SourceTexts | undefined;
   return (fullKey, digest) => {
-    const read = () => readSourceTexts(files, ledger, name);
-    const file = sourceTextsFile(ledger, name);
-    sources ??= keep ? keep(`sources ${file}`, [textOrTrouble(files.read(file))], read) : read();
+    sources ??= keptSources(project, config);
     return sourceTextOf(sources, fullKey, digest);
   };
 }
 
-/** The ledgers of a book, each read once. */
+/** The ledgers of a book by locale, each read once. */
 export function ledgers(project: Project, config: BookConfig): (locale: string) => Ledger {
-  const read = new Map<string, Ledger>();
-  const pool = new KeyPool();
-  const { files, keep } = project;
+  return ledgersOf(project, config).of;
+}
+
+function ledgersOf(project: Project, config: BookConfig): Ledgers {
+  const { files, keep = makeAnew } = project;
+  const { name } = config;
   const folder = project.config.ledger;
-  const textsOf = (locale: string) =>
-    ledgerFiles(folder, config.name, locale).map((file) => textOrTrouble(files.read(file)));
-  return (locale) => {
-    const there = read.get(locale);
-    if (there) return there;
-    const make = () => readLedger(files, folder, config.name, locale, pool);
-    const ledger = keep ? keep(`ledger ${folder} ${config.name} ${locale}`, textsOf(locale), make) : make();
-    read.set(locale, ledger);
-    return ledger;
+  const read = new Map<string, Ledger>();
+  // What was read before has its keys from there.
+  const pool = keep(`pool ${folder} ${name}`, [], () => new KeyPool());
+  return {
+    pool,
+    get sources() {
+      return keptSources(project, config);
+    },
+    of(locale) {
+      const ledger =
+        read.get(locale) ??
+        keptOf(project, `ledger ${folder} ${name} ${locale}`, ledgerFiles(folder, name, locale), () =>
+          readLedger(files, folder, name, locale, pool),
+        );
+      read.set(locale, ledger);
+      return ledger;
+    },
   };
+}
+
+function keptSources(project: Project, { name }: BookConfig): SourceTexts {
+  const { files, config } = project;
+  const file = sourceTextsFile(config.ledger, name);
+  return keptOf(project, `sources ${file}`, [file], () => readSourceTexts(files, config.ledger, name));
+}
+
+/** What is made of files, kept as long as their texts are the same where the project keeps anything. */
+function keptOf<Made>(
+  { files, keep }: Project,
+  name: string,
+  from: readonly string[],
+  make: () => Made,
+): Made {
+  return keep
+    ? keep(
+        name,
+        from.map((file) => textOrTrouble(files.read(file))),
+        make,
+      )
+    : make();
 }
 
 function textOrTrouble(read: FileText): string {

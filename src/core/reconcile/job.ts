@@ -8,6 +8,7 @@ import { isVariantOf, parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import type { PlanNote } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
+import type { Keep } from "../text/kept.js";
 import { scaffoldPlurals } from "../message/scaffold.js";
 
 /** What reconciling needs besides the books. */
@@ -24,6 +25,17 @@ export interface ReconcileOptions {
   readonly origins?:
     ((book: Book) => (locale: string, fullKey: string, text: string) => Origin | undefined) | undefined;
   reader(book: Book): MessageReader;
+  /** The ledgers of a book, read with one pool of keys. */
+  ledgers(book: Book): Ledgers;
+  /** Keeps what was worked out before where nothing that it hangs on is another; not with `origins`. */
+  readonly keep?: Keep | undefined;
+}
+
+/** The ledgers of a book by locale, and what shares the strings of their keys. */
+export interface Ledgers {
+  readonly pool: KeyPool;
+  readonly sources: SourceTexts;
+  of(locale: string): Ledger;
 }
 
 /** A source entry with what every locale asks of it, worked out once. */
@@ -36,17 +48,24 @@ export interface SourceRow {
 }
 
 /** The entries of each source catalog in order, made ready when a locale first comes to them. */
-export function sourceRowsOf(book: Book, pool: KeyPool): (source: Catalog) => readonly SourceRow[] {
+export function sourceRowsOf(
+  book: Book,
+  pool: KeyPool,
+  keep: Keep,
+): (source: Catalog) => readonly SourceRow[] {
   const known = new Map<Catalog, readonly SourceRow[]>();
+  const rowsOf = (source: Catalog) =>
+    [...source.byKey.values()].map((entry) => {
+      const full = book.fullKey(source.namespace, entry.key);
+      return { entry, full, digest: digestOf(entry.text), place: pool.placeOf(full) };
+    });
   return (source) => {
-    let rows = known.get(source);
-    if (!rows) {
-      rows = [...source.byKey.values()].map((entry) => {
-        const full = book.fullKey(source.namespace, entry.key);
-        return { entry, full, digest: digestOf(entry.text), place: pool.placeOf(full) };
-      });
-      known.set(source, rows);
-    }
+    const { namespace = "" } = source;
+    const rows =
+      known.get(source) ??
+      // A key that is new to the pool has a place now.
+      keep(`rows ${book.config.name} ${namespace}`, [source, pool, pool.size], () => rowsOf(source));
+    known.set(source, rows);
     return rows;
   };
 }
@@ -72,12 +91,24 @@ export interface LocaleJob {
   readonly sources: SourceTexts;
   readonly origins: ((locale: string, fullKey: string, text: string) => Origin | undefined) | undefined;
   readonly rowsOf: (source: Catalog) => readonly SourceRow[];
-  /** What is skipped, counted and changed, of all locales together. */
+  /** What is skipped, counted and changed. */
   readonly notes: PlanNote[];
   readonly tally: Tally;
-  readonly edits: CatalogEdits;
+  readonly edits: ((edits: CatalogEdits) => void)[];
   /** Source texts of the past that history shows, for the ledger. */
   readonly former: Map<string, SourceText[]>;
+}
+
+/** Nothing counted yet. */
+export function emptyTally(): Tally {
+  return {
+    "keys added": 0,
+    "untranslated copies renewed": 0,
+    "keys renamed": 0,
+    "keys restored": 0,
+    "keys set aside": 0,
+    "translations stale": 0,
+  };
 }
 
 /** The catalog that a locale's catalog is held against. */

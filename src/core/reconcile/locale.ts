@@ -14,8 +14,10 @@ import { placementIn, type Placement } from "../catalog/placement.js";
 import { showForms } from "../message/forms.js";
 import type { FileChange } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
+import { makeAnew, type Keep } from "../text/kept.js";
 import { separatorsOf } from "../text/separators.js";
 import {
+  emptyTally,
   extraIn,
   hasSource,
   inherits,
@@ -46,19 +48,24 @@ const say = notices("reconcile", {
   },
 });
 
-/** What reconciling a locale gives besides the edits of its catalogs. */
-export interface ReconciledLocale {
+/** What reconciling a locale gives. */
+export interface ReconciledLocale extends Pick<LocaleJob, "notes" | "tally" | "edits" | "former"> {
+  /** The changes of its ledger. */
   readonly changes: readonly FileChange[];
   /** What translations were made from that is not the source text of today, as full key and digest. */
   readonly outdated: readonly string[];
 }
 
 /** Brings the catalogs and the ledger of a locale into step with the source. */
-export function reconcileLocale(job: LocaleJob): ReconciledLocale {
+export function reconcileLocale(
+  given: Omit<LocaleJob, "notes" | "tally" | "edits" | "former">,
+): ReconciledLocale {
+  const job: LocaleJob = { ...given, notes: [], tally: emptyTally(), edits: [], former: new Map() };
   const records = startRecords(job);
   const renames = findRenames(job, records.attic);
   for (const catalog of job.book.catalogsOf(job.locale)) changeCatalog(job, records, renames, catalog);
-  return { changes: recordChanges(job, records), outdated: records.outdated };
+  const { notes, tally, edits, former } = job;
+  return { changes: recordChanges(job, records), outdated: records.outdated, notes, tally, edits, former };
 }
 
 function changeCatalog(job: LocaleJob, records: LocaleRecords, renames: Renames, catalog: Catalog): void {
@@ -77,21 +84,44 @@ function changeCatalog(job: LocaleJob, records: LocaleRecords, renames: Renames,
     renames.placements.get(catalog) ?? placementIn(catalog, separatorsOf(book.config).parts, extra);
   const { entries } = catalog;
   const isUnique = isAligned && entries.length === rows.length;
+  const digests = isUnique ? digestsIn(catalog, options.keep) : [];
   for (const [index, row] of rows.entries()) {
     const there = isUnique ? entries[index] : catalog.byKey.get(row.entry.key);
-    if (there) account(job, records, row, there, renewed);
+    if (there) account(job, records, row, there, digests[index] ?? digestOf(there.text), renewed);
     else added.push(...missingEntry(job, records, renames, catalog, row.entry, placement));
   }
   for (const entry of extra) if (!renames.moved.has(entry)) setAside(job, records, catalog, entry);
-  if (renewed.length > 0) edits.edit(catalog, { set: renewed });
-  if (!source && extra.length > 0 && extra.length === catalog.byKey.size) edits.remove(catalog);
-  else if (added.length > 0 || extra.length > 0)
-    edits.edit(catalog, {
+  if (renewed.length > 0) edits.push((all) => all.edit(catalog, { set: renewed }));
+  if (!source && extra.length > 0 && extra.length === catalog.byKey.size)
+    edits.push((all) => all.remove(catalog));
+  else if (added.length > 0 || extra.length > 0) {
+    const changes = {
       add: added,
       remove: extra.filter((entry) => !entry.isInherited).map((entry) => entry.path),
       order: rows.map(({ entry }) => placement.pathOf(entry)),
-    });
+    };
+    edits.push((all) => all.edit(catalog, changes));
+  }
   if (source && catalog.format.comments && book.config.hints) writeHints(job, records, catalog, source, rows);
+}
+
+/** The digests of a catalog's texts in order; of those that are as they were in the run before, the ones from there. */
+function digestsIn(
+  { file, locale, namespace = "", entries }: Catalog,
+  keep: Keep = makeAnew,
+): readonly string[] {
+  const texts = entries.map(({ text }) => text);
+  interface Digested {
+    readonly texts: readonly string[];
+    readonly digests: readonly string[];
+  }
+  return keep<Digested>(`digests ${file} ${locale} ${namespace}`, [entries], (before) => ({
+    texts,
+    digests: texts.map((text, at) => {
+      const known = before?.texts[at] === text ? before.digests[at] : undefined;
+      return known ?? digestOf(text);
+    }),
+  })).digests;
 }
 
 /** Whether a catalog must be left alone, which is noted: it or its source cannot be read whole, or there is no source. */
@@ -128,7 +158,7 @@ function writeHints(
     const isCopy = record.text === row.digest || record.text === digestOf(startingText(job, row.entry.text));
     return hintLines(isCopy ? undefined : showForms(row.entry.text), descriptionOf(source, row.entry));
   };
-  job.edits.hint(catalog, wanted, own);
+  job.edits.push((all) => all.hint(catalog, wanted, own));
 }
 
 /** What is added for a source key that the locale lacks: its text from before, or what the book fills in; nothing where it may be missing. */

@@ -1,16 +1,10 @@
 import { notices } from "../message/notices.js";
 import { catalogEdits, isWhole, type Book } from "../catalog/book.js";
-import { KeyPool } from "../catalog/key-pool.js";
-import type { Files } from "../files/files.js";
-import { readLedger, type LedgerProblem } from "../ledger/ledger.js";
-import {
-  readSourceTexts,
-  sourceTextChanges,
-  type SourceText,
-  type SourceTexts,
-} from "../ledger/source-texts.js";
+import type { LedgerProblem } from "../ledger/ledger.js";
+import { sourceTextChanges, type SourceText, type SourceTexts } from "../ledger/source-texts.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
-import { sourceRowsOf, type ReconcileOptions, type Tally } from "./job.js";
+import { makeAnew } from "../text/kept.js";
+import { emptyTally, sourceRowsOf, type ReconcileOptions, type Tally } from "./job.js";
 import { reconcileLocale } from "./locale.js";
 
 export type { ReconcileOptions } from "./job.js";
@@ -33,26 +27,22 @@ const say = notices("reconcile", {
  * keys that left the source set aside in the attic, those that came back taken out of it, and the ledger brought
  * up to what the texts show. A catalog that cannot be read whole is left alone and said.
  */
-export function planReconcile(files: Files, books: readonly Book[], options: ReconcileOptions): Plan {
+export function planReconcile(books: readonly Book[], options: ReconcileOptions): Plan {
   const changes: FileChange[] = [];
   const notes: PlanNote[] = [];
-  const tally: Tally = {
-    "keys added": 0,
-    "untranslated copies renewed": 0,
-    "keys renamed": 0,
-    "keys restored": 0,
-    "keys set aside": 0,
-    "translations stale": 0,
-  };
+  const tally = emptyTally();
+  const keep = options.keep ?? makeAnew;
   for (const book of books) {
+    const { config } = book;
     const reader = options.reader(book);
+    const ledgers = options.ledgers(book);
     const edits = catalogEdits();
-    const sources = readSourceTexts(files, options.ledgerFolder, book.config.name);
+    const { sources } = ledgers;
     const madeFrom = new Set<string>();
     const origins = options.origins?.(book);
     const former = new Map<string, SourceText[]>();
-    const pool = new KeyPool();
-    const rows = sourceRowsOf(book, pool);
+    const rows = sourceRowsOf(book, ledgers.pool, keep);
+    const said = new Set<string>();
     noteProblems(sources.problems, notes);
     if (!book.catalogsOf(book.sourceLocale).some(({ exists }) => exists) && book.targetLocales.length > 0) {
       notes.push({
@@ -64,28 +54,59 @@ export function planReconcile(files: Files, books: readonly Book[], options: Rec
     }
     for (const locale of book.targetLocales) {
       if (options.locales && !options.locales.includes(locale)) continue;
-      const ledger = readLedger(files, options.ledgerFolder, book.config.name, locale, pool);
+      const ledger = ledgers.of(locale);
       noteProblems(ledger.problems, notes);
       // Without its records every translation would count as new.
       if (ledger.problems.some(({ isUnreadable }) => isUnreadable)) continue;
-      const { changes: ofLedger, outdated } = reconcileLocale({
-        book,
-        locale,
-        ledger,
-        reader,
-        options,
-        sources,
-        origins,
-        rowsOf: rows,
-        notes,
-        tally,
-        edits,
-        former,
-      });
-      changes.push(...ofLedger);
-      for (const one of outdated) madeFrom.add(one);
+      const catalogs = [...book.catalogsOf(book.sourceLocale), ...book.catalogsOf(locale)];
+      const { today, keepExtra } = options;
+      const done = keep(
+        `reconciled ${config.name} ${locale}`,
+        [config, ledger, sources, today, keepExtra, book.targetLocales.join(), ...catalogs],
+        () =>
+          reconcileLocale({
+            book,
+            locale,
+            ledger,
+            reader,
+            options,
+            sources,
+            origins,
+            rowsOf: rows,
+          }),
+      );
+      for (const note of done.notes) {
+        // A source that cannot be read is the trouble of every locale.
+        const id = JSON.stringify(note);
+        if (!said.has(id)) notes.push(note);
+        said.add(id);
+      }
+      for (const [key, list] of done.former) {
+        const known = former.get(key) ?? [];
+        former.set(key, [
+          ...known,
+          ...list.filter((one) => !known.some(({ digest }) => digest === one.digest)),
+        ]);
+      }
+      for (const name of Object.keys(tally) as (keyof Tally)[]) tally[name] += done.tally[name];
+      for (const edit of done.edits) edit(edits);
+      changes.push(...done.changes);
+      for (const one of done.outdated) madeFrom.add(one);
     }
-    changes.push(...sourceTextsOf(book, withFormer(sources, former), options, madeFrom));
+    changes.push(
+      ...keep(
+        `sources ${config.name}`,
+        [
+          config,
+          former.size === 0 ? sources : {},
+          options.today,
+          options.locales?.join(),
+          [...madeFrom].join(),
+          ...book.catalogsOf(book.sourceLocale),
+        ],
+        () => sourceTextsOf(book, withFormer(sources, former), options, madeFrom),
+      ),
+    );
     changes.push(...edits.changes());
   }
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));

@@ -1,6 +1,12 @@
 import type { Catalog } from "../catalog/book.js";
 import type { Entry, PathText } from "../catalog/model.js";
-import { ledgerChanges, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
+import {
+  ledgerChanges,
+  lineChanges,
+  type AtticRecord,
+  type Ledger,
+  type LedgerRecord,
+} from "../ledger/ledger.js";
 import { sourceTextOf } from "../ledger/source-texts.js";
 import { standingOf } from "../ledger/standing.js";
 import type { FileChange } from "../plan/plan.js";
@@ -27,11 +33,19 @@ export function recordChanges({ ledger }: LocaleJob, records: LocaleRecords): Fi
   const { changed, unchanged, attic, outdated } = records;
   for (const [full, { source }] of attic) outdated.push(`${full}\u0000${source}`);
   if (changed.size === 0 && unchanged.length === ledger.size) return ledgerChanges(ledger, undefined, attic);
+  // Where no key came or went, the others need not be made.
+  const isSame = unchanged.length + changed.size === ledger.size && isUntouched(ledger.attic, attic);
+  const lines = isSame ? lineChanges(ledger, changed) : undefined;
+  if (lines) return lines;
   for (const full of unchanged) {
     const record = ledger.records.get(full);
     if (record) changed.set(full, record);
   }
   return ledgerChanges(ledger, changed, attic);
+}
+
+function isUntouched(before: Ledger["attic"], now: Ledger["attic"]): boolean {
+  return before.size === now.size && [...now].every(([key, record]) => before.get(key) === record);
 }
 
 /** Brings the record of a key that is there up to what the texts show; a copy of an older source text is renewed. */
@@ -40,10 +54,10 @@ export function account(
   records: LocaleRecords,
   { entry: source, full, digest: sourceDigest, place }: SourceRow,
   there: Entry,
+  digest: string,
   renewed: PathText[],
 ): void {
   const { text } = there;
-  const digest = digestOf(text);
   const { ledger, reader, tally } = job;
   const { today } = job.options;
   // Nothing changed: that is so for nearly all.
@@ -51,7 +65,7 @@ export function account(
     records.unchanged.push(full);
     return;
   }
-  const known = ledger.records.get(full);
+  const known = ledger.record(full);
   if (known?.text === digest && known.source === sourceDigest) {
     records.unchanged.push(full);
     return;

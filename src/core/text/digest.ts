@@ -1,6 +1,7 @@
 import type * as Crypto from "node:crypto";
 import { createRequire } from "node:module";
 import { lazily } from "./lazy.js";
+import { ownText } from "./own-text.js";
 
 const require = createRequire(import.meta.url);
 
@@ -21,6 +22,6 @@ export function keptDigestOf(text: string): string {
   if (known !== undefined) return known;
   if (kept.size >= keptAtMost) kept.clear();
   const digest = digestOf(text);
-  kept.set(text, digest);
+  kept.set(ownText(text), digest);
   return digest;
 }

@@ -7,6 +7,7 @@ import { yamlFormat } from "../../../src/core/catalog/formats/yaml/yaml.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import {
   ledgerChanges,
+  lineChanges,
   readLedger,
   textFields,
   textOfFields,
@@ -63,6 +64,47 @@ describe("a ledger that is read", () => {
       }),
       { numRuns: 300, seed: 3 },
     );
+  });
+
+  test("has some records changed on their lines just as if all were written", () => {
+    let onLines = 0;
+    fc.assert(
+      fc.property(ledger, fc.array(fc.tuple(fc.nat(), record), { maxLength: 4 }), (rows, changes) => {
+        const read = readLedger(memoryFiles({ "l/app.de.txt": written(rows) }), "l", "app", "de");
+        const changed = new Map(
+          changes.flatMap(([at, one]) => {
+            const row = rows[at % Math.max(1, rows.length)];
+            return row ? [[row[0], one] as const] : [];
+          }),
+        );
+        const found = lineChanges(read, changed);
+        if (!found) return;
+        if (found.length > 0) onLines++;
+        expect(found).toEqual(ledgerChanges(read, new Map([...read.records, ...changed]), new Map()));
+      }),
+      { numRuns: 300 },
+    );
+    expect(onLines).toBeGreaterThan(30);
+  });
+
+  test("is written anew where its lines are out of order, or a key has none", () => {
+    const line = (name: string) =>
+      `${name}\ttranslated\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04\n`;
+    const one: LedgerRecord = {
+      state: "final",
+      source: "0123456789abcdef",
+      text: "0123456789abcdef",
+      origin: "person",
+      date: "2031-05-04",
+    };
+    for (const [text, name] of [
+      [`# Fond Ledger 1\n${line("b")}${line("a")}`, "a"],
+      [`# Fond Ledger 1\n${line("a")}`, "b"],
+      [line("a"), "a"],
+    ] as const) {
+      const read = readLedger(memoryFiles({ "l/app.de.txt": text }), "l", "app", "de");
+      expect(lineChanges(read, new Map([[name, one]]))).toBeUndefined();
+    }
   });
 
   test.each([

@@ -182,6 +182,15 @@ async function linted(opened: ReturnType<typeof openProject>): Promise<readonly 
   return opened.ok ? lintProject(opened.project) : JSON.stringify(opened.problems);
 }
 
+/** Tells how much memory is in use, and clears what is not. */
+async function heapReader() {
+  const { setFlagsFromString } = await import("node:v8");
+  const { runInNewContext } = await import("node:vm");
+  setFlagsFromString("--expose-gc");
+  const collect = runInNewContext("gc") as () => void;
+  return { gc: () => (collect(), collect()), heapUsed: () => process.memoryUsage().heapUsed };
+}
+
 describe("a project that is looked at again", () => {
   test("says what one says that is opened anew, after any edits", async () => {
     await fc.assert(
@@ -195,6 +204,34 @@ describe("a project that is looked at again", () => {
         }
       }),
       { numRuns: 12 },
+    );
+  });
+
+  test("is brought into step as one that is opened anew, after any edits, written or not", () => {
+    const plan = (opened: ReturnType<typeof openProject>, today: string) =>
+      opened.ok ? reconcileProject(opened.project, {}, today) : opened.problems;
+    fc.assert(
+      fc.property(
+        sessions,
+        fc.array(fc.boolean(), { minLength: 10, maxLength: 10 }),
+        ({ pool, made }, written) => {
+          const files = project(pool);
+          const live = new LiveProject(new LiveFiles(() => files));
+          for (const [at, edit] of made.entries()) {
+            // What is written on another day shows which records were touched.
+            const today = `2026-03-${String(at + 2)}`.replace(/-(\d)$/, "-0$1");
+            live.changed(edit(files));
+            const anew = plan(openProject(files, undefined, today), today);
+            const again = plan(live.open(today), today);
+            expect(again).toEqual(anew);
+            if (!written[at] || !("changes" in again)) continue;
+            applyPlan(files, again);
+            live.changed(again.changes.map(({ file }) => file));
+            expect(plan(live.open(today), today)).toEqual(plan(openProject(files, undefined, today), today));
+          }
+        },
+      ),
+      { numRuns: 40 },
     );
   });
 
@@ -236,6 +273,40 @@ describe("a project that is looked at again", () => {
     live.changed(put(files, "web/page.tsx", 'export const page = () => t("main.a.on");\n'));
     await linted(live.open(day));
     expect(read).toEqual(["web/page.tsx"]);
+  });
+
+  test("lets go of what files were before", async () => {
+    // A browser or an editor is open for days, and every letter typed makes another file.
+    const { heapUsed, gc } = await heapReader();
+    const texts = (words: string) =>
+      Object.fromEntries(Array.from({ length: 2000 }, (_, at) => [`key${at}`, `${words} ${at} ahoi {time}`]));
+    const files = memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: ["de"],
+        books: [{ name: "site", files: "{locale}.json" }],
+      }),
+      "en.json": JSON.stringify(texts("The boat that leaves the quay at last is number"), undefined, 2),
+      "de.json": JSON.stringify(texts("Das Boot, das zuletzt vom Kai ablegt, hat die Nummer"), undefined, 2),
+    });
+    const live = new LiveProject(new LiveFiles(() => files));
+    const edit = async (at: number) => {
+      for (const locale of ["en", "de"]) {
+        const text = files.contents.get(`${locale}.json`) as string;
+        const longer = text.replace(` ${at} ahoi`, ` ${at} and ahoi`);
+        live.changed(put(files, `${locale}.json`, Buffer.from(longer).toString()));
+      }
+      await linted(live.open(day));
+      const opened = live.open(day);
+      if (opened.ok) reconcileProject(opened.project, {}, day);
+    };
+    for (let at = 0; at < 5; at++) await edit(at);
+    gc();
+    const before = heapUsed();
+    for (let at = 5; at < 35; at++) await edit(at * 50);
+    gc();
+    // All the files that the rounds made have 10 million bytes.
+    expect(heapUsed() - before).toBeLessThan(3_000_000);
   });
 
   test("sees files that are new or gone, and folders", async () => {
