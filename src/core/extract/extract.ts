@@ -327,10 +327,12 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, deadline
   };
 }
 
-/** Default texts that lookups carry go to the catalog, where it has none under their keys. */
+/** Default texts that lookups carry go to the catalog, where it has none under their keys; so do those that are keys themselves. */
 function collectDefaults({ book, additions, namer, collected }: Extraction, source: SourceFile): PlanNote[] {
   const { namespace } = separatorsOf(book.config);
-  return source.lookups.flatMap(({ key, keySpan, defaultText, note }): PlanNote[] => {
+  const isTextKey = book.config.naming.pattern === "{text}";
+  return source.lookups.flatMap(({ key, keySpan, defaultText: given, note }): PlanNote[] => {
+    const defaultText = given ?? (isTextKey && key.kind === "fixed" ? key.value : undefined);
     if (key.kind !== "fixed" || defaultText === undefined || defaultText === "") return [];
     if (book.resolve(key.value)?.entry) return [];
     const known = collected.get(key.value);

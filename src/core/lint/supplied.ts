@@ -35,6 +35,9 @@ export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
   const { code } = context;
   // Numbered arguments are passed in order, without names.
   if (!code || context.syntax.numberedFrom !== undefined) return [];
+  // Some languages have an operator that fills a text: their lookups are given the key alone.
+  const isGiven = ({ argumentNames }: Lookup) => argumentNames !== undefined && argumentNames.length > 0;
+  if (context.syntax.countsUnnamed && !code.files.some(({ lookups }) => lookups.some(isGiven))) return [];
   const all: SuppliedLookup[] = [];
   for (const source of code.files) for (const one of suppliedIn(source, context)) all.push(one);
   return all;
@@ -77,7 +80,10 @@ function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): Supp
     const there = book.catalog(locale, catalog.namespace);
     if (there) for (const name of namesUsed(there, entry.key, context)) known.add(name);
   }
-  const needed = new Set(message.facts.arguments.keys());
+  const { countsUnnamed } = context.syntax;
+  // What has no name is filled in its order, where the call cannot show it.
+  const isNamed = (name: string) => !countsUnnamed || !/^\d+$/.test(name);
+  const needed = new Set([...message.facts.arguments.keys()].filter(isNamed));
   return { source, lookup, key: key.value, needed, known, passed: argumentNames };
 }
 

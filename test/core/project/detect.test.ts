@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject, lintProject, openProject } from "../../../src/core/project/project.js";
 import { planInit } from "../../../src/core/project/setup/init-plan.js";
 
 /** The configuration that is proposed for files, without what says where the code is. */
@@ -98,6 +98,55 @@ describe("init finds the catalogs, wherever they are and however they are writte
     ],
   ])("%s", async (_, files, expected) => {
     expect(await proposed(files)).toMatchObject(expected);
+  });
+
+  const guide = (count: number) =>
+    Array.from({ length: count }, (_, at) => `  show(_("Boat number ${at} is late"))\n`).join("");
+
+  test("code that looks texts up by themselves keeps to its way, without a catalog", async () => {
+    const files = {
+      "quay/shop.py": `from lines import tell as _\n\ndef f(boat):\n  show(_("%(boat)s is late, %(why)s") % { "boat": boat.name, "why": boat.why })\n  show(_("%s boats") % boat.count)\n  show(many("One boat", "Many boats", boat.count))\n${guide(6)}`,
+      "quay/page.html":
+        '{% extends "a.html" %}\n' +
+        ["All crossings", "Your trips", "New trip", "Late boats", "No boats", "More boats"]
+          .map((text) => `<p>{% trans "${text}" %}</p>\n`)
+          .join(""),
+      "quay/lang/de.po": 'msgid "No boats"\nmsgstr "Keine Boote"\n',
+    };
+    const result = await planInit(memoryFiles(files));
+    if (!result.ok) throw new Error(`there is ${result.file}`);
+    const { plan } = result;
+    const config = JSON.parse(plan.changes[0]?.after ?? "{}") as { books: object[] };
+    expect(config.books).toMatchObject([
+      {
+        lookups: [{ call: "_" }, { call: "trans" }],
+        emit: {
+          endings: {
+            ".html": { content: '{% trans "{key}" %}', attribute: '{% trans "{key}" %}' },
+            ".py": { call: '_("{key}"{args})', import: "from lines import tell as _" },
+          },
+        },
+        syntax: "percent-paren",
+        naming: { pattern: "{text}", shape: "flat" },
+      },
+    ]);
+    expect(plan.grounds.join("\n")).toMatch(
+      /_\(TEXT\) looks a text up by itself 8 times[^]*de\.po is in a format/,
+    );
+    const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(config) }));
+    if (!opened.ok) throw new Error("no project");
+    const { changes } = await extractProject(opened.project, {}, { collectOnly: true });
+    const texts = JSON.parse(changes[0]?.after ?? "{}") as Record<string, string>;
+    expect(Object.keys(texts)).toHaveLength(14);
+    expect(texts).toMatchObject({ "%s boats": "%s boats", "No boats": "No boats" });
+    const after = openProject(
+      memoryFiles({
+        ...files,
+        "fond.config.json": JSON.stringify(config),
+        "locales/en.json": changes[0]?.after ?? "",
+      }),
+    );
+    expect(after.ok && (await lintProject(after.project))).toEqual([]);
   });
 
   test.each([

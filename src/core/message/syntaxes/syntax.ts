@@ -36,6 +36,8 @@ export interface Syntax {
   readonly hasArguments: boolean;
   /** The number of the first argument, where arguments are numbered and not named. */
   readonly numberedFrom?: number;
+  /** Set where arguments without a name are counted, beside those that have one. */
+  readonly countsUnnamed?: true;
   /** How plurals and selects can be in a message: one in another, or side by side on the outside alone; undefined for not at all. */
   readonly choices: "nested" | "flat" | undefined;
   /** What shows the number that a plural counts; undefined where the argument itself does. */

@@ -1,11 +1,10 @@
-import { posix } from "node:path";
 import { readableText, type Literal, type SourceFile } from "../../source/model.js";
-import { newUse, type LookupUse } from "./lookup-use.js";
+import { countHit, newUse, type LookupUse } from "./lookup-use.js";
 
 /** A key as code writes one: words parted by marks. */
-const keyLike = /^[A-Za-z][\w-]*(?:[.:/][\w-]+)+$/;
+export const keyLike = /^[A-Za-z][\w-]*(?:[.:/][\w-]+)+$/;
 /** A text for people: a capital, or several words. */
-const textLike = /^\p{Lu}|\p{L}\s+\p{L}/u;
+export const textLike = /^\p{Lu}|\p{L}\s+\p{L}/u;
 
 /** Fewer texts with a key beside them are chance. */
 const leastDeclared = 2;
@@ -25,12 +24,7 @@ export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
       }
       const use = uses.get(found.id) ?? newUse(found.lookup, found.shown);
       uses.set(found.id, use);
-      const ending = posix.extname(source.file);
-      use.hits++;
-      use.telling++;
-      use.endings.set(ending, (use.endings.get(ending) ?? 0) + 1);
-      use.files.add(source.file);
-      use.samples.push({ source, literal });
+      countHit(use, source, literal);
     }
   return [...uses]
     .filter(([id, { hits }]) => hits >= leastDeclared && hits > (others.get(id) ?? 0))
@@ -72,7 +66,7 @@ function declarationAt(source: SourceFile, place: number, literal: Literal) {
 }
 
 /** Whether a string is the argument right behind another. */
-function isBeside({ context, span }: Literal, next: Literal): boolean {
+export function isBeside({ context, span }: Literal, next: Literal): boolean {
   const { role, name, index } = next.context;
   return (
     role === "argument" &&

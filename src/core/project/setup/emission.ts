@@ -229,12 +229,14 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
 function otherImport(text: string, name: string): string | undefined {
   const escaped = name.replace(/\$/g, "\\$");
   const line = new RegExp(
-    `^(?:from\\s+\\S{1,200}\\s+import\\s+(?:[\\w, ]{0,200}\\b)?${escaped}\\b[\\w, ]{0,200}|import\\s+(?:static\\s+)?[\\w.]{1,200}\\.${escaped};|using\\s+[\\w.]{1,200};)[ \\t]*$`,
+    `^(?:from\\s+\\S{1,200}\\s+import\\s+(?:[\\w, ]{0,200}\\b)?${escaped}(?!\\w)(?!\\s+as\\b)[\\w, ]{0,200}|import\\s+(?:static\\s+)?[\\w.]{1,200}\\.${escaped};|using\\s+[\\w.]{1,200};)[ \\t]*$`,
     "m",
   ).exec(text)?.[0];
   if (line === undefined) return undefined;
   // Of several names that a line brings in, the others are not wanted everywhere.
-  return /^from/.test(line) ? line.replace(/\bimport\s+.*/, `import ${name}`) : line.trim();
+  if (!line.startsWith("from")) return line.trim();
+  const renamed = new RegExp(`(\\w{1,60})\\s+as\\s+${escaped}(?!\\w)`).exec(line)?.[0];
+  return line.replace(/\bimport\s+.*/, `import ${renamed ?? name}`);
 }
 
 /** What templates write for a filter or a tag. */
@@ -264,6 +266,17 @@ function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | 
       ),
     );
     return { ...written(""), ...(takesObject && { withValues: written(":{values}") }) };
+  }
+  if ("call" in lookup) {
+    // A tag of a template's own language: `{% trans "All crossings" %}`.
+    const tag = new RegExp(`\\{%-?\\s{0,9}${lookup.call.replace(/\W/g, "\\$&")}\\s{1,9}$`);
+    const inTags = samples.filter(
+      ({ source: { file, text }, literal: { span } }) =>
+        posix.extname(file) === ending && tag.test(text.slice(Math.max(span.start - 80, 0), span.start)),
+    );
+    if (inTags.length * 2 <= (counts.get(main) ?? 0)) return undefined;
+    const content = `{% ${lookup.call} "{key}" %}`;
+    return { content, attribute: content };
   }
   if ("attribute" in lookup) return { content: `${lookup.attribute}="{key}"` };
   if (!("tag" in lookup)) return undefined;

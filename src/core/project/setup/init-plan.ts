@@ -40,6 +40,7 @@ import {
   type PageScript,
 } from "./page-script.js";
 import { findOwnHints } from "./own-hints.js";
+import { otherCatalogs, textLookups } from "./text-lookups.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
 export interface InitPlan extends Plan {
@@ -261,7 +262,7 @@ function importable(module: string, code: readonly SourceFile[]): string {
 function moduleFor(code: readonly SourceFile[], books: readonly StudiedBook[]): string | undefined {
   const scripts = code.filter(({ file, dialect }) => isScript(file) || dialect?.isComponent);
   if (scripts.length === 0 || books.some(({ lookups }) => lookups.uses.length > 0)) return undefined;
-  if (declaredLookups(code).length > 0) return undefined;
+  if (declaredLookups(code).length + textLookups(code).length > 0) return undefined;
   const isTyped = scripts.some(({ file }) => /\.[cm]?tsx?$/.test(file));
   const folder = scripts.some(({ file }) => file.startsWith("src/")) ? "src/" : "";
   return `${folder}texts.${isTyped ? "ts" : "js"}`;
@@ -308,7 +309,12 @@ function moduleFiles(
 }
 
 /** The book of a project without catalogs: what projects of its kind have. */
-function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnswers, takesModule: boolean) {
+function newBook(
+  { files: all, code, ecosystem }: Seen,
+  grounds: string[],
+  answers: InitAnswers,
+  takesModule: boolean,
+) {
   const { book, shown } = ecosystem ?? {};
   const files = book?.files ?? "locales/{locale}.json";
   if (shown !== undefined) grounds.push(`${shown}; what such projects use is proposed.`);
@@ -317,20 +323,28 @@ function newBook({ code, ecosystem }: Seen, grounds: string[], answers: InitAnsw
   );
   const declared = declaredLookups(code);
   for (const { shown, hits } of declared) grounds.push(`${shown} brings its texts along ${timesIn(hits)}.`);
-  const own = answers.lookup === undefined && (book?.emit !== undefined || declared.length > 0);
+  const byText = declared.length === 0 ? textLookups(code) : [];
+  for (const { shown, hits } of byText) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
+  const others = otherCatalogs(all);
+  if (others !== undefined) grounds.push(others);
+  const asked = [...declared, ...byText];
+  const texts = byText.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces)));
+  const syntax = byText.length > 0 ? chooseSyntax(texts, grounds) : "icu";
+  const own = answers.lookup === undefined && (book?.emit !== undefined || asked.length > 0);
   if (answers.lookup === undefined && !own)
     grounds.push(
       takesModule
         ? 'Nothing looks texts up yet: `fond init --runtime` also writes a small module that does. With a lookup of your own, set "emit" in the book.'
         : 'Before the first extract, set "emit" in the book: the call to write into the code, and its import.',
     );
-  const emit = emissionOf(declared, code);
+  const emit = emissionOf(asked, code);
   return {
     name: "app",
     code: codeGlobs(code, grounds),
     files,
     ...book,
-    ...(declared.length > 0 && { lookups: declared.map(({ lookup }) => lookup), ...(emit && { emit }) }),
+    ...(asked.length > 0 && { lookups: asked.map(({ lookup }) => lookup), ...(emit && { emit }) }),
+    ...(byText.length > 0 && { syntax, naming: { pattern: "{text}", shape: "flat" } }),
     ...(!own && lookupOf(answers)),
   };
 }

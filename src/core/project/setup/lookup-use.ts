@@ -67,6 +67,16 @@ export function newUse(lookup: LookupConfig, shown: string): LookupUse {
   };
 }
 
+/** Counts a literal that is surely a key, or a text that is its own. */
+export function countHit(use: LookupUse, source: SourceFile, literal: Literal): void {
+  const ending = posix.extname(source.file);
+  use.hits++;
+  use.telling++;
+  use.endings.set(ending, (use.endings.get(ending) ?? 0) + 1);
+  use.files.add(source.file);
+  use.samples.push({ source, literal });
+}
+
 /** The namespace that has nearly all keys without one, where others are written with theirs. */
 export function homeOf({ between, homes, bare }: Votes): string | undefined {
   const [best] = [...homes].sort(([, a], [, b]) => b - a);

@@ -18,7 +18,10 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Synta
     return { argument: own.argument };
   }
   const [usual] = counts;
-  const best = counts.reduce((most, one) => (one.count > most.count ? one : most));
+  const first = counts.reduce((most, one) => (one.count > most.count ? one : most));
+  // What names some values and counts others is read by the syntax that has both.
+  const both = counts.find(({ syntax }) => first.syntax === "printf" && syntax === "percent-paren");
+  const best = both && both.count * 4 >= first.count ? both : first;
   // What one text of hundreds has may be anything.
   if (!usual || best.count * leastOf < texts.length || best === usual) return usual?.syntax ?? "icu";
   if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;

@@ -26,7 +26,8 @@ interface PlaceholderGrammar {
   escape(text: string): string;
 }
 
-type Given = "name" | "signs" | "placeholders" | "recognized" | "numberedFrom" | "hasArguments";
+type Given =
+  "name" | "signs" | "placeholders" | "recognized" | "numberedFrom" | "countsUnnamed" | "hasArguments";
 
 /** A syntax whose messages are text with placeholders in it. */
 export function placeholderSyntax({

@@ -1,4 +1,5 @@
 import { boundKeyIn } from "../../bound-key.js";
+import { isFilledAround } from "../../filled-around.js";
 import { notices } from "../../../message/notices.js";
 import { delimitedParts, withoutQuoted } from "../../../text/delimited.js";
 import { lineIndex } from "../../../text/line-index.js";
@@ -352,7 +353,10 @@ class CodeReader {
         span: { start: node.start, end: node.end },
         keySpan: inner,
         key,
-        argumentNames: names.includes(undefined) ? undefined : (names as string[]),
+        argumentNames:
+          names.includes(undefined) || isFilledAround(this.text, node.start, node.end)
+            ? undefined
+            : (names as string[]),
         ...(fallback &&
           this.spec.strings.includes(fallback.type) && { defaultText: this.plainText(fallback) }),
         ...(said && this.spec.strings.includes(said.type) && { note: this.plainText(said) }),

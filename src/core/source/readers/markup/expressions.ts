@@ -239,7 +239,7 @@ export function readPlainExpression(
     /^\s*[#^]\s*(?:match|is|has|case|switch|compare|contains|includes|(?:if|unless)[-_]?\w{1,20}|(?:x|not|is)?[-_]?(?:eq|equals?|neq|ne|in))\s/i.test(
       code.slice(0, 60),
     );
-  const names = lazily(() => [...code.matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
+  const names = lazily(() => [...blank().matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
   const namesBehind = (at: number) => {
     const end = closeOf(blank(), at);
     const first = names().findIndex(({ index }) => index >= at);

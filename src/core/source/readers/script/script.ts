@@ -1,3 +1,4 @@
+import { isFilledAround } from "../../filled-around.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
 import { nestsTooDeep } from "./depth.js";
@@ -399,7 +400,15 @@ class ScriptReader {
         }
         break;
       case "CallExpression":
-        if (this.lookupReader.isLookup(node)) this.addLookup(this.lookupReader.readCall(node));
+        if (this.lookupReader.isLookup(node)) {
+          const found = this.lookupReader.readCall(node);
+          const isFilled = isFilledAround(this.text, node.start, node.end);
+          this.addLookup(
+            isFilled
+              ? { ...found, lookups: found.lookups.map((one) => ({ ...one, argumentNames: undefined })) }
+              : found,
+          );
+        }
         break;
       case "JSXOpeningElement": {
         const found = this.lookupReader.readComponent(node);
