@@ -157,6 +157,7 @@ export const dialectNames = [
   "vue",
   "braces",
   "curly",
+  "commented",
   "html",
 ] as const;
 

@@ -161,6 +161,8 @@ export interface LiteralContext {
   readonly isShown?: true;
   /** Set where it stands in an annotation. */
   readonly isAnnotation?: true;
+  /** Set for the content of an element whose class says that its font has pictures for letters. */
+  readonly isPicture?: true;
   /** Set where a template puts on the page what the call makes of it. */
   readonly isOutput?: true;
   /** Where the string stands that holds the markup that it is a text of. */

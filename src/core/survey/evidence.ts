@@ -170,7 +170,7 @@ const content: EvidenceSource = ({ context, form, pieces }, habits) => {
   if (context.role !== "content") return undefined;
   // Fonts of icons have a picture for each name.
   if (
-    /(?:Icon|(?:^|-)icon)$/.test(context.element ?? "") &&
+    (context.isPicture || /(?:Icon|(?:^|-)icon)$/.test(context.element ?? "")) &&
     /^[a-z][a-z0-9_]*$/.test(fixedText(pieces).trim())
   )
     return evidence("contentOfCodeElement", `picture of <${context.element}>`);

@@ -23,6 +23,11 @@ export const htmlElements: ReadonlySet<string> = new Set(
   tt u ul var video wbr`.split(/\s+/),
 );
 
+/** Whether an element's classes say that its font has pictures for names: `class="quay-icons"` with `save` in it. */
+export function showsPictures(classes: string | undefined): boolean {
+  return classes !== undefined && /(?:^|[\s_-])(?:icons|symbols)(?:[\s_-]|$)/.test(classes.slice(0, 200));
+}
+
 /** Elements that break a line inside a sentence. */
 export const lineBreaks: ReadonlySet<string> = new Set(["br", "wbr"]);
 

@@ -26,6 +26,8 @@ describe("the dialect of a template", () => {
     ["page.htm", "{{#each boats}}<p>{{name}}</p>{{/each}}", "braces"],
     ["page.html", "<?php if ($open): ?><p>Open</p><?php endif ?>", "php"],
     ["page.tpl", "<p>{$boat.name}</p>{if $open}Open{/if}", "curly"],
+    ["page.tpl", "<!-- IF open --><p>{boat.name}</p><!-- ENDIF open -->", "commented"],
+    ["page.html", "<!-- Boats --><p>{boat.name}</p><!-- end of boats -->", "html"],
     ["page.tpl", "<% if (open) { %><p>Open</p><% } %>", "ejs"],
     ["page.html", "@if (boat.open) {\n<p>Open</p>\n} @else {\n<p>Closed</p>\n}", "html"],
     ["page.html", '<p *ngIf="open">@if (a) { Open }</p><input [value]="x" (change)="f()">', "html"],
@@ -53,6 +55,12 @@ describe("what people read in a template", () => {
       "a.html",
       '{% extends "x.html" %}{% block title %}Boats{% endblock %}<p>Hello {{ name|upper }}!</p>{# none #}',
       ["Boats", "Hello {name}!"],
+    ],
+    [
+      "blocks in comments, and paths in braces, are no text",
+      "a.tpl",
+      "<!-- BEGIN boats --><p title='{../quay.icon:text}'>{boats.icon:text}</p><b>Leaves at {boats.time}</b><i>{x y}</i><!-- END boats -->",
+      ["Leaves at {time}", "{x y}"],
     ],
     [
       "what a template lists raw or comments out is no text",

@@ -3,6 +3,7 @@ import { rawElements } from "../readers/markup/raw-elements.js";
 import { globTest } from "../../files/glob.js";
 import type { Dialect, Island } from "./dialect.js";
 import { braces } from "./braces/braces.js";
+import { commented } from "./commented/commented.js";
 import { curly } from "./curly/curly.js";
 import { directives } from "./directives/directives.js";
 import { ejs } from "./ejs/ejs.js";
@@ -25,6 +26,7 @@ const byName: Readonly<Record<DialectName, Dialect>> = {
   vue,
   braces,
   curly,
+  commented,
   html,
 };
 

@@ -1,6 +1,6 @@
 import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
-import { holdsMarkup, inlineElements, lineBreaks } from "../../../text/html-elements.js";
+import { holdsMarkup, inlineElements, lineBreaks, showsPictures } from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
@@ -596,6 +596,8 @@ class MarkupReader {
       language: "markup",
       role: "content",
       ...(element && element.name !== "" && { element: element.name }),
+      ...(element &&
+        showsPictures(element.attributes.find(({ name }) => name === "class")?.raw) && { isPicture: true }),
       atLoad: false,
     };
   }

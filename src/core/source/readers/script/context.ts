@@ -1,5 +1,6 @@
-import type { JSXElementName, Node } from "oxc-parser";
+import type { JSXElementName, JSXOpeningElement, Node } from "oxc-parser";
 import { asksForDebugging } from "../debugging.js";
+import { showsPictures } from "../../../text/html-elements.js";
 import type { LiteralContext, LiteralRole } from "../../model.js";
 
 /** The nodes around the one being read, outermost first. */
@@ -25,6 +26,14 @@ function isDebugging(ancestors: Ancestors, node: Node, text: string): boolean {
     const isTaken = outer.type === "IfStatement" ? inner === outer.consequent : inner !== condition;
     return condition !== undefined && isTaken && asksForDebugging(text.slice(condition.start, condition.end));
   });
+}
+
+/** The classes of an element, where they are written out. */
+function classOf({ attributes }: JSXOpeningElement): string | undefined {
+  for (const one of attributes)
+    if (one.type === "JSXAttribute" && /^class(?:Name)?$/.test(String(one.name.name)))
+      return one.value?.type === "Literal" ? String(one.value.value) : undefined;
+  return undefined;
 }
 
 /** Where a literal stands and what the code does with it, read off the nodes around it. */
@@ -54,6 +63,7 @@ export function contextOf(
   if (found?.element !== undefined) context.element = found.element;
   if (found?.index !== undefined) context.index = found.index;
   if (found?.within !== undefined) context.within = found.within;
+  if (found?.isPicture) context.isPicture = true;
   if (isDebugging(ancestors, node, text)) context.isDebugging = true;
   if (properties.length > 0) context.properties = properties.reverse();
   // What a function returns is about what the function is named for.
@@ -82,7 +92,7 @@ function roleIn(
   ancestors: Ancestors,
   index: number,
   properties: string[],
-): Pick<LiteralContext, "role" | "name" | "element" | "index" | "within"> | undefined {
+): Pick<LiteralContext, "role" | "name" | "element" | "index" | "within" | "isPicture"> | undefined {
   switch (outer.type) {
     case "JSXAttribute": {
       const opening = ancestors[index - 1];
@@ -109,7 +119,11 @@ function roleIn(
       };
     }
     case "JSXElement":
-      return { role: "content", element: elementName(outer.openingElement.name) };
+      return {
+        role: "content",
+        element: elementName(outer.openingElement.name),
+        ...(showsPictures(classOf(outer.openingElement)) && { isPicture: true }),
+      };
     case "JSXFragment":
       return { role: "content" };
     case "CallExpression":

@@ -1,0 +1,24 @@
+import { matchAll, type Dialect } from "../dialect.js";
+
+/** Blocks in comments, `<!-- IF boats -->`, `<!-- BEGIN rows -->`, and values by their path in single braces: `{boats.name}`. */
+export const commented: Dialect = {
+  name: "commented",
+  language: "expression",
+  extensions: [],
+  sign: /<!-- ?(?:IF|ELSE|ELSEIF|ENDIF|BEGIN|END|INCLUDE|IMPORT|DEFINE)\b[^<>\n]{0,300}-->/g,
+  islands: (text) => [
+    ...matchAll(text, /<!-- ?(?:END ?IF|[A-Z]{2,10})\b([^<>\n]{0,300})-->/g, (match) => ({
+      kind: "code",
+      codeStart: match.index + match[0].indexOf(match[1] ?? "", 5),
+      codeEnd: match.index + match[0].length - 3,
+    })),
+    ...matchAll(text, /\{((?:\.\.\/){0,9}[A-Za-z_@][\w.:/@[\]-]{0,200})\}/g, (match) => ({
+      kind: "output",
+      codeStart: match.index + 1,
+      codeEnd: match.index + match[0].length - 1,
+    })),
+  ],
+  codeInScripts: true,
+  bindsAttributes: false,
+  passesIsland: () => true,
+};
