@@ -119,6 +119,7 @@ const tables: Readonly<
     passed: [
       ["id", "Boats", "Kapal kapal"],
       ["fr", "We wash", "Nous nous lavons"],
+      ["en", "Pay at Tally Tally Lines", "Pay at Tally Tally Lines"],
       ["de", "Very very late", "Sehr sehr spät"],
       ["de", "Boat one", "Boot Bootsmann"],
       ["de", "{a} {a}", "{a} {a}"],

@@ -72,6 +72,35 @@ describe("keys that are another argument than the first", () => {
   });
 });
 
+describe("the values that a call passes", () => {
+  test.each<[string, string, readonly string[] | undefined]>([
+    ["a.rb", "t(:late, name: boat, locale: :de, default: '')\n", ["name"]],
+    ["a.rb", "t(:late, @boat)\n", undefined],
+    ["a.rb", 't(:late, "\\"#{boat}\\"")\n', undefined],
+    ["a.rb", "t(:late) % boat\n", undefined],
+    ["a.rb", "<%= t(:late) %>\n", []],
+    ["a.erb", "<%= t(:late) %>\n", []],
+    ["a.py", 'show(t("late") % {\n  "name": boat })\n', undefined],
+    ["a.py", 'show(t("late").format(name=boat))\n', undefined],
+    ["a.py", 'show(t("late", name=boat))\n', ["name"]],
+    ["a.php", "<?php echo sprintf(t('late'), $boat);", undefined],
+    ["a.php", "<?php echo t('late');", []],
+    ["a.ts", 'show(t("late").replace("%s", boat))', undefined],
+    ["a.ts", 'show(t("late"), format(t("soon")))', []],
+    ["a.html", "{% t 'See <a href=\"x\">the boats</a>' %}{{#if x}}{{/if}}", []],
+  ])("%s: %s", (file, code, names) => {
+    const config = v.parse(configSchema, {
+      source: "en",
+      targets: [],
+      books: [{ name: "app", files: "t/{locale}.json", lookups: [{ call: "t" }] }],
+    });
+    const [book] = config.books;
+    const [lookup] = book ? readSource(file, code, false, lookupShapes(book, "en")).lookups : [];
+    expect(lookup).toBeDefined();
+    expect(lookup?.argumentNames).toEqual(names);
+  });
+});
+
 describe("filters", () => {
   test.each<[string, readonly string[]]>([
     ["{{ 'a.b' | text }}", ["a.b"]],

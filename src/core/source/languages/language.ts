@@ -87,6 +87,8 @@ export interface Language {
   readonly constantPlaces?: RegExp;
   /** Set where constants of an enumeration are made by its constructor, each with what it is called: `GOOD("Good work")`. */
   readonly labelsConstants?: true;
+  /** Names by which lookups are given what is none of their message's values: `locale: :de`. */
+  readonly lookupOptions?: RegExp;
   /** Set where files run anew for each request, so that their own statements are no different from those of functions. */
   readonly runsPerRequest?: true;
   /** A value as it is passed on, where not every expression can stand among arguments. */

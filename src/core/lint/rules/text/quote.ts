@@ -6,7 +6,9 @@ function count(text: string, signs: RegExp): number {
 }
 
 /** The quotation mark without its partner; undefined where there is none. */
-function unpaired(text: string): string | undefined {
+function unpaired(whole: string): string | undefined {
+  // A mark that stands in brackets is what the text is about.
+  const text = whole.replace(/[(（]["«»„「」『』][)）]/g, "");
   // Inches stand behind a number, and Hebrew writes abbreviations with it inside of a word.
   if (count(text, /(?<![\d″])"(?!(?<=\p{L}")\p{L})/gu) % 2 === 1 && count(text, /"/g) % 2 === 1) return '"';
   if (count(text, /«/g) !== count(text, /»/g)) return text.includes("«") ? "«" : "»";
@@ -36,6 +38,7 @@ export const textQuote = defineRule({
     ],
     good: [
       { source: 'The boat "Ines" leaves', target: "Das Boot „Ines“ fährt ab" },
+      { source: "Separated by double quotes", target: 'Getrennt durch Anführungszeichen (")' },
       { source: 'A 12" screen', target: 'Ein 12"-Bildschirm' },
       { locale: "he", source: "By mail", target: 'בדוא"ל' },
       { locale: "da", source: "The “boat”", target: "»Båden«" },

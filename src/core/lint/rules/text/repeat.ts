@@ -41,11 +41,19 @@ function doubledWord(
   return undefined;
 }
 
+/** Whether both words have a capital, inside of a sentence. */
+function isNameInside(text: string, { index, length }: { readonly index: number; readonly length: number }) {
+  return (
+    /^\p{Lu}\p{Ll}+ \p{Lu}\p{Ll}+$/u.test(text.slice(index, index + length)) &&
+    /[\p{Ll}\d,] $/u.test(text.slice(0, index))
+  );
+}
+
 export const textRepeat = defineRule({
   id: "text/repeat",
   level: "info",
   summary: "Repeated word.",
-  why: "It is probably an editing mistake. Words that repeat in correct sentences (`die die`, `nous nous`, `had had`), languages that double words on purpose, and repetitions in the source are not reported.",
+  why: "It is probably an editing mistake. Words that repeat in correct sentences (`die die`, `nous nous`, `had had`), languages that double words on purpose, names in the source, and repetitions in the source are not reported.",
   messages: {
     repeated: { message: 'repeated word "{word}"', remedy: "remove one of the two" },
   },
@@ -64,6 +72,8 @@ export const textRepeat = defineRule({
     for (const node of textNodesIn(message.nodes)) {
       const found = doubledWord(node.value);
       if (!found || twice.has(found.first.toLowerCase())) continue;
+      // A name that is said so: `Tonga Tonga Lines`. German has a capital on each noun.
+      if (isSource && languageOf(locale) !== "de" && isNameInside(node.value, found)) return;
       const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
       if (source && doubledWord(source.message.facts.text)) return;
       const span = spanInText(node, found.index, found.length);

@@ -50,6 +50,7 @@ export const ruby = defineLanguage({
     );
   },
   habits: rubyHabits,
+  lookupOptions: /^(?:default|locale|scope|raise|throw|fallback)$/,
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
   passable,

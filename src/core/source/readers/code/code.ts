@@ -346,7 +346,11 @@ class CodeReader {
     if (shape && first) {
       const key = this.scopedKey(this.keyOf(first), node, first);
       const inner = this.innerSpan(first);
-      const names = given.slice(place + 1).flatMap((argument) => this.argumentNames(argument));
+      const { lookupOptions } = this.spoken;
+      const names = given
+        .slice(place + 1)
+        .flatMap((argument) => this.argumentNames(argument))
+        .filter((name) => name === undefined || !lookupOptions?.test(name));
       const fallback = shape.default === undefined ? undefined : given[shape.default];
       const said = shape.note === undefined ? undefined : given[shape.note];
       this.lookups.push({
@@ -858,8 +862,9 @@ class CodeReader {
     if (
       // A value by itself may be the number that a plural counts.
       /splat|spread|variadic|member|attribute|subscript|selector|field_access/.test(inner.type) ||
-      inner.type === "identifier" ||
-      inner.type === "variable_name"
+      /^(?:identifier|variable_name|(?:instance|class|global)_variable)$/.test(inner.type) ||
+      // What is put together is a value, and no default text.
+      (this.spec.strings.includes(inner.type) && this.keyOf(inner).kind !== "fixed")
     )
       return [undefined];
     return [];
