@@ -1,4 +1,5 @@
 import { languageNamed } from "../source/languages/index.js";
+import type { Dialect } from "../source/dialects/dialect.js";
 import type { TextEdit } from "../text/edits.js";
 
 /** Whether files of a language have a place for lines that bring a lookup in; scripts bring theirs in by their own way. */
@@ -7,9 +8,15 @@ export function takesImportLine(language: string | undefined): boolean {
 }
 
 /** The edit that brings a lookup into a file of code; none where the line is there, or the language has no place for it. */
-export function importLineEdit(language: string, text: string, line: string): TextEdit | undefined {
-  const place = languageNamed(language)?.imports;
+export function importLineEdit(
+  language: string,
+  dialect: Dialect | undefined,
+  text: string,
+  line: string,
+): TextEdit | undefined {
+  const place = dialect?.imports ?? languageNamed(language)?.imports;
   const wanted = line.trim();
+  if (place?.names && isNamed(text, wanted, place.names)) return undefined;
   if (!place || text.split(/\r?\n/).some((one) => one.trim() === wanted)) return undefined;
   const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
   const plain = text.replace(/\r\n/g, " \n");
@@ -25,4 +32,13 @@ export function importLineEdit(language: string, text: string, line: string): Te
   const isOpen = /^[ \t]*(?:\r?\n|$)/.test(text.slice(at));
   const before = at > 0 && !place.isTight ? lineEnd : "";
   return { start: at, end: at, replacement: before + wanted + lineEnd + (isOpen ? "" : lineEnd) };
+}
+
+/** Whether all that a line brings in is brought in by other lines. */
+function isNamed(text: string, line: string, pattern: RegExp): boolean {
+  const namesIn = (code: string) =>
+    [...code.matchAll(pattern)].flatMap(([, list = ""]) => list.split(/\s+/)).filter((name) => name !== "");
+  const there = new Set(namesIn(text));
+  const wanted = namesIn(line);
+  return wanted.length > 0 && wanted.every((name) => there.has(name));
 }

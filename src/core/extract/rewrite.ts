@@ -93,7 +93,7 @@ function editsOf<Item extends Keyed>(
   const { edits, done } = hostEdits(inTemplate, source, host);
   const line =
     host.importLine !== undefined && items.length > 0 && !parts.some(({ isWhole }) => isWhole)
-      ? importLineEdit(host.language, source.text, host.importLine)
+      ? importLineEdit(host.language, source.dialect, source.text, host.importLine)
       : undefined;
   // What brings lookups in goes into the script for the template as well.
   const instance = parts.find(({ runsPerUse }) => runsPerUse);

@@ -107,10 +107,11 @@ describe("init finds the catalogs, wherever they are and however they are writte
     const files = {
       "quay/shop.py": `from lines import tell as _\n\ndef f(boat):\n  show(_("%(boat)s is late, %(why)s") % { "boat": boat.name, "why": boat.why })\n  show(_("%s boats") % boat.count)\n  show(many("One boat", "Many boats", boat.count))\n${guide(6)}`,
       "quay/page.html":
-        '{% extends "a.html" %}\n' +
+        '{% extends "a.html" %}\n{% load quay words %}\n' +
         ["All crossings", "Your trips", "New trip", "Late boats", "No boats", "More boats"]
           .map((text) => `<p>{% trans "${text}" %}</p>\n`)
           .join(""),
+      "quay/new.html": '{% extends "a.html" %}\n{% load quay %}\n<h1>The boat is late</h1>\n',
       "quay/lang/de.po": 'msgid "No boats"\nmsgstr "Keine Boote"\n',
     };
     const result = await planInit(memoryFiles(files));
@@ -122,8 +123,16 @@ describe("init finds the catalogs, wherever they are and however they are writte
         lookups: [{ call: "_" }, { call: "trans" }],
         emit: {
           endings: {
-            ".html": { content: '{% trans "{key}" %}', attribute: '{% trans "{key}" %}' },
-            ".py": { call: '_("{key}"{args})', import: "from lines import tell as _" },
+            ".html": {
+              content: '{% trans "{key}" %}',
+              attribute: '{% trans "{key}" %}',
+              import: "{% load quay words %}",
+            },
+            ".py": {
+              call: '_("{key}")',
+              withValues: { call: '_("{key}") % dict({values})' },
+              import: "from lines import tell as _",
+            },
           },
         },
         syntax: "percent-paren",
@@ -146,7 +155,12 @@ describe("init finds the catalogs, wherever they are and however they are writte
         "locales/en.json": changes[0]?.after ?? "",
       }),
     );
-    expect(after.ok && (await lintProject(after.project))).toEqual([]);
+    if (!after.ok) throw new Error("no project");
+    expect(await lintProject(after.project)).toEqual([]);
+    const moved = await extractProject(after.project);
+    expect(moved.changes.find(({ file }) => file === "quay/new.html")?.after).toBe(
+      '{% extends "a.html" %}\n{% load quay words %}\n{% load quay %}\n<h1>{% trans "The boat is late" %}</h1>\n',
+    );
   });
 
   test.each([

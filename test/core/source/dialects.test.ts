@@ -27,7 +27,9 @@ describe("the dialect of a template", () => {
     ["page.html", "<?php if ($open): ?><p>Open</p><?php endif ?>", "php"],
     ["page.tpl", "<p>{$boat.name}</p>{if $open}Open{/if}", "curly"],
     ["page.tpl", "<!-- IF open --><p>{boat.name}</p><!-- ENDIF open -->", "commented"],
-    ["page.html", "<!-- Boats --><p>{boat.name}</p><!-- end of boats -->", "html"],
+    ["page.html", "<!-- Boats --><p>{boat}</p><!-- end of boats -->", "html"],
+    ["page.tpl", "<a href='{config.root}/boats'>Boats</a>", "commented"],
+    ["page.html", "<a href='{{config.root}}/boats'>Boats</a>", "html"],
     ["page.tpl", "<% if (open) { %><p>Open</p><% } %>", "ejs"],
     ["page.html", "@if (boat.open) {\n<p>Open</p>\n} @else {\n<p>Closed</p>\n}", "html"],
     ["page.html", '<p *ngIf="open">@if (a) { Open }</p><input [value]="x" (change)="f()">', "html"],
@@ -59,7 +61,7 @@ describe("what people read in a template", () => {
     [
       "blocks in comments, and paths in braces, are no text",
       "a.tpl",
-      "<!-- BEGIN boats --><p title='{../quay.icon:text}'>{boats.icon:text}</p><b>Leaves at {boats.time}</b><i>{x y}</i><!-- END boats -->",
+      "<!-- BEGIN boats --><p title='{../quay.icon:text}'>{boats.icon:text}</p><b>Leaves at {boats.time}</b><p>{function.list, boats, quay.name}</p><i>{x y}</i><!-- END boats -->",
       ["Leaves at {time}", "{x y}"],
     ],
     [

@@ -1,5 +1,5 @@
 import { posix } from "node:path";
-import type { SourceFile } from "../../source/model.js";
+import { readableText, type SourceFile } from "../../source/model.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { boundNames, importLine } from "./bound-names.js";
@@ -57,7 +57,12 @@ export function emissionOf(
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
     const written = "setup" in found ? withoutSetup(found) : found;
-    if (!("call" in written) || written.call !== scripts?.call) own[ending] = written;
+    if (
+      !("call" in written) ||
+      written.call !== scripts?.call ||
+      written.withValues?.call !== scripts?.withValues?.call
+    )
+      own[ending] = written;
   }
   const [first] = Object.entries(own);
   if (
@@ -129,6 +134,21 @@ function isCall({ lookup }: LookupUse): boolean {
   return "call" in lookup || "maker" in lookup || "member" in lookup;
 }
 
+/** The line that all templates have that use a tag: `{% load words %}`. */
+function loadLine(samples: readonly LookupSample[]): string | undefined {
+  const files = new Set(samples.map(({ source }) => source));
+  const counts = new Map<string, number>();
+  for (const { text } of files) {
+    const names = [...text.matchAll(/\{%-?\s{0,9}load\s([^%\n]{1,300})%\}/g)].flatMap(([, list = ""]) =>
+      list.trim().split(/\s+/),
+    );
+    for (const name of new Set(names)) counts.set(name, (counts.get(name) ?? 0) + 1);
+  }
+  // Nothing says which of those that all have brings the tag in.
+  const names = [...counts].filter(([, count]) => count === files.size).map(([name]) => name);
+  return names.length > 0 ? `{% load ${names.join(" ")} %}` : undefined;
+}
+
 /** The most frequent call of some files, as they write it. */
 function writtenIn(
   uses: readonly LookupUse[],
@@ -159,9 +179,32 @@ function writtenIn(
     const best = most(counts);
     const same = written.filter(({ call }) => call === best);
     const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
-    if (chosen) return filledAround(chosen, samples);
+    if (chosen) return use.isByText ? filledByLanguage(chosen, samples) : filledAround(chosen, samples);
   }
   return undefined;
+}
+
+/**
+ * A lookup of a text by itself, which mostly gives it back as it is: with what its language fills such texts with where its calls
+ * get no values; else texts with values have no place.
+ */
+function filledByLanguage(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
+  const behind = ({ source, literal: { span } }: LookupSample) => source.text.slice(span.end, span.end + 40);
+  const own = samples.filter((sample) => /^\s*,/.test(behind(sample)));
+  if (own.length * 20 > samples.length) return written;
+  const call = written.call.replace("{args}", "");
+  const [first] = samples;
+  const language = first && languageOf(first.source.file);
+  const isNamed = samples.some(({ literal }) => readableText(literal.pieces).includes("%("));
+  const around =
+    language === "php"
+      ? `sprintf(${call}, {values})`
+      : language === "python" && samples.some((sample) => /^\s*\)\s*%/.test(behind(sample)))
+        ? isNamed
+          ? `${call} % dict({values})`
+          : `${call} % ({values},)`
+        : undefined;
+  return { ...written, call, ...(around !== undefined && { withValues: { call: around } }) };
 }
 
 /** A lookup that gets no values anywhere, with the call that fills its text: `format(texts.getString("{key}"), {values})`. */
@@ -276,7 +319,8 @@ function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | 
     );
     if (inTags.length * 2 <= (counts.get(main) ?? 0)) return undefined;
     const content = `{% ${lookup.call} "{key}" %}`;
-    return { content, attribute: content };
+    const line = loadLine(inTags);
+    return { content, attribute: content, ...(line !== undefined && { import: line }) };
   }
   if ("attribute" in lookup) return { content: `${lookup.attribute}="{key}"` };
   if (!("tag" in lookup)) return undefined;

@@ -9,6 +9,8 @@ export interface LookupUse {
   readonly lookup: LookupConfig;
   /** In words, for people: `t(…)`, `<Text id=…>`. */
   readonly shown: string;
+  /** Set where it is given texts, which are their own keys. */
+  isByText?: true;
   hits: number;
   misses: number;
   /** How many of the hits can hardly be keys by chance: they are more than one word, or name their namespace. */

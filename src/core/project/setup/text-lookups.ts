@@ -17,6 +17,7 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       if (literal.pieces.some(({ kind }) => kind !== "text")) continue;
       const text = readableText(literal.pieces);
       const use = uses.get(name) ?? newUse({ call: name }, `${name}(TEXT)`);
+      use.isByText = true;
       uses.set(name, use);
       if (textLike.test(text)) countHit(use, source, literal);
       // A word may be either.

@@ -1,3 +1,4 @@
+import type { ImportPlace } from "../languages/language.js";
 import type { Span } from "../../text/span.js";
 import { delimited, type Delimited } from "../../text/delimited.js";
 
@@ -70,6 +71,8 @@ export interface Dialect {
   statement?(island: string): string | undefined;
   /** Whether a component's script, by the attributes of its element, runs anew for each component that is shown. */
   runsPerUse?(attributes: string): boolean;
+  /** Where lines that bring tags in are. */
+  readonly imports?: ImportPlace;
   /** Its blocks that show one thing or another. */
   readonly branches?: BranchMarks;
   /** The attributes by which an element is shown on a condition, and the next one instead. */

@@ -52,6 +52,8 @@ export interface ImportPlace {
   readonly opens?: RegExp;
   /** Whether the line goes right below what opens the file, without an empty line between. */
   readonly isTight?: boolean;
+  /** What of a file or a line names what is brought in, where one line brings in several: what is named need not be again. */
+  readonly names?: RegExp;
 }
 
 /** Writes the values of a lookup: names and their code, as they go behind the key. */

@@ -37,6 +37,14 @@ export const braces: Dialect = {
     return name && `end${name}`;
   },
   foreign: foreignPercents,
+  imports: {
+    // What a template extends stands first in it.
+    lines: /^[ \t]{0,40}\{%-?\s{0,9}extends\b[^%\n]{0,300}%\}[ \t]*$/gm,
+    head: /^/,
+    body: /(?!)/,
+    isTight: true,
+    names: /\{%-?\s{0,9}load\s([^%\n]{1,300})%\}/g,
+  },
   bindsAttributes: true,
   givesByAt: true,
   branches: {

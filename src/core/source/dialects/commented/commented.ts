@@ -1,22 +1,26 @@
 import { matchAll, type Dialect } from "../dialect.js";
 
-/** Blocks in comments, `<!-- IF boats -->`, `<!-- BEGIN rows -->`, and values by their path in single braces: `{boats.name}`. */
+/** Blocks in comments, `<!-- IF boats -->`, `<!-- BEGIN rows -->`, and values by their path in single braces: `{boats.name}`, `{functions.list, boats}`. */
 export const commented: Dialect = {
   name: "commented",
   language: "expression",
   extensions: [],
-  sign: /<!-- ?(?:IF|ELSE|ELSEIF|ENDIF|BEGIN|END|INCLUDE|IMPORT|DEFINE)\b[^<>\n]{0,300}-->/g,
+  sign: /<!-- ?(?:IF|ELSE|ELSEIF|ENDIF|BEGIN|END|INCLUDE|IMPORT|DEFINE)\b[^<>\n]{0,300}-->|(?<![{$\w])\{[a-z_]\w{0,40}(?:[.:]\w{1,40}){1,5}\}(?!\})/g,
   islands: (text) => [
     ...matchAll(text, /<!-- ?(?:END ?IF|[A-Z]{2,10})\b([^<>\n]{0,300})-->/g, (match) => ({
       kind: "code",
       codeStart: match.index + match[0].indexOf(match[1] ?? "", 5),
       codeEnd: match.index + match[0].length - 3,
     })),
-    ...matchAll(text, /\{((?:\.\.\/){0,9}[A-Za-z_@][\w.:/@[\]-]{0,200})\}/g, (match) => ({
-      kind: "output",
-      codeStart: match.index + 1,
-      codeEnd: match.index + match[0].length - 1,
-    })),
+    ...matchAll(
+      text,
+      /\{((?:\.\.\/){0,9}[A-Za-z_@][\w.:/@[\]-]{0,200}(?:, ?[\w.:/@-]{1,80}){0,9})\}/g,
+      (match) => ({
+        kind: "output",
+        codeStart: match.index + 1,
+        codeEnd: match.index + match[0].length - 1,
+      }),
+    ),
   ],
   codeInScripts: true,
   bindsAttributes: false,
