@@ -49,6 +49,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^(?:px|r?em|v[hw]|deg)(?:[;,)]|$)/, "a CSS size"],
   [
+    /^(?:display|visibility|color|width|height|margin|padding|border|background|font|text-align|float|opacity|overflow|cursor|z-index)(?:-[a-z]{1,20}){0,2} {0,2}: {0,2}[\w#.%-]{1,40}(?: [\w#.%-]{1,40}){0,3};?$/,
+    "a CSS declaration",
+  ],
+  [
     /[\w\])*] ?> ?[a-z*.#[][\w-]*(?:\[[\w-]+[~|^$*]?=|:(?:nth|first|last|not)-?)|[\w.#]\[(?:data|aria)-[\w-]+(?:=|\])|:nth-child\(/,
     "a CSS selector",
   ],

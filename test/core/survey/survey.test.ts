@@ -62,6 +62,7 @@ describe("what only programs read is called code", () => {
     'f("!modules/*/**", "boats-*.css", "*.ts")',
     'f("[[boats:" + id + "]]")',
     'f(": quay.example, islands.example")',
+    'const hidden = open ? "" : "display : none"',
     'f("#{first_name} #{last_name.upcase}.")',
     'const a = { "Some text": 1 }',
     'console.log("Something happened")',
