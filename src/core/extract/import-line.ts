@@ -16,7 +16,11 @@ export function importLineEdit(
 ): TextEdit | undefined {
   const place = dialect?.imports ?? languageNamed(language)?.imports;
   const wanted = line.trim();
-  if (place?.names && isNamed(text, wanted, place.names)) return undefined;
+  if (place?.names) {
+    const there = new Set(namesBroughtIn(text, place.names));
+    const names = namesBroughtIn(wanted, place.names);
+    if (names.length > 0 && names.every((name) => there.has(name))) return undefined;
+  }
   if (!place || text.split(/\r?\n/).some((one) => one.trim() === wanted)) return undefined;
   const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
   const plain = text.replace(/\r\n/g, " \n");
@@ -34,11 +38,7 @@ export function importLineEdit(
   return { start: at, end: at, replacement: before + wanted + lineEnd + (isOpen ? "" : lineEnd) };
 }
 
-/** Whether all that a line brings in is brought in by other lines. */
-function isNamed(text: string, line: string, pattern: RegExp): boolean {
-  const namesIn = (code: string) =>
-    [...code.matchAll(pattern)].flatMap(([, list = ""]) => list.split(/\s+/)).filter((name) => name !== "");
-  const there = new Set(namesIn(text));
-  const wanted = namesIn(line);
-  return wanted.length > 0 && wanted.every((name) => there.has(name));
+/** What lines of a text bring in, by the pattern that finds their lists of names. */
+export function namesBroughtIn(text: string, pattern: RegExp): readonly string[] {
+  return [...text.matchAll(pattern)].flatMap(([, list = ""]) => list.trim().split(/\s+/));
 }

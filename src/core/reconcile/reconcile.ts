@@ -98,7 +98,7 @@ export function planReconcile(books: readonly Book[], options: ReconcileOptions)
         `sources ${config.name}`,
         [
           config,
-          former.size === 0 ? sources : {},
+          sources,
           options.today,
           options.locales?.join(),
           [...madeFrom].join(),

@@ -1,7 +1,9 @@
 import { posix } from "node:path";
-import { readableText, type SourceFile } from "../../source/model.js";
+import type { SyntaxSetting } from "../../message/names.js";
+import type { SourceFile } from "../../source/model.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
+import { namesBroughtIn } from "../../extract/import-line.js";
 import { boundNames, importLine } from "./bound-names.js";
 import { most, type LookupSample, type LookupUse } from "./lookup-use.js";
 
@@ -138,10 +140,9 @@ function isCall({ lookup }: LookupUse): boolean {
 function loadLine(samples: readonly LookupSample[]): string | undefined {
   const files = new Set(samples.map(({ source }) => source));
   const counts = new Map<string, number>();
-  for (const { text } of files) {
-    const names = [...text.matchAll(/\{%-?\s{0,9}load\s([^%\n]{1,300})%\}/g)].flatMap(([, list = ""]) =>
-      list.trim().split(/\s+/),
-    );
+  for (const { text, dialect } of files) {
+    const pattern = dialect?.imports?.names;
+    const names = pattern ? namesBroughtIn(text, pattern) : [];
     for (const name of new Set(names)) counts.set(name, (counts.get(name) ?? 0) + 1);
   }
   // Nothing says which of those that all have brings the tag in.
@@ -179,7 +180,10 @@ function writtenIn(
     const best = most(counts);
     const same = written.filter(({ call }) => call === best);
     const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
-    if (chosen) return use.isByText ? filledByLanguage(chosen, samples) : filledAround(chosen, samples);
+    if (chosen)
+      return use.textSyntax === undefined
+        ? filledAround(chosen, samples)
+        : filledByLanguage(chosen, samples, use.textSyntax);
   }
   return undefined;
 }
@@ -188,23 +192,20 @@ function writtenIn(
  * A lookup of a text by itself, which mostly gives it back as it is: with what its language fills such texts with where its calls
  * get no values; else texts with values have no place.
  */
-function filledByLanguage(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
+function filledByLanguage(
+  written: WrittenLookup,
+  samples: readonly LookupSample[],
+  syntax: SyntaxSetting,
+): WrittenLookup {
   const behind = ({ source, literal: { span } }: LookupSample) => source.text.slice(span.end, span.end + 40);
   const own = samples.filter((sample) => /^\s*,/.test(behind(sample)));
   if (own.length * 20 > samples.length) return written;
   const call = written.call.replace("{args}", "");
   const [first] = samples;
-  const language = first && languageOf(first.source.file);
-  const isNamed = samples.some(({ literal }) => readableText(literal.pieces).includes("%("));
-  const around =
-    language === "php"
-      ? `sprintf(${call}, {values})`
-      : language === "python" && samples.some((sample) => /^\s*\)\s*%/.test(behind(sample)))
-        ? isNamed
-          ? `${call} % dict({values})`
-          : `${call} % ({values},)`
-        : undefined;
-  return { ...written, call, ...(around !== undefined && { withValues: { call: around } }) };
+  const { fillers = {} } = (first && languageNamed(languageOf(first.source.file) ?? "")) ?? {};
+  const filler = typeof syntax === "string" ? fillers[syntax] : undefined;
+  if (filler === undefined) return { ...written, call };
+  return { ...written, call, withValues: { call: filler.replace("{call}", () => call) } };
 }
 
 /** A lookup that gets no values anywhere, with the call that fills its text: `format(texts.getString("{key}"), {values})`. */

@@ -323,13 +323,14 @@ function newBook(
   );
   const declared = declaredLookups(code);
   for (const { shown, hits } of declared) grounds.push(`${shown} brings its texts along ${timesIn(hits)}.`);
-  const byText = declared.length === 0 ? textLookups(code) : [];
-  for (const { shown, hits } of byText) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
+  // Who names a lookup wants that one.
+  const found = declared.length > 0 || answers.lookup !== undefined ? [] : textLookups(code);
+  for (const { shown, hits } of found) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
   const others = otherCatalogs(all);
   if (others !== undefined) grounds.push(others);
-  const asked = [...declared, ...byText];
-  const texts = byText.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces)));
-  const syntax = byText.length > 0 ? chooseSyntax(texts, grounds) : "icu";
+  const texts = found.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces)));
+  const syntax = found.length > 0 ? chooseSyntax(texts, grounds) : "icu";
+  const asked = [...declared, ...found.map((use) => ({ ...use, textSyntax: syntax }))];
   const own = answers.lookup === undefined && (book?.emit !== undefined || asked.length > 0);
   if (answers.lookup === undefined && !own)
     grounds.push(
@@ -344,7 +345,8 @@ function newBook(
     files,
     ...book,
     ...(asked.length > 0 && { lookups: asked.map(({ lookup }) => lookup), ...(emit && { emit }) }),
-    ...(byText.length > 0 && { syntax, naming: { pattern: "{text}", shape: "flat" } }),
+    ...(syntax !== "icu" && { syntax }),
+    ...(found.length > 0 && { naming: { pattern: "{text}", shape: "flat" } }),
     ...(!own && lookupOf(answers)),
   };
 }

@@ -1,5 +1,6 @@
 import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
+import type { SyntaxSetting } from "../../message/names.js";
 import type { Literal, SourceFile } from "../../source/model.js";
 import type { BoundCall } from "./bound-names.js";
 import type { KeyMatch } from "./key-index.js";
@@ -9,8 +10,8 @@ export interface LookupUse {
   readonly lookup: LookupConfig;
   /** In words, for people: `t(…)`, `<Text id=…>`. */
   readonly shown: string;
-  /** Set where it is given texts, which are their own keys. */
-  isByText?: true;
+  /** The syntax of the texts that it is given, where these are their own keys. */
+  readonly textSyntax?: SyntaxSetting;
   hits: number;
   misses: number;
   /** How many of the hits can hardly be keys by chance: they are more than one word, or name their namespace. */

@@ -61,6 +61,7 @@ export const php = defineLanguage({
         ? noEscapes
         : { backslash: "all", keepsUnknown: true },
   passValues: listed("[", (name, code) => `'${name}' => ${code}`, "]"),
+  fillers: { printf: "sprintf({call}, {values})" },
   imports: {
     lines: /^use\s[^;\n]*;[^\n]*$/gm,
     head: /^namespace\s[^;\n]*;[^\n]*\n/m,

@@ -35,6 +35,7 @@ export const python = defineLanguage({
   habits: pythonHabits,
   escapesIn: (open) => (/^[bBuUfF]*[rR]/.test(open) ? noEscapes : { backslash: "all", keepsUnknown: true }),
   passValues: listed("", (name, code) => `${name}=${code}`, ""),
+  fillers: { printf: "{call} % ({values},)", "percent-paren": "{call} % dict({values})" },
   imports: {
     lines: /^(?:from\s+\S+\s+import\s+(?:\([^)]*\)|[^\n]*)|import\s[^\n]*)$/gm,
     head: /^(?:#[^\n]*\n)*(?:\s*(?:"""[\s\S]*?"""|'''[\s\S]*?''')[ \t]*\n)?/,
