@@ -95,6 +95,7 @@ class SourceKeys {
     const made = this.used.get(source);
     if (made) return made;
     const keys = [...source.mentions].filter((mention) => this.has(mention));
+    for (const parts of source.composed) keys.push(...this.matching(parts));
     let indirect = 0;
     let finds = false;
     for (const { key, isMember } of source.lookups) {

@@ -21,11 +21,12 @@ interface TerritoryInfo {
 }
 
 /**
- * What is doubtful about a locale's name, and what was likely meant: no tag, or of no language that CLDR knows; the code of
- * a country; a tag of a language, where a country's code was likelier meant.
+ * What is doubtful about a locale's name, and what was likely meant: no tag; a tag of a language that CLDR does not know, as it
+ * does not know most of ISO 639-3; the code of a country; a tag of a language, where a country's code was likelier meant.
  */
 export type TagDoubt =
   | { readonly kind: "no-tag" }
+  | { readonly kind: "unknown" }
   | { readonly kind: "country"; readonly data: { readonly country: string; readonly meant: string } }
   | {
       readonly kind: "unlikely";
@@ -34,7 +35,7 @@ export type TagDoubt =
 
 /** The locale that was likely meant, if one can be told. */
 export function meantBy(doubt: TagDoubt | undefined): string | undefined {
-  return doubt && doubt.kind !== "no-tag" ? doubt.data.meant : undefined;
+  return doubt && "data" in doubt ? doubt.data.meant : undefined;
 }
 
 /**
@@ -48,13 +49,14 @@ export function doubtTag(written: string, companions: readonly string[]): TagDou
   const free = country.filter((language) => !companions.some((other) => other.split("-")[0] === language));
   const meant = free[0] ?? country[0];
   const countryName = () => nameOf("region", written.toUpperCase());
-  if (!tag || !isKnownLanguage(tag.language))
-    return meant === undefined
-      ? { kind: "no-tag" }
-      : { kind: "country", data: { country: countryName(), meant } };
+  if (!tag || !isKnownLanguage(tag.language)) {
+    if (meant !== undefined) return { kind: "country", data: { country: countryName(), meant } };
+    return { kind: tag?.language.length === 3 ? "unknown" : "no-tag" };
+  }
   if (meant === undefined || country.includes(tag.language) || !isMinor(tag.language)) return undefined;
-  // Where the country's language has a file of its own, the code was not meant for it.
-  if (free.length === 0) return undefined;
+  // Where the country's languages, or the country, have files of their own, the code was not meant for it.
+  const isThere = companions.some((other) => parseTag(other)?.region === written.toUpperCase());
+  if (free.length === 0 || isThere) return undefined;
   const data = { language: nameOf("language", tag.language), country: countryName(), meant };
   return { kind: "unlikely", data };
 }

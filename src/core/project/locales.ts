@@ -70,6 +70,10 @@ const say = notices("locale", {
     message: '"{tag}" is not a language tag (BCP 47)',
     remedy: "write a language tag, for example pt-BR",
   },
+  "unknown-language": {
+    message: '"{tag}" is not a language that CLDR knows',
+    remedy: 'write another tag; to use "{tag}" anyway, add it to "targets" by hand',
+  },
   country: {
     message: '"{tag}" is the code of a country ({country}), not of a language',
     remedy: 'did you mean "{meant}"? To use "{tag}" anyway, add it to "targets" by hand',
@@ -93,6 +97,7 @@ const say = notices("locale", {
 
 function doubtNotice(tag: string, doubt: TagDoubt | undefined): Notice {
   if (doubt === undefined || doubt.kind === "no-tag") return say("no-tag", { tag });
+  if (doubt.kind === "unknown") return say("unknown-language", { tag });
   return doubt.kind === "country"
     ? say("country", { tag, ...doubt.data })
     : say("unlikely", { tag, ...doubt.data });

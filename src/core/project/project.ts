@@ -56,7 +56,7 @@ import {
 import type { SourceFile } from "../source/model.js";
 import { takesImportLine } from "../extract/import-line.js";
 import { languageOf } from "../source/languages/index.js";
-import { dialectByName } from "../source/dialects/index.js";
+import { dialectByName, hasOpenEnding } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";
 import { digestOf } from "../text/digest.js";
 import { leftOutByContent, leftOutByName, oneFilePerLocale, type LeftOut } from "../survey/left-out.js";
@@ -225,7 +225,13 @@ export function lookedAtAgain(project: Project): Project {
 
 /** Whether extraction can write an import line into a file, by its name. */
 function takesImport(file: string): boolean {
-  return isScript(file) || dialectByName(file)?.isComponent === true || takesImportLine(languageOf(file));
+  // What a page is a template of, only its content says.
+  return (
+    isScript(file) ||
+    hasOpenEnding(file) ||
+    dialectByName(file)?.isComponent === true ||
+    takesImportLine(languageOf(file))
+  );
 }
 
 /** What narrows a run. */

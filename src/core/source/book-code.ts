@@ -7,7 +7,7 @@ import { lineIndex } from "../text/line-index.js";
 import { makeAnew, type Keep } from "../text/kept.js";
 import { dialectsOf } from "./dialects/index.js";
 import { isReadable, readSource } from "./read.js";
-import type { DescriptorShape, LookupShapes, SourceFile } from "./model.js";
+import type { DescriptorShape, Literal, LookupShapes, SourceFile } from "./model.js";
 
 /** A file of a book's code that could not be read at all. */
 export interface UnreadSource {
@@ -16,24 +16,61 @@ export interface UnreadSource {
 }
 
 /** A file of code with what it asks of catalogs, and without what only a survey needs. */
-export type CodeUse = Omit<SourceFile, "literals" | "dialect" | "bound" | "templates">;
+export interface CodeUse extends Omit<SourceFile, "literals" | "dialect" | "bound" | "templates"> {
+  /** What code puts together as keys are; null stands for what comes from a value. */
+  readonly composed: readonly (readonly (string | null)[])[];
+}
 
 /** What reading a file of code gave, as it can be kept from run to run and handed over between threads. */
 export interface UseRecord extends Pick<SourceFile, "lookups" | "problems"> {
   readonly mentions: readonly string[];
+  readonly composed: readonly (readonly (string | null)[])[];
 }
 
-export function useRecord({ lookups, mentions, problems }: SourceFile): UseRecord {
-  return { lookups, mentions: [...mentions], problems };
+export function useRecord({ lookups, mentions, problems, literals }: SourceFile): UseRecord {
+  return {
+    lookups,
+    mentions: [...mentions],
+    composed: literals.flatMap((literal) => composedIn(literal) ?? []),
+    // What nobody wrote is none of the project's code.
+    problems: problems.filter(({ isMinified }) => isMinified !== true),
+  };
+}
+
+/** A literal that begins as a key does, up to a mark between its parts, and goes on with a value: `"bar.tools." + name`. */
+function composedIn({ pieces }: Literal): [readonly (string | null)[]] | undefined {
+  const [first] = pieces;
+  if (pieces.length < 2 || first?.kind !== "text" || !/^[\w-]+[.:/][\w.:/-]*$/.test(first.value))
+    return undefined;
+  const parts: (string | null)[] = [];
+  for (const piece of pieces) {
+    if (piece.kind === "text" && /[^\w.:/-]/.test(piece.value)) return undefined;
+    if (piece.kind === "tag") return undefined;
+    parts.push(piece.kind === "text" ? piece.value : null);
+  }
+  return [parts];
 }
 
 /** The use that a record was made of, which must be of the same text. */
 export function codeUse(
   file: string,
   { text, bom }: Extract<FileText, { ok: true }>,
-  { lookups, mentions, problems }: UseRecord,
+  { lookups, mentions, composed, problems }: UseRecord,
 ): CodeUse {
-  return { file, text, bom, lines: lineIndex(text), lookups, mentions: new Set(mentions), problems };
+  const lines = lineIndex(text);
+  return { file, text, bom, lines, lookups, mentions: new Set(mentions), composed, problems };
+}
+
+const usesOfSources = new WeakMap<SourceFile, CodeUse>();
+
+/** The use that a file which was read whole makes of catalogs; the same object for the same file. */
+function useOfSource(source: SourceFile): CodeUse {
+  const known = usesOfSources.get(source);
+  if (known) return known;
+  const { file, text, bom } = source;
+  const made = codeUse(file, { ok: true, text, bom }, useRecord(source));
+  usesOfSources.set(source, made);
+  return made;
 }
 
 /** All code of one book that was asked for. */
@@ -223,10 +260,11 @@ export function filesWithoutReader(
 export function readBookCode(files: Files, book: BookConfig, sourceLocale: string, keep?: Keep): BookCode {
   const unread: UnreadSource[] = [];
   const listed = listCode(files, book);
-  if (!keep) return { files: [...readInTurn(files, book, sourceLocale, unread, listed)], unread };
+  if (!keep)
+    return { files: [...readInTurn(files, book, sourceLocale, unread, listed)].map(useOfSource), unread };
   const sources = listed.flatMap((file) => {
     const read = files.read(file);
-    if (read.ok) return [readBookSource(book, sourceLocale, file, read, keep)];
+    if (read.ok) return [useOfSource(readBookSource(book, sourceLocale, file, read, keep))];
     unread.push({ file, detail: read.detail });
     return [];
   });

@@ -35,6 +35,8 @@ export interface BoundLookup {
 /** Why a file of code could not be read, or not whole. */
 export interface SourceProblem extends Notice {
   readonly span: Span;
+  /** Set where nobody wrote the file as it is, so that nothing of the project's own is missed in it. */
+  readonly isMinified?: true;
 }
 
 /** A string in code, or text of an interface with everything that belongs to its sentence. */
@@ -54,6 +56,8 @@ export interface Literal {
   readonly isMarked?: true;
   /** The message as the template itself writes it, where that is a whole message in ICU's syntax. */
   readonly written?: string;
+  /** The locale that a table of the code has it for, as written there, where that is not the source's language. */
+  readonly inLocale?: string;
   /** The same text in other languages, where code chooses by the language: by locale as the code writes it. */
   readonly translations?: readonly { readonly locale: string; readonly pieces: readonly Piece[] }[];
   /** What has to stand around what takes its place: the ends of the strings that it was part of, or statements that return it. */

@@ -22,7 +22,11 @@ export const largestFile = 5_000_000;
 /** Reads a file of code by the reader that its name asks for. Never throws on bad code. */
 export function readSource(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
   const problem = unreadable(text);
-  if (problem) return { ...empty(file, text, bom, shapes), problems: [problem] };
+  if (problem) {
+    const none = empty(file, text, bom, shapes);
+    // Keys may stand in it all the same.
+    return { ...none, ...(problem.isMinified && { mentions: quotedIn(text) }), problems: [problem] };
+  }
   const read = withoutConstant(readByName(file, text, bom, shapes), shapes);
   const used = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
   const source = withLanguages(used, shapes.sourceLanguage);
@@ -187,8 +191,13 @@ function unreadable(text: string): SourceProblem | undefined {
   if (text.length > largestFile) return { ...sayOf("too-large", {}), span };
   if (text.includes("\0")) return { ...sayOf("nul", {}), span };
   const isMinified = text.length > 50_000 && text.length / (1 + (text.match(/\n/g)?.length ?? 0)) > 5_000;
-  if (isMinified) return { ...sayOf("minified", {}), span };
+  if (isMinified) return { ...sayOf("minified", {}), span, isMinified };
   return undefined;
+}
+
+/** What stands in quotes in a script that is not read, as far as it may be a key. */
+function quotedIn(text: string): Set<string> {
+  return new Set([...text.matchAll(/["'`]([\w.:/-]{2,200})["'`]/g)].map(([, quoted = ""]) => quoted));
 }
 
 /** Keys that start with a separator are relative to their file. */

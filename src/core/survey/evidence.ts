@@ -2,6 +2,7 @@ import { fixedText, type Literal } from "../source/model.js";
 import { habitsOf } from "../source/languages/index.js";
 import type { OwnHabits } from "./own-habits.js";
 import type { Habits } from "../source/languages/habits.js";
+import { isOwnNameOf } from "../locale/own-name.js";
 import { lazily } from "../text/lazy.js";
 import { styleProperties } from "./habits/styles.js";
 import {
@@ -465,6 +466,8 @@ const named: EvidenceSource = (literal, habits) => {
         : byName(name, `property ${name}`, habits);
     const holder = literal.context.element ?? "";
     if (/deprecat/i.test(holder)) return evidence("codeCall", `told developers by ${holder}()`);
+    if (holder !== "" && literal.context.properties?.length === 1 && writesForDevelopers(holder, habits))
+      return evidence("codeCall", `written by ${holder}() for developers`);
     if (own?.name === "textName" && habits.errorCall.test(holder) && !sentError.test(holder))
       return evidence("developerError", `${name} of ${holder}, which developers read`);
     if (name === "string" && /(?:^|\.)fields\.[A-Z]\w*$/.test(holder))
@@ -738,6 +741,37 @@ function marked({ isMarked, key }: Literal): Evidence | undefined {
     : undefined;
 }
 
+/** A table of the code has the source's text beside it. */
+const ofOtherLocale: EvidenceSource = ({ inLocale }) =>
+  inLocale === undefined
+    ? undefined
+    : evidence("otherLanguage", `the text for ${inLocale}, beside those of other locales`);
+
+/** A list of languages calls each as its readers do: no reader is shown it in another language. */
+const languageInItself: EvidenceSource = (literal, _habits, _own, place) => {
+  const isOne =
+    isLanguageInItself(literal, place, 0) ||
+    // The source's own language among them.
+    (fixedText(literal.pieces) === "English" &&
+      ([-1, 1] as const).some((step) => {
+        const other = neighbor(place, step);
+        return other && isLanguageInItself(other, place, place.literals.indexOf(other) - place.index);
+      }));
+  return isOne ? evidence("languageName", "the name of a language in that language") : undefined;
+};
+
+/** Whether a literal, so far from the place, is what the tag beside it or its key stands for. */
+function isLanguageInItself({ context, pieces }: Literal, { literals, index }: Place, step: number): boolean {
+  const text = fixedText(pieces).trim();
+  if (pieces.length !== 1 || text.length > 40 || !/^[\p{L}\p{M}]/u.test(text)) return false;
+  const beside = [-1, 1].map((one) => literals[index + step + one]);
+  const tags = [
+    context.properties?.at(-1),
+    ...beside.map((other) => (other?.pieces.length === 1 ? fixedText(other.pieces) : undefined)),
+  ];
+  return tags.some((tag) => tag !== undefined && isOwnNameOf(text, tag));
+}
+
 const placing: readonly EvidenceSource[] = [
   content,
   attribute,
@@ -748,7 +782,10 @@ const placing: readonly EvidenceSource[] = [
   debugged,
   around,
   marked,
+  ofOtherLocale,
+  languageInItself,
 ];
+
 const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {
   const before = neighbor(place, -1);
   if (before && isBesideWidget(before, { ...place, index: place.index - 1 }))

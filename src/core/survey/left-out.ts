@@ -1,4 +1,4 @@
-import { hasPluralRules } from "../locale/plural-rules.js";
+import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { parseTag } from "../locale/tag.js";
 import { isScript } from "../source/readers/script/endings.js";
 
@@ -24,7 +24,7 @@ const folders: readonly (readonly [RegExp, LeftOut])[] = [
     /^(?:node_modules|bower_components|vendors?|third[-_]?party|jspm_packages|Pods|site-packages)$/i,
     "vendored",
   ],
-  [/^(?:dist|coverage|__generated__|generated|\.next|\.nuxt|\.svelte-kit|\.output)$/i, "generated"],
+  [/^(?:dist|built|coverage|__generated__|generated|\.next|\.nuxt|\.svelte-kit|\.output)$/i, "generated"],
 ];
 
 /** Names of files that are of a kind. */
@@ -58,6 +58,9 @@ export function leftOutByName(file: string): LeftOut | undefined {
   return names.find(([pattern]) => pattern.test(name))?.[1];
 }
 
+/** So much of a script is looked at for how it is written, in code units. */
+const looked = 200_000;
+
 /** So much of a file is looked at for what its head says, in code units. */
 const headLength = 2_000;
 
@@ -89,12 +92,15 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   return forAnyLoader.test(head) || forAnyLoader.test(text.slice(-headLength)) ? "vendored" : undefined;
 }
 
-/** Whether a script's lines are longer than anybody writes. */
+/** Whether a script's lines are longer than anybody writes, or it has values as only minifiers write them: `!0` for `true`. */
 function isMinified(text: string): boolean {
   if (text.length < 3_000) return false;
   let lines = 1;
   for (let at = text.indexOf("\n"); at >= 0; at = text.indexOf("\n", at + 1)) lines++;
-  return text.length / lines > 400;
+  if (text.length / lines > 400) return true;
+  const part = text.slice(0, looked);
+  const short = part.match(/[=(,:?&|]\s?![01](?![\w.])|\bvoid 0\b/g)?.length ?? 0;
+  return short >= 10 && short > (part.match(/\b(?:true|false|undefined)\b/g)?.length ?? 0);
 }
 
 /** At least so many locales make a family of files. */
@@ -131,7 +137,7 @@ function localesIn(file: string): readonly { readonly pattern: string; readonly 
     const written = match[1] ?? "";
     if (file[match.index - 1] === "." && match.index + written.length === file.length) continue;
     const tag = parseTag(written.replace("_", "-"));
-    if (!tag || !hasPluralRules(tag.language)) continue;
+    if (!tag || !isKnownLanguage(tag.language)) continue;
     found.push({
       pattern: `${file.slice(0, match.index)}{}${file.slice(match.index + written.length)}`,
       locale: written,

@@ -130,6 +130,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^["']? ?[\w-]{1,40}=[^\s<>]{1,60}>$/, "part of a tag"],
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
   [/^%{1,2}[\w{}.]{1,60}%{1,2}$/, "a placeholder"],
+  [
+    /^(?=[^%]{0,40}%)(?:[^\p{L}\p{N}%]|%(?:\(\w{1,60}\)|\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[sdifgxXr@])+$/u,
+    "nothing but placeholders",
+  ],
   [/^%(?:\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[a-zA-Z]$/, "a placeholder"],
   [/^\s*[a-z][\w./-]{0,40} (?:\[[\w. -]{1,40}\]|--?[a-z])/, "a command"],
   [/^(?:Bearer|Basic|Digest|Token)$/, "how somebody signs in, as a header says it"],

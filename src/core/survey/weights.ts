@@ -21,6 +21,10 @@ export const weights = {
   codeCallWithText: -1.8,
   /** It is a key, or a text that stands for one. */
   lookedUp: -7,
+  /** What a table of the code has for another language than the source's. */
+  otherLanguage: -7,
+  /** "Deutsch" beside "de". */
+  languageName: -7,
   /** Only who looks for faults in the program sees it. */
   debugging: -5,
   unknownCall: -0.8,

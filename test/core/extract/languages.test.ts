@@ -236,3 +236,39 @@ describe.each(runners)("in both languages %s prints", (file, [command, ...args],
     }
   });
 });
+
+describe("tables by locale stay in the code, in every language", () => {
+  test.each<[string, string]>([
+    [
+      "a.php",
+      "<?php\n$titles = ['en' => 'Boats of today', 'de' => 'Boote von heute'];\nshow($titles[$lang]);\n",
+    ],
+    ["a.py", 'TITLES = {"en": "Boats of today", "de": "Boote von heute"}\n'],
+    ["a.rb", 'TITLES = { "en" => "Boats of today", "de" => "Boote von heute" }\n'],
+    ["b.rb", 'TITLES = { en: "Boats of today", de: "Boote von heute" }\n'],
+    [
+      "A.java",
+      'class A { Map<String, String> titles() { return Map.of("en", "Boats of today", "de", "Boote von heute"); } }\n',
+    ],
+    ["a.ts", 'steps.push({ title: { "en-US": "<p>Boats of today</p>", de: "<p>Boote von heute</p>" } });\n'],
+  ])("%s", async (file, code) => {
+    const found = await extract(file, code);
+    expect(found.code).toBe(code);
+    expect(found.texts("en")).toEqual({});
+  });
+
+  test.each<[string, string, string[]]>([
+    [
+      "short words that are names of languages too",
+      "<?php\n$titles = ['no' => 'Not on board', 'to' => 'To the quay'];\n",
+      ["Not on board", "To the quay"],
+    ],
+    [
+      "a list with a key that is none",
+      "<?php\n$titles = ['title' => 'Boats of today', 'de' => 'Of all of them'];\n",
+      ["Boats of today", "Of all of them"],
+    ],
+  ])("%s", async (_, code, texts) => {
+    expect(Object.values((await extract("a.php", code)).texts("en"))).toEqual(texts);
+  });
+});

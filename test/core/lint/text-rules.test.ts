@@ -109,6 +109,7 @@ const tables: Readonly<
       ["ko", "Boats", "배 船舶"],
       ["de", "The letter Ω", "Der Buchstabe Ω"],
       ["uk", "Wi-Fi", "Wi-Fi на борту"],
+      ["bg", "Boat.\\nFrom the quay", "Лодка.\\nОт кея"],
     ],
   },
   "text/repeat": {
@@ -120,6 +121,7 @@ const tables: Readonly<
       ["id", "Boats", "Kapal kapal"],
       ["fr", "We wash", "Nous nous lavons"],
       ["en", "Pay at Tally Tally Lines", "Pay at Tally Tally Lines"],
+      ["en", "Tally Tally", "Tally Tally"],
       ["de", "Very very late", "Sehr sehr spät"],
       ["de", "Boat one", "Boot Bootsmann"],
       ["de", "{a} {a}", "{a} {a}"],
@@ -342,6 +344,42 @@ describe("what only looks like a fault is none, and the fault beside it is one",
     ["text/numbers", ["de", "2 boats", "zwei Boote"], false],
     ["text/address", ["de", "Such as http://example.com/a", "Etwa http://beispiel.de/a"], false],
     ["text/address", ["de", "See https://quay.example", "Siehe https://kai.example"], true],
+    ["text/address", ["nb", "See https://en.quays.example", "Se https://nb.quays.example"], false],
+    ["text/address", ["nb", "See https://up.quays.example", "Se https://dock.quays.example"], true],
+    ["text/quote", ["vi", 'Signs [():"-]', 'Ký tự [() : " - ]'], false],
+    ["text/quote", ["vi", "Signs [():]", 'Ký tự [a "b]'], true],
+    ["text/empty", ["fr", "pm", ""], false],
+    ["text/empty", ["en-AU", "pm", ""], true],
+    ["text/untranslated", ["lb", "November", "November"], false],
+    [
+      "text/lost",
+      [
+        "ka",
+        "The boat is at the quay now. Do you want to board it, all of you?",
+        "ნავი ახლა ნავმისადგომთან არის. გსურთ ჩაჯდომა?",
+      ],
+      false,
+    ],
+    [
+      "text/lost",
+      [
+        "ta",
+        "The boat is late today, as it often is. Nobody knows why.",
+        "படகு இன்று தாமதம். ஏன் என்று தெரியாது",
+      ],
+      false,
+    ],
+    [
+      "text/lost",
+      [
+        "ka",
+        "The boat is at the quay now. Do you want to board it, all of you?",
+        "ნავი ახლა ნავმისადგომთან არის.",
+      ],
+      true,
+    ],
+    ["argument/missing", ["ko", "$rows boats", "배 $rows개"], false, { syntax: { argument: "${name}" } }],
+    ["argument/missing", ["he", "Sent to $mail", "נשלח אל mail$"], true, { syntax: { argument: "${name}" } }],
     ["text/normal-form", ["bn", "Boat", "\u09af\u09bc \u09df"], false],
     ["text/normal-form", ["vi", "Boat", "thuye\u0302\u0300n"], true],
     ["text/marker", ["en-GB", "Saving...", "Saving..."], false],
@@ -366,6 +404,8 @@ describe("what only looks like a fault is none, and the fault beside it is one",
     ["text/empty", '{ "names": [null, "May"] }', '{ "names": [null, "Mai"] }', 0],
     ["text/empty", '{ "mark": ",", "digits": 2 }', '{ "mark": "", "digits": 2 }', 0],
     ["text/empty", '{ "search": "Search" }', '{ "search": "" }', 1],
+    ["text/empty", '{ "search": "" }', "{}", 1],
+    ["text/empty", '{ "now": { "args": "" }, "any": { "args": "" } }', "{}", 0],
     ["key/collision", '{ "Sign out": "Sign out", "Sign Out": "Sign Out" }', "{}", 0],
     ["key/collision", '{ "out": "Sign out", "Out": "Out of it" }', "{}", 1],
     ["text/marker", '{ "Saving...": "Saving..." }', "{}", 0],
@@ -402,6 +442,59 @@ describe("what only looks like a fault is none, and the fault beside it is one",
   });
 });
 
+describe("texts that translations keep", () => {
+  const sentences = (text: string) =>
+    Object.fromEntries(Array.from({ length: 25 }, (_, at) => [`s${at}`, `${text} no ${at}`]));
+  /** The severities with which a text is called untranslated in each locale, by what they have for it. */
+  const kept = async (text: string, byLocale: Readonly<Record<string, string>>) => {
+    const targets = Object.keys(byLocale);
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets,
+          books: [{ name: "app", files: "t/{locale}.json" }],
+        }),
+        "t/en.json": JSON.stringify({ a: text, ...sentences("Here is a boat") }),
+        ...Object.fromEntries(
+          targets.map((locale) => [
+            `t/${locale}.json`,
+            JSON.stringify({ a: byLocale[locale], ...sentences(`In ${locale}`) }),
+          ]),
+        ),
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const found = await lintProject(opened.project);
+    return found
+      .filter(({ rule, key }) => rule === "text/untranslated" && key === "a")
+      .map((one) => one.severity);
+  };
+  const in_ = (locales: string, text: string) =>
+    Object.fromEntries(locales.split(" ").map((locale) => [locale, text]));
+
+  test("a name that most keep, and some write in their own way, is none that was forgotten", async () => {
+    expect(
+      await kept("Port Quay", { ...in_("de fr nl sv", "Port Quay"), ...in_("ru", "Порт Квей") }),
+    ).toEqual([]);
+  });
+
+  test("what all have as the source has it was copied, whatever it looks like", async () => {
+    expect(await kept("Quay", in_("de fr nl sv", "Quay"))).toHaveLength(4);
+    expect(await kept("Port Quay", in_("de fr nl sv", "Port Quay"))).toEqual(
+      Array.from({ length: 4 }, () => "warning"),
+    );
+  });
+
+  test("several words that many keep, and some do not, are told for information", async () => {
+    const all = { ...in_("de fr nl sv", "ODX (open dock)"), ...in_("it pt", "ODX (molo)") };
+    expect(await kept("ODX (open dock)", all)).toEqual(Array.from({ length: 4 }, () => "info"));
+    expect(
+      await kept("Open the dock", { ...in_("de", "Open the dock"), ...in_("fr it pt", "Ouvre") }),
+    ).toEqual(["warning"]);
+  });
+});
+
 describe("keys that code asks for", () => {
   const lint = (source: Record<string, unknown>, code: string) => {
     const opened = openProject(
@@ -428,6 +521,7 @@ describe("keys that code asks for", () => {
     ["a group as a whole", { days: { mon: "Mon" } }, 't("days")', [["group", "days"]]],
     ["a key with a default", { a: "x" }, 't("a"); t("b", { default: "B" })', []],
     ["a key that is relative to something", { a: "x" }, "t('a'); t(`.${b}`)", []],
+    ["nothing, and values alone", { a: "x" }, 't("a"); t(""); t(`${b} (${c})`)', []],
     ["calls of another kind", { a: "x" }, 't("b"); t("c"); t("d"); t("e")', [["none", undefined]]],
     [
       "a few new ones",
@@ -440,6 +534,45 @@ describe("keys that code asks for", () => {
     ],
   ])("%s", async (_, source, code, expected) => {
     expect(await lint(source, code)).toEqual(expected);
+  });
+});
+
+describe("keys that nothing asks for", () => {
+  const unused = async (code: Readonly<Record<string, string>>) => {
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [{ name: "app", files: "t/{locale}.json", code: ["src/**"], lookups: [{ call: "t" }] }],
+        }),
+        "t/en.json": JSON.stringify({
+          a: "A",
+          tools: { bold: { title: "B" }, note: "N" },
+          old: { one: "O" },
+        }),
+        ...code,
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const all = await lintProject(opened.project);
+    return all
+      .filter(({ rule }) => rule.startsWith("key/unused") || rule === "file/unreadable")
+      .map(({ key }) => key);
+  };
+
+  test("a key that is put together outside of a lookup may be asked for", async () => {
+    expect(
+      await unused({ "src/a.js": 't("a"); const tool = (name) => ({ id: "tools." + name + ".title" });' }),
+    ).toEqual(["tools.note", "old.one"]);
+  });
+
+  test("a script that nobody wrote is no fault, and what it has in quotes is no unused key", async () => {
+    const minified = `var q="old.one";${"f();".repeat(20_000)}`;
+    expect(await unused({ "src/a.js": 't("a");', "src/lib.js": minified })).toEqual([
+      "tools.bold.title",
+      "tools.note",
+    ]);
   });
 });
 

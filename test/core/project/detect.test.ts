@@ -532,6 +532,36 @@ describe("init finds lookups by the keys of the catalog", () => {
     });
   });
 
+  test("files of a folder whose names code leaves out are one book of keys without them", async () => {
+    const words = Array.from({ length: 30 }, (_, at) => `word${String.fromCharCode(97 + (at % 26))}${at}`);
+    const catalog = (list: readonly string[], mark: string) =>
+      `<?php\n$labels = [];\n${list.map((word) => `$labels['${word}'] = '${mark} ${word} $count';\n`).join("")}`;
+    const files = Object.fromEntries(
+      ["en_US", "de_DE", "fr_FR", "kab"].flatMap((locale) => [
+        [`app/localization/${locale}/labels.inc`, catalog(words.slice(0, 15), locale)],
+        [`app/localization/${locale}/notes.inc`, catalog(words.slice(15), locale)],
+      ]),
+    );
+    const code = `<?php\n${words.map((word) => `echo $desk->say('${word}');\n`).join("")}`;
+    expect(await proposed({ ...files, "app/page.php": code })).toMatchObject({
+      source: "en-US",
+      targets: ["de-DE", "fr-FR", "kab"],
+      books: [
+        {
+          files: "app/localization/{locale}/{name}.inc",
+          syntax: { argument: "${name}" },
+          lookups: [{ call: "desk.say" }],
+        },
+      ],
+    });
+    const named = code.replace(/'(word\w+)'/g, (_, word: string) =>
+      words.indexOf(word) < 15 ? `'labels.${word}'` : `'notes.${word}'`,
+    );
+    expect(await proposed({ ...files, "app/page.php": named })).toMatchObject({
+      books: [{ files: "app/localization/{locale}/{namespace}.inc" }],
+    });
+  });
+
   test("what is proposed is held against the catalogs", async () => {
     const result = await planInit(
       memoryFiles({
@@ -542,6 +572,39 @@ describe("init finds lookups by the keys of the catalog", () => {
     expect(result.ok && result.plan.grounds.join("\n")).toContain(
       'Held against the catalogs: 2 lookups find their keys, 1 does not ("home.tilte" in src/a.ts); 1 of 3 keys is not looked up.',
     );
+  });
+});
+
+describe("init tells declarations of texts from other pairs of strings", () => {
+  const config = (code: string) => proposed({ "src/a.ts": code });
+  test.each([
+    [
+      "a declaration",
+      'text({ id: "home.title", text: "All crossings" }); text({ id: "home.lead", text: "Pick one" });',
+      true,
+    ],
+    [
+      "a query",
+      'find({ filter: "type:boat", order: "name ASC, size DESC" }); find({ filter: "mail:null", order: "sent ASC, a DESC" });',
+      false,
+    ],
+    [
+      "a chain of calls",
+      'db.from("x").join("y").on("z").where("roles.name", "Owner of it"); db.from("x").join("y").on("z").where("users.name", "Guest of it");',
+      false,
+    ],
+  ])("%s", async (_, code, isFound) => {
+    const { books } = (await config(code)) as { books: readonly { lookups: readonly object[] }[] };
+    expect(books[0]?.lookups.some((one) => "default" in one) ?? false).toBe(isFound);
+  });
+
+  test("scripts that were built say nothing of lookups", async () => {
+    const built = `${"let a = !0, b = void 0;\n".repeat(200)}HI({ name: "a.b", label: "Some text" }); HI({ name: "a.c", label: "Some more" });`;
+    const { books } = (await config("f();")) as { books: readonly object[] };
+    const withBuilt = (await proposed({ "src/a.ts": "f();", "src/page.js": built })) as {
+      books: readonly { lookups?: unknown }[];
+    };
+    expect(withBuilt.books[0]?.lookups).toEqual((books[0] as { lookups?: unknown }).lookups);
   });
 });
 

@@ -1,3 +1,4 @@
+import { judgeLiteral } from "../../survey/survey.js";
 import { readableText, type Literal, type SourceFile } from "../../source/model.js";
 import { countHit, newUse, type LookupUse } from "./lookup-use.js";
 
@@ -5,6 +6,10 @@ import { countHit, newUse, type LookupUse } from "./lookup-use.js";
 export const keyLike = /^[A-Za-z][\w-]*(?:[.:/][\w-]+)+$/;
 /** A text for people: a capital, or several words. */
 export const textLike = /^\p{Lu}|\p{L}\s+\p{L}/u;
+
+/** What the property of a declaration that holds its key is called. */
+const keyProperty =
+  /^(?:id|key|code|name|token|path|ref)$|[a-z](?:Id|Key|Code|Name|Token)$|_(?:id|key|code|name|token)$/;
 
 /** Fewer texts with a key beside them are chance. */
 const leastDeclared = 2;
@@ -45,6 +50,7 @@ function declarationAt(source: SourceFile, place: number, literal: Literal) {
   const { role, name, element, index = 0, properties = [] } = literal.context;
   const next = source.literals[place + 1];
   if (!next || name === undefined || !textLike.test(readableText(next.pieces))) return undefined;
+  if (isOfChain(element ?? name) || !isText(next, source, place + 1)) return undefined;
   if (role === "argument" && index === 0 && isBeside(literal, next))
     return { id: `call ${name}`, lookup: { call: name, default: 1 }, shown: `${name}(KEY, TEXT)` };
   const own = next.context;
@@ -56,6 +62,7 @@ function declarationAt(source: SourceFile, place: number, literal: Literal) {
     own.name !== undefined &&
     properties.length === 1 &&
     own.properties?.length === 1 &&
+    keyProperty.test(name) &&
     next.span.start - literal.span.end < 80;
   if (!isPair) return undefined;
   return {
@@ -63,6 +70,16 @@ function declarationAt(source: SourceFile, place: number, literal: Literal) {
     lookup: { descriptor: element, key: name, default: own.name ?? "" },
     shown: `${element}({ ${name}: KEY, ${own.name ?? ""}: TEXT })`,
   };
+}
+
+/** Whether a name has more parts than that of a lookup: calls of calls, as queries are put together. */
+function isOfChain(name: string): boolean {
+  return name.split(/[.:>]+/).length > 3;
+}
+
+/** Whether nothing says that a string is for the program, but perhaps the call that it is given to. */
+function isText(literal: Literal, { literals }: SourceFile, index: number): boolean {
+  return judgeLiteral(literal, undefined, { literals, index }).verdict !== "code";
 }
 
 /** Whether a string is the argument right behind another. */

@@ -73,12 +73,25 @@ function isModule(file: string): boolean {
 
 /** Folders and files that hold texts, by their names. */
 const textPlace =
-  /^(?:lang|langs|languages?|locales?|i18n|l10n|nls|translations?|messages?|texts?|strings|dictionar(?:y|ies)|copy)$/i;
+  /^(?:lang|langs|languages?|locales?|locali[sz]ations?|i18n|l10n|nls|translations?|messages?|texts?|strings|dictionar(?:y|ies)|copy)$/i;
 
 /** The locale in the path of a module. Folders of code are called like languages by chance: `src`, `lib`. */
 function moduleLocale(file: string): LocalePlace | undefined {
   const place = localeIn(file);
-  return place && !place.isWeak && !/^[a-z]{3}$/.test(place.written) ? place : undefined;
+  return place && !isByChance(place) ? place : undefined;
+}
+
+function isByChance({ isWeak, written }: LocalePlace): boolean {
+  return isWeak || /^[a-z]{3}$/.test(written);
+}
+
+/** So many locales beside it make a short name one as well. */
+const leastSure = 3;
+
+/** Whether a module's place is a locale because others are beside it: `kab` beside `de`, `fr` and `nl`. */
+function isAmongLocales(place: LocalePlace | undefined, groups: ReadonlyMap<string, Group>): boolean {
+  const members = place && /^[a-z]{3}$/.test(place.written) ? groups.get(place.pattern)?.members : undefined;
+  return new Set(members?.filter((one) => !isByChance(one)).map(({ locale }) => locale)).size >= leastSure;
 }
 
 /** Whether a module of code stands where catalogs do: all of code is not read for them. */
@@ -121,8 +134,14 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
   const modules = files
     .list({ patterns: [`**/*.{${moduleEndings.join(",")}}`], ignore: otherData, respectIgnoreFiles: true })
     .filter(mayBeCatalog);
-  for (const file of [...listed, ...modules]) {
-    const place = isModule(file) ? moduleLocale(file) : localeIn(file);
+  const placed = [...listed, ...modules].map((file) => ({
+    file,
+    sure: isModule(file) ? moduleLocale(file) : localeIn(file),
+  }));
+  // What may be a locale by chance is looked at when the others are known.
+  for (const { file, sure } of [...placed.filter((one) => one.sure), ...placed.filter((one) => !one.sure)]) {
+    const possible = sure ?? localeIn(file, true);
+    const place = sure ?? (isAmongLocales(possible, groups) ? possible : undefined);
     if (leftOutByName(file) === "tests") {
       if (place && !place.isWeak) inTests++;
       continue;
@@ -271,8 +290,11 @@ export function keyCount({ keys }: FoundBook): number {
   return [...keys.values()].reduce((sum, set) => sum + set.size, 0);
 }
 
-/** The locale in a path: a folder, the file's name, or the end of its name; the last that there is. */
-function localeIn(file: string): LocalePlace | undefined {
+/**
+ * The locale in a path: a folder, the file's name, or the end of its name; the last that there is. Folders with names that are
+ * languages by chance are none, but where `takesFolders` says that they are looked at as well.
+ */
+function localeIn(file: string, takesFolders = false): LocalePlace | undefined {
   const ending = posix.extname(file);
   const parts = file.slice(0, -ending.length).split("/");
   const last = parts.length - 1;
@@ -287,7 +309,7 @@ function localeIn(file: string): LocalePlace | undefined {
   for (let at = last; at >= Math.max(0, last - 1); at--) {
     const part = parts[at] ?? "";
     const whole = placeAt(at, part, "{locale}");
-    if (whole && !(whole.isWeak && at < last)) return whole;
+    if (whole && (takesFolders || !(whole.isWeak && at < last))) return whole;
     if (at !== last) continue;
     const [, start, suffix] =
       /^(.+?[-_.])([a-z]{2,3}(?:[-_]?[A-Z][A-Za-z]{1,3}|[-_][A-Za-z0-9]{2,8}){0,3})$/.exec(part) ?? [];

@@ -6,11 +6,11 @@ import { configSchema } from "../../config/schema.js";
 import type { Files } from "../../files/files.js";
 import { makePlan, type FileChange, type Plan } from "../../plan/plan.js";
 import { noShapes } from "../../source/book-code.js";
-import { readableText, type SourceFile } from "../../source/model.js";
+import { fixedText, readableText, type SourceFile } from "../../source/model.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { lazily } from "../../text/lazy.js";
-import { leftOutByName } from "../../survey/left-out.js";
+import { leftOutByContent, leftOutByName, type LeftOut } from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
@@ -94,6 +94,8 @@ interface Seen {
 
 /** A book with the code that uses it, and how. */
 interface StudiedBook {
+  /** The book as it was found, or with the names of its files left out of its keys, where code leaves them out. */
+  readonly book: FoundBook;
   readonly keys: KeyIndex;
   readonly users: readonly SourceFile[];
   readonly lookups: FoundLookups;
@@ -112,7 +114,7 @@ function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen
     const held = findLookups(users, keys, book.constant);
     // Where nothing is translated yet, code may bring its texts along.
     const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
-    const studied = { keys, users, lookups };
+    const studied = withoutNames({ book, keys, users, lookups });
     known.set(book, studied);
     return studied;
   };
@@ -125,6 +127,37 @@ function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen
       own?.has(file) !== true && [...asked().values()].some((files) => files.has(file));
     return { ...studied, users: studied.users.filter((source) => !isOthers(source)) };
   };
+}
+
+/** So many keys that code writes without the name of their file are no chance. */
+const leastBare = 20;
+
+/**
+ * A book whose keys code writes without the names of their files, where hardly a key is in two of them: files of several names in
+ * the folder of each locale that a program reads as one. Others stay as they are.
+ */
+function withoutNames(studied: StudiedBook): StudiedBook {
+  const { book, users, lookups } = studied;
+  if (!book.files.includes("{namespace}") || !studied.keys.hasNamespaces) return studied;
+  const all = [...book.keys.values()];
+  const union = new Set(all.flatMap((keys) => [...keys]));
+  const twice = all.reduce((sum, { size }) => sum + size, 0) - union.size;
+  if (all.length < 2 || twice * 50 > union.size) return studied;
+  const named: FoundBook = {
+    ...book,
+    files: book.files.replace("{namespace}", "{name}"),
+    keys: new Map([["", union]]),
+  };
+  const keys = new KeyIndex(named.keys);
+  const bare = findLookups(users, keys, book.constant);
+  const asked = lookups.uses.flatMap(({ samples }) => samples);
+  const withName = asked.filter(
+    ({ literal }) => studied.keys.match(fixedText(literal.pieces))?.namespace !== undefined,
+  ).length;
+  const hits = bare.uses.reduce((sum, one) => sum + one.hits, 0);
+  return hits >= leastBare && lookups.home === undefined && hits > withName * 3
+    ? { ...studied, book: named, keys, lookups: bare }
+    : studied;
 }
 
 /** The files in which a lookup of a book has a key of its. */
@@ -366,11 +399,11 @@ interface Surroundings extends Seen {
   readonly grounds: string[];
 }
 
-function describeBook(found: FoundBook, name: string, around: Surroundings, answers: InitAnswers) {
+function describeBook(given: FoundBook, name: string, around: Surroundings, answers: InitAnswers) {
   const { grounds, source } = around;
+  const { book: found, keys, users, lookups } = around.studied(given);
   const locales = [...found.locales.keys()].sort();
   grounds.push(`${found.files} has ${keysOf(keyCount(found))} in ${locales.join(", ")}.`);
-  const { keys, users, lookups } = around.studied(found);
   for (const { shown, hits, misses } of lookups.uses)
     grounds.push(
       `${shown} takes its keys ${timesIn(hits)}${misses > 0 ? `, and other strings ${timesIn(misses)}` : ""}.`,
@@ -557,8 +590,14 @@ async function readAllCode(files: Files): Promise<SourceFile[]> {
   await prepareReaders(listed, files);
   return listed.flatMap((file) => {
     const read = files.read(file);
-    return read.ok ? [readSource(file, read.text, read.bom, noShapes)] : [];
+    // Others wrote what is built, and call functions by names of their own.
+    if (!read.ok || isBuilt(leftOutByContent(file, read.text))) return [];
+    return [readSource(file, read.text, read.bom, noShapes)];
   });
+}
+
+function isBuilt(kind: LeftOut | undefined): boolean {
+  return kind === "minified" || kind === "generated";
 }
 
 /** Globs for the code: the top folders that hold it, with the endings found there. */

@@ -37,6 +37,7 @@ const ownMarks: readonly (readonly [argument: string, pattern: RegExp])[] = [
   ["%{name}%", /(?<![\w%])%[a-zA-Z][a-zA-Z_]{2,}%(?![\w%])/],
   ["[[{name}]]", /\[\[[a-zA-Z]\w*\]\]/],
   ["#{name}#", /(?<![\w#])#[a-zA-Z][a-zA-Z_]{2,}#(?![\w#])/],
+  ["${name}", /(?<![\w$\\])\$[a-z][a-zA-Z_]+(?![\w$(])/],
   ["%{0}", /(?<![\w%])%0(?![\d$.,a-zA-Z])/],
   ["%{1}", /(?<![\w%])%[1-9](?![\d$.,a-zA-Z])/],
 ];

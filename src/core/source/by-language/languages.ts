@@ -2,6 +2,7 @@ import { notices } from "../../message/notices.js";
 import { scriptOf } from "../../locale/script.js";
 import { fixedText, type Literal, type SourceFile } from "../model.js";
 import { withLanguagePairs } from "./pairs.js";
+import { withLanguageTables } from "./tables.js";
 import { languageOfTag, languageTests, localeAt, type LanguageTest } from "./tests.js";
 
 const say = notices("extract", {
@@ -24,7 +25,8 @@ const say = notices("extract", {
 export function withLanguages(source: SourceFile, sourceLanguage: string | undefined): SourceFile {
   if (sourceLanguage === undefined) return source;
   const tests = languageTests(source.text);
-  return withForeign(withLanguagePairs(source, tests, sourceLanguage), tests, sourceLanguage);
+  const paired = withLanguagePairs(withLanguageTables(source, sourceLanguage), tests, sourceLanguage);
+  return withForeign(paired, tests, sourceLanguage);
 }
 
 /** Marks what the code shows for another language alone, and what is written in other letters than the source's. */
@@ -33,6 +35,7 @@ function withForeign(source: SourceFile, tests: readonly LanguageTest[], sourceL
   if (tests.length === 0 && !/[^\0-\u036f\u1e00-\u218f]/.test(source.text)) return source;
   const isForeign = lettersTest(sourceLanguage);
   const obstacleOf = (literal: Literal) => {
+    if (literal.inLocale !== undefined) return undefined;
     const locale = localeAt(source, tests, literal);
     if (locale !== undefined && languageOfTag(locale) !== sourceLanguage)
       return say("other-language", { locale });

@@ -11,6 +11,10 @@ export const fileLocaleCode = defineRule({
       message: '"{written}" is not a language tag (BCP 47)',
       remedy: "use a tag such as de or pt-BR",
     },
+    unknown: {
+      message: '"{written}" is not a language that CLDR knows',
+      remedy: "keep it if ISO 639 has it, else use a tag such as de or pt-BR",
+    },
     country: {
       message: '"{written}" is the code of a country ({country}), not of a language',
       remedy: 'rename it to "{meant}", here and in the configuration',
@@ -22,6 +26,10 @@ export const fileLocaleCode = defineRule({
     "stray-no-tag": {
       message: '"{written}" is not a language tag (BCP 47)',
       remedy: 'rename it, or exclude it with the book\'s "ignore"',
+    },
+    "stray-unknown": {
+      message: '"{written}" is not a language that CLDR knows, and the configuration does not list it',
+      remedy: 'add it to "targets" if ISO 639 has it, or exclude the file with the book\'s "ignore"',
     },
     "stray-country": {
       message: '"{written}" is the code of a country ({country}), not of a language',
@@ -60,6 +68,8 @@ export const fileLocaleCode = defineRule({
       );
       if (!catalog || !doubt) continue;
       if (doubt.kind === "no-tag") context.reportRange(catalog, start, "no-tag", { written });
+      else if (doubt.kind === "unknown")
+        context.reportRange(catalog, start, "unknown", { written }, { severity: "warning" });
       else if (doubt.kind === "country")
         context.reportRange(catalog, start, "country", { written, ...doubt.data });
       else
@@ -71,6 +81,8 @@ export const fileLocaleCode = defineRule({
       const more = { severity: "warning" as const };
       if (!doubt) context.reportRange(stray, start, "stray", { written, locale: stray.locale }, more);
       else if (doubt.kind === "no-tag") context.reportRange(stray, start, "stray-no-tag", { written }, more);
+      else if (doubt.kind === "unknown")
+        context.reportRange(stray, start, "stray-unknown", { written }, more);
       else if (doubt.kind === "country")
         context.reportRange(stray, start, "stray-country", { written, ...doubt.data });
       else context.reportRange(stray, start, "stray-unlikely", { written, ...doubt.data }, more);

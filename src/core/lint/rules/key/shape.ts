@@ -29,7 +29,10 @@ export const keyShape = defineRule({
     const { test, example } = shapes[wanted];
     for (const entry of catalog.byKey.values()) {
       const parts = catalog.separator === "" ? [entry.key] : entry.key.split(catalog.separator);
-      const odd = parts.find((part) => !test.test(part) && !/^\d+$/.test(part));
+      // A key by itself may part its words by other marks: `zone:asia:amman`.
+      const odd = parts.find((part) =>
+        part.split(/[.:/]+/).some((name) => name !== "" && !test.test(name) && !/^\d+$/.test(name)),
+      );
       if (odd === undefined) continue;
       context.report(catalog, entry, "shape", { part: odd, case: wanted, example }, { on: "key" });
     }

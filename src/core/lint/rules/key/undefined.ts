@@ -2,6 +2,7 @@ import { catalogAdditions } from "../../../extract/additions.js";
 import { partEnds } from "../../../text/separators.js";
 import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
+import type { LookupKey } from "../../../source/model.js";
 
 import { sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
@@ -106,7 +107,7 @@ export const keyUndefined = defineRule({
     }
     for (const { source, lookup } of unknown) {
       const { key, keySpan, defaultText, argumentNames } = lookup;
-      if (key.kind === "unknown") continue;
+      if (key.kind === "unknown" || !saysSomething(key)) continue;
       if (others.some((other) => other.known.knows(key))) continue;
       // What no book has is said by the first that reads the file.
       if (
@@ -145,6 +146,11 @@ export const keyUndefined = defineRule({
     }
   },
 });
+
+/** Whether a key has a letter or digit that code writes: an empty one asks for nothing, and one of values alone for anything. */
+function saysSomething(key: Exclude<LookupKey, { readonly kind: "unknown" }>): boolean {
+  return /[\p{L}\p{N}]/u.test(key.kind === "fixed" ? key.value : key.parts.join(""));
+}
 
 /** Whether two books are asked by one call, filter, tag or attribute at least. */
 function sharesLookups({ config: one }: Book, { config: other }: Book): boolean {

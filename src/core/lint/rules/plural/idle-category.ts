@@ -51,7 +51,7 @@ export const pluralIdleCategory = defineRule({
   needs: ["unevenPlural"],
   entry(view, context) {
     const { catalog, entry, message, locale } = view;
-    const { plurals } = context.book.config;
+    const { plurals, forms } = context.book.config;
     for (const plural of message.facts.plurals) {
       if (!hasPluralRules(locale, plural.pluralKind)) continue;
       const used: readonly string[] = pluralRules(locale, plural.pluralKind).categories;
@@ -66,6 +66,8 @@ export const pluralIdleCategory = defineRule({
         const data = { category, language: languageName(locale) };
         // Programs that keep forms apart show `zero` for none in every language.
         if (plurals !== "inline" && category === "zero") continue;
+        // Where the key by itself is the first form, it is the only one of languages that have one.
+        if (forms?.second !== undefined && category === "one") continue;
         if (plurals !== "inline") {
           view.report(
             "idle-form",

@@ -1,3 +1,4 @@
+import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
 import { defineRule } from "../../rule.js";
 
 export const textAddress = defineRule({
@@ -32,29 +33,35 @@ export const textAddress = defineRule({
     if (!/@|:\/\/|www\./.test(from)) return;
     const to = message.facts.text;
     const own = addressesIn(to);
-    for (const address of addressesIn(from)) {
+    for (const [site, address] of addressesIn(from)) {
       // Names that stand for any (RFC 2606) are translated as words are.
-      if (own.has(address) || /^example$|@example\.(?:com|org|net)$/.test(address)) continue;
-      if (own.size > 0) target.report("changed", { address, others: [...own].join(", ") });
+      if (own.has(site) || /^example$|@example\.(?:com|org|net)$/.test(site)) continue;
+      if (own.size > 0) target.report("changed", { address, others: [...own.values()].join(", ") });
       else target.report("missing", { address });
     }
   },
 });
 
-/** E-mail addresses whole, and of web addresses the site without `www` and its last part. */
-function addressesIn(text: string): ReadonlySet<string> {
-  const found = new Set<string>();
+/**
+ * The addresses of a text as it has them, by what they lead to: e-mail addresses as a whole, and of web addresses the site without
+ * `www`, a language in front of it and its last part.
+ */
+function addressesIn(text: string): ReadonlyMap<string, string> {
+  const found = new Map<string, string>();
   for (const [mail] of text.matchAll(
     /(?<![\p{L}\p{N}._%+-])[\p{L}\p{N}._%+-]+@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/gu,
   ))
-    found.add(mail.toLowerCase());
+    found.set(mail.toLowerCase(), mail);
   for (const [, host = ""] of text.matchAll(/(?:https?:\/\/|www\.)([\p{L}\p{N}.-]+)/giu)) {
-    const parts = host
+    const address = host.replace(/(?<!\.)\.+$/, "");
+    const parts = address
       .toLowerCase()
       .replace(/^www\./, "")
-      .replace(/(?<!\.)\.+$/, "")
+      .replace(/^([a-z]{2,3})(?:-[a-z]{2,4})?\.(?=[^.]+\.[^.]+$)/, (label, language: string) =>
+        isKnownLanguage(language) ? "" : label,
+      )
       .split(".");
-    found.add(parts.length > 1 ? parts.slice(0, -1).join(".") : host.toLowerCase());
+    found.set(parts.length > 1 ? parts.slice(0, -1).join(".") : address.toLowerCase(), address);
   }
   return found;
 }

@@ -37,10 +37,34 @@ export const textEmpty = defineRule({
     if (locale !== context.book.sourceLocale && !source) return;
     if (settingGroups(catalog).has(groupOf(entry.path))) return;
     const name = entry.kind === "null" ? "null" : "empty";
+    if (source && isHalfOfDay(source.entry.text) && !countsInHalves(locale)) return;
+    if (!source && isOneOfEmpties(catalog, entry.path)) return;
     if (source) view.report(`${name}-translation`, { key, source: source.entry.text });
     else view.report(name, { key });
   },
 });
+
+/** Whether a text is what stands behind the hours of half a day. */
+function isHalfOfDay(text: string): boolean {
+  return /^(?:[ap]\.? ?m\.?)$/i.test(text.trim());
+}
+
+/** Whether a locale's clock has two times twelve hours: else nothing stands behind them. */
+function countsInHalves(locale: string): boolean {
+  return new Intl.DateTimeFormat(locale, { hour: "numeric" }).resolvedOptions().hour12 === true;
+}
+
+/** So many empty texts of one name are so on purpose. */
+const leastEmpties = 2;
+
+/** Whether other groups of the source have an empty text under the same name: `now.args`, `random.args`. */
+function isOneOfEmpties({ byKey }: Catalog, path: EntryPath): boolean {
+  const name = path.at(-1);
+  let count = 0;
+  for (const { kind, text, path: other } of byKey.values())
+    if (kind === "text" && other.length > 1 && other.at(-1) === name && text.trim() === "") count++;
+  return count >= leastEmpties;
+}
 
 const groupOf = (path: EntryPath) => path.slice(0, -1).join("\u0000");
 

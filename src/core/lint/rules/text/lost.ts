@@ -7,10 +7,16 @@ const dense = new Set("zh ja ko th lo km my bo dz yue".split(" "));
 
 /** How many sentences a text has, by what ends them; abbreviations and numbers with points are none. */
 function sentences(text: string): number {
-  return (
-    text.match(/[\p{Ll}\p{Lo}\p{M}\d)"”’»%}][.!?…]+(?=\s+["“„«¿¡(]?[\p{Lu}\p{Lo}]|\s*$)|[。！？।؟۔]/gu)
-      ?.length ?? 0
-  );
+  // Georgian has no capitals in sentences.
+  const ends = [
+    ...text.matchAll(
+      /[\p{Ll}\p{Lo}\p{M}\d)"”’»%}][.!?…]+(?=\s+["“„«¿¡(]?[\p{Lu}\p{Lo}\p{Script=Georgian}]|\s*$)|[。！？।؟۔]/gu,
+    ),
+  ];
+  const last = ends.at(-1);
+  // The last one may lack its mark.
+  const isOpen = last && /\p{L}{2}/u.test(text.slice(last.index + last[0].length));
+  return ends.length + (isOpen ? 1 : 0);
 }
 
 const picture = /\p{Extended_Pictographic}(?<![\d#*©®™↔-↪Ⓜ〰〽㊗㊙])/u;

@@ -8,7 +8,7 @@ function count(text: string, signs: RegExp): number {
 /** The quotation mark without its partner; undefined where there is none. */
 function unpaired(whole: string): string | undefined {
   // A mark that stands in brackets is what the text is about.
-  const text = whole.replace(/[(（]["«»„「」『』][)）]/g, "");
+  const text = whole.replace(/[(（]["«»„「」『』][)）]|\[[^\p{L}[\]]{0,40}\]/gu, "");
   // Inches stand behind a number, and Hebrew writes abbreviations with it inside of a word.
   if (count(text, /(?<![\d″])"(?!(?<=\p{L}")\p{L})/gu) % 2 === 1 && count(text, /"/g) % 2 === 1) return '"';
   if (count(text, /«/g) !== count(text, /»/g)) return text.includes("«") ? "«" : "»";

@@ -41,11 +41,11 @@ function doubledWord(
   return undefined;
 }
 
-/** Whether both words have a capital, inside of a sentence. */
+/** Whether both words have a capital, inside of a sentence or as all there is. */
 function isNameInside(text: string, { index, length }: { readonly index: number; readonly length: number }) {
   return (
     /^\p{Lu}\p{Ll}+ \p{Lu}\p{Ll}+$/u.test(text.slice(index, index + length)) &&
-    /[\p{Ll}\d,] $/u.test(text.slice(0, index))
+    (/[\p{Ll}\d,] $/u.test(text.slice(0, index)) || length === text.length)
   );
 }
 

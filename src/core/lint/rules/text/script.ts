@@ -57,7 +57,7 @@ function scriptsOf(locale: string) {
       first === undefined
         ? undefined
         : new RegExp(
-            `\\p{Script=${first}}+\\p{Script=Latin}\\p{Script=${first}}|(?<!\\p{L})\\p{Script=Latin}\\p{Script=${first}}{2,}|\\p{Script=${first}}{2,}\\p{Script=Latin}(?!\\p{L})`,
+            `\\p{Script=${first}}+\\p{Script=Latin}\\p{Script=${first}}|(?<![\\p{L}\\\\])\\p{Script=Latin}\\p{Script=${first}}{2,}|\\p{Script=${first}}{2,}\\p{Script=Latin}(?!\\p{L})`,
             "u",
           ),
   };

@@ -38,92 +38,128 @@ export const textUntranslated = defineRule({
     if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
     const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
-    if (isKeptElsewhere(entry, catalog, context) || regionNames(locale).has(entry.text)) return;
+    if (ownNames(locale).has(entry.text)) return;
+    const keepers = keepersOf(entry, catalog, context);
+    if (isName(entry, keepers)) return;
     target.report(
       "untranslated",
       { language: languageName(locale) },
-      { severity: isSharedWord(entry, catalog, context) ? "info" : undefined },
+      { severity: isSharedWord(entry, catalog, keepers, context) ? "info" : undefined },
     );
   },
 });
 
-/** How much of a catalog may be as the source has it for what it keeps to be kept on purpose. */
+/** How much of a locale's sentences may be as the source has them for what it keeps to be kept on purpose. */
 const mostKept = 0.2;
+/** With fewer sentences, all texts count. */
+const leastSentences = 20;
 
-const shares = new WeakMap<Catalog, { readonly source: Catalog | undefined; readonly share: number }>();
+const shares = new WeakMap<
+  Catalog,
+  { readonly of: readonly (Catalog | undefined)[]; readonly share: number }
+>();
 
-/** How much of a catalog's text is the source's. */
+/** How much of what a locale has is the source's: of its sentences, in all of its catalogs, since lists of names stay as they are. */
 function shareKept(catalog: Catalog, { book, sourceOf }: Pick<RuleContext, "book" | "sourceOf">): number {
-  const source = book.catalog(book.sourceLocale, catalog.namespace);
+  const all = book.catalogsOf(catalog.locale);
+  const of = [...all, ...all.map(({ namespace }) => book.catalog(book.sourceLocale, namespace))];
   const known = shares.get(catalog);
-  if (known?.source === source && known) return known.share;
-  let same = 0;
-  for (const { key, text } of catalog.byKey.values()) if (sourceOf(catalog, key)?.entry.text === text) same++;
-  const share = same / Math.max(catalog.byKey.size, 1);
-  shares.set(catalog, { source, share });
+  if (known?.of.length === of.length && known.of.every((one, index) => one === of[index])) return known.share;
+  const texts = { same: 0, count: 0 };
+  const sentences = { same: 0, count: 0 };
+  for (const one of all)
+    for (const { key, text } of one.byKey.values()) {
+      const source = sourceOf(one, key)?.entry.text;
+      const counts = source !== undefined && /\p{Ll} \p{Ll}/u.test(source) ? [texts, sentences] : [texts];
+      for (const each of counts) {
+        each.count++;
+        if (source === text) each.same++;
+      }
+    }
+  const { same, count } = sentences.count < leastSentences ? texts : sentences;
+  const share = same / Math.max(count, 1);
+  for (const one of all) shares.set(one, { of, share });
   return share;
 }
 
-/** Whether a text is a name: a translation into another script keeps it in the source's letters, where it keeps little else. */
-function isKeptElsewhere(
+/** Whether a text is made of words such as names are. */
+function isLikeName(text: string): boolean {
+  const words = text.trim().split(/\s+/);
+  return words.length <= 3 && words.every((word) => /^[^\p{Ll}]/u.test(word));
+}
+
+/** Which translations that keep hardly any sentence of the source keep a text of it, of how many, by whether its script is theirs. */
+interface Keepers {
+  readonly near: { kept: number; all: number };
+  readonly far: { kept: number; all: number };
+}
+
+function keepersOf(
   { key, text }: Entry,
   { namespace }: Catalog,
   context: Pick<RuleContext, "book" | "sourceOf">,
-): boolean {
-  // Any text is the same everywhere while nobody has translated it yet; a name is so for good.
-  const words = text.trim().split(/\s+/);
-  if (words.length > 3 || !words.every((word) => /^[^\p{Ll}]/u.test(word))) return false;
+): Keepers {
   const { book } = context;
   const script = scriptOf(book.sourceLocale);
-  return book.targetLocales.some((locale) => {
-    if (scriptOf(locale) === script) return false;
+  const keepers: Keepers = { near: { kept: 0, all: 0 }, far: { kept: 0, all: 0 } };
+  for (const locale of book.targetLocales) {
     const catalog = book.catalog(locale, namespace);
-    return catalog?.byKey.get(key)?.text === text && shareKept(catalog, context) < mostKept;
-  });
+    const own = catalog?.byKey.get(key);
+    if (!catalog || !own || shareKept(catalog, context) >= mostKept) continue;
+    const side = scriptOf(locale) === script ? keepers.near : keepers.far;
+    side.all++;
+    if (own.text === text) side.kept++;
+  }
+  return keepers;
 }
 
 /** How many translations keep a word that several languages have, and what part of them. */
 const leastSharing = 3;
 const leastShare = 0.4;
+/** So many of those in the source's script keep a name. */
+const leastNaming = 4;
+
+/** Whether a text is a name: a translation into another script keeps it, or most of those into the source's script do. */
+function isName({ text }: Entry, { near, far }: Keepers): boolean {
+  if (!isLikeName(text)) return false;
+  // Any text is the same everywhere while nobody has translated it yet: some have a name in words or letters of their own.
+  const isWorkedOn = near.kept < near.all || far.kept < far.all;
+  return far.kept > 0 || (isWorkedOn && near.kept >= leastNaming && near.kept * 2 >= near.all);
+}
+
 /** Of so many texts at least so few are kept that a word among them is hardly one that was forgotten. */
 const leastTexts = 100;
 const hardlyAny = 0.05;
 
 /**
  * Whether a word is the same in both languages: its translation keeps hardly anything else, and is written in the same script;
- * or several translations that keep little else keep it.
+ * or several translations that keep little else keep it. Of several words, some have to have translated them.
  */
 function isSharedWord(
-  { key, text }: Entry,
+  { text }: Entry,
   own: Catalog,
+  { near, far }: Keepers,
   context: Pick<RuleContext, "book" | "sourceOf">,
 ): boolean {
-  if (/\s/.test(text.trim())) return false;
   const { book } = context;
-  const { namespace, locale: at } = own;
+  const isWord = !/\s/.test(text.trim());
   if (
+    isWord &&
     own.byKey.size >= leastTexts &&
-    scriptOf(at) === scriptOf(book.sourceLocale) &&
+    scriptOf(own.locale) === scriptOf(book.sourceLocale) &&
     shareKept(own, context) < hardlyAny
   )
     return true;
-  let kept = 0;
-  let all = 0;
-  for (const locale of book.targetLocales) {
-    const catalog = book.catalog(locale, namespace);
-    const own = catalog?.byKey.get(key);
-    if (!catalog || !own || shareKept(catalog, context) >= mostKept) continue;
-    all++;
-    if (own.text === text) kept++;
-  }
-  return kept >= leastSharing && kept >= all * leastShare;
+  const kept = near.kept + far.kept;
+  const all = near.all + far.all;
+  return kept >= leastSharing && kept >= all * leastShare && (isWord || all - kept >= Math.max(2, all / 10));
 }
 
-const regions = new Map<string, ReadonlySet<string>>();
+const namesByLocale = new Map<string, ReadonlySet<string>>();
 
-/** What a locale calls the countries of the world: many have one name in many languages. */
-function regionNames(locale: string): ReadonlySet<string> {
-  let names = regions.get(locale);
+/** What a locale calls the countries of the world, months and days: many have one name in many languages. */
+function ownNames(locale: string): ReadonlySet<string> {
+  let names = namesByLocale.get(locale);
   if (!names) {
     const found = new Set<string>();
     const display = new Intl.DisplayNames([locale], { type: "region", fallback: "none" });
@@ -133,7 +169,13 @@ function regionNames(locale: string): ReadonlySet<string> {
         const name = display.of(first + second);
         if (name !== undefined) found.add(name);
       }
-    regions.set(locale, (names = found));
+    for (const style of ["long", "short"] as const) {
+      const month = new Intl.DateTimeFormat(locale, { month: style, timeZone: "UTC" });
+      const day = new Intl.DateTimeFormat(locale, { weekday: style, timeZone: "UTC" });
+      for (let at = 0; at < 12; at++) found.add(month.format(Date.UTC(2020, at, 1)));
+      for (let at = 1; at <= 7; at++) found.add(day.format(Date.UTC(2020, 0, at)));
+    }
+    namesByLocale.set(locale, (names = found));
   }
   return names;
 }

@@ -6,7 +6,8 @@ const argumentPart = /\{(?:name|([01]))\}/;
 
 /**
  * Placeholders by a book's own pattern: `__{name}__` for `__count__`, `%{1}` for `%1`, `%2`, and `%{0}` where they start at 0. A
- * name is made of letters, digits, `_` and, inside it, periods and hyphens; a number has one or two digits.
+ * name is made of letters, digits, `_` and, inside it, periods and hyphens; one without a mark behind it, as in `${name}` for
+ * `$count`, of ASCII letters, digits and `_`. A number has one or two digits.
  */
 export function ownSyntax(argument: string): Syntax {
   const part = argumentPart.exec(argument);
@@ -28,8 +29,12 @@ export function ownSyntax(argument: string): Syntax {
   });
 }
 
-/** What matches a name, which ends before what comes after it: underscores in both would run together. */
+/**
+ * What matches a name, which ends before what comes after it: underscores in both would run together. Where nothing does, it ends
+ * at the letters of a language: `$rows개`.
+ */
 function nameBefore(after: string): string {
+  if (after === "") return "[A-Za-z_][A-Za-z0-9_]*";
   return after.startsWith("_")
     ? "[\\p{L}\\p{N}]+(?:[_.-][\\p{L}\\p{N}]+)*"
     : "[\\p{L}\\p{N}_]+(?:[.-][\\p{L}\\p{N}_]+)*";

@@ -5,7 +5,7 @@ export const commented: Dialect = {
   name: "commented",
   language: "expression",
   extensions: [],
-  sign: /<!-- ?(?:IF|ELSE|ELSEIF|ENDIF|BEGIN|END|INCLUDE|IMPORT|DEFINE)\b[^<>\n]{0,300}-->|(?<![{$\w])\{[a-z_]\w{0,40}(?:[.:]\w{1,40}){1,5}\}(?!\})/g,
+  sign: /<!-- ?(?:ELSE|END ?IF|(?:BEGIN|END|ENDIF|INCLUDE|IMPORT|DEFINE) [\w.!$/-]{1,80}|(?:IF|ELSEIF) (?:not |!)?[\w.$()'\x22-]{1,80}(?: (?:[=!<>&|]{1,3}|and|or|n?eq|[gl]te?|is) [^<>\n]{1,200}?)?) ?-->|(?<![{$\w])\{[a-z_]\w{0,40}(?:[.:]\w{1,40}){1,5}\}(?!\})/g,
   islands: (text) => [
     ...matchAll(text, /<!-- ?(?:END ?IF|[A-Z]{2,10})\b([^<>\n]{0,300})-->/g, (match) => ({
       kind: "code",

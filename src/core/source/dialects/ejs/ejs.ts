@@ -5,7 +5,7 @@ export const ejs: Dialect = {
   name: "ejs",
   language: "script",
   extensions: [".ejs"],
-  sign: /<%[-_]? ?(?:var|let|const|\}|if ?\(|for ?\()|\{ ?[-_]?%>|<%[-=] ?[\w$.]+[ %]/g,
+  sign: /<%[-_]? ?(?:var|let|const|\}|if ?\(|for ?\()|\{ ?[-_]?%>|<%[-=] ?[\w$.]+[ %]|<% ?[\w$.]{1,80}\([^<>%\n]{0,200}\); ?-?%>/g,
   islands: (text) => percentIslands(text, true),
   isScripted: true,
   codeInScripts: true,

@@ -29,7 +29,7 @@ number_format createFormBuilder getRepository dispatch make bind singleton resol
   ],
   namingCall: callOf("setAttribute"),
   developerCall: /(?:^|\.)(?:logger|log|Log|error_log)(?:\.|$)/,
-  errorCall: /(?:^|[.\\])\w*(?:Exception|Error)$/,
+  errorCall: /(?:^|[.\\:])(?:\w*(?:Exception|Error)|(?:raise|trigger|log|report)_error)$/,
   textMember: /(?:^|\.)(?:title|message|error|success|notice|warning|info|label)$/,
   codeTemplate: never,
 };

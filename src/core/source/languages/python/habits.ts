@@ -15,12 +15,12 @@ askokcancel askquestion askretrycancel askyesnocancel messagebox\\.\\w+
 Label Button setText setWindowTitle setToolTip setStatusTip setPlaceholderText addAction QLabel QPushButton abort HttpResponse
 set_title setHorizontalHeaderLabels setTitle setHeaderLabels setLabelText QAction QGroupBox QCheckBox QRadioButton addTab addMenu addItem addItems Window Text click\\.echo UsageError BadParameter ClickException CommandError input
 addRow \\w*[tT]able\\.add_(?:column|row) add_argument_group add_command add_cascade add_checkbutton
-message_user QMessageBox\\.\\w+ set_title set_xlabel set_ylabel xlabel ylabel suptitle reply_text alert models\\.\\w+Field InputRequired DataRequired fields\\.[A-Z]\\w* setSuffix setPrefix Q\\w{0,30}Item Markdown markdown metric st\\.(?:(?:sub)?header|caption|title|write|info|text|expander|radio|spinner|toast|\\w{1,20}_input) \\w*[fF]ont\\w*\\.render \\w+Field SubmitButton parser\\.error
+message_user QMessageBox\\.\\w+ set_title set_xlabel set_ylabel xlabel ylabel suptitle reply_text alert models\\.(?!OneToOne|ManyToMany)\\w+Field InputRequired DataRequired fields\\.[A-Z]\\w* setSuffix setPrefix Q\\w{0,30}Item Markdown markdown metric st\\.(?:(?:sub)?header|caption|title|write|info|text|expander|radio|spinner|toast|\\w{1,20}_input) \\w*[fF]ont\\w*\\.render (?!OneToOne|ManyToMany)\\w+Field SubmitButton parser\\.error
 `),
   codeCall: callOf(`
 option_add get getattr setattr hasattr delattr pop setdefault os\\.environ\\.get getenv open join split strip replace startswith endswith find encode decode format_map
 strftime strptime render render_template redirect url_for reverse path re_path include route add_url_rule getLogger import_module filter
-exclude order_by values values_list annotate execute fetch add_argument Column ForeignKey relationship Table String field namedtuple Enum
+exclude order_by values values_list annotate execute fetch add_argument Column ForeignKey OneToOneField ManyToManyField GenericRelation relationship Table String field namedtuple Enum
 TypeVar NewType patch Mock assertEqual assertIn assertRaises raises mark sub match search compile fullmatch findall loads dumps
 register command option connect emit select_one find_element find_element_by_id css xpath urlopen request post put delete head Path
 get_object_or_404 isinstance warn deprecated parametrize set_cookie get_json create_engine text migrate

@@ -1,3 +1,4 @@
+import { besideLanguages, oneOfLanguages } from "../../by-language/tables.js";
 import { isFilledAround } from "../../filled-around.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
@@ -100,10 +101,6 @@ const sayOf = notices("extract", {
     remedy: "turn the enum's texts into a function of its members",
   },
   constant: { message: '"as const" takes fixed values only', remedy: "move the text out of the constant" },
-  languages: {
-    message: "it is one of several languages side by side in code",
-    remedy: "move them into the catalogs by hand, each under one key",
-  },
   "unnamed-language": {
     message: "code chooses it by the language, and does not say which language the other text is in",
     remedy: "name that language too, or move the texts into the catalogs by hand",
@@ -365,11 +362,11 @@ class ScriptReader {
         break;
       case "ObjectExpression":
         if (isKeyedByLocale(node.properties)) {
-          this.obstruct(node, sayOf("languages", {}));
+          this.obstruct(node, oneOfLanguages);
           this.remarked.push({
             start: node.start,
             end: node.end,
-            remark: { kind: "chosen-by-language", message: "one of several languages in code" },
+            remark: besideLanguages,
           });
         }
         break;

@@ -1,0 +1,97 @@
+import { isKnownLanguage } from "../../locale/mistaken-tag.js";
+import { notices } from "../../message/notices.js";
+import type { Literal, Remark, SourceFile } from "../model.js";
+import { languageOfTag } from "./tests.js";
+
+const say = notices("extract", {
+  languages: {
+    message: "it is one of several languages side by side in code",
+    remedy: "move them into the catalogs by hand, each under one key",
+  },
+});
+
+/** Why one of several languages' texts is not taken out of the code. */
+export const oneOfLanguages = say("languages", {});
+
+/** What is said of such a text. */
+export const besideLanguages: Remark = {
+  kind: "chosen-by-language",
+  message: "one of several languages in code",
+};
+
+/** A literal with the locale under which a table of the code has it. */
+interface Entry {
+  readonly literal: Literal;
+  readonly locale: string;
+}
+
+/**
+ * The literals of a file, with those of tables by locale marked, `{ en: "Boats", de: "Boote" }`: what is another language's is no
+ * text of the source, and one lookup in the place of one of them would leave the others.
+ */
+export function withLanguageTables(source: SourceFile, sourceLanguage: string): SourceFile {
+  const marked = new Map<Literal, Literal>();
+  for (const table of tablesIn(source.literals)) {
+    const locales = new Set(table.map(({ locale }) => locale));
+    const languages = new Set([...locales].map(languageOfTag));
+    // Short words are names of languages too: `{ no: "Not yet", is: "Is here" }`.
+    if (locales.size < 2 || !(languages.has(sourceLanguage) || [...languages].filter(isFrequent).length > 1))
+      continue;
+    for (const { literal, locale } of table)
+      marked.set(literal, {
+        ...literal,
+        ...(!literal.obstacle && !literal.translations && { obstacle: oneOfLanguages }),
+        ...(!literal.remarks && { remarks: [besideLanguages] }),
+        ...(languageOfTag(locale) !== sourceLanguage && !literal.translations && { inLocale: locale }),
+      });
+  }
+  if (marked.size === 0) return source;
+  return { ...source, literals: source.literals.map((literal) => marked.get(literal) ?? literal) };
+}
+
+/** Languages that most products with several have. */
+function isFrequent(language: string): boolean {
+  return /^(?:en|de|fr|es|it|pt|nl|pl|ru|ja|zh|ko|tr|ar|sv|cs|uk)$/.test(language);
+}
+
+/** Literals that follow each other as the values of one table, where all of its keys are locales. */
+function tablesIn(literals: readonly Literal[]): readonly (readonly Entry[])[] {
+  const found: Entry[][] = [];
+  let current: { readonly path: string; readonly entries: Entry[] } | undefined;
+  let spoiled = "";
+  for (const literal of literals) {
+    const place = literal.context.around ?? literal.context;
+    if (place.role === "key") continue;
+    const { role, properties = [], element = "" } = place;
+    const name = properties.at(-1);
+    if (role !== "property" || name === undefined) {
+      current = undefined;
+      continue;
+    }
+    const path = [element, ...properties.slice(0, -1)].join("\n");
+    const isNext = current?.path === path;
+    if (!isLocale(name)) {
+      // One key that is none makes the rest of the table something else.
+      if (isNext && current) found.splice(found.indexOf(current.entries), 1);
+      current = undefined;
+      spoiled = path;
+      continue;
+    }
+    if (spoiled === path && !isNext) continue;
+    spoiled = "";
+    const last = current?.entries.at(-1)?.locale;
+    // A locale that comes again opens the table of another member of a list.
+    const isAgain =
+      isNext && name !== last && current?.entries.some(({ locale }) => locale === name) === true;
+    if (!current || !isNext || isAgain) {
+      current = { path, entries: [] };
+      found.push(current.entries);
+    }
+    current.entries.push({ literal, locale: name });
+  }
+  return found;
+}
+
+function isLocale(name: string): boolean {
+  return /^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})?$/.test(name) && isKnownLanguage(languageOfTag(name));
+}
