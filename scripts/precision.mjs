@@ -72,7 +72,7 @@ function draw(list) {
 /** Adds what a person judged to the counts: true and judged, by rule. */
 function tally(file) {
   const path = join(root, "docs/rules-precision.json");
-  const counts = {};
+  const counts = JSON.parse(readFileSync(path, "utf8"));
   for (const line of readFileSync(file, "utf8").split("\n")) {
     const [, mark, rule] = /^([+-])\s+([a-z]+\/[a-z-]+) /.exec(line) ?? [];
     if (rule === undefined) continue;

@@ -33,7 +33,7 @@ export function useRecord({ lookups, mentions, problems, literals }: SourceFile)
     mentions: [...mentions],
     composed: literals.flatMap((literal) => composedIn(literal) ?? []),
     // What nobody wrote is none of the project's code.
-    problems: problems.filter(({ isMinified }) => isMinified !== true),
+    problems: problems.filter(({ isUnwritten }) => isUnwritten !== true),
   };
 }
 

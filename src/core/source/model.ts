@@ -35,8 +35,8 @@ export interface BoundLookup {
 /** Why a file of code could not be read, or not whole. */
 export interface SourceProblem extends Notice {
   readonly span: Span;
-  /** Set where nobody wrote the file as it is, so that nothing of the project's own is missed in it. */
-  readonly isMinified?: true;
+  /** Set where nobody wrote the file as it is (it is minified, or too large), so that nothing of the project's own is missed in it. */
+  readonly isUnwritten?: true;
 }
 
 /** A string in code, or text of an interface with everything that belongs to its sentence. */

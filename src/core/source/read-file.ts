@@ -25,7 +25,7 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   if (problem) {
     const none = empty(file, text, bom, shapes);
     // Keys may stand in it all the same.
-    return { ...none, ...(problem.isMinified && { mentions: quotedIn(text) }), problems: [problem] };
+    return { ...none, ...(problem.isUnwritten && { mentions: quotedIn(text) }), problems: [problem] };
   }
   const read = withoutConstant(readByName(file, text, bom, shapes), shapes);
   const used = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
@@ -188,10 +188,10 @@ const sayOf = notices("source", {
 
 function unreadable(text: string): SourceProblem | undefined {
   const span = { start: 0, end: 0 };
-  if (text.length > largestFile) return { ...sayOf("too-large", {}), span };
+  if (text.length > largestFile) return { ...sayOf("too-large", {}), span, isUnwritten: true };
   if (text.includes("\0")) return { ...sayOf("nul", {}), span };
   const isMinified = text.length > 50_000 && text.length / (1 + (text.match(/\n/g)?.length ?? 0)) > 5_000;
-  if (isMinified) return { ...sayOf("minified", {}), span, isMinified };
+  if (isMinified) return { ...sayOf("minified", {}), span, isUnwritten: true };
   return undefined;
 }
 

@@ -479,6 +479,14 @@ describe("texts that translations keep", () => {
     ).toEqual([]);
   });
 
+  test("a word that several languages have is none either", async () => {
+    const all = { ...in_("de nl sv", "Server"), ...in_("fr es", "Serveur") };
+    expect(await kept("Server", all)).toEqual([]);
+    expect(await kept("Server", { ...in_("de", "Server"), ...in_("nl sv fr es", "Serveur") })).toHaveLength(
+      1,
+    );
+  });
+
   test("what all have as the source has it was copied, whatever it looks like", async () => {
     expect(await kept("Quay", in_("de fr nl sv", "Quay"))).toHaveLength(4);
     expect(await kept("Port Quay", in_("de fr nl sv", "Port Quay"))).toEqual(
@@ -534,6 +542,39 @@ describe("keys that code asks for", () => {
     ],
   ])("%s", async (_, source, code, expected) => {
     expect(await lint(source, code)).toEqual(expected);
+  });
+});
+
+describe("keys with the name of a catalog in front", () => {
+  test.each<[string, string, unknown]>([
+    ["that nobody has, once", 't("desk:a"); t("harbour:a"); t("harbour:b")', [["elsewhere", undefined]]],
+    ["that is nearly one", 't("desk:a"); t("deks:a")', [["misspelled", "deks:a"]]],
+    ["that is one", 't("desk:crossing")', [["unknown", "desk:crossing"]]],
+  ])("%s", async (_, code, expected) => {
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [
+            {
+              name: "app",
+              files: "t/{locale}/{namespace}.json",
+              code: ["src/**"],
+              lookups: [{ call: "t" }],
+              naming: { namespace: ":" },
+            },
+          ],
+        }),
+        "t/en/desk.json": '{ "a": "A", "zone": "Z" }',
+        "src/a.js": code,
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const all = await lintProject(opened.project);
+    const found = all.filter(({ rule }) => rule === "key/undefined");
+    expect(found.map(({ messageId, key }) => [messageId, key])).toEqual(expected);
+    if (found[0]?.messageId === "elsewhere") expect(found[0].message).toContain("2 keys");
   });
 });
 

@@ -27,7 +27,8 @@ export function namingOf(
   usual: "snake" | undefined,
 ): NamingStyle | undefined {
   const all = [...keys.values()].flatMap((set) => [...set]);
-  const words = all.flatMap((key) => key.split("."));
+  // A group has its name in many keys.
+  const words = [...new Set(all.flatMap((key) => key.split(".")))];
   const snake = words.filter((word) => /^[a-z\d]+(?:_[a-z\d]+)+$/.test(word)).length;
   const kebab = words.filter((word) => /^[a-z\d]+(?:-[a-z\d]+)+$/.test(word)).length;
   const camel = words.filter((word) => /^[a-z\d]+(?:[A-Z][a-z\d]*)+$/.test(word)).length;

@@ -1,8 +1,10 @@
 import { catalogAdditions } from "../../../extract/additions.js";
-import { partEnds } from "../../../text/separators.js";
+import { partEnds, separatorsOf } from "../../../text/separators.js";
 import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
-import type { LookupKey } from "../../../source/model.js";
+import type { CodeUse } from "../../../source/book-code.js";
+import type { Lookup, LookupKey } from "../../../source/model.js";
+import { nearest } from "../../../text/nearest.js";
 
 import { sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
@@ -23,6 +25,12 @@ export const keyUndefined = defineRule({
       message:
         "none of the {count, plural, one {# key} other {# keys}} that code asks for is in the source catalog (searched {files})",
       remedy: 'check "lookups" in the configuration: this call may look up other texts',
+    },
+    elsewhere: {
+      message:
+        '{count, plural, one {# key} other {# keys}} with "{namespace}{separator}" in front, and no catalog has that name',
+      remedy:
+        "correct the name, or add such a catalog; if another program brings it along, waive the finding: {files} were searched",
     },
     "no-match": {
       message: 'no key matches "{key}"',
@@ -105,6 +113,7 @@ export const keyUndefined = defineRule({
       );
       return;
     }
+    const elsewhere = new Map<string, { readonly source: CodeUse; readonly lookup: Lookup }[]>();
     for (const { source, lookup } of unknown) {
       const { key, keySpan, defaultText, argumentNames } = lookup;
       if (key.kind === "unknown" || !saysSomething(key)) continue;
@@ -138,14 +147,35 @@ export const keyUndefined = defineRule({
       if (isGroup && lookup.isMember) continue;
       const meant = key.kind === "fixed" ? known.meantBy(written) : undefined;
       const at = { key: written };
+      const namespace = unknownNamespace(written, book);
+      if (namespace !== undefined) {
+        elsewhere.set(namespace, [...(elsewhere.get(namespace) ?? []), { source, lookup }]);
+        continue;
+      }
       if (key.kind !== "fixed")
         context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
       else if (isGroup) context.reportCode(source, keySpan, "group", { key: written }, at);
       else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
       else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
     }
+    const { namespace: separator } = separatorsOf(book.config);
+    for (const [namespace, all] of elsewhere) {
+      const [one] = all;
+      const data = { count: all.length, namespace, separator, files: searched };
+      if (one) context.reportCode(one.source, one.lookup.keySpan, "elsewhere", data, { severity: "warning" });
+    }
   },
 });
+
+/** The name of a catalog that a key has in front, where the book has no such catalog and none that is called nearly so. */
+function unknownNamespace(written: string, book: Book): string | undefined {
+  const { namespace: separator, parts } = separatorsOf(book.config);
+  if (separator === "" || separator === parts || !book.layout.hasNamespaces) return undefined;
+  const at = written.indexOf(separator);
+  const name = at > 0 ? written.slice(0, at) : undefined;
+  const known = book.namespaces.flatMap((one) => book.layout.codeNamespace(one) ?? []);
+  return name === undefined || known.includes(name) || nearest(name, known) !== undefined ? undefined : name;
+}
 
 /** Whether a key has a letter or digit that code writes: an empty one asks for nothing, and one of values alone for anything. */
 function saysSomething(key: Exclude<LookupKey, { readonly kind: "unknown" }>): boolean {

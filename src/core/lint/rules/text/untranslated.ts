@@ -38,13 +38,16 @@ export const textUntranslated = defineRule({
     if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
     const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
-    if (ownNames(locale).has(entry.text)) return;
+    if (ownNames(locale).has(entry.text.toLowerCase())) return;
     const keepers = keepersOf(entry, catalog, context);
-    if (isName(entry, keepers)) return;
+    const isWord = !/\s/.test(entry.text.trim());
+    const isShared = isSharedBySeveral(keepers);
+    if (isName(entry, keepers) || (isWord && isShared)) return;
+    const isDoubtful = isShared || (isWord && isAlone(catalog, context));
     target.report(
       "untranslated",
       { language: languageName(locale) },
-      { severity: isSharedWord(entry, catalog, keepers, context) ? "info" : undefined },
+      { severity: isDoubtful ? "info" : undefined },
     );
   },
 });
@@ -127,37 +130,29 @@ function isName({ text }: Entry, { near, far }: Keepers): boolean {
   return far.kept > 0 || (isWorkedOn && near.kept >= leastNaming && near.kept * 2 >= near.all);
 }
 
+/** Whether several translations that keep little else keep a text, and some do not, so that it was looked at. */
+function isSharedBySeveral({ near, far }: Keepers): boolean {
+  const kept = near.kept + far.kept;
+  const all = near.all + far.all;
+  return kept >= leastSharing && kept >= all * leastShare && all - kept >= Math.max(2, all / 10);
+}
+
 /** Of so many texts at least so few are kept that a word among them is hardly one that was forgotten. */
 const leastTexts = 100;
 const hardlyAny = 0.05;
 
-/**
- * Whether a word is the same in both languages: its translation keeps hardly anything else, and is written in the same script;
- * or several translations that keep little else keep it. Of several words, some have to have translated them.
- */
-function isSharedWord(
-  { text }: Entry,
-  own: Catalog,
-  { near, far }: Keepers,
-  context: Pick<RuleContext, "book" | "sourceOf">,
-): boolean {
-  const { book } = context;
-  const isWord = !/\s/.test(text.trim());
-  if (
-    isWord &&
+/** Whether a translation keeps hardly anything of the source, whose script it is written in: a word is often the same in both. */
+function isAlone(own: Catalog, context: Pick<RuleContext, "book" | "sourceOf">): boolean {
+  return (
     own.byKey.size >= leastTexts &&
-    scriptOf(own.locale) === scriptOf(book.sourceLocale) &&
+    scriptOf(own.locale) === scriptOf(context.book.sourceLocale) &&
     shareKept(own, context) < hardlyAny
-  )
-    return true;
-  const kept = near.kept + far.kept;
-  const all = near.all + far.all;
-  return kept >= leastSharing && kept >= all * leastShare && (isWord || all - kept >= Math.max(2, all / 10));
+  );
 }
 
 const namesByLocale = new Map<string, ReadonlySet<string>>();
 
-/** What a locale calls the countries of the world, months and days: many have one name in many languages. */
+/** What a locale calls the countries of the world, months and days, in lower case: many have one name in many languages. */
 function ownNames(locale: string): ReadonlySet<string> {
   let names = namesByLocale.get(locale);
   if (!names) {
@@ -167,13 +162,13 @@ function ownNames(locale: string): ReadonlySet<string> {
     for (const first of letters)
       for (const second of letters) {
         const name = display.of(first + second);
-        if (name !== undefined) found.add(name);
+        if (name !== undefined) found.add(name.toLowerCase());
       }
     for (const style of ["long", "short"] as const) {
       const month = new Intl.DateTimeFormat(locale, { month: style, timeZone: "UTC" });
       const day = new Intl.DateTimeFormat(locale, { weekday: style, timeZone: "UTC" });
-      for (let at = 0; at < 12; at++) found.add(month.format(Date.UTC(2020, at, 1)));
-      for (let at = 1; at <= 7; at++) found.add(day.format(Date.UTC(2020, 0, at)));
+      for (let at = 0; at < 12; at++) found.add(month.format(Date.UTC(2020, at, 1)).toLowerCase());
+      for (let at = 1; at <= 7; at++) found.add(day.format(Date.UTC(2020, 0, at)).toLowerCase());
     }
     namesByLocale.set(locale, (names = found));
   }
