@@ -133,7 +133,9 @@ const namingSchema = v.strictObject({
   pattern: v.optional(nonEmpty("a pattern such as {folder}.{file}.{slug}")),
   separator: v.optional(nonEmpty("the text between the parts of a key")),
   namespace: v.optional(nonEmpty("the text between namespace and key")),
-  home: v.optional(nonEmpty("the namespace of keys that code writes without one")),
+  home: v.optional(
+    nonEmpty("the namespace of keys that code writes without one, or the {name} of the catalog for new keys"),
+  ),
 });
 
 const columnNames = v.union(

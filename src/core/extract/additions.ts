@@ -124,10 +124,13 @@ function splitKey(
 ): { readonly namespace: string | undefined; readonly key: string } {
   const { layout } = book;
   if (!layout.hasParts) return { namespace: undefined, key: fullKey };
-  if (!layout.hasNamespaces) return { namespace: homeOf(book, undefined, file), key: fullKey };
+  const { home } = book.config.naming;
+  if (!layout.hasNamespaces) {
+    const named = book.catalogsOf(book.sourceLocale).find(({ namespace }) => namespace === home);
+    return { namespace: homeOf(book, undefined, file) ?? named?.namespace, key: fullKey };
+  }
   const separator = separatorsOf(book.config).namespace;
   const at = fullKey.indexOf(separator);
-  const { home } = book.config.naming;
   if (at < 0 && home !== undefined) return { namespace: homeOf(book, home, file) ?? home, key: fullKey };
   const namespace = fullKey.slice(0, at);
   return {

@@ -120,7 +120,8 @@ const say = notices("extract", {
   },
   "no-near-catalog": {
     message: 'no source catalog for "{key}"',
-    remedy: "create one beside or above the file; where several are equally near, none is chosen",
+    remedy:
+      'create one beside or above the file; where several are equally near, "naming.home" in the book says which it is',
   },
   "no-catalog": {
     message: 'no source catalog for "{key}"',

@@ -14,6 +14,7 @@ import {
   type Obstacle,
   type SourceFile,
 } from "../source/model.js";
+import { lackingVariable } from "./receivers.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import type { Labels } from "./constant-labels.js";
@@ -50,6 +51,10 @@ export function hostRefusal(
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   const lacking = host.kind === "code" ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
+  const variable = lackingVariable(template, source, literal.span);
+  if (variable !== undefined) return say("not-known", { name: variable });
+  if (form === "attribute" && /^\s*<[\w-]+:/.test(template) && (context.element ?? "").includes(":"))
+    return say("in-tag", {});
   if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
   if (form !== "attribute" && !isExpression && isAttribute(template) && !isWholeContent(source.text, literal))
     return say("not-whole", {});
@@ -124,6 +129,14 @@ const say = notices("extract", {
   "not-declared": {
     message: '"{name}" is not known in this file',
     remedy: "set emit.endings to the line that brings it in, or declare it here",
+  },
+  "not-known": {
+    message: '"{name}" is not known here: nothing in this function or file makes it',
+    remedy: "make it known here, or set emit.endings to a call that is known everywhere",
+  },
+  "in-tag": {
+    message: "it is in a tag that the template itself replaces, and the lookup is such a tag as well",
+    remedy: "let the tag take a key, or move it by hand",
   },
   statements: {
     message: "several statements return it, and this is not a script of its own",

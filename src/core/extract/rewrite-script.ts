@@ -18,6 +18,7 @@ import {
   type SetupLine,
   type SetupPlace,
 } from "../source/readers/script/scopes.js";
+import { thisHas } from "./receivers.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
@@ -68,6 +69,10 @@ const say = notices("extract", {
     message: '"{name}" is made elsewhere in the file, and not known here',
     remedy: "set emit.setup to the line that makes it",
   },
+  "not-of-this": {
+    message: 'nothing says that "{name}" is there: "this" is another object here, or a function\'s own',
+    remedy: "set emit.call to a lookup that is known in all files, or move it by hand",
+  },
   "not-imported": {
     message: '"{name}" is not imported here',
     remedy: "set emit.import to the line that imports it",
@@ -97,6 +102,8 @@ export function scriptRefusal(
   // What fills a text is around the lookup, and the lookup is what has to be there.
   const asked = calledIn(template)[0];
   const name = (asked ?? objectOf(template) ?? "").split(".")[0] ?? "";
+  if (name === "this" && asked !== undefined && !thisHas(part.program, part.text, literal.span.start, asked))
+    return say("not-of-this", { name: asked });
   if (name === "" || name === "this") return undefined;
   const { program } = part;
   const { start } = literal.span;

@@ -119,7 +119,8 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     filters,
     bindings,
     marks,
-    ...(book.naming.home !== undefined && { home: book.naming.home + separators.namespace }),
+    ...(book.naming.home !== undefined &&
+      book.files.includes("{namespace}") && { home: book.naming.home + separators.namespace }),
     marked: new Map(
       book.marked.map((mark) => (typeof mark === "string" ? [mark, {}] : [mark.attribute, mark])),
     ),

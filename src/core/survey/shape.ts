@@ -129,6 +129,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:attachment|inline|form-data); ?\w+=/, "a header"],
   [/^["']? ?[\w-]{1,40}=[^\s<>]{1,60}>$/, "part of a tag"],
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
+  [/^(?:\p{Extended_Pictographic}|\uFE0F|\u200D|\u20E3| )+$/u, "nothing but picture signs"],
   [/^%{1,2}[\w{}.]{1,60}%{1,2}$/, "a placeholder"],
   [
     /^(?=[^%]{0,40}%)(?:[^\p{L}\p{N}%]|%(?:\(\w{1,60}\)|\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[sdifgxXr@])+$/u,
@@ -245,7 +246,7 @@ function judgeShape(text: string): Shape {
     if (starts) return severalWords;
     return plain[1] === undefined ? lowerCaseWords : endedWords;
   }
-  const otherScript = /[^\P{L}\p{Script=Latin}]/u.test(text.replace(/[µΩπΔ]/g, ""));
+  const otherScript = /[^\P{L}\p{Script=Latin}\p{Script=Common}]/u.test(text.replace(/[µΩπΔ]/g, ""));
   const shape = (name: Shape["name"], reason: string): Shape => ({ name, reason, otherScript });
   for (const [pattern, what] of technical)
     if (pattern.test(text)) {

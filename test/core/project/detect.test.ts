@@ -562,6 +562,31 @@ describe("init finds lookups by the keys of the catalog", () => {
     });
   });
 
+  const calls = (call: (key: string) => string) =>
+    Array.from(
+      { length: 24 },
+      (_, at) => `  show(${call(["home.title", "home.lead", "foot.note"][at % 3] ?? "")});\n`,
+    ).join("");
+
+  test("calls that never get values are proposed without room for them", async () => {
+    const emitted = async (code: string) =>
+      (await proposed({ ...catalogs, "src/a.ts": code })) as { books: readonly [{ emit: { call: string } }] };
+    const plain = calls((key) => `say("${key}")`);
+    expect((await emitted(plain)).books[0].emit.call).toBe('say("{key}")');
+    expect((await emitted(`${plain}show(say("home.title", { n }));\n`)).books[0].emit.call).toBe(
+      'say("{key}"{args})',
+    );
+  });
+
+  test("what all of a program can ask is proposed before what is asked of one object", async () => {
+    const { books } = (await proposed({
+      ...catalogs,
+      "src/a.js": `class A { f() {\n${calls((key) => `this.say("${key}")`)}} }\n`,
+      "src/b.js": `show(desk.say("home.title"));\nshow(desk.say("home.lead"));\nshow(desk.say("foot.note"));\n`,
+    })) as { books: readonly [{ emit: { call: string } }] };
+    expect(books[0].emit.call).toMatch(/^desk\.say/);
+  });
+
   test("what is proposed is held against the catalogs", async () => {
     const result = await planInit(
       memoryFiles({

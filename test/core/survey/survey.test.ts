@@ -58,6 +58,7 @@ describe("what only programs read is called code", () => {
     'const languages = [["da", "Dansk"], ["de", "Deutsch"]]',
     'const languages = { fr: "Français", nb: "Norsk bokmål", en: "English" }',
     'f("%(kind)s: %(name)s")',
+    'const message = "ℹ️"',
     'useState("idle")',
     'a === "Some text"',
     'switch (a) { case "Some text": }',

@@ -160,9 +160,14 @@ function writtenIn(
     .map((use) => ({
       use,
       count: [...use.endings].reduce((sum, [one, n]) => sum + (isMeant(one) ? n : 0), 0),
+      isOwn: isOfOneObject(use, isMeant),
     }))
     .filter(({ count }) => count > 0)
-    .sort((a, b) => b.count - a.count);
+    .sort((a, b) => Number(a.isOwn) - Number(b.isOwn) || b.count - a.count);
+  // What is a part of one object is asked elsewhere only where hardly anything else is.
+  const [first] = counted;
+  if (first && counted.some(({ isOwn, count }) => isOwn && !first.isOwn && first.count * 20 < count))
+    counted.sort((a, b) => b.count - a.count);
   for (const { use } of counted) {
     if ("member" in use.lookup) {
       // What a call gives is in a variable that has another name everywhere.
@@ -182,10 +187,23 @@ function writtenIn(
     const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
     if (chosen)
       return use.textSyntax === undefined
-        ? filledAround(chosen, samples)
+        ? withoutValues(filledAround(chosen, samples), samples)
         : filledByLanguage(chosen, samples, use.textSyntax);
   }
   return undefined;
+}
+
+/** Whether a lookup is asked of `this`, or of what the files that use it make for themselves. */
+function isOfOneObject({ lookup, samples }: LookupUse, isMeant: (ending: string) => boolean): boolean {
+  if (!("call" in lookup)) return false;
+  const own = samples.filter(({ source }) => isMeant(posix.extname(source.file)));
+  const [first] = own;
+  const name = lookup.call.split(".", 1)[0] ?? "";
+  if (name === "this" || !first || !isScript(first.source.file)) return name === "this";
+  const made = new RegExp(
+    `\\b(?:var|let|const)\\s(?:[^;={}()]{0,200},)?\\s{0,20}${name.replaceAll("$", "\\$")}\\s{0,9}=(?!\\s{0,9}require)`,
+  );
+  return lookup.call.includes(".") && own.every(({ source: { text } }) => made.test(text));
 }
 
 /**
@@ -206,6 +224,19 @@ function filledByLanguage(
   const filler = typeof syntax === "string" ? fillers[syntax] : undefined;
   if (filler === undefined) return { ...written, call };
   return { ...written, call, withValues: { call: filler.replace("{call}", () => call) } };
+}
+
+/** Of so many calls one would have values, if any had. */
+const enoughCalls = 20;
+
+/** A lookup without room for values, where none of its many calls gets any: texts that have some stay where they are. */
+function withoutValues(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
+  const takesSome = samples.some(({ source, literal: { span } }) =>
+    /^\s{0,20},\s{0,20}[^\s"'`)]/.test(source.text.slice(span.end, span.end + 60)),
+  );
+  return samples.length < enoughCalls || takesSome || written.withValues
+    ? written
+    : { ...written, call: written.call.replace("{args}", "") };
 }
 
 /** A lookup that gets no values anywhere, with the call that fills its text: `format(texts.getString("{key}"), {values})`. */

@@ -29,7 +29,7 @@ import {
 import { namingOf } from "./naming-style.js";
 import { countAnnotationKeys } from "./annotation-keys.js";
 import { findMarks } from "./found-marks.js";
-import type { LookupUse } from "./lookup-use.js";
+import { most, type LookupUse } from "./lookup-use.js";
 import { findDeclared } from "./found-declared.js";
 import {
   pageEmission,
@@ -155,9 +155,18 @@ function withoutNames(studied: StudiedBook): StudiedBook {
     ({ literal }) => studied.keys.match(fixedText(literal.pieces))?.namespace !== undefined,
   ).length;
   const hits = bare.uses.reduce((sum, one) => sum + one.hits, 0);
-  return hits >= leastBare && lookups.home === undefined && hits > withName * 3
-    ? { ...studied, book: named, keys, lookups: bare }
-    : studied;
+  if (hits < leastBare || lookups.home !== undefined || hits <= withName * 3) return studied;
+  return { ...studied, book: named, keys, lookups: { ...bare, home: mostAsked(book, bare) } };
+}
+
+/** The name of the file that most of the keys are in that code asks for. */
+function mostAsked({ keys }: FoundBook, { uses }: FoundLookups): string | undefined {
+  const counts = new Map<string, number>();
+  for (const { samples } of uses)
+    for (const { literal } of samples)
+      for (const [name, own] of keys)
+        if (own.has(fixedText(literal.pieces))) counts.set(name, (counts.get(name) ?? 0) + 1);
+  return most(counts);
 }
 
 /** The files in which a lookup of a book has a key of its. */

@@ -1,0 +1,156 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { extractProject, openProject } from "../../../src/core/project/project.js";
+
+/** Extracts from one file; gives what it is then, and why texts stayed. */
+async function extract(file: string, code: string, book: Readonly<Record<string, unknown>>) {
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [{ name: "app", files: "t/{locale}.json", code: ["src/**"], ...book }],
+      }),
+      "t/en.json": "{}",
+      [`src/${file}`]: code,
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const plan = await extractProject(opened.project);
+  const after = plan.changes.find((change) => change.file === `src/${file}`)?.after;
+  return {
+    isMoved: after !== undefined && after !== code,
+    notes: plan.notes.map(({ messageId }) => messageId),
+  };
+}
+
+describe("a variable of PHP that a lookup is asked of has to be known where the lookup stands", () => {
+  const book = {
+    lookups: [{ call: "desk.say" }],
+    emit: {
+      endings: { ".php": { call: "$desk->say('{key}'{args})", content: "<?= $desk->say('{key}') ?>" } },
+    },
+  };
+  const shown = "flash('The boat is late today');";
+  test.each<[string, string, boolean]>([
+    ["is a parameter", `<?php function f(Desk $desk) { ${shown} }`, true],
+    ["is made before", `<?php function f() { $desk = desk(); ${shown} }`, true],
+    ["is made behind", `<?php function f() { ${shown} $desk = desk(); }`, false],
+    ["is that of the program", `<?php function f() { global $desk; ${shown} }`, true],
+    ["is taken along", `<?php function f($desk) { g(function () use ($desk) { ${shown} }); }`, true],
+    ["is not taken along", `<?php function f($desk) { g(function () { ${shown} }); }`, false],
+    ["is another function's", `<?php function g($desk) { } function f() { ${shown} }`, false],
+    ["is only in a comment", `<?php function f() { /* $desk */ ${shown} }`, false],
+    ["is only in a string", `<?php function f() { g('$desk'); ${shown} }`, false],
+    ["has a longer name", `<?php function f($desks) { ${shown} }`, false],
+    ["is a function's, and not the file's", `<?php function f($desk) { } ${shown}`, false],
+    ["is made by the file", `<?php $desk = desk(); ${shown}`, true],
+    ["is made by the file later", `<?php ${shown} $desk = desk();`, false],
+    ["is there for the page", "<h1>The boat is late today</h1>\n<p><?= $desk->name ?></p>\n", true],
+    ["is not there for the page", "<h1>The boat is late today</h1>\n<p><?= $name ?></p>\n", false],
+  ])("%s", async (_, code, isMoved) => {
+    const found = await extract("a.php", code, book);
+    expect(found.isMoved).toBe(isMoved);
+    expect(found.notes.includes("extract/not-known") || found.notes.includes("not-known")).toBe(!isMoved);
+  });
+
+  const own = { ...book, emit: { endings: { ".php": { call: "$this->say('{key}'{args})" } } } };
+  test.each<[string, string, boolean]>([
+    ["of an object", `<?php class A { function f() { ${shown} } }`, true],
+    ["of no object", `<?php class A { static function f() { ${shown} } }`, false],
+    ["of a function alone", `<?php function f() { ${shown} }`, false],
+    ["of what includes a page", `<?php ${shown}`, true],
+  ])("$this %s", async (_, code, isMoved) => {
+    expect((await extract("a.php", code, own)).isMoved).toBe(isMoved);
+  });
+});
+
+describe("`this` of a script has to have the lookup", () => {
+  const book = { lookups: [{ call: "this.say" }], emit: { call: 'this.say("{key}"{args})' } };
+  const shown = 'alert("The boat is late today");';
+  test.each<[string, string, boolean]>([
+    ["a class that makes it", `class A { say(key) { return key; } show() { ${shown} } }`, true],
+    [
+      "a class that uses it",
+      `class A extends B { name() { return this.say("a.b"); } show() { ${shown} } }`,
+      true,
+    ],
+    ["a class that has nothing of it", `class A { show() { ${shown} } }`, false],
+    [
+      "an arrow function inside",
+      `class A { say(key) { return key; } show() { g(() => { ${shown} }); } }`,
+      true,
+    ],
+    [
+      "a function inside",
+      `class A { say(key) { return key; } show() { g(function () { ${shown} }); } }`,
+      false,
+    ],
+    ["an object that makes it", `const a = { say(key) { return key; }, show() { ${shown} } };`, true],
+    ["another object", `const a = { say(key) { return key; } }; const b = { show() { ${shown} } };`, false],
+    [
+      "what a function makes",
+      `function A() { this.say = function (key) { return key; }; this.show = function () { ${shown} }; }`,
+      true,
+    ],
+    ["what a function makes without it", `function A() { this.show = function () { ${shown} }; }`, false],
+    [
+      "a prototype",
+      `function A() {}\nA.prototype.say = function (key) { return key; };\nA.prototype.show = function () { ${shown} };`,
+      true,
+    ],
+    [
+      "a member whose name begins alike",
+      `class A { sayAll(key) { return key; } show() { ${shown} } }`,
+      false,
+    ],
+  ])("%s", async (_, code, isMoved) => {
+    const found = await extract("a.js", code, book);
+    expect(found.isMoved).toBe(isMoved);
+  });
+});
+
+test("a tag that the template replaces takes no other such tag into its attributes", async () => {
+  const book = {
+    lookups: [{ tag: "desk:text", key: "name" }],
+    emit: {
+      endings: {
+        ".html": { content: '<desk:text name="{key}"/>', attribute: "<desk:text name='{key}'/>" },
+      },
+    },
+  };
+  const page = (element: string) =>
+    `<main><h1><desk:text name="a"/></h1><${element} src="a.svg" alt="The boat at the quay"/></main>`;
+  expect((await extract("a.html", page("img"), book)).isMoved).toBe(true);
+  const found = await extract("a.html", page("desk:picture"), book);
+  expect(found.isMoved).toBe(false);
+});
+
+test("new keys go to the catalog that the book names, where several are equally near", async () => {
+  const files = (home: object) =>
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [
+          {
+            name: "app",
+            files: "t/{locale}/{name}.json",
+            code: ["src/**"],
+            emit: { call: 't("{key}"{args})', atLoad: true },
+            naming: { pattern: "{slug}", ...home },
+          },
+        ],
+      }),
+      "t/en/labels.json": "{}",
+      "t/en/notes.json": "{}",
+      "src/a.js": 'alert("The boat is late today");\n',
+    });
+  const changed = async (home: object) => {
+    const opened = openProject(files(home));
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return (await extractProject(opened.project)).changes.map(({ file }) => file).sort();
+  };
+  expect(await changed({ home: "notes" })).toEqual(["src/a.js", "t/en/notes.json"]);
+  expect(await changed({})).toEqual([]);
+});
