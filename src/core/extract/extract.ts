@@ -6,6 +6,7 @@ import type { MessageReader } from "../message/parse.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { lookupShapes } from "../source/book-code.js";
 import { bookPieces, literalMessage } from "../source/literal-message.js";
+import { fixedText } from "../source/model.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
   readImportLine,
@@ -94,6 +95,11 @@ const say = notices("extract", {
     remedy: "move that first, or take it as well with --include",
   },
   refused: { message: '"{text}" not extracted: {reason}', remedy: "{fix}" },
+  "own-key-escaped": {
+    message:
+      'as its own key it would be "{message}", and without values nothing takes the doubled signs away',
+    remedy: "write the lookup by hand, with the text as it is",
+  },
   "too-long": {
     message: "rewriting this file took too long; some of its texts may be left",
     remedy: "write this plan, then run extract again",
@@ -473,6 +479,14 @@ function choiceOf(
   if (decision?.message === undefined) {
     const unsafe = unproved(literal, message, reader, book.sourceLocale);
     if (unsafe) return { note: noteRefused(source, found, unsafe) };
+    // A text that is its own key comes back as it is where nothing is filled in.
+    const isPlain = literal.pieces.every(({ kind }) => kind === "text");
+    if (
+      book.config.naming.pattern === "{text}" &&
+      isPlain &&
+      message.trim() !== fixedText(literal.pieces).trim()
+    )
+      return { note: noteRefused(source, found, say("own-key-escaped", { message: shortened(message) })) };
   } else {
     const why = wrongMessage(message, found.message, reader);
     if (why !== undefined)

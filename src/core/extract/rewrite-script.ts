@@ -83,7 +83,7 @@ const say = notices("extract", {
 export function scriptRefusal(
   literal: Literal,
   part: ScriptPart,
-  { book, reader, imports, setup }: ScriptEmission,
+  { book, reader, imports, setup, scriptsNaming }: ScriptEmission,
   by?: BoundLookup,
   bound: readonly BoundLookup[] = [],
 ): Obstacle | undefined {
@@ -123,15 +123,18 @@ export function scriptRefusal(
   // An object of texts is what a function makes for itself or is given, unless it is plainly something else.
   if (isShadowed(program, start, name))
     return objectOf(template) === name && !isPlainValue(part.text, name) ? undefined : isTaken;
-  if (binding === "local") return say("declared", { name });
+  const [object, method] = (asked ?? "").split(".");
+  // What the file makes is the lookup where the file itself looks texts up with it.
+  if (binding === "local")
+    return method !== undefined && part.text.includes(`${asked ?? ""}(`)
+      ? undefined
+      : say("declared", { name });
   // A project that names the call and no import has it everywhere, or brings it in by itself.
   // One that the file makes elsewhere is known there alone.
   const isEverywhere =
     book.emit.call !== undefined &&
     book.emit.import === undefined &&
     !bound.some((one) => one.name === asked);
-  const [object, method] = (asked ?? "").split(".");
-  // An object that scripts of pages have is not there in programs of a server.
   // What another function of the file makes for itself is known there alone.
   if (!binding && isEverywhere && isMadeInside(part.text, name)) return say("not-in-scope", { name });
   if (
@@ -139,7 +142,8 @@ export function scriptRefusal(
     isEverywhere &&
     method !== undefined &&
     object !== undefined &&
-    isServerProgram(part.text, object)
+    // An object that scripts of pages have is not there in programs of a server.
+    (isServerProgram(part.text, object) || !isUsedAround(object, part, scriptsNaming))
   )
     return say("not-imported", { name });
   if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
@@ -161,6 +165,28 @@ function isMadeInside(text: string, name: string): boolean {
   return new RegExp(
     String.raw`\b(?:const|let|var)\s{1,20}(?:${plain}\s{0,20}[=:]|[{[][^=;{}]{0,200}(?<![\w$])${plain}(?![\w$])[^=;{}]{0,200}[}\]]\s{0,20}=)`,
   ).test(text);
+}
+
+/**
+ * Whether a script, or one in a folder around it, has an object that no import brings in; or none has, so that only the book
+ * knows of it.
+ */
+function isUsedAround(
+  object: string,
+  { text, file }: ScriptPart,
+  naming: ScriptsNaming | undefined,
+): boolean {
+  if (!naming || text.includes(`${object}.`)) return true;
+  const others = naming(object, file).filter((other) => other.text.includes(`${object}.`));
+  return others.length === 0 || others.some((other) => areNear(other.file, file));
+}
+
+/** Whether the folder of one file is that of another or holds it, or both are in one that is not at the top. */
+function areNear(one: string, other: string): boolean {
+  const [a, b] = [one, other].map((file) => file.split("/").slice(0, -1)) as [string[], string[]];
+  let shared = 0;
+  while (shared < Math.min(a.length, b.length) && a[shared] === b[shared]) shared++;
+  return shared >= 2 || shared === Math.min(a.length, b.length);
 }
 
 /** Whether a script is a program of a server, by the modules that it takes in, which never mentions an object. */

@@ -129,6 +129,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:attachment|inline|form-data); ?\w+=/, "a header"],
   [/^["']? ?[\w-]{1,40}=[^\s<>]{1,60}>$/, "part of a tag"],
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
+  [
+    /^(?:MIT|ISC|Expat|Zlib|Unlicense|(?:Apache|BSD|A?L?GPL|MPL|EPL|EUPL|CDDL|Artistic|CC(?:0|-BY(?:-SA)?))-v?\d[\w.]{0,9}(?:-[A-Za-z]{1,9}){0,3})$/,
+    "the name of a license",
+  ],
   [/^(?:\p{Extended_Pictographic}|\uFE0F|\u200D|\u20E3| )+$/u, "nothing but picture signs"],
   [/^%{1,2}[\w{}.]{1,60}%{1,2}$/, "a placeholder"],
   [

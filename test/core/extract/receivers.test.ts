@@ -126,6 +126,57 @@ test("a tag that the template replaces takes no other such tag into its attribut
   expect(found.isMoved).toBe(false);
 });
 
+test("what scripts of pages have without an import is not written into programs beside them", async () => {
+  const plan = async (files: Readonly<Record<string, string>>) => {
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [
+            {
+              name: "app",
+              files: "t/{locale}.json",
+              code: ["**/*.js"],
+              lookups: [{ call: "words.get" }],
+              emit: { call: "words.get('{key}'{args})" },
+            },
+          ],
+        }),
+        "t/en.json": "{}",
+        ...files,
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    return (await extractProject(opened.project)).changes
+      .map(({ file }) => file)
+      .filter((file) => file.endsWith(".js"));
+  };
+  const shown = 'function f() { alert("The boat is late today"); }\n';
+  const asks = 'function g() { show(words.get("a.b")); }\n';
+  expect(
+    await plan({ "page/js/a.js": asks, "page/js/b.js": shown, "page/more/c.js": shown, "desk/d.js": shown }),
+  ).toEqual(["page/js/b.js"]);
+  expect(await plan({ "web/page/js/a.js": asks, "web/page/more/c.js": shown })).toEqual([
+    "web/page/more/c.js",
+  ]);
+  expect(await plan({ "desk/d.js": shown })).toEqual(["desk/d.js"]);
+  expect(await plan({ "desk/d.js": `var words = {}; ${asks}${shown}` })).toEqual(["desk/d.js"]);
+  expect(await plan({ "desk/d.js": `var words = {}; ${shown}` })).toEqual([]);
+});
+
+test.each([
+  ["The boat is 10 % full", false],
+  ["The boat is full", true],
+])("a text that is its own key stays where its syntax would double a sign: %s", async (text, isMoved) => {
+  const book = {
+    syntax: "percent-paren",
+    naming: { pattern: "{text}", shape: "flat" },
+    emit: { endings: { ".py": { call: "_('{key}')" } } },
+  };
+  expect((await extract("a.py", `def f():\n    flash("${text}")\n`, book)).isMoved).toBe(isMoved);
+});
+
 test("new keys go to the catalog that the book names, where several are equally near", async () => {
   const files = (home: object) =>
     memoryFiles({

@@ -59,6 +59,7 @@ describe("what only programs read is called code", () => {
     'const languages = { fr: "Français", nb: "Norsk bokmål", en: "English" }',
     'f("%(kind)s: %(name)s")',
     'const message = "ℹ️"',
+    "<td>Apache-2.0</td>",
     'useState("idle")',
     'a === "Some text"',
     'switch (a) { case "Some text": }',
