@@ -120,7 +120,9 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     bindings,
     marks,
     ...(book.naming.home !== undefined &&
-      book.files.includes("{namespace}") && { home: book.naming.home + separators.namespace }),
+      (book.files.includes("{namespace}") || !book.files.includes("{name}")) && {
+        home: book.naming.home + separators.namespace,
+      }),
     marked: new Map(
       book.marked.map((mark) => (typeof mark === "string" ? [mark, {}] : [mark.attribute, mark])),
     ),

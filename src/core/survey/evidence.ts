@@ -741,6 +741,22 @@ function marked({ isMarked, key }: Literal): Evidence | undefined {
     : undefined;
 }
 
+/** How values are checked: `required|max:40`. */
+const checks = /^[a-z_]{2,40}(?::[\w,.-]{1,60})?(?:\|[a-z_]{2,40}(?:[: ][^|]{1,80})?){1,20}$/;
+
+/** What stands among such checks is one, whatever its name: `["description" => "string", "name" => "required|string"]`. */
+const besideChecks: EvidenceSource = ({ context }, _habits, _own, { literals, index }) => {
+  if (context.role !== "property" || context.properties === undefined) return undefined;
+  const group = literals
+    .slice(Math.max(index - 16, 0), index + 17)
+    .filter(({ context: other }) => other.role === "property" && other.element === context.element);
+  const texts = group.map(({ pieces }) => fixedText(pieces));
+  const isProse = (text: string) => /[.!?]$/.test(text) || (/^\p{Lu}/u.test(text) && text.includes(" "));
+  return texts.some((text) => checks.test(text)) && !texts.some(isProse)
+    ? evidence("valueCheck", "says how a value is checked, as those beside it do")
+    : undefined;
+};
+
 /** A table of the code has the source's text beside it. */
 const ofOtherLocale: EvidenceSource = ({ inLocale }) =>
   inLocale === undefined
@@ -784,6 +800,7 @@ const placing: readonly EvidenceSource[] = [
   marked,
   ofOtherLocale,
   languageInItself,
+  besideChecks,
 ];
 
 const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {

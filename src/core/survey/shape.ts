@@ -135,6 +135,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^(?:\p{Extended_Pictographic}|\uFE0F|\u200D|\u20E3| )+$/u, "nothing but picture signs"],
   [/^%{1,2}[\w{}.]{1,60}%{1,2}$/, "a placeholder"],
+  [/^[a-z][\w-]{0,40}(?:\.[\w-]{1,40}){1,6}\[[^[\]]{0,300}\]$/, "a call with its parameters"],
   [
     /^(?=[^%]{0,40}%)(?:[^\p{L}\p{N}%]|%(?:\(\w{1,60}\)|\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[sdifgxXr@])+$/u,
     "nothing but placeholders",

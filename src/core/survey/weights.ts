@@ -25,6 +25,8 @@ export const weights = {
   otherLanguage: -7,
   /** "Deutsch" beside "de". */
   languageName: -7,
+  /** "required" among "required|string". */
+  valueCheck: -6,
   /** Only who looks for faults in the program sees it. */
   debugging: -5,
   unknownCall: -0.8,

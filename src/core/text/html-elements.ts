@@ -38,8 +38,10 @@ export const elementsOfLook: ReadonlySet<string> = new Set(
   ),
 );
 
-/** Whether a text has an element of HTML in it, or part of one. */
+/** Whether a text has an element of HTML in it, or part of one. What stands for values behind commas is none: `get[host,<address>,<time>]`. */
 export function holdsMarkup(text: string): boolean {
+  if (/^[^<>]{0,100}[,[(|=] ?<[^<>/]{1,40}>(?:[,|] ?<[^<>/]{1,40}>|[\w ,.[\]()|=]){0,40}$/.test(text))
+    return false;
   for (const [, name = ""] of text.matchAll(/(?<!\?P?|%)<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
     if (htmlElements.has(name.toLowerCase())) return true;
   return false;

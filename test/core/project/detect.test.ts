@@ -347,6 +347,17 @@ describe("init finds the catalogs, wherever they are and however they are writte
   });
 });
 
+test("what goes on as no language does is none", async () => {
+  const yaml = "title: One boat\nlead: Two boats\nnote: Three boats\n";
+  const files = Object.fromEntries(
+    ["os_linux_active", "os_windows_agent", "os_solaris"].map((name) => [`t/template_${name}.yaml`, yaml]),
+  );
+  expect(await proposed({ ...files, "src/a.ts": "f();" })).toMatchObject({ source: "en", targets: [] });
+  expect(
+    await proposed({ "t/en.yaml": yaml, "t/be-tarask.yaml": yaml, "t/de-formal.yaml": yaml }),
+  ).toMatchObject({ targets: ["be-tarask", "de-formal"] });
+});
+
 describe("init reads locales however they are written", () => {
   const json = (text: string) => JSON.stringify({ a: text, b: `${text} ${text}`, c: `${text}!` });
   test.each<[string, Record<string, string>, object]>([

@@ -196,6 +196,14 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
   }
   // What a template binds or listens to is an expression: `[(model)]="member.name"`.
   if (role !== "attribute" || element === undefined || /^[[(*#:@]|^(?:v-|bind:|on:|x-)/.test(name)) return [];
+  // What HTML itself has for programs holds names of parts of the page.
+  if (
+    /^[a-z][a-z0-9]*$/.test(element) &&
+    /^(?:for|id|name|class|type|value|href|src|action|method|rel|role|style|target|headers|form|list)$/.test(
+      name,
+    )
+  )
+    return [];
   if (/^[A-Z]/.test(element) || element.includes("."))
     return [
       {

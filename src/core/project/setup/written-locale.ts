@@ -14,7 +14,7 @@ export interface WrittenLocale {
 /** The locale that a name stands for, in any of the ways in which people write them; undefined for any other name. */
 export function writtenLocale(written: string): WrittenLocale | undefined {
   const tag = written.replaceAll("_", "-").replace(/^([a-z]{2})([A-Z][A-Za-z]{1,3})$/, "$1-$2");
-  const parsed = parseTag(tag);
+  const parsed = hasOddVariant(tag) ? undefined : parseTag(tag);
   if (parsed && isKnownLanguage(parsed.language) && (parsed.region !== undefined || isPlainCase(written)))
     return {
       locale: canonicalTag(tag),
@@ -25,6 +25,19 @@ export function writtenLocale(written: string): WrittenLocale | undefined {
   const meant = /^[a-z]{2}$/.test(written) ? meantBy(doubtTag(written, [])) : undefined;
   const named = meant ?? languageNames().get(written.toLowerCase());
   return named === undefined ? undefined : { locale: named, isWeak: true };
+}
+
+/** Variants of languages that texts are written in: of spelling (IANA's registry), and of how readers are spoken to. */
+const variants =
+  /^(?:1901|1994|1996|abl1943|ao1990|arevela|arevmda|colb1945|ekavsk|fonipa|ijekavsk|kkcor|oxendict|pinyin|polyton|posix|rozaj|scotland|scouse|tarask|valencia|wadegile|(?:in)?formal|simple|easy)$/i;
+
+/** Whether a tag goes on with a part that is none of a language: `os-linux-active`, `is-valid`. */
+function hasOddVariant(tag: string): boolean {
+  const [, ...rest] = tag.split("-");
+  const end = rest.findIndex((part) => /^[A-Za-z0-9]$/.test(part));
+  return rest
+    .slice(0, end < 0 ? rest.length : end)
+    .some((part) => /^(?:[A-Za-z0-9]{5,8}|\d[A-Za-z0-9]{3})$/.test(part) && !variants.test(part));
 }
 
 /** Whether a name is written as languages are: `DE` may be an abbreviation of anything. */
