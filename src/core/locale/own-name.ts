@@ -7,25 +7,35 @@ const names = new Map<string, string | undefined>();
  * in any case. English names of languages are told in the reader's language, so that "English" for `en` is none.
  */
 export function isOwnNameOf(text: string, tag: string): boolean {
-  if (!/^[a-z]{2,3}(?:[-_][A-Za-z0-9]{2,8}){0,2}$/.test(tag)) return false;
-  const own = ownName(tag.replaceAll("_", "-"));
-  if (own === undefined) return false;
-  const [plain = ""] = text.toLowerCase().split(/ ?[(（]/, 1);
-  return plain === own;
+  const language = languageIn(tag);
+  if (language === undefined || language === "en") return false;
+  const own = nameOf(language, language);
+  return own !== undefined && own !== nameOf(language, "en") && own === plainName(text);
 }
 
-function ownName(tag: string): string | undefined {
-  if (names.has(tag)) return names.get(tag);
-  const language = parseTag(tag)?.language;
-  const found =
-    language === undefined || language === "en"
-      ? undefined
-      : new Intl.DisplayNames([language], { type: "language", fallback: "none" }).of(language);
-  const english =
-    language === undefined
-      ? undefined
-      : new Intl.DisplayNames(["en"], { type: "language", fallback: "none" }).of(language);
-  const own = found === undefined || found === english ? undefined : found.toLowerCase();
-  names.set(tag, own);
-  return own;
+/** Whether a text is the name of the language that a tag stands for, in another language: "German" for `de` in `en`. */
+export function isNameIn(inLanguage: string, text: string, tag: string): boolean {
+  const language = languageIn(tag);
+  return language !== undefined && nameOf(language, inLanguage) === plainName(text);
+}
+
+/** The language of a tag as programs write it; undefined for what is no tag. */
+function languageIn(tag: string): string | undefined {
+  return /^[a-z]{2,3}(?:[-_][A-Za-z0-9]{2,8}){0,2}$/.test(tag)
+    ? parseTag(tag.replaceAll("_", "-"))?.language
+    : undefined;
+}
+
+/** A name without what stands behind it in brackets, in lower case. */
+function plainName(text: string): string {
+  return text.toLowerCase().split(/ ?[(（]/, 1)[0] ?? "";
+}
+
+function nameOf(language: string, inLanguage: string): string | undefined {
+  const id = `${language} ${inLanguage}`;
+  if (!names.has(id)) {
+    const display = new Intl.DisplayNames([inLanguage], { type: "language", fallback: "none" });
+    names.set(id, display.of(language)?.toLowerCase());
+  }
+  return names.get(id);
 }

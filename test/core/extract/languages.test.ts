@@ -264,6 +264,11 @@ describe("tables by locale stay in the code, in every language", () => {
       ["Not on board", "To the quay"],
     ],
     [
+      "names of languages",
+      "<?php\n$titles = ['en' => 'English', 'de' => 'German language', 'fr' => 'French', 'nl' => 'Nederlands'];\n",
+      ["English", "German language", "French"],
+    ],
+    [
       "a list with a key that is none",
       "<?php\n$titles = ['title' => 'Boats of today', 'de' => 'Of all of them'];\n",
       ["Boats of today", "Of all of them"],

@@ -1,22 +1,11 @@
 import { describe, expect, test } from "@jest/globals";
-import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/project.js";
+import { memoryProject } from "../../support/memory-project.js";
 
 /** Extracts from one file; gives what it is then, and why texts stayed. */
 async function extract(file: string, code: string, book: Readonly<Record<string, unknown>>) {
-  const opened = openProject(
-    memoryFiles({
-      "fond.config.json": JSON.stringify({
-        source: "en",
-        targets: [],
-        books: [{ name: "app", files: "t/{locale}.json", code: ["src/**"], ...book }],
-      }),
-      "t/en.json": "{}",
-      [`src/${file}`]: code,
-    }),
-  );
-  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-  const plan = await extractProject(opened.project);
+  const project = memoryProject({ code: ["src/**"], ...book }, { "t/en.json": "{}", [`src/${file}`]: code });
+  const plan = await extractProject(project);
   const after = plan.changes.find((change) => change.file === `src/${file}`)?.after;
   return {
     isMoved: after !== undefined && after !== code,
@@ -127,30 +116,14 @@ test("a tag that the template replaces takes no other such tag into its attribut
 });
 
 test("what scripts of pages have without an import is not written into programs beside them", async () => {
+  const book = {
+    code: ["**/*.js"],
+    lookups: [{ call: "words.get" }],
+    emit: { call: "words.get('{key}'{args})" },
+  };
   const plan = async (files: Readonly<Record<string, string>>) => {
-    const opened = openProject(
-      memoryFiles({
-        "fond.config.json": JSON.stringify({
-          source: "en",
-          targets: [],
-          books: [
-            {
-              name: "app",
-              files: "t/{locale}.json",
-              code: ["**/*.js"],
-              lookups: [{ call: "words.get" }],
-              emit: { call: "words.get('{key}'{args})" },
-            },
-          ],
-        }),
-        "t/en.json": "{}",
-        ...files,
-      }),
-    );
-    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-    return (await extractProject(opened.project)).changes
-      .map(({ file }) => file)
-      .filter((file) => file.endsWith(".js"));
+    const { changes } = await extractProject(memoryProject(book, { "t/en.json": "{}", ...files }));
+    return changes.map(({ file }) => file).filter((file) => file.endsWith(".js"));
   };
   const shown = 'function f() { alert("The boat is late today"); }\n';
   const asks = 'function g() { show(words.get("a.b")); }\n';
@@ -178,29 +151,19 @@ test.each([
 });
 
 test("new keys go to the catalog that the book names, where several are equally near", async () => {
-  const files = (home: object) =>
-    memoryFiles({
-      "fond.config.json": JSON.stringify({
-        source: "en",
-        targets: [],
-        books: [
-          {
-            name: "app",
-            files: "t/{locale}/{name}.json",
-            code: ["src/**"],
-            emit: { call: 't("{key}"{args})', atLoad: true },
-            naming: { pattern: "{slug}", ...home },
-          },
-        ],
-      }),
-      "t/en/labels.json": "{}",
-      "t/en/notes.json": "{}",
-      "src/a.js": 'alert("The boat is late today");\n',
-    });
+  const book = {
+    files: "t/{locale}/{name}.json",
+    code: ["src/**"],
+    emit: { call: 't("{key}"{args})', atLoad: true },
+  };
+  const files = {
+    "t/en/labels.json": "{}",
+    "t/en/notes.json": "{}",
+    "src/a.js": 'alert("The boat is late today");\n',
+  };
   const changed = async (home: object) => {
-    const opened = openProject(files(home));
-    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-    return (await extractProject(opened.project)).changes.map(({ file }) => file).sort();
+    const project = memoryProject({ ...book, naming: { pattern: "{slug}", ...home } }, files);
+    return (await extractProject(project)).changes.map(({ file }) => file).sort();
   };
   expect(await changed({ home: "notes" })).toEqual(["src/a.js", "t/en/notes.json"]);
   expect(await changed({})).toEqual([]);

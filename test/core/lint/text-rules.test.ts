@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, test } from "@jest/globals";
 import { lintExample } from "../../../src/core/lint/example.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { memoryProject } from "../../support/memory-project.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import type { Example } from "../../../src/core/lint/rule.js";
 import { prepareReaders } from "../../../src/core/source/read.js";
@@ -448,24 +449,16 @@ describe("texts that translations keep", () => {
   /** The severities with which a text is called untranslated in each locale, by what they have for it. */
   const kept = async (text: string, byLocale: Readonly<Record<string, string>>) => {
     const targets = Object.keys(byLocale);
-    const opened = openProject(
-      memoryFiles({
-        "fond.config.json": JSON.stringify({
-          source: "en",
-          targets,
-          books: [{ name: "app", files: "t/{locale}.json" }],
-        }),
-        "t/en.json": JSON.stringify({ a: text, ...sentences("Here is a boat") }),
-        ...Object.fromEntries(
-          targets.map((locale) => [
-            `t/${locale}.json`,
-            JSON.stringify({ a: byLocale[locale], ...sentences(`In ${locale}`) }),
-          ]),
-        ),
-      }),
-    );
-    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-    const found = await lintProject(opened.project);
+    const files = {
+      "t/en.json": JSON.stringify({ a: text, ...sentences("Here is a boat") }),
+      ...Object.fromEntries(
+        targets.map((locale) => [
+          `t/${locale}.json`,
+          JSON.stringify({ a: byLocale[locale], ...sentences(`In ${locale}`) }),
+        ]),
+      ),
+    };
+    const found = await lintProject(memoryProject({}, files, targets));
     return found
       .filter(({ rule, key }) => rule === "text/untranslated" && key === "a")
       .map((one) => one.severity);
@@ -551,27 +544,14 @@ describe("keys with the name of a catalog in front", () => {
     ["that is nearly one", 't("desk:a"); t("deks:a")', [["misspelled", "deks:a"]]],
     ["that is one", 't("desk:crossing")', [["unknown", "desk:crossing"]]],
   ])("%s", async (_, code, expected) => {
-    const opened = openProject(
-      memoryFiles({
-        "fond.config.json": JSON.stringify({
-          source: "en",
-          targets: [],
-          books: [
-            {
-              name: "app",
-              files: "t/{locale}/{namespace}.json",
-              code: ["src/**"],
-              lookups: [{ call: "t" }],
-              naming: { namespace: ":" },
-            },
-          ],
-        }),
-        "t/en/desk.json": '{ "a": "A", "zone": "Z" }',
-        "src/a.js": code,
-      }),
-    );
-    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-    const all = await lintProject(opened.project);
+    const book = {
+      files: "t/{locale}/{namespace}.json",
+      code: ["src/**"],
+      lookups: [{ call: "t" }],
+      naming: { namespace: ":" },
+    };
+    const files = { "t/en/desk.json": '{ "a": "A", "zone": "Z" }', "src/a.js": code };
+    const all = await lintProject(memoryProject(book, files));
     const found = all.filter(({ rule }) => rule === "key/undefined");
     expect(found.map(({ messageId, key }) => [messageId, key])).toEqual(expected);
     if (found[0]?.messageId === "elsewhere") expect(found[0].message).toContain("2 keys");
@@ -580,23 +560,9 @@ describe("keys with the name of a catalog in front", () => {
 
 describe("keys that nothing asks for", () => {
   const unused = async (code: Readonly<Record<string, string>>) => {
-    const opened = openProject(
-      memoryFiles({
-        "fond.config.json": JSON.stringify({
-          source: "en",
-          targets: [],
-          books: [{ name: "app", files: "t/{locale}.json", code: ["src/**"], lookups: [{ call: "t" }] }],
-        }),
-        "t/en.json": JSON.stringify({
-          a: "A",
-          tools: { bold: { title: "B" }, note: "N" },
-          old: { one: "O" },
-        }),
-        ...code,
-      }),
-    );
-    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-    const all = await lintProject(opened.project);
+    const source = { a: "A", tools: { bold: { title: "B" }, note: "N" }, old: { one: "O" } };
+    const book = { code: ["src/**"], lookups: [{ call: "t" }] };
+    const all = await lintProject(memoryProject(book, { "t/en.json": JSON.stringify(source), ...code }));
     return all
       .filter(({ rule }) => rule.startsWith("key/unused") || rule === "file/unreadable")
       .map(({ key }) => key);

@@ -187,7 +187,7 @@ function writtenIn(
     const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
     if (chosen)
       return use.textSyntax === undefined
-        ? withoutValues(filledAround(chosen, samples), samples)
+        ? withoutValues(filledAround(chosen, samples), use)
         : filledByLanguage(chosen, samples, use.textSyntax);
   }
   return undefined;
@@ -230,11 +230,8 @@ function filledByLanguage(
 const enoughCalls = 20;
 
 /** A lookup without room for values, where none of its many calls gets any: texts that have some stay where they are. */
-function withoutValues(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
-  const takesSome = samples.some(({ source, literal: { span } }) =>
-    /^\s{0,20},\s{0,20}[^\s"'`)]/.test(source.text.slice(span.end, span.end + 60)),
-  );
-  return samples.length < enoughCalls || takesSome || written.withValues
+function withoutValues(written: WrittenLookup, { hits, valued }: LookupUse): WrittenLookup {
+  return hits < enoughCalls || valued > 0 || written.withValues
     ? written
     : { ...written, call: written.call.replace("{args}", "") };
 }

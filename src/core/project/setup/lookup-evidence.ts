@@ -7,6 +7,7 @@ import { memberUses } from "./member-evidence.js";
 import { defaultPlace } from "./declared-texts.js";
 import type { KeyIndex, KeyMatch } from "./key-index.js";
 import {
+  hasValueBehind,
   homeOf,
   mergeVotes,
   most,
@@ -88,6 +89,7 @@ function isMarkup({ lookup }: LookupUse): boolean {
 
 function countHit(use: LookupUse, sample: LookupSample, match: KeyMatch): void {
   tally(use, sample.source, match);
+  if (hasValueBehind(sample.source, sample.literal)) use.valued++;
   if (use.samples.length < mostSamples) use.samples.push(sample);
 }
 
@@ -294,6 +296,19 @@ function makerUses(makers: ReadonlyMap<string, MakerVotes>): LookupUse[] {
     const part = namespace > 0 ? { namespace: 0 } : prefix > 0 ? { prefix: 0 } : {};
     const lookup = { maker, ...(gives !== undefined && { gives }), ...part };
     const shown = `what ${maker}(${namespace + prefix > 0 ? "…" : ""}) gives${gives === undefined ? "" : ` as ${gives}`}`;
-    return [{ lookup, shown, hits, misses, telling: hits, endings, files, samples, votes: newVotes() }];
+    return [
+      {
+        lookup,
+        shown,
+        hits,
+        misses,
+        telling: hits,
+        valued: hits,
+        endings,
+        files,
+        samples,
+        votes: newVotes(),
+      },
+    ];
   });
 }

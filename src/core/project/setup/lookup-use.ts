@@ -14,6 +14,8 @@ export interface LookupUse {
   readonly textSyntax?: SyntaxSetting;
   hits: number;
   misses: number;
+  /** How many of the hits have something behind the key that is no string: values, mostly. */
+  valued: number;
   /** How many of the hits can hardly be keys by chance: they are more than one word, or name their namespace. */
   telling: number;
   /** How many of the hits are in files of each ending. */
@@ -28,6 +30,11 @@ export interface LookupUse {
   readonly setup?: string;
   /** How the keys are written. */
   readonly votes: Votes;
+}
+
+/** Whether a lookup is given something else behind its key, which is no string. */
+export function hasValueBehind({ text }: SourceFile, { span }: Literal): boolean {
+  return /^\s{0,20},\s{0,20}[^\s"'`)]/.test(text.slice(span.end, span.end + 60));
 }
 
 export interface LookupSample {
@@ -63,6 +70,7 @@ export function newUse(lookup: LookupConfig, shown: string): LookupUse {
     hits: 0,
     misses: 0,
     telling: 0,
+    valued: 0,
     endings: new Map(),
     files: new Set(),
     samples: [],
@@ -75,6 +83,7 @@ export function countHit(use: LookupUse, source: SourceFile, literal: Literal): 
   const ending = posix.extname(source.file);
   use.hits++;
   use.telling++;
+  if (hasValueBehind(source, literal)) use.valued++;
   use.endings.set(ending, (use.endings.get(ending) ?? 0) + 1);
   use.files.add(source.file);
   use.samples.push({ source, literal });

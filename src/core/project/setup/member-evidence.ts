@@ -67,6 +67,7 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant
         hits,
         misses,
         telling: deep,
+        valued: 0,
         endings,
         files,
         samples: [],

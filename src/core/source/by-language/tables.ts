@@ -1,6 +1,7 @@
 import { isKnownLanguage } from "../../locale/mistaken-tag.js";
 import { notices } from "../../message/notices.js";
-import type { Literal, Remark, SourceFile } from "../model.js";
+import { isNameIn, isOwnNameOf } from "../../locale/own-name.js";
+import { fixedText, type Literal, type Remark, type SourceFile } from "../model.js";
 import { languageOfTag } from "./tests.js";
 
 const say = notices("extract", {
@@ -37,6 +38,12 @@ export function withLanguageTables(source: SourceFile, sourceLanguage: string): 
     // Short words are names of languages too: `{ no: "Not yet", is: "Is here" }`.
     if (locales.size < 2 || !(languages.has(sourceLanguage) || [...languages].filter(isFrequent).length > 1))
       continue;
+    // What languages are called is one text for each of them.
+    const named = table.filter(({ literal, locale }) => {
+      const text = fixedText(literal.pieces).trim();
+      return isOwnNameOf(text, locale) || isNameIn(sourceLanguage, text, locale);
+    });
+    if (named.length * 2 >= table.length) continue;
     for (const { literal, locale } of table)
       marked.set(literal, {
         ...literal,

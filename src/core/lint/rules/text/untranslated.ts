@@ -1,6 +1,6 @@
 import { scriptOf } from "../../../locale/script.js";
 import { isTimePattern } from "../../time-pattern.js";
-import type { Catalog } from "../../../catalog/book.js";
+import type { Book, Catalog } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { mayStaySame } from "../../../ledger/standing.js";
 import { languageName } from "../../plural-words.js";
@@ -57,22 +57,30 @@ const mostKept = 0.2;
 /** With fewer sentences, all texts count. */
 const leastSentences = 20;
 
-const shares = new WeakMap<
-  Catalog,
-  { readonly of: readonly (Catalog | undefined)[]; readonly share: number }
->();
+/** What is worked out once of a book, which is another object when one of its catalogs changes. */
+interface Kept {
+  readonly shares: Map<string, number>;
+  readonly keepers: Map<string, Keepers>;
+}
+
+const keptOfBooks = new WeakMap<Book, Kept>();
+
+function keptOf(book: Book): Kept {
+  let kept = keptOfBooks.get(book);
+  if (!kept) keptOfBooks.set(book, (kept = { shares: new Map(), keepers: new Map() }));
+  return kept;
+}
 
 /** How much of what a locale has is the source's: of its sentences, in all of its catalogs, since lists of names stay as they are. */
-function shareKept(catalog: Catalog, { book, sourceOf }: Pick<RuleContext, "book" | "sourceOf">): number {
-  const all = book.catalogsOf(catalog.locale);
-  const of = [...all, ...all.map(({ namespace }) => book.catalog(book.sourceLocale, namespace))];
-  const known = shares.get(catalog);
-  if (known?.of.length === of.length && known.of.every((one, index) => one === of[index])) return known.share;
+function shareKept(locale: string, { book, sourceOf }: Pick<RuleContext, "book" | "sourceOf">): number {
+  const { shares } = keptOf(book);
+  const known = shares.get(locale);
+  if (known !== undefined) return known;
   const texts = { same: 0, count: 0 };
   const sentences = { same: 0, count: 0 };
-  for (const one of all)
-    for (const { key, text } of one.byKey.values()) {
-      const source = sourceOf(one, key)?.entry.text;
+  for (const catalog of book.catalogsOf(locale))
+    for (const { key, text } of catalog.byKey.values()) {
+      const source = sourceOf(catalog, key)?.entry.text;
       const counts = source !== undefined && /\p{Ll} \p{Ll}/u.test(source) ? [texts, sentences] : [texts];
       for (const each of counts) {
         each.count++;
@@ -81,7 +89,7 @@ function shareKept(catalog: Catalog, { book, sourceOf }: Pick<RuleContext, "book
     }
   const { same, count } = sentences.count < leastSentences ? texts : sentences;
   const share = same / Math.max(count, 1);
-  for (const one of all) shares.set(one, { of, share });
+  shares.set(locale, share);
   return share;
 }
 
@@ -103,16 +111,21 @@ function keepersOf(
   context: Pick<RuleContext, "book" | "sourceOf">,
 ): Keepers {
   const { book } = context;
+  const known = keptOf(book).keepers;
+  const id = `${namespace ?? ""}\0${key}`;
+  const made = known.get(id);
+  if (made) return made;
   const script = scriptOf(book.sourceLocale);
   const keepers: Keepers = { near: { kept: 0, all: 0 }, far: { kept: 0, all: 0 } };
   for (const locale of book.targetLocales) {
     const catalog = book.catalog(locale, namespace);
     const own = catalog?.byKey.get(key);
-    if (!catalog || !own || shareKept(catalog, context) >= mostKept) continue;
+    if (!own || shareKept(locale, context) >= mostKept) continue;
     const side = scriptOf(locale) === script ? keepers.near : keepers.far;
     side.all++;
     if (own.text === text) side.kept++;
   }
+  known.set(id, keepers);
   return keepers;
 }
 
@@ -146,7 +159,7 @@ function isAlone(own: Catalog, context: Pick<RuleContext, "book" | "sourceOf">):
   return (
     own.byKey.size >= leastTexts &&
     scriptOf(own.locale) === scriptOf(context.book.sourceLocale) &&
-    shareKept(own, context) < hardlyAny
+    shareKept(own.locale, context) < hardlyAny
   );
 }
 
