@@ -19,7 +19,7 @@ export function isNameIn(inLanguage: string, text: string, tag: string): boolean
   return language !== undefined && nameOf(language, inLanguage) === plainName(text);
 }
 
-/** The language of a tag as programs write it; undefined for what is no tag. */
+/** The language of a tag as programs write it; undefined where it is not a tag. */
 function languageIn(tag: string): string | undefined {
   return /^[a-z]{2,3}(?:[-_][A-Za-z0-9]{2,8}){0,2}$/.test(tag)
     ? parseTag(tag.replaceAll("_", "-"))?.language
