@@ -296,7 +296,7 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   if (writesForDevelopers(callee, habits))
     return evidence("codeCall", `written by ${callee}() for developers`);
   if ((context.index ?? 0) <= 1 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
-    return evidence("lookedUp", `looked up by ${callee}() already`);
+    return evidence("lookedUp", `looked up by ${callee.startsWith("|") ? callee : `${callee}()`} already`);
   if (context.index === 0 && makesPart.test(callee) && !habits.textCall.test(callee)) {
     const text = fixedText(literal.pieces);
     if (/^\s*[\p{Lu}\p{N}].*(?:\s|\p{Ll})|:\s*$/u.test(text))

@@ -611,6 +611,25 @@ describe("init finds lookups by the keys of the catalog", () => {
   });
 });
 
+test("init sees filters that look texts up by themselves, and writes the same", async () => {
+  const pages = Object.fromEntries(
+    Array.from({ length: 6 }, (_, at) => [
+      `web/p${at}.twig`,
+      `<p>{{ 'Boat number ${at} is late'|trans }}</p>\n`,
+    ]),
+  );
+  const written = "{{ '{key}' | trans }}";
+  expect(await proposed(pages)).toMatchObject({
+    books: [
+      {
+        lookups: [{ filter: "trans" }],
+        emit: { endings: { ".twig": { content: written, attribute: written } } },
+        naming: { pattern: "{text}", shape: "flat" },
+      },
+    ],
+  });
+});
+
 describe("init tells declarations of texts from other pairs of strings", () => {
   const config = (code: string) => proposed({ "src/a.ts": code });
   test.each([

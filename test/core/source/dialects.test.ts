@@ -57,6 +57,12 @@ describe("the dialect of a template", () => {
 describe("what people read in a template", () => {
   test.each<[string, string, string, string[]]>([
     [
+      "what a filter or block looks up already is none, whatever the book names",
+      "a.twig",
+      `<a title="{% trans %}Copy to board{% endtrans %}" alt="{{ 'Go home'|t }}">{{ 'All boats' | trans({ a: b }) }}</a><b>{{ 'Still here'|upper }}</b>`,
+      ["Still here"],
+    ],
+    [
       "blocks and filters are no text",
       "a.html",
       '{% extends "x.html" %}{% block title %}Boats{% endblock %}<p>Hello {{ name|upper }}!</p>{# none #}',

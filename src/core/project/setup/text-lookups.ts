@@ -18,7 +18,11 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       if (role !== "argument" || index !== 0 || !lookupByName.test(name)) continue;
       if (literal.pieces.some(({ kind }) => kind !== "text")) continue;
       const text = readableText(literal.pieces);
-      const use = uses.get(name) ?? newUse({ call: name }, `${name}(TEXT)`);
+      const use =
+        uses.get(name) ??
+        (name.startsWith("|")
+          ? newUse({ filter: name.slice(1) }, `{{ TEXT ${name} }}`)
+          : newUse({ call: name }, `${name}(TEXT)`));
       uses.set(name, use);
       const next = source.literals[place + 1];
       if (textLike.test(text)) {

@@ -219,6 +219,9 @@ function givenTo(code: string, before: string, isBeforeColon: boolean): LiteralC
   return undefined;
 }
 
+/** Filters that give a text in the reader's language, by their names, as those that a book does not name: `'All boats'|trans`. */
+const lookupFilter = /^\s{0,9}\|(?!\|)\s{0,9}(trans(?:late)?|t|localize|i18n|l10n|lang|gettext|_)(?![\w-])/;
+
 /** Reads an expression of a template's own small language: strings, and lookups as helpers, calls and filters. */
 export function readPlainExpression(
   text: string,
@@ -271,6 +274,18 @@ export function readPlainExpression(
     }
     if (!/\p{L}/u.test(value)) continue;
     const from = Math.max(at - farthest, 0);
+    const filter = lookupFilter.exec(code.slice(close, close + 40))?.[1];
+    if (filter !== undefined) {
+      const context = {
+        language: "markup",
+        role: "argument",
+        name: `|${filter}`,
+        index: 0,
+        atLoad: false,
+      } as const;
+      literals.push({ form: "string", span, pieces: [{ kind: "text", value, span: inner }], context });
+      continue;
+    }
     const compared = /[=!]=\s*$|\b(?:eq|ne|in|is)\s+$/.test(before) || (isTest && named === undefined);
     const context: LiteralContext = compared
       ? { language: "markup", role: "compared", name: "==", atLoad: false }

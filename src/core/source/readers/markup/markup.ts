@@ -534,6 +534,8 @@ class MarkupReader {
   /** An attribute's value with what is filled in, as a literal. */
   private attributeLiteral(element: MarkupElement, attribute: MarkupAttribute, isMarked: boolean): void {
     const { valueStart, valueEnd, start, end, quoted, name } = attribute;
+    // Of a value that a block looks up as a whole nothing is left: `title="{% trans %}Boats{% endtrans %}"`.
+    if (/^[\s\uE001\uE002]*$/.test(this.masked.slice(valueStart, valueEnd))) return;
     const unique = uniqueNames();
     const pieces: Piece[] = [];
     this.textPieces(valueStart, valueEnd, pieces, unique, false);
