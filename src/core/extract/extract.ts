@@ -481,10 +481,12 @@ function choiceOf(
     if (unsafe) return { note: noteRefused(source, found, unsafe) };
     // A text that is its own key comes back as it is where nothing is filled in.
     const isPlain = literal.pieces.every(({ kind }) => kind === "text");
+    // Blanks between the lines of a page are one to its readers.
+    const said = (text: string) => text.replace(/\s+/g, " ").trim();
     if (
       book.config.naming.pattern === "{text}" &&
       isPlain &&
-      message.trim() !== fixedText(literal.pieces).trim()
+      said(message) !== said(fixedText(literal.pieces))
     )
       return { note: noteRefused(source, found, say("own-key-escaped", { message: shortened(message) })) };
   } else {

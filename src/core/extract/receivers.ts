@@ -154,7 +154,7 @@ function closing(code: string, from: number): number {
  * class or object that it is of uses or makes that member itself.
  */
 export function thisHas(program: Program, text: string, start: number, callee: string): boolean {
-  const member = callee.replace(/^this\./, "").split(".")[0] ?? "";
+  const member = (callee.replace(/^this\./, "").split(".")[0] ?? "").replaceAll("$", "\\$");
   const path: Node[] = [program];
   for (;;) {
     const next = childrenOf(path.at(-1) ?? program).find(
@@ -167,8 +167,8 @@ export function thisHas(program: Program, text: string, start: number, callee: s
     ({ type }) =>
       type === "FunctionDeclaration" || type === "FunctionExpression" || type === "PropertyDefinition",
   );
-  const uses = new RegExp(`\\bthis\\.${member.replaceAll("$", "\\$")}(?![\\w$])`);
-  const makes = new RegExp(`(?<![\\w$.])${member.replaceAll("$", "\\$")}\\s{0,9}[:(=]`);
+  const uses = new RegExp(`\\bthis\\.${member}(?![\\w$])`);
+  const makes = new RegExp(`(?<![\\w$.])${member}\\s{0,9}[:(=]`);
   const of = (node: Node | undefined) => (node ? text.slice(node.start, node.end) : "");
   const own = path[owner];
   // A component's template may be of any object: what the file uses is what it has.

@@ -150,6 +150,18 @@ test.each([
   expect((await extract("a.py", `def f():\n    flash("${text}")\n`, book)).isMoved).toBe(isMoved);
 });
 
+test("a text of several lines is its own key with one blank between them", async () => {
+  const lookup = '{% trans "{key}" %}';
+  const book = {
+    syntax: "percent-paren",
+    naming: { pattern: "{text}", shape: "flat" },
+    lookups: [{ call: "trans" }],
+    emit: { endings: { ".html": { content: lookup } } },
+  };
+  const page = "{% extends 'a' %}\n<p>The boat is late today,\n   and so is the next one.</p>\n";
+  expect((await extract("a.html", page, book)).isMoved).toBe(true);
+});
+
 test("new keys go to the catalog that the book names, where several are equally near", async () => {
   const book = {
     files: "t/{locale}/{name}.json",

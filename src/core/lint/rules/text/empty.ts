@@ -6,7 +6,7 @@ export const textEmpty = defineRule({
   id: "text/empty",
   level: "error",
   summary: "Empty text, or only spaces.",
-  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported.",
+  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported. Not reported: what stands for “am” and “pm” where a locale counts 24 hours, and empty texts of the source that have the same name in several groups.",
   messages: {
     null: { message: 'value of "{key}" is null, not a text', remedy: "write the text, or remove the key" },
     "null-translation": {
@@ -46,7 +46,7 @@ export const textEmpty = defineRule({
 
 /** Whether a text is what stands behind the hours of half a day. */
 function isHalfOfDay(text: string): boolean {
-  return /^(?:[ap]\.? ?m\.?)$/i.test(text.trim());
+  return /^[ap]\.? ?m\.?$/i.test(text.trim());
 }
 
 /** Whether a locale's clock has two times twelve hours: else nothing stands behind them. */

@@ -10,7 +10,7 @@ export const textUntranslated = defineRule({
   id: "text/untranslated",
   level: "warning",
   summary: "Translation that is the same as the source.",
-  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source language, and texts that the ledger records as translated.",
+  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source language, countries, months and days that the locale calls so, texts that the ledger records as translated, and names and words that several translations keep, while others do not.",
   messages: {
     untranslated: { message: "not translated", remedy: "translate it into {language}" },
   },
