@@ -6,16 +6,14 @@ import { fileURLToPath } from "node:url";
 import { parseSync } from "oxc-parser";
 import { memoryFiles } from "../src/core/files/memory-files.js";
 import { applyPlan } from "../src/core/plan/apply.js";
-import {
-  extractProject,
-  openProject,
-  reconcileProject,
-  surveyProject,
-  type Project,
-} from "../src/core/project/project.js";
+import { extractProject } from "../src/core/project/extract-project.js";
+import type { RunCache, WorkReading } from "../src/core/project/file-work.js";
+import { openProject, type Project } from "../src/core/project/project.js";
+import { reconcileProject } from "../src/core/project/reconcile-project.js";
+import { surveyProject } from "../src/core/project/survey-project.js";
 import { diskFiles } from "../src/disk/disk-files.js";
-import { diskSurveyCache } from "../src/disk/survey-cache.js";
-import { threadsFor } from "../src/disk/survey-workers.js";
+import { diskCache } from "../src/disk/run-cache.js";
+import { threadsFor } from "../src/disk/threads.js";
 import { catalogBench } from "./catalogs.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles, yamlOf } from "./generate.js";
 import { messageBench } from "./messages.js";
@@ -79,37 +77,43 @@ async function survey(): Promise<void> {
     }),
   );
 
+  await inThreadsAndAgain("survey", code, (opened, more) => surveyProject(opened, {}, more));
+}
+
+/** Work on code in two threads against one, and again with all of it known. */
+async function inThreadsAndAgain(
+  what: "survey" | "extract",
+  code: Readonly<Record<string, string>>,
+  run: (opened: Project, more: WorkReading<never>) => Promise<unknown>,
+): Promise<void> {
   const folder = folderOf({ ...code, "fond.config.json": JSON.stringify(configFor(["web/**/*.tsx"])) });
   process.env["XDG_CACHE_HOME"] = join(folder, "cache");
-  const onDisk = openProject(diskFiles(folder));
-  if (!onDisk.ok) throw new Error(JSON.stringify(onDisk.problems));
-  const surveyWith = (jobs: number) =>
+  const opened = openProject(diskFiles(folder));
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const { project } = opened;
+  const inThreads = (jobs: number) =>
     shortest(3, () =>
-      surveyProject(
-        onDisk.project,
-        {},
-        { elsewhere: threadsFor(folder, "fond.config.json", jobs, () => undefined) },
-      ),
+      run(project, { elsewhere: threadsFor(folder, "fond.config.json", jobs, () => undefined) }),
     );
-  const oneThread = await surveyWith(1);
+  const oneThread = await inThreads(1);
   console.log(
     showComparison({
-      what: "survey in two threads",
+      what: `${what} in two threads`,
       against: "in one",
-      milliseconds: await surveyWith(2),
+      milliseconds: await inThreads(2),
       baseline: oneThread,
       aim: 1,
     }),
   );
   const cached = async () => {
-    const cache = diskSurveyCache(folder);
-    await surveyProject(onDisk.project, {}, { cache });
+    const cache = diskCache(folder, what);
+    await run(project, { cache: cache as RunCache<never> });
     cache.save();
   };
   const firstRun = await shortest(1, cached);
   console.log(
     showComparison({
-      what: "survey again, nothing changed",
+      what: `${what} again, nothing changed`,
       against: "the first run",
       milliseconds: await shortest(3, cached),
       baseline: firstRun,
@@ -139,6 +143,7 @@ async function extract(): Promise<void> {
       }),
     );
   }
+  await inThreadsAndAgain("extract", code, (opened, more) => extractProject(opened, {}, more));
 }
 
 async function reconcile(): Promise<void> {

@@ -20,7 +20,7 @@ export async function bundle(root) {
   if (changedAt(main) > newest(from)) return;
   rmSync(to, { recursive: true, force: true });
   const build = await rollup({
-    input: { main: join(from, "cli", "main.js"), "survey-worker": join(from, "disk", "survey-worker.js") },
+    input: { main: join(from, "cli", "main.js"), thread: join(from, "disk", "thread.js") },
     external: (id) => !id.startsWith(".") && !id.startsWith(root) && !inside.includes(id),
     // How the chunks came out is of no interest to those who build.
     onLog: (level, log, handle) => log.code !== "OPTIMIZE_CHUNK_STATUS" && handle(level, log),

@@ -17,7 +17,11 @@ import { convertBook, type ConvertOptions, type ConvertResult } from "./core/pro
 import { planInit, type InitResult } from "./core/project/setup/init-plan.js";
 import * as locales from "./core/project/locales.js";
 import { previewProject, type PreviewOptions, type PreviewResult } from "./core/project/preview.js";
-import * as jobs from "./core/project/project.js";
+import * as projects from "./core/project/project.js";
+import { surveyProject, type SurveyOptions, type SurveyResult } from "./core/project/survey-project.js";
+import { reconcileProject, type ReconcileOptions } from "./core/project/reconcile-project.js";
+import { lintProject, fixProject } from "./core/project/lint-project.js";
+import { extractProject } from "./core/project/extract-project.js";
 import { rekeyProject, type RekeyResult } from "./core/project/rekey.js";
 import { reviewProject, type ReviewOptions, type ReviewResult } from "./core/project/review.js";
 import type { UnreadSource } from "./core/source/book-code.js";
@@ -25,7 +29,7 @@ import type { UnreadSource } from "./core/source/book-code.js";
 /** What every job can take. */
 export interface JobOptions {
   /** What narrows the job; nothing where not given. */
-  readonly scope?: jobs.Scope;
+  readonly scope?: projects.Scope;
 }
 
 /** What jobs that record a day can take. */
@@ -46,8 +50,8 @@ const today = () => new Date().toISOString().slice(0, 10);
 export async function openProject(
   files: Files,
   { config, day = today() }: { readonly config?: string; readonly day?: string } = {},
-): Promise<jobs.OpenResult> {
-  return Promise.resolve(jobs.openProject(files, config, day));
+): Promise<projects.OpenResult> {
+  return Promise.resolve(projects.openProject(files, config, day));
 }
 
 /** Plans a configuration for the project that the files show. */
@@ -57,63 +61,63 @@ export async function init(files: Files): Promise<InitResult> {
 
 /** Judges every string of the code: text, code, or unclear. */
 export async function survey(
-  project: jobs.Project,
-  { scope, ...options }: JobOptions & jobs.SurveyOptions = {},
-): Promise<jobs.SurveyResult> {
-  return jobs.surveyProject(project, scope, options);
+  project: projects.Project,
+  { scope, ...options }: JobOptions & SurveyOptions = {},
+): Promise<SurveyResult> {
+  return surveyProject(project, scope, options);
 }
 
 /** Plans to move text into the source catalog and to put lookups in its place. */
 export async function extract(
-  project: jobs.Project,
+  project: projects.Project,
   { scope, ...options }: JobOptions & ExtractOptions = {},
 ): Promise<ExtractPlan & { readonly unread: readonly UnreadSource[] }> {
-  return jobs.extractProject(project, scope, options);
+  return extractProject(project, scope, options);
 }
 
 /** Plans to sync the keys of every locale with the source catalog. */
 export async function reconcile(
-  project: jobs.Project,
-  { scope = {}, day = today(), ...options }: DatedOptions & jobs.ReconcileOptions = {},
+  project: projects.Project,
+  { scope = {}, day = today(), ...options }: DatedOptions & ReconcileOptions = {},
 ): Promise<Plan> {
-  return Promise.resolve(jobs.reconcileProject(project, scope, day, options));
+  return Promise.resolve(reconcileProject(project, scope, day, options));
 }
 
 /** Checks catalogs and code with the rules; all of them where none are given. */
 export async function lint(
-  project: jobs.Project,
+  project: projects.Project,
   { scope, rules }: JobOptions & { readonly rules?: readonly Rule[] } = {},
 ): Promise<Finding[]> {
-  return jobs.lintProject(project, scope, rules);
+  return lintProject(project, scope, rules);
 }
 
 /** Plans the repairs that rules know. Entries are only removed by rules that are given. */
 export async function fix(
-  project: jobs.Project,
+  project: projects.Project,
   { scope, rules }: JobOptions & { readonly rules?: readonly Rule[] } = {},
 ): Promise<Plan> {
-  return jobs.fixProject(project, scope, rules);
+  return fixProject(project, scope, rules);
 }
 
 /** Counts how complete each locale is. */
 export async function balance(
-  project: jobs.Project,
+  project: projects.Project,
   { scope, byNamespace }: JobOptions & { readonly byNamespace?: boolean } = {},
 ): Promise<BookBalance[]> {
-  return Promise.resolve(jobs.balanceProject(project, scope, byNamespace));
+  return Promise.resolve(projects.balanceProject(project, scope, byNamespace));
 }
 
 /** Lists what translators still have to do. */
 export async function outstanding(
-  project: jobs.Project,
+  project: projects.Project,
   { scope }: JobOptions = {},
 ): Promise<OutstandingText[]> {
-  return Promise.resolve(jobs.outstandingIn(project, scope));
+  return Promise.resolve(projects.outstandingIn(project, scope));
 }
 
 /** Shows what users would read, by keys or patterns (`*`, `**`). */
 export async function preview(
-  project: jobs.Project,
+  project: projects.Project,
   keys: readonly string[],
   { scope = {}, ...options }: JobOptions & PreviewOptions = {},
 ): Promise<PreviewResult> {
@@ -122,7 +126,7 @@ export async function preview(
 
 /** Plans to convert a book of the configuration to another format, layout or syntax. */
 export async function convert(
-  project: jobs.Project,
+  project: projects.Project,
   book: BookConfig,
   options: ConvertOptions,
 ): Promise<ConvertResult> {
@@ -131,7 +135,7 @@ export async function convert(
 
 /** Plans a new target locale: configuration, catalogs and ledger. */
 export async function addLocale(
-  project: jobs.Project,
+  project: projects.Project,
   tag: string,
   { day = today() }: DatedOptions = {},
 ): Promise<locales.LocaleResult> {
@@ -140,7 +144,7 @@ export async function addLocale(
 
 /** Plans to remove a target locale; its texts go to the attic of the ledger. */
 export async function dropLocale(
-  project: jobs.Project,
+  project: projects.Project,
   tag: string,
   { day = today() }: DatedOptions = {},
 ): Promise<locales.LocaleResult> {
@@ -148,13 +152,13 @@ export async function dropLocale(
 }
 
 /** The project's locales with their plural categories, fallback, direction and share. */
-export async function listLocales(project: jobs.Project): Promise<locales.LocaleAccount[]> {
+export async function listLocales(project: projects.Project): Promise<locales.LocaleAccount[]> {
   return Promise.resolve(locales.listLocales(project));
 }
 
 /** Plans to rename a key, or a group (`checkout.*`), in catalogs, ledger, waivers and code. */
 export async function rekey(
-  project: jobs.Project,
+  project: projects.Project,
   from: string,
   to: string,
   { scope = {} }: JobOptions = {},
@@ -164,7 +168,7 @@ export async function rekey(
 
 /** What the translators of a locale have to do, message by message, as whole texts with codes for values and elements. */
 export async function handoff(
-  project: jobs.Project,
+  project: projects.Project,
   locale: string,
   { scope = {}, ...options }: JobOptions & HandoffOptions = {},
 ): Promise<Handoff> {
@@ -177,7 +181,7 @@ export async function handoff(
  * @param document what `carrierNamed(…).read` gave
  */
 export async function intake(
-  project: jobs.Project,
+  project: projects.Project,
   document: ReturnedDocument,
   {
     scope = {},
@@ -191,7 +195,7 @@ export async function intake(
 
 /** Suggestions for what a locale lacks, from the project's own translations and from memories in TMX. */
 export async function draft(
-  project: jobs.Project,
+  project: projects.Project,
   locale: string,
   {
     scope = {},
@@ -205,7 +209,7 @@ export async function draft(
 
 /** Plans the catalogs of a pseudo-locale. */
 export async function pseudo(
-  project: jobs.Project,
+  project: projects.Project,
   tag: string,
   { scope = {}, ...options }: JobOptions & PseudoOptions = {},
 ): Promise<PseudoResult> {
@@ -214,7 +218,7 @@ export async function pseudo(
 
 /** Lists keys with their texts, states and places; all of them where none are given. */
 export async function list(
-  project: jobs.Project,
+  project: projects.Project,
   keys: readonly string[] = [],
   { scope = {} }: JobOptions = {},
 ): Promise<ListResult> {
@@ -223,7 +227,7 @@ export async function list(
 
 /** Plans new states of translations in the ledger, by keys or patterns. */
 export async function review(
-  project: jobs.Project,
+  project: projects.Project,
   keys: readonly string[],
   { scope = {}, day = today(), ...options }: DatedOptions & Omit<ReviewOptions, "today"> = {},
 ): Promise<ReviewResult> {

@@ -1,14 +1,19 @@
-import type { Project, SurveyOptions, UseReading } from "../core/project/project.js";
-import { diskSurveyCache, diskUseCache } from "../disk/survey-cache.js";
-import { threadsFor } from "../disk/survey-workers.js";
+import type { ExtractWork } from "../core/project/extract-project.js";
+import type { WorkReading } from "../core/project/file-work.js";
+import type { Project } from "../core/project/project.js";
+import type { UseRecord } from "../core/source/book-code.js";
+import type { FileSurvey } from "../core/survey/survey.js";
+import { diskCache } from "../disk/run-cache.js";
+import { threadsFor } from "../disk/threads.js";
 import type { CommandContext } from "./context.js";
 import { showProgress } from "./terminal/progress.js";
 
 /** How a command reads code, and what is to be done once it has. */
 export interface CodeReading {
-  readonly survey: Pick<SurveyOptions, "cache" | "elsewhere">;
+  readonly survey: WorkReading<FileSurvey>;
   /** For the rules. */
-  readonly uses: UseReading;
+  readonly uses: WorkReading<UseRecord>;
+  readonly extract: ExtractWork;
   end(): void;
 }
 
@@ -24,15 +29,16 @@ export function codeReadingFor(
 ): CodeReading {
   const progress = showProgress(what, quiet ?? false, io);
   const elsewhere = threadsFor(cwd, configFile, jobs, progress.step);
-  const surveys = isKept ? diskSurveyCache(cwd, io.env) : undefined;
-  const uses = isKept ? diskUseCache(cwd, io.env) : undefined;
+  const cacheOf = <Kind extends "survey" | "uses" | "extract">(kind: Kind) =>
+    isKept ? diskCache(cwd, kind, io.env) : undefined;
+  const [surveys, uses, trials] = [cacheOf("survey"), cacheOf("uses"), cacheOf("extract")];
   return {
     survey: { elsewhere, ...(surveys && { cache: surveys }) },
     uses: { elsewhere, ...(uses && { cache: uses }) },
+    extract: { elsewhere, ...(trials && { cache: trials }) },
     end() {
       progress.end();
-      surveys?.save();
-      uses?.save();
+      for (const cache of [surveys, uses, trials]) cache?.save();
     },
   };
 }

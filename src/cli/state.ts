@@ -1,4 +1,6 @@
-import { balanceProject, lintProject, surveyProject, type Project } from "../core/project/project.js";
+import { balanceProject, type Project } from "../core/project/project.js";
+import { lintProject } from "../core/project/lint-project.js";
+import { surveyProject } from "../core/project/survey-project.js";
 import type { BookBalance } from "../core/ledger/balance.js";
 import { projectIfAny, type CommandContext } from "./context.js";
 import { codeReadingFor } from "./code-reading.js";

@@ -8,14 +8,9 @@ import { standingOf } from "../core/ledger/standing.js";
 import { showForms } from "../core/message/forms.js";
 import { messageReader } from "../core/message/parse.js";
 import { LiveProject } from "../core/project/live-project.js";
-import {
-  errorsShownBy,
-  ledgers,
-  lintProject,
-  sourceOf,
-  surveyOne,
-  type Project,
-} from "../core/project/project.js";
+import { errorsShownBy, surveyOf } from "../core/project/survey-project.js";
+import { ledgers, sourceOf, type Project } from "../core/project/project.js";
+import { lintProject } from "../core/project/lint-project.js";
 import { listCode } from "../core/source/book-code.js";
 import type { Lookup, SourceFile } from "../core/source/model.js";
 import { prepareReaders } from "../core/source/read.js";
@@ -82,12 +77,13 @@ export class Workspace {
   async literals(file: string): Promise<readonly ReportedLiteral[]> {
     const project = this.project();
     if (!project) return [];
+    const read = project.files.read(file);
+    if (!read.ok) return [];
     await prepareReaders([file], project.files);
     return booksOf(project, file).flatMap((book) => {
-      const found = surveyOne(project, book, file, { shownErrors: errorsShownBy(project, book) });
-      return "literals" in found
-        ? found.literals.filter(({ verdict, waived }) => verdict === "text" && waived === undefined)
-        : [];
+      const survey = surveyOf(project, book, { shownErrors: errorsShownBy(project, book) });
+      const { literals } = survey(file, read);
+      return literals.filter(({ verdict, waived }) => verdict === "text" && waived === undefined);
     });
   }
 

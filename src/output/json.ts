@@ -11,7 +11,7 @@ import type { Finding } from "../core/lint/finding.js";
 import { unifiedDiff } from "../core/plan/diff.js";
 import { changeKind, type Plan } from "../core/plan/plan.js";
 import type { PreviewMessage } from "../core/project/preview.js";
-import type { SurveyResult } from "../core/project/project.js";
+import type { SurveyResult } from "../core/project/survey-project.js";
 import type { ExplainedLiteral, ReportedLiteral, VerdictCounts } from "../core/survey/survey.js";
 import { safeJson } from "./safe-text.js";
 

@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { openProject, surveyProject, type Project } from "../../src/core/project/project.js";
+import { openProject, type Project } from "../../src/core/project/project.js";
+import { surveyProject } from "../../src/core/project/survey-project.js";
 import { diskFiles } from "../../src/disk/disk-files.js";
-import { diskSurveyCache } from "../../src/disk/survey-cache.js";
-import { threadsFor } from "../../src/disk/survey-workers.js";
+import { diskCache } from "../../src/disk/run-cache.js";
+import { threadsFor } from "../../src/disk/threads.js";
 import { cleanUp, fond, smallProject, temporaryProject } from "../support/project.js";
 
 let cacheHome = "";
@@ -28,7 +29,7 @@ function open(folder: string): Project {
 }
 
 async function surveyed(folder: string): Promise<string[]> {
-  const cache = diskSurveyCache(folder);
+  const cache = diskCache(folder, "survey");
   const { files } = await surveyProject(open(folder), {}, { cache });
   cache.save();
   return files.flatMap(({ literals }) => literals.map(({ text }) => text));

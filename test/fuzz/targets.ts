@@ -7,15 +7,11 @@ import { mergeLedgers } from "../../src/core/ledger/merge.js";
 import { recover } from "../../src/core/plan/apply.js";
 import { unifiedDiff } from "../../src/core/plan/diff.js";
 import { previewProject } from "../../src/core/project/preview.js";
-import {
-  balanceProject,
-  extractProject,
-  fixProject,
-  lintProject,
-  openProject,
-  reconcileProject,
-  surveyProject,
-} from "../../src/core/project/project.js";
+import { balanceProject, openProject } from "../../src/core/project/project.js";
+import { extractProject } from "../../src/core/project/extract-project.js";
+import { fixProject, lintProject } from "../../src/core/project/lint-project.js";
+import { reconcileProject } from "../../src/core/project/reconcile-project.js";
+import { surveyProject } from "../../src/core/project/survey-project.js";
 import { readDiff } from "../../src/disk/git.js";
 
 /** Something that reads text from outside. It must come back, without throwing, in time in proportion to the text. */

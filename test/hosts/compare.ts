@@ -5,7 +5,8 @@ import { join } from "node:path";
 import { memoryFiles } from "../../src/core/files/memory-files.js";
 import { fillMessage, type ArgumentValue } from "../../src/core/message/fill.js";
 import { messageReader } from "../../src/core/message/parse.js";
-import { extractProject, openProject } from "../../src/core/project/project.js";
+import { extractProject } from "../../src/core/project/extract-project.js";
+import { openProject } from "../../src/core/project/project.js";
 import type { Host } from "./hosts.js";
 import { allValues, type Line } from "./model.js";
 

@@ -11,7 +11,8 @@ import {
   type AuditReason,
   type AuditVerdict,
 } from "../../core/project/audit.js";
-import { fixEdits, type Project } from "../../core/project/project.js";
+import { fixEdits } from "../../core/project/lint-project.js";
+import type { Project } from "../../core/project/project.js";
 import { reasonOf } from "../../disk/disk-files.js";
 import { codeReadingFor } from "../code-reading.js";
 import { auditJson, readAuditJson } from "../../output/json.js";

@@ -6,7 +6,7 @@ import { makePlan, type FileChange } from "../../core/plan/plan.js";
 import { groupBy } from "../../core/text/group-by.js";
 import { foldersTable, kindOfRole } from "../terminal/folders.js";
 import type { Style } from "../terminal/style.js";
-import { extractProject } from "../../core/project/project.js";
+import { extractProject } from "../../core/project/extract-project.js";
 import type { Certainty } from "../../core/survey/survey.js";
 import {
   openOrFail,
@@ -18,6 +18,7 @@ import {
   oneOf,
   wholeNumber,
 } from "../context.js";
+import { codeReadingFor } from "../code-reading.js";
 import { exitStatus, usageError, type ExitStatus } from "../exit.js";
 import { isAttended } from "../terminal/answers.js";
 import { reviewTexts } from "./review.js";
@@ -46,6 +47,8 @@ export interface ExtractCommandOptions extends WriteOptions {
   readonly asWritten?: boolean;
   /** Keys that are given by hand, as `file:line=key`. */
   readonly key?: readonly string[];
+  /** Whether what earlier runs found in files that are still the same is used. */
+  readonly cache?: boolean;
   /** Whether to go through the texts one by one. */
   readonly review?: boolean;
 }
@@ -65,7 +68,12 @@ export async function runExtract(
     ...(options.collect && { collectOnly: true }),
   };
   const planned = async (decisions: ReadonlyMap<string, Decision>) => {
-    const made = await extractProject(project, scopeOf(context, paths), { ...narrowed, decisions });
+    const code = codeReadingFor(context, project, "extract", options.cache);
+    const made = await extractProject(project, scopeOf(context, paths), {
+      ...narrowed,
+      ...code.extract,
+      decisions,
+    }).finally(code.end);
     if (options.asWritten) return made;
     const { formattedAsBefore } = await import("../../disk/formatter.js");
     return { ...made, changes: await formattedAsBefore(context.options.cwd, context.files, made.changes) };
@@ -168,7 +176,7 @@ function givenKeys(written: readonly string[]): ReadonlyMap<string, Decision> {
 export const extractCommand = defineCommand<ExtractCommandOptions>({
   name: "extract",
   summary: "Move hard-coded text into the source catalog and put lookups in its place",
-  heeds: { json: true, books: true },
+  heeds: { json: true, books: true, jobs: true },
   examples: [
     ["extract web/pages --no-review", "the plan for these files"],
     ["extract --write", "apply it to all code"],
@@ -191,6 +199,7 @@ export const extractCommand = defineCommand<ExtractCommandOptions>({
         "use this key for the text at a place, as file:line=key; repeatable",
         (value: string, all?: readonly string[]) => [...(all ?? []), value],
       )
+      .option("--no-cache", "read all code anew")
       .option("--review", "go through the texts one by one, then write what you accepted")
       .option("--no-review", "only print the plan, even on a terminal"),
   run: runExtract,

@@ -8,7 +8,8 @@ import {
   type PreviewMessage,
   type PreviewResult,
 } from "../../core/project/preview.js";
-import { lintProject, type Project, type Scope } from "../../core/project/project.js";
+import { lintProject } from "../../core/project/lint-project.js";
+import type { Project, Scope } from "../../core/project/project.js";
 import { previewJson } from "../../output/json.js";
 import { onOneLine } from "../../output/safe-text.js";
 import {

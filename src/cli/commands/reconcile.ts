@@ -1,6 +1,6 @@
 import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
-import { reconcileProject } from "../../core/project/project.js";
+import { reconcileProject } from "../../core/project/reconcile-project.js";
 import {
   openOrFail,
   scopeOf,

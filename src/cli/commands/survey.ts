@@ -4,13 +4,8 @@ import { notices } from "../../core/message/notices.js";
 import { baselineChanges, beyondBaseline, readBaseline } from "../../core/ledger/code-baseline.js";
 import { makePlan } from "../../core/plan/plan.js";
 import { groupBy } from "../../core/text/group-by.js";
-import {
-  explainProject,
-  surveyProject,
-  type Project,
-  type Scope,
-  type SurveyResult,
-} from "../../core/project/project.js";
+import { explainProject, surveyProject, type SurveyResult } from "../../core/project/survey-project.js";
+import type { Project, Scope } from "../../core/project/project.js";
 import { prepareWidths } from "../../core/text/width.js";
 import type { ReportedLiteral } from "../../core/survey/survey.js";
 import { filesWithoutReader, type UnreadSource } from "../../core/source/book-code.js";

@@ -2,7 +2,8 @@ import { notices } from "../../core/message/notices.js";
 import { defineCommand } from "../command.js";
 import type { Waiver } from "../../core/config/waivers.js";
 import { waiverPlan } from "../../core/project/waive.js";
-import { surveyProject, type Project } from "../../core/project/project.js";
+import { surveyProject } from "../../core/project/survey-project.js";
+import type { Project } from "../../core/project/project.js";
 import { rules } from "../../core/lint/rules/index.js";
 import { nearest } from "../../core/text/nearest.js";
 import {

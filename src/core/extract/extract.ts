@@ -1,86 +1,28 @@
 import { posix } from "node:path";
 import type { Book } from "../catalog/book.js";
-import { canonicalTag } from "../locale/tag.js";
 import { notices } from "../message/notices.js";
 import type { MessageReader } from "../message/parse.js";
-import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
-import { lookupShapes } from "../source/book-code.js";
-import { bookPieces, literalMessage } from "../source/literal-message.js";
-import { fixedText } from "../source/model.js";
-import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
+import { makePlan, type FileChange, type Plan } from "../plan/plan.js";
+import type { SourceFile } from "../source/model.js";
+import { readImportLine, readSetupLine } from "../source/readers/script/scopes.js";
 import {
-  readImportLine,
-  readSetupLine,
-  type ImportLine,
-  type SetupLine,
-} from "../source/readers/script/scopes.js";
-import {
-  isAtLeast,
-  surveyFile,
-  type Certainty,
-  type LiteralWaivers,
-  type SurveyedLiteral,
-  type Verdict,
-} from "../survey/survey.js";
-import type { OwnHabits } from "../survey/own-habits.js";
-import { shortened } from "../text/shorten.js";
-import { separatorsOf } from "../text/separators.js";
-import { contains, type Span } from "../text/span.js";
-import type { Notice } from "../text/wording.js";
-import { catalogAdditions, type CatalogAdditions } from "./additions.js";
-import { hostOf, type Host } from "./hosts.js";
-import { keyNamer, type KeyNamer } from "./key-names.js";
-import { unproved } from "./proof.js";
-import { labelsOf, type Labels } from "./constant-labels.js";
-import { annotated, hostRefusal } from "./rewrite-host.js";
-import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
-import { partOf, rewriteFile } from "./rewrite.js";
-import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
-import { deferralOf, withCalls, type Callers } from "./load-time.js";
-import type { TextEdit } from "../text/edits.js";
-import { explainProblem } from "../message/problem-wordings.js";
+  extractFile,
+  type Extraction,
+  type ExtractOptions,
+  type FileResult,
+  type Replaced,
+} from "./file-extraction.js";
+import { withCalls } from "./load-time.js";
+import type { ScriptPart } from "./script-parts.js";
+import { behind, recorded, retraced, sharedBy, type SharedState, type Step } from "./shared.js";
 
-/** What a person decided about one text: to leave it, or its key or message. */
-export interface Decision {
-  readonly skip?: true;
-  readonly key?: string;
-  readonly message?: string;
-}
-
-export interface ExtractOptions {
-  /** Decisions by place, as `file:line:column` or `file:line`. */
-  readonly decisions?: ReadonlyMap<string, Decision>;
-  /** How sure it must be that a literal is text: `sure` where not given. */
-  readonly least?: Certainty;
-  /** Whether only texts that have their keys already go to the catalogs, and no file of code changes. */
-  readonly collectOnly?: boolean;
-  /** How many literals at most. */
-  readonly limit?: number;
-  /** What is accepted as it is. */
-  readonly waivers?: LiteralWaivers;
-  /** What names mean in the book's code, where more is known than its configuration says. */
-  readonly habits?: OwnHabits | undefined;
-  /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
-  readonly scriptsNaming?: ScriptsNaming;
-}
+export type { Certainty } from "../survey/survey.js";
+export type { Decision, ExtractOptions } from "./file-extraction.js";
 
 /** A literal that got a key. */
-export interface Extracted {
-  readonly file: string;
-  readonly line: number;
-  readonly column: number;
-  readonly key: string;
-  readonly message: string;
-  /** False where the catalog had the text under this key already. */
+export interface Extracted extends Replaced {
+  /** False where the key has its text already: in a catalog, or from another place in this run. */
   readonly isNew: boolean;
-  /** What the text is: its verdict and reason, and what it stands in, alike for texts of one kind. */
-  readonly verdict: Verdict;
-  readonly reason: string;
-  readonly role: string;
-  readonly endLine: number;
-  readonly endColumn: number;
-  /** The text as the survey has it. */
-  readonly text: string;
 }
 
 export interface ExtractPlan extends Plan {
@@ -90,517 +32,139 @@ export interface ExtractPlan extends Plan {
 }
 
 const say = notices("extract", {
-  "label-beside": {
-    message: "a text of another constant beside it stays in the code",
-    remedy: "move that first, or take it as well with --include",
-  },
-  refused: { message: '"{text}" not extracted: {reason}', remedy: "{fix}" },
-  "own-key-escaped": {
-    message:
-      'as its own key it would be "{message}", and without values nothing takes the doubled signs away',
-    remedy: "write the lookup by hand, with the text as it is",
-  },
-  "too-long": {
-    message: "rewriting this file took too long; some of its texts may be left",
-    remedy: "write this plan, then run extract again",
-  },
-  unparsed: {
-    message: "the file does not parse, so nothing in it is rewritten: {detail}",
-    remedy: "fix its syntax first",
-  },
-  "bad-key": {
-    message: 'key "{key}" cannot be used: it has another text, is a group, or is inside a text',
-    remedy: "choose another key",
-  },
-  "bad-message": {
-    message: 'message "{text}" cannot be used: {why}',
-    remedy: 'write a message that says the same as "{meant}"',
-  },
-  "foreign-locale": {
-    message: 'it has a text for "{locale}", which is not a locale of the project',
-    remedy: "add the locale with `fond locale add {locale} --write`, or remove that text",
-  },
-  "no-constant": {
-    message: 'the file has no constant "{constant}" for its texts',
-    remedy: "write one with the source locale in it, empty",
-  },
-  "no-near-catalog": {
-    message: 'no source catalog for "{key}"',
-    remedy:
-      'create one beside or above the file; where several are equally near, "naming.home" in the book says which it is',
-  },
-  "no-catalog": {
-    message: 'no source catalog for "{key}"',
-    remedy: "fix the source catalog first; `fond lint` lists its problems",
-  },
-  "mark-without-key": {
-    message: '"{text}" is marked, and its mark gives no key',
-    remedy: "give it one, or let texts be their own keys (naming.pattern in the book)",
-  },
-  "two-defaults": {
-    message: 'key "{key}" has a different default text here: "{text}"',
-    remedy: "make the two the same, or give one of them its own key",
-  },
-  "no-place": {
-    message: 'key "{key}" cannot be added: it is a group, or inside a text',
-    remedy: "choose another key for this lookup",
-  },
   "idle-import": {
     message: "emit.import is for scripts, and no script was rewritten",
     remedy: 'set the line for other files under emit.endings, for example "{ending}"',
   },
 });
 
+/** What a file comes to by itself, before it is known what it shares with the files before it; plain data. */
+export interface FileTrial extends Pick<FileResult, "notes" | "hasScripts"> {
+  /** What it asked of what files share, and how that was answered. */
+  readonly steps: readonly Step[];
+  /** Its new text; undefined where nothing is rewritten. */
+  readonly after?: string;
+  readonly extracted: readonly Replaced[];
+  readonly likely: readonly string[];
+  /** Whether time ran out on it, so that another run may find more. */
+  readonly isLate?: true;
+}
+
+/** Said of a file that nothing is known of before its turn. */
+export interface Waiting {
+  readonly waits: true;
+}
+
 /**
- * Plans the extraction of a book's text: keys, entries in the source catalogs, and lookups in the code's place.
+ * The extraction of a book's text: keys, entries in the source catalogs, and lookups in the code's place.
  * A literal that cannot be replaced safely stays and is noted with the reason. Every rewritten file is parsed
  * again, and its new lookups found again, before it becomes part of the plan.
  */
-export function planExtract(
+export interface BookExtraction {
+  /**
+   * Tries a file by itself, as if it were the first. It waits for its turn where its result is no plain data, or hangs on other
+   * files of code.
+   */
+  attempt(source: SourceFile): FileTrial | Waiting;
+  /** Takes the next file by its trial; false where something that it asked is answered otherwise now: then it is to be taken anew. */
+  accept(file: Pick<SourceFile, "file" | "text" | "bom">, trial: FileTrial): boolean;
+  /** Takes the next file, or the one whose trial was just not accepted. */
+  take(source: SourceFile): void;
+  plan(): ExtractPlan;
+}
+
+/** The extraction of a book's text, before its first file. */
+export function extractionFrom(
   book: Book,
-  sources: Iterable<SourceFile>,
   reader: MessageReader,
   options: ExtractOptions = {},
-): ExtractPlan {
-  const job = extractionOf(book, reader, options);
-  const files: FileResult[] = [];
-  let taken = 0;
-  for (const source of sources) {
-    const result = extractFile(job, source, (options.limit ?? Infinity) - taken);
-    taken += result.extracted.length;
-    files.push(result);
-  }
-  return planOf(job, files);
-}
-
-/** What the extraction of all files goes by, and the three things that they share: keys, additions to catalogs, decisions met. */
-interface Extraction {
-  readonly book: Book;
-  readonly reader: MessageReader;
-  readonly options: ExtractOptions;
-  readonly imports: readonly ImportLine[];
-  readonly setup: SetupLine | undefined;
-  readonly namer: KeyNamer;
-  readonly additions: CatalogAdditions;
-  /** The default texts that were taken from lookups, by key. */
-  readonly collected: Map<string, string>;
-  /** The places whose decisions were asked for. */
-  readonly met: Set<string>;
-}
-
-function extractionOf(book: Book, reader: MessageReader, options: ExtractOptions): Extraction {
+): BookExtraction {
   const { emit } = book.config;
-  const existing = new Map<string, string>();
-  for (const catalog of book.catalogsOf(book.sourceLocale))
-    for (const [key, entry] of catalog.byKey) existing.set(book.codeKey(catalog.namespace, key), entry.text);
-  return {
+  const start = sharedBy(book);
+  const shared = start();
+  const job: Extraction = {
     book,
     reader,
     options,
     imports: [emit.import ?? []].flat().flatMap((line) => readImportLine(line) ?? []),
     setup: emit.setup === undefined ? undefined : readSetupLine(emit.setup),
-    namer: keyNamer(book.config, separatorsOf(book.config), existing),
-    additions: catalogAdditions(book),
-    collected: new Map(),
+    shared,
     met: new Set(),
   };
-}
-
-/** What was found in one file, or in one reading of it. */
-interface FileResult {
-  /** The file as it was rewritten, read again; undefined where nothing is. */
-  readonly rewritten: SourceFile | undefined;
-  /** What it was before; undefined where nothing is rewritten. */
-  readonly change: FileChange | undefined;
-  readonly extracted: readonly Extracted[];
-  readonly notes: readonly PlanNote[];
-  /** Texts that are left because they are likely, not sure. */
-  readonly likely: ReadonlySet<string>;
-  /** Whether a script, or one in a component, was rewritten. */
-  readonly hasScripts: boolean;
-  /** The constants of the file that have become functions, with the scripts that read them. */
-  readonly callers: readonly Callers[];
-}
-
-/**
- * Rewrites that fail are found by trying, and each try reads the file again. After so many milliseconds, somewhat later in a
- * file of many strings, the rest is left to a person.
- */
-const longestRewrite = 3_000;
-const longestPerLiteral = 5;
-const longestInAll = 4_500;
-
-/** Takes the texts of a file, and what its lookups show to be text then, until there is no more: a second run has nothing left to take. */
-function extractFile(job: Extraction, source: SourceFile, room: number): FileResult {
-  const most = Math.min(longestRewrite + source.literals.length * longestPerLiteral, longestInAll);
-  const deadline = performance.now() + most;
-  const first = extractOnce(job, source, room, deadline);
-  const extracted = [...first.extracted];
-  const notes = [...first.notes];
-  const likely = new Set(first.likely);
-  const callers = [...first.callers];
-  let { rewritten, hasScripts } = first;
-  // Places in the rewritten file are not those that a person decided on.
-  let current = job.options.decisions?.size ? undefined : rewritten;
-  while (current) {
-    if (performance.now() > deadline) {
-      notes.push(noteAt(source, { start: 0, end: 0 }, say("too-long", {})));
-      break;
-    }
-    // What stays was said of in the first round.
-    const next = extractOnce(job, current, room - extracted.length, deadline);
-    extracted.push(...next.extracted);
-    for (const text of next.likely) likely.add(text);
-    callers.push(...next.callers);
-    rewritten = next.rewritten ?? rewritten;
-    hasScripts ||= next.hasScripts;
-    current = next.rewritten;
-  }
-  const { file, text: before, bom } = source;
-  const change = rewritten && { file, before, after: rewritten.text, bom };
-  // The file as it was read again would be kept for all files until the end.
-  return { rewritten: undefined, change, extracted, notes, likely, hasScripts, callers };
-}
-
-/** Takes the texts of a file as it is read. */
-function extractOnce(job: Extraction, source: SourceFile, room: number, deadline: number): FileResult {
-  const notes: PlanNote[] = [];
-  const likely = new Set<string>();
-  const nothing = {
-    rewritten: undefined,
-    change: undefined,
-    extracted: [],
-    notes,
-    likely,
-    hasScripts: false,
-    callers: [],
-  };
-  const [problem] = source.problems;
-  if (problem) {
-    notes.push(noteAt(source, problem.span, say("unparsed", { detail: problem.message })));
-    return nothing;
-  }
-  notes.push(...collectDefaults(job, source));
-  notes.push(...collectMarked(job, source));
-  if (job.options.collectOnly) return nothing;
-  if (room <= 0) return nothing;
-  const { config } = job.book;
-  const habits = job.options.habits ?? config.habits;
-  const surveyed = surveyFile(source, config.name, job.reader, habits, job.options.waivers);
-  if (surveyed.stopped) notes.push(noteAt(source, surveyed.stopped.span, surveyed.stopped));
-  const least = job.options.least ?? "sure";
-  for (const one of surveyed.literals)
-    if (one.verdict === "text" && one.waived === undefined && !isAtLeast(one, least))
-      likely.add(`${source.file}:${one.text}`);
-  const candidates = surveyed.literals.filter((literal) => {
-    const decision = decisionOn(job, literal);
-    return (
-      (decision?.key !== undefined || isAtLeast(literal, least)) &&
-      literal.waived === undefined &&
-      // What a mark gives a key is found by that, and stays.
-      (literal.literal.isMarked !== true || literal.literal.key === undefined) &&
-      !decision?.skip
-    );
-  });
-  if (candidates.length === 0) return nothing;
-  const host = hostOf(source, config);
-  const parts = host.kind === "script" ? [wholeScript(source)] : componentScripts(source);
-  const emission = emissionFor(job, source.file);
-  const chosen = writable(job, source, candidates, { host, parts, emission, notes })
-    .slice(0, room)
-    .flatMap(({ found, ...deferred }) => {
-      const choice = choiceOf(
-        job,
-        source,
-        found,
-        boundLookup(source, partOf(parts, found.literal), found.literal),
-      );
-      if ("key" in choice) return [{ ...choice, ...deferred }];
-      notes.push(choice.note);
-      return [];
-    });
-  // What is written must not make it another dialect's page.
-  const shapes = { ...lookupShapes(config, job.book.sourceLocale), dialect: () => source.dialect };
-  const { result, refused } = rewriteFile({ source, host, parts, emission, shapes, deadline }, chosen);
-  for (const { item, why } of refused) notes.push(noteRefused(source, item.found, why));
-  if (!result) return nothing;
-  for (const one of result.written) addToCatalogs(job, one);
+  const results: FileResult[] = [];
+  // The answers to what a trial that was not accepted had asked until then.
+  let answered: readonly unknown[] = [];
   return {
-    ...nothing,
-    rewritten: result.again,
-    extracted: result.written.map(extractedOf),
-    hasScripts: parts.length > 0,
-    callers: result.written.flatMap(({ callers }) => callers ?? []),
-  };
-}
-
-/** Default texts that lookups carry go to the catalog, where it has none under their keys; so do those that are keys themselves. */
-function collectDefaults({ book, additions, namer, collected }: Extraction, source: SourceFile): PlanNote[] {
-  const { namespace } = separatorsOf(book.config);
-  const isTextKey = book.config.naming.pattern === "{text}";
-  return source.lookups.flatMap(({ key, keySpan, defaultText: given, note }): PlanNote[] => {
-    const defaultText = given ?? (isTextKey && key.kind === "fixed" ? key.value : undefined);
-    if (key.kind !== "fixed" || defaultText === undefined || defaultText === "") return [];
-    if (book.resolve(key.value)?.entry) return [];
-    const known = collected.get(key.value);
-    if (known === defaultText) return [];
-    if (known !== undefined)
-      return [noteAt(source, keySpan, say("two-defaults", { key: key.value, text: shortened(defaultText) }))];
-    if (book.layout.hasNamespaces && !key.value.includes(namespace)) return [];
-    const place = { key: key.value, file: source.file };
-    if (!additions.hasRoomFor(place)) return [];
-    if (!namer.reserve(key.value, defaultText))
-      return [noteAt(source, keySpan, say("no-place", { key: key.value }))];
-    collected.set(key.value, defaultText);
-    additions.addSource(place, defaultText, note);
-    return [];
-  });
-}
-
-/** Texts that a template marks with their keys go to the catalog, where it has none under them. */
-function collectMarked(job: Extraction, source: SourceFile): PlanNote[] {
-  const { book, reader, additions, namer, collected } = job;
-  return source.literals.flatMap((literal): PlanNote[] => {
-    const { note, span, isMarked } = literal;
-    if (!isMarked) return [];
-    const text = literal.written ?? literalMessage(bookPieces(literal.pieces, reader), reader);
-    if (text === undefined || text.trim() === "") return [];
-    // Where texts are their own keys, a mark needs to give none.
-    const key = literal.key ?? (book.config.naming.pattern === "{text}" ? text : undefined);
-    if (key === undefined && !job.options.collectOnly) return [];
-    if (key === undefined) return [noteAt(source, span, say("mark-without-key", { text: shortened(text) }))];
-    const known = book.resolve(key)?.entry?.text ?? collected.get(key);
-    if (known === text) return [];
-    if (known !== undefined)
-      return [noteAt(source, span, say("two-defaults", { key, text: shortened(text) }))];
-    const place = { key, file: source.file };
-    if (!additions.hasRoomFor(place)) return [noteAt(source, span, say("no-catalog", { key }))];
-    if (!namer.reserve(key, text)) return [noteAt(source, span, say("no-place", { key }))];
-    collected.set(key, text);
-    additions.addSource(place, text, note);
-    return [];
-  });
-}
-
-/** A text that can be written, with what else changes for it. */
-interface Writable extends Pick<Choice, "deferral" | "callers" | "labels"> {
-  readonly found: SurveyedLiteral;
-}
-
-/** Those of a file's texts that can be written where they stand; of the others it is noted why not. */
-function writable(
-  { book, reader }: Extraction,
-  source: SourceFile,
-  candidates: readonly SurveyedLiteral[],
-  {
-    host,
-    parts,
-    emission,
-    notes,
-  }: {
-    readonly host: Host;
-    readonly parts: readonly ScriptPart[];
-    readonly emission: ScriptEmission;
-    readonly notes: PlanNote[];
-  },
-): readonly Writable[] {
-  const refused: Span[] = [];
-  const taken = new Set(candidates.map(({ literal }) => literal.span.start));
-  return candidates
-    .map((found) => withArgumentNames(found, reader))
-    .flatMap((found): Writable[] => {
-      const { literal } = found;
-      // The words inside a sentence that stays are not refused once more.
-      if (refused.some((span) => contains(span, literal.span))) return [];
-      const part = partOf(parts, literal);
-      const by = boundLookup(source, part, literal);
-      const isEarly = literal.context.atLoad && !by && !book.config.emit.atLoad;
-      const deferral =
-        part && isEarly && !part.runsPerUse
-          ? deferralOf(part, source, literal, emission.scriptsNaming)
-          : undefined;
-      const edits = deferral && "edits" in deferral ? deferral.edits : undefined;
-      const late = edits ? { ...literal, context: { ...literal.context, atLoad: false } } : literal;
-      const labels = part || !isEarly ? undefined : labelsOf(source, literal, host);
-      if (labels && "members" in labels && labels.members.every((one) => taken.has(one.span.start))) {
-        if (!foreignLocale(literal, book)) return [{ found, labels }];
+    attempt: (source) => attempted({ ...job, shared: start() }, source),
+    accept({ file, text, bom }, { after, likely, ...trial }) {
+      const { answers, isSame } = retraced(trial.steps, shared);
+      answered = isSame ? [] : answers;
+      if (isSame) {
+        const change = after === undefined ? undefined : { file, before: text, after, bom };
+        const more = { rewritten: undefined, callers: [], isLate: trial.isLate ?? false };
+        results.push({ ...trial, ...more, change, likely: new Set(likely) });
       }
-      const annotation = annotated(literal, host);
-      const why =
-        (annotation ? undefined : literal.obstacle) ??
-        foreignLocale(literal, book) ??
-        (labels && "members" in labels ? say("label-beside", {}) : labels) ??
-        (part
-          ? ((deferral && "refusal" in deferral ? deferral.refusal : undefined) ??
-            scriptRefusal(late, part, emission, by, source.bound))
-          : annotation
-            ? undefined
-            : hostRefusal(literal, source, host, reader, book.config.emit.atLoad));
-      const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
-      if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
-      refused.push(literal.span);
-      notes.push(noteRefused(source, found, why));
-      return [];
-    });
-}
-
-/** A literal with its arguments named as the book's messages name them. */
-function withArgumentNames(found: SurveyedLiteral, reader: MessageReader): SurveyedLiteral {
-  const { literal } = found;
-  return { ...found, literal: { ...literal, pieces: bookPieces(literal.pieces, reader) } };
-}
-
-/** A literal that has its key, waiting for its place in the code to be written. */
-interface Choice {
-  readonly found: SurveyedLiteral;
-  readonly literal: SurveyedLiteral["literal"];
-  readonly key: string;
-  readonly isNew: boolean;
-  /** The lookup that the file makes itself, which takes the key. */
-  readonly by?: BoundLookup;
-  readonly deferral?: readonly TextEdit[];
-  readonly callers?: Callers;
-  readonly labels?: Labels;
-}
-
-/** A literal's message and key: what a person decided, or what is proved and named here. */
-function choiceOf(
-  job: Extraction,
-  source: SourceFile,
-  found: SurveyedLiteral,
-  by: BoundLookup | undefined,
-): Choice | { readonly note: PlanNote } {
-  const { book, reader, namer, additions } = job;
-  const { literal } = found;
-  const { file } = source;
-  const decision = decisionOn(job, found);
-  const message = decision?.message ?? found.message;
-  const refuse = (notice: Notice) => ({ note: noteAt(source, literal.span, notice) });
-  if (decision?.message === undefined) {
-    const unsafe = unproved(literal, message, reader, book.sourceLocale);
-    if (unsafe) return { note: noteRefused(source, found, unsafe) };
-    // A text that is its own key comes back as it is where nothing is filled in.
-    const isPlain = literal.pieces.every(({ kind }) => kind === "text");
-    // Blanks between the lines of a page are one to its readers.
-    const said = (text: string) => text.replace(/\s+/g, " ").trim();
-    if (
-      book.config.naming.pattern === "{text}" &&
-      isPlain &&
-      said(message) !== said(fixedText(literal.pieces))
-    )
-      return { note: noteRefused(source, found, say("own-key-escaped", { message: shortened(message) })) };
-  } else {
-    const why = wrongMessage(message, found.message, reader);
-    if (why !== undefined)
-      return refuse(say("bad-message", { text: shortened(message), why, meant: shortened(found.message) }));
-  }
-  const named =
-    decision?.key === undefined
-      ? namer.nameFor({ file, literal, message, under: by?.prefix })
-      : namer.given(decision.key, message);
-  if (!named) return refuse(say("bad-key", { key: decision?.key ?? "" }));
-  const { fullKey: key, isNew } = named;
-  if (!additions.hasRoomFor({ key, file })) {
-    const { hasParts, hasNamespaces } = book.layout;
-    const { constant } = book.config;
-    if (constant !== undefined) return refuse(say("no-constant", { constant }));
-    return refuse(hasParts && !hasNamespaces ? say("no-near-catalog", { key }) : say("no-catalog", { key }));
-  }
-  // A key that a person chose may be outside of what the file's own lookup reaches.
-  const own = by && key.startsWith(by.prefix) ? by : undefined;
-  return { found: { ...found, message }, literal, key, isNew, ...(own && { by: own }) };
-}
-
-function decisionOn(
-  { options: { decisions }, met }: Extraction,
-  { file, line, column }: SurveyedLiteral,
-): Decision | undefined {
-  const place = [`${file}:${line}:${column}`, `${file}:${line}`].find((one) => decisions?.has(one));
-  if (place === undefined) return undefined;
-  met.add(place);
-  return decisions?.get(place);
-}
-
-/** What is wrong with a message that is to stand for another; undefined where it takes the same values. */
-function wrongMessage(message: string, proposed: string, reader: MessageReader): string | undefined {
-  const [problem] = reader.read(message).problems;
-  if (problem) return explainProblem(problem).message;
-  const names = (text: string) => {
-    const { facts } = reader.read(text);
-    return [...facts.arguments.keys(), ...[...facts.tags.keys()].map((tag) => `<${tag}>`)].sort();
-  };
-  const meant = names(proposed);
-  const unknown = names(message).find((name) => !meant.includes(name));
-  return unknown === undefined ? undefined : `the code passes no "${unknown}"`;
-}
-
-/** How a file's scripts write lookups. */
-function emissionFor({ book, reader, imports, setup, options }: Extraction, file: string): ScriptEmission {
-  const { config } = book;
-  const own = config.emit.endings?.[posix.extname(file)];
-  const line = own?.import === undefined ? undefined : readImportLine(own.import);
-  return {
-    book: own ? { ...config, emit: { ...config.emit, ...own } } : config,
-    reader,
-    imports: line ? [line] : imports,
-    setup,
-    scriptsNaming: options.scriptsNaming,
+      return isSame;
+    },
+    take(source) {
+      const by = answered.length > 0 ? { ...job, shared: behind(answered, shared) } : job;
+      answered = [];
+      const taken = results.reduce((sum, { extracted }) => sum + extracted.length, 0);
+      results.push(extractFile(by, source, (options.limit ?? Infinity) - taken));
+    },
+    plan: () => planOf(job, shared, results),
   };
 }
 
-/** A translation beside a text in a locale that the project does not have. */
-function foreignLocale({ translations }: Literal, book: Book): Obstacle | undefined {
-  const foreign = translations?.find(({ locale }) => targetOf(book, locale) === undefined);
-  return foreign && say("foreign-locale", { locale: foreign.locale });
-}
-
-/** The target locale that code means by a tag: itself, or the only one of its language. */
-function targetOf({ targetLocales }: Book, written: string): string | undefined {
-  const tag = canonicalTag(written.replaceAll("_", "-")) ?? written;
-  if (targetLocales.includes(tag)) return tag;
-  const alike = targetLocales.filter((one) => one.split("-", 1)[0] === tag.split("-", 1)[0]);
-  return alike.length === 1 ? alike[0] : undefined;
-}
-
-/** A text that was replaced, and the translations that stood beside it in code, go to their catalogs. */
-function addToCatalogs(
-  { book, reader, additions }: Extraction,
-  { found, literal, key, isNew }: Choice,
-): void {
-  const place = { key, file: found.file };
-  if (isNew) additions.addSource(place, found.message, literal.note);
-  for (const { locale: written, pieces } of literal.translations ?? []) {
-    const locale = targetOf(book, written);
-    const text = literalMessage(bookPieces(pieces, reader), reader);
-    if (locale !== undefined && text !== undefined) additions.addTranslation(place, locale, text);
-  }
-}
-
-function extractedOf({ found, key, isNew }: Choice): Extracted {
-  const { file, line, column, endLine, endColumn, message, verdict, reason, text, context } = found;
-  const role = [context.role, context.element, context.name].filter(Boolean).join(" ");
+function attempted(job: Extraction, source: SourceFile): FileTrial | Waiting {
+  let asksOthers = false;
+  const scriptsNaming = () => {
+    asksOthers = true;
+    return [];
+  };
+  const { shared, steps } = recorded(job.shared);
+  const result = extractFile(
+    { ...job, shared, options: { ...job.options, scriptsNaming } },
+    source,
+    Infinity,
+  );
+  if (asksOthers || result.callers.length > 0) return { waits: true };
+  const { change, extracted, notes, likely, hasScripts, isLate } = result;
   return {
-    ...{ file, line, column, key, message, isNew },
-    ...{ verdict, reason, role, endLine, endColumn, text },
+    steps,
+    ...(change?.after !== undefined && { after: change.after }),
+    extracted,
+    notes,
+    likely: [...likely],
+    hasScripts,
+    ...(isLate && { isLate }),
   };
 }
 
 function planOf(
-  { additions, collected, imports, met, options }: Extraction,
+  { imports, met, options }: Extraction,
+  shared: SharedState,
   files: readonly FileResult[],
 ): ExtractPlan {
-  const extracted = files.flatMap((one) => one.extracted);
+  const named = new Set<string>();
+  const extracted = files
+    .flatMap((one) => one.extracted)
+    .map((one): Extracted => {
+      const isNew = shared.isNew(one.key) && !named.has(one.key);
+      named.add(one.key);
+      return { ...one, isNew };
+    });
   const notes = files.flatMap((one) => one.notes);
   const likely = new Set(files.flatMap((one) => [...one.likely]));
   const code = withCallers(files);
-  const catalogs = additions.changes(
+  const catalogs = shared.changes(
     new Map(code.flatMap(({ file, after }) => (after === undefined ? [] : [[file, after]]))),
   );
   // A catalog that stands in code is changed on top of it.
   const both = new Set(catalogs.map(({ file }) => file));
   const changes = [...code.filter(({ file }) => !both.has(file)), ...catalogs];
-  const fresh = new Set(extracted.filter(({ isNew }) => isNew).map(({ key }) => key)).size;
-  const translations = additions.translations();
+  const fresh = extracted.filter(({ isNew }) => isNew).length;
+  const { translations, collected } = shared;
   const summary: Record<string, number> = {
     ...(extracted.length > 0 && {
       "texts replaced": extracted.length,
@@ -608,7 +172,7 @@ function planOf(
       "keys added": fresh,
     }),
     ...(translations > 0 && { "translations taken along": translations }),
-    ...(collected.size > 0 && { "default texts collected": collected.size }),
+    ...(collected > 0 && { "default texts collected": collected }),
     ...(likely.size > 0 && { "likely texts left": likely.size }),
   };
   const [first] = extracted;
@@ -639,18 +203,4 @@ function withCallers(files: readonly FileResult[]): readonly FileChange[] {
     changes.set(file, { ...change, after: withCalls(file, change.after ?? script.text, names) });
   }
   return [...changes.values()];
-}
-
-/** Says why a text is not extracted, under the id of the reason. */
-function noteRefused(source: SourceFile, { literal, text: whole }: SurveyedLiteral, why: Notice): PlanNote {
-  const text = shortened(whole);
-  const said = say("refused", { text, reason: why.message, fix: why.remedy });
-  const { messageId, data } = why;
-  return noteAt(source, literal.span, { ...said, messageId, data: { ...data, text, reason: why.message } });
-}
-
-function noteAt(source: SourceFile, span: Span, notice: Notice): PlanNote {
-  const { messageId, data, message, remedy } = notice;
-  const place = { file: source.file, ...source.lines.position(span.start) };
-  return { ...place, messageId, data, message, remedy, undone: "refused" };
 }

@@ -7,20 +7,81 @@ import { digestOf } from "../text/digest.js";
 /** Makes keys for texts of code, none of which clashes with another or with a group. */
 export interface KeyNamer {
   /** The key for a text: one it already has in its group or in this run, else a new one. */
-  nameFor(request: KeyRequest): { readonly fullKey: string; readonly isNew: boolean };
+  nameFor(request: KeyRequest): string;
   /** The key that a person gave a text; undefined where it is another text's, or a group. */
-  given(fullKey: string, message: string): { readonly fullKey: string; readonly isNew: boolean } | undefined;
+  given(fullKey: string, message: string): string | undefined;
   /** Keeps a key for a text that code gives it; false where it is another's, or a group. */
   reserve(fullKey: string, text: string): boolean;
 }
 
+/** A text that is to be named, by all that a key can be made from. */
 export interface KeyRequest {
   readonly file: string;
-  readonly literal: Literal;
   /** The message that the key will stand for. */
   readonly message: string;
   /** What the key has to start with, where the file's own lookup stands before it. */
-  readonly under?: string | undefined;
+  readonly under?: string;
+  readonly component?: string;
+  readonly element?: string;
+  /** What the text is, in one word. */
+  readonly role: string;
+  /** The words of the text that name it best, and more of them, for where the few are taken. */
+  readonly slug: string;
+  readonly longSlug: string;
+  /** The start of a digest of its fixed text. */
+  readonly hash: string;
+}
+
+/** What a key for a literal can be made from. */
+export function keyRequest(
+  literal: Literal,
+  { file, message, under }: Pick<KeyRequest, "file" | "message"> & { readonly under: string | undefined },
+): KeyRequest {
+  const { component, element } = literal.context;
+  return {
+    file,
+    message,
+    ...(under !== undefined && { under }),
+    ...(component !== undefined && { component }),
+    ...(element !== undefined && { element }),
+    role: roleWord(literal),
+    slug: slugOf(literal),
+    longSlug: slugOf(literal, moreWords),
+    hash: digestOf(fixedText(literal.pieces)).slice(0, 6),
+  };
+}
+
+/** The keys that a book's source catalogs have, with their texts, and the groups that they stand in. */
+export interface KnownKeys {
+  readonly texts: ReadonlyMap<string, string>;
+  readonly groups: ReadonlySet<string>;
+}
+
+interface Separators {
+  readonly parts: string;
+  readonly namespace: string;
+}
+
+/** What a namer has to know of the keys that are there. `texts` holds the source texts by full key. */
+export function knownKeys(
+  book: BookConfig,
+  separators: Separators,
+  texts: ReadonlyMap<string, string>,
+): KnownKeys {
+  const groups = new Set<string>();
+  for (const key of texts.keys()) for (const group of groupsOf(book, separators, key)) groups.add(group);
+  return { texts, groups };
+}
+
+/** The parts of a key, as groups nest. */
+function partsOf(book: BookConfig, { parts }: Separators, key: string): readonly string[] {
+  return parts === "" || book.naming.pattern === "{text}" ? [key] : key.split(parts);
+}
+
+/** The keys of the groups that a key stands in, from the outermost. */
+function groupsOf(book: BookConfig, separators: Separators, key: string): readonly string[] {
+  const parts = partsOf(book, separators, key);
+  return parts.slice(1).map((_, depth) => parts.slice(0, depth + 1).join(separators.parts));
 }
 
 /** The pattern for keys where a book gives none: the file says the section, the words the rest. */
@@ -32,40 +93,34 @@ const mostUnits = 40;
 /** How many words tell apart what begins alike. */
 const moreWords = 7;
 
-/** A namer for one run on one book. `existing` holds the source texts by full key. */
-export function keyNamer(
-  book: BookConfig,
-  separators: { parts: string; namespace: string },
-  existing: ReadonlyMap<string, string>,
-): KeyNamer {
-  const taken = new Map(existing);
-  const groups = new Set<string>();
+/** A namer for one run on one book, whose source catalogs have what is known. */
+export function keyNamer(book: BookConfig, separators: Separators, known: KnownKeys): KeyNamer {
+  const own = new Map<string, string>();
+  const ownGroups = new Set<string>();
   const isTextKey = book.naming.pattern === "{text}";
-  const split = (key: string) => (separators.parts === "" || isTextKey ? [key] : key.split(separators.parts));
-  const addGroups = (key: string) => {
-    const parts = split(key);
-    for (let depth = 1; depth < parts.length; depth++)
-      groups.add(parts.slice(0, depth).join(separators.parts));
+  const textOf = (key: string) => own.get(key) ?? known.texts.get(key);
+  const take = (key: string, text: string) => {
+    own.set(key, text);
+    for (const group of groupsOf(book, separators, key)) ownGroups.add(group);
   };
-  for (const key of taken.keys()) addGroups(key);
   const roles = new Map<string, string>();
   const pattern = book.naming.pattern ?? defaultPattern;
   const letterCase = book.naming.case ?? "camel";
   const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
 
-  const build = ({ file, literal, message, under }: KeyRequest, slug: string): string => {
+  const build = ({ file, message, under, ...request }: KeyRequest, slug: string): string => {
     if (isTextKey) return message;
     if (under !== undefined && under !== "") return under + toCase(wordsOf(slug), letterCase);
     const { folder, name } = placeOf(file);
-    const { context } = literal;
+    const { component = name, element = "", role, hash } = request;
     const values: Readonly<Record<string, string>> = {
       folder,
       file: name,
-      component: context.component ?? name,
-      element: context.element ?? "",
-      role: roleWord(literal),
+      component,
+      element,
+      role,
       slug,
-      hash: digestOf(fixedText(literal.pieces)).slice(0, 6),
+      hash,
     };
     const parts = pattern
       .split(".")
@@ -77,60 +132,54 @@ export function keyNamer(
       .filter((part) => part !== "");
     return joinKey(parts, separators, book.files.includes("{namespace}"));
   };
-  const isFree = (key: string) => {
-    if (taken.has(key) || groups.has(key)) return false;
-    const parts = split(key);
-    return !parts.some((_, depth) => depth > 0 && taken.has(parts.slice(0, depth).join(separators.parts)));
-  };
+  const isFree = (key: string) =>
+    textOf(key) === undefined &&
+    !known.groups.has(key) &&
+    !ownGroups.has(key) &&
+    !groupsOf(book, separators, key).some((group) => textOf(group) !== undefined);
   /** A key whose groups may be: one that is a text already gets another name, as no text can hold others. */
   const withOpenGroups = (key: string): string => {
-    const parts = [...split(key)];
+    const parts = [...partsOf(book, separators, key)];
     for (let depth = 1; depth < parts.length; depth++)
-      while (taken.has(parts.slice(0, depth).join(separators.parts)))
+      while (textOf(parts.slice(0, depth).join(separators.parts)) !== undefined)
         parts[depth - 1] = toCase(wordsOf(`${parts[depth - 1] ?? ""} texts`), letterCase);
     return parts.join(separators.parts);
   };
   return {
     given(fullKey, message) {
-      if (taken.get(fullKey) === message) return { fullKey, isNew: false };
+      if (textOf(fullKey) === message) return fullKey;
       if (!isFree(fullKey) || (!isTextKey && !/^[^\s"'`\\]+$/.test(fullKey))) return undefined;
-      taken.set(fullKey, message);
-      addGroups(fullKey);
-      return { fullKey, isNew: true };
+      take(fullKey, message);
+      return fullKey;
     },
     reserve(fullKey, text) {
       if (!isFree(fullKey)) return false;
-      taken.set(fullKey, text);
-      addGroups(fullKey);
+      take(fullKey, text);
       return true;
     },
     nameFor(request) {
-      const { file, literal, message, under } = request;
-      const role = `${under ?? file}\u0000${roleWord(literal)}\u0000${message}`;
-      const known = roles.get(role);
-      if (known !== undefined) return { fullKey: known, isNew: false };
-      const slug = slugOf(literal);
+      const { file, message, under, role, slug, longSlug } = request;
+      const group = `${under ?? file}\u0000${role}\u0000${message}`;
+      const named = roles.get(group);
+      if (named !== undefined) return named;
       // Where a name is taken: more words of the text, what it is, and last what no other text has.
-      const inRole = `${slug} ${roleWord(literal)}`;
-      const slugs = [slug, slugOf(literal, moreWords), inRole, `${inRole} ${digestOf(message).slice(0, 4)}`];
+      const inRole = `${slug} ${role}`;
+      const slugs = [slug, longSlug, inRole, `${inRole} ${digestOf(message).slice(0, 4)}`];
       for (let attempt = 0; ; attempt++) {
-        const named = withOpenGroups(
+        const built = withOpenGroups(
           build(
             request,
             attempt < slugs.length ? (slugs[attempt] ?? slug) : `${slugs.at(-1) ?? slug} ${attempt}`,
           ),
         );
         // A pattern without the text's words gives each text of a place the same key.
-        const key = pattern.includes("{slug}") || attempt === 0 ? named : `${named}${attempt + 1}`;
+        const key = pattern.includes("{slug}") || attempt === 0 ? built : `${built}${attempt + 1}`;
         // Where keys say nothing of their places, one text has one key.
-        const isFound = attempt === 0 && (isPlaced ? existing : taken).get(key) === message;
+        const isFound = attempt === 0 && (isPlaced ? known.texts.get(key) : textOf(key)) === message;
         if (!isFound && !isFree(key)) continue;
-        roles.set(role, key);
-        if (!isFound) {
-          taken.set(key, message);
-          addGroups(key);
-        }
-        return { fullKey: key, isNew: !isFound };
+        roles.set(group, key);
+        if (!isFound) take(key, message);
+        return key;
       }
     },
   };
@@ -140,11 +189,7 @@ export function keyNamer(
 const commonNamespace = "common";
 
 /** A key from its parts: the first is the namespace in a book that has namespaces. */
-function joinKey(
-  parts: readonly string[],
-  separators: { parts: string; namespace: string },
-  hasNamespace: boolean,
-): string {
+function joinKey(parts: readonly string[], separators: Separators, hasNamespace: boolean): string {
   if (!hasNamespace) return parts.join(separators.parts);
   const [namespace, ...rest] = parts.length < 2 ? [commonNamespace, ...parts] : parts;
   return `${namespace}${separators.namespace}${rest.join(separators.parts)}`;

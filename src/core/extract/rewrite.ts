@@ -18,8 +18,26 @@ export interface Rewriting {
   readonly parts: readonly ScriptPart[];
   readonly emission: ScriptEmission;
   readonly shapes: LookupShapes;
-  /** When trying ends, in ms of `performance.now()`. */
-  readonly deadline: number;
+  readonly effort: Effort;
+}
+
+/** What trying may cost, in code units that are read again. */
+export interface Effort {
+  readonly isSpent: boolean;
+  spend(units: number): void;
+}
+
+/** An effort of so many code units. */
+export function effortOf(most: number): Effort {
+  let spent = 0;
+  return {
+    get isSpent() {
+      return spent > most;
+    },
+    spend(units) {
+      spent += units;
+    },
+  };
 }
 
 /** A file that was rewritten, and what could not be. */
@@ -43,12 +61,13 @@ export function rewriteFile<Item extends Keyed>(
   rewriting: Rewriting,
   chosen: readonly Item[],
 ): Rewritten<Item> {
-  const { source, deadline, shapes } = rewriting;
+  const { source, effort, shapes } = rewriting;
   const refused: { item: Item; why: Notice }[] = [];
   let attempts = 0;
   const attempt = (items: readonly Item[]) => {
     // One try is always had: nearly all files need no other.
-    if (++attempts > 1 && performance.now() > deadline) return { lost: say("too-slow", {}) };
+    if (++attempts > 1 && effort.isSpent) return { lost: say("too-slow", {}) };
+    effort.spend(source.text.length);
     const { edits, done } = editsOf(rewriting, items);
     const after = applyIfApart(source.text, edits);
     if (after === undefined) return { lost: say("overlap", {}) };

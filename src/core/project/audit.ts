@@ -2,19 +2,15 @@ import type { Config } from "../config/schema.js";
 import type { BookBalance } from "../ledger/balance.js";
 import { beyondBaseline, readBaseline } from "../ledger/code-baseline.js";
 import type { Finding } from "../lint/finding.js";
+import type { UseRecord } from "../source/book-code.js";
 import { notices } from "../message/notices.js";
 import type { ReportedLiteral } from "../survey/survey.js";
 import { digestOf } from "../text/digest.js";
 import type { Notice } from "../text/wording.js";
-import {
-  balanceProject,
-  lintProject,
-  type UseReading,
-  surveyProject,
-  type Project,
-  type Scope,
-  type SurveyOptions,
-} from "./project.js";
+import { balanceProject, type Project, type Scope } from "./project.js";
+import type { WorkReading } from "./file-work.js";
+import { lintProject } from "./lint-project.js";
+import { surveyProject, type SurveyOptions } from "./survey-project.js";
 
 const say = notices("audit", {
   errors: {
@@ -99,7 +95,7 @@ export interface AuditOptions extends Pick<SurveyOptions, "cache" | "elsewhere" 
   /** One part of several, from 1: locales and files of code are shared out among them. */
   readonly part?: { readonly number: number; readonly of: number };
   /** How code is read for the rules. */
-  readonly uses?: UseReading;
+  readonly uses?: WorkReading<UseRecord>;
 }
 
 /** Everything that a release is judged by: the rules, how far each locale is, and text left in code. */

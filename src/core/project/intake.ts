@@ -25,7 +25,8 @@ import { separatorsOf } from "../text/separators.js";
 import { shortened } from "../text/shorten.js";
 import type { Notice } from "../text/wording.js";
 import { entryOf, isCopy } from "./handoff.js";
-import { booksIn, ledgers, lintProject, openProject, type Project, type Scope } from "./project.js";
+import { booksIn, ledgers, openProject, type Project, type Scope } from "./project.js";
+import { lintProject } from "./lint-project.js";
 
 const say = notices("intake", {
   "other-locale": {

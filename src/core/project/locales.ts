@@ -15,7 +15,8 @@ import { canonicalTag } from "../locale/tag.js";
 import { doubtTag, type TagDoubt } from "../locale/mistaken-tag.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
-import { balanceProject, openProject, reconcileProject, type Project } from "./project.js";
+import { balanceProject, openProject, type Project } from "./project.js";
+import { reconcileProject } from "./reconcile-project.js";
 
 /** What is known of one locale of a project. */
 export interface LocaleAccount {

@@ -7,10 +7,12 @@ import { parentsOf } from "../locale/fallback.js";
 import { showForms } from "../message/forms.js";
 import { messageReader } from "../message/parse.js";
 import { wordChanges, type TextChange } from "../plan/words.js";
-import { listCode, readBookCode } from "../source/book-code.js";
+import { listCode, readBookCode, type UseRecord } from "../source/book-code.js";
 import { prepareReaders } from "../source/read.js";
 import { keysNamed, type SourceKey } from "./preview.js";
-import { formerSources, ledgers, lintProject, type Project, type Scope, type UseReading } from "./project.js";
+import { formerSources, ledgers, type Project, type Scope } from "./project.js";
+import type { WorkReading } from "./file-work.js";
+import { lintProject } from "./lint-project.js";
 
 /** All that is known of one key. */
 export interface TracedKey {
@@ -64,7 +66,7 @@ export async function traceProject(
   project: Project,
   scope: Scope,
   keys: readonly string[],
-  uses?: UseReading,
+  uses?: WorkReading<UseRecord>,
 ): Promise<TraceResult> {
   const named = keysNamed(project, scope, keys);
   if (!named.ok) return named;

@@ -1,6 +1,6 @@
 import type { Finding } from "../../core/lint/finding.js";
 import type { Rule } from "../../core/lint/rule.js";
-import type { FixEdit } from "../../core/project/project.js";
+import type { FixEdit } from "../../core/project/lint-project.js";
 
 /** What a report is made of. */
 export interface FindingsReport {

@@ -1,5 +1,5 @@
 import type { Finding } from "../../core/lint/finding.js";
-import type { FixEdit } from "../../core/project/project.js";
+import type { FixEdit } from "../../core/project/lint-project.js";
 import { digestOf } from "../../core/text/digest.js";
 import { safeJson } from "../safe-text.js";
 import type { FindingsReport, Reporter } from "./reporter.js";

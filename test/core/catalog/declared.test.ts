@@ -10,7 +10,9 @@ import {
 import type { EntryPath } from "../../../src/core/catalog/model.js";
 import { memoryFiles, type MemoryFiles } from "../../../src/core/files/memory-files.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
-import { extractProject, lintProject, reconcileProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { rekeyProject } from "../../../src/core/project/rekey.js";
 import { planInit } from "../../../src/core/project/setup/init-plan.js";
 import { reopened } from "../../support/project.js";

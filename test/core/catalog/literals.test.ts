@@ -7,12 +7,10 @@ import { join } from "node:path";
 import { runInNewContext } from "node:vm";
 import { formatOf, formats } from "../../../src/core/catalog/formats/index.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import {
-  lintProject,
-  openProject,
-  reconcileProject,
-  surveyProject,
-} from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
+import { surveyProject } from "../../../src/core/project/survey-project.js";
 import { previewProject } from "../../../src/core/project/preview.js";
 import type { CatalogChanges, EntryPath } from "../../../src/core/catalog/model.js";
 

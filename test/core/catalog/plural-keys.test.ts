@@ -2,7 +2,9 @@ import { describe, expect, test } from "@jest/globals";
 import { loadBook } from "../../../src/core/catalog/book.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { messageReader } from "../../../src/core/message/parse.js";
-import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { previewProject } from "../../../src/core/project/preview.js";
 import { convertBook } from "../../../src/core/project/convert.js";
 

@@ -2,7 +2,9 @@ import { parse } from "../../../src/core/text/jsonc.js";
 import { describe, expect, test } from "@jest/globals";
 import { addWaivers, loadWaivers, type Waiver } from "../../../src/core/config/waivers.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { openProject, lintProject, surveyProject } from "../../../src/core/project/project.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { surveyProject } from "../../../src/core/project/survey-project.js";
 import { smallProject } from "../../support/project.js";
 
 const today = "2031-05-04";

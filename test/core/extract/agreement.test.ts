@@ -2,7 +2,9 @@ import { expect, test } from "@jest/globals";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, lintProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { root } from "../../support/project.js";
 
 const config = {

@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import type { MessageNode } from "../../../src/core/message/model.js";
 import { messageReader } from "../../../src/core/message/parse.js";
-import { extractProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 
 const noun = fc.constantFrom("boat", "bike", "seat", "cabin");
 const test1 = fc.constantFrom(

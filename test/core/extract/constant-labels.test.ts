@@ -4,7 +4,8 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 
 /** Extracts one Java file of a book whose lookups take a key in quotes. */
 async function extract(code: string, emit: object = {}, lookups: readonly object[] = []) {

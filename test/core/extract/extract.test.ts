@@ -6,7 +6,8 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import typescript from "typescript";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import type { ExtractPlan } from "../../../src/core/extract/extract.js";
 import { cleanUp, root, smallProject, temporaryProject } from "../../support/project.js";
 

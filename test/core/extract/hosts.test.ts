@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 
 /** Extracts one file of a book with nothing set but what is given. */
 async function extract(file: string, code: string, book: Record<string, unknown> = {}) {

@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { spawnSync } from "node:child_process";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 
 /** Extracts from one file of a project in English with German and Arabic. */
 async function extract(file: string, code: string) {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { extractProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
 import { memoryProject } from "../../support/memory-project.js";
 
 /** Extracts from one file; gives what it is then, and why texts stayed. */

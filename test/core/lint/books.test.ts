@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 
 /** Lints a project of two books, and gives each finding as its rule, book and key. */
 async function lint(shop: object, common: object, code: Record<string, string>) {

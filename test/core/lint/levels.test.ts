@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
-import { fixProject, lintProject, openProject } from "../../../src/core/project/project.js";
+import { fixProject, lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { readGlossary, termTest } from "../../../src/core/lint/glossary.js";
 
 const files = (

@@ -5,7 +5,8 @@ import type { PathText } from "../../../src/core/catalog/model.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
-import { fixProject, lintProject, openProject, type Project } from "../../../src/core/project/project.js";
+import { fixProject, lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject, type Project } from "../../../src/core/project/project.js";
 
 const named = (id: string) => rules.filter((rule) => rule.id === id);
 

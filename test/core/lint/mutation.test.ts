@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { formatOf } from "../../../src/core/catalog/formats/index.js";
-import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { pluralRules } from "../../../src/core/locale/plural-rules.js";
 import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
 import { printIcu } from "../../../src/core/message/syntaxes/icu/icu-print.js";

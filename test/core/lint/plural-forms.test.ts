@@ -1,7 +1,9 @@
 import { expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import type { Finding } from "../../../src/core/lint/finding.js";
-import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 
 /** Lints a book whose plural forms stand apart. */
 async function lint(

@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { lintExample } from "../../../src/core/lint/example.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { memoryProject } from "../../support/memory-project.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import type { Example } from "../../../src/core/lint/rule.js";

@@ -1,7 +1,8 @@
 import { syntaxes as registry } from "../../../src/core/message/syntaxes/index.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { previewProject } from "../../../src/core/project/preview.js";
-import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { convertBook } from "../../../src/core/project/convert.js";
 import { explainProblem } from "../../../src/core/message/problem-wordings.js";
 import { describe, expect, test } from "@jest/globals";

@@ -1,6 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { extractProject, lintProject, openProject } from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { planInit } from "../../../src/core/project/setup/init-plan.js";
 
 /** The configuration that is proposed for files, without what says where the code is. */

@@ -5,7 +5,9 @@ import { memoryFiles, type MemoryFiles } from "../../../src/core/files/memory-fi
 import type { Finding } from "../../../src/core/lint/finding.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import { LiveProject } from "../../../src/core/project/live-project.js";
-import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
 
 const day = "2026-03-01";

@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { isListOf, localeListsIn } from "../../../src/core/locale/locale-lists.js";
 import { addLocale } from "../../../src/core/project/locales.js";
-import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 
 function project(more: Record<string, string>) {
   const files = memoryFiles({

@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { memoryFiles, type MemoryFiles } from "../../../src/core/files/memory-files.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
 import { addLocale, dropLocale, listLocales } from "../../../src/core/project/locales.js";
-import { openProject, reconcileProject, type Project } from "../../../src/core/project/project.js";
+import { openProject, type Project } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { rekeyProject } from "../../../src/core/project/rekey.js";
 import { smallProject } from "../../support/project.js";
 

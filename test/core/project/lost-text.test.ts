@@ -3,14 +3,10 @@ import { memoryFiles, type MemoryFiles } from "../../../src/core/files/memory-fi
 import { applyPlan } from "../../../src/core/plan/apply.js";
 import type { Plan } from "../../../src/core/plan/plan.js";
 import { convertBook } from "../../../src/core/project/convert.js";
-import {
-  extractProject,
-  fixProject,
-  lintProject,
-  openProject,
-  reconcileProject,
-  type Project,
-} from "../../../src/core/project/project.js";
+import { extractProject } from "../../../src/core/project/extract-project.js";
+import { fixProject, lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject, type Project } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { previewProject } from "../../../src/core/project/preview.js";
 import { rekeyProject } from "../../../src/core/project/rekey.js";
 import { reviewProject } from "../../../src/core/project/review.js";

@@ -1,11 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import {
-  balanceProject,
-  lintProject,
-  openProject,
-  reconcileProject,
-} from "../../../src/core/project/project.js";
+import { balanceProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { previewFindings, previewProject, type PreviewOptions } from "../../../src/core/project/preview.js";
 
 const files = {

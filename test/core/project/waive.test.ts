@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import type { Finding } from "../../../src/core/lint/finding.js";
-import { lintProject, openProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { waiverOf, waiverPlan } from "../../../src/core/project/waive.js";
 
 const config = (name: string) => ({ name, files: `${name}/{locale}/{namespace}.json` });

@@ -2,7 +2,9 @@ import { reopened } from "../../support/project.js";
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
-import { lintProject, openProject, reconcileProject } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 
 /** A project of one book that is reconciled again and again; gives the target's text after each time. */
 function project(ending: string, book: object = {}) {

@@ -4,12 +4,12 @@ import { applyPlan } from "../../../src/core/plan/apply.js";
 import type { Plan } from "../../../src/core/plan/plan.js";
 import {
   balanceProject,
-  lintProject,
   openProject,
   outstandingIn,
-  reconcileProject,
   type Project,
 } from "../../../src/core/project/project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { reviewProject } from "../../../src/core/project/review.js";
 import { parseIcu } from "../../../src/core/message/syntaxes/icu/icu.js";
 import { printIcu } from "../../../src/core/message/syntaxes/icu/icu-print.js";

@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { shownErrorsIn } from "../../../src/core/survey/shown-errors.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { explainProject, openProject, surveyProject } from "../../../src/core/project/project.js";
+import { explainProject, surveyProject } from "../../../src/core/project/survey-project.js";
+import { openProject } from "../../../src/core/project/project.js";
 
 const caught: [string, string, readonly string[]][] = [
   ["desk.py", 'try:\n    lend()\nexcept LoanError as e:\n    flash(str(e), "error")\n', ["LoanError"]],

@@ -46,8 +46,13 @@ async function start(): Promise<TreeSitter> {
   return module;
 }
 
-/** After so many milliseconds, and one more for each thousand characters, a parser is stopped: the file counts as one that does not parse. */
-const longestParse = 800;
+/**
+ * A parser says every hundred steps or so that it is at work: about 15 times in a thousand characters, and without end in broken
+ * code that has too many readings. After so many times, and more in longer code, it is stopped: the file counts as one that does
+ * not parse, on every machine alike.
+ */
+const mostSteps = 16_000;
+const mostStepsPerUnit = 0.2;
 
 /** What stands for a program that no parser gets through. */
 function unparsed(text: string): CodeNode {
@@ -68,12 +73,12 @@ function unparsed(text: string): CodeNode {
 export function parseCode(language: CodeLanguage, text: string): CodeNode {
   const parser = parsers.get(language);
   if (!parser) throw new Error(`the grammar of ${language} is not loaded`);
-  const end = performance.now() + longestParse + text.length / 1_000;
+  let stepsLeft = mostSteps + text.length * mostStepsPerUnit;
   // Where the callback says true the parser stops; its declaration leaves the result out.
   if (isBroken) return unparsed(text);
   let tree: TreeSitterModule.Tree | null = null;
   try {
-    tree = parser.parse(text, null, { progressCallback: () => performance.now() > end });
+    tree = parser.parse(text, null, { progressCallback: () => stepsLeft-- <= 0 });
     if (!tree) {
       parser.reset();
       // Broken code can have so many readings that no parser gets through them.

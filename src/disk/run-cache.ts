@@ -10,7 +10,8 @@ import {
 import { homedir } from "node:os";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import type { RunCache } from "../core/project/project.js";
+import type { FileTrial, Waiting } from "../core/extract/extract.js";
+import type { FileWork, RunCache } from "../core/project/file-work.js";
 import type { UseRecord } from "../core/source/book-code.js";
 import type { FileSurvey } from "../core/survey/survey.js";
 import { lazily } from "../core/text/lazy.js";
@@ -23,25 +24,27 @@ export interface DiskCache<Made> extends RunCache<Made> {
   save(): void;
 }
 
-/** The cache of a project's surveys. */
-export function diskSurveyCache(root: string, env = process.env as Env): DiskCache<FileSurvey> {
-  return diskCache(root, "", env);
-}
-
-/** The cache of what a project's code asks for. */
-export function diskUseCache(root: string, env = process.env as Env): DiskCache<UseRecord> {
-  return diskCache(root, "-uses", env);
+/** What is kept of each kind of work on files. */
+interface KeptOf {
+  readonly survey: FileSurvey;
+  readonly uses: UseRecord;
+  readonly extract: FileTrial | Waiting;
 }
 
 type Env = Readonly<Record<string, string | undefined>>;
 
 /**
- * A cache of one project, below `XDG_CACHE_HOME` (else `~/.cache`), outside of the project. It is only read if it was
+ * The cache of one kind of work on a project, below `XDG_CACHE_HOME` (else `~/.cache`), outside of the project. It is only read if it was
  * written by this build of the program; a damaged one counts as empty.
  */
-function diskCache<Made>(root: string, kind: string, env: Env): DiskCache<Made> {
+export function diskCache<Kind extends FileWork["kind"]>(
+  root: string,
+  kind: Kind,
+  env = process.env as Env,
+): DiskCache<KeptOf[Kind]> {
+  type Made = KeptOf[Kind];
   const home = env["XDG_CACHE_HOME"] ?? join(homedir(), ".cache");
-  const file = join(home, "fond-ledger", `${digestOf(resolve(root))}${kind}.json`);
+  const file = join(home, "fond-ledger", `${digestOf(resolve(root))}-${kind}.json`);
   const build = lazily(buildStamp);
   // A run that asks for nothing reads nothing.
   const before = lazily(() => readEntries<Made>(file, build()));

@@ -2,7 +2,7 @@ import { existsSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
-import type { Elsewhere, FileTask } from "../core/project/project.js";
+import type { Elsewhere, FileTask } from "../core/project/file-work.js";
 
 /** What a worker is given to do. */
 export interface ThreadTask extends FileTask {
@@ -50,7 +50,7 @@ export function threadsFor(
     };
     const helper = () =>
       new Promise<void>((resolve, reject) => {
-        const worker = new Worker(new URL("./survey-worker.js", import.meta.url), {
+        const worker = new Worker(new URL("./thread.js", import.meta.url), {
           resourceLimits: { maxYoungGenerationSizeMb: 64 },
         });
         let index = -1;

@@ -1,0 +1,143 @@
+import type { BookConfig } from "../config/schema.js";
+import {
+  extractionFrom,
+  type BookExtraction,
+  type ExtractOptions,
+  type ExtractPlan,
+  type FileTrial,
+  type Waiting,
+} from "../extract/extract.js";
+import { scriptsNaming } from "../extract/script-parts.js";
+import { messageReader } from "../message/parse.js";
+import { makePlan } from "../plan/plan.js";
+import { listCode, type UnreadSource } from "../source/book-code.js";
+import { prepareReaders } from "../source/read.js";
+import { leftOutByContent } from "../survey/left-out.js";
+import { workOver, type DoneHere, type WorkReading } from "./file-work.js";
+import { booksIn, sourceOf, type Project, type Scope } from "./project.js";
+import {
+  errorsShownBy,
+  habitsOf,
+  withoutLeftOut,
+  type LeftOutTally,
+  type SurveyReading,
+  type SurveyResult,
+} from "./survey-project.js";
+
+/** How files are tried: what of the options one file's result hangs on. */
+export interface ExtractReading
+  extends
+    Required<Pick<ExtractOptions, "least" | "collectOnly">>,
+    Required<Pick<SurveyReading, "everything" | "shownErrors">> {}
+
+/** What is known of an extraction from other runs, and who helps. */
+export type ExtractWork = Pick<WorkReading<FileTrial | Waiting>, "cache" | "elsewhere">;
+
+/** Plans the extraction of a project's text. */
+export async function extractProject(
+  project: Project,
+  scope: Scope = {},
+  options: ExtractOptions & Pick<SurveyReading, "everything"> & ExtractWork = {},
+): Promise<ExtractPlan & Pick<SurveyResult, "unread" | "leftOut">> {
+  const plans: ExtractPlan[] = [];
+  const unread: UnreadSource[] = [];
+  const leftOut: LeftOutTally = {};
+  for (const config of booksIn(project, scope)) {
+    const listed = withoutLeftOut(listCode(project.files, config, scope.path), options, leftOut);
+    const { least = "sure", collectOnly = false, everything = false } = options;
+    const reading = { least, collectOnly, everything, shownErrors: errorsShownBy(project, config) };
+    const trials = await trialsOf(project, config, listed, reading, options);
+    const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
+    const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
+    const run = runOf(project, config, reading, { ...options, ...limit });
+    for (const file of listed) {
+      const read = project.files.read(file);
+      if (!read.ok) {
+        unread.push({ file, detail: read.detail });
+        continue;
+      }
+      const kind = everything ? undefined : leftOutByContent(file, read.text);
+      if (kind) {
+        leftOut[kind] = (leftOut[kind] ?? 0) + 1;
+        continue;
+      }
+      const trial = trials.get(file);
+      if (trial && run.accept({ file, ...read }, trial)) continue;
+      await prepareReaders([file], project.files);
+      run.take(sourceOf(project, config, file, read));
+    }
+    plans.push(run.plan());
+  }
+  const summary: Record<string, number> = {};
+  for (const plan of plans)
+    for (const [what, count] of Object.entries(plan.summary)) summary[what] = (summary[what] ?? 0) + count;
+  return {
+    ...makePlan(
+      plans.flatMap((plan) => plan.changes),
+      summary,
+      plans.flatMap((plan) => plan.notes),
+    ),
+    extracted: plans.flatMap((plan) => plan.extracted),
+    // A place is idle where no book of the run has a text there.
+    idleDecisions: [...(options.decisions?.keys() ?? [])].filter((place) =>
+      plans.every((plan) => plan.idleDecisions.includes(place)),
+    ),
+    unread,
+    leftOut,
+  };
+}
+
+/** The extraction of one book, before its first file. */
+function runOf(
+  project: Project,
+  config: BookConfig,
+  { shownErrors }: ExtractReading,
+  options: ExtractOptions,
+): BookExtraction {
+  return extractionFrom(project.book(config), messageReader(config), {
+    scriptsNaming: scriptsNaming(() =>
+      listCode(project.files, config).flatMap((file) => {
+        const read = project.files.read(file);
+        return read.ok ? [{ file, text: read.text, bom: read.bom }] : [];
+      }),
+    ),
+    habits: habitsOf(config, shownErrors),
+    ...options,
+    waivers: project.waivers,
+  });
+}
+
+/** What the files of a book come to by themselves, where that can be said before their turn. */
+async function trialsOf(
+  project: Project,
+  config: BookConfig,
+  files: readonly string[],
+  reading: ExtractReading,
+  { limit, decisions, cache, elsewhere }: ExtractOptions & ExtractWork,
+): Promise<ReadonlyMap<string, FileTrial>> {
+  // With a limit each file hangs on those before it; and where this thread does all anyway, there is nothing to try.
+  if (limit !== undefined || (!cache && !elsewhere)) return new Map();
+  const decided = new Set([...(decisions?.keys() ?? [])].map((place) => place.replace(/(?::\d+)+$/, "")));
+  const free = files.filter((file) => !decided.has(file));
+  const work = { kind: "extract", reading } as const;
+  const { made } = await workOver(project, config, free, work, trialOf(project, config, reading), {
+    ...(cache && { cache }),
+    ...(elsewhere && { elsewhere }),
+    settings: [project.config.targets, project.waivers.signature],
+    isKept: (trial) => !("isLate" in trial),
+  });
+  return new Map([...made].flatMap(([file, trial]) => ("waits" in trial ? [] : [[file, trial] as const])));
+}
+
+/** Tries files of a book, one at a time. What a file needs must be prepared before. */
+export function trialOf(
+  project: Project,
+  config: BookConfig,
+  reading: ExtractReading,
+): DoneHere<FileTrial | Waiting> {
+  const run = runOf(project, config, reading, reading);
+  return (file, read) =>
+    !reading.everything && leftOutByContent(file, read.text)
+      ? { waits: true }
+      : run.attempt(sourceOf(project, config, file, read));
+}
