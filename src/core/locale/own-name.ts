@@ -19,11 +19,14 @@ export function isNameIn(inLanguage: string, text: string, tag: string): boolean
   return language !== undefined && nameOf(language, inLanguage) === plainName(text);
 }
 
+const languages = new Map<string, string | undefined>();
+
 /** The language of a tag as programs write it; undefined where it is not a tag. */
 function languageIn(tag: string): string | undefined {
-  return /^[a-z]{2,3}(?:[-_][A-Za-z0-9]{2,8}){0,2}$/.test(tag)
-    ? parseTag(tag.replaceAll("_", "-"))?.language
-    : undefined;
+  if (!/^[a-z]{2,3}(?:[-_][A-Za-z0-9]{2,8}){0,2}$/.test(tag)) return undefined;
+  // Short words of code, most of which are no tags, are asked for again and again.
+  if (!languages.has(tag)) languages.set(tag, parseTag(tag.replaceAll("_", "-"))?.language);
+  return languages.get(tag);
 }
 
 /** A name without what stands behind it in brackets, in lower case. */
