@@ -14,7 +14,7 @@ import {
   type Obstacle,
   type SourceFile,
 } from "../source/model.js";
-import { lackingVariable } from "./receivers.js";
+import { lackingVariable } from "./variable-receiver.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import type { Labels } from "./constant-labels.js";

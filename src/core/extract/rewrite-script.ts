@@ -18,7 +18,7 @@ import {
   type SetupLine,
   type SetupPlace,
 } from "../source/readers/script/scopes.js";
-import { thisHas } from "./receivers.js";
+import { thisHas } from "./this-receiver.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";

@@ -33,6 +33,10 @@ describe("a variable of PHP that a lookup is asked of has to be known where the 
     ["is only in a string", `<?php function f() { g('$desk'); ${shown} }`, false],
     ["has a longer name", `<?php function f($desks) { ${shown} }`, false],
     ["is a function's, and not the file's", `<?php function f($desk) { } ${shown}`, false],
+    ["is the name of a property", `<?php class A { private $desk; function f() { ${shown} } }`, false],
+    ["is a class's own", `<?php function f() { A::$desk->x(); ${shown} }`, false],
+    ["is taken by an arrow function", `<?php function f($desk) { g(fn() => ${shown.slice(0, -1)}); }`, true],
+    ["is in a string that takes it in", `<?php function f() { g("$desk->name"); ${shown} }`, true],
     ["is made by the file", `<?php $desk = desk(); ${shown}`, true],
     ["is made by the file later", `<?php ${shown} $desk = desk();`, false],
     ["is there for the page", "<h1>The boat is late today</h1>\n<p><?= $desk->name ?></p>\n", true],
@@ -47,6 +51,12 @@ describe("a variable of PHP that a lookup is asked of has to be known where the 
   test.each<[string, string, boolean]>([
     ["of an object", `<?php class A { function f() { ${shown} } }`, true],
     ["of no object", `<?php class A { static function f() { ${shown} } }`, false],
+    ["of a function in an object", `<?php class A { function f() { g(function () { ${shown} }); } }`, true],
+    [
+      "of a static function",
+      `<?php class A { function f() { g(static fn() => ${shown.slice(0, -1)}); } }`,
+      false,
+    ],
     ["of a function alone", `<?php function f() { ${shown} }`, false],
     ["of what includes a page", `<?php ${shown}`, true],
   ])("$this %s", async (_, code, isMoved) => {
@@ -64,6 +74,8 @@ describe("`this` of a script has to have the lookup", () => {
       `class A extends B { name() { return this.say("a.b"); } show() { ${shown} } }`,
       true,
     ],
+    ["a class that calls a function of that name", `class A { show() { say("a"); ${shown} } }`, false],
+    ["a class with a field", `class A { say = (key) => key; show() { ${shown} } }`, true],
     ["a class that has nothing of it", `class A { show() { ${shown} } }`, false],
     [
       "an arrow function inside",

@@ -45,3 +45,11 @@ export function namedChildren(node: CodeNode): readonly CodeNode[] {
 export function childIn(node: CodeNode, field: string): CodeNode | undefined {
   return node.children.find((child) => child.field === field);
 }
+
+/** An expression without the brackets, or the signs of interpolation, around it. */
+export function bareNode(node: CodeNode): CodeNode {
+  const [only, ...others] = namedChildren(node).filter(({ type }) => type !== "interpolation_brace");
+  return only && others.length === 0 && /^(?:parenthesized_\w+|interpolation|argument)$/.test(node.type)
+    ? bareNode(only)
+    : node;
+}

@@ -1,0 +1,111 @@
+import { withoutQuoted } from "../../../text/delimited.js";
+import type { Span } from "../../../text/span.js";
+import { unescaped } from "../../escapes.js";
+import { languages } from "../../languages/index.js";
+import type { CodeLanguage, Grammar, Language } from "../../languages/language.js";
+import { childIn, namedChildren, type CodeNode } from "./tree.js";
+
+/** A callee of more characters than this is read from its end. */
+const longestCallee = 2_000;
+
+/** What nodes of one file's tree say: their texts, the names of what they call, the values of their strings. */
+export class NodeTexts {
+  readonly spoken: Language;
+  readonly spec: Grammar;
+
+  constructor(
+    readonly language: CodeLanguage,
+    readonly text: string,
+  ) {
+    this.spoken = languages[language];
+    this.spec = this.spoken.grammar;
+  }
+
+  textOf(node: CodeNode): string {
+    return this.text.slice(node.start, node.end);
+  }
+
+  /** The inside of a string, without its quotes and prefix. */
+  innerSpan(node: CodeNode): Span {
+    if (node.type === "argument") return this.innerSpan(namedChildren(node)[0] ?? node);
+    if (!this.spec.strings.includes(node.type)) return { start: node.start, end: node.end };
+    const written = this.text.slice(node.start, node.end);
+    const open =
+      /^(?:[rRbBuUfF]{0,2}|[$@]{0,2})(?:"""|'''|["'`])|^%[qQwW]?[([{|<!/]|^<<<\s*["']?\w+["']?\r?\n/.exec(
+        written,
+      )?.[0].length ?? 0;
+    const close =
+      node.type === "heredoc_body" ? 0 : (/(?:"""|'''|["'`)\]}|>!/])$/.exec(written)?.[0].length ?? 0);
+    const isTriple = /^(?:\w{0,2}|[$@]{0,2})(?:"""|''')/.test(written);
+    return {
+      start: node.start + open,
+      end: Math.max(node.end - (isTriple ? 3 : Math.min(close, 1)), node.start + open),
+    };
+  }
+
+  /** The value of a part of a string. */
+  unescape(node: CodeNode, start: number, end: number): string {
+    const written = this.text.slice(start, end);
+    if (!/[\\"]/.test(written)) return written;
+    const open = this.text.slice(node.start, this.innerSpan(node).start);
+    return unescaped(written, this.spoken.escapesIn(open), open.at(-1) ?? "");
+  }
+
+  plainText(node: CodeNode): string {
+    const inner = this.innerSpan(node);
+    return this.unescape(node, inner.start, inner.end);
+  }
+
+  pairName(node: CodeNode): string {
+    const key =
+      childIn(node, "key") ?? childIn(node, "name") ?? childIn(node, "left") ?? namedChildren(node)[0];
+    return key ? this.text.slice(key.start, key.end).replace(/^[:"'$@]+|[:"']+$/g, "") : "";
+  }
+
+  operatorOf(node: CodeNode): string {
+    const operator =
+      childIn(node, "operator") ?? childIn(node, "operators") ?? node.children.find(({ named }) => !named);
+    return operator ? this.text.slice(operator.start, operator.end) : "";
+  }
+
+  /** The function or method that a call names: `flash.alert`, `Toast.makeText`, `setError`. */
+  calleeOf(node: CodeNode): string {
+    const given = node.children.find(({ type }) => this.spec.arguments.includes(type));
+    const head = childIn(node, "function") ?? undefined;
+    const end = given?.start ?? head?.end ?? node.end;
+    // Of a chain of thousands of calls only the last names matter; each call in it asks for its own.
+    const callee =
+      end - node.start > longestCallee
+        ? (/(?<![\p{L}\p{N}_$@.:>?!-])[\p{L}\p{N}_$@.:>?!-]+$/u.exec(this.text.slice(end - 100, end))?.[0] ??
+          "")
+        : this.text.slice(node.start, end);
+    const written = withoutQuoted(callee, `"'`, () => "_")
+      .replace(/\s+/g, "")
+      .replace(/^new(?=[A-Z])/, "");
+    return written
+      .replace(/->|::|\?\./g, ".")
+      .replace(/\([^()]*\)/g, "")
+      .replace(/^[$@.]+/, "")
+      .replace(/[({][^]*$/, "")
+      .replace(/[!?]$/, "")
+      .slice(-80);
+  }
+
+  /** What is appended to, as far as its name says what it holds. */
+  calleeName(node: CodeNode): string {
+    const end = this.textOf(node)
+      .slice(-100)
+      .replace(/\[[^\][]{0,60}\]$/, "");
+    return /(?<![\w.])[\w.]+$/.exec(end)?.[0] ?? "";
+  }
+
+  argumentsOf(node: CodeNode): readonly CodeNode[] {
+    const list = node.children.find(({ type }) => this.spec.arguments.includes(type));
+    if (!list) return [];
+    const given = namedChildren(list).filter(({ type }) => !this.spec.comments.includes(type));
+    return given.map((argument) => {
+      const inside = argument.type === "argument" ? namedChildren(argument) : [];
+      return inside.length === 1 ? (inside[0] ?? argument) : argument;
+    });
+  }
+}
