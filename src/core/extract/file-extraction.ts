@@ -209,7 +209,7 @@ export function extractFile(job: Extraction, source: SourceFile, room: number): 
 }
 
 /** Whether a person decided on a text of a file. */
-function isDecidedOn({ decisions }: ExtractOptions, file: string): boolean {
+export function isDecidedOn({ decisions }: ExtractOptions, file: string): boolean {
   return [...(decisions?.keys() ?? [])].some((place) => place.startsWith(`${file}:`));
 }
 

@@ -111,10 +111,13 @@ export function lineChanges(
   { file, inTurn, texts, problems }: Ledger,
   changed: ReadonlyMap<string, LedgerRecord>,
 ): FileChange[] | undefined {
-  if (!inTurn || problems.length > 0 || !texts.ledger?.startsWith(`${head}\n`)) return undefined;
+  const { ledger: text } = texts;
+  // What is written anew ends its last line.
+  if (!inTurn || problems.length > 0 || !text?.startsWith(`${head}\n`) || !text.endsWith("\n"))
+    return undefined;
   const after = inTurn.replaced(changed, (key, record) => recordLine(key, record));
   if (after === undefined) return undefined;
-  return after === texts.ledger ? [] : [{ file, before: texts.ledger, after, isRecord: true }];
+  return after === text ? [] : [{ file, before: text, after, isRecord: true }];
 }
 
 /** The changes that bring a ledger's files to new records (undefined: those that it has); none where nothing differs. */
@@ -139,11 +142,23 @@ export function ledgerChanges(
   return changes.filter(({ before, after }) => before !== after);
 }
 
-/** Whether records are the very ones that were read. */
-function isSame<Row>(read: ReadonlyMap<string, Row>, wanted: ReadonlyMap<string, Row>): boolean {
+/** Whether records are those that were read. */
+function isSame<Row extends LedgerRecord>(
+  read: ReadonlyMap<string, Row>,
+  wanted: ReadonlyMap<string, Row>,
+): boolean {
   if (read.size !== wanted.size) return false;
-  for (const [key, row] of wanted) if (read.get(key) !== row) return false;
+  for (const [key, row] of wanted) {
+    const known = read.get(key);
+    if (known !== row && (!known || !isAlike(known, row))) return false;
+  }
   return true;
+}
+
+function isAlike(one: LedgerRecord & { kept?: string }, other: LedgerRecord & { kept?: string }): boolean {
+  return (["state", "source", "text", "origin", "date", "kept"] as const).every(
+    (field) => one[field] === other[field],
+  );
 }
 
 function readLines(

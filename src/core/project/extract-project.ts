@@ -7,6 +7,7 @@ import {
   type FileTrial,
   type Waiting,
 } from "../extract/extract.js";
+import { isDecidedOn } from "../extract/file-extraction.js";
 import { scriptsNaming } from "../extract/script-parts.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan } from "../plan/plan.js";
@@ -113,12 +114,12 @@ async function trialsOf(
   config: BookConfig,
   files: readonly string[],
   reading: ExtractReading,
-  { limit, decisions, cache, elsewhere }: ExtractOptions & ExtractWork,
+  options: ExtractOptions & ExtractWork,
 ): Promise<ReadonlyMap<string, FileTrial>> {
+  const { limit, cache, elsewhere } = options;
   // With a limit each file hangs on those before it; and where this thread does all anyway, there is nothing to try.
   if (limit !== undefined || (!cache && !elsewhere)) return new Map();
-  const decided = new Set([...(decisions?.keys() ?? [])].map((place) => place.replace(/(?::\d+)+$/, "")));
-  const free = files.filter((file) => !decided.has(file));
+  const free = files.filter((file) => !isDecidedOn(options, file));
   const work = { kind: "extract", reading } as const;
   const { made } = await workOver(project, config, free, work, trialOf(project, config, reading), {
     ...(cache && { cache }),
