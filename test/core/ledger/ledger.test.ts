@@ -87,6 +87,22 @@ describe("a ledger that is read", () => {
     expect(onLines).toBeGreaterThan(30);
   });
 
+  test("without an end to its last line it is not written for that alone, and else anew", () => {
+    fc.assert(
+      fc.property(ledger, record, (rows, other) => {
+        fc.pre(rows.length > 1);
+        const whole = written(rows);
+        const read = readLedger(memoryFiles({ "l/app.de.txt": whole.slice(0, -1) }), "l", "app", "de");
+        const records = new Map(rows);
+        expect(ledgerChanges(read, records, new Map())).toEqual([]);
+        const changed = new Map([[rows[0]?.[0] ?? "", other]]);
+        expect(lineChanges(read, changed)).toBeUndefined();
+        const [change] = ledgerChanges(read, new Map([...records, ...changed]), new Map());
+        expect(change?.after ?? whole).toBe(written([...records, ...changed]));
+      }),
+    );
+  });
+
   test("is written anew where its lines are out of order, or a key has none", () => {
     const line = (name: string) =>
       `${name}\ttranslated\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04\n`;
