@@ -272,9 +272,12 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
       before,
     ) ??
     /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
+    // A tag of a template: t`…`
+    (text[literal.span.start] === "`" ? /(?<![\w$.])([A-Za-z_$][\w$]{0,60})()$/.exec(before) : null) ??
     [];
   if (callee === undefined || given === undefined) return undefined;
   const quote = text[literal.span.start] === "'" ? "'" : '"';
+  const isTag = text[literal.span.start] === "`" && before.endsWith(callee);
   const others =
     given.trim() === ""
       ? ""
@@ -282,7 +285,7 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
           .split(",")
           .map((one) => one.trim())
           .join(", ");
-  const call = `${callee}(${others}${quote}{key}${quote}{args})`;
+  const call = isTag ? `${callee}\`{key}\`` : `${callee}(${others}${quote}{key}${quote}{args})`;
   const name = callee.split(/\??\.|->|::/, 1)[0] ?? callee;
   if (!/^[\w$]+$/.test(name) || name === "this") return { call };
   if (bound) {

@@ -11,9 +11,11 @@ export interface KeyMatch {
   readonly homes: readonly string[];
 }
 
-/** What may stand between namespace and key, and between the parts of a key, besides full stops. */
+/** What may stand between namespace and key. */
 const betweenNamespace = ["::", ":", "|", "/", "#", "."];
-const betweenParts = ["/", ":", "-", "_"];
+/** What may stand between the parts of a key besides full stops: these, which are parts of words elsewhere, or any other sign. */
+const wordMarks = ["-", "_"];
+const otherMarks = /[^\p{L}\p{N}\s._-]{1,2}/gu;
 
 /** What the keys of a plural's forms share, where another form stands beside a key. */
 export function pluralBase(key: string, all: ReadonlySet<string>): string | undefined {
@@ -113,7 +115,7 @@ export class KeyIndex {
 
   private partsIn(keys: ReadonlySet<string>, text: string): { parts: string | undefined } | undefined {
     if (keys.has(text)) return { parts: text.includes(".") ? "." : undefined };
-    for (const mark of betweenParts)
+    for (const mark of [...new Set(text.match(otherMarks)), ...wordMarks])
       if (text.includes(mark) && keys.has(text.replaceAll(mark, "."))) return { parts: mark };
     return undefined;
   }

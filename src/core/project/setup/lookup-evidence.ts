@@ -2,6 +2,7 @@ import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
 import type { Literal, SourceFile } from "../../source/model.js";
 import { languageOf } from "../../source/languages/index.js";
+import { keysInAttribute } from "../../source/attribute-keys.js";
 import { boundNames, type BoundCall } from "./bound-names.js";
 import { memberUses } from "./member-evidence.js";
 import { defaultPlace } from "./declared-texts.js";
@@ -52,8 +53,11 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constan
       for (const { id, lookup, shown } of shapesOf(literal, source, place)) {
         const use = uses.get(id) ?? newUse(lookup, shown);
         uses.set(id, use);
-        if (!match) use.misses++;
-        else countHit(use, { source, literal }, match);
+        const found =
+          "attribute" in lookup ? keysInAttribute(text).map(({ key }) => keys.match(key)) : [match];
+        for (const own of found)
+          if (!own) use.misses++;
+          else countHit(use, { source, literal }, own);
       }
     }
   }
@@ -186,6 +190,7 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
       },
     ];
   }
+  if (role === "tagged") return [{ id: `call ${name} 0`, lookup: { call: name }, shown: `${name}(…)` }];
   if (role === "property" && element !== undefined && properties.length === 1) {
     const beside = besideKey(source, place);
     return [

@@ -1,3 +1,4 @@
+import { keysInAttribute } from "../../attribute-keys.js";
 import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
 import { holdsMarkup, inlineElements, lineBreaks, showsPictures } from "../../../text/html-elements.js";
@@ -516,14 +517,7 @@ class MarkupReader {
       });
     if (/^[\uE000-\uE002]+$/.test(this.masked.slice(valueStart, valueEnd))) return false;
     if (this.shapes.attributes.has(name) || component?.key === name) {
-      // Several keys, each for an attribute in brackets: `[title]home.lead;home.title`.
-      let at = 0;
-      for (const part of raw.split(";")) {
-        const before = /^\s*(?:\[[\w-]{1,40}\])?\s*/.exec(part)?.[0].length ?? 0;
-        const key = part.slice(before).trimEnd();
-        if (key !== "") add(key, valueStart + at + before);
-        at += part.length + 1;
-      }
+      for (const { key, start } of keysInAttribute(raw)) add(key, valueStart + start);
       return true;
     }
     const bound = boundKeyIn(raw, this.shapes.bindings);

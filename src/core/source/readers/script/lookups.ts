@@ -4,6 +4,7 @@ import type {
   JSXOpeningElement,
   MemberExpression,
   Node,
+  TaggedTemplateExpression,
   VariableDeclarator,
 } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
@@ -171,6 +172,15 @@ export class LookupReader {
       keyAlternatives(first, { start: call.start, end: call.end }, argumentNames, prefix, texts),
       texts,
     );
+  }
+
+  /** Reads ``t`key` ``; undefined where the tag is no lookup, or one whose key is not what it is given first. */
+  readTagged({ tag, quasi, start, end }: TaggedTemplateExpression): FoundLookup | undefined {
+    const name = calleeName(tag) ?? "";
+    const shape = this.shapes.calls.get(name);
+    const bound = this.bindingOf(name, start);
+    if ((!shape && !bound) || (shape?.key ?? 0) !== 0) return undefined;
+    return keyAlternatives(quasi, { start, end }, undefined, bound?.prefix ?? [], { nodes: [] });
   }
 
   /** Reads `<Message id="key" …>`; undefined where the component's key prop is not there. */

@@ -383,6 +383,11 @@ class ScriptReader {
         this.member(node);
         break;
       case "TaggedTemplateExpression": {
+        const found = this.lookupReader.readTagged(node);
+        if (found) {
+          this.addLookup(found);
+          break;
+        }
         const tag = this.text.slice(node.tag.start, node.tag.end);
         if (/(?:^|\.)(?:html|svg|markup)$/.test(tag)) {
           this.templates.push({ start: node.quasi.start + 1, end: node.quasi.end - 1 });
