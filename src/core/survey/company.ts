@@ -43,6 +43,7 @@ export function companyOf(
       ? evidence("answerAmongTexts", "the others that stand for it are texts")
       : undefined;
   }
+  if (isAmongNames(literal, place)) return evidence("codeTwin", "in a list with names of the program");
   const name = literal.context.role === "property" ? givenName(literal) : "";
   if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
   const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
@@ -53,6 +54,19 @@ export function companyOf(
   if (/^(?:name|NAME)$/.test(literal.context.properties?.at(-1) ?? name) && isMenuEntry(literal, place))
     return evidence("menuEntry", "the name of an entry with an icon or address");
   return isListed(literal, place) ? evidence("listed", "one of a list of such words") : undefined;
+}
+
+/** Whether a word stands in a list beside names that no text has: `["Pier", "PierName", "Depth"]`. */
+function isAmongNames({ context: { role, name } }: Literal, place: Place): boolean {
+  if (role !== "variable" && role !== "returned") return false;
+  return ([-1, 1] as const).some((step) => {
+    const other = neighbor(place, step);
+    return (
+      other?.context.role === role &&
+      other.context.name === name &&
+      /^[A-Z][a-z0-9]+(?:[A-Z][a-z0-9]+)+$|^[A-Za-z][A-Za-z0-9]*_\w+$/.test(fixedText(other.pieces))
+    );
+  });
 }
 
 /** Kinds of parts of a window, as lists of them say. */

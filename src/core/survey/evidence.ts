@@ -167,8 +167,10 @@ const amongShown: EvidenceSource = (literal, _habits, own, place) => {
     : undefined;
 };
 
-const content: EvidenceSource = ({ context, form, pieces }, habits) => {
+const content: EvidenceSource = ({ context, form, pieces }, habits, _own, around) => {
   if (context.role !== "content") return undefined;
+  if (context.element === "option" && isOwnValue(fixedText(pieces).trim(), around))
+    return evidence("codeTwin", "the same name as the value that it stands for");
   // Fonts of icons have a picture for each name.
   if (
     (context.isPicture || /(?:Icon|(?:^|-)icon)$/.test(context.element ?? "")) &&
@@ -180,6 +182,13 @@ const content: EvidenceSource = ({ context, form, pieces }, habits) => {
     return evidence("contentOfCodeElement", `content of <${context.element}>`);
   return evidence("content", form === "content" || form === "phrase" ? `text ${place}` : `shown ${place}`);
 };
+
+/** Whether a choice is shown as programs know it, and is no word: `<option value="rye-2.5">rye-2.5</option>`. */
+function isOwnValue(text: string, place: Place): boolean {
+  if (!/^[\w.:/-]{0,80}[\d._/:-][\w.:/-]{0,80}$/.test(text)) return false;
+  const before = neighbor(place, -1);
+  return before?.context.element === "option" && fixedText(before.pieces) === text;
+}
 
 /** Attributes that are code on HTML's elements and may be anything on a component. */
 const ownOfElements = /^(?:headers|list|form|scope|span|shape|data|action|kind|state|type|name)$/;

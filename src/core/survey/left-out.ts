@@ -21,9 +21,11 @@ const folders: readonly (readonly [RegExp, LeftOut])[] = [
   ],
   [/^(?:stories|__stories__|\.?storybook)$/i, "stories"],
   [
-    /^(?:node_modules|bower_components|vendors?|third[-_]?party|jspm_packages|Pods|site-packages)$/i,
+    /^(?:node_modules|bower_components|vendors?|(?:third|3rd)[-_]?party|jspm_packages|Pods|site-packages)$/i,
     "vendored",
   ],
+  // A library's folder with its version: `calendar-4.2.1`.
+  [/^[a-z][\w.]{0,40}(?:-[a-z]\w{0,40}){0,4}[-_]v?\d{1,4}(?:\.\d{1,4}){2,3}$/i, "vendored"],
   [/^(?:dist|built|coverage|__generated__|generated|\.next|\.nuxt|\.svelte-kit|\.output)$/i, "generated"],
 ];
 

@@ -134,7 +134,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "the name of a license",
   ],
   [/^(?:\p{Extended_Pictographic}|\uFE0F|\u200D|\u20E3| )+$/u, "nothing but picture signs"],
-  [/^%{1,2}[\w{}.]{1,60}%{1,2}$/, "a placeholder"],
+  [/^["'(]?%{1,2}[\w{}.]{1,60}%{1,2}["')]?$/, "a placeholder"],
   [/^[a-z][\w-]{0,40}(?:\.[\w-]{1,40}){1,6}\[[^[\]]{0,300}\]$/, "a call with its parameters"],
   [
     /^(?=[^%]{0,40}%)(?:[^\p{L}\p{N}%]|%(?:\(\w{1,60}\)|\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[sdifgxXr@])+$/u,
@@ -164,6 +164,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[0-9a-f]{8}-){1}(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i, "an identifier"],
   [/^(?=.*\d)[A-Za-z0-9+/_-]{24,}={0,2}$/, "an encoded value"],
   [/^\(\s*(?:min|max|prefers|orientation|hover|pointer)[\w-]*\s*(?::.*\)|\))$/, "a media query"],
+  [/^([/~#%])(?=[^]{0,300}[|\\()[\]+*?^$])[^\s][^]{0,400}\1[imsuxADSUXJ]{0,6}$/, "a regular expression"],
+  [/<\?(?:php|=)|<%[=#-]?\s|\?>\s*$/, "code of a template"],
+  [/^\s*\/\*\*/, "a comment of code"],
+  [/^\s*(?:'[^'\n]{0,80}'|"[^"\n]{0,80}"|\$?\w{1,60}) ?=> ?(?:array\(|\[|\{)\s*$/, "code"],
   [/\(\?(?:[:=!]|<[=!]|P?<\w+>|[imsux]+[:)])|\[\^[^[\]]+\]/, "a regular expression"],
   [/^<<[\w-]+>>$/, "the name of an event"],
   [/^2-digit$/, "an option of date formats"],
@@ -251,7 +255,7 @@ function judgeShape(text: string): Shape {
     if (starts) return severalWords;
     return plain[1] === undefined ? lowerCaseWords : endedWords;
   }
-  const otherScript = /[^\P{L}\p{Script=Latin}\p{Script=Common}]/u.test(text.replace(/[µΩπΔ]/g, ""));
+  const otherScript = hasOtherScript(text);
   const shape = (name: Shape["name"], reason: string): Shape => ({ name, reason, otherScript });
   for (const [pattern, what] of technical)
     if (pattern.test(text)) {
@@ -288,6 +292,12 @@ function judgeShape(text: string): Shape {
   const starts = /^[\p{Lu}\p{Lt}¿¡"“‘«„]/u.test(text);
   const { name, reason } = starts ? severalWords : ends ? endedWords : lowerCaseWords;
   return shape(name, reason);
+}
+
+/** Whether a text has letters that code is not written in; faces that are drawn with such letters are no words. */
+function hasOtherScript(text: string): boolean {
+  if (!/[^\P{L}\p{Script=Latin}\p{Script=Common}]/u.test(text.replace(/[µΩπΔ]/g, ""))) return false;
+  return /\p{L}{2}/u.test(text) || (text.match(/[\p{P}\p{S}]/gu)?.length ?? 0) < 4;
 }
 
 const severalWords: Shape = {

@@ -42,7 +42,15 @@ export const elementsOfLook: ReadonlySet<string> = new Set(
 export function holdsMarkup(text: string): boolean {
   if (/^[^<>]{0,100}[,[(|=] ?<[^<>/]{1,40}>(?:[,|] ?<[^<>/]{1,40}>|[\w ,.[\]()|=]){0,40}$/.test(text))
     return false;
-  for (const [, name = ""] of text.matchAll(/(?<!\?P?|%)<\/?([a-zA-Z][a-zA-Z0-9]*)(?=[\s/>])/g))
-    if (htmlElements.has(name.toLowerCase())) return true;
-  return false;
+  if (isProgram.test(text)) return false;
+  const found = [...text.matchAll(/(?<!\?P?|%)<(\/?)([a-zA-Z][a-zA-Z0-9]*)(?=([\s/>]))/g)];
+  const ofHtml = found.filter(([, , name = ""]) => htmlElements.has(name.toLowerCase()));
+  // What a command is given is in such brackets as well: `copy <source> <target>`.
+  if (ofHtml.length < found.length && ofHtml.every(([, close, , next]) => close === "" && next === ">"))
+    return ofHtml.some(([, , name = ""]) => /^(?:br|hr|p|li|td|tr|b|i|h[1-6])$/i.test(name));
+  return ofHtml.length > 0;
 }
+
+/** What only a program's own lines begin with. */
+const isProgram =
+  /^\s*(?:import\s[^;\n]{1,120}\sfrom\s['"]|(?:export\s)?(?:const|let|var)\s\w{1,60}\s?=|(?:export\s)?(?:class|interface)\s[A-Z]\w{0,60}\s?\{)/;

@@ -435,6 +435,30 @@ describe("init finds lookups by the keys of the catalog", () => {
   };
   test.each<[string, Record<string, string>, object]>([
     [
+      "keys with a sign of their own between their parts",
+      { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },
+      { lookups: [{ call: "say" }], naming: { separator: "|" } },
+    ],
+    [
+      "tags of templates",
+      {
+        "src/a.js":
+          'import { say } from "./texts.js";\nshow(say`home.title`, say`home.lead`, say`foot.note`);\n',
+      },
+      {
+        lookups: [{ call: "say" }],
+        emit: { call: "say`{key}`", import: 'import { say } from "{to:src/texts.js}";' },
+      },
+    ],
+    [
+      "attributes that name several keys",
+      {
+        "src/a.html":
+          '<p data-say="home.title"></p><a data-say="[title]home.lead;[alt]foot.note"></a><b data-say="[alt]home.title;home.lead"></b>',
+      },
+      { lookups: [{ attribute: "data-say" }] },
+    ],
+    [
       "a function that each file makes for a group",
       {
         "src/a.ts":

@@ -98,6 +98,9 @@ describe("what only programs read is called code", () => {
     'where("effective_date BETWEEN ? AND ?")',
     "where(`${table}.id IN (${ids})`)",
     "select('id, author_id, count(*) as total')",
+    'debuglog(`the tide "${name}" came with <audio id="${id}">`)',
+    'const file = `import A from "a";\\nconst B: C<Props> = () => {\\n  return <div>One boat</div>;\\n}`',
+    'const pattern = "/\u00e0|\u00e1|\u0456/u"',
     'if (DEBUG) note("Reading all the boats now")',
     'options.verbose && print("Reading all the boats now")',
     'deprecated.warn("User.key is going away, use User.token")',
@@ -279,6 +282,32 @@ describe("a word is judged by what stands around it", () => {
         "Depth:": "text",
         "Tides moved": "code",
       },
+    ],
+    [
+      "page.php",
+      "<div class=\"<?php if ($a) { echo 'hidden warning'; } ?>\" title=\"<?php if ($a) { echo 'Boats of today'; } ?>\">Tides</div>",
+      { "hidden warning": "code", "Boats of today": "text", Tides: "text" },
+    ],
+    [
+      "make.php",
+      '<?php echo "<?php endforeach; ?>\\n"; echo "/**\\n * Boats of today\\n */"; echo "\'$field\' => array("; $alts = array("Pier", "PierName", "Depth");',
+      {
+        "<?php endforeach; ?>": "code",
+        "/**\n * Boats of today\n */": "code",
+        "'{field}' => array(": "code",
+        Pier: "code",
+        Depth: "code",
+      },
+    ],
+    [
+      "choice.html",
+      '<select><option value="rye-2.5">rye-2.5</option><option value="wheat">Wheat bread</option></select><li>"%bread%"</li>',
+      { "rye-2.5": "code", "Wheat bread": "text", '"%bread%"': "code" },
+    ],
+    [
+      "copy.py",
+      'print("Copies the boats of <source> that are not in <dest>")\nprint("<p>Boats of today</p>")\n',
+      { "Copies the boats of <source> that are not in <dest>": "text", "Boats of today": "text" },
     ],
   ])("in %s: %s", async (file, code, expected) => {
     await prepareReaders([file]);

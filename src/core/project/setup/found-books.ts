@@ -125,7 +125,7 @@ interface Group {
 export function findBooks(files: Files, code: readonly SourceFile[], grounds: string[]): FoundBook[] {
   const groups = new Map<string, Group>();
   const alone = new Map<string, FoundFile>();
-  let inTests = 0;
+  const others = new Map<string, number>();
   const listed = files.list({
     patterns: [`**/*.{${catalogEndings.join(",")}}`],
     ignore: otherData,
@@ -142,8 +142,10 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
   for (const { file, sure } of [...placed.filter((one) => one.sure), ...placed.filter((one) => !one.sure)]) {
     const possible = sure ?? localeIn(file, true);
     const place = sure ?? (isAmongLocales(possible, groups) ? possible : undefined);
-    if (leftOutByName(file) === "tests") {
-      if (place && !place.isWeak) inTests++;
+    const kind = leftOutByName(file);
+    const owner = kind === "tests" ? "tests" : kind === "vendored" ? "libraries" : undefined;
+    if (owner !== undefined) {
+      if (place && !place.isWeak) others.set(owner, (others.get(owner) ?? 0) + 1);
       continue;
     }
     const content = readEntries(files, file);
@@ -158,9 +160,9 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
     groups.set(place.pattern, group);
     group.members.push({ ...place, found: { file, content } });
   }
-  if (inTests > 0)
+  for (const [owner, count] of others)
     grounds.push(
-      `${inTests === 1 ? "One catalog of tests is" : `${inTests} catalogs of tests are`} left out.`,
+      `${count === 1 ? `One catalog of ${owner} is` : `${count} catalogs of ${owner} are`} left out.`,
     );
   const kept = [...groups.values()].map(withoutStrays);
   // A folder such as `src` is a language by chance, and says nothing of its files.

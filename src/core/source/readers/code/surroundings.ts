@@ -129,7 +129,9 @@ export class Surroundings {
     const { type } = outer;
     if (spec.annotations.includes(type)) return this.annotationRole(outer, properties);
     if (spec.pairs.includes(type)) {
-      if (inner === namedChildren(outer)[0] && outer.children.length > 1) {
+      // A member of a list has no name.
+      if (outer.children.length === 1) return undefined;
+      if (inner === namedChildren(outer)[0]) {
         const value = namedChildren(outer).at(-1);
         const isPlain =
           value && value !== inner && (/symbol/.test(value.type) || spec.strings.includes(value.type));

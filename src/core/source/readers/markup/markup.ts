@@ -882,7 +882,7 @@ class MarkupReader {
     const bound = this.boundCode.find(holds);
     if (bound) return role === "other" ? { ...literal, context: placed(literal, bound.place) } : literal;
     const island = this.islands.find(holds);
-    if (island?.kind !== "output" && !island?.isShown) return literal;
+    if (!island || (island.kind !== "output" && !island.isShown && !isPrinted)) return literal;
     const place = this.placeOf(island, root);
     if (isPrinted) return place.role === "attribute" ? { ...literal, context: place } : literal;
     return role === "other"
