@@ -25,10 +25,29 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Synta
   // What one text of hundreds has may be anything.
   if (!usual || best.count * leastOf < texts.length || best === usual) return usual?.syntax ?? "icu";
   if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;
+  if (best.syntax === "java" && !quotesWithApostrophes(texts)) {
+    grounds.push(`${best.count} texts have numbers in braces, and apostrophes beside them that quote nothing.`);
+    return { argument: plainNumbers };
+  }
   grounds.push(
     `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as "${best.syntax}" writes them.`,
   );
   return best.syntax;
+}
+
+/** Numbers in braces that programs replace and do nothing else with: `It's {0}`. */
+const plainNumbers = "{{0}}";
+
+/**
+ * Whether texts with numbers in braces are formats of Java, by what only these have: formats behind the number, and apostrophes
+ * that are doubled. In most of a catalog's texts that is done right, or they are none.
+ */
+function quotesWithApostrophes(texts: readonly string[]): boolean {
+  const filled = texts.filter((text) => /\{\d{1,2}\}/.test(text));
+  if (texts.some((text) => /\{\d{1,2}\s?,\s?[a-z]/.test(text))) return true;
+  const withApostrophes = filled.filter((text) => text.includes("'"));
+  const doubled = withApostrophes.filter((text) => text.includes("''")).length;
+  return withApostrophes.length < 5 || doubled * 2 >= withApostrophes.length;
 }
 
 /** Ways of marking a value that no syntax here has, and that programs fill themselves. */
