@@ -118,7 +118,10 @@ export function loadBook(files: Files, config: Config, book: BookConfig, keep: K
     const catalog = catalogOf(file, written, locale ?? tag, namespace);
     if (locale === undefined) {
       // What is made from the source by rule is nobody's translation.
-      if (!pseudo.has(canonicalTag(tag) ?? tag)) strays.push(catalog);
+      const isNamed = canonicalTag(tag) !== undefined;
+      // Beside catalogs stands what is none: a list of the languages that there are.
+      const isOther = !isNamed && file.raw.problems.some(({ code }) => code === "shape");
+      if (!pseudo.has(canonicalTag(tag) ?? tag) && !isOther) strays.push(catalog);
     } else {
       found.set(catalogId(locale, namespace), catalog);
       if (locale === config.source) namespaces.add(namespace);

@@ -40,7 +40,37 @@ export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
   if (context.syntax.countsUnnamed && !code.files.some(({ lookups }) => lookups.some(isGiven))) return [];
   const all: SuppliedLookup[] = [];
   for (const source of code.files) for (const one of suppliedIn(source, context)) all.push(one);
-  return all;
+  const marking = markingCalls(code.files);
+  return marking.size === 0
+    ? all
+    : all.filter(({ source, lookup }) => !marking.has(calleeOf(source, lookup)));
+}
+
+/** So many calls of one function without values say that it never takes any, where others do. */
+const enoughCalls = 20;
+
+/** Functions that only mark keys, for what looks them up elsewhere: none of their many calls passes a value, and others' do. */
+function markingCalls(files: readonly CodeUse[]): ReadonlySet<string> {
+  const calls = new Map<string, { count: number; isGiven: boolean }>();
+  for (const source of files)
+    for (const lookup of source.lookups) {
+      const callee = calleeOf(source, lookup);
+      const call = calls.get(callee) ?? { count: 0, isGiven: false };
+      calls.set(callee, call);
+      call.count++;
+      call.isGiven ||= lookup.argumentNames === undefined || lookup.argumentNames.length > 0;
+    }
+  if (![...calls.values()].some(({ count, isGiven }) => isGiven && count >= enoughCalls)) return new Set();
+  return new Set(
+    [...calls].flatMap(([callee, { count, isGiven }]) =>
+      callee !== "" && !isGiven && count >= enoughCalls ? [callee] : [],
+    ),
+  );
+}
+
+/** The function that a lookup calls; empty for other lookups. */
+function calleeOf({ text }: CodeUse, { span, keySpan }: Lookup): string {
+  return /^([\w$.]{1,80})\(\s{0,9}["'`]?$/.exec(text.slice(span.start, keySpan.start))?.[1] ?? "";
 }
 
 function suppliedIn(source: CodeUse, context: RuleContext): readonly SuppliedLookup[] {

@@ -71,6 +71,7 @@ const tables: Readonly<
       ["de", "1) Boats", "1) Boote"],
       ["de", "Fine :)", "Gut :)"],
       ["ja", "such as [a]", "例) [a]"],
+      ["vi", "It is gone.", "Nó đã mất :( Thử lại."],
     ],
   },
   "text/escape": {
@@ -122,6 +123,9 @@ const tables: Readonly<
     passed: [
       ["id", "Boats", "Kapal kapal"],
       ["fr", "We wash", "Nous nous lavons"],
+      ["nl", "Fit it to the boat", "Pas het aan aan de boot"],
+      ["sv", "Add to the boat", "Lägg till till båten"],
+      ["it", "Step by step", "Passo passo"],
       ["en", "Pay at Tally Tally Lines", "Pay at Tally Tally Lines"],
       ["en", "Tally Tally", "Tally Tally"],
       ["de", "Very very late", "Sehr sehr spät"],
@@ -410,6 +414,9 @@ describe("what only looks like a fault is none, and the fault beside it is one",
     ["text/empty", '{ "now": { "args": "" }, "any": { "args": "" } }', "{}", 0],
     ["key/collision", '{ "Sign out": "Sign out", "Sign Out": "Sign Out" }', "{}", 0],
     ["key/collision", '{ "out": "Sign out", "Out": "Out of it" }', "{}", 1],
+    ["text/empty", '{ "late_1": "Late by", "late_2": "min" }', '{ "late_1": "Tarde", "late_2": "" }', 1],
+    ["argument/place", '{ "a": "Late" }', '{ "a": "Tarde{name}" }', 0],
+    ["argument/place", '{ "a": "Late, {name}" }', '{ "a": "Tarde{name}" }', 1],
     ["text/marker", '{ "Saving...": "Saving..." }', "{}", 0],
     ["text/marker", '{ "page.title": "page.title" }', "{}", 1],
     [
@@ -441,6 +448,38 @@ describe("what only looks like a fault is none, and the fault beside it is one",
     const findings = await lintProject(opened.project);
     const keys = findings.filter(({ rule }) => rule === "text/untranslated").map(({ key }) => key);
     expect(keys).toEqual(["more", "b", "c", "d", "e"]);
+  });
+});
+
+describe("a book whose keys are texts", () => {
+  const keys = Object.fromEntries(
+    Array.from({ length: 12 }, (_, at) => [`The boat at quay ${at} is late`, `Barco ${at}`]),
+  );
+  const linted = async (more: Record<string, string>, code: string) => {
+    const project = memoryProject(
+      { lookups: [{ call: "say" }], code: ["src/**"] },
+      { "t/en.json": JSON.stringify({ ...keys, ...more }), "src/a.js": code },
+    );
+    return (await lintProject(project)).map(({ rule, severity, messageId }) => [rule, severity, messageId]);
+  };
+  const all = Object.keys(keys)
+    .map((key) => `say("${key}");`)
+    .join("\n");
+
+  test("has keys that differ in letter case, or that are names which it shows", async () => {
+    const found = await linted(
+      { Ok: "Vale", OK: "Bien", "quay.mark": "quay.mark" },
+      `${all} say("Ok"); say("OK"); say("quay.mark");`,
+    );
+    expect(found).toEqual([]);
+  });
+
+  test("shows a text that no catalog has as the code has it; a name is no text", async () => {
+    const found = await linted({}, `${all} say("The boat sails at noon"); say("quay.gone");`);
+    expect(found).toEqual([
+      ["key/undefined", "warning", "own-text"],
+      ["key/undefined", "error", "unknown"],
+    ]);
   });
 });
 
@@ -537,6 +576,22 @@ describe("keys that code asks for", () => {
   ])("%s", async (_, source, code, expected) => {
     expect(await lint(source, code)).toEqual(expected);
   });
+});
+
+test("a function whose many calls get no values only marks keys, where others get some", async () => {
+  const names = Array.from({ length: 20 }, (_, at) => `k${at}`);
+  const texts = Object.fromEntries(names.map((name) => [name, "{boat} is late"]));
+  const unsupplied = async (call: string) => {
+    const marks = names.map((name) => `mark("${name}");`).join("\n");
+    const asks = names.map((name) => `${call.replace("KEY", name)};`).join("\n");
+    const project = memoryProject(
+      { lookups: [{ call: "say" }, { call: "mark" }], code: ["src/**"] },
+      { "t/en.json": JSON.stringify(texts), "src/a.js": `${marks}\n${asks}\nsay("k0", { boat });` },
+    );
+    return (await lintProject(project)).filter(({ rule }) => rule === "argument/unsupplied").length;
+  };
+  expect(await unsupplied('say("KEY", { boat })')).toBe(0);
+  expect(await unsupplied('say("KEY")')).toBe(20);
 });
 
 describe("keys with the name of a catalog in front", () => {

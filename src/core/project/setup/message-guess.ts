@@ -26,7 +26,9 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Synta
   if (!usual || best.count * leastOf < texts.length || best === usual) return usual?.syntax ?? "icu";
   if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;
   if (best.syntax === "java" && !quotesWithApostrophes(texts)) {
-    grounds.push(`${best.count} texts have numbers in braces, and apostrophes beside them that quote nothing.`);
+    grounds.push(
+      `${best.count} texts have numbers in braces, and apostrophes beside them that quote nothing.`,
+    );
     return { argument: plainNumbers };
   }
   grounds.push(

@@ -37,7 +37,8 @@ export function namingOf(
   const joined = snake > camel && snake >= kebab ? "snake" : kebab > camel ? "kebab" : undefined;
   const most = pascal * 2 > words.length ? "pascal" : upper * 2 > words.length ? "upper" : undefined;
   const letterCase = most ?? (snake + kebab + camel === 0 ? usual : joined);
-  const isOwnText = (ownText.get(source) ?? 0) * 2 > (locales.get(source) ?? 0);
+  const isProse = all.filter((key) => /\p{L} \p{L}/u.test(key)).length * 2 > all.length;
+  const isOwnText = isProse || (ownText.get(source) ?? 0) * 2 > (locales.get(source) ?? 0);
   const share = (test: (key: string) => boolean) => all.filter(test).length / Math.max(all.length, 1);
   // Flat keys may have parts of their own: `cart:title`.
   const mark =

@@ -85,7 +85,8 @@ export const argumentPlace = defineRule({
     });
     const isJoining = joining.has(languageOf(target.locale));
     eachValue(target.message.nodes, ({ name, span }, before) => {
-      if (isOfTex(target.entry.text, span)) return;
+      // What the source does not have is said by another rule.
+      if (isOfTex(target.entry.text, span) || !source.message.facts.arguments.has(name)) return;
       const data = { argument: context.argument(name) };
       if (isDoubled(name, before) && !from.has(`doubled ${name}`)) target.report("doubled", data, { span });
       else if (isGlued(before) && !isJoining && !from.has(`glued ${name}`))

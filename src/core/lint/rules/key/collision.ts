@@ -1,5 +1,6 @@
 import type { Entry } from "../../../catalog/model.js";
 import { defineRule } from "../../rule.js";
+import { keysAreTexts } from "../../text-keys.js";
 
 export const keyCollision = defineRule({
   id: "key/collision",
@@ -52,7 +53,9 @@ export const keyCollision = defineRule({
       const fold = entry.key.toLowerCase();
       const other = byFold.get(fold);
       // Where texts are their own keys, letter case is part of the text.
-      const isText = other !== undefined && (entry.text === entry.key || other.text === other.key);
+      const isText =
+        other !== undefined &&
+        (entry.text === entry.key || other.text === other.key || keysAreTexts(context.book));
       if (other && other.key !== entry.key && !isText)
         context.report(
           catalog,

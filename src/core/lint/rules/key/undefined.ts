@@ -4,6 +4,7 @@ import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
 import type { CodeUse } from "../../../source/book-code.js";
 import type { Lookup, LookupKey } from "../../../source/model.js";
+import { isText, keysAreTexts } from "../../text-keys.js";
 import { nearest } from "../../../text/nearest.js";
 
 import { sourceKeysOf } from "../../code-use.js";
@@ -19,6 +20,10 @@ export const keyUndefined = defineRule({
     unknown: {
       message: 'unknown key "{key}"',
       remedy: "add it to the source catalog (searched {files}), or correct the key",
+    },
+    "own-text": {
+      message: 'no source catalog has the text "{key}", so it is shown as the code has it',
+      remedy: "collect it with `fond extract --collect`",
     },
     group: { message: '"{key}" is a group of keys, not a text', remedy: "use one of the keys in it" },
     none: {
@@ -155,6 +160,8 @@ export const keyUndefined = defineRule({
       if (key.kind !== "fixed")
         context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
       else if (isGroup) context.reportCode(source, keySpan, "group", { key: written }, at);
+      else if (isText(written) && keysAreTexts(book))
+        context.reportCode(source, keySpan, "own-text", { key: written }, { ...at, severity: "warning" });
       else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
       else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
     }

@@ -40,7 +40,10 @@ export const textBracket = defineRule({
   },
   pair(target, source) {
     // A word or number with a bracket behind it opens a list or an example.
-    const text = target.message.facts.text.replace(/^\s*[\p{L}\p{M}\p{N}]{1,4}[)）]/u, "");
+    const text = target.message.facts.text
+      .replace(/^\s*[\p{L}\p{M}\p{N}]{1,4}[)）]/u, "")
+      // A face is drawn with one.
+      .replace(/(?<!\S)[:;=]['-]?[()[\]]/g, "");
     if (!/[()[\]（）【】]/.test(text)) return;
     const from = source.message.facts.text;
     if (pairs.some((pair) => unpaired(from, pair) !== 0)) return;

@@ -39,10 +39,24 @@ export const textEmpty = defineRule({
     const name = entry.kind === "null" ? "null" : "empty";
     if (source && isHalfOfDay(source.entry.text) && !countsInHalves(locale)) return;
     if (!source && isOneOfEmpties(catalog, entry.path)) return;
-    if (source) view.report(`${name}-translation`, { key, source: source.entry.text });
-    else view.report(name, { key });
+    if (source) {
+      // A sentence that stands in pieces may need fewer of them.
+      const isPiece = name === "empty" && isOneOfPieces(catalog, key);
+      view.report(
+        `${name}-translation`,
+        { key, source: source.entry.text },
+        isPiece ? { severity: "info" } : {},
+      );
+    } else view.report(name, { key });
   },
 });
+
+/** Whether a key has a number behind it, and others that differ in the number have texts: `late_1`, `late_2`. */
+function isOneOfPieces({ byKey }: Catalog, key: string): boolean {
+  const stem = key.replace(/(?<!\d)\d{1,2}$/, "");
+  if (stem === key) return false;
+  return [0, 1, 2, 3, 4].some((number) => (byKey.get(`${stem}${number}`)?.text.trim() ?? "") !== "");
+}
 
 /** Whether a text is what stands behind the hours of half a day. */
 function isHalfOfDay(text: string): boolean {

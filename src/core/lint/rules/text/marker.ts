@@ -1,7 +1,8 @@
-import { hintedEntry, linesAbove, ownHintsOf, type Book } from "../../../catalog/book.js";
+import { hintedEntry, linesAbove, ownHintsOf } from "../../../catalog/book.js";
 import { filledHint, hintTest } from "../../../catalog/hints.js";
 import { digestOf } from "../../../text/digest.js";
 import { defineRule } from "../../rule.js";
+import { keysAreTexts } from "../../text-keys.js";
 
 const markers: readonly (readonly [RegExp, string])[] = [
   [
@@ -15,19 +16,6 @@ const markers: readonly (readonly [RegExp, string])[] = [
   [/\blorem ipsum\b/i, "filler text"],
   [/^(?:\?\?\?|###).{0,60}(?:\?\?\?|###)$/, "what a program shows for a missing text"],
 ];
-
-const byText = new WeakMap<Book, boolean>();
-
-/** Whether the keys of a book's source are its texts: then one that has joints is no name. */
-function namesByText(book: Book): boolean {
-  let is = byText.get(book);
-  if (is === undefined) {
-    const all = book.catalogsOf(book.sourceLocale).flatMap(({ byKey }) => [...byKey.values()]);
-    is = all.length > 9 && all.filter(({ key, text }) => key === text).length > all.length / 3;
-    byText.set(book, is);
-  }
-  return is;
-}
 
 export const textMarker = defineRule({
   id: "text/marker",
@@ -93,7 +81,7 @@ export const textMarker = defineRule({
     const source = locale === context.book.sourceLocale ? undefined : context.sourceOf(catalog, entry.key);
     const isKey =
       entry.text === entry.key &&
-      !namesByText(context.book) &&
+      !keysAreTexts(context.book) &&
       /^[\p{L}\p{N}$-]+(?:[._][\p{L}\p{N}$-]+)+$/u.test(entry.key);
     // Everything, in these languages.
     if (

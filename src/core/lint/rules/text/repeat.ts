@@ -15,6 +15,15 @@ const twice = new Set(
   ),
 );
 
+/** Small words that end one part of a sentence and begin the next: `Voeg {name} toe aan aan`, `lägga till till`; and words said twice. */
+const twiceIn: Readonly<Record<string, ReadonlySet<string>>> = {
+  nl: new Set("aan af door in mee om op over toe uit".split(" ")),
+  sv: new Set("av från i in med om på till upp ut".split(" ")),
+  da: new Set("af ind med om op på til ud".split(" ")),
+  nb: new Set("av inn med om opp på til ut".split(" ")),
+  it: new Set("man passo pian piano poco via".split(" ")),
+};
+
 /** Words as they are told apart here: what is joined by an apostrophe or hyphen, or has a digit, is one. */
 const word = /[\p{L}\p{M}\p{N}'’-]+/gu;
 const lettersOnly = /^[\p{L}\p{M}]{2,}$/u;
@@ -72,6 +81,7 @@ export const textRepeat = defineRule({
     for (const node of textNodesIn(message.nodes)) {
       const found = doubledWord(node.value);
       if (!found || twice.has(found.first.toLowerCase())) continue;
+      if (twiceIn[languageOf(locale)]?.has(found.first.toLowerCase())) continue;
       // A name that is said so: `Tonga Tonga Lines`. German has a capital on each noun.
       if (isSource && languageOf(locale) !== "de" && isNameInside(node.value, found)) return;
       const source = isSource ? undefined : context.sourceOf(catalog, entry.key);

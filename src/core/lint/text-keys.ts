@@ -1,0 +1,24 @@
+import type { Book } from "../catalog/book.js";
+
+const known = new WeakMap<Book, boolean>();
+
+/** So many keys at least show how a book names them. */
+const leastKeys = 10;
+
+/** Whether the keys of a book's source are texts: what many of them say, or words with blanks between them. */
+export function keysAreTexts(book: Book): boolean {
+  const is = known.get(book) ?? judge(book);
+  known.set(book, is);
+  return is;
+}
+
+function judge(book: Book): boolean {
+  const all = book.catalogsOf(book.sourceLocale).flatMap(({ byKey }) => [...byKey.values()]);
+  const texts = all.filter(({ key, text }) => key === text || isText(key)).length;
+  return all.length >= leastKeys && texts * 3 > all.length;
+}
+
+/** Whether a key is more than a name: words with a blank between them. */
+export function isText(key: string): boolean {
+  return /[\p{L}\p{N}'’.,:)] [\p{L}\p{N}('’"]/u.test(key);
+}
