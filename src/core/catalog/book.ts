@@ -9,6 +9,7 @@ import type { FileText, Files, TextEncoding } from "../files/files.js";
 import { makeAnew, type Keep } from "../text/kept.js";
 import type { FileChange, PlanNote } from "../plan/plan.js";
 import { canonicalTag } from "../locale/tag.js";
+import { doubtTag } from "../locale/mistaken-tag.js";
 import { keyTest } from "../text/key-pattern.js";
 import { lineIndex, type LineIndex } from "../text/line-index.js";
 import { showForms } from "../message/forms.js";
@@ -118,7 +119,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig, keep: K
     const catalog = catalogOf(file, written, locale ?? tag, namespace);
     if (locale === undefined) {
       // What is made from the source by rule is nobody's translation.
-      const isNamed = canonicalTag(tag) !== undefined;
+      const isNamed = doubtTag(written, locales)?.kind !== "no-tag";
       // Beside catalogs stands what is none: a list of the languages that there are.
       const isOther = !isNamed && file.raw.problems.some(({ code }) => code === "shape");
       if (!pseudo.has(canonicalTag(tag) ?? tag) && !isOther) strays.push(catalog);

@@ -36,12 +36,13 @@ function stateFromTexts(source: string, message: ReadMessage, text: string): Ent
 }
 
 /**
- * Whether a text may well be the same in another language: it has no words of its own (numbers, arguments, marks),
+ * Whether a text may well be the same in another language: it has no words of its own (numbers, arguments, marks, units),
  * is one short word such as a name or a unit, or is made of capitals.
  */
 export function mayStaySame(message: ReadMessage): boolean {
   const words = message.facts.text.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
-  if (words.length === 0) return true;
+  // Units of one letter are known everywhere: `{h}h {m}m`.
+  if (words.every(({ length }) => length === 1)) return true;
   if (words.every((word) => word === word.toUpperCase() && word.length <= 5 && word !== word.toLowerCase()))
     return true;
   return words.length === 1 && (words[0]?.length ?? 0) <= 3;

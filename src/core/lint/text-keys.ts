@@ -14,11 +14,13 @@ export function keysAreTexts(book: Book): boolean {
 
 function judge(book: Book): boolean {
   const all = book.catalogsOf(book.sourceLocale).flatMap(({ byKey }) => [...byKey.values()]);
-  const texts = all.filter(({ key, text }) => key === text || isText(key)).length;
+  const texts = all.filter(({ key, text }) => key === text || hasBlank.test(key)).length;
   return all.length >= leastKeys && texts * 3 > all.length;
 }
 
-/** Whether a key is more than a name: words with a blank between them. */
+const hasBlank = /[\p{L}\p{N}'’.,:)] [\p{L}\p{N}('’"]/u;
+
+/** Whether a key of such a book is more than a name: words with a blank between them, or a word with a capital. */
 export function isText(key: string): boolean {
-  return /[\p{L}\p{N}'’.,:)] [\p{L}\p{N}('’"]/u.test(key);
+  return hasBlank.test(key) || /^\p{Lu}\p{Ll}{1,30}[.:!?…]{0,3}$/u.test(key);
 }

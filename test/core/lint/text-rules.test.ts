@@ -393,6 +393,7 @@ describe("what only looks like a fault is none, and the fault beside it is one",
     ["text/script", ["es", "Русский", "Русский"], false],
     ["text/untranslated", ["nl", "Vanuatu", "Vanuatu"], false],
     ["text/untranslated", ["nl", "Germany", "Germany"], true],
+    ["text/untranslated", ["cs", "{h}h {m}m {s}s", "{h}h {m}m {s}s"], false],
     ["text/untranslated", ["nl", "%d. %B %Y", "%d. %B %Y"], false],
   ];
   // A row that is shorter than the parameters would be given a callback.

@@ -451,6 +451,44 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "numbers in braces that programs replace, with apostrophes that quote nothing",
+      Object.fromEntries(
+        ["en", "fr"].map((tag) => [
+          `t/${tag}.json`,
+          JSON.stringify({
+            home: {
+              title: "It's {0}",
+              lead: "'{0}' isn't here",
+              a: "{0}'s",
+              b: "Can't load {0}",
+              c: "'{1}' of {0}",
+            },
+            foot: { note: "{0} boats" },
+          }),
+        ]),
+      ),
+      { syntax: { argument: "{{0}}" } },
+    ],
+    [
+      "formats of Java, whose apostrophes are doubled",
+      Object.fromEntries(
+        ["en", "fr"].map((tag) => [
+          `t/${tag}.json`,
+          JSON.stringify({
+            home: {
+              title: "It''s {0}",
+              lead: "''{0}'' isn''t here",
+              a: "{0}''s",
+              b: "Can''t load {0}",
+              c: "'{1}'",
+            },
+            foot: { note: "{0} boats" },
+          }),
+        ]),
+      ),
+      { syntax: "java" },
+    ],
+    [
       "attributes that name several keys",
       {
         "src/a.html":

@@ -157,11 +157,11 @@ export const keyUndefined = defineRule({
         elsewhere.set(namespace, [...(elsewhere.get(namespace) ?? []), { source, lookup }]);
         continue;
       }
-      if (key.kind !== "fixed")
+      if (keysAreTexts(book) && isText(written) && !isGroup)
+        context.reportCode(source, keySpan, "own-text", { key: written }, { ...at, severity: "warning" });
+      else if (key.kind !== "fixed")
         context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
       else if (isGroup) context.reportCode(source, keySpan, "group", { key: written }, at);
-      else if (isText(written) && keysAreTexts(book))
-        context.reportCode(source, keySpan, "own-text", { key: written }, { ...at, severity: "warning" });
       else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
       else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
     }

@@ -10,7 +10,7 @@ const doubling = new Set(
 
 /** Words that stand twice in correct sentences. */
 const twice = new Set(
-  "die der das den dem had that is nous vous que se si sie wir ihr her het dat bli no non sa la le ja ha så för blah bye knock win so more far many very ha cha nej nein yes tut".split(
+  "die der das den dem had that is nous vous que se si sie wir ihr je her het dat bli no non sa la le ja ha så för blah bye knock win so more far many very ha cha nej nein yes tut".split(
     " ",
   ),
 );

@@ -508,20 +508,20 @@ class MarkupReader {
     component: { key: string } | undefined,
   ): boolean {
     const { name, raw = "", valueStart, valueEnd } = attribute;
-    const add = (key: string, start: number) =>
+    const add = (key: string, { start, end }: Span) =>
       this.lookups.push({
         span: { start: element.start, end: element.openEnd },
-        keySpan: { start, end: start + key.length },
+        keySpan: { start: valueStart + start, end: valueStart + end },
         key: { kind: "fixed", value: key },
         argumentNames: undefined,
       });
     if (/^[\uE000-\uE002]+$/.test(this.masked.slice(valueStart, valueEnd))) return false;
     if (this.shapes.attributes.has(name) || component?.key === name) {
-      for (const { key, start } of keysInAttribute(raw)) add(key, valueStart + start);
+      for (const one of keysInAttribute(raw)) add(one.key, one);
       return true;
     }
     const bound = boundKeyIn(raw, this.shapes.bindings);
-    if (bound) add(bound.key, valueStart + bound.start);
+    if (bound) add(bound.key, { start: bound.start, end: bound.start + bound.key.length });
     return bound !== undefined;
   }
 
