@@ -109,7 +109,6 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
   const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
 
   const build = ({ file, message, under, ...request }: KeyRequest, slug: string): string => {
-    if (isTextKey) return message;
     if (under !== undefined && under !== "") return under + toCase(wordsOf(slug), letterCase);
     const { folder, name } = placeOf(file);
     const { component = name, element = "", role, hash } = request;
@@ -159,6 +158,11 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
     },
     nameFor(request) {
       const { file, message, under, role, slug, longSlug } = request;
+      if (isTextKey) {
+        // The text is the key, whatever a catalog has under it.
+        if (textOf(message) === undefined) take(message, message);
+        return message;
+      }
       const group = `${under ?? file}\u0000${role}\u0000${message}`;
       const named = roles.get(group);
       if (named !== undefined) return named;

@@ -73,6 +73,10 @@ const say = notices("extract", {
     message: 'nothing says that "{name}" is there: "this" is another object here, or a function\'s own',
     remedy: "set emit.call to a lookup that is known in all files, or move it by hand",
   },
+  "of-pages": {
+    message: '"{name}" is of another part of the project, and this is a program of a server',
+    remedy: "import it by hand if it works there, then extract again",
+  },
   "not-imported": {
     message: '"{name}" is not imported here',
     remedy: "set emit.import to the line that imports it",
@@ -148,7 +152,15 @@ export function scriptRefusal(
     return say("not-imported", { name });
   if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
     return say("not-imported", { name });
+  const line = imports.find(({ names }) => names.some(({ local }) => local === name));
+  if (!binding && line && isFromAnotherProgram(line, part)) return say("of-pages", { name });
   return undefined;
+}
+
+/** Whether a program of a server would take in a module of another part of the project, which may be for pages. */
+function isFromAnotherProgram({ line }: ImportLine, { text, file }: ScriptPart): boolean {
+  const [, part] = /\{to:([^/{}]{1,80})\//.exec(line) ?? [];
+  return part !== undefined && file.includes("/") && !file.startsWith(`${part}/`) && takesInNode(text);
 }
 
 /** Whether a script gives a name a value that is no object of texts. */
@@ -189,12 +201,15 @@ function areNear(one: string, other: string): boolean {
   return shared >= 2 || shared === Math.min(a.length, b.length);
 }
 
-/** Whether a script is a program of a server, by the modules that it takes in, which never mentions an object. */
+/** Whether a script is a program of a server, which never mentions an object. */
 function isServerProgram(text: string, object: string): boolean {
-  return (
-    /(?:\brequire\(\s{0,4}|\bfrom\s{1,4})["'](?:node:\w{2,20}|fs|path|http|https|os|child_process|net)["']/.test(
-      text,
-    ) && !text.includes(`${object}.`)
+  return takesInNode(text) && !text.includes(`${object}.`);
+}
+
+/** Whether a script takes in modules that only programs outside of pages have. */
+function takesInNode(text: string): boolean {
+  return /(?:\brequire\(\s{0,4}|\bfrom\s{1,4})["'](?:node:\w{2,20}(?:\/\w{2,20})?|fs|path|http|https|os|child_process|net|express)["']/.test(
+    text,
   );
 }
 

@@ -198,9 +198,9 @@ export function givenBeforeKey(template: string): readonly string[] {
   return given.split(",").flatMap((one) => /^\s*([A-Za-z_$][\w$]*)/.exec(one)?.[1] ?? []);
 }
 
-/** The functions that a template for extraction calls with the key, wherever in it they stand. */
+/** The functions that a template for extraction calls with the key, wherever in it they stand, as tags too. */
 export function calledIn(template: string): readonly string[] {
-  const name = /(?<![\w$.])([\w$.]+)\(\s*(?:[\w$.]+\s*,\s*){0,4}["'`]\{key\}/.exec(template)?.[1];
+  const name = /(?<![\w$.])([\w$.]+)(?:\(\s*(?:[\w$.]+\s*,\s*){0,4}["'`]|`)\{key\}/.exec(template)?.[1];
   return name === undefined ? [] : [name];
 }
 

@@ -174,6 +174,48 @@ test("a text of several lines is its own key with one blank between them", async
   expect((await extract("a.html", page, book)).isMoved).toBe(true);
 });
 
+describe("a lookup that is the tag of a template", () => {
+  const book = {
+    code: ["**/*.js"],
+    lookups: [{ call: "say" }],
+    naming: { pattern: "{text}", shape: "flat" },
+    emit: { call: "say`{key}`", import: 'import { say } from "{to:page/texts.js}";' },
+  };
+  const extracted = async (file: string, code: string, catalog: object = {}) => {
+    const files = { "t/en.json": JSON.stringify(catalog), "page/texts.js": "", [file]: code };
+    const { changes, notes } = await extractProject(memoryProject(book, files));
+    const after = (name: string) => changes.find((one) => one.file === name)?.after;
+    return { code: after(file), texts: after("t/en.json"), notes: notes.map(({ messageId }) => messageId) };
+  };
+
+  const shown = 'export const f = () => alert("The boat is late today");\n';
+
+  test("is written with the import that it needs", async () => {
+    const { code, texts } = await extracted("page/a.js", shown);
+    expect(code).toBe(
+      'import { say } from "./texts.js";\n\nexport const f = () => alert(say`The boat is late today`);\n',
+    );
+    expect(JSON.parse(texts ?? "{}")).toEqual({ "The boat is late today": "The boat is late today" });
+  });
+
+  test("shows the text itself, whatever the catalog has under it", async () => {
+    const catalog = { "The boat is late today": "Das Boot ist heute spät" };
+    const { code, texts } = await extracted("page/a.js", shown, catalog);
+    expect(code).toContain("alert(say`The boat is late today`);");
+    expect(texts).toBeUndefined();
+  });
+
+  test("is not taken from pages into a program of a server", async () => {
+    const program = `import path from "node:path";\n${shown}`;
+    expect(await extracted("desk/a.js", program)).toMatchObject({
+      code: undefined,
+      notes: ["extract/of-pages"],
+    });
+    expect((await extracted("page/a.js", program)).code).toContain("say`");
+    expect((await extracted("desk/a.js", shown)).code).toContain("say`");
+  });
+});
+
 test("new keys go to the catalog that the book names, where several are equally near", async () => {
   const book = {
     files: "t/{locale}/{name}.json",

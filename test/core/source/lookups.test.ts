@@ -192,6 +192,19 @@ describe("what stands before a key, and around it", () => {
       { key: "a.title", written: "a.title" },
       { key: "a.b", written: "a.b" },
     ]);
+    const text = '<p data-text="[title]Tea &amp; cake; [alt]A &lt;b&gt;">x</p>';
+    expect(keysIn("a.html", text, [{ attribute: "data-text" }])).toEqual([
+      { key: "Tea & cake", written: "Tea &amp; cake" },
+      { key: "A <b>", written: "A &lt;b&gt;" },
+    ]);
+  });
+
+  test("a lookup may be the tag of a template", () => {
+    const code = "f(say`a.b`, say`a.${c}`, html`a.c`)";
+    expect(keysIn("a.js", code, [{ call: "say" }])).toEqual([
+      { key: "a.b", written: "a.b" },
+      { key: "a.…", written: "a.${c}" },
+    ]);
   });
 });
 
