@@ -82,7 +82,13 @@ export const syntaxForeign = defineRule({
         const { numberedFrom } = syntax;
         const written = context.argument(numberedFrom === undefined ? name || "name" : String(numberedFrom));
         if (isKnown) view.report("known", { found: found[0], written }, { span });
-        else view.report("foreign", { found: found[0], syntax: syntax.name, written }, { span });
+        else
+          view.report(
+            "foreign",
+            { found: found[0], syntax: syntax.name, written },
+            // The source may be about such signs: `Write {{boat}} where its name goes`.
+            { span, ...(source === undefined && { severity: "warning" as const }) },
+          );
         break;
       }
     }
