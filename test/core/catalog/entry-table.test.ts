@@ -106,7 +106,7 @@ describe.each(formats)("the table of a catalog in %s", (_, format) => {
           expect([...beside.table.byKey.keys()]).toEqual([...new Set(alone.entries.map(({ key }) => key))]);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     );
   });
 });
