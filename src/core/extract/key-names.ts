@@ -108,7 +108,7 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
   const letterCase = book.naming.case ?? "camel";
   const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
 
-  const build = ({ file, message, under, ...request }: KeyRequest, slug: string): string => {
+  const build = ({ file, under, ...request }: KeyRequest, slug: string): string => {
     if (under !== undefined && under !== "") return under + toCase(wordsOf(slug), letterCase);
     const { folder, name } = placeOf(file);
     const { component = name, element = "", role, hash } = request;

@@ -55,7 +55,7 @@ function hasThis(root: CodeNode, functions: readonly CodeNode[]): boolean {
     if (type === "method_declaration") return true;
     if (type === "function_definition") return false;
   }
-  // What a file does outside of functions is done for whoever includes it, where it is no file of classes.
+  // What a file does outside of functions is done for whoever includes it, unless it holds classes.
   return functions.length > 0 || !root.children.some(({ type }) => /^class_|^namespace_/.test(type));
 }
 

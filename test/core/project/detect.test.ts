@@ -643,6 +643,23 @@ describe("init finds lookups by the keys of the catalog", () => {
       (_, at) => `  show(${call(["home.title", "home.lead", "foot.note"][at % 3] ?? "")});\n`,
     ).join("");
 
+  test("arrays of PHP beside others are catalogs, and names that are keys by chance are no lookups", async () => {
+    const words = Array.from({ length: 40 }, (_, at) => `Boat${String.fromCharCode(97 + (at % 26))}${at}`);
+    const catalog = (tag: string) =>
+      `<?php\n$texts = array(\n${words.map((word) => `  '${word}' => '${word} ${tag}',`).join("\n")}\n);\n` +
+      "$more = array(1 => 'boat', 2 => 'boats');\nfunction pick($all, $n) { return $all[$n]; }\n";
+    const config = await proposed({
+      "lang/en.php": catalog("one"),
+      "lang/de.php": catalog("eins"),
+      "src/a.php": `<?php\n${words.map((word) => `say('${word}');`).join("\n")}\n${words
+        .slice(0, 6)
+        .map((word) => `mayEdit('${word}');`)
+        .join("\n")}\n`,
+    });
+    expect(config).toMatchObject({ source: "en", targets: ["de"] });
+    expect(config["books"]).toMatchObject([{ files: "lang/{locale}.php", lookups: [{ call: "say" }] }]);
+  });
+
   test("calls that never get values are proposed without room for them", async () => {
     const emitted = async (code: string) =>
       (await proposed({ ...catalogs, "src/a.ts": code })) as { books: readonly [{ emit: { call: string } }] };

@@ -120,13 +120,20 @@ function isLookup({ hits, misses, telling, lookup, samples }: LookupUse, keys: K
 /** Fewer than this share of what the most frequent lookup has is chance, but for another form of the same function. */
 const leastShare = 0.03;
 
+/** Fewer words than these, none of which can only be a key, may be the names of anything. */
+const fewWords = 12;
+
 /** What is left of lookups by chance beside one that is used all over. */
 function withoutChance(uses: readonly LookupUse[]): LookupUse[] {
   const most = Math.max(0, ...uses.map(({ hits }) => hits));
   const nameOf = ({ lookup }: LookupUse) =>
     "call" in lookup ? lookup.call.split(/[.:>]+/).at(-1) : undefined;
   const main = uses.filter(({ hits }) => hits * 5 >= most).map(nameOf);
+  // Names of other things are keys by chance where keys are plain words: `mayEdit("Boats")`, again and again.
+  const isOfOthers = ({ hits, telling, samples }: LookupUse) =>
+    telling === 0 && hits * 5 <= most && distinct(samples) < fewWords;
   return uses.filter((use) => {
+    if (isOfOthers(use)) return false;
     const name = nameOf(use);
     return use.hits >= most * leastShare || (name !== undefined && main.includes(name));
   });

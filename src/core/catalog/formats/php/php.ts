@@ -99,7 +99,7 @@ function decoded(written: string): string {
   );
 }
 
-/** The array that a file returns, or its only one; else what it assigns to the members of one variable. */
+/** The array that a file returns, its only one, or that with nearly all of its texts; else what it assigns to the members of one variable. */
 function arrayOf(text: string): PhpFile | undefined {
   const open = /<\?(?:php\b|=)?/.exec(text);
   if (!open) return undefined;
@@ -153,8 +153,20 @@ function arrayOf(text: string): PhpFile | undefined {
     };
     return { root, texts: scanner.texts, variable: first.variable };
   }
-  return only && arrays.size === 1 ? { root: only, texts: scanner.texts } : undefined;
+  const main = mainOf([...arrays.values()]);
+  return main && { root: main, texts: scanner.texts };
 }
+
+/** The array of a file that is the only one, or has nearly all of what there is: others hold what texts need beside. */
+function mainOf(arrays: readonly LiteralNode[]): LiteralNode | undefined {
+  const [first] = [...arrays].sort((one, other) => other.members.length - one.members.length);
+  const all = arrays.reduce((sum, { members }) => sum + members.length, 0);
+  const isMain = arrays.length === 1 || (first && first.members.length >= leastOfMain);
+  return first && isMain && first.members.length * 10 >= all * 8 ? first : undefined;
+}
+
+/** So many texts at least make one of several arrays a catalog. */
+const leastOfMain = 20;
 
 interface PhpFile extends LiteralFile {
   /** The variable whose members the file assigns, one by one. */
