@@ -121,7 +121,8 @@ export function loadBook(files: Files, config: Config, book: BookConfig, keep: K
       // What is made from the source by rule is nobody's translation.
       const isNamed = doubtTag(written, locales)?.kind !== "no-tag";
       // Beside catalogs stands what is none: a list of the languages that there are.
-      const isOther = !isNamed && file.raw.problems.some(({ code }) => code === "shape");
+      const isOther =
+        !isNamed && (catalog.entries.length === 0 || file.raw.problems.some(({ code }) => code === "shape"));
       if (!pseudo.has(canonicalTag(tag) ?? tag) && !isOther) strays.push(catalog);
     } else {
       found.set(catalogId(locale, namespace), catalog);

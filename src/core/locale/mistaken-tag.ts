@@ -45,17 +45,19 @@ export function meantBy(doubt: TagDoubt | undefined): string | undefined {
  */
 export function doubtTag(written: string, companions: readonly string[]): TagDoubt | undefined {
   const tag = parseTag(written.replaceAll("_", "-"));
-  const country = /^[A-Za-z]{2}$/.test(written) ? countryLanguages(written.toUpperCase()) : [];
+  // A country's code may stand for both: `dk_DK`.
+  const code = /^([a-z]{2})(?:[-_]\1)?$/i.exec(written)?.[1]?.toUpperCase();
+  const country = code === undefined ? [] : countryLanguages(code);
   const free = country.filter((language) => !companions.some((other) => other.split("-")[0] === language));
   const meant = free[0] ?? country[0];
-  const countryName = () => nameOf("region", written.toUpperCase());
+  const countryName = () => nameOf("region", code ?? "");
   if (!tag || !isKnownLanguage(tag.language)) {
     if (meant !== undefined) return { kind: "country", data: { country: countryName(), meant } };
     return { kind: tag?.language.length === 3 ? "unknown" : "no-tag" };
   }
   if (meant === undefined || country.includes(tag.language) || !isMinor(tag.language)) return undefined;
   // Where the country's languages, or the country, have files of their own, the code was not meant for it.
-  const isThere = companions.some((other) => parseTag(other)?.region === written.toUpperCase());
+  const isThere = companions.some((other) => other !== written && parseTag(other)?.region === code);
   if (free.length === 0 || isThere) return undefined;
   const data = { language: nameOf("language", tag.language), country: countryName(), meant };
   return { kind: "unlikely", data };

@@ -85,6 +85,14 @@ describe("a book's catalogs", () => {
     ]);
   });
 
+  test("what stands beside catalogs and holds no texts is none, unless it is named for a locale", () => {
+    const { strays } = book(
+      { files: "t/{locale}.json" },
+      { "t/en.json": "{}", "t/lang.json": '[{ "tag": "en" }]', "t/settings.json": "{}", "t/it.json": "[1]" },
+    );
+    expect(strays.map(({ file }) => file)).toEqual(["t/it.json"]);
+  });
+
   test("the project's own files are no catalogs", () => {
     const loaded = book(
       { files: "{locale}.json" },
