@@ -190,6 +190,10 @@ function isOwnValue(text: string, place: Place): boolean {
   return before?.context.element === "option" && fixedText(before.pieces) === text;
 }
 
+/** A member of what holds an element's attributes, but for those that people read. */
+const codeOfAttributes =
+  /(?:attrs?|[aA]ttributes?)\.(?!title$|alt$|placeholder$|label$|aria-|summary$|content$|value$|caption$)[\w-]{1,40}$/;
+
 /** Attributes that are code on HTML's elements and may be anything on a component. */
 const ownOfElements = /^(?:headers|list|form|scope|span|shape|data|action|kind|state|type|name)$/;
 
@@ -504,6 +508,7 @@ const named: EvidenceSource = (literal, habits) => {
   }
   if (role === "assignment") {
     if (/\.displayName$/.test(name)) return evidence("codeName", "the name of a component");
+    if (codeOfAttributes.test(name)) return evidence("codeName", `assigned to ${name}`);
     if (habits.textMember.test(name)) return evidence("textMember", `assigned to ${name}`);
     const holder = name.replace(/[.[][^.[]*$/, "");
     return holder !== name && habits.textHolder.test(holder)

@@ -118,7 +118,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "a condition of a query",
   ],
   [
-    /^(?:Content-(?:Type|Disposition|Length|Encoding|Security-Policy|Transfer-Encoding)|Cache-Control|Location|Set-Cookie|Accept|Authorization|Access-Control-[\w-]+|X-[A-Z][\w-]+|Expires|Pragma|Last-Modified|WWW-Authenticate|MIME-Version):(?:\s|$)/,
+    /^(?:[Cc]ontent-(?:[Tt]ype|[Dd]isposition|[Ll]ength|[Ee]ncoding|Security-Policy|[Tt]ransfer-[Ee]ncoding)|Cache-Control|Location|Set-Cookie|Accept|Authorization|Access-Control-[\w-]+|X-[A-Z][\w-]+|Expires|Pragma|Last-Modified|WWW-Authenticate|MIME-Version):(?:\s|$)/,
     "a header",
   ],
   [/^(?:[\w:-]+=(?:"[^"]*"|'[^']*')(?:\s|$|(?=\/?>)))+\/?>?$/, "attributes of markup"],

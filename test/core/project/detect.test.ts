@@ -643,6 +643,20 @@ describe("init finds lookups by the keys of the catalog", () => {
       (_, at) => `  show(${call(["home.title", "home.lead", "foot.note"][at % 3] ?? "")});\n`,
     ).join("");
 
+  test("what files of one language call is not proposed for those of another", async () => {
+    const asks = (call: string) => `<?php\n${Array.from({ length: 3 }, () => `${call};`).join("\n")}\n`;
+    const files = { ...catalogs, "src/a.php": asks("say('home.title')") };
+    const emit = async (more: Readonly<Record<string, string>>) => {
+      const [book] = (await proposed({ ...files, ...more }))["books"] as { emit?: unknown }[];
+      return book?.emit;
+    };
+    const call = "say('{key}'{args})";
+    expect(await emit({})).toEqual({ call });
+    expect(await emit({ "src/b.js": 'alert("The boat is late");\n' })).toEqual({
+      endings: { ".php": { call } },
+    });
+  });
+
   test("arrays of PHP beside others are catalogs, and names that are keys by chance are no lookups", async () => {
     const words = Array.from({ length: 40 }, (_, at) => `Boat${String.fromCharCode(97 + (at % 26))}${at}`);
     const catalog = (tag: string) =>

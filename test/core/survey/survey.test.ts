@@ -300,6 +300,11 @@ describe("a word is judged by what stands around it", () => {
       },
     ],
     [
+      "members.php",
+      "<?php $a = $this->{'Name of it'}; $b->{'Do it'}(); $labelAttributes['for'] .= 'Hour'; $labelAttributes['title'] = 'Hours of today'; $h = \"Content-type: text/plain\\r\\n\";",
+      { "Name of it": "code", "Do it": "code", Hour: "code", "Hours of today": "text" },
+    ],
+    [
       "choice.html",
       '<select><option value="rye-2.5">rye-2.5</option><option value="wheat">Wheat bread</option></select><li>"%bread%"</li>',
       { "rye-2.5": "code", "Wheat bread": "text", '"%bread%"': "code" },

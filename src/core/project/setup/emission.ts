@@ -72,7 +72,9 @@ export function emissionOf(
     first &&
     Object.keys(own).length === 1 &&
     first[1].call !== undefined &&
-    first[1].import === undefined
+    first[1].import === undefined &&
+    // What one language has, another does not know.
+    !code.some(({ file }) => posix.extname(file) !== first[0] && (isScript(file) || languageOf(file)))
   )
     return { call: first[1].call };
   if (!scripts && !first) return undefined;

@@ -128,6 +128,9 @@ export class Surroundings {
     const { spec } = this.nodes;
     const { type } = outer;
     if (spec.annotations.includes(type)) return this.annotationRole(outer, properties);
+    // A member that is named by a string: `$boat->{'Name'}`.
+    if (namesMember.test(type) && (inner.field === "name" || type === "dynamic_variable_name"))
+      return { role: "index" };
     if (spec.pairs.includes(type)) {
       // A member of a list has no name.
       if (outer.children.length === 1) return undefined;
@@ -296,6 +299,10 @@ export class Surroundings {
       : { role: "type", name };
   }
 }
+
+/** What holds the name of a member, which may be worked out, in PHP. */
+const namesMember =
+  /^(?:(?:nullsafe_)?member_(?:access|call)_expression|scoped_(?:property_access|call)_expression|dynamic_variable_name)$/;
 
 /** Members of annotations that are texts, wherever they stand: `[Display(ShortName = "By")]`. */
 const textOfAnnotation =
