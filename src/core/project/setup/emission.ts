@@ -74,7 +74,7 @@ export function emissionOf(
     first[1].call !== undefined &&
     first[1].import === undefined &&
     // What one language has, another does not know.
-    !code.some(({ file }) => posix.extname(file) !== first[0] && (isScript(file) || languageOf(file)))
+    isAllOfLanguage(code, first[0])
   )
     return { call: first[1].call };
   if (!scripts && !first) return undefined;
@@ -101,6 +101,18 @@ export function emissionOf(
       return { endings: { ...scriptsOwn, ...own } as Readonly<Record<string, EndingEmission>> };
   }
   return { ...scripts, ...(first && { endings: own }) };
+}
+
+/** Whether the programs and templates among some files that are of any language are of that of one ending: `.rb` beside `.erb`. */
+function isAllOfLanguage(code: readonly SourceFile[], ending: string): boolean {
+  const spoken = ({ file, dialect }: SourceFile) =>
+    isScript(file) ? "script" : (dialect?.language ?? languageOf(file));
+  const own = code.find(({ file }) => posix.extname(file) === ending);
+  const language = own && spoken(own);
+  return code.every((one) => {
+    const other = spoken(one);
+    return other === undefined || other === "expression" || other === language;
+  });
 }
 
 /** Whether most calls of a lookup get functions that write elements: `rich("key", { link: (text) => <a>{text}</a> })`. */
