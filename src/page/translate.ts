@@ -356,11 +356,20 @@ function sendSoon(entry: PageEntry): void {
   );
 }
 
-async function sendEntry(entry: PageEntry, prefer?: "file" | "project"): Promise<void> {
+/** How often an entry is sent again while others write, and how long is waited before, in ms. */
+const mostTries = 5;
+const pause = 400;
+
+async function sendEntry(entry: PageEntry, prefer?: "file" | "project", tries = 1): Promise<void> {
   if (!work.live) return;
   const body = { ...JSON.parse(workOf([entry])), ...(prefer && { prefer }) } as object;
   try {
     const response = await fetch(work.live.save, { method: "POST", body: JSON.stringify(body) });
+    if (response.status === 409 && tries < mostTries) {
+      // Somebody writes at this moment, and what was typed since is sent with it.
+      await new Promise((resolve) => setTimeout(resolve, pause));
+      return sendEntry(entry, prefer, tries + 1);
+    }
     const { problems, entries = [] } = (await response.json()) as {
       problems: { message: string; remedy: string; messageId?: string }[];
       entries?: PageEntry[];
