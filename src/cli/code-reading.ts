@@ -1,5 +1,5 @@
 import type { ExtractWork } from "../core/project/extract-project.js";
-import type { WorkReading } from "../core/project/file-work.js";
+import type { FileWork, WorkReading } from "../core/project/file-work.js";
 import type { Project } from "../core/project/project.js";
 import type { UseRecord } from "../core/source/book-code.js";
 import type { FileSurvey } from "../core/survey/survey.js";
@@ -29,7 +29,7 @@ export function codeReadingFor(
 ): CodeReading {
   const progress = showProgress(what, quiet ?? false, io);
   const elsewhere = threadsFor(cwd, configFile, jobs, progress.step);
-  const cacheOf = <Kind extends "survey" | "uses" | "extract">(kind: Kind) =>
+  const cacheOf = <Kind extends FileWork["kind"]>(kind: Kind) =>
     isKept ? diskCache(cwd, kind, io.env) : undefined;
   const [surveys, uses, trials] = [cacheOf("survey"), cacheOf("uses"), cacheOf("extract")];
   return {

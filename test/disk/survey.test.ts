@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { extractProject } from "../../src/core/project/extract-project.js";
 import { openProject, type Project } from "../../src/core/project/project.js";
 import { surveyProject } from "../../src/core/project/survey-project.js";
 import { diskFiles } from "../../src/disk/disk-files.js";
@@ -98,4 +99,33 @@ test("several threads find the same in the same order as one", async () => {
   expect(one).toHaveLength(201);
   expect(await run(2)).toEqual(one);
   expect(Math.max(...steps)).toBe(201);
+});
+
+test("several threads extract the same as one, where keys of one file are another's too", async () => {
+  const pages = Object.fromEntries(
+    Array.from({ length: 200 }, (_, index) => [
+      `src/page${String(index).padStart(3, "0")}.tsx`,
+      page(`Text number ${index % 150}`),
+    ]),
+  );
+  const folder = temporaryProject(smallProject(pages));
+  const config = join(folder, "fond.config.json");
+  const written = JSON.parse(readFileSync(config, "utf8")) as { books: object[] };
+  const emit = { import: 'import { t } from "./t"' };
+  writeFileSync(
+    config,
+    JSON.stringify({ ...written, books: [{ ...written.books[0], naming: { pattern: "{role}" }, emit }] }),
+  );
+  const run = (jobs?: number) =>
+    extractProject(
+      open(folder),
+      {},
+      jobs === undefined ? {} : { elsewhere: threadsFor(folder, "fond.config.json", jobs, () => undefined) },
+    );
+  const alone = await run();
+  expect(alone.extracted).toHaveLength(200);
+  // The first text is said twice, under the key that has no number.
+  expect(new Set(alone.extracted.map(({ key }) => key)).size).toBe(199);
+  expect(await run(1)).toEqual(alone);
+  expect(await run(2)).toEqual(alone);
 });

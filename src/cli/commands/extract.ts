@@ -67,8 +67,9 @@ export async function runExtract(
     ...(options.limit !== undefined && { limit: options.limit }),
     ...(options.collect && { collectOnly: true }),
   };
+  // After a review what was not decided on is known from before.
+  const code = codeReadingFor(context, project, "extract", options.cache);
   const planned = async (decisions: ReadonlyMap<string, Decision>) => {
-    const code = codeReadingFor(context, project, "extract", options.cache);
     const made = await extractProject(project, scopeOf(context, paths), {
       ...narrowed,
       ...code.extract,

@@ -16,7 +16,6 @@ import { withCalls } from "./load-time.js";
 import type { ScriptPart } from "./script-parts.js";
 import { behind, recorded, retraced, sharedBy, type SharedState, type Step } from "./shared.js";
 
-export type { Certainty } from "../survey/survey.js";
 export type { Decision, ExtractOptions } from "./file-extraction.js";
 
 /** A literal that got a key. */

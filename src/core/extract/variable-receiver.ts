@@ -1,6 +1,7 @@
 import type { SourceFile } from "../source/model.js";
 import { parseCode } from "../source/readers/code/grammars.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
+import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
 
 /**
@@ -16,7 +17,7 @@ export function lackingVariable(template: string, source: SourceFile, { start }:
 function isKnown(name: string, source: SourceFile, start: number): boolean {
   const { dialect, text } = source;
   // A page of another engine is given its variables: it has those that it shows.
-  if (dialect && !dialect.isProgram) return new RegExp(`\\${name}(?!\\w)`).test(text);
+  if (dialect && !dialect.isProgram) return new RegExp(`${literally(name)}(?!\\w)`).test(text);
   const root = treeOf(source);
   const functions = pathTo(root, start).filter(({ type }) => functionTypes.test(type));
   if (name === "$this") return hasThis(root, functions);

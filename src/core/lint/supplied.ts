@@ -49,17 +49,34 @@ export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
 /** So many calls of one function without values say that it never takes any, where others do. */
 const enoughCalls = 20;
 
+/** How often functions are called for a text, and whether any call passes values. */
+type CallCounts = Map<string, { count: number; isGiven: boolean }>;
+
+const counted = new WeakMap<CodeUse, CallCounts>();
+
+/** The calls of one file, counted once. */
+function callsIn(source: CodeUse): CallCounts {
+  const known = counted.get(source);
+  if (known) return known;
+  const calls: CallCounts = new Map();
+  for (const lookup of source.lookups) {
+    const { argumentNames } = lookup;
+    addCall(calls, calleeOf(source, lookup), 1, argumentNames === undefined || argumentNames.length > 0);
+  }
+  counted.set(source, calls);
+  return calls;
+}
+
+function addCall(calls: CallCounts, callee: string, count: number, isGiven: boolean): void {
+  const known = calls.get(callee);
+  calls.set(callee, { count: (known?.count ?? 0) + count, isGiven: isGiven || known?.isGiven === true });
+}
+
 /** Functions that only mark keys, for what looks them up elsewhere: none of their many calls passes a value, and others' do. */
 function markingCalls(files: readonly CodeUse[]): ReadonlySet<string> {
-  const calls = new Map<string, { count: number; isGiven: boolean }>();
+  const calls: CallCounts = new Map();
   for (const source of files)
-    for (const lookup of source.lookups) {
-      const callee = calleeOf(source, lookup);
-      const call = calls.get(callee) ?? { count: 0, isGiven: false };
-      calls.set(callee, call);
-      call.count++;
-      call.isGiven ||= lookup.argumentNames === undefined || lookup.argumentNames.length > 0;
-    }
+    for (const [callee, { count, isGiven }] of callsIn(source)) addCall(calls, callee, count, isGiven);
   if (![...calls.values()].some(({ count, isGiven }) => isGiven && count >= enoughCalls)) return new Set();
   return new Set(
     [...calls].flatMap(([callee, { count, isGiven }]) =>

@@ -40,6 +40,7 @@ export const elementsOfLook: ReadonlySet<string> = new Set(
 
 /** Whether a text has an element of HTML in it, or part of one. What stands for values behind commas is none: `get[host,<address>,<time>]`. */
 export function holdsMarkup(text: string): boolean {
+  if (!text.includes("<")) return false;
   if (/^[^<>]{0,100}[,[(|=] ?<[^<>/]{1,40}>(?:[,|] ?<[^<>/]{1,40}>|[\w ,.[\]()|=]){0,40}$/.test(text))
     return false;
   if (isProgram.test(text)) return false;
@@ -47,9 +48,12 @@ export function holdsMarkup(text: string): boolean {
   const ofHtml = found.filter(([, , name = ""]) => htmlElements.has(name.toLowerCase()));
   // What a command is given is in such brackets as well: `copy <source> <target>`.
   if (ofHtml.length < found.length && ofHtml.every(([, close, , next]) => close === "" && next === ">"))
-    return ofHtml.some(([, , name = ""]) => /^(?:br|hr|p|li|td|tr|b|i|h[1-6])$/i.test(name));
+    return ofHtml.some(([, , name = ""]) => noWords.test(name));
   return ofHtml.length > 0;
 }
+
+/** Elements whose names say nothing that a command could be given: `<source>` may be a file. */
+const noWords = /^(?:br|hr|p|li|td|tr|b|i|h[1-6])$/i;
 
 /** What only a program's own lines begin with. */
 const isProgram =

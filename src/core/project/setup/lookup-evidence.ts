@@ -197,7 +197,7 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
       },
     ];
   }
-  if (role === "tagged") return [{ id: `call ${name} 0`, lookup: { call: name }, shown: `${name}(…)` }];
+  if (role === "tagged") return [{ id: `call ${name} 0`, lookup: { call: name }, shown: `${name}\`…\`` }];
   if (role === "property" && element !== undefined && properties.length === 1) {
     const beside = besideKey(source, place);
     return [

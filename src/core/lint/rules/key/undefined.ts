@@ -14,7 +14,7 @@ export const keyUndefined = defineRule({
   id: "key/undefined",
   level: "error",
   summary: "Unknown key in code.",
-  why: "The user sees the raw key or nothing, and no error is raised. Keys composed at run time are checked by their fixed parts: at least one key must match. Keys with the name of a catalog in front that nobody has are one warning for each name.",
+  why: "The user sees the raw key or nothing, and no error is raised. Keys composed at run time are checked by their fixed parts: at least one key must match. Keys with the name of a catalog in front that nobody has are one warning for each name. Where keys are texts, one that no catalog has is shown as the code has it: a warning.",
   messages: {
     misspelled: { message: 'unknown key "{key}"', remedy: 'did you mean "{meant}"?' },
     unknown: {

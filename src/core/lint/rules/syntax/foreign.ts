@@ -25,7 +25,7 @@ export const syntaxForeign = defineRule({
   id: "syntax/foreign",
   level: "error",
   summary: "Placeholder of another syntax.",
-  why: "The program does not know it, so users see it literally: `Hello %s`. If the source has it too, it is reported only there. Quoted text is not reported, and neither is a second kind of placeholders that three texts of the source or more have.",
+  why: "The program does not know it, so users see it literally: `Hello %s`. If the source has it too, it is reported only there, as a warning: it may be about such signs. Quoted text is not reported, and neither is a second kind of placeholders that three texts of the source or more have.",
   messages: {
     foreign: {
       message: '"{found}" is not a placeholder in this book\'s syntax; users see it as text',

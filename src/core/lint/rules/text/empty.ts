@@ -6,7 +6,7 @@ export const textEmpty = defineRule({
   id: "text/empty",
   level: "error",
   summary: "Empty text, or only spaces.",
-  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported. Not reported: what stands for “am” and “pm” where a locale counts 24 hours, and empty texts of the source that have the same name in several groups.",
+  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported. Not reported: what stands for “am” and “pm” where a locale counts 24 hours, and empty texts of the source that have the same name in several groups. A piece of a sentence (`late_2` beside `late_1`) is told for information.",
   messages: {
     null: { message: 'value of "{key}" is null, not a text', remedy: "write the text, or remove the key" },
     "null-translation": {
@@ -55,7 +55,12 @@ export const textEmpty = defineRule({
 function isOneOfPieces({ byKey }: Catalog, key: string): boolean {
   const stem = key.replace(/(?<!\d)\d{1,2}$/, "");
   if (stem === key) return false;
-  return [0, 1, 2, 3, 4].some((number) => (byKey.get(`${stem}${number}`)?.text.trim() ?? "") !== "");
+  return [...byKey.values()].some(
+    (other) =>
+      other.key.startsWith(stem) &&
+      /^\d{1,2}$/.test(other.key.slice(stem.length)) &&
+      other.text.trim() !== "",
+  );
 }
 
 /** Whether a text is what stands behind the hours of half a day. */

@@ -15,12 +15,16 @@ const twice = new Set(
   ),
 );
 
+const norwegian: ReadonlySet<string> = new Set("av inn med om opp på til ut".split(" "));
+
 /** Small words that end one part of a sentence and begin the next: `Voeg {name} toe aan aan`, `lägga till till`; and words said twice. */
 const twiceIn: Readonly<Record<string, ReadonlySet<string>>> = {
   nl: new Set("aan af door in mee om op over toe uit".split(" ")),
   sv: new Set("av från i in med om på till upp ut".split(" ")),
   da: new Set("af ind med om op på til ud".split(" ")),
-  nb: new Set("av inn med om opp på til ut".split(" ")),
+  nb: norwegian,
+  nn: norwegian,
+  no: norwegian,
   it: new Set("man passo pian piano poco via".split(" ")),
 };
 
