@@ -38,10 +38,10 @@ export type ConfigResult =
 
 const say = notices("config", {
   absent: {
-    message: "{file}: {detail}",
+    message: "{detail}",
     remedy: "run `fond init` to write one from what is in the project, or name one with --config",
   },
-  unreadable: { message: "{file}: {detail}", remedy: "check its permissions" },
+  unreadable: { message: "{detail}", remedy: "check its permissions" },
   json: { message: "invalid JSON: {detail}", remedy: "fix the syntax of the file here" },
   yaml: { message: "invalid YAML: {detail}", remedy: "fix the syntax of the file here" },
   "too-deep": { message: "nested deeper than {levels} levels", remedy: "check what wrote this file" },
@@ -82,10 +82,7 @@ export function loadConfig(files: Files, file?: string): ConfigResult {
   const read = files.read(name);
   if (!read.ok) {
     const { detail } = read;
-    const notice =
-      read.trouble === "absent"
-        ? say("absent", { file: name, detail })
-        : say("unreadable", { file: name, detail });
+    const notice = read.trouble === "absent" ? say("absent", { detail }) : say("unreadable", { detail });
     return { ok: false, problems: [{ file: name, line: 1, column: 1, path: "", ...notice }] };
   }
   const checked = checkSettings(name, read.text, configSchema);

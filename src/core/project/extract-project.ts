@@ -44,7 +44,7 @@ export async function extractProject(
   const unread: UnreadSource[] = [];
   const leftOut: LeftOutTally = {};
   for (const config of booksIn(project, scope)) {
-    const listed = withoutLeftOut(listCode(project.files, config, scope.path), options, leftOut);
+    const listed = withoutLeftOut(project, listCode(project.files, config, scope.path), options, leftOut);
     const { least = "sure", collectOnly = false, everything = false } = options;
     const reading = { least, collectOnly, everything, shownErrors: errorsShownBy(project, config) };
     const trials = await trialsOf(project, config, listed, reading, options);

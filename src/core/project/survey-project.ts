@@ -1,7 +1,14 @@
 import type { BookConfig } from "../config/schema.js";
 import { makeAnew } from "../text/kept.js";
 import { listCode, type UnreadSource } from "../source/book-code.js";
-import { leftOutByContent, leftOutByName, oneFilePerLocale, type LeftOut } from "../survey/left-out.js";
+import {
+  leftOutByContent,
+  leftOutByName,
+  libraryFolders,
+  libraryMarks,
+  oneFilePerLocale,
+  type LeftOut,
+} from "../survey/left-out.js";
 import { prepareReaders } from "../source/read.js";
 import { noHabits, type OwnHabits } from "../survey/own-habits.js";
 import { shownErrorsIn } from "../survey/shown-errors.js";
@@ -41,7 +48,7 @@ export async function surveyProject(
   const unread: UnreadSource[] = [];
   const leftOut: LeftOutTally = {};
   for (const config of booksIn(project, scope)) {
-    const listed = withoutLeftOut(listCode(project.files, config, scope.path), options, leftOut);
+    const listed = withoutLeftOut(project, listCode(project.files, config, scope.path), options, leftOut);
     const { all = false, everything = false } = options;
     const reading = { all, everything, shownErrors: errorsShownBy(project, config) };
     const work = { kind: "survey", reading } as const;
@@ -64,14 +71,19 @@ export type LeftOutTally = Partial<Record<LeftOut, number>>;
 
 /** The files in which people may write text, by their names; the others are counted. */
 export function withoutLeftOut(
+  project: Project,
   files: readonly string[],
   { everything }: Pick<SurveyReading, "everything">,
   leftOut: LeftOutTally,
 ): readonly string[] {
   if (everything) return files;
   const perLocale = oneFilePerLocale(files);
+  const libraries = libraryFolders(project.files.list({ patterns: libraryMarks, respectIgnoreFiles: true }));
   return files.filter((file) => {
-    const kind = leftOutByName(file) ?? (perLocale.has(file) ? "one file per locale" : undefined);
+    const kind =
+      leftOutByName(file) ??
+      (perLocale.has(file) ? "one file per locale" : undefined) ??
+      (libraries.some((folder) => file.startsWith(folder)) ? "vendored" : undefined);
     if (kind) leftOut[kind] = (leftOut[kind] ?? 0) + 1;
     return kind === undefined;
   });

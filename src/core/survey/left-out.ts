@@ -60,6 +60,36 @@ export function leftOutByName(file: string): LeftOut | undefined {
   return names.find(([pattern]) => pattern.test(name))?.[1];
 }
 
+/** Folders in which programs keep the libraries of others beside their own parts. */
+const libraryPlace = /^(?:libs?|library|libraries|externals?|deps|assets|static|js|javascripts?)$/i;
+
+const licenseFile = /^(?:licen[sc]e|copying)(?:[-.]\w{1,20}){0,2}$/i;
+
+/** Patterns of the files by which a folder is known to be a library of its own, or a part of this project. */
+export const libraryMarks = [
+  "**/{LICENSE,LICENCE,COPYING,License,Licence,license,licence,copying}*",
+  "**/{package,project}.json",
+];
+
+/**
+ * The folders of libraries that others wrote, each with a slash behind it, by the files that `libraryMarks` lists: they have a
+ * license of their own below a folder for libraries. A package of the project itself has its manifest beside it.
+ */
+export function libraryFolders(marks: readonly string[]): readonly string[] {
+  const listed = new Set(marks);
+  return marks.flatMap((file) => {
+    const parts = file.split("/");
+    const name = parts.pop() ?? "";
+    const folder = parts.join("/");
+    const isOfLibrary =
+      licenseFile.test(name) &&
+      parts.slice(0, -1).some((part) => libraryPlace.test(part)) &&
+      !listed.has(`${folder}/package.json`) &&
+      !listed.has(`${folder}/project.json`);
+    return isOfLibrary ? [`${folder}/`] : [];
+  });
+}
+
 /** So much of a script is looked at for how it is written, in code units. */
 const looked = 200_000;
 

@@ -83,6 +83,8 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "SQL",
   ],
   [/^[("'`]{0,3}SELECT\s[^]*\bFROM\b/, "SQL"],
+  [/^[("'`]{0,3}CASE\s[^]{0,200}\bWHEN\s[^]{0,200}\bTHEN\s/, "SQL"],
+  [/^SET\s(?:@\w|NAMES\s|CHARACTER SET\s|(?:SESSION|GLOBAL|LOCAL|TRANSACTION)\s)/, "SQL"],
   [
     /\bfrom [A-Z]\w{0,40}(?: \w{1,20})? (?:where|order by|join|inner join|left join)\b|\bwhere [\w.]{1,60} ?(?:=|<|>|<=|>=|in|like) ?[:?]/,
     "a query",

@@ -204,6 +204,13 @@ describe("PHP arrays are catalogs", () => {
   });
 });
 
+test.each(["//", "#"])("an entry is added behind a comment of %s beside the one before it", (mark) => {
+  const text = `<?php\n$labels['a'] = 'x'; ${mark} the last one\n`;
+  expect(formats.php.edit(text, { add: [{ path: ["b"], text: "y" }], order: [["a"], ["b"]] })).toBe(
+    `${text}$labels['b'] = 'y';\n`,
+  );
+});
+
 test("members of a variable are set, added in the source's order, and removed with their lines", () => {
   const text =
     "<?php\n\n/* head */\n$labels['a'] = 'x';\n$labels['b']   = \"y\"; // two\n$labels['n'] = 'p' . 'q';\n\n$labels['end'] = 'e';\n?>\n";

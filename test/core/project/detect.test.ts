@@ -360,6 +360,55 @@ test("what goes on as no language does is none", async () => {
   ).toMatchObject({ targets: ["be-tarask", "de-formal"] });
 });
 
+describe("init tells catalogs by their content where their ending names no format", () => {
+  const family = (content: string) =>
+    Object.fromEntries(["en", "de", "fr", "ua"].map((tag) => [`texts/${tag}.lang`, content]));
+
+  test.each<[string, string, object]>([
+    [
+      "PHP that assigns texts",
+      "<?php\n// Texts\n$words['quay'] = 'Quay';\n$words['open'] = 'Open now';\n",
+      { files: "texts/{locale}.lang", format: "php", spelling: { uk: "ua" } },
+    ],
+    ["an object", '{"quay": "Quay", "open": "Open now"}', { format: "json" }],
+    ["lines", "# Texts\na=Quay\nb=Open\nc=Full\nd = Late\n\ne=Now\n", { format: "properties" }],
+  ])("%s", async (_name, content, book) => {
+    expect(await proposed(family(content))).toMatchObject({ source: "en", books: [book] });
+  });
+
+  test.each([
+    ["values in quotes", 'a="Quay"\nb="Open"\nc="Full"\nd="Late"\ne="Now"\n'],
+    ["sections", "[a]\nb=Open\n[c]\nd=Late\n[e]\nf=Now\n"],
+    ["prose", "The boat leaves.\nIt comes back.\nThat is all.\nYes.\nNo.\n"],
+    ["too few lines", "a=Quay\nb=Open\n"],
+  ])("%s are none", async (_name, content) => {
+    expect(await proposed(family(content))).toMatchObject({ books: [{ files: "locales/{locale}.json" }] });
+  });
+
+  test("two locales of an unknown ending are none", async () => {
+    const text = "a=Quay\nb=Open\nc=Full\nd=Late\ne=Now\n";
+    expect(await proposed({ "t/en.lang": text, "t/de.lang": text })).toMatchObject({
+      books: [{ files: "locales/{locale}.json" }],
+    });
+  });
+});
+
+describe("init tells plurals from other texts with bars", () => {
+  test.each([
+    ["One boat | %{n} boats", "bar"],
+    ["%{n} jours | %{n} semaines", "bar"],
+    ["{0} Empty|[1,*] Many here", "bar"],
+    ["-1 = closed | 0 = no limit", undefined],
+    ["Quay | All times", undefined],
+  ])("%s: %s", async (text, plurals) => {
+    const catalog = JSON.stringify({ a: text, b: "%{name} leaves", c: "%{name} is late" });
+    const { books } = (await proposed({ "t/en.json": catalog, "t/de.json": catalog })) as {
+      books: { plurals?: string }[];
+    };
+    expect(books[0]?.plurals).toBe(plurals);
+  });
+});
+
 describe("init reads locales however they are written", () => {
   const json = (text: string) => JSON.stringify({ a: text, b: `${text} ${text}`, c: `${text}!` });
   test.each<[string, Record<string, string>, object]>([
@@ -375,6 +424,14 @@ describe("init reads locales however they are written", () => {
       "a country's code whose texts are in the country's script",
       { "t/en.json": json("One"), "t/kr.json": json("하나입니다 하나") },
       { targets: ["ko"], books: [{ spelling: { ko: "kr" } }] },
+    ],
+    [
+      "a country's code whose texts are half translated, where the language has another script in it",
+      {
+        "t/en.json": json("One"),
+        "t/tw.json": JSON.stringify({ a: "渡輪時刻表渡輪時刻表", b: "Not yet translated at all", c: "Quay" }),
+      },
+      { targets: ["zh-TW"], books: [{ spelling: { "zh-TW": "tw" } }] },
     ],
     [
       "a country's code that is no language",
@@ -434,6 +491,24 @@ describe("init finds lookups by the keys of the catalog", () => {
     "t/de.json": JSON.stringify({ home: { title: "Eins", lead: "Zwei" }, foot: { note: "Drei" } }),
   };
   test.each<[string, Record<string, string>, object]>([
+    [
+      "members of an array, as the language and its templates write them",
+      {
+        "t/en.json": JSON.stringify({ title: "One", lead: "Two", note: "Three", quay: "Four" }),
+        "t/de.json": JSON.stringify({ title: "Eins", lead: "Zwei", note: "Drei", quay: "Vier" }),
+        "a.php": "<?php\necho $texts['title'];\necho $texts['lead'];\necho $texts['note'];\n",
+        "a.tpl": "{if $x}<p>{$texts.title}</p>{/if}<b>{$texts.lead}</b><i>{$texts.quay}</i>\n",
+      },
+      {
+        lookups: [{ member: "texts" }],
+        emit: {
+          endings: {
+            ".php": { call: "$texts['{key}']" },
+            ".tpl": { content: "{$texts.{key}}", attribute: "{$texts.{key}}" },
+          },
+        },
+      },
+    ],
     [
       "keys with a sign of their own between their parts",
       { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },

@@ -69,6 +69,12 @@ describe("what people read in a template", () => {
       ["Boats", "Hello {name}!"],
     ],
     [
+      "a tag with braces of its own inside is one",
+      "a.tpl",
+      '{if $a}{assign "boat" $boats.{name($key)}}<p>{$boat} has left</p>{/if}',
+      ["{boat} has left"],
+    ],
+    [
       "blocks in comments, and paths in braces, are no text",
       "a.tpl",
       "<!-- BEGIN boats --><p title='{../quay.icon:text}'>{boats.icon:text}</p><b>Leaves at {boats.time}</b><p>{function.list, boats, quay.name}</p><i>{x y}</i><!-- END boats -->",

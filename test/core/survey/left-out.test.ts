@@ -1,5 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
-import { leftOutByContent, leftOutByName, oneFilePerLocale } from "../../../src/core/survey/left-out.js";
+import {
+  leftOutByContent,
+  leftOutByName,
+  libraryFolders,
+  oneFilePerLocale,
+} from "../../../src/core/survey/left-out.js";
 
 describe("files that nobody writes text in are recognized", () => {
   test.each([
@@ -60,4 +65,19 @@ describe("files that nobody writes text in are recognized", () => {
     ];
     expect([...oneFilePerLocale([...files, ...others])].sort()).toEqual([...files].sort());
   });
+});
+
+test("a folder below one for libraries that has a license of its own is a library", () => {
+  expect(
+    libraryFolders([
+      "LICENSE",
+      "lib/COPYING",
+      "lib/calendar/LICENSE.txt",
+      "public/js/slides/COPYING.lib",
+      "packages/quay/LICENSE",
+      "libs/quay/LICENSE",
+      "libs/quay/package.json",
+      "lib/boats/licenses.php",
+    ]),
+  ).toEqual(["lib/calendar/", "public/js/slides/"]);
 });

@@ -81,6 +81,8 @@ describe("what only programs read is called code", () => {
     'const color = "#aabbcc"',
     'const url = "mailto:quay@ferries.example"',
     'const query = "SELECT name FROM boats WHERE id = 1"',
+    "const sum = `CASE ${days} WHEN 0 THEN none ELSE ${days} END`",
+    'run("SET CHARACTER SET utf8")',
     'const type = "application/json"',
     'f({ textTransform: "uppercase", willChange: "box-shadow, transform" })',
     "f({ marginTop: `${a} !important`, border: `${a} solid ${b}` })",

@@ -264,7 +264,7 @@ class LiteralEditor {
     let at = start;
     const lines = gap.split("\n");
     for (const [index, line] of lines.entries()) {
-      const isComment = line.includes(mark) || (mark === "//" && line.trimEnd().endsWith("*/"));
+      const isComment = /\/\/|#/.test(line) || (mark === "//" && line.trimEnd().endsWith("*/"));
       if (isComment && index < lines.length - 2 && lines[index + 1]?.trim() === "")
         end = at + line.trimEnd().length;
       at += line.length + 1;
@@ -280,7 +280,10 @@ class LiteralEditor {
     const { comment: mark } = this.syntax;
     if (mark === undefined) return end;
     const comment =
-      mark === "#" ? /^[ \t]*#[^\r\n]*/ : /^[ \t]*(?:\/\/[^\r\n]*|\/\*(?:(?!\*\/)[^\n])*\*\/(?=[ \t]*\r?\n))/;
+      // Of the languages with two slashes PHP has the other mark as well.
+      mark === "#"
+        ? /^[ \t]*#[^\r\n]*/
+        : /^[ \t]*(?:(?:\/\/|#)[^\r\n]*|\/\*(?:(?!\*\/)[^\n])*\*\/(?=[ \t]*\r?\n))/;
     const beside = comment.exec(this.text.slice(end, end + 2000));
     return end + (beside?.[0].length ?? 0);
   }

@@ -58,7 +58,7 @@ export function emissionOf(
     const found = markupIn(uses, ending) ?? writtenIn(uses, (one) => one === ending);
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
-    const written = "setup" in found ? withoutSetup(found) : found;
+    const written = shownMember(found, code, ending) ?? ("setup" in found ? withoutSetup(found) : found);
     if (
       !("call" in written) ||
       written.call !== scripts?.call ||
@@ -101,6 +101,20 @@ export function emissionOf(
       return { endings: { ...scriptsOwn, ...own } as Readonly<Record<string, EndingEmission>> };
   }
   return { ...scripts, ...(first && { endings: own }) };
+}
+
+/** A member of an object of texts as templates show it, where their language does not say how calls are. */
+function shownMember(
+  { call }: WrittenLookup | EndingEmission,
+  code: readonly SourceFile[],
+  ending: string,
+): EndingEmission | undefined {
+  if (call === undefined || call.includes("(")) return undefined;
+  const around = code.find(({ file, dialect }) => posix.extname(file) === ending && dialect?.shownMember)
+    ?.dialect?.shownMember;
+  if (!around) return undefined;
+  const content = around.join(call);
+  return { content, attribute: content };
 }
 
 /** Whether the programs and templates among some files that are of any language are of that of one ending: `.rb` beside `.erb`. */
@@ -186,8 +200,11 @@ function writtenIn(
     if ("member" in use.lookup) {
       // What a call gives is in a variable that has another name everywhere.
       if (use.shown.includes("()")) continue;
+      const call = memberAsWritten(use, isMeant);
+      // Keys of several parts in brackets each are not written by one pattern.
+      if (call?.includes("{key}") !== true) continue;
       return {
-        call: `${use.lookup.member}.{key}`,
+        call,
         ...(use.import !== undefined && { import: use.import }),
         ...(use.setup !== undefined && { setup: use.setup }),
       };
@@ -205,6 +222,15 @@ function writtenIn(
         : filledByLanguage(chosen, samples, use.textSyntax);
   }
   return undefined;
+}
+
+/** How most members of an object of texts are written in some files. */
+function memberAsWritten({ written }: LookupUse, isMeant: (ending: string) => boolean): string | undefined {
+  const counts = new Map<string, number>();
+  for (const [ending, styles] of written ?? [])
+    if (isMeant(ending))
+      for (const [style, count] of styles) counts.set(style, (counts.get(style) ?? 0) + count);
+  return most(counts);
 }
 
 /** Whether a lookup is asked of `this`, or of what the files that use it make for themselves. */

@@ -5,13 +5,17 @@ import type { CatalogContent, Entry } from "../../catalog/model.js";
 import type { Files } from "../../files/files.js";
 import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
+import type { FormatName } from "../../config/names.js";
 import { leftOutByName } from "../../survey/left-out.js";
+import { formatByContent } from "./told-by-content.js";
 import { languageOfTexts, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
 
 /** A group of catalog files that differ in their locale alone, or one file that holds all locales. */
 export interface FoundBook {
   /** The pattern of its files. */
   readonly files: string;
+  /** The format of its files, where their ending does not name it. */
+  readonly format?: FormatName;
   /** The constant that holds the texts of each file, where they stand in the code itself. */
   readonly constant?: string;
   /** The columns of a table, where they are not called as tables usually call them. */
@@ -118,6 +122,8 @@ interface LocalePlace {
 
 interface Group {
   readonly pattern: string;
+  /** The format of its files, where their ending does not name it. */
+  readonly format?: FormatName;
   readonly members: (LocalePlace & { readonly found: FoundFile })[];
 }
 
@@ -160,6 +166,7 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
     groups.set(place.pattern, group);
     group.members.push({ ...place, found: { file, content } });
   }
+  for (const group of groupsByContent(files)) groups.set(group.pattern, group);
   for (const [owner, count] of others)
     grounds.push(
       `${count === 1 ? `One catalog of ${owner} is` : `${count} catalogs of ${owner} are`} left out.`,
@@ -180,6 +187,31 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
   }
   books.push(...tables(files), ...booksInCode(code, new Set(modules)));
   return books.sort((a, b) => keyCount(b) - keyCount(a));
+}
+
+/** Groups of files in several locales whose ending names no format, and whose content does. */
+function groupsByContent(files: Files): Group[] {
+  const known = Object.values(formats).flatMap(({ extensions }) => extensions);
+  const byPattern = new Map<string, { readonly file: string; readonly place: LocalePlace }[]>();
+  for (const file of files.list({ patterns: ["**/*.*"], ignore: otherData, respectIgnoreFiles: true })) {
+    if (known.includes(posix.extname(file).slice(1).toLowerCase()) || leftOutByName(file) !== undefined)
+      continue;
+    const place = localeIn(file);
+    if (place) byPattern.set(place.pattern, [...(byPattern.get(place.pattern) ?? []), { file, place }]);
+  }
+  return [...byPattern].flatMap(([pattern, list]): Group[] => {
+    const [first] = list;
+    const sure = list.filter(({ place }) => !isByChance(place));
+    if (!first || new Set(sure.map(({ place }) => place.locale)).size < leastSure) return [];
+    const read = files.read(first.file);
+    const format = read.ok && read.text.length <= largestFile ? formatByContent(read.text) : undefined;
+    if (format === undefined) return [];
+    const members = list.flatMap(({ file, place }) => {
+      const content = readEntries(files, file, format);
+      return content && content.problems.length === 0 ? [{ ...place, found: { file, content } }] : [];
+    });
+    return members.length < leastSure ? [] : [{ pattern, format, members }];
+  });
 }
 
 const tableEndings = Object.values(formats).flatMap(({ holds, extensions }) =>
@@ -347,7 +379,14 @@ function joinFolders(groups: readonly Group[]): Group[] {
   return [...byEnd].flatMap(([end, list]): Group[] => {
     const filled = list.filter(({ members }) => members.length > 0);
     if (filled.length < leastFolders || end.includes("{namespace}")) return filled;
-    return [{ pattern: `{dir}/${end}`, members: filled.flatMap(({ members }) => members) }];
+    const format = filled[0]?.format;
+    return [
+      {
+        pattern: `{dir}/${end}`,
+        ...(format && { format }),
+        members: filled.flatMap(({ members }) => members),
+      },
+    ];
   });
 }
 
@@ -356,7 +395,9 @@ function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]):
   const [onlyName] = names;
   // In PHP the name of the file is part of the key, also where there is one file only.
   const isOne =
-    names.size === 1 && onlyName !== undefined && !formats[formatNameOf(group.pattern)].code?.keysNameFile;
+    names.size === 1 &&
+    onlyName !== undefined &&
+    !formats[group.format ?? formatNameOf(group.pattern)].code?.keysNameFile;
   const files = isOne ? group.pattern.replace("{namespace}", onlyName) : group.pattern;
   const isRooted = group.members.every(
     ({ found: { content }, written }) =>
@@ -393,7 +434,8 @@ function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]):
       /(^|\/)(locales?|lang|langs|languages?|messages|translations|catalogs?|texts|i18n)(\/|$)/.test(files));
   const isEmpty = group.members.every(({ found }) => found.content.problems.length === 0);
   if (!isPlausible || (book.size === 0 && !isEmpty)) return undefined;
-  return book.found(files, spellingOf(written), isRooted ? "root" : undefined);
+  const found = book.found(files, spellingOf(written), isRooted ? "root" : undefined);
+  return group.format === undefined ? found : { ...found, format: group.format };
 }
 
 /** The file of the same name without a locale, as bundles of properties have it for their source texts. */
@@ -550,10 +592,14 @@ function addAll(
 const largestFile = 20_000_000;
 
 /** What is in a file that looks like a catalog: mostly texts. One that breaks off has its problems. */
-function readEntries(files: Files, file: string): CatalogContent | undefined {
+function readEntries(
+  files: Files,
+  file: string,
+  name: FormatName = formatNameOf(file),
+): CatalogContent | undefined {
   const read = files.read(file);
   if (!read.ok || read.text.length > largestFile) return undefined;
-  const format = formatOf({ files: file, format: formatNameOf(file), table: undefined });
+  const format = formatOf({ files: file, format: name, table: undefined });
   const content = format.read(read.text, ".");
   const texts = content.entries.filter((entry) => entry.kind === "text").length;
   const values = content.entries.filter((entry) => entry.kind !== "code").length;

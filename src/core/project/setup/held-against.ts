@@ -51,7 +51,7 @@ export function heldAgainst(
     const read = readSource(file, text, bom, shapes);
     for (const mention of read.mentions) asked.add(mention);
     for (const { key, isMember } of read.lookups) {
-      if (key.kind === "unknown") continue;
+      if (key.kind === "unknown" || (key.kind === "fixed" && key.value === "")) continue;
       if (key.kind === "composed") {
         tests.push(composedKeyTest(key.parts));
         continue;

@@ -10,7 +10,13 @@ import { fixedText, readableText, type SourceFile } from "../../source/model.js"
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { lazily } from "../../text/lazy.js";
-import { leftOutByContent, leftOutByName, type LeftOut } from "../../survey/left-out.js";
+import {
+  leftOutByContent,
+  leftOutByName,
+  libraryFolders,
+  libraryMarks,
+  type LeftOut,
+} from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
@@ -452,6 +458,7 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
     name,
     code: codeGlobs(users, grounds),
     files: found.files,
+    ...(found.format && { format: found.format }),
     ...(found.table && { table: found.table }),
     ...(found.constant !== undefined && { constant: found.constant }),
     ...(found.spelling !== "hyphen" && { spelling: found.spelling }),
@@ -593,9 +600,15 @@ function findRelative(
 }
 
 async function readAllCode(files: Files): Promise<SourceFile[]> {
+  const libraries = libraryFolders(files.list({ patterns: libraryMarks, respectIgnoreFiles: true }));
   const listed = files
     .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
-    .filter((file) => isReadable(file) && leftOutByName(file) === undefined);
+    .filter(
+      (file) =>
+        isReadable(file) &&
+        leftOutByName(file) === undefined &&
+        !libraries.some((folder) => file.startsWith(folder)),
+    );
   await prepareReaders(listed, files);
   return listed.flatMap((file) => {
     const read = files.read(file);

@@ -24,6 +24,8 @@ export interface LookupUse {
   readonly files: Set<string>;
   /** Places where a key stands, a few of them. */
   readonly samples: LookupSample[];
+  /** How code writes the members of an object of texts, with `{key}`, by the ending of its files and how often: `$lang['{key}']`. */
+  readonly written?: ReadonlyMap<string, ReadonlyMap<string, number>>;
   /** The line that brings an object of texts in, where a script imports it, or what makes it. */
   readonly import?: string;
   /** The statement by which functions make it for themselves. */

@@ -20,7 +20,20 @@ interface Members {
   deep: number;
   readonly keys: Set<string>;
   readonly endings: Map<string, number>;
+  /** How a key is written behind it, by the ending of the file. */
+  readonly written: Map<string, Map<string, number>>;
   readonly files: Set<string>;
+}
+
+/** A chain of names as code has it: its sign, its call, its members as they are written and as they are called. */
+interface Chain {
+  readonly sign: string;
+  readonly calls: boolean;
+  readonly steps: readonly string[];
+  readonly parts: readonly string[];
+  /** Whether its last member is called. */
+  readonly isCalled: boolean;
+  readonly file: string;
 }
 
 /** Objects whose members are the texts of a book; of one whose texts are in a constant, what is made of that. */
@@ -39,15 +52,18 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant
   for (const { file, text } of code)
     for (const match of text.matchAll(chain)) {
       const [whole, root = "", call, path = ""] = match;
-      const parts = [...path.matchAll(/[^\s.?[\]"']+/g)].map(([part]) => part);
+      const steps = path.match(/\??\.\s{0,4}[\w$]{1,61}|\[[^\][]{0,90}\]/g) ?? [];
+      const parts = steps.map((step) => step.replace(/[\s.?[\]"']+/g, ""));
       const isCalled = text[match.index + whole.length] === "(";
-      count(roots, root, call !== undefined, parts, isCalled, keys, file);
-      const [second, ...rest] = parts;
-      if (call === undefined && second !== undefined && rest.length > 0)
-        count(roots, `${root}.${second}`, false, rest, isCalled, keys, file);
+      const sign = /^[$@]/.exec(whole)?.[0] ?? "";
+      const all: Chain = { sign, calls: call !== undefined, steps, parts, isCalled, file };
+      count(roots, root, all, keys);
+      const [second] = parts;
+      if (call === undefined && second !== undefined && parts.length > 1)
+        count(roots, `${root}.${second}`, { ...all, steps: steps.slice(1), parts: parts.slice(1) }, keys);
     }
   return [...roots].flatMap(([root, found]): LookupUse[] => {
-    const { hits, misses, deep, endings, files } = found;
+    const { hits, misses, deep, endings, written, files } = found;
     const isNamed = made.has(root) || (constant === undefined && textNames.test(root));
     // Two keys tell enough where they are half of a small book's.
     const tell =
@@ -69,6 +85,7 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant
         telling: deep,
         valued: 0,
         endings,
+        written,
         files,
         samples: [],
         ...(line !== undefined && { import: line }),
@@ -103,11 +120,8 @@ function madeIn(
 function count(
   roots: Map<string, Members>,
   root: string,
-  calls: boolean,
-  parts: readonly string[],
-  isCalled: boolean,
+  { sign, calls, steps, parts, isCalled, file }: Chain,
   keys: KeyIndex,
-  file: string,
 ): void {
   const { length, isGroup } = keys.path(parts);
   const known = roots.get(root);
@@ -119,6 +133,7 @@ function count(
     deep: 0,
     keys: new Set<string>(),
     endings: new Map<string, number>(),
+    written: new Map<string, Map<string, number>>(),
     files: new Set<string>(),
   };
   roots.set(root, found);
@@ -133,4 +148,15 @@ function count(
   found.files.add(file);
   const ending = posix.extname(file);
   found.endings.set(ending, (found.endings.get(ending) ?? 0) + 1);
+  const style = sign + root + keyBehind(steps.slice(0, length));
+  const styles = found.written.get(ending) ?? new Map<string, number>();
+  found.written.set(ending, styles.set(style, (styles.get(style) ?? 0) + 1));
+}
+
+/** How a key is written behind its object: with dots, or in brackets, which hold the whole of a key that has no parts. */
+function keyBehind(steps: readonly string[]): string {
+  const bracket = steps.find((step) => step.startsWith("["));
+  if (bracket === undefined) return ".{key}";
+  const quote = bracket.includes("'") ? "'" : '"';
+  return steps.length > 1 ? "" : `[${quote}{key}${quote}]`;
 }

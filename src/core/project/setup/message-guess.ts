@@ -147,6 +147,39 @@ function withoutBraces(text: string): string {
   return kept;
 }
 
+/**
+ * Whether the parts between the bars of a text are forms of one plural: two of them have a word or a placeholder in common, by its
+ * first letters, or one says what numbers it is for. The parts of a heading or of a list of choices have nothing in common.
+ */
+function hasFormsByBars(text: string): boolean {
+  if (!text.includes("|") || !/[^|\s]\s{0,20}\|\s{0,20}[^|\s]/.test(withoutBraces(text))) return false;
+  const forms = text.split("|");
+  if (forms.some((form) => /^\s*(?:\{\d+\}|[[\]](?:\d+|\*|-?Inf),)/.test(form))) return true;
+  const seen = new Set<string>();
+  return forms.some((form) => {
+    const own = wordStarts(form);
+    const isShared = own.some((start) => seen.has(start));
+    for (const start of own) seen.add(start);
+    return isShared;
+  });
+}
+
+/** The first three letters of each word of a text, without case; of a word in a script without spaces, each pair of signs; and its placeholders. */
+function wordStarts(text: string): string[] {
+  const words = text.toLowerCase().match(/\p{L}{3,}/gu) ?? [];
+  const placeholders = text.match(/%(?:\d\$)?[a-z]|[:%@#]\{?\w+\}?|\{\w*\}/gi) ?? [];
+  return [
+    ...words.flatMap((word) => (unspaced.test(word) ? pairsOf(word) : word.slice(0, 3))),
+    ...placeholders,
+  ];
+}
+
+const unspaced = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/u;
+
+function pairsOf(word: string): string[] {
+  return [...word].slice(1).map((_, at) => word.slice(at, at + 2));
+}
+
 /** Where plurals are, by the keys and texts that only one form has. */
 export function choosePlurals(
   {
@@ -170,11 +203,7 @@ export function choosePlurals(
   ).length;
   const fourBars = texts.filter((text) => betweenBars.test(text)).length;
   const bars =
-    fourBars > 0
-      ? fourBars
-      : syntaxOf(syntax).choices === "nested"
-        ? 0
-        : texts.filter((text) => /[^|\s]\s{0,20}\|\s{0,20}[^|\s]/.test(withoutBraces(text))).length;
+    fourBars > 0 ? fourBars : syntaxOf(syntax).choices === "nested" ? 0 : texts.filter(hasFormsByBars).length;
   const counts: readonly (readonly [PluralForms, number])[] = [
     ["suffix", pairs("_") + older],
     ["branches", pairs(".")],

@@ -93,16 +93,24 @@ export function localeByText(written: string, locale: string, texts: readonly st
   if (main === undefined || main === "Latn" || fits(locale)) return locale;
   const region = parseTag(`und-${written}`)?.region;
   if (region === undefined) return locale;
-  const meant = new Intl.Locale(`und-${region}`).maximize().language;
-  return fits(meant) ? meant : locale;
+  const { language, script } = new Intl.Locale(`und-${region}`).maximize();
+  if (!fits(language)) return locale;
+  // Chinese as Taiwan writes it is not what `zh` alone stands for.
+  return script === new Intl.Locale(language).maximize().script ? language : `${language}-${region}`;
 }
 
-/** The letters that most of the texts are in; undefined for too few. */
+/**
+ * The letters that the texts are in; undefined for too few. Texts in other letters hold Latin names and words that are not
+ * translated yet, and texts in Latin letters hardly hold others: so a part of the letters tells.
+ */
 function mainLetters(texts: readonly string[]): string | undefined {
   const sample = texts.slice(0, 300).join(" ").slice(0, 20_000);
   const counts = scripts.map(([name, letters]) => [name, sample.match(letters)?.length ?? 0] as const);
   const kana = counts.find(([name]) => name === "Kana")?.[1] ?? 0;
-  const [name, count] = counts.reduce((most, one) => (one[1] > most[1] ? one : most));
+  const all = counts.reduce((sum, [, count]) => sum + count, 0);
+  const others = counts.filter(([name]) => name !== "Latn");
+  const foreign = others.reduce((most, one) => (one[1] > most[1] ? one : most));
+  const [name, count] = foreign[1] * 7 > all ? foreign : (["Latn", all] as const);
   if (count < 10) return undefined;
   return name === "Hani" && kana * 5 > count ? "Kana" : name;
 }

@@ -79,6 +79,8 @@ export interface Dialect {
   readonly conditional?: { readonly shown: string; readonly otherwise: string };
   /** What stands around an expression that is shown; undefined where a book must say. */
   readonly shown?: readonly [open: string, close: string];
+  /** What stands around a member of an object, where that is shown as it is and calls are not written so. */
+  readonly shownMember?: readonly [open: string, close: string];
   /** An attribute whose value is a call; undefined where it is what stands in content. */
   attribute?(call: string): string;
   /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */

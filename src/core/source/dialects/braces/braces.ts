@@ -27,6 +27,7 @@ export const braces: Dialect = {
   sign: /\{%[-+~]? ?[a-z]|\{\{~?[#/^>] ?[\w./-]|\{\{~?else\}\}/g,
   islands: braceIslands,
   codeInScripts: true,
+  shownMember: ["{{ ", " }}"],
   closeOfOther: (code) => {
     // What a page puts into an attribute or a setting of the page around it.
     if (codeBlock.test(/^block\s+(\w{1,80})/.exec(code)?.[1] ?? "")) return "endblock";

@@ -23,6 +23,7 @@ export const commented: Dialect = {
     ),
   ],
   codeInScripts: true,
+  shownMember: ["{", "}"],
   bindsAttributes: false,
   passesIsland: () => true,
 };

@@ -9,13 +9,14 @@ export const curly: Dialect = {
   islands: (text) => [
     ...between(text, /\{\*/, /\*\}/, () => "comment"),
     ...between(text, /\{literal\}/, /\{\/literal\}/, () => "code"),
-    ...matchAll(text, /\{([$/#]?[a-zA-Z_][^{}\n]{0,500})\}/g, (match) => ({
+    ...matchAll(text, /\{([$/#]?[a-zA-Z_](?:[^{}\n]|\{[^{}\n]{0,300}\}){0,500})\}/g, (match) => ({
       kind: /^[$#]/.test(match[1] ?? "") ? "output" : "code",
       codeStart: match.index + 1,
       codeEnd: match.index + match[0].length - 1,
     })),
   ],
   codeInScripts: true,
+  shownMember: ["{", "}"],
   closeOfOther: (code) =>
     codeBlock.test(/^(?:block|capture)\s+(?:name\s*=\s*|assign\s*=\s*)?["']?(\w{1,80})/.exec(code)?.[1] ?? "")
       ? `/${/^\w+/.exec(code)?.[0] ?? ""}`
