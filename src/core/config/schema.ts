@@ -1,5 +1,6 @@
 import * as v from "valibot";
 import { formatNames, letterCases } from "./names.js";
+import { countedForms } from "../locale/plural-rules.js";
 import { messageSyntaxNames, pluralFormNames } from "../message/names.js";
 
 const nonEmpty = (what: string) =>
@@ -229,6 +230,13 @@ const bookSchema = v.strictObject({
     v.strictObject({
       separator: v.optional(nonEmpty("the text before a form's name")),
       second: v.optional(nonEmpty("the name of the second of two forms")),
+      /** The forms that the program knows, where it chooses them by the number itself and not by the rules of each language. */
+      known: v.optional(
+        v.pipe(
+          v.array(v.picklist(countedForms, countedForms.join(", "))),
+          v.minLength(1, "at least one form"),
+        ),
+      ),
       /** By locale, what stands behind a key for each category: `{ "ru": { "few": "plural_2", "many": "plural_5" } }`. */
       names: v.optional(
         v.record(

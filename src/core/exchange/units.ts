@@ -8,6 +8,7 @@ import {
 import type { Branch, MessageNode, PluralNode, SelectNode, TagNode } from "../message/model.js";
 import type { MessageReader } from "../message/parse.js";
 import { bareForm, flatVariants, joinTexts, type FlatVariant } from "../message/variants.js";
+import { rulesOf } from "../message/rules-of-plural.js";
 import { scaffoldPlurals } from "../message/scaffold.js";
 import { joinInlines, type Inline, type ShownCode } from "./inline.js";
 
@@ -206,7 +207,7 @@ function unitChoice(node: Choice, selector: string, locale: string): UnitChoice 
     kind,
     selector,
     ...(!selector.startsWith("=") && {
-      numbers: numbersOf(locale, node.pluralKind, selector as PluralCategory),
+      numbers: numbersOf(rulesOf(node, locale), selector as PluralCategory),
     }),
   };
 }

@@ -1,4 +1,4 @@
-import { hasPluralRules, pluralRules } from "../locale/plural-rules.js";
+import { hasRules, rulesOf } from "../message/rules-of-plural.js";
 import type { Branch, MessageNode, PluralNode, TagNode } from "../message/model.js";
 import type { ReadMessage } from "../message/read-message.js";
 import { features, mayHoldSigns } from "./features.js";
@@ -57,9 +57,10 @@ function mayAct({ name, attributes }: TagNode): boolean {
 }
 
 /** Whether a plural has one form for each category of the locale, each with the number, and nothing else. */
-function isEven({ branches, name, pluralKind, offset }: PluralNode, locale: string): boolean {
-  if (offset !== 0 || !hasPluralRules(locale, pluralKind)) return false;
-  const { categories } = pluralRules(locale, pluralKind);
+function isEven(plural: PluralNode, locale: string): boolean {
+  const { branches, name, offset } = plural;
+  if (offset !== 0 || !hasRules(plural, locale)) return false;
+  const { categories } = rulesOf(plural, locale);
   // As many forms as categories, of each of which there is one: then there is no other.
   if (branches.length !== categories.length) return false;
   for (const category of categories)

@@ -3,11 +3,10 @@ import type { Entry } from "../catalog/model.js";
 import { formKey, hasForms } from "../catalog/plural-keys.js";
 import type { Syntax } from "../message/syntaxes/syntax.js";
 import { lazily } from "../text/lazy.js";
-import { pluralRules, type PluralCategory, type PluralKind } from "../locale/plural-rules.js";
+import type { PluralCategory, PluralRules } from "../locale/plural-rules.js";
 
 /** The first numbers of a category as a reader writes them: “2, 3, 4, 22 …”. Whole numbers if it has any. */
-export function numbersOf(locale: string, kind: PluralKind, category: PluralCategory): string {
-  const rules = pluralRules(locale, kind);
+export function numbersOf(rules: PluralRules, category: PluralCategory): string {
   const samples = rules.samples(category);
   const whole = samples.filter((sample) => !sample.includes("."));
   // Of fractions, those that people count in.

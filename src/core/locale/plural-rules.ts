@@ -59,6 +59,39 @@ export function pluralRules(locale: string, kind: PluralKind = "cardinal"): Plur
   return rules;
 }
 
+/** The forms that a program may choose by the number itself, without the rules of a language. */
+export const countedForms = ["zero", "one", "two", "other"] as const;
+export type CountedForm = (typeof countedForms)[number];
+
+const formNumbers = ["zero", "one", "two"] as const;
+
+const byNumber = new Map<string, PluralRules>();
+
+/** The rules of a program that knows these forms alone, in every language: 0, 1 and 2 have the form of their name, where there is one. */
+export function rulesByNumber(known: readonly CountedForm[]): PluralRules {
+  const name = known.join(" ");
+  let rules = byNumber.get(name);
+  if (!rules) byNumber.set(name, (rules = readRulesByNumber(known)));
+  return rules;
+}
+
+function readRulesByNumber(known: readonly CountedForm[]): PluralRules {
+  const categories = countedForms.filter((form) => form === "other" || known.includes(form));
+  const select = (value: number | string): PluralCategory => {
+    const form = formNumbers[Number(value)];
+    return form !== undefined && known.includes(form) ? form : "other";
+  };
+  const whole = (category: PluralCategory) =>
+    [0, 1, 2, 3, 4, 5, 6, 11, 21, 100].filter((number) => select(number) === category);
+  return {
+    categories,
+    select,
+    samples: (category) => whole(category).map(String),
+    onlyWholeNumber: (category) => (category === "other" ? undefined : whole(category)[0]),
+    wholeSamples: whole,
+  };
+}
+
 /** Whether CLDR has plural rules for the locale's language, so that a verdict about its categories is founded. */
 export function hasPluralRules(locale: string, kind: PluralKind = "cardinal"): boolean {
   return rawRules(locale, kind) !== undefined;

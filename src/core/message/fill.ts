@@ -1,4 +1,4 @@
-import { pluralRules } from "../locale/plural-rules.js";
+import { rulesOf } from "./rules-of-plural.js";
 import type { ArgumentFormat, Branch, MessageNode, PluralNode } from "./model.js";
 
 /** A value for an argument. */
@@ -65,7 +65,7 @@ export function pluralBranch(node: PluralNode, number: number, locale: string): 
     ({ selector }) => selector.startsWith("=") && Number(selector.slice(1)) === number,
   );
   if (exact) return exact;
-  const category = pluralRules(locale, node.pluralKind).select(number - node.offset);
+  const category = rulesOf(node, locale).select(number - node.offset);
   return branchOf(node.branches, category) ?? restOf(node.branches);
 }
 

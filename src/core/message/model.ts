@@ -1,7 +1,7 @@
 import type { Span } from "../text/span.js";
 import type { ProblemName } from "./problem-wordings.js";
 import type { WordingData } from "../text/wording.js";
-import type { PluralKind } from "../locale/plural-rules.js";
+import type { CountedForm, PluralKind } from "../locale/plural-rules.js";
 
 /**
  * A message: what every syntax and plural form is read into. Spans count UTF-16 code units of
@@ -72,6 +72,8 @@ export interface PluralNode {
   /** What is taken off the number before a category is chosen and before `#` shows it; 0 where none is given. */
   readonly offset: number;
   readonly branches: readonly Branch[];
+  /** The forms that the program chooses by the number itself, where it knows no rules of languages. */
+  readonly known?: readonly CountedForm[];
   readonly span?: Span;
   readonly nameSpan?: Span;
 }

@@ -3,7 +3,7 @@ import { partEnds, type KeyNaming } from "../text/separators.js";
 import type { MessageSyntax, PluralForms, SyntaxSetting } from "./names.js";
 import { syntaxOf } from "./syntaxes/index.js";
 import type { MessageSigns, Syntax } from "./syntaxes/syntax.js";
-import { hasPluralRules, wholeNumberCategories } from "../locale/plural-rules.js";
+import { hasPluralRules, wholeNumberCategories, type CountedForm } from "../locale/plural-rules.js";
 import { keyTest } from "../text/key-pattern.js";
 import type { Message, MessageNode } from "./model.js";
 import { bar, printBars, readBars } from "./bars.js";
@@ -31,8 +31,10 @@ export interface MessageSettings {
   readonly syntax: SyntaxSetting;
   /** Where plurals are: in the message, forms side by side, or forms under keys of their own. */
   readonly plurals?: PluralForms;
-  /** How forms are told apart: for forms side by side, what stands between them; a bar where not given. */
-  readonly forms?: { readonly separator?: string | undefined } | undefined;
+  /** How forms are told apart: for forms side by side, what stands between them, a bar where not given; and those that the program knows. */
+  readonly forms?:
+    | { readonly separator?: string | undefined; readonly known?: readonly CountedForm[] | undefined }
+    | undefined;
   /** Whether `<b>…</b>` is rich text, or the patterns of the keys whose messages hold it; true where not given. */
   readonly tags?: boolean | readonly string[];
   /** What is between the parts of a key, for those patterns. */
@@ -60,7 +62,11 @@ export function messageReader(settings: MessageSettings | MessageSyntax): Messag
   const signs: MessageSigns = { ...own.signs, single: own.signs.single + mark };
   const hasSigns = signTest(signs);
   const { parse, print } =
-    plurals === "inline" ? inline : plurals === "bar" ? withBars(inline, between) : withForms(inline);
+    plurals === "inline"
+      ? inline
+      : plurals === "bar"
+        ? withBars(inline, between, forms?.known)
+        : withForms(inline, forms?.known);
   return {
     syntax: own,
     plurals,
@@ -151,19 +157,39 @@ interface Implementation {
   print(nodes: readonly MessageNode[]): string;
 }
 
-function withForms({ parse, print }: Implementation): Implementation {
-  return { parse: (text) => readForms(text, parse), print: (nodes) => printForms(nodes, print) };
+function withForms(
+  { parse, print }: Implementation,
+  known: readonly CountedForm[] | undefined,
+): Implementation {
+  return {
+    parse: (text) => knownAs(readForms(text, parse), known),
+    print: (nodes) => printForms(nodes, print),
+  };
+}
+
+/** A message whose forms are chosen among those that the program knows. */
+function knownAs(message: Message, known: readonly CountedForm[] | undefined): Message {
+  const [only] = message.nodes;
+  if (known === undefined || only?.kind !== "plural") return message;
+  return { ...message, nodes: [{ ...only, known }] };
 }
 
 /** The categories of languages with many forms, where the language is not known. */
 const manyForms = ["one", "few", "many", "other"];
 
-function withBars({ parse, print }: Implementation, between: string): Implementation {
+function withBars(
+  { parse, print }: Implementation,
+  between: string,
+  known: readonly CountedForm[] | undefined,
+): Implementation {
   const formsOf = (locale: string | undefined) =>
-    locale !== undefined && hasPluralRules(locale, "cardinal") ? wholeNumberCategories(locale) : manyForms;
+    known ??
+    (locale !== undefined && hasPluralRules(locale, "cardinal") ? wholeNumberCategories(locale) : manyForms);
   return {
     parse: (text, locale) =>
-      text.includes(between.trim()) ? readBars(text, parse, formsOf(locale), between) : parse(text),
+      text.includes(between.trim())
+        ? knownAs(readBars(text, parse, formsOf(locale), between), known)
+        : parse(text),
     print: (nodes) => printBars(nodes, print, between),
   };
 }

@@ -1,4 +1,4 @@
-import { pluralRules } from "../locale/plural-rules.js";
+import { rulesOf } from "./rules-of-plural.js";
 import { fillMessage, type ArgumentValue } from "./fill.js";
 import type { ArgumentNode, PluralNode, SelectNode } from "./model.js";
 import type { ReadMessage } from "./read-message.js";
@@ -24,7 +24,9 @@ export function samplesOf(
   const names = new Set((source.isBroken ? message : source).facts.arguments.keys());
   // A set holds one value and what it was added to: a message may have thousands of arguments.
   let sets: readonly (ValueSet | undefined)[] = [undefined];
+  const counted = countedByPlace(message, source);
   for (const name of names) {
+    if (name === counted?.name && given[name] === undefined) continue;
     const uses = [...(message.facts.arguments.get(name) ?? []), ...(source.facts.arguments.get(name) ?? [])];
     const own = given[name];
     const values = own === undefined ? valuesFor(name, uses, locale) : [typed(own, uses)];
@@ -47,8 +49,38 @@ export function samplesOf(
             : String(value),
       ]),
     ),
-    text: fillMessage(message.nodes, locale, set).text,
+    text: fillMessage(message.nodes, locale, withCount(set, counted)).text,
   }));
+}
+
+/** The number that a plural's forms show by its place, `%d`: it is the one that they are chosen by. Undefined where there is none, or several. */
+function countedByPlace(
+  message: ReadMessage,
+  source: ReadMessage,
+): { readonly name: string; readonly plural: string } | undefined {
+  const plural = [...message.facts.plurals, ...source.facts.plurals].find(
+    ({ nameSpan }) => nameSpan === undefined,
+  );
+  const numbers = [...source.facts.arguments].filter(
+    ([name, uses]) =>
+      /^\d+$/.test(name) &&
+      uses.every((use) => use.kind === "argument" && wholeNumber.test(use.format?.type ?? "")),
+  );
+  const [only] = numbers;
+  return plural && only && numbers.length === 1 ? { name: only[0], plural: plural.name } : undefined;
+}
+
+/** The placeholders of `printf` that take a whole number. */
+const wholeNumber = /^[diu]$/;
+
+function withCount(
+  values: Readonly<Record<string, ArgumentValue>>,
+  counted: { readonly name: string; readonly plural: string } | undefined,
+): Readonly<Record<string, ArgumentValue>> {
+  const count = counted && values[counted.plural];
+  return counted && count !== undefined && values[counted.name] === undefined
+    ? { ...values, [counted.name]: count }
+    : values;
 }
 
 interface ValueSet {
@@ -78,7 +110,8 @@ function valuesFor(name: string, uses: readonly Use[], locale: string): Argument
   const type = uses.find((use): use is ArgumentNode => use.kind === "argument" && use.format !== undefined)
     ?.format?.type;
   if (type === "date" || type === "time") return [sampleDate];
-  if (type === "number" || /^[difgFGeEu]$/.test(type ?? "")) return [isPart(name) ? 0.75 : 1234.5];
+  if (wholeNumber.test(type ?? "")) return [1234];
+  if (type === "number" || /^[fgFGeE]$/.test(type ?? "")) return [isPart(name) ? 0.75 : 1234.5];
   return [madeUp(name)];
 }
 
@@ -88,9 +121,10 @@ const tried = [1, 2, 5, 21, 3, 0, 11, 4, 22, 100, 1_000_000, 1.5, 0.5, 2.5, 10.5
 /** For each category a number or two that people would try, else CLDR's own; and each exact number. */
 function pluralNumbers(plurals: readonly PluralNode[], locale: string): number[] {
   const numbers = new Set<number>();
-  for (const { pluralKind, offset, branches } of plurals) {
+  for (const plural of plurals) {
+    const { offset, branches } = plural;
     for (const { selector } of branches) if (selector.startsWith("=")) numbers.add(Number(selector.slice(1)));
-    const rules = pluralRules(locale, pluralKind);
+    const rules = rulesOf(plural, locale);
     for (const category of rules.categories) {
       const fitting = tried.filter((number) => rules.select(number) === category);
       const whole = fitting.filter(Number.isInteger);

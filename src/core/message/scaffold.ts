@@ -1,4 +1,4 @@
-import { pluralRules } from "../locale/plural-rules.js";
+import { rulesOf } from "./rules-of-plural.js";
 import type { Branch, MessageNode, PluralNode } from "./model.js";
 
 /**
@@ -29,7 +29,7 @@ function scaffoldNode(node: MessageNode, locale: string): MessageNode {
 }
 
 function scaffoldPlural(node: PluralNode, locale: string): PluralNode {
-  const rules = pluralRules(locale, node.pluralKind);
+  const rules = rulesOf(node, locale);
   const inner = scaffoldBranches(node.branches, locale);
   const other = inner.find((branch) => branch.selector === "other");
   const selectors = inner.map((branch) => branch.selector);

@@ -21,7 +21,7 @@ const folders: readonly (readonly [RegExp, LeftOut])[] = [
   ],
   [/^(?:stories|__stories__|\.?storybook)$/i, "stories"],
   [
-    /^(?:node_modules|bower_components|vendors?|(?:third|3rd)[-_]?party|jspm_packages|Pods|site-packages)$/i,
+    /^(?:node_modules|bower_components|vendors?|dependencies|(?:third|3rd)[-_]?party|jspm_packages|Pods|site-packages)$/i,
     "vendored",
   ],
   // A library's folder with its version: `calendar-4.2.1`.

@@ -1,4 +1,4 @@
-import { expect, test } from "@jest/globals";
+import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import type { Finding } from "../../../src/core/lint/finding.js";
 import { lintProject } from "../../../src/core/project/lint-project.js";
@@ -177,4 +177,37 @@ test("numbered forms are written as they are read, and left alone where nothing 
   const russian =
     '{\n  "boats": "{{count}} лодка",\n  "boats_plural_2": "{{count}} лодки",\n  "boats_plural_5": "{{count}} лодок"\n}\n';
   expect(plan({ "t/ru.json": russian })).toEqual([]);
+});
+
+describe("a program that chooses forms by the number itself", () => {
+  const book = { plurals: "suffix", forms: { known: ["zero", "one", "other"] } };
+  const three = (word: string) => ({
+    boats_zero: `no ${word}`,
+    boats_one: `1 ${word}`,
+    boats_other: `{{count}} ${word}s`,
+  });
+  const rulesOf = async (settings: Record<string, unknown>, locale: string, target: Record<string, string>) =>
+    (await lint(settings, locale, three("boat"), target)).flatMap(({ rule, severity }) =>
+      rule.startsWith("plural/") && severity !== "info" ? [rule] : [],
+    );
+
+  test.each(["ru", "ar", "ja", "fr", "de"])(
+    "needs and shows its own in every language: %s",
+    async (locale) => {
+      expect(await rulesOf(book, locale, three("x"))).toEqual([]);
+    },
+  );
+
+  test("has no use for others, and needs what a language has of them", async () => {
+    const { boats_one, ...rest } = three("x");
+    expect(await rulesOf(book, "ru", { ...rest, boats_one, boats_few: "{{count}} y" })).toEqual([
+      "plural/idle-category",
+    ]);
+    expect(await rulesOf(book, "ru", rest)).toEqual(["plural/missing-category"]);
+    expect(await rulesOf(book, "ja", rest)).toEqual([]);
+  });
+
+  test("is told of nothing that it does not set", async () => {
+    expect(await rulesOf({ plurals: "suffix" }, "ru", three("x"))).toContain("plural/missing-category");
+  });
 });

@@ -484,6 +484,55 @@ describe("a book whose keys are texts", () => {
   });
 });
 
+test("a book whose keys are names is asked for a text by mistake: users see it, and it is not translated", async () => {
+  const names = Object.fromEntries(Array.from({ length: 12 }, (_, at) => [`quay-${at}`, `Quay ${at}`]));
+  const project = memoryProject(
+    { lookups: [{ call: "say" }], code: ["src/**"] },
+    {
+      "t/en.json": JSON.stringify(names),
+      "src/a.js":
+        'say("quay-1"); say("quay-2"); say("quay-3"); say("The boat sails"); say("Monday"); say("quay-no");',
+    },
+  );
+  const found = await lintProject(project);
+  expect(
+    found.flatMap((one) => (one.rule === "key/undefined" ? [[one.severity, one.messageId]] : [])),
+  ).toEqual([
+    ["warning", "own-text"],
+    ["warning", "own-text"],
+    ["error", "unknown"],
+  ]);
+});
+
+test.each([
+  ["say('intro') !== 'intro' ? say('intro') : head", 0],
+  ['const a = "intro" === say("intro") ? head : say("intro")', 0],
+  ["say('intro') !== head ? say('intro') : head", 2],
+])("a key that code compares with what it gets for it may be missing: %s", async (code, count) => {
+  const project = memoryProject(
+    { lookups: [{ call: "say" }], code: ["src/**"] },
+    { "t/en.json": '{ "title": "Quay" }', "src/a.js": `say("title");\n${code};\n` },
+  );
+  const found = await lintProject(project);
+  expect(found.filter(({ rule }) => rule === "key/undefined")).toHaveLength(count);
+});
+
+test("code of libraries and tests that cannot be read is passed over", async () => {
+  const broken = "say('title'; const = ;\n";
+  const project = memoryProject(
+    { lookups: [{ call: "say" }], code: ["src/**"] },
+    {
+      "t/en.json": '{ "title": "Quay" }',
+      "src/a.js": broken,
+      "src/vendor/b.js": broken,
+      "src/dependencies/c.js": broken,
+      "src/a.test.js": broken,
+    },
+  );
+  const found = await lintProject(project);
+  expect(found.flatMap(({ rule, file }) => (rule === "file/unreadable" ? [file] : []))).toEqual(["src/a.js"]);
+});
+
 describe("texts that translations keep", () => {
   const sentences = (text: string) =>
     Object.fromEntries(Array.from({ length: 25 }, (_, at) => [`s${at}`, `${text} no ${at}`]));

@@ -393,6 +393,30 @@ describe("init tells catalogs by their content where their ending names no forma
   });
 });
 
+describe("init sees which forms a program knows", () => {
+  const catalogs = (forms: readonly string[], locales: readonly string[]) =>
+    Object.fromEntries(
+      locales.map((locale) => [
+        `t/${locale}.json`,
+        JSON.stringify({ boats: Object.fromEntries(forms.map((form) => [form, `${form} %d`])) }),
+      ]),
+    );
+  test.each<[string, readonly string[], readonly string[], unknown]>([
+    [
+      "none by name, in languages with more",
+      ["zero", "one", "other"],
+      ["en", "ru", "pl"],
+      { known: ["zero", "one", "other"] },
+    ],
+    ["too few languages with more", ["zero", "one", "other"], ["en", "de", "pl"], undefined],
+    ["no form for none", ["one", "other"], ["en", "ru", "pl"], undefined],
+    ["a form of one language", ["zero", "one", "few", "other"], ["en", "ru", "pl"], undefined],
+  ])("%s", async (_name, forms, locales, expected) => {
+    const { books } = (await proposed(catalogs(forms, locales))) as { books: { forms?: unknown }[] };
+    expect(books[0]?.forms).toEqual(expected);
+  });
+});
+
 describe("init tells plurals from other texts with bars", () => {
   test.each([
     ["One boat | %{n} boats", "bar"],

@@ -154,3 +154,38 @@ test("a book stands in front of the one that it falls back to, in a locale for i
   const { summary } = reconcileProject(project, {}, "2031-05-04");
   expect(summary).toEqual({ "keys set aside": 1 });
 });
+
+test("forms under keys of their own are chosen as the program does, and show the number by its place", () => {
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: ["ru"],
+        books: [
+          {
+            name: "app",
+            files: "t/{locale}.json",
+            syntax: "printf",
+            plurals: "branches",
+            forms: { known: ["zero", "one", "other"] },
+          },
+        ],
+      }),
+      "t/en.json": JSON.stringify({ boats: { zero: "no boats", one: "one boat", other: "%d boats" } }),
+      "t/ru.json": JSON.stringify({ boats: { zero: "нет", one: "одна", other: "%d лодок" } }),
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const result = previewProject(opened.project, { locales: ["ru"] }, ["boats"]);
+  if (!result.ok) throw new Error("unknown");
+  expect(
+    result.messages.map(({ samples }) => samples.map(({ arguments: { count }, text }) => [count, text])),
+  ).toEqual([
+    [
+      [0, "нет"],
+      [1, "одна"],
+      [2, "2 лодок"],
+      [5, "5 лодок"],
+    ],
+  ]);
+});

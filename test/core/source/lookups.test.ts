@@ -58,6 +58,17 @@ describe("members of an object of texts", () => {
   });
 });
 
+describe("keys that templates put together", () => {
+  test.each([
+    ["a.njk", "{% set a = say('menu.' + node.name) | upper %}", ["menu.…"]],
+    ["a.twig", "{{ say('menu.' ~ name) }}", ["menu.…"]],
+    ["a.twig", "{{ say('menu') ~ name }}", ["menu"]],
+    ["a.njk", "{{ say('menu.title', 1 + 2) }}", ["menu.title"]],
+  ])("%s: %s", (file, code, keys) => {
+    expect(keysIn(file, code, [{ call: "say" }]).map(({ key }) => key)).toEqual(keys);
+  });
+});
+
 describe("keys that are another argument than the first", () => {
   test.each<[string, string]>([
     ["a.ts", 'lookup(locale, "top.title", { n })'],

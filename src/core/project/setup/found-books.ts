@@ -3,6 +3,7 @@ import { formatNameOf, formatOf, formats } from "../../catalog/formats/index.js"
 import { readRows, tableFormat } from "../../catalog/formats/table/table.js";
 import type { CatalogContent, Entry } from "../../catalog/model.js";
 import type { Files } from "../../files/files.js";
+import { pluralCategoryNames, type PluralCategory } from "../../locale/plural-rules.js";
 import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import type { FormatName } from "../../config/names.js";
@@ -39,6 +40,8 @@ export interface FoundBook {
   readonly keys: ReadonlyMap<string, ReadonlySet<string>>;
   /** By locale, the keys that end in a number, and those that stand before one. */
   readonly numbered: ReadonlyMap<string, ReadonlySet<string>>;
+  /** By locale, the forms of plurals that are under keys of their own. */
+  readonly forms: ReadonlyMap<string, ReadonlySet<PluralCategory>>;
   /** How many keys of each locale are the very text that they stand for. */
   readonly ownText: ReadonlyMap<string, number>;
   /** How many entries stand under a name of their own at the root, and how many there are. */
@@ -464,6 +467,7 @@ class BookCount {
   private readonly texts: string[] = [];
   private readonly counted = new Set<string>();
   private readonly numbered = new Map<string, Set<string>>();
+  private readonly forms = new Map<string, Set<PluralCategory>>();
   private readonly ownText = new Map<string, number>();
   private whole = 0;
 
@@ -487,6 +491,12 @@ class BookCount {
       if (end && all.has(key.slice(0, end.index))) numbered.add(key).add(key.slice(0, end.index));
     }
     if (numbered.size > 0) this.numbered.set(locale, numbered);
+    const forms = this.forms.get(locale) ?? new Set<PluralCategory>();
+    for (const key of all) {
+      const base = /[._]other$/.test(key) ? key.slice(0, -"other".length) : undefined;
+      for (const one of pluralCategoryNames) if (base !== undefined && all.has(base + one)) forms.add(one);
+    }
+    if (forms.size > 1) this.forms.set(locale, forms);
     this.locales.set(locale, (this.locales.get(locale) ?? 0) + content.entries.length);
     const same = content.entries.filter(({ path, text }) => path.length === 1 && path[0] === text).length;
     this.ownText.set(locale, (this.ownText.get(locale) ?? 0) + same);
@@ -510,7 +520,7 @@ class BookCount {
   }
 
   found(files: string, spelling: FoundBook["spelling"], inside: FoundBook["inside"]): FoundBook {
-    const { locales, unread, texts, counted, keys, numbered, ownText, whole } = this;
+    const { locales, unread, texts, counted, keys, numbered, forms, ownText, whole } = this;
     return {
       files,
       locales,
@@ -521,6 +531,7 @@ class BookCount {
       counted,
       keys,
       numbered,
+      forms,
       ownText,
       flat: { whole, of: texts.length },
     };

@@ -30,6 +30,7 @@ import {
   chooseSyntax,
   hasOlderPlurals,
   numberedForms,
+  knownForms,
   separatorOfForms,
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
@@ -438,7 +439,17 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
     syntax,
     grounds,
   );
-  const between = separatorOfForms(found.texts);
+  const between = plurals === "bar" ? separatorOfForms(found.texts) : undefined;
+  const known = plurals === "branches" || plurals === "suffix" ? knownForms(found.forms) : undefined;
+  const forms = {
+    ...(plurals === "suffix" && hasOlderPlurals(allKeys) && { second: "plural", ...numberedNames(found) }),
+    ...(between !== undefined && { separator: between }),
+    ...(known && { known }),
+  };
+  if (known)
+    grounds.push(
+      `All locales have the forms ${known.join(", ")}, and no other: the program is taken to choose them by the number itself ("forms.known").`,
+    );
   const emit = emissionOf(lookups.uses, users);
   const marks = lookups.uses.some(isMarkUse) ? [] : findMarks(users, keys);
   for (const mark of marks)
@@ -464,9 +475,7 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
     ...(found.spelling !== "hyphen" && { spelling: found.spelling }),
     ...(syntax !== "icu" && { syntax }),
     ...(plurals !== "inline" && { plurals }),
-    ...(plurals === "suffix" &&
-      hasOlderPlurals(allKeys) && { forms: { second: "plural", ...numberedNames(found) } }),
-    ...(plurals === "bar" && between !== undefined && { forms: { separator: between } }),
+    ...(Object.keys(forms).length > 0 && { forms }),
     ...(found.inside === "root" && { root: "{locale}" }),
     ...(found.inside === "leaf" && { leaf: "{locale}" }),
     ...(asked.length > 0 ? { lookups: asked, ...(written && { emit: written }) } : lookupOf(answers)),

@@ -1,4 +1,11 @@
-import { hasPluralRules, pluralRules } from "../../locale/plural-rules.js";
+import {
+  countedForms,
+  hasPluralRules,
+  pluralRules,
+  wholeNumberCategories,
+  type CountedForm,
+  type PluralCategory,
+} from "../../locale/plural-rules.js";
 import type { MessageSyntax, PluralForms, SyntaxSetting } from "../../message/names.js";
 import { syntaxes, syntaxOf } from "../../message/syntaxes/index.js";
 import type { Syntax } from "../../message/syntaxes/syntax.js";
@@ -122,6 +129,28 @@ export function numberedForms(
 
 function numberIn(name: string): number {
   return Number(/\d{1,2}$/.exec(name)?.[0]);
+}
+
+/** So many languages with more forms than these show that the program knows no others. */
+const leastRich = 2;
+
+/**
+ * The forms that a program knows, where it chooses them by the number itself: some language has a form for none that its rules
+ * lack, and of several that have more forms by their rules none has any. Undefined where nothing shows it.
+ */
+export function knownForms(
+  forms: ReadonlyMap<string, ReadonlySet<PluralCategory>>,
+): readonly CountedForm[] | undefined {
+  const rulesOf = (locale: string): readonly string[] =>
+    hasPluralRules(locale, "cardinal") ? wholeNumberCategories(locale) : [];
+  const used = new Set([...forms.values()].flatMap((own) => [...own]));
+  const isOwn = [...forms].some(([locale, own]) => own.has("zero") && !rulesOf(locale).includes("zero"));
+  const rich = [...forms.keys()].filter((locale) =>
+    rulesOf(locale).some((category) => category === "two" || category === "few" || category === "many"),
+  );
+  const more: readonly PluralCategory[] = ["two", "few", "many"];
+  if (!isOwn || rich.length < leastRich || more.some((category) => used.has(category))) return undefined;
+  return countedForms.filter((form) => used.has(form));
 }
 
 /** Forms with four bars between them. */

@@ -4,7 +4,7 @@ import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
 import type { CodeUse } from "../../../source/book-code.js";
 import type { Lookup, LookupKey } from "../../../source/model.js";
-import { isText, keysAreTexts } from "../../text-keys.js";
+import { asksForText } from "../../text-keys.js";
 import { nearest } from "../../../text/nearest.js";
 
 import { sourceKeysOf } from "../../code-use.js";
@@ -123,6 +123,7 @@ export const keyUndefined = defineRule({
       const { key, keySpan, defaultText, argumentNames } = lookup;
       if (key.kind === "unknown" || !saysSomething(key)) continue;
       if (others.some((other) => other.known.knows(key))) continue;
+      if (key.kind === "fixed" && isAskedWhetherThere(source.text, key.value)) continue;
       // What no book has is said by the first that reads the file.
       if (
         others.some((other) => other.isBefore && sharesLookups(book, other.book) && other.reads(source.file))
@@ -157,7 +158,7 @@ export const keyUndefined = defineRule({
         elsewhere.set(namespace, [...(elsewhere.get(namespace) ?? []), { source, lookup }]);
         continue;
       }
-      if (keysAreTexts(book) && isText(written) && !isGroup)
+      if (!meant && !isGroup && asksForText(book, written))
         context.reportCode(source, keySpan, "own-text", { key: written }, { ...at, severity: "warning" });
       else if (key.kind !== "fixed")
         context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
@@ -183,6 +184,25 @@ function unknownNamespace(written: string, book: Book): string | undefined {
   const known = book.namespaces.flatMap((one) => book.layout.codeNamespace(one) ?? []);
   return name === undefined || known.includes(name) || nearest(name, known) !== undefined ? undefined : name;
 }
+
+/**
+ * Whether code compares what a lookup gives with its key, to know whether there is such a text:
+ * `t("intro") !== "intro" ? t("intro") : intro`.
+ */
+function isAskedWhetherThere(text: string, key: string): boolean {
+  for (const quote of [`"${key}"`, `'${key}'`])
+    for (let at = text.indexOf(quote); at >= 0; at = text.indexOf(quote, at + 1)) {
+      const end = at + quote.length;
+      const compares =
+        /[!=]==? ?$/.test(text.slice(Math.max(at - 4, 0), at)) || /^ ?[!=]==?/.test(text.slice(end, end + 4));
+      const around = text.slice(Math.max(at - reach, 0), end + reach);
+      if (compares && around.split(key).length > 2) return true;
+    }
+  return false;
+}
+
+/** So far from a comparison its other side may begin or end, in code units. */
+const reach = 200;
 
 /** Whether a key has a letter or digit that code writes: an empty one asks for nothing, and one of values alone for anything. */
 function saysSomething(key: Exclude<LookupKey, { readonly kind: "unknown" }>): boolean {

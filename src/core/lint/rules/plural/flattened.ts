@@ -1,4 +1,4 @@
-import { hasPluralRules, pluralRules } from "../../../locale/plural-rules.js";
+import { hasRules, rulesOf } from "../../../message/rules-of-plural.js";
 import { languageName } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
@@ -28,8 +28,8 @@ export const pluralFlattened = defineRule({
   pair(target, source, context) {
     const { message, locale } = target;
     for (const plural of source.message.facts.plurals) {
-      if (!hasPluralRules(locale, plural.pluralKind)) continue;
-      const { categories } = pluralRules(locale, plural.pluralKind);
+      if (!hasRules(plural, locale)) continue;
+      const { categories } = rulesOf(plural, locale);
       if (categories.length < 2) continue;
       const uses = message.facts.arguments.get(plural.name);
       // An argument that is gone altogether is reported as that.

@@ -1,12 +1,7 @@
 import { visitNodes } from "../../../message/facts.js";
 import type { Branch, PluralNode } from "../../../message/model.js";
-import {
-  hasPluralRules,
-  pluralCategoryNames,
-  pluralRules,
-  type PluralCategory,
-  type PluralRules,
-} from "../../../locale/plural-rules.js";
+import { pluralCategoryNames, type PluralCategory, type PluralRules } from "../../../locale/plural-rules.js";
+import { hasRules, rulesOf } from "../../../message/rules-of-plural.js";
 import { languageName, numbersOf } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 import { textNodesIn } from "../../text-parts.js";
@@ -47,19 +42,19 @@ export const pluralHiddenCount = defineRule({
   entry(entry) {
     const { message, locale } = entry;
     for (const plural of message.facts.plurals) {
-      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      if (!hasRules(plural, locale)) continue;
       const other = plural.branches.find(({ selector }) => selector === "other");
       if (!other || !showsCount(other, plural)) continue;
       for (const branch of plural.branches) {
         const category = branch.selector as PluralCategory;
         if (!pluralCategoryNames.includes(category) || category === "other" || showsCount(branch, plural))
           continue;
-        const rules = pluralRules(locale, plural.pluralKind);
+        const rules = rulesOf(plural, locale);
         if (!rules.categories.includes(category) || hasOneNumber(plural, rules, category)) continue;
         // A digit in its place is another fault.
         if (branch.nodes.length === 0 || textNodesIn(branch.nodes).some(({ value }) => /\p{Nd}/u.test(value)))
           continue;
-        const numbers = numbersOf(locale, plural.pluralKind, category);
+        const numbers = numbersOf(rulesOf(plural, locale), category);
         const data = { category, language: languageName(locale), numbers, written: "{…}" };
         entry.report("hidden", data, { span: branch.span });
       }

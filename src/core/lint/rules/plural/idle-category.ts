@@ -1,4 +1,5 @@
-import { hasPluralRules, pluralCategoryNames, pluralRules } from "../../../locale/plural-rules.js";
+import { pluralCategoryNames } from "../../../locale/plural-rules.js";
+import { hasRules, rulesOf } from "../../../message/rules-of-plural.js";
 import { nearest } from "../../../text/nearest.js";
 import { formToWrite, languageName } from "../../plural-words.js";
 import type { Span } from "../../../text/span.js";
@@ -21,6 +22,10 @@ export const pluralIdleCategory = defineRule({
     "idle-form": {
       message: 'variant "{category}" is never used: {language} does not have this category',
       remedy: "remove {form}",
+    },
+    "idle-known": {
+      message: 'variant "{category}" is never used: the program knows {categories}',
+      remedy: 'remove {form}, or name it in "forms.known" if the program does choose it',
     },
     misspelled: { message: 'unknown plural category "{category}"', remedy: 'did you mean "{meant}"?' },
     unknown: {
@@ -53,8 +58,8 @@ export const pluralIdleCategory = defineRule({
     const { catalog, entry, message, locale } = view;
     const { plurals, forms } = context.book.config;
     for (const plural of message.facts.plurals) {
-      if (!hasPluralRules(locale, plural.pluralKind)) continue;
-      const used: readonly string[] = pluralRules(locale, plural.pluralKind).categories;
+      if (!hasRules(plural, locale)) continue;
+      const used: readonly string[] = rulesOf(plural, locale).categories;
       for (const { selector: category, selectorSpan: span, span: branch } of plural.branches) {
         if (category === "*" || category.startsWith("=") || used.includes(category)) continue;
         if (!(pluralCategoryNames as readonly string[]).includes(category)) {
@@ -64,6 +69,11 @@ export const pluralIdleCategory = defineRule({
           continue;
         }
         const data = { category, language: languageName(locale) };
+        if (plural.known) {
+          const form = formToWrite(catalog, entry, context.syntax, category);
+          view.report("idle-known", { category, categories: used.join(", "), form }, { span });
+          continue;
+        }
         // Programs that keep forms apart show `zero` for none in every language.
         if (plurals !== "inline" && category === "zero") continue;
         // Where the key by itself is the first form, it is the only one of languages that have one.

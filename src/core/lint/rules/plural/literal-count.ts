@@ -1,9 +1,5 @@
-import {
-  hasPluralRules,
-  pluralCategoryNames,
-  pluralRules,
-  type PluralCategory,
-} from "../../../locale/plural-rules.js";
+import { pluralCategoryNames, type PluralCategory } from "../../../locale/plural-rules.js";
+import { hasRules, rulesOf } from "../../../message/rules-of-plural.js";
 import { languageName, numbersOf } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 import { asciiDigits, spanInText, textNodesIn } from "../../text-parts.js";
@@ -44,18 +40,18 @@ export const pluralLiteralCount = defineRule({
   entry(entry) {
     const { message, locale } = entry;
     for (const plural of message.facts.plurals) {
-      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      if (!hasRules(plural, locale)) continue;
       for (const branch of plural.branches) {
         const category = branch.selector as PluralCategory;
         if (!pluralCategoryNames.includes(category) || category === "other") continue;
-        const rules = pluralRules(locale, plural.pluralKind);
+        const rules = rulesOf(plural, locale);
         if (!rules.categories.includes(category) || hasOneNumber(plural, rules, category)) continue;
         if (showsCount(branch, plural)) continue;
         for (const node of textNodesIn(branch.nodes)) {
           const found = /(?<![\p{L}\p{N}.,:-])\p{Nd}{1,3}(?![\p{L}\p{N}:.-])/u.exec(node.value);
           if (!found || rules.select(asciiDigits(found[0])) !== category) continue;
           const span = spanInText(node, found.index, found[0].length);
-          const numbers = numbersOf(locale, plural.pluralKind, category);
+          const numbers = numbersOf(rulesOf(plural, locale), category);
           const language = languageName(locale);
           entry.report("literal", { category, digits: found[0], language, numbers }, { span });
         }

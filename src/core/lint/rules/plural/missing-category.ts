@@ -8,6 +8,7 @@ import {
   type PluralCategory,
   type PluralKind,
 } from "../../../locale/plural-rules.js";
+import { hasRules, rulesOf } from "../../../message/rules-of-plural.js";
 import type { PluralNode } from "../../../message/model.js";
 import { formToWrite, languageName, numbersOf } from "../../plural-words.js";
 import { defineRule, type RuleContext } from "../../rule.js";
@@ -75,7 +76,7 @@ export const pluralMissingCategory = defineRule({
       "rare",
       {
         argument: context.argument(plural.name),
-        missing: `"${category}" variant (${numbersOf(catalog.locale, "cardinal", category)})`,
+        missing: `"${category}" variant (${numbersOf(pluralRules(catalog.locale, "cardinal"), category)})`,
         language: languageName(catalog.locale),
         written: formToWrite(catalog, entry, context.syntax, category),
       },
@@ -105,7 +106,7 @@ export const pluralMissingCategory = defineRule({
       locale !== context.book.sourceLocale && context.sourceOf(catalog, entry.key)?.entry.text === entry.text;
     if (isCopy) return;
     for (const plural of message.facts.plurals) {
-      if (!hasPluralRules(locale, plural.pluralKind)) continue;
+      if (!hasRules(plural, locale)) continue;
       const missing = missingCategories(plural, locale);
       if (missing.length === 0) continue;
       // What only millions take is said once a locale.
@@ -116,7 +117,7 @@ export const pluralMissingCategory = defineRule({
         {
           argument: context.argument(plural.name),
           missing: missing
-            .map((category) => `"${category}" variant (${numbersOf(locale, plural.pluralKind, category)})`)
+            .map((category) => `"${category}" variant (${numbersOf(rulesOf(plural, locale), category)})`)
             .join(" and "),
           language: languageName(locale),
           written: missing
@@ -146,8 +147,13 @@ function withAllCategories(text: string, plurals: readonly PluralNode[], locale:
 
 /** The categories of a locale that a plural has no variant for; the locale must have plural rules. */
 function missingCategories(plural: PluralNode, locale: string): readonly PluralCategory[] {
-  return pluralRules(locale, plural.pluralKind).categories.filter(
-    (category) => category !== "other" && !covers(plural, locale, category),
+  const { known, pluralKind } = plural;
+  // A program that chooses by the number falls back where a language has no such category, and a form for none is extra.
+  const needed: readonly string[] | undefined =
+    known && pluralRules(locale, pluralKind).categories.filter((category) => category !== "zero");
+  return rulesOf(plural, locale).categories.filter(
+    (category) =>
+      category !== "other" && needed?.includes(category) !== false && !covers(plural, locale, category),
   );
 }
 
@@ -185,7 +191,7 @@ function isRarelyReached(locale: string, kind: PluralKind, category: PluralCateg
 /** Whether a branch takes the numbers of a category: its own, or an exact number that is all the category stands for. */
 function covers(plural: PluralNode, locale: string, category: PluralCategory): boolean {
   if (plural.branches.some(({ selector }) => selector === category)) return true;
-  const only = pluralRules(locale, plural.pluralKind).onlyWholeNumber(category);
+  const only = rulesOf(plural, locale).onlyWholeNumber(category);
   return (
     only !== undefined &&
     plural.offset === 0 &&

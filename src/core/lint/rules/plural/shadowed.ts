@@ -1,9 +1,5 @@
-import {
-  hasPluralRules,
-  pluralCategoryNames,
-  pluralRules,
-  type PluralCategory,
-} from "../../../locale/plural-rules.js";
+import { pluralCategoryNames, type PluralCategory } from "../../../locale/plural-rules.js";
+import { hasRules, rulesOf } from "../../../message/rules-of-plural.js";
 import { languageName } from "../../plural-words.js";
 import { defineRule } from "../../rule.js";
 
@@ -43,8 +39,8 @@ export const pluralShadowed = defineRule({
   entry(entry) {
     const { message, locale } = entry;
     for (const plural of message.facts.plurals) {
-      if (plural.offset !== 0 || !hasPluralRules(locale, plural.pluralKind)) continue;
-      const rules = pluralRules(locale, plural.pluralKind);
+      if (plural.offset !== 0 || !hasRules(plural, locale)) continue;
+      const rules = rulesOf(plural, locale);
       for (const branch of plural.branches) {
         const category = branch.selector as PluralCategory;
         if (!pluralCategoryNames.includes(category) || category === "other") continue;

@@ -264,10 +264,12 @@ export function readPlainExpression(
     const named = /(?<![\w-])([\w-]+)\s*=\s*$/.exec(before)?.[1];
     const shape = callee === undefined ? undefined : shapes.calls.get(callee);
     if (shape) {
+      // Joined to a value by what the templates have for it: `+`, `~`, or a dot with blanks around it.
+      const isJoined = /^(?:\s*[+~]|\s+\.\s)/.test(code.slice(close, close + 40));
       lookups.push({
         span: { start, end },
         keySpan: inner,
-        key: { kind: "fixed", value },
+        key: isJoined ? { kind: "composed", parts: [value, null] } : { kind: "fixed", value },
         argumentNames: namesBehind(at),
       });
       continue;
