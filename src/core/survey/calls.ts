@@ -2,7 +2,7 @@ import type { Habits } from "../source/languages/habits.js";
 
 /** Methods that show what they are given, in whatever language: `setHeaderText`, `showError`; and what widgets are made with. */
 export const textVerb =
-  /(?:^|\.)(?:\w{0,20}(?:[sS]nack|[tT]oast|[nN]otif|[aA]lert|[fF]lash|[gG]rowl)\w{0,20}\.(?:open|show|add|create|push|present|success|error|warning|warn|info|danger|notify|now)|(?:[sS]et|[sS]how|[wW]ith)(?:[A-Z]\w*)?(?:Title|Text|Note|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:[sS]et|[sS]how|[aA]dd|[dD]isplay)_?(?:[A-Z]\w{0,20})?[eE]rror|[wW]ith(?:Display)?Name|(?:add_?)?[bB]readcrumb|crumb|(?:Toolbar|Tab|Nav|MenuFlyout)Item|(?:\w{0,20}_)?(?:[A-Z]\w{0,20})?(?:[mM]essage|[eE]rror|[wW]arning|[iI]nfo|[aA]lert|[cC]onfirm|[qQ]uestion)_?(?:[dD]ialog|[bB]ox|[pP]opup)|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)|(?:\w*_)?(?:status|state|message|note|title|label|text|hint|caption)(?:_?(?:[vV]ar|[tT]ext|[lL]abel))?\.set)$/;
+  /(?:^|\.)(?:\w{0,20}(?:[sS]nack|[tT]oast|[nN]otif|[aA]lert|[fF]lash|[gG]rowl)\w{0,20}\.(?:open|show|add|create|push|present|success|error|warning|warn|info|danger|notify|now)|(?:alert|notify|toast|flash|snack(?:bar)?|growl)_?(?:[sS]uccess|[eE]rror|[iI]nfo|[wW]arn(?:ing)?|[dD]anger|[mM]essage)|(?:[sS]et|[sS]how|[wW]ith)(?:[A-Z]\w*)?(?:Title|Text|Note|Label|Caption|Tool[tT]ip|Message|Placeholder|Hint|Summary|Subject|Subtitle|Description|Prompt|Heading|Notice|Warning|Toast|Alert)|(?:set|show)_(?:\w+_)?(?:title|text|label|caption|tooltip|message|placeholder|hint|summary|subject|subtitle|description|prompt|heading)|(?:[sS]et|[sS]how|[aA]dd|[dD]isplay)_?(?:[A-Z]\w{0,20})?[eE]rror|[wW]ith(?:Display)?Name|(?:add_?)?[bB]readcrumb|crumb|(?:Toolbar|Tab|Nav|MenuFlyout)Item|(?:\w{0,20}_)?(?:[A-Z]\w{0,20})?(?:[mM]essage|[eE]rror|[wW]arning|[iI]nfo|[aA]lert|[cC]onfirm|[qQ]uestion)_?(?:[dD]ialog|[bB]ox|[pP]opup)|(?:[A-Z]\w*)?(?:Button|Label|Check[bB]ox|TextField|TextArea|ComboBox|Hyperlink|MenuItem|Paragraph|Heading|TitledPane|GroupBox|Tooltip)|(?:\w*_)?(?:status|state|message|note|title|label|text|hint|caption)(?:_?(?:[vV]ar|[tT]ext|[lL]abel))?\.set)$/;
 
 /** What makes a part of a window with its label first: `addCheckbox("Sliding paraboloid", on)`, `Frame("Attributes")`. */
 export const makesPart =
@@ -35,7 +35,7 @@ export const lookupByName =
   /(?:^|[.>:$])(?:_{1,2}[a-z]{0,4}|esc_(?:html|attr)_{1,2}[a-z]?|[dn]{0,3}p?gettext(?:_lazy|_noop)?|N_|trans|transChoice|trans_choice|i18n|translate|tr|qsTr|localize(?:[A-Z]\w{0,30}|_\w{1,30})?|lang)$|(?:^|[.>:$])(?:i18n|l10n|nls|intl)[.>:-]{1,2}\w{1,30}$|^\|\w+$/;
 
 const loggers: ReadonlySet<string> = new Set(
-  "log logs logger logging debug debugf debuglog debugprint trace syslog logf logln errorlog auditlog".split(
+  "log logs logger logging verbose silly debug debugf debuglog debugprint trace syslog logf logln errorlog auditlog".split(
     " ",
   ),
 );

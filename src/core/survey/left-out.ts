@@ -66,10 +66,7 @@ const libraryPlace = /^(?:libs?|library|libraries|externals?|deps|assets|static|
 const licenseFile = /^(?:licen[sc]e|copying)(?:[-.]\w{1,20}){0,2}$/i;
 
 /** Patterns of the files by which a folder is known to be a library of its own, or a part of this project. */
-export const libraryMarks = [
-  "**/{LICENSE,LICENCE,COPYING,License,Licence,license,licence,copying}*",
-  "**/{package,project}.json",
-];
+export const libraryMarks = ["**/{LICEN,Licen,licen,COPYING,copying}*", "**/{package,project}.json"];
 
 /**
  * The folders of libraries that others wrote, each with a slash behind it, by the files that `libraryMarks` lists: they have a

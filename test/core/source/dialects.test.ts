@@ -69,6 +69,12 @@ describe("what people read in a template", () => {
       ["Boats", "Hello {name}!"],
     ],
     [
+      "a tag may have its name from the template",
+      "a.twig",
+      '<{% if x %}h2{% else %}h3{% endif %} class="wide">Open boats</{% if x %}h2{% else %}h3{% endif %}><{{ tag }}>Late boats</{{ tag }}>',
+      ["Open boats", "Late boats"],
+    ],
+    [
       "a tag with braces of its own inside is one",
       "a.tpl",
       '{if $a}{assign "boat" $boats.{name($key)}}<p>{$boat} has left</p>{/if}',

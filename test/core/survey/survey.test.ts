@@ -24,6 +24,8 @@ describe("what users read is called text", () => {
     '<Row options={[{ value: "a", label: "Morning" }]} />',
     '<p>{ok ? "All aboard" : "Wait"}</p>',
     'alert("Nothing chosen")',
+    'app.alertSuccess("Boat saved")',
+    "render(`{% if open %}<b>All boats are late</b>{% endif %}`)",
     "toast.success(`Seat ${seat} is yours`)",
     'setError("No such island")',
     'document.title = "Your basket"',
@@ -57,6 +59,9 @@ describe("what only programs read is called code", () => {
     '<input type="text" name="island" autoComplete="off" />',
     '<p data-state="open and shut" onClick="go there" />',
     'logger.error({ error, message: "Adding the fare failed" })',
+    'out.verbose("Reading all of the fares")',
+    'add(`{% if open %}<i class="late"></i>{% endif %}`)',
+    'render("{{ boat_name + colon }}")',
     'const languages = [["da", "Dansk"], ["de", "Deutsch"]]',
     'const languages = { fr: "Français", nb: "Norsk bokmål", en: "English" }',
     'f("%(kind)s: %(name)s")',
@@ -364,4 +369,37 @@ test("scores lie between 0 and 1 and agree with the verdict", () => {
     expect(score).toBeLessThanOrEqual(1);
     expect(verdict).toBe(score >= 0.75 ? "text" : score <= 0.3 ? "code" : "unclear");
   }
+});
+
+describe("constants that differ in a language alone", () => {
+  const constants = (first: string, second: string, rest = "") =>
+    `const ${first} = { open: "The quay is open", late: "The boat is late"${rest} };\n` +
+    `const ${second} = { open: "Der Kai ist offen", late: "Das Boot ist spät" };\n`;
+  const verdicts = (code: string) =>
+    surveyFile(
+      readSource("code.ts", code, false, { ...noShapes, sourceLanguage: "en" }),
+      "app",
+      messageReader("icu"),
+    ).literals.map(({ verdict, literal }) => `${verdict}${literal.obstacle ? ", not moved" : ""}`);
+
+  test.each([
+    ["textsEN", "textsDE"],
+    ["texts_en", "texts_de"],
+    ["textsEn", "textsDe"],
+  ])("%s and %s are tables of one text each", (first, second) => {
+    expect(verdicts(constants(first, second))).toEqual([
+      "text, not moved",
+      "text, not moved",
+      "code, not moved",
+      "code, not moved",
+    ]);
+  });
+
+  test.each([
+    ["textsEN", "labelsDE"],
+    ["textsXX", "textsDE"],
+    ["dozen", "dozde"],
+  ])("%s and %s are none", (first, second) => {
+    expect(verdicts(constants(first, second))).toEqual(["text", "text", "text", "text"]);
+  });
 });

@@ -32,7 +32,7 @@ interface Entry {
  */
 export function withLanguageTables(source: SourceFile, sourceLanguage: string): SourceFile {
   const marked = new Map<Literal, Literal>();
-  for (const table of tablesIn(source.literals)) {
+  for (const table of [...tablesIn(source.literals), ...tablesByName(source.literals)]) {
     const locales = new Set(table.map(({ locale }) => locale));
     const languages = new Set([...locales].map(languageOfTag));
     // Short words are names of languages too: `{ no: "Not yet", is: "Is here" }`.
@@ -97,6 +97,34 @@ function tablesIn(literals: readonly Literal[]): readonly (readonly Entry[])[] {
     current.entries.push({ literal, locale: name });
   }
   return found;
+}
+
+/** The name of a constant that ends in a language: `textsEN`, `texts_en`, `textsEn`. */
+const namedForLanguage = /^([A-Za-z]\w{2,60}?)(?:_([a-z]{2}|[A-Z]{2})|(?<=[a-z])([A-Z][A-Za-z]))$/;
+
+/** So many members with the same names show that two constants are one table in two languages. */
+const leastShared = 2;
+
+/** Literals of constants whose names differ in a language alone, and whose members have the same names: one table for each name. */
+function tablesByName(literals: readonly Literal[]): readonly (readonly Entry[])[] {
+  const families = new Map<string, Map<string, Entry[]>>();
+  for (const literal of literals) {
+    const { role, element = "", properties = [] } = literal.context;
+    const [, stem, plain, capital] = role === "property" ? (namedForLanguage.exec(element) ?? []) : [];
+    const locale = (plain ?? capital)?.toLowerCase();
+    if (stem === undefined || locale === undefined || properties.length === 0 || !isLocale(locale)) continue;
+    const family = families.get(stem) ?? new Map<string, Entry[]>();
+    families.set(stem, family.set(locale, [...(family.get(locale) ?? []), { literal, locale }]));
+  }
+  return [...families.values()].flatMap((family) => {
+    const namesOf = (entries: readonly Entry[]) =>
+      new Set(entries.map(({ literal }) => (literal.context.properties ?? []).join(".")));
+    const [first, ...others] = [...family.values()].map(namesOf);
+    const areSame = others.every(
+      (names) => [...names].filter((name) => first?.has(name)).length >= leastShared,
+    );
+    return others.length > 0 && areSame ? [[...family.values()].flat()] : [];
+  });
 }
 
 function isLocale(name: string): boolean {

@@ -174,19 +174,24 @@ function partOf(
   };
 }
 
-/** The part of a string that a program puts on a page: the units that stand for values are its islands. */
+/** Blocks of a template that a string holds. */
+const templateBlock = /\{%[^%{}]{0,300}%\}|<%(?![=-])[^%<>]{0,300}%>/g;
+
+/** The part of a string that a program puts on a page: the units that stand for values are its islands, and so are blocks of a template. */
 const inString: Dialect = {
   name: "string",
   language: "expression",
   extensions: [],
-  islands: (text) =>
-    [...text.matchAll(/\uE000/g)].map(({ index }) => ({
-      kind: "output" as const,
-      start: index,
-      end: index + 1,
-      codeStart: index,
-      codeEnd: index + 1,
-    })),
+  islands: (text) => {
+    const island = (kind: "output" | "code") => (match: RegExpExecArray) => {
+      const end = match.index + match[0].length;
+      return { kind, start: match.index, end, codeStart: match.index, codeEnd: end };
+    };
+    return [
+      ...[...text.matchAll(/\uE000/g)].map(island("output")),
+      ...[...text.matchAll(templateBlock)].map(island("code")),
+    ];
+  },
   bindsAttributes: false,
   passesIsland: () => true,
 };

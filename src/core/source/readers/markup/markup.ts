@@ -146,6 +146,14 @@ function blanked(text: string, { start, end }: Span): string {
   return text.slice(0, start) + text.slice(start, end).replace(/[^\r\n]/g, " ") + text.slice(end);
 }
 
+/** Masked text in which islands that give tags their names, `<{{ tag }} class="wide">`, are names to a tokenizer. */
+function withTagNames(masked: string): string {
+  return masked.replace(
+    /(<\/?)([\uE000-\uE002]{1,200})(?=(?:[\w-]{1,40}[\uE000-\uE002]{0,200}){0,4}(?:\s{1,99}[\w:@-]{1,60}\s{0,9}=|\s{0,99}\/?>))/g,
+    (_, open: string, island: string) => open + "x".repeat(island.length),
+  );
+}
+
 /** Types of script elements that hold templates of markup. */
 const templateType =
   /^(?:text\/(?:html|template|ejs|mustache|tmpl|(?:x|ng)-[\w-]{0,40}(?:template|tmpl|handlebars|mustache)[\w-]{0,40}|ng-template|x-template)|x-tmpl[\w-]{0,40}|x-template)$/i;
@@ -178,7 +186,7 @@ class MarkupReader {
         ? { ...island, kind: "code" as const, isShown: true }
         : island,
     );
-    this.masked = maskIslands(text, this.islands);
+    this.masked = withTagNames(maskIslands(text, this.islands));
   }
 
   read(): void {
@@ -894,10 +902,13 @@ class MarkupReader {
   private placeOf(island: Island, root: MarkupElement): LiteralContext {
     if (this.isScript) return { language: "markup", role: "other", atLoad: false };
     const element = elementAt(root, island.start);
-    const attribute =
-      element && island.start < element.openEnd
-        ? element.attributes.find(({ start, end }) => start <= island.start && island.end <= end)
-        : undefined;
+    const isInTag = element !== undefined && element.name !== "" && island.start < element.openEnd;
+    const attribute = isInTag
+      ? element.attributes.find(({ start, end }) => start <= island.start && island.end <= end)
+      : undefined;
+    // What stands where names do names an attribute, or the element.
+    if (isInTag && (attribute?.raw === undefined || island.end <= attribute.valueStart))
+      return { language: "markup", role: "key", atLoad: false };
     return attribute && element
       ? this.attributeContext(element, attribute.name.replace(/^[:[]|\]$/g, ""))
       : this.contentContext(element);
