@@ -25,7 +25,6 @@ describe("what users read is called text", () => {
     '<p>{ok ? "All aboard" : "Wait"}</p>',
     'alert("Nothing chosen")',
     'app.alertSuccess("Boat saved")',
-    "render(`{% if open %}<b>All boats are late</b>{% endif %}`)",
     "toast.success(`Seat ${seat} is yours`)",
     'setError("No such island")',
     'document.title = "Your basket"',
@@ -402,4 +401,12 @@ describe("constants that differ in a language alone", () => {
   ])("%s and %s are none", (first, second) => {
     expect(verdicts(constants(first, second))).toEqual(["text", "text", "text", "text"]);
   });
+});
+
+test("blocks of a template that a string holds are no text, and what stands between them is", () => {
+  const code = 'render(`{% if open %}<b class="wide">All boats are late</b>{% else %} {% endif %}`);\n';
+  const { literals } = surveyFile(readSource("code.ts", code, false, noShapes), "app", messageReader("icu"));
+  expect(literals.map(({ verdict, message }) => [verdict, message])).toEqual([
+    ["text", "All boats are late"],
+  ]);
 });
