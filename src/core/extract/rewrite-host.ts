@@ -1,4 +1,4 @@
-import { findIslands } from "../source/dialects/index.js";
+import { findIslands, hasOpenEnding } from "../source/dialects/index.js";
 import { languageNamed } from "../source/languages/index.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import type { Notice } from "../text/wording.js";
@@ -49,6 +49,7 @@ export function hostRefusal(
   const template = templateIn(host, slot, values.length > 0);
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
+  if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
   const lacking = host.kind === "code" ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
   const variable = lackingVariable(template, source, literal.span);
@@ -72,6 +73,16 @@ export function hostRefusal(
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
   }
   return undefined;
+}
+
+/** Whether marks of a template are to stand in a whole page that has none: readers of it may get it as it is. */
+function isPlainPage({ file, text, dialect }: SourceFile, template: string): boolean {
+  return (
+    dialect?.name === "html" &&
+    hasOpenEnding(file) &&
+    /^\s*(?:[{$#]\{|\{[%$]|<%|\[\[)/.test(template) &&
+    /<!doctype\s|<html[\s>]/i.test(text.slice(0, 2_000))
+  );
 }
 
 /** What a host writes in one place for a text with values, or without. */
@@ -161,6 +172,10 @@ const say = notices("extract", {
   rich: {
     message: "it contains elements, and the book has no way to write them",
     remedy: "set emit.rich, or restructure the sentence so that the elements enclose whole texts",
+  },
+  "plain-page": {
+    message: "it is in a whole page without marks of a template, which a browser may get as it is",
+    remedy: 'name the page in "dialects" if a program fills it in, or write it anew as a template',
   },
   "no-template": {
     message: "the book does not say how a template of this kind looks up a key",

@@ -3,7 +3,7 @@ import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
-import { calledIn, defaultCall, givenBeforeKey, objectOf } from "../source/book-code.js";
+import { calledIn, defaultCall, givenBeforeKey, objectOf, usesDefaultCall } from "../source/book-code.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
@@ -61,6 +61,10 @@ const say = notices("extract", {
     message: '"{name}" is not known here, and the lookup takes it',
     remedy: 'pass "{name}" to this function, or choose another lookup in emit',
   },
+  "no-call-script": {
+    message: "the book does not say how a script looks up a key",
+    remedy: "set emit.call, for example to {example}",
+  },
   "no-args-script": {
     message: "it has values, and the template of the book has no place for them",
     remedy: "put {args} into the template in emit",
@@ -95,6 +99,9 @@ export function scriptRefusal(
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   if (by) return undefined;
   const template = templateFor(book, literal);
+  // The usual call is not that of a book whose lookups are others.
+  if (template === defaultCall && book.emit.call === undefined && !usesDefaultCall(book.lookups))
+    return say("no-call-script", { example: JSON.stringify(defaultCall) });
   if (template === undefined) return say("rich-script", { example: '"rich("{key}"{args})"' });
   const hasValues = lookupValues(literal.pieces, (piece) => piece.name).length > 0;
   if (hasValues && !takesValues(template)) return say("no-args-script", { args: "{args}" });

@@ -783,9 +783,10 @@ const languageInItself: EvidenceSource = (literal, _habits, _own, place) => {
     isLanguageInItself(literal, place, 0) ||
     // The source's own language among them.
     (fixedText(literal.pieces) === "English" &&
-      ([-1, 1] as const).some((step) => {
-        const other = neighbor(place, step);
-        return other && isLanguageInItself(other, place, place.literals.indexOf(other) - place.index);
+      // The value of each choice may stand between.
+      [-2, -1, 1, 2].some((step) => {
+        const other = place.literals[place.index + step];
+        return other !== undefined && isLanguageInItself(other, place, step);
       }));
   return isOne ? evidence("languageName", "the name of a language in that language") : undefined;
 };

@@ -1083,3 +1083,36 @@ test("texts under a lookup that the file makes itself get keys of its group", as
   expect(after).toContain("export const B = () => <p>All is quiet</p>;");
   expect(after).toContain('const early = "The boat is here"');
 });
+
+describe("marks of a template are written where a program reads them", () => {
+  const book = {
+    lookups: [{ filter: "text" }],
+    emit: { content: "{{ '{key}' | text }}", attribute: "{{ '{key}' | text }}" },
+  };
+  const page = (body: string) => `<!doctype html>\n<html><body>${body}</body></html>\n`;
+
+  test.each([
+    ["a part of a page", "<p>Our best boats</p>", true],
+    ["a page with marks", page("<p>{{ boat }}</p><p>Our best boats</p>{% if x %}{% endif %}"), true],
+    ["a whole page without any", page("<p>Our best boats</p>"), false],
+  ])("%s", async (_name, code, isMoved) => {
+    const found = await extract("app/a.html", code, book);
+    expect(found.code.includes("| text }}")).toBe(isMoved);
+    expect(found.notes.join().includes("a whole page without marks of a template")).toBe(!isMoved);
+  });
+
+  test("a page that the book calls a template is one", async () => {
+    const found = await extract("app/a.html", page("<p>Our best boats</p>"), {
+      ...book,
+      dialects: { "app/**": "braces" },
+    });
+    expect(found.code).toContain("| text }}");
+  });
+
+  test("a script is left alone where the lookups of the book are none of scripts", async () => {
+    const code = 'function f() {\n  alert("Our best boats");\n}\n';
+    const found = await extract("app/a.js", code, book);
+    expect(found.code).toBe(code);
+    expect(found.notes.join()).toContain("the book does not say how a script looks up a key");
+  });
+});

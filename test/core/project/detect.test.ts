@@ -534,6 +534,21 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "calls as templates show them whose language does not say how",
+      {
+        "a.twig":
+          "{% if x %}<p>{{- say('home.title') -}}</p>{% endif %}<b>{{- say('home.lead') -}}</b><i>{{- say('foot.note') -}}</i>\n",
+      },
+      {
+        lookups: [{ call: "say" }],
+        emit: {
+          endings: {
+            ".twig": { content: "{{- say('{key}') -}}", attribute: "{{- say('{key}') -}}" },
+          },
+        },
+      },
+    ],
+    [
       "keys with a sign of their own between their parts",
       { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },
       { lookups: [{ call: "say" }], naming: { separator: "|" } },

@@ -58,7 +58,10 @@ export function emissionOf(
     const found = markupIn(uses, ending) ?? writtenIn(uses, (one) => one === ending);
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
-    const written = shownMember(found, code, ending) ?? ("setup" in found ? withoutSetup(found) : found);
+    const written =
+      shownMember(found, code, ending) ??
+      shownAsSeen(found, uses, ending) ??
+      ("setup" in found ? withoutSetup(found) : found);
     if (
       !("call" in written) ||
       written.call !== scripts?.call ||
@@ -114,6 +117,49 @@ function shownMember(
     ?.dialect?.shownMember;
   if (!around) return undefined;
   const content = around.join(call);
+  return { content, attribute: content };
+}
+
+/** What opens and closes a place of a template that shows something, around a call without values. */
+const around = /(\{\{[{~-]?\s?|\{(?=\$)|<%[-=]\s?|\$\{\s?|#\{\s?)$/;
+const closings: Readonly<Record<string, string>> = {
+  "{{{": "}}}",
+  "{{~": "~}}",
+  "{{-": "-}}",
+  "{{": "}}",
+  "{": "}",
+};
+
+/** So many calls in the same marks show how one is put into a template. */
+const enoughShown = 3;
+
+/** A call as the templates of an ending show it, where their language does not say how: some of its calls stand alone in the same marks. */
+function shownAsSeen(
+  { call }: WrittenLookup | EndingEmission,
+  uses: readonly LookupUse[],
+  ending: string,
+): EndingEmission | undefined {
+  if (call?.includes("(") !== true) return undefined;
+  const name = call.slice(0, call.indexOf("("));
+  const counts = new Map<string, number>();
+  for (const { samples } of uses)
+    for (const { source, literal } of samples) {
+      if (posix.extname(source.file) !== ending || source.dialect === undefined || source.dialect.shown)
+        continue;
+      const { text } = source;
+      const before = text.slice(Math.max(literal.span.start - 120, 0), literal.span.start);
+      if (!before.endsWith(`${name}(`)) continue;
+      const open = around.exec(before.slice(0, -name.length - 1))?.[1] ?? "";
+      const close = closings[open.trim()];
+      const behind = /^["'`]?(\s?)\)(\s?)/.exec(text.slice(literal.span.end - 1, literal.span.end + 4));
+      if (close === undefined || !behind) continue;
+      if (!text.startsWith(close, literal.span.end - 1 + behind[0].length)) continue;
+      const marks = `${open}\n${behind[2] ?? ""}${close}`;
+      counts.set(marks, (counts.get(marks) ?? 0) + 1);
+    }
+  const best = most(counts);
+  if (best === undefined || (counts.get(best) ?? 0) < enoughShown) return undefined;
+  const content = best.split("\n").join(call.replace("{args}", ""));
   return { content, attribute: content };
 }
 
