@@ -152,7 +152,12 @@ export function oneFilePerLocale(files: readonly string[]): ReadonlySet<string> 
 
 /** Two letters may be a word as well (`is`, `to`): of several locales some are those that most products have. */
 function isOfLocales(locales: ReadonlySet<string>): boolean {
-  return locales.size >= leastLocales && [...locales].filter((one) => frequent.test(one)).length >= 2;
+  const known = [...locales].filter((one) => frequent.test(one));
+  return (
+    (locales.size >= leastLocales && known.length >= 2) ||
+    // With a region each, two are no words by chance.
+    (known.length >= 2 && known.every((one) => /[-_][A-Z]{2}$/.test(one)))
+  );
 }
 
 const frequent = /^(?:en|de|fr|es|it|pt|nl|pl|ru|ja|zh|ko|tr|ar|sv|cs|uk)(?:[-_]|$)/;

@@ -69,6 +69,12 @@ describe("what people read in a template", () => {
       ["Boats", "Hello {name}!"],
     ],
     [
+      "values in marks of a page's own are no text",
+      "a.html",
+      "<p>{$ ::boat.name $}</p><b>Leaves at {$ boat.time | date $}</b><i>[[ boat.quay ]]</i><u>[[boats]]</u>",
+      ["Leaves at {time}", "[[boats]]"],
+    ],
+    [
       "a tag may have its name from the template",
       "a.twig",
       '<{% if x %}h2{% else %}h3{% endif %} class="wide">Open boats</{% if x %}h2{% else %}h3{% endif %}><{{ tag }}>Late boats</{{ tag }}>',

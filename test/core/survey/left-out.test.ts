@@ -64,6 +64,8 @@ describe("files that nobody writes text in are recognized", () => {
       "help/de/a.html",
     ];
     expect([...oneFilePerLocale([...files, ...others])].sort()).toEqual([...files].sort());
+    const two = ["manual/en_US/a.html", "manual/de_DE/a.html"];
+    expect([...oneFilePerLocale([...two, ...others])].sort()).toEqual([...two].sort());
   });
 });
 

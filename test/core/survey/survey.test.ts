@@ -411,3 +411,34 @@ test("blocks of a template that a string holds are no text, and what stands betw
     "All boats are late",
   ]);
 });
+
+describe("sentences in a string of markup", () => {
+  const shown = (code: string) =>
+    surveyFile(readSource("code.js", code, false, noShapes), "app", messageReader("icu")).literals.flatMap(
+      ({ verdict, message }) => (verdict === "code" ? [] : [message]),
+    );
+
+  test.each([
+    ["The quay is open.<br />Come in.", ["The quay is open.", "Come in."]],
+    ["The quay is open.<br>\\n  Come in!<br> Now", ["The quay is open.", "Come in!", "Now"]],
+    ["The quay<br>is open.", ["The quay<br/>is open."]],
+    ["The quay is open.<br>Come <b>in</b>.", ["The quay is open.<br/>Come <b>in</b>."]],
+  ])("%s", (markup, texts) => {
+    expect(shown(`show({ message: "${markup}" });\n`)).toEqual(texts);
+  });
+
+  test("values in it are arguments", () => {
+    expect(shown('show("<p>There are <b>" + n + "</b> boats.</p>");\n')).toEqual([
+      "There are <b>{n}</b> boats.",
+    ]);
+  });
+});
+
+test.each([
+  ["a.html", "<translate>All our boats</translate>"],
+  ["a.html", "<b title=\"{{ 'All our boats' | translate }}\"></b>"],
+  ["a.html", "<b>{{ 'All our boats' | translate }}</b>"],
+])("what a page has translated already is no text to move: %s %s", (file, code) => {
+  const { literals } = surveyFile(readSource(file, code, false, noShapes), "app", messageReader("icu"));
+  expect(literals.map(({ verdict }) => verdict)).toEqual(["code"]);
+});

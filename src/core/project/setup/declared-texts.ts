@@ -18,6 +18,7 @@ const leastDeclared = 2;
 export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
   const uses = new Map<string, LookupUse>();
   const others = new Map<string, number>();
+  const wordy = new Map<string, number>();
   for (const source of code)
     for (const [place, literal] of source.literals.entries()) {
       const key = readableText(literal.pieces);
@@ -30,11 +31,16 @@ export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
       const use = uses.get(found.id) ?? newUse(found.lookup, found.shown);
       uses.set(found.id, use);
       countHit(use, source, literal);
+      if (found.isWordy) wordy.set(found.id, (wordy.get(found.id) ?? 0) + 1);
     }
-  return [...uses]
-    .filter(([id, { hits }]) => hits >= leastDeclared && hits > (others.get(id) ?? 0))
-    .map(([, use]) => use)
-    .sort((a, b) => b.hits - a.hits);
+  return (
+    [...uses]
+      .filter(([id, { hits }]) => hits >= leastDeclared && hits > (others.get(id) ?? 0))
+      // Names of a program's states have a capital as well; texts are more than a word, now and then.
+      .filter(([id, { hits }]) => (wordy.get(id) ?? 0) * 5 >= hits)
+      .map(([, use]) => use)
+      .sort((a, b) => b.hits - a.hits)
+  );
 }
 
 /** The argument of a call that holds default texts, where keys of a book are given to it; undefined where none is. */
@@ -51,8 +57,9 @@ function declarationAt(source: SourceFile, place: number, literal: Literal) {
   const next = source.literals[place + 1];
   if (!next || name === undefined || !textLike.test(readableText(next.pieces))) return undefined;
   if (isOfChain(element ?? name) || !isText(next, source, place + 1)) return undefined;
+  const isWordy = /\p{L}\s+\p{L}/u.test(readableText(next.pieces));
   if (role === "argument" && index === 0 && isBeside(literal, next))
-    return { id: `call ${name}`, lookup: { call: name, default: 1 }, shown: `${name}(KEY, TEXT)` };
+    return { id: `call ${name}`, lookup: { call: name, default: 1 }, shown: `${name}(KEY, TEXT)`, isWordy };
   const own = next.context;
   const isPair =
     role === "property" &&
@@ -69,6 +76,7 @@ function declarationAt(source: SourceFile, place: number, literal: Literal) {
     id: `descriptor ${element} ${name}`,
     lookup: { descriptor: element, key: name, default: own.name ?? "" },
     shown: `${element}({ ${name}: KEY, ${own.name ?? ""}: TEXT })`,
+    isWordy,
   };
 }
 

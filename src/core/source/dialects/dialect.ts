@@ -123,8 +123,19 @@ export function blocksOf(
 /** Double braces beside the marks of a server. */
 export const foreignBraces = /\{\{\{?[^{}\n]{1,300}\}\}\}?/g;
 
-/** Marks in percent signs beside double braces. */
-export const foreignPercents = /<%[^%]{1,1000}%>/g;
+/** What pages put values in where double braces are another language's: signs and blanks inside them, `{$ boat $}`, `[[ boat ]]`. */
+const ownMarks = /\{\$ [^{}$]{1,400} \$\}|\{\[ [^{}[\]]{1,400} \]\}|\[\[ [\w.$:()]{1,200} \]\]/;
+
+/** Marks in percent signs beside double braces, and those in marks of a page's own. */
+export const foreignPercents = new RegExp(`<%[^%]{1,1000}%>|${ownMarks.source}`, "g");
+
+/** The values that a page puts in by marks of its own. */
+export const ownIslands = (text: string): Island[] =>
+  matchAll(text, new RegExp(ownMarks, "g"), (match) => ({
+    kind: "output",
+    codeStart: match.index + 2,
+    codeEnd: match.index + match[0].length - 2,
+  }));
 
 /** Whether an island has no filter behind its value. */
 export function hasNoFilter(island: string): boolean {

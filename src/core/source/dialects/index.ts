@@ -97,7 +97,7 @@ export function findIslands(text: string, dialect: Dialect): Island[] {
 
 /** The marks of another language in markup; in scripts and styles they may be anything. */
 function foreignIslands(text: string, { foreign }: Dialect): Island[] {
-  if (!foreign || !/\{\{|<%/.test(text)) return [];
+  if (!foreign || !/\{[{$[]|<%|\[\[/.test(text)) return [];
   const raw = [...rawElements(text)];
   return [...text.matchAll(foreign)].flatMap((match): Island[] => {
     const [whole] = match;

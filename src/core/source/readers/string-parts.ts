@@ -216,7 +216,7 @@ function textsOfMarkup(
   }));
   const isMember = /^(?:member|compared|key|index)$/.test(literal.context.role);
   const chosen = choicesAlone(page, units, found.literals);
-  return [...found.literals, ...chosen].flatMap((one): Literal[] => {
+  return [...found.literals.flatMap((one) => atBreaks(one, body)), ...chosen].flatMap((one): Literal[] => {
     const isAttribute = one.form === "attribute";
     const isQuoted = isAttribute && /["']/.test(body[one.span.start] ?? "");
     const from = one.span.start + (isQuoted ? 1 : 0);
@@ -239,7 +239,7 @@ function textsOfMarkup(
       {
         ...part,
         // Inside tags blanks mean as much as one.
-        pieces: part.pieces.map((piece) =>
+        pieces: (hasElements ? inCode(one.pieces, units) : part.pieces).map((piece) =>
           piece.kind === "text" ? { ...piece, value: piece.value.replace(/[ \t\r\n\f]+/g, " ") } : piece,
         ),
         context: {
@@ -254,6 +254,46 @@ function textsOfMarkup(
         ...(obstacle && { obstacle }),
       },
     ];
+  });
+}
+
+type PageText = Pick<Literal, "form" | "span" | "pieces" | "context">;
+
+/** Sentences with nothing but line breaks between them, each as a text of its own; any other text as it is. */
+function atBreaks(one: PageText, page: string): readonly PageText[] {
+  const runs: Piece[][] = [[]];
+  for (const piece of one.pieces)
+    if (piece.kind !== "tag") runs.at(-1)?.push(piece);
+    else if (/^br$/i.test(piece.name) && piece.pieces.length === 0) runs.push([]);
+    else return [one];
+  const sentences = runs.slice(0, -1).every((run) => /[.!?:…。！？]\s*$/.test(fixedText(run)));
+  if (runs.length < 2 || !sentences) return [one];
+  return runs.flatMap((pieces): PageText[] => {
+    let start = pieces[0]?.span.start ?? 0;
+    let end = pieces.at(-1)?.span.end ?? 0;
+    while (start < end && /\s/.test(page[start] ?? "")) start++;
+    while (end > start && /\s/.test(page[end - 1] ?? "")) end--;
+    return start === end ? [] : [{ form: "content", span: { start, end }, pieces, context: one.context }];
+  });
+}
+
+/** The pieces of a text with elements, with their places in the code instead of the page, and its values as the code has them. */
+function inCode(pieces: readonly Piece[], units: Written["units"]): Piece[] {
+  const place = ({ start, end }: Span): Span => ({
+    start: units[start]?.start ?? 0,
+    end: units[end - 1]?.end ?? 0,
+  });
+  return pieces.map((piece): Piece => {
+    if (piece.kind === "text") return { ...piece, span: place(piece.span) };
+    if (piece.kind !== "tag") return units[piece.span.start]?.piece ?? piece;
+    const { span, open, close } = piece;
+    return {
+      ...piece,
+      span: place(span),
+      open: place(open),
+      close: close && place(close),
+      pieces: inCode(piece.pieces, units),
+    };
   });
 }
 

@@ -1,4 +1,11 @@
-import { hasNoFilter, matchAll, tagsInAttributes, type Dialect, type Island } from "../dialect.js";
+import {
+  hasNoFilter,
+  matchAll,
+  ownIslands,
+  tagsInAttributes,
+  type Dialect,
+  type Island,
+} from "../dialect.js";
 
 /** Double braces alone: a third brace beside them belongs to the text, as in messages with plurals. */
 const twoBraces = (text: string): Island[] =>
@@ -34,7 +41,7 @@ export const html: Dialect = {
   language: "script",
   extensions: [],
   sign: /@(?:if|else if|else|for|switch|case|default|empty|defer)\b[^{}<>\n]{0,200}\{(?!\{|!!)|\s(?:\*[a-z]|\(\w{1,30}\)=|\[[\w.]{1,30}\]=)/g,
-  islands: (text) => [...twoBraces(text), ...blocks(text), ...tagsInAttributes(text)],
+  islands: (text) => [...twoBraces(text), ...ownIslands(text), ...blocks(text), ...tagsInAttributes(text)],
   bindsAttributes: true,
   passesIsland: hasNoFilter,
 };

@@ -36,13 +36,25 @@ export function readScriptExpression(
     return { literals: [], lookups: filtered.lookups, mentions: [] };
   const source = readScript("expression.ts", `(${code}\n)`, false, shapes);
   const keySpans = filtered.lookups.map(({ keySpan }) => keySpan.start);
+  const translates = lookupFilter.exec(text.slice(filtered.codeEnd, end))?.[1];
   const literals = source.literals
     .map((literal) => shiftLiteral(literal, start - 1))
     .filter((literal) => !keySpans.includes(literal.span.start + 1))
     .map((literal) =>
-      place && literal.context.role === "other"
-        ? { ...literal, context: placed(literal, place) }
-        : { ...literal, context: { ...literal.context, atLoad: false } },
+      translates !== undefined && literal.context.role === "other"
+        ? {
+            ...literal,
+            context: {
+              language: "markup",
+              role: "argument",
+              name: `|${translates}`,
+              index: 0,
+              atLoad: false,
+            } as const,
+          }
+        : place && literal.context.role === "other"
+          ? { ...literal, context: placed(literal, place) }
+          : { ...literal, context: { ...literal.context, atLoad: false } },
     );
   return {
     literals,
