@@ -575,7 +575,8 @@ echo json_encode($out);
     needs: { command: "python3" },
     line: (line, at) =>
       `def line${at}(name, count, late):\n    return message(${expression(pythonSpelling, line)})`,
-    whole: (all) => `def message(text):\n    return text\n\n\n${all.join("\n\n\n")}\n`,
+    whole: (all) =>
+      `from builtins import t\n\n\ndef message(text):\n    return text\n\n\n${all.join("\n\n\n")}\n`,
     runner: {
       args: ["python3", "run.py"],
       files: {

@@ -114,6 +114,7 @@ const emitSchema = v.strictObject({
       v.strictObject({
         ...emitTemplates,
         import: v.optional(nonEmpty("the line that brings the lookup in")),
+        atLoad: v.optional(v.boolean("true or false")),
       }),
       "a map from endings of files to templates",
     ),

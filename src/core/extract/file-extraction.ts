@@ -60,6 +60,8 @@ export interface ExtractOptions {
   readonly waivers?: LiteralWaivers;
   /** What names mean in the book's code, where more is known than its configuration says. */
   readonly habits?: OwnHabits | undefined;
+  /** The languages whose code has the usual call, where a book names it and says no more; any where not given. */
+  readonly usual?: readonly string[] | undefined;
   /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
   readonly scriptsNaming?: ScriptsNaming;
 }
@@ -260,7 +262,7 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, effort: 
     );
   });
   if (candidates.length === 0) return nothing();
-  const host = hostOf(source, config);
+  const host = hostOf(source, config, job.options.usual);
   const parts = host.kind === "script" ? [wholeScript(source)] : componentScripts(source);
   const emission = emissionFor(job, source.file);
   const chosen = writable(job, source, candidates, { host, parts, emission, notes })
@@ -367,7 +369,7 @@ function writable(
       if (refused.some((span) => contains(span, literal.span))) return [];
       const part = partOf(parts, literal);
       const by = boundLookup(source, part, literal);
-      const isEarly = literal.context.atLoad && !by && !book.config.emit.atLoad;
+      const isEarly = literal.context.atLoad && !by && !(part ? book.config.emit.atLoad : host.atLoad);
       const deferral =
         part && isEarly && !part.runsPerUse
           ? deferralOf(part, source, literal, emission.scriptsNaming)
@@ -388,7 +390,7 @@ function writable(
             scriptRefusal(late, part, emission, by, source.bound))
           : annotation
             ? undefined
-            : hostRefusal(literal, source, host, reader, book.config.emit.atLoad));
+            : hostRefusal(literal, source, host, reader));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);

@@ -7,6 +7,7 @@ import type { SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type ValueWriter } from "../source/languages/language.js";
 import { hasNoFilter } from "../source/dialects/dialect.js";
+import { dialectOf } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";
 
 /** How one kind of file writes lookups: the book's templates where it gives them, else what is usual in its language. */
@@ -15,6 +16,8 @@ export interface Host {
   readonly language: string;
   /** The line that brings the lookup into a file of code. */
   readonly importLine: string | undefined;
+  /** Whether lookups work while a file is loaded: what they give is worked out when it is shown, and is no string before. */
+  readonly atLoad: boolean;
   /** An expression; undefined where the book has lookups and does not say how files of this kind write them. */
   readonly call: string | undefined;
   /** What stands between tags of a template, and as an attribute's value; undefined where nothing is usual. */
@@ -54,12 +57,19 @@ function passesIn(language: string): ValueWriter | undefined {
 const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
 
 /** The host that a file is, with a book's templates for it. */
-export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, book: BookConfig): Host {
+export function hostOf(
+  { file, dialect }: Pick<SourceFile, "file" | "dialect">,
+  book: BookConfig,
+  usual?: readonly string[],
+): Host {
   const forEnding = book.emit.endings?.[posix.extname(file)];
   const own = { ...book.emit, ...forEnding };
-  const call = own.call ?? (usesDefaultCall(book.lookups) ? defaultCall : undefined);
   const script = isScript(file);
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
+  const mayBeUsual =
+    usesDefaultCall(book.lookups) &&
+    (usual === undefined || /^(?:script|expression)$/.test(language) || usual.includes(language));
+  const call = own.call ?? (mayBeUsual ? defaultCall : undefined);
   const marks = dialect?.shown;
   const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
@@ -68,6 +78,7 @@ export function hostOf({ file, dialect }: Pick<SourceFile, "file" | "dialect">, 
     kind: script ? "script" : dialect ? "markup" : "code",
     language,
     importLine: forEnding?.import,
+    atLoad: forEnding?.atLoad ?? book.emit.atLoad ?? false,
     call,
     content,
     attribute:
@@ -111,4 +122,28 @@ export function filledCall(
 /** Whether a template for content is an attribute of the element around it: `data-text="{key}"`. */
 export function isAttribute(template: string | undefined): boolean {
   return template !== undefined && /^[\w:.-]+="[^"<>]*\{key\}[^"<>]*"$/.test(template);
+}
+
+/**
+ * The languages of a book's code in which the usual call stands already, or what makes it: in others nothing says that there is
+ * such a function. Undefined where that is not asked, since the book says how lookups are written, or has none.
+ */
+export function usualIn(
+  book: BookConfig,
+  code: Iterable<{ readonly file: string; readonly text: string }>,
+): readonly string[] | undefined {
+  if (book.lookups.length === 0 || book.emit.call !== undefined || !usesDefaultCall(book.lookups))
+    return undefined;
+  const name = calleeOf(defaultCall) ?? "";
+  const stands = new RegExp(
+    `(?<![\\w$@.>:/-])${name}(?:\\s?\\(|\\s["':])|^[ \\t]{0,40}(?:from|import|use)\\s[^\\n;]{0,300}(?<![\\w$])${name}(?!\\w)`,
+    "m",
+  );
+  const found = new Set<string>();
+  for (const { file, text } of code) {
+    if (isScript(file) || !stands.test(text)) continue;
+    const language = dialectOf(file, text)?.language ?? languageOf(file);
+    if (language !== undefined) found.add(language);
+  }
+  return [...found].sort();
 }

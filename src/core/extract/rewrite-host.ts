@@ -26,12 +26,13 @@ export function hostRefusal(
   source: SourceFile,
   host: Host,
   reader: MessageReader,
-  atLoad: boolean | undefined,
 ): Obstacle | undefined {
   const { form, context, pieces, written } = literal;
   if (literal.frame?.isStatement) return say("statements", {});
   if (written !== undefined) return say("message", {});
-  if (context.atLoad && !atLoad && host.kind === "code") return say("at-load", {});
+  // What is put together while the file is loaded has its language from then on.
+  if (context.atLoad && host.kind === "code" && (!host.atLoad || isJoined(literal, source)))
+    return say("at-load", {});
   if (literalMessage(pieces, reader) === undefined) return tooManyChoices(reader);
   const isExpression = form === "string" || form === "template";
   if (isExpression && host.kind === "markup" && isOfBrowser(literal, source)) return say("inline-script", {});
@@ -47,6 +48,8 @@ export function hostRefusal(
   const values = lookupValues(pieces, valueCode);
   const slot = form === "attribute" ? "attribute" : isExpression ? "call" : "content";
   const template = templateIn(host, slot, values.length > 0);
+  if (template === undefined && isExpression && host.kind === "code")
+    return say("no-call", { example: '"lookUp("{key}"{args})"' });
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
@@ -76,9 +79,11 @@ export function hostRefusal(
 }
 
 /** Whether marks of a template are to stand in a whole page that has none: readers of it may get it as it is. */
-function isPlainPage({ file, text, dialect }: SourceFile, template: string): boolean {
+function isPlainPage(source: SourceFile, template: string): boolean {
+  const { file, text, dialect } = source;
   return (
     dialect?.name === "html" &&
+    islandsOf(source).length === 0 &&
     hasOpenEnding(file) &&
     /^\s*(?:[{$#]\{|\{[%$]|<%|\[\[)/.test(template) &&
     /<!doctype\s|<html[\s>]/i.test(text.slice(0, 2_000))
@@ -127,13 +132,18 @@ function lackingName(
   { text }: SourceFile,
   { language, importLine }: Host,
 ): string | undefined {
-  const declared = languageNamed(language)?.declared;
-  // A function alone may be everywhere, as in scripts; an object is somewhere.
-  const name = /^\s*([A-Za-z_]\w*)\./.exec(template)?.[1];
+  const { declared, ownFunctions } = languageNamed(language) ?? {};
+  // A function alone may be everywhere in most languages; an object is somewhere.
+  const name = (ownFunctions ? /^\s*([A-Za-z_]\w*)[.(]/ : /^\s*([A-Za-z_]\w*)\./).exec(template)?.[1];
   if (declared === undefined || name === undefined || importLine !== undefined) return undefined;
   if (/^(?:this|self|base|super|cls)$/.test(name) || (declared === "values" && /^\p{Lu}/u.test(name)))
     return undefined;
-  return new RegExp(`(?<![\\w.])${name}(?!\\w)`).test(text) ? undefined : name;
+  const isFunction = /^\s*\w+\(/.test(template);
+  const known =
+    isFunction && ownFunctions !== undefined
+      ? ownFunctions.replaceAll("NAME", name)
+      : `(?<![\\w.])${name}(?!\\w)`;
+  return new RegExp(known, "m").test(text) ? undefined : name;
 }
 
 const say = notices("extract", {
@@ -176,6 +186,10 @@ const say = notices("extract", {
   "plain-page": {
     message: "it is in a whole page without marks of a template, which a browser may get as it is",
     remedy: 'name the page in "dialects" if a program fills it in, or write it anew as a template',
+  },
+  "no-call": {
+    message: "the book does not say how code of this language looks up a key, and none there does",
+    remedy: "set emit.endings for its files, for example with the call {example}",
   },
   "no-template": {
     message: "the book does not say how a template of this kind looks up a key",
@@ -257,6 +271,28 @@ function isWholeContent(text: string, { form, span }: Literal): boolean {
   );
 }
 
+/** Whether what takes a text's place is put together with other strings, or filled. */
+function isJoined({ frame, span }: Literal, { text }: SourceFile): boolean {
+  return (
+    frame !== undefined ||
+    /[+%.]\s{0,40}$/.test(text.slice(Math.max(span.start - 41, 0), span.start)) ||
+    /^\s{0,40}(?:\+(?!\+)|%(?![%>])|\.\s{0,9}["'\w$])/.test(text.slice(span.end, span.end + 60))
+  );
+}
+
+/** Whether a whole text is given to a call, which mostly shows it: elsewhere programs count on a string. */
+function isGiven(literal: Literal, source: SourceFile): boolean {
+  if (isJoined(literal, source)) return false;
+  const { context, span } = literal;
+  const { text } = source;
+  if (context.role === "argument") return true;
+  // An argument by its name, and no entry of a map.
+  return (
+    context.role === "property" &&
+    /[\w)]\s?=\s{0,40}$/.test(text.slice(Math.max(span.start - 80, 0), span.start))
+  );
+}
+
 /** What takes a text's place. */
 function hostEdit(
   { literal, key, labels }: Keyed,
@@ -282,7 +318,11 @@ function hostEdit(
     const code = before + source.text.slice(span.start, span.end) + after;
     const call = templateIn(host, "call", values.length > 0) ?? "";
     const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : ownQuote(call);
-    return { ...span, replacement: before + fill(call, quote) + after };
+    const written = fill(call, quote);
+    const { asString } = languageNamed(literal.context.language) ?? {};
+    const isPlain =
+      host.atLoad && asString !== undefined && !literal.context.atLoad && !isGiven(literal, source);
+    return { ...span, replacement: before + (isPlain ? asString(written) : written) + after };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
   const content = templateIn(host, "content", values.length > 0);

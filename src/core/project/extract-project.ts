@@ -8,6 +8,7 @@ import {
   type Waiting,
 } from "../extract/extract.js";
 import { isDecidedOn } from "../extract/file-extraction.js";
+import { usualIn } from "../extract/hosts.js";
 import { scriptsNaming } from "../extract/script-parts.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan } from "../plan/plan.js";
@@ -29,7 +30,8 @@ import {
 export interface ExtractReading
   extends
     Required<Pick<ExtractOptions, "least" | "collectOnly">>,
-    Required<Pick<SurveyReading, "everything" | "shownErrors">> {}
+    Required<Pick<SurveyReading, "everything" | "shownErrors">>,
+    Pick<ExtractOptions, "usual"> {}
 
 /** What is known of an extraction from other runs, and who helps. */
 export type ExtractWork = Pick<WorkReading<FileTrial | Waiting>, "cache" | "elsewhere">;
@@ -46,7 +48,13 @@ export async function extractProject(
   for (const config of booksIn(project, scope)) {
     const listed = withoutLeftOut(project, listCode(project.files, config, scope.path), options, leftOut);
     const { least = "sure", collectOnly = false, everything = false } = options;
-    const reading = { least, collectOnly, everything, shownErrors: errorsShownBy(project, config) };
+    const reading = {
+      least,
+      collectOnly,
+      everything,
+      shownErrors: errorsShownBy(project, config),
+      usual: usualIn(config, textsOf(project, listCode(project.files, config))),
+    };
     const trials = await trialsOf(project, config, listed, reading, options);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
@@ -88,21 +96,28 @@ export async function extractProject(
   };
 }
 
+/** The texts of files that can be read, one after the other. */
+function* textsOf(
+  project: Project,
+  files: readonly string[],
+): Iterable<{ file: string; text: string; bom: boolean }> {
+  for (const file of files) {
+    const read = project.files.read(file);
+    if (read.ok) yield { file, text: read.text, bom: read.bom };
+  }
+}
+
 /** The extraction of one book, before its first file. */
 function runOf(
   project: Project,
   config: BookConfig,
-  { shownErrors }: ExtractReading,
+  { shownErrors, usual }: ExtractReading,
   options: ExtractOptions,
 ): BookExtraction {
   return extractionFrom(project.book(config), messageReader(config), {
-    scriptsNaming: scriptsNaming(() =>
-      listCode(project.files, config).flatMap((file) => {
-        const read = project.files.read(file);
-        return read.ok ? [{ file, text: read.text, bom: read.bom }] : [];
-      }),
-    ),
+    scriptsNaming: scriptsNaming(() => [...textsOf(project, listCode(project.files, config))]),
     habits: habitsOf(config, shownErrors),
+    usual,
     ...options,
     waivers: project.waivers,
   });

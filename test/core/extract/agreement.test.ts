@@ -15,7 +15,7 @@ const config = {
       name: "app",
       code: ["app/**"],
       files: "texts/{locale}.json",
-      emit: { call: 't("{key}"{args})' },
+      emit: { call: 't("{key}"{args})', endings: { ".py": { import: "from words import t" } } },
     },
   ],
 };

@@ -4,7 +4,10 @@ import { extractProject } from "../../../src/core/project/extract-project.js";
 import { openProject } from "../../../src/core/project/project.js";
 
 /** Extracts one file of a book with nothing set but what is given. */
-async function extract(file: string, code: string, book: Record<string, unknown> = {}) {
+async function extract(file: string, given: string, book: Record<string, unknown> = {}) {
+  // A function of Python is known where the file brings it in.
+  const head = file.endsWith(".py") && !/"import"/.test(JSON.stringify(book)) ? "from words import t\n" : "";
+  const code = head + given;
   const config = {
     source: "en",
     targets: [],
@@ -22,7 +25,7 @@ async function extract(file: string, code: string, book: Record<string, unknown>
   const plan = await extractProject(opened.project, {}, { least: "unclear" });
   const after = (name: string) => plan.changes.find((change) => change.file === name)?.after;
   return {
-    code: after(file) ?? code,
+    code: (after(file) ?? code).slice(head.length),
     texts: JSON.parse(after("texts/en.json") ?? "{}") as Record<string, string>,
     notes: plan.notes.map(({ message }) => message),
     plan,
@@ -495,7 +498,8 @@ describe("what the code tells translators", () => {
       }),
       "t/en.properties": "",
       "app/a.ts": 'export const f = () => t("list.title", "All boats", "above the list");\n',
-      "app/b.py": 'def f():\n    # fond: note on the quay\n    flash("The boat leaves now")\n',
+      "app/b.py":
+        'from words import t\n\ndef f():\n    # fond: note on the quay\n    flash("The boat leaves now")\n',
     });
     const opened = openProject(files);
     if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
@@ -1094,6 +1098,7 @@ describe("marks of a template are written where a program reads them", () => {
   test.each([
     ["a part of a page", "<p>Our best boats</p>", true],
     ["a page with marks", page("<p>{{ boat }}</p><p>Our best boats</p>{% if x %}{% endif %}"), true],
+    ["a page with a value", page("<p>{{ boat }}</p><p>Our best boats</p>"), true],
     ["a whole page without any", page("<p>Our best boats</p>"), false],
   ])("%s", async (_name, code, isMoved) => {
     const found = await extract("app/a.html", code, book);
@@ -1114,5 +1119,94 @@ describe("marks of a template are written where a program reads them", () => {
     const found = await extract("app/a.js", code, book);
     expect(found.code).toBe(code);
     expect(found.notes.join()).toContain("the book does not say how a script looks up a key");
+  });
+});
+
+describe("lookups of Python", () => {
+  const texts =
+    'def f(x):\n    flash("The boat leaves now")\n    return {"note": "The boat is full today"}\n';
+  const bare = async (code: string, emit: object) => {
+    const project = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [{ name: "app", code: ["app/**"], files: "t/{locale}.json", emit }],
+        }),
+        "t/en.json": "{}",
+        "app/a.py": code,
+      }),
+    );
+    if (!project.ok) throw new Error(JSON.stringify(project.problems));
+    const plan = await extractProject(project.project, {}, { least: "unclear" });
+    return plan.changes.find(({ file }) => file === "app/a.py")?.after;
+  };
+
+  test("are written where the file knows them alone", async () => {
+    expect(await bare(texts, {})).toBeUndefined();
+    expect(
+      await bare(
+        `from words import other\n\n\n${texts}\n\ndef g(all):\n    for t in all:\n        t = t + 1\n`,
+        {},
+      ),
+    ).toBeUndefined();
+    expect(await bare(`from words import (\n    a,\n    t,\n)\n\n\n${texts}`, {})).toContain("flash(t(");
+    expect(await bare(`from words import t as other\n\n\n${texts}`, {})).toBeUndefined();
+    expect(await bare(`def t(key):\n    return key\n\n\n${texts}`, {})).toContain("flash(t(");
+    expect(await bare(`from words import t\n\n\n${texts}`, {})).toContain('flash(t("a.boatLeavesNow"))');
+    expect(await bare(texts, { endings: { ".py": { import: "from words import t" } } })).toContain(
+      "from words import t\n",
+    );
+  });
+
+  test("that work while a file is loaded are made strings where a program counts on one", async () => {
+    const lazy = { endings: { ".py": { import: "from words import lazy as t", atLoad: true } } };
+    const code = `TITLE = "All boats of today"\nNAMES = "<b>" + "Late boats" + "</b>"\n\n\n${texts}`;
+    const after = (await bare(code, lazy)) ?? "";
+    expect(after).toContain('TITLE = t("a.allBoatsToday")\n');
+    expect(after).toContain('flash(t("a.boatLeavesNow"))');
+    expect(after).toContain('{"note": str(t("a.boatFullToday"))}');
+    expect(after).toContain('NAMES = "<b>" + "Late boats" + "</b>"');
+  });
+});
+
+describe("the usual call of a book that says no more is written where the language has it", () => {
+  const moved = async (files: Record<string, string>) => {
+    const project = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [{ name: "app", code: ["app/**"], files: "t/{locale}.json", lookups: [{ call: "t" }] }],
+        }),
+        "t/en.json": "{}",
+        ...files,
+      }),
+    );
+    if (!project.ok) throw new Error(JSON.stringify(project.problems));
+    const plan = await extractProject(project.project, {}, { least: "unclear" });
+    return plan.changes.flatMap(({ file }) => (file.startsWith("app/") ? [file] : []));
+  };
+  const php = '<?php function f() { return show("Our best boats are here"); }\n';
+  const ruby = 'def f\n  show("Our best boats are here")\nend\n';
+  const java = 'class A { String f() { return show("Our best boats are here"); } }\n';
+  const page = "<p>Our best boats</p>\n";
+
+  test.each<[string, Record<string, string>, string[]]>([
+    ["no file asks", { "app/a.php": php, "app/a.rb": ruby, "app/A.java": java, "app/a.erb": page }, []],
+    [
+      "one asks",
+      { "app/a.php": php, "app/b.php": "<p><?= t('a') ?></p>\n", "app/a.rb": ruby },
+      ["app/a.php"],
+    ],
+    ["one asks without brackets", { "app/a.rb": ruby, "app/b.rb": "show t 'a'\n" }, ["app/a.rb"]],
+    [
+      "one makes it",
+      { "app/A.java": java, "app/B.java": "class B { String t(String k) { return k; } }\n" },
+      ["app/A.java"],
+    ],
+    ["a method of another object", { "app/a.php": php, "app/b.php": "<?php $x->t('a');\n" }, []],
+  ])("%s", async (_name, files, expected) => {
+    expect(await moved(files)).toEqual(expected);
   });
 });

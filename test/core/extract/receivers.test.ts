@@ -159,7 +159,9 @@ test.each([
     naming: { pattern: "{text}", shape: "flat" },
     emit: { endings: { ".py": { call: "_('{key}')" } } },
   };
-  expect((await extract("a.py", `def f():\n    flash("${text}")\n`, book)).isMoved).toBe(isMoved);
+  expect(
+    (await extract("a.py", `from words import _\n\ndef f():\n    flash("${text}")\n`, book)).isMoved,
+  ).toBe(isMoved);
 });
 
 test("a text of several lines is its own key with one blank between them", async () => {

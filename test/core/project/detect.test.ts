@@ -534,6 +534,25 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "lookups that work while a file is loaded, by the name of what is brought in",
+      {
+        "a.py":
+          'from words import find_lazy as say\n\nT = say("home.title")\nU = say("home.lead")\nV = say("foot.note")\n',
+      },
+      {
+        lookups: [{ call: "say" }],
+        emit: {
+          endings: {
+            ".py": {
+              call: 'say("{key}"{args})',
+              import: "from words import find_lazy as say",
+              atLoad: true,
+            },
+          },
+        },
+      },
+    ],
+    [
       "calls as templates show them whose language does not say how",
       {
         "a.twig":

@@ -31,6 +31,7 @@ interface EndingEmission {
   readonly content?: string;
   readonly attribute?: string;
   readonly import?: string;
+  readonly atLoad?: true;
 }
 
 /** How a lookup is written in one place: the expression, and what brings its function in. */
@@ -67,7 +68,7 @@ export function emissionOf(
       written.call !== scripts?.call ||
       written.withValues?.call !== scripts?.withValues?.call
     )
-      own[ending] = written;
+      own[ending] = isLazy(written) ? { ...written, atLoad: true } : written;
   }
   const [first] = Object.entries(own);
   if (
@@ -104,6 +105,11 @@ export function emissionOf(
       return { endings: { ...scriptsOwn, ...own } as Readonly<Record<string, EndingEmission>> };
   }
   return { ...scripts, ...(first && { endings: own }) };
+}
+
+/** Whether what brings a lookup in says that it works out its text when that is shown: `lazy` is a word of its name. */
+function isLazy({ import: line = "" }: WrittenLookup | EndingEmission): boolean {
+  return /(?:^|[^A-Za-z])lazy(?![a-z])|[a-z]Lazy(?![a-z])/.test(line);
 }
 
 /** A member of an object of texts as templates show it, where their language does not say how calls are. */

@@ -75,6 +75,8 @@ export interface Language {
   /** What fills a text that has been looked up, by the syntax of the text, with `{call}` and `{values}`. */
   readonly fillers?: Readonly<Partial<Record<MessageSyntax, string>>>;
   readonly imports: ImportPlace;
+  /** The string that a lookup stands for which is worked out only when it is shown, where the language does not ask for it by itself. */
+  readonly asString?: (call: string) => string;
   /** Types of nodes whose insides run when they are called, and not when the file is loaded. */
   readonly deferring: RegExp;
   /** Types of declarations that run for each object, unless they are said to be of the class. */
@@ -105,6 +107,8 @@ export interface Language {
   shownDocumentation?(node: CodeNode, around: readonly CodeNode[], text: string): boolean;
   /** Which names a file has to declare or bring in before it uses them: all, or those that are no types. */
   readonly declared?: "all" | "values";
+  /** The source of a pattern by which a file makes or brings in a function, where it knows no other, with NAME for its name. */
+  readonly ownFunctions?: string;
   /** What a call's other arguments put before its key, by their code; null for what is known at run time only. */
   keyScope?(given: string): readonly (string | null)[];
   /** Whether braces around an interpolation are part of it, though not of its node. */

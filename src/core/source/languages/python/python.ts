@@ -32,10 +32,12 @@ export const python = defineLanguage({
     printers: {},
   },
   declared: "all",
+  ownFunctions: String.raw`^(?:[ \t]*(?:from\s[^\n]{1,200}\simport\s(?:\([^)]{0,2000}?|[^\n(]{0,500}?)(?<!\w)NAME(?=[\s,)#]|$)(?![ \t]+as\b)|import\s+(?:[\w.]+\s+as\s+)?NAME\b|(?:async\s+)?def\s+NAME\s*\()|NAME\s*=(?!=))|(?<![\w.])NAME\(`,
   habits: pythonHabits,
   escapesIn: (open) => (/^[bBuUfF]*[rR]/.test(open) ? noEscapes : { backslash: "all", keepsUnknown: true }),
   passValues: listed("", (name, code) => `${name}=${code}`, ""),
   fillers: { printf: "{call} % ({values},)", "percent-paren": "{call} % dict({values})" },
+  asString: (call) => `str(${call})`,
   imports: {
     lines: /^(?:from\s+\S+\s+import\s+(?:\([^)]*\)|[^\n]*)|import\s[^\n]*)$/gm,
     head: /^(?:#[^\n]*\n)*(?:\s*(?:"""[\s\S]*?"""|'''[\s\S]*?''')[ \t]*\n)?/,

@@ -54,6 +54,7 @@ export const ruby = defineLanguage({
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
   passable,
+  asString: (call) => `${call}.to_s`,
   imports: {
     lines: /^require(?:_relative)?\b[^\n]*$/gm,
     head: /^(?:#[^\n]*\n)*/,
