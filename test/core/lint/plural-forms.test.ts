@@ -179,6 +179,16 @@ test("numbered forms are written as they are read, and left alone where nothing 
   expect(plan({ "t/ru.json": russian })).toEqual([]);
 });
 
+test("a text may stand beside the forms that a number chooses", async () => {
+  const source = { ...english, boats: "One boat" };
+  const found = await lint({ plurals: "suffix" }, "de", source, {
+    boats: "Ein Boot",
+    boats_one: "{{count}} Boot",
+    boats_other: "{{count}} Boote",
+  });
+  expect(found.filter(({ rule }) => rule.startsWith("key/"))).toEqual([]);
+});
+
 describe("a program that chooses forms by the number itself", () => {
   const book = { plurals: "suffix", forms: { known: ["zero", "one", "other"] } };
   const three = (word: string) => ({

@@ -517,6 +517,20 @@ test.each([
   expect(found.filter(({ rule }) => rule === "key/undefined")).toHaveLength(count);
 });
 
+test.each([
+  ['say("gone", "Quay is open")', 0],
+  ['say("gone", "Open")', 0],
+  ['say("gone", "quay")', 1],
+  ['say("gone", name)', 1],
+])("a text behind a key is shown where no catalog has it: %s", async (code, count) => {
+  const project = memoryProject(
+    { lookups: [{ call: "say" }], code: ["src/**"] },
+    { "t/en.json": '{ "title": "Quay" }', "src/a.js": `say("title");\n${code};\n` },
+  );
+  const found = await lintProject(project);
+  expect(found.filter(({ rule }) => rule === "key/undefined")).toHaveLength(count);
+});
+
 test("code of libraries and tests that cannot be read is passed over", async () => {
   const broken = "say('title'; const = ;\n";
   const project = memoryProject(

@@ -1,4 +1,5 @@
 import type { Entry } from "../../../catalog/model.js";
+import { hasForms } from "../../../catalog/plural-keys.js";
 import { defineRule } from "../../rule.js";
 
 export const keyDuplicate = defineRule({
@@ -36,6 +37,8 @@ export const keyDuplicate = defineRule({
         first.set(entry.key, entry);
         continue;
       }
+      // A text may stand beside the forms that a number chooses: code asks for either.
+      if (hasForms(entry) !== hasForms(earlier)) continue;
       const { key, text } = entry;
       const line = String(catalog.lines.position(earlier.keySpan.start).line);
       if (earlier.text === text) context.report(catalog, entry, "same", { key, line }, { on: "key" });

@@ -130,7 +130,11 @@ export const keyUndefined = defineRule({
       )
         continue;
       // A lookup that brings its own text shows that.
-      if (defaultText !== undefined || argumentNames?.some((name) => /^default(?:_?value)?$/i.test(name)))
+      if (
+        defaultText !== undefined ||
+        argumentNames?.some((name) => /^default(?:_?value)?$/i.test(name)) ||
+        hasTextBehind(source.text, keySpan.end)
+      )
         continue;
       // What such a key is relative to, only the book can say.
       const start = key.kind === "fixed" ? key.value : key.parts[0];
@@ -203,6 +207,12 @@ function isAskedWhetherThere(text: string, key: string): boolean {
 
 /** So far from a comparison its other side may begin or end, in code units. */
 const reach = 200;
+
+/** Whether a string that reads like a text stands behind a key, as what is shown where the catalog has nothing: `t("quay.open", "Open now")`. */
+function hasTextBehind(text: string, end: number): boolean {
+  const behind = text.slice(end, end + 400);
+  return /^["'`]\s{0,99},\s{0,99}(["'`])(?:\p{Lu}|(?:(?!\1)[^\n]){0,200}?\p{L} \p{L})/u.test(behind);
+}
 
 /** Whether a key has a letter or digit that code writes: an empty one asks for nothing, and one of values alone for anything. */
 function saysSomething(key: Exclude<LookupKey, { readonly kind: "unknown" }>): boolean {
