@@ -302,20 +302,24 @@ export function scriptEdits(
   };
   const edits = [...deferrals(chosen), ...editsWithin(part.span), ...watched(chosen, part, setup, text)];
   const called = new Set([...alsoCalled, ...[...templates].flatMap(namesCalled)]);
+  const isBare = !hasSemicolons(part);
   const setups = setupEdits(chosen, part, setup, called);
   const needed = imports
     .filter((line) => line.names.some(({ local }) => called.has(local)))
     .map((line) => relativeImport(line, part.file, [...called], quote))
-    .flatMap((line) => line ?? []);
+    .flatMap((line) => (line ? [isBare ? { ...line, line: bareLine(line.line) } : line] : []));
   const top = [...importEdits(program, text, needed, part.isWhole ? undefined : part.span.start)];
   if (setups === "top" && setup) {
     const last = top.findIndex(({ start, end }) => start === end && topLevelEdit(part, "").start === start);
-    const line = topLevelEdit(part, setup.line);
+    const whole = topLevelEdit(part, setup.line);
+    const line = isBare ? withBareSetup(whole, setup, text) : whole;
     if (last < 0) top.push(line);
     else top[last] = { ...line, replacement: (top[last]?.replacement ?? "") + line.replacement };
     return [...edits, ...top];
   }
-  return [...edits, ...(setups === "top" ? [] : setups), ...top];
+  const own = setups === "top" ? [] : setups;
+  const added = isBare && setup ? own.map((edit) => withBareSetup(edit, setup, text)) : own;
+  return [...edits, ...added, ...top];
 }
 
 /**
@@ -432,6 +436,31 @@ function relativeImport(
   if (unused.length === 0) return read;
   const kept = names.filter(({ named }) => named).map((name) => name.written);
   return readImportLine(read.line.replace(/\{[^{}]*\}/, `{ ${kept.join(", ")} }`));
+}
+
+/** Whether a script ends its statements with semicolons, as far as those show that need none. */
+function hasSemicolons({ program, text }: ScriptPart): boolean {
+  const ended = program.body.filter(({ type }) =>
+    /^(?:Import|ExportAll|Variable|Expression)(?:Declaration|Statement)?$/.test(type),
+  );
+  return ended.length < 2 || ended.some(({ start, end }) => text.slice(start, end).endsWith(";"));
+}
+
+/** A line as a script without semicolons has it. */
+function bareLine(line: string): string {
+  return line.replace(/;\s*$/, "");
+}
+
+/** An edit that adds a set-up line, without its semicolon; what follows must not be taken for more of the line. */
+function withBareSetup(edit: TextEdit, { line }: SetupLine, text: string): TextEdit {
+  const joins = /^\s*[([`+\-/*.,]/.test(text.slice(edit.end, edit.end + 400));
+  // Only the end of a line ends a statement as well.
+  const at = edit.replacement.indexOf(line);
+  const isLine =
+    at >= 0 && /^\r?\n/.test(edit.replacement.slice(at + line.length) + text.slice(edit.end, edit.end + 2));
+  return joins || !isLine
+    ? edit
+    : { ...edit, replacement: edit.replacement.replace(line, () => bareLine(line)) };
 }
 
 /** The quote that the file's own strings use more. */

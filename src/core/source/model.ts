@@ -54,6 +54,8 @@ export interface Literal {
   readonly key?: string;
   /** Set where the markup marks it as a text, with a key or without. */
   readonly isMarked?: true;
+  /** Set where a lookup is given it right behind its key: what is shown where no catalog has the text. */
+  readonly isBesideKey?: true;
   /** The message as the template itself writes it, where that is a whole message in ICU's syntax. */
   readonly written?: string;
   /** The locale that a table of the code has it for, as written there, where that is not the source's language. */

@@ -28,7 +28,9 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     return { ...none, ...(problem.isUnwritten && { mentions: quotedIn(text) }), problems: [problem] };
   }
   const read = withoutConstant(readByName(file, text, bom, shapes), shapes);
-  const used = withUses({ ...read, literals: withStringParts(read.literals, text, shapes) });
+  const used = withUses(
+    withTextsBesideKeys({ ...read, literals: withStringParts(read.literals, text, shapes) }),
+  );
   const source = withLanguages(used, shapes.sourceLanguage);
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   const { relative, home } = shapes;
@@ -39,6 +41,25 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     ...marked,
     lookups: home === undefined ? resolved : resolved.map((one) => withoutHome(one, home)),
   };
+}
+
+/** The literals of a file, with those marked that a lookup is given right behind its key: `t("quay.open", "Open now")`. */
+function withTextsBesideKeys(source: SourceFile): SourceFile {
+  const { lookups, literals, text } = source;
+  if (lookups.length === 0 || !literals.some(({ context }) => context.role === "argument")) return source;
+  const ends = new Set(lookups.map(({ keySpan }) => keySpan.end));
+  let isChanged = false;
+  const marked = literals.map((literal) => {
+    const { context, span } = literal;
+    if (context.role !== "argument" || context.index !== 1) return literal;
+    const before = text.slice(Math.max(span.start - 200, 0), span.start).trimEnd();
+    if (!before.endsWith(",")) return literal;
+    const end = span.start - (Math.min(span.start, 200) - before.slice(0, -1).trimEnd().length);
+    if (!ends.has(end - 1)) return literal;
+    isChanged = true;
+    return { ...literal, isBesideKey: true as const };
+  });
+  return isChanged ? { ...source, literals: marked } : source;
 }
 
 /** A file's code without what stands in the constant that is its catalog. */

@@ -751,7 +751,8 @@ const remarked: EvidenceSource = (literal, _habits, _own, place) => {
 };
 
 /** A mark that gives a text its key: the text is found by that, and stands in the template on purpose. */
-function marked({ isMarked, key }: Literal): Evidence | undefined {
+function marked({ isMarked, isBesideKey, key }: Literal): Evidence | undefined {
+  if (isBesideKey) return evidence("lookedUp", "given to a lookup with its key");
   return isMarked === true && key !== undefined
     ? evidence("lookedUp", `its mark gives it the key "${key}"`)
     : undefined;

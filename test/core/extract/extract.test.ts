@@ -426,6 +426,16 @@ describe("a set-up statement goes where the lookup needs it", () => {
       `${line}export const A = () => { const { t } = useTexts(); const f = () => alert(t("page.allSeatsTaken")); return f; };\n`,
     ],
     [
+      "without a semicolon where the file has none",
+      'import { a } from "./a"\n\nconst b = a\n\nexport function A() {\n  const x = b\n  return <p>Hello there</p>\n}\n',
+      'import { a } from "./a"\nimport { useTexts } from "./texts"\n\nconst b = a\n\nexport function A() {\n  const { t } = useTexts()\n  const x = b\n  return <p>{t("page.helloThere")}</p>\n}\n',
+    ],
+    [
+      "with one where the next line would be taken for more of it, or there is no line end",
+      'import { a } from "./a"\n\nconst b = a\n\nexport function A() {\n  [a, b].map(b)\n  return <p>Hello there</p>\n}\nexport const B = () => { const f = () => alert("All seats taken"); return f }\n',
+      'import { a } from "./a"\nimport { useTexts } from "./texts"\n\nconst b = a\n\nexport function A() {\n  const { t } = useTexts();\n  [a, b].map(b)\n  return <p>{t("page.helloThere")}</p>\n}\nexport const B = () => { const { t } = useTexts(); const f = () => alert(t("page.allSeatsTaken")); return f }\n',
+    ],
+    [
       "not where it is already",
       `${line}export const A = () => {\n  const { t } = useTexts();\n  return <p>Hello there</p>;\n};\n`,
       `${line}export const A = () => {\n  const { t } = useTexts();\n  return <p>{t("page.helloThere")}</p>;\n};\n`,

@@ -687,7 +687,7 @@ function warn(name: string) {
 `,
       setup,
       [
-        "import { ref } from 'vue'\nimport { useTexts } from '../texts';\nconst { t } = useTexts();\n\nconst label",
+        "import { ref } from 'vue'\nimport { useTexts } from '../texts'\nconst { t } = useTexts()\n\nconst label",
         "ref(t('cabin.bookCabin'))",
         "alert(t('cabin.helloBoatLate', { name }))",
         '<h1>{{ t("cabin.bestBoats") }}</h1>',

@@ -434,6 +434,17 @@ describe("sentences in a string of markup", () => {
   });
 });
 
+test("a text behind the key of a lookup is shown in its place, and is none to move", () => {
+  const shapes = { ...noShapes, calls: new Map([["t", {}]]) };
+  const code =
+    'f(t("quay.open", "The quay is open"), t("quay.shut", x, "The quay is shut"), g("a", "All boats leave"));\n';
+  const { literals } = surveyFile(readSource("a.js", code, false, shapes), "app", messageReader("icu"));
+  expect(literals.flatMap(({ verdict, message }) => (verdict === "code" ? [] : [message]))).toEqual([
+    "The quay is shut",
+    "All boats leave",
+  ]);
+});
+
 test.each([
   ["a.html", "<translate>All our boats</translate>"],
   ["a.html", "<b title=\"{{ 'All our boats' | translate }}\"></b>"],
