@@ -531,6 +531,48 @@ test.each([
   expect(found.filter(({ rule }) => rule === "key/undefined")).toHaveLength(count);
 });
 
+describe("what a whole catalog says of one text", () => {
+  const rulesOf = async (
+    source: Record<string, string>,
+    target: Record<string, string>,
+    book: Record<string, unknown> = {},
+    locale = "de",
+  ) => {
+    const project = memoryProject(
+      book,
+      { "t/en.json": JSON.stringify(source), [`t/${locale}.json`]: JSON.stringify(target) },
+      [locale],
+    );
+    return (await lintProject(project)).map(({ rule }) => rule);
+  };
+
+  test("an escape that the source's texts have is one that the program reads", async () => {
+    const target = { a: "Wirklich?\\n({name})", b: "Boot" };
+    expect(await rulesOf({ a: "Really? ({name})", b: "Boat" }, target)).toContain("text/escape");
+    expect(await rulesOf({ a: "Really? ({name})", b: "Boat\\n" }, target)).not.toContain("text/escape");
+  });
+
+  test("keys that much of a catalog does not follow are no convention", async () => {
+    const naming = { naming: { case: "snake" } };
+    const keys = (odd: number) =>
+      Object.fromEntries(
+        Array.from({ length: 12 }, (_, at) => [at < odd ? `quay-no-${at}` : `quay_no_${at}`, "x"]),
+      );
+    expect(await rulesOf(keys(1), {}, naming)).toContain("key/shape");
+    expect(await rulesOf(keys(3), {}, naming)).toContain("key/shape");
+    expect(await rulesOf(keys(4), {}, naming)).not.toContain("key/shape");
+  });
+
+  test("a sentence may end in a value or behind a blank", async () => {
+    const source = {
+      a: "The boat {name} is undergoing maintenance at this time. Please come back later on.",
+    };
+    expect(await rulesOf(source, { a: "صيانة {name}. المرجو العودة." }, {}, "ar")).not.toContain("text/lost");
+    expect(await rulesOf(source, { a: "En panne {name} ! Revenez." }, {}, "fr")).not.toContain("text/lost");
+    expect(await rulesOf(source, { a: "صيانة {name} الآن" }, {}, "ar")).toContain("text/lost");
+  });
+});
+
 test("code of libraries and tests that cannot be read is passed over", async () => {
   const broken = "say('title'; const = ;\n";
   const project = memoryProject(

@@ -468,6 +468,11 @@ describe("init reads locales however they are written", () => {
       { targets: ["kr"], books: [{ files: "t/{locale}.json" }] },
     ],
     [
+      "words of three letters that are the code of no language with a name",
+      { "t/en.json": json("One"), "t/kab.json": json("Yiwen"), "t/dev.json": json("x") },
+      { targets: ["kab"] },
+    ],
+    [
       "English names of languages",
       { "lang/english.yml": "a: One\nb: Two\n", "lang/german.yml": "a: Eins\nb: Zwei\n" },
       {

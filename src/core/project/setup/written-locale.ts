@@ -15,6 +15,9 @@ export interface WrittenLocale {
 export function writtenLocale(written: string): WrittenLocale | undefined {
   const tag = written.replaceAll("_", "-").replace(/^([a-z]{2})([A-Z][A-Za-z]{1,3})$/, "$1-$2");
   const parsed = hasOddVariant(tag) ? undefined : parseTag(tag);
+  // Three letters may be any word: `dev`. Languages that products are translated into have a name.
+  if (parsed?.language.length === 3 && parsed.region === undefined && !hasName(parsed.language))
+    return undefined;
   if (parsed && isKnownLanguage(parsed.language) && (parsed.region !== undefined || isPlainCase(written)))
     return {
       locale: canonicalTag(tag),
@@ -25,6 +28,12 @@ export function writtenLocale(written: string): WrittenLocale | undefined {
   const meant = /^[a-z]{2}$/.test(written) ? meantBy(doubtTag(written, [])) : undefined;
   const named = meant ?? languageNames().get(written.toLowerCase());
   return named === undefined ? undefined : { locale: named, isWeak: true };
+}
+
+const inEnglish = lazily(() => new Intl.DisplayNames(["en"], { type: "language" }));
+
+function hasName(language: string): boolean {
+  return inEnglish().of(language) !== language;
 }
 
 /** Variants of languages that texts are written in: of spelling (IANA's registry), and of how readers are spoken to. */

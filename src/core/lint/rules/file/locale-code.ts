@@ -77,6 +77,8 @@ export const fileLocaleCode = defineRule({
     }
     for (const stray of book.strays) {
       const written = book.layout.place(stray.file)?.written ?? stray.locale;
+      // Other files of a program begin with a sign: `$schema.json`.
+      if (!/^\p{L}/u.test(written)) continue;
       const doubt = doubtTag(written, locales);
       const more = { severity: "warning" as const };
       if (!doubt) context.reportRange(stray, start, "stray", { written, locale: stray.locale }, more);

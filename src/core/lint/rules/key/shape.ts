@@ -12,7 +12,7 @@ export const keyShape = defineRule({
   id: "key/shape",
   level: "info",
   summary: "Key that does not follow the book's naming convention.",
-  why: "People find keys by guessing how they are named. Only checked if the book sets `naming.case`; each part of a key is checked separately, and numbers are allowed.",
+  why: "People find keys by guessing how they are named. Only checked if the book sets `naming.case` and most keys of the catalog follow it; each part of a key is checked separately, and numbers are allowed.",
   messages: {
     shape: {
       message: '"{part}" is not in {case} case ({example})',
@@ -27,14 +27,17 @@ export const keyShape = defineRule({
     const { case: wanted } = context.book.config.naming;
     if (!wanted || catalog.locale !== context.book.sourceLocale) return;
     const { test, example } = shapes[wanted];
-    for (const entry of catalog.byKey.values()) {
+    const odd = [...catalog.byKey.values()].flatMap((entry) => {
       const parts = catalog.separator === "" ? [entry.key] : entry.key.split(catalog.separator);
       // A key by itself may part its words by other marks: `zone:asia:amman`.
-      const odd = parts.find((part) =>
-        part.split(/[.:/]+/).some((name) => name !== "" && !test.test(name) && !/^\d+$/.test(name)),
+      const part = parts.find((one) =>
+        one.split(/[.:/]+/).some((name) => name !== "" && !test.test(name) && !/^\d+$/.test(name)),
       );
-      if (odd === undefined) continue;
-      context.report(catalog, entry, "shape", { part: odd, case: wanted, example }, { on: "key" });
-    }
+      return part === undefined ? [] : [{ entry, part }];
+    });
+    // What much of a catalog does not follow is no convention of it.
+    if (odd.length > 1 && odd.length * 4 > catalog.byKey.size) return;
+    for (const { entry, part } of odd)
+      context.report(catalog, entry, "shape", { part, case: wanted, example }, { on: "key" });
   },
 });

@@ -1,3 +1,4 @@
+import type { Book } from "../../../catalog/book.js";
 import { defineRule } from "../../rule.js";
 
 /** What stands in a text for a sign that a file's format writes so, and was written so twice. */
@@ -5,6 +6,27 @@ const escapes: readonly RegExp[] = [
   /\\[nrt](?![a-z])|\\["']|\\u[0-9a-fA-F]{4}/,
   /&amp;(?:[a-z]{2,8}|#\d{1,6});/,
 ];
+
+const known = new WeakMap<Book, ReadonlySet<string>>();
+
+/** The escapes that stand in texts of a book's source. */
+function writtenInSource(book: Book): ReadonlySet<string> {
+  let found = known.get(book);
+  if (!found) {
+    const texts = book
+      .catalogsOf(book.sourceLocale)
+      .flatMap(({ byKey }) => [...byKey.values()].map(({ text }) => text));
+    found = new Set(
+      texts.flatMap((text) =>
+        (text.includes("\\") || text.includes("&amp;") ? escapes : []).flatMap(
+          (one) => one.exec(text)?.[0] ?? [],
+        ),
+      ),
+    );
+    known.set(book, found);
+  }
+  return found;
+}
 
 export const textEscape = defineRule({
   id: "text/escape",
@@ -27,7 +49,7 @@ export const textEscape = defineRule({
       { source: "Type \\n for a line", target: "Geben Sie \\n für eine Zeile ein" },
     ],
   },
-  pair(target, source) {
+  pair(target, source, { book }) {
     const { text } = target.entry;
     if (!text.includes("\\") && !text.includes("&amp;")) return;
     const from = source.entry.text;
@@ -36,6 +58,8 @@ export const textEscape = defineRule({
       if (!found || pattern.test(from)) continue;
       // A path of Windows has such signs in it.
       if (/[A-Za-z]:\\/.test(text)) continue;
+      // A program that reads them has them in its source texts too.
+      if (writtenInSource(book).has(found[0])) return;
       target.report(
         "twice",
         { written: found[0] },

@@ -5,12 +5,12 @@ import { languageOf } from "../../text-parts.js";
 /** Languages whose texts are much shorter in characters than in English, or end no sentence with a sign. */
 const dense = new Set("zh ja ko th lo km my bo dz yue".split(" "));
 
-/** How many sentences a text has, by what ends them; abbreviations and numbers with points are none. */
+/** How many sentences a text has, by what ends them, a value or a blank before it or not; abbreviations and numbers with points are none. */
 function sentences(text: string): number {
   // Georgian has no capitals in sentences.
   const ends = [
     ...text.matchAll(
-      /[\p{Ll}\p{Lo}\p{M}\d)"”’»%}][.!?…]+(?=\s+["“„«¿¡(]?[\p{Lu}\p{Lo}\p{Script=Georgian}]|\s*$)|[。！？।؟۔]/gu,
+      /[\p{Ll}\p{Lo}\p{M}\d)"”’»%}\s][.!?…]+(?=\s+["“„«¿¡(]?[\p{Lu}\p{Lo}\p{Script=Georgian}]|\s*$)|[。！？।؟۔]/gu,
     ),
   ];
   const last = ends.at(-1);

@@ -3,7 +3,7 @@ import { languageOf, spanInText, textNodesIn } from "../../text-parts.js";
 
 /** Languages that form words by saying them twice. */
 const doubling = new Set(
-  "jbo id ms jv su tl fil mi haw sm to th lo km vi zh ja ko hi bn ta te ml kn mr gu tr az ka hu sw zu xh af mg tpi my".split(
+  "jbo id ms jv su tl fil mi haw sm to th lo km vi zh ja ko hi bn ta te ml kn mr gu tr az kk ky uz tk tt mn ka hu sw zu xh af mg tpi my".split(
     " ",
   ),
 );
