@@ -25,7 +25,7 @@ export const syntaxForeign = defineRule({
   id: "syntax/foreign",
   level: "error",
   summary: "Placeholder of another syntax.",
-  why: "The program does not know it, so users see it literally: `Hello %s`. If the source has it too, it is reported only there, as a warning: it may be about such signs. Quoted text is not reported, and neither is a second kind of placeholders that three texts of the source or more have.",
+  why: "The program does not know it, so users see it literally: `Hello %s`. If the source has it too, it is reported only there, for information: it may be about such signs, or a part of the program fills it in by itself. Quoted text is not reported, and neither is a second kind of placeholders that three texts of the source or more have.",
   messages: {
     foreign: {
       message: '"{found}" is not a placeholder in this book\'s syntax; users see it as text',
@@ -87,7 +87,7 @@ export const syntaxForeign = defineRule({
             "foreign",
             { found: found[0], syntax: syntax.name, written },
             // The source may be about such signs: `Write {{boat}} where its name goes`.
-            { span, ...(source === undefined && { severity: "warning" as const }) },
+            { span, ...(source === undefined && { severity: "info" as const }) },
           );
         break;
       }
