@@ -130,7 +130,7 @@ export function isAttribute(template: string | undefined): boolean {
  */
 export function usualIn(
   book: BookConfig,
-  code: Iterable<{ readonly file: string; readonly text: string }>,
+  code: () => Iterable<{ readonly file: string; readonly text: string }>,
 ): readonly string[] | undefined {
   if (book.lookups.length === 0 || book.emit.call !== undefined || !usesDefaultCall(book.lookups))
     return undefined;
@@ -140,7 +140,7 @@ export function usualIn(
     "m",
   );
   const found = new Set<string>();
-  for (const { file, text } of code) {
+  for (const { file, text } of code()) {
     if (isScript(file) || !stands.test(text)) continue;
     const language = dialectOf(file, text)?.language ?? languageOf(file);
     if (language !== undefined) found.add(language);

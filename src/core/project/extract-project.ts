@@ -53,7 +53,7 @@ export async function extractProject(
       collectOnly,
       everything,
       shownErrors: errorsShownBy(project, config),
-      usual: usualIn(config, textsOf(project, listCode(project.files, config))),
+      usual: usualIn(config, () => textsOf(project, listCode(project.files, config))),
     };
     const trials = await trialsOf(project, config, listed, reading, options);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);

@@ -4,8 +4,7 @@ import { listCode, type UnreadSource } from "../source/book-code.js";
 import {
   leftOutByContent,
   leftOutByName,
-  libraryFolders,
-  libraryMarks,
+  libraryTest,
   oneFilePerLocale,
   type LeftOut,
 } from "../survey/left-out.js";
@@ -78,12 +77,12 @@ export function withoutLeftOut(
 ): readonly string[] {
   if (everything) return files;
   const perLocale = oneFilePerLocale(files);
-  const libraries = libraryFolders(project.files.list({ patterns: libraryMarks, respectIgnoreFiles: true }));
+  const isOfLibrary = libraryTest(project.files, files);
   return files.filter((file) => {
     const kind =
       leftOutByName(file) ??
       (perLocale.has(file) ? "one file per locale" : undefined) ??
-      (libraries.some((folder) => file.startsWith(folder)) ? "vendored" : undefined);
+      (isOfLibrary(file) ? "vendored" : undefined);
     if (kind) leftOut[kind] = (leftOut[kind] ?? 0) + 1;
     return kind === undefined;
   });

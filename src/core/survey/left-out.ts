@@ -1,3 +1,4 @@
+import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
 import { parseTag } from "../locale/tag.js";
 import { isScript } from "../source/readers/script/endings.js";
@@ -66,7 +67,7 @@ const libraryPlace = /^(?:libs?|library|libraries|externals?|deps|assets|static|
 const licenseFile = /^(?:licen[sc]e|copying)(?:[-.]\w{1,20}){0,2}$/i;
 
 /** Patterns of the files by which a folder is known to be a library of its own, or a part of this project. */
-export const libraryMarks = ["**/{LICEN,Licen,licen,COPYING,copying}*", "**/{package,project}.json"];
+const libraryMarks = ["**/{LICEN,Licen,licen,COPYING,copying}*", "**/{package,project}.json"];
 
 /**
  * The folders of libraries that others wrote, each with a slash behind it, by the files that `libraryMarks` lists: they have a
@@ -85,6 +86,21 @@ export function libraryFolders(marks: readonly string[]): readonly string[] {
       !listed.has(`${folder}/project.json`);
     return isOfLibrary ? [`${folder}/`] : [];
   });
+}
+
+/** Whether a file of code is in one of the libraries that others wrote. They are looked for only where some file is below a place for them. */
+export function libraryTest(files: Files, code: readonly string[]): (file: string) => boolean {
+  if (
+    !code.some((file) =>
+      file
+        .split("/")
+        .slice(0, -2)
+        .some((part) => libraryPlace.test(part)),
+    )
+  )
+    return () => false;
+  const folders = libraryFolders(files.list({ patterns: libraryMarks, respectIgnoreFiles: true }));
+  return (file) => folders.some((folder) => file.startsWith(folder));
 }
 
 /** So much of a script is looked at for how it is written, in code units. */

@@ -1,8 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import {
   leftOutByContent,
   leftOutByName,
   libraryFolders,
+  libraryTest,
   oneFilePerLocale,
 } from "../../../src/core/survey/left-out.js";
 
@@ -82,4 +84,11 @@ test("a folder below one for libraries that has a license of its own is a librar
       "lib/boats/licenses.php",
     ]),
   ).toEqual(["lib/calendar/", "public/js/slides/"]);
+});
+
+test("code below such a folder is told from the project's own", () => {
+  const files = memoryFiles({ "lib/calendar/LICENSE": "", "lib/calendar/day.php": "", "lib/boats.php": "" });
+  const isOfLibrary = libraryTest(files, ["lib/calendar/day.php", "lib/boats.php"]);
+  expect(["lib/calendar/day.php", "lib/boats.php"].map(isOfLibrary)).toEqual([true, false]);
+  expect(libraryTest(files, ["src/boats.php"])("lib/calendar/day.php")).toBe(false);
 });

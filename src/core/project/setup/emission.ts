@@ -127,7 +127,7 @@ function shownMember(
 }
 
 /** What opens and closes a place of a template that shows something, around a call without values. */
-const around = /(\{\{[{~-]?\s?|\{(?=\$)|<%[-=]\s?|\$\{\s?|#\{\s?)$/;
+const opening = /(\{\{[{~-]?\s?|\{(?=\$))$/;
 const closings: Readonly<Record<string, string>> = {
   "{{{": "}}}",
   "{{~": "~}}",
@@ -155,7 +155,7 @@ function shownAsSeen(
       const { text } = source;
       const before = text.slice(Math.max(literal.span.start - 120, 0), literal.span.start);
       if (!before.endsWith(`${name}(`)) continue;
-      const open = around.exec(before.slice(0, -name.length - 1))?.[1] ?? "";
+      const open = opening.exec(before.slice(0, -name.length - 1))?.[1] ?? "";
       const close = closings[open.trim()];
       const behind = /^["'`]?(\s?)\)(\s?)/.exec(text.slice(literal.span.end - 1, literal.span.end + 4));
       if (close === undefined || !behind) continue;

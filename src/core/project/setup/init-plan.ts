@@ -10,13 +10,7 @@ import { fixedText, readableText, type SourceFile } from "../../source/model.js"
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { lazily } from "../../text/lazy.js";
-import {
-  leftOutByContent,
-  leftOutByName,
-  libraryFolders,
-  libraryMarks,
-  type LeftOut,
-} from "../../survey/left-out.js";
+import { leftOutByContent, leftOutByName, libraryTest, type LeftOut } from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
@@ -609,15 +603,11 @@ function findRelative(
 }
 
 async function readAllCode(files: Files): Promise<SourceFile[]> {
-  const libraries = libraryFolders(files.list({ patterns: libraryMarks, respectIgnoreFiles: true }));
-  const listed = files
+  const readable = files
     .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
-    .filter(
-      (file) =>
-        isReadable(file) &&
-        leftOutByName(file) === undefined &&
-        !libraries.some((folder) => file.startsWith(folder)),
-    );
+    .filter((file) => isReadable(file) && leftOutByName(file) === undefined);
+  const isOfLibrary = libraryTest(files, readable);
+  const listed = readable.filter((file) => !isOfLibrary(file));
   await prepareReaders(listed, files);
   return listed.flatMap((file) => {
     const read = files.read(file);
