@@ -49,7 +49,7 @@ export function hostRefusal(
   const slot = form === "attribute" ? "attribute" : isExpression ? "call" : "content";
   const template = templateIn(host, slot, values.length > 0);
   if (template === undefined && isExpression && host.kind === "code")
-    return say("no-call", { example: '"lookUp("{key}"{args})"' });
+    return say("no-call", { example: JSON.stringify('lookUp("{key}"{args})') });
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
