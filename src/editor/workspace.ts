@@ -12,6 +12,7 @@ import { errorsShownBy, surveyOf } from "../core/project/survey-project.js";
 import { ledgers, sourceOf, type Project } from "../core/project/project.js";
 import { lintProject } from "../core/project/lint-project.js";
 import { listCode } from "../core/source/book-code.js";
+import { isHomeOf } from "../core/source/home-book.js";
 import type { Lookup, SourceFile } from "../core/source/model.js";
 import { prepareReaders } from "../core/source/read.js";
 import { quotedIn, withoutQuoted } from "../core/text/delimited.js";
@@ -81,6 +82,7 @@ export class Workspace {
     if (!read.ok) return [];
     await prepareReaders([file], project.files);
     return booksOf(project, file).flatMap((book) => {
+      if (!isHomeOf(project.config.books, book, file)) return [];
       const survey = surveyOf(project, book, { shownErrors: errorsShownBy(project, book) });
       const { literals } = survey(file, read);
       return literals.filter(({ verdict, waived }) => verdict === "text" && waived === undefined);

@@ -112,7 +112,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig, keep: K
   const namespaces = new Set<string | undefined>();
   const catalogOf = (file: FileContent, written: string, locale: string, namespace: string | undefined) =>
     keep(`catalog ${book.name} ${file.file} ${catalogId(locale, namespace)} ${written}`, [book, file], () =>
-      catalogIn(file, locale, namespace, viewOf(inside, written), separators.parts, book),
+      catalogIn(file, locale, namespace, viewOf(book, written), separators.parts, book),
     );
   const put = (file: FileContent, written: string, tag: string, namespace: string | undefined) => {
     const locale = configured(tag);

@@ -17,19 +17,27 @@ const wholeFile: CatalogView = { toFile: (path) => path, fromFile: (path) => pat
 export function localeInside(
   book: Pick<BookConfig, "root" | "leaf" | "format" | "files">,
 ): "root" | "leaf" | undefined {
-  if (book.root !== undefined) return "root";
+  if (book.root?.startsWith("{locale}") === true) return "root";
   if (book.leaf !== undefined || formatOf(book).holds === "all-locales") return "leaf";
   return undefined;
 }
 
-/** The view of one locale, as the file writes it. */
-export function viewOf(inside: "root" | "leaf" | undefined, written: string): CatalogView {
-  if (inside === undefined) return wholeFile;
-  if (inside === "root")
+/** The view of one locale of a book, as its file writes the locale. */
+export function viewOf(
+  book: Pick<BookConfig, "root" | "leaf" | "format" | "files">,
+  written: string,
+): CatalogView {
+  if (book.root !== undefined) {
+    const around = book.root.split(".").map((part) => (part === "{locale}" ? written : part));
     return {
-      toFile: (path) => [written, ...path],
-      fromFile: (path) => (path[0] === written && path.length > 1 ? path.slice(1) : undefined),
+      toFile: (path) => [...around, ...path],
+      fromFile: (path) =>
+        path.length > around.length && around.every((part, index) => path[index] === part)
+          ? path.slice(around.length)
+          : undefined,
     };
+  }
+  if (localeInside(book) === undefined) return wholeFile;
   return {
     toFile: (path) => [...path, written],
     fromFile: (path) => (path.at(-1) === written && path.length > 1 ? path.slice(0, -1) : undefined),

@@ -183,7 +183,16 @@ const bookSchema = v.strictObject({
   ignore: v.optional(globs, []),
   files: nonEmpty("a path with {locale}"),
   format: v.optional(v.picklist(formatNames, formatNames.join(", "))),
-  root: v.optional(v.literal("{locale}", "{locale}")),
+  /** What stands around all entries of a file: the locale, a name, or a name below the locale. */
+  root: v.optional(
+    v.pipe(
+      nonEmpty("{locale}, or a name such as texts"),
+      v.regex(
+        /^(?:\{locale\}|[^\s{}.]+)(?:\.[^\s{}.]+)*$/,
+        "{locale}, a name such as texts, or {locale}.texts",
+      ),
+    ),
+  ),
   leaf: v.optional(v.literal("{locale}", "{locale}")),
   table: v.optional(
     v.strictObject({

@@ -2,7 +2,7 @@ import { catalogEdits, isWhole, pathsIn, type Book, type Catalog } from "../cata
 import { withDeclared } from "../catalog/declared.js";
 import { formatOf } from "../catalog/formats/index.js";
 import type { EntryPath, PathText } from "../catalog/model.js";
-import { localeInside, viewOf } from "../catalog/view.js";
+import { viewOf } from "../catalog/view.js";
 import type { FileChange } from "../plan/plan.js";
 import { separatorsOf } from "../text/separators.js";
 
@@ -102,7 +102,7 @@ function newCatalogs(book: Book, sources: ReadonlyMap<string, readonly PathText[
   const { layout, sourceLocale, config } = book;
   const there = new Set(book.catalogsOf(sourceLocale).map(({ namespace }) => namespace ?? ""));
   const format = formatOf(config);
-  const view = viewOf(localeInside(config), layout.spell(sourceLocale));
+  const view = viewOf(config, layout.spell(sourceLocale));
   return [...sources].flatMap(([namespace, added]): FileChange[] => {
     if (there.has(namespace)) return [];
     const file = layout.path(sourceLocale, layout.hasParts ? namespace : undefined);

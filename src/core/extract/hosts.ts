@@ -2,7 +2,7 @@ import type { SyntaxSetting } from "../message/names.js";
 import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
-import { calleeOf, defaultCall, usesDefaultCall } from "../source/book-code.js";
+import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type ValueWriter } from "../source/languages/language.js";
@@ -33,6 +33,8 @@ export interface Host {
   readonly annotation: string | undefined;
   /** An expression for text with elements in it. */
   readonly rich: string | undefined;
+  /** What stands before all keys of the book in code; empty where nothing does. */
+  readonly front: string;
   /** How values are passed: names and their code, as they stand behind the key. */
   readonly pass: ValueWriter;
   /** What a literal's islands may look like, so that their code can be passed to a call. */
@@ -92,6 +94,7 @@ export function hostOf(
     },
     // What scripts write for elements says nothing of templates.
     annotation: own.annotation,
+    front: frontOf(book),
     rich: dialect ? forEnding?.rich : own.rich,
     isForeign: (text) =>
       own.content === undefined &&

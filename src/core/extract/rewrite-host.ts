@@ -303,13 +303,14 @@ function hostEdit(
   const { form, span, pieces } = literal;
   if (labels) return { ...span, replacement: `"${key}"` };
   if (annotated(literal, host) && host.annotation !== undefined)
-    return { ...span, replacement: `"${host.annotation.replace("{key}", () => key)}"` };
+    return { ...span, replacement: `"${host.annotation.replace("{key}", () => host.front + key)}"` };
   const values = lookupValues(pieces, (piece) => {
     const code = valueCode(piece);
     return code === undefined ? undefined : codeOf(code, piece.span);
   });
   const { pass } = host;
-  const fill = (template: string, quote: '"' | "'") => fillTemplate(template, { key, quote, values, pass });
+  const fill = (template: string, quote: '"' | "'") =>
+    fillTemplate(template, { key: host.front + key, quote, values, pass });
   const ownQuote = (template: string) => (template.includes("'{key}'") ? "'" : '"');
   const first = source.text[span.start];
   if (form === "string" || form === "template") {

@@ -3,13 +3,21 @@ import { notices } from "../message/notices.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
-import { calledIn, defaultCall, givenBeforeKey, objectOf, usesDefaultCall } from "../source/book-code.js";
+import {
+  calledIn,
+  defaultCall,
+  frontOf,
+  givenBeforeKey,
+  objectOf,
+  usesDefaultCall,
+} from "../source/book-code.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
 import {
   childrenOf,
   importEdits,
   isShadowed,
+  callsOf,
   moduleBinding,
   readImportLine,
   setupPlace,
@@ -68,6 +76,10 @@ const say = notices("extract", {
   "no-args-script": {
     message: "it has values, and the template of the book has no place for them",
     remedy: "put {args} into the template in emit",
+  },
+  "not-everywhere": {
+    message: '"{name}" is not known here: every script that calls it makes it or is given it',
+    remedy: "set emit.import or emit.setup to the line that brings it in, or pass it to this function",
   },
   "not-in-scope": {
     message: '"{name}" is made elsewhere in the file, and not known here',
@@ -132,9 +144,13 @@ export function scriptRefusal(
       : undefined;
   }
   // An object of texts is what a function makes for itself or is given, unless it is plainly something else.
-  if (isShadowed(program, start, name))
-    return objectOf(template) === name && !isPlainValue(part.text, name) ? undefined : isTaken;
   const [object, method] = (asked ?? "").split(".");
+  if (isShadowed(program, start, name)) {
+    const isMeant =
+      objectOf(template) === name ||
+      (method !== undefined && isGivenAround(name, asked, part, scriptsNaming));
+    return isMeant && !isPlainValue(part.text, name) ? undefined : isTaken;
+  }
   // What the file makes is the lookup where the file itself looks texts up with it.
   if (binding === "local")
     return method !== undefined && part.text.includes(`${asked ?? ""}(`)
@@ -148,6 +164,8 @@ export function scriptRefusal(
     !bound.some((one) => one.name === asked);
   // What another function of the file makes for itself is known there alone.
   if (!binding && isEverywhere && isMadeInside(part.text, name)) return say("not-in-scope", { name });
+  if (!binding && isEverywhere && asked !== undefined && !isFreeAround(name, asked, part, scriptsNaming))
+    return say("not-everywhere", { name });
   if (
     !binding &&
     isEverywhere &&
@@ -198,6 +216,41 @@ function isUsedAround(
   if (!naming || text.includes(`${object}.`)) return true;
   const others = naming(object, file).filter((other) => other.text.includes(`${object}.`));
   return others.length === 0 || others.some((other) => areNear(other.file, file));
+}
+
+/**
+ * Whether some script calls a function, or a method of an object, that it neither makes nor is given, so that it is known
+ * everywhere; or none calls it at all, so that only the book knows of it.
+ */
+function isFreeAround(
+  name: string,
+  asked: string,
+  part: ScriptPart,
+  naming: ScriptsNaming | undefined,
+): boolean {
+  if (!naming) return true;
+  let isCalled = false;
+  for (const { program } of [part, ...naming(name, part.file)])
+    for (const place of callsOf(program, asked)) {
+      if (!isShadowed(program, place, name) && moduleBinding(program, name) === undefined) return true;
+      isCalled = true;
+    }
+  return !isCalled;
+}
+
+/** Whether a script, or one near it, calls a method of an object that its functions are given by the same name: `req.say(…)`. */
+function isGivenAround(
+  name: string,
+  asked: string | undefined,
+  part: ScriptPart,
+  naming: ScriptsNaming | undefined,
+): boolean {
+  if (!naming || asked === undefined) return false;
+  return [part, ...naming(name, part.file)].some(
+    ({ program, file }) =>
+      (file === part.file || areNear(file, part.file)) &&
+      callsOf(program, asked).some((place) => isShadowed(program, place, name)),
+  );
 }
 
 /** Whether the folder of one file is that of another or holds it, or both are in one that is not at the top. */
@@ -283,7 +336,7 @@ export function scriptEdits(
       const template = templateFor(book, literal, by);
       if (template === undefined) return [];
       if (!by) templates.add(template);
-      const key = one.key.slice(by?.prefix.length ?? 0);
+      const key = by ? one.key.slice(by.prefix.length) : frontOf(book) + one.key;
       const all = [...literal.pieces, ...(literal.translations ?? []).flatMap(({ pieces }) => pieces)];
       const values = lookupValues(all, (piece) => valueCode(piece, (within) => codeOf(within, one)));
       const call = fillTemplate(template, { key, quote, values, pass: passes.script });

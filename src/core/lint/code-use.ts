@@ -5,7 +5,7 @@ import type { Lookup, LookupKey } from "../source/model.js";
 import { composedKeyTest } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import { NearestKeys } from "../text/nearest.js";
-import { partEnds } from "../text/separators.js";
+import { partEnds, separatorsOf } from "../text/separators.js";
 
 const made = new WeakMap<BookConfig, { readonly sources: readonly Catalog[]; readonly keys: SourceKeys }>();
 
@@ -53,8 +53,16 @@ class SourceKeys {
   private readonly asked = new WeakMap<CodeUse, AskedKeys>();
   private readonly used = new WeakMap<CodeUse, UsedKeys>();
   private readonly alike = lazily(() => new NearestKeys(this.all));
+  /** What stands between a key and the name of one of its forms; undefined where forms have no keys of their own. */
+  private readonly mark: string | undefined;
+  /** What may stand before a key without namespace, as strings have it that are no lookups. */
+  private readonly home: string | undefined;
 
   constructor(book: Book) {
+    const { plurals, forms } = book.config;
+    const { home } = book.config.naming;
+    this.home = home === undefined ? undefined : home + separatorsOf(book.config).namespace;
+    this.mark = plurals === "suffix" ? (forms?.separator ?? "_") : undefined;
     const sources = book.catalogsOf(book.sourceLocale);
     this.all = new Set(
       sources.flatMap((catalog) =>
@@ -84,7 +92,10 @@ class SourceKeys {
     let asked = this.asked.get(source);
     if (!asked) {
       const told = source.lookups.filter(({ key }) => key.kind !== "unknown");
-      asked = { count: told.length, unknown: told.filter(({ key }) => !this.knows(key)) };
+      asked = {
+        count: told.length,
+        unknown: told.filter((lookup) => !this.knows(lookup.key) && this.formsOf(lookup).length === 0),
+      };
       this.asked.set(source, asked);
     }
     return asked;
@@ -94,11 +105,20 @@ class SourceKeys {
   usedBy(source: CodeUse): UsedKeys {
     const made = this.used.get(source);
     if (made) return made;
-    const keys = [...source.mentions].filter((mention) => this.has(mention));
+    const { home } = this;
+    const keys = [...source.mentions].flatMap((mention) =>
+      this.has(mention)
+        ? [mention]
+        : home !== undefined && mention.startsWith(home) && this.has(mention.slice(home.length))
+          ? [mention.slice(home.length)]
+          : [],
+    );
     for (const parts of source.composed) keys.push(...this.matching(parts));
     let indirect = 0;
     let finds = false;
-    for (const { key, isMember } of source.lookups) {
+    for (const lookup of source.lookups) {
+      const { key } = lookup;
+      keys.push(...this.formsOf(lookup));
       if (key.kind === "composed") keys.push(...this.matching(key.parts));
       else if (key.kind === "unknown") indirect++;
       else if (this.has(key.value)) keys.push(key.value);
@@ -106,13 +126,20 @@ class SourceKeys {
         // A misspelled key is reported where it is asked for; the one that was meant is not unused as well.
         const meant = this.meantBy(key.value);
         if (meant !== undefined) keys.push(meant);
-        if (isMember) keys.push(...this.inGroup(key.value));
+        // A group is asked for with all that is in it.
+        keys.push(...this.inGroup(key.value));
       }
       finds ||= key.kind !== "fixed" || this.has(key.value);
     }
     const found = { keys, indirect, finds };
     this.used.set(source, found);
     return found;
+  }
+
+  /** The keys of which a value given to a lookup may choose one, besides a number: `currentItem_first` for `currentItem`. */
+  formsOf({ key, argumentNames }: Lookup): readonly string[] {
+    if (this.mark === undefined || key.kind !== "fixed" || argumentNames?.length === 0) return [];
+    return [...this.startingWith(key.value + this.mark)];
   }
 
   /** The key that was most likely meant by another; undefined where none was clearly meant. */
@@ -125,8 +152,14 @@ class SourceKeys {
     const id = JSON.stringify(parts);
     const found =
       this.composed.get(id) ?? [...this.startingWith(parts[0] ?? "")].filter(composedKeyTest(parts));
-    this.composed.set(id, found);
-    return found;
+    // What is put behind a key may be the name of one of its forms.
+    const whole = parts.at(-1) === null ? parts.slice(0, -1).join("") : "";
+    const all =
+      this.mark !== undefined && !parts.slice(0, -1).includes(null) && this.has(whole)
+        ? [...found, whole]
+        : found;
+    this.composed.set(id, all);
+    return all;
   }
 
   /** The keys of the group that a key names, if it does. */

@@ -5,6 +5,7 @@ import type { RuleLevel } from "../config/schema.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BookCode } from "../source/book-code.js";
+import type { UnreadCode } from "../source/unread-code.js";
 import { makeAnew, type Keep } from "../text/kept.js";
 import type { Range, Span } from "../text/span.js";
 import { wordings, type Notice, type WordingData } from "../text/wording.js";
@@ -40,6 +41,8 @@ export interface LintSubject {
   ledger(locale: string): Ledger;
   /** Files with the program's settings, besides the code. */
   readonly settings?: readonly CodeText[];
+  /** Code in languages that have no reader. */
+  readonly unreadCode?: Pick<UnreadCode, "mentions">;
   /** The project's other books, in the order of the configuration; those before this one are told apart. */
   readonly others?: readonly OtherBook[];
   /** The concepts of the project's glossary. */
@@ -566,6 +569,7 @@ class RuleRun implements RuleContext {
   readonly code: BookCode | undefined;
   readonly glossary: readonly Concept[];
   readonly others: readonly OtherBook[];
+  readonly unreadCode: Pick<UnreadCode, "mentions">;
   readonly settings: readonly CodeText[];
   readonly ledger: RuleContext["ledger"];
   readonly message: RuleContext["message"];
@@ -589,6 +593,7 @@ class RuleRun implements RuleContext {
     this.glossary = subject.glossary ?? [];
     this.others = subject.others ?? [];
     this.settings = subject.settings ?? [];
+    this.unreadCode = subject.unreadCode ?? { mentions: () => false };
     this.ledger = subject.ledger;
     this.message = subject.reader.read;
     this.syntax = subject.reader.syntax;

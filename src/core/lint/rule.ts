@@ -5,6 +5,7 @@ import type { Ledger } from "../ledger/ledger.js";
 import type { MessageNode } from "../message/model.js";
 import type { ReadMessage } from "../message/read-message.js";
 import type { BookCode } from "../source/book-code.js";
+import type { UnreadCode } from "../source/unread-code.js";
 import type { SourceFile } from "../source/model.js";
 import type { Span } from "../text/span.js";
 import type { DataOf, Notice, Wordings } from "../text/wording.js";
@@ -150,6 +151,8 @@ export interface RuleContext<M extends Wordings = Wordings> {
   ledger(locale: string): Ledger;
   /** Files with the program's settings, which are no code of the book. */
   readonly settings: readonly CodeText[];
+  /** Code in languages that have no reader: which keys it has in it. */
+  readonly unreadCode: Pick<UnreadCode, "mentions">;
   /** The project's other books. */
   readonly others: readonly OtherBook[];
   /** The concepts of the project's glossary; none where there is no glossary. */

@@ -40,10 +40,29 @@ export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
   if (context.syntax.countsUnnamed && !code.files.some(({ lookups }) => lookups.some(isGiven))) return [];
   const all: SuppliedLookup[] = [];
   for (const source of code.files) for (const one of suppliedIn(source, context)) all.push(one);
-  const marking = markingCalls(code.files);
-  return marking.size === 0
-    ? all
-    : all.filter(({ source, lookup }) => !marking.has(calleeOf(source, lookup)));
+  const others = new Set([...markingCalls(code.files), ...settingCalls(all)]);
+  return others.size === 0 ? all : all.filter(({ source, lookup }) => !others.has(calleeOf(source, lookup)));
+}
+
+/** So many names that a function is given tell whether they are values; where not one of them is, fewer do. */
+const enoughNames = 8;
+const fewNames = 4;
+
+/** Functions that get something else behind a key than values by their names: hardly any of the names is in a message. */
+function settingCalls(all: readonly SuppliedLookup[]): readonly string[] {
+  const names = new Map<string, { count: number; fitting: number }>();
+  for (const { source, lookup, known, passed } of all) {
+    const callee = calleeOf(source, lookup);
+    const own = names.get(callee) ?? { count: 0, fitting: 0 };
+    names.set(callee, own);
+    own.count += passed.length;
+    own.fitting += passed.filter((name) => known.has(name)).length;
+  }
+  return [...names].flatMap(([callee, { count, fitting }]) =>
+    callee !== "" && (fitting === 0 ? count >= fewNames : count >= enoughNames && fitting * 10 < count)
+      ? [callee]
+      : [],
+  );
 }
 
 /** So many calls of one function without values say that it never takes any, where others do. */
@@ -86,8 +105,8 @@ function markingCalls(files: readonly CodeUse[]): ReadonlySet<string> {
 }
 
 /** The function that a lookup calls; empty for other lookups. */
-function calleeOf({ text }: CodeUse, { span, keySpan }: Lookup): string {
-  return /^([\w$.]{1,80})\(\s{0,9}["'`]?$/.exec(text.slice(span.start, keySpan.start))?.[1] ?? "";
+function calleeOf({ text }: CodeUse, { span }: Lookup): string {
+  return /^([\w$.]{1,80})\(/.exec(text.slice(span.start, span.start + 90))?.[1] ?? "";
 }
 
 function suppliedIn(source: CodeUse, context: RuleContext): readonly SuppliedLookup[] {

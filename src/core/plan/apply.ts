@@ -32,6 +32,10 @@ const say = notices("apply", {
     message: "the file changed after it was read, so the plan no longer applies",
     remedy: "run the command again to plan with the file as it is now",
   },
+  twice: {
+    message: "two parts of the plan change this file, each as if it were alone",
+    remedy: "nothing was written; run the command for one book at a time with --book",
+  },
   "not-staged": {
     message: "{detail}",
     remedy: "nothing was written; check that the file and its folder are writable",
@@ -134,6 +138,8 @@ export function finishInterrupted(files: WritableFiles): ApplyResult {
 function applyLocked(files: WritableFiles, plan: Plan): ApplyResult {
   const recovered = recover(files);
   if (!recovered.ok) return recovered;
+  const twice = plan.changes.find(({ file }, index) => plan.changes[index + 1]?.file === file);
+  if (twice) return { ok: false, file: twice.file, ...say("twice", {}) };
   const changed = plan.changes.find((change) => !isAsPlanned(files, change));
   if (changed) {
     return {

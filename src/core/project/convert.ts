@@ -8,7 +8,7 @@ import { formatOf, formats } from "../catalog/formats/index.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { Entry, EntryPath, PathText } from "../catalog/model.js";
 import { settingsIn, splitPluralKeys } from "../catalog/plural-keys.js";
-import { localeInside, viewOf } from "../catalog/view.js";
+import { viewOf } from "../catalog/view.js";
 import { editConfig } from "../config/edit.js";
 import type { FormatName } from "../config/names.js";
 import type { MessageSyntax, PluralForms } from "../message/names.js";
@@ -140,12 +140,11 @@ function rewriteInPlace({ now, book, texts }: Move): FileChange[] {
 function moveTexts({ project, now, book, texts, refusals }: Move, fromCode: boolean): FileChange[] {
   const layout = bookLayout(now);
   const format = formatOf(now);
-  const inside = localeInside(now);
   const { parts } = separatorsOf(now);
   const byFile = new Map<string, PathText[]>();
   for (const { locale, namespace, entries } of texts) {
     const file = layout.path(locale, namespace);
-    const view = viewOf(inside, layout.spell(locale));
+    const view = viewOf(now, layout.spell(locale));
     const flat = !format.nests || now.naming.shape === "flat" || clashes(entries, parts);
     const whole = entries.map((entry) => ({ ...entry, path: shaped(entry.path, parts, flat) }));
     const { add = [] } = splitPluralKeys(
@@ -376,7 +375,8 @@ function newConfig(
   delete changed.root;
   delete changed.leaf;
   if (!isNamedByEnding && format) changed.format = format;
-  if (inside === "root" || (stays && root)) changed.root = "{locale}";
+  if (inside === "root") changed.root = "{locale}";
+  else if (stays && root !== undefined) changed.root = root;
   if (inside === "leaf" || (stays && leaf)) changed.leaf = "{locale}";
   if (syntax) changed.syntax = syntax;
   if (plurals) changed.plurals = plurals;

@@ -16,7 +16,7 @@ import { listCode, type UnreadSource } from "../source/book-code.js";
 import { prepareReaders } from "../source/read.js";
 import { leftOutByContent } from "../survey/left-out.js";
 import { workOver, type DoneHere, type WorkReading } from "./file-work.js";
-import { booksIn, sourceOf, type Project, type Scope } from "./project.js";
+import { booksIn, homeCode, homeSourceOf, otherBooks, type Project, type Scope } from "./project.js";
 import {
   errorsShownBy,
   habitsOf,
@@ -46,7 +46,7 @@ export async function extractProject(
   const unread: UnreadSource[] = [];
   const leftOut: LeftOutTally = {};
   for (const config of booksIn(project, scope)) {
-    const listed = withoutLeftOut(project, listCode(project.files, config, scope.path), options, leftOut);
+    const listed = withoutLeftOut(project, homeCode(project, config, scope), options, leftOut);
     const { least = "sure", collectOnly = false, everything = false } = options;
     const reading = {
       least,
@@ -73,7 +73,7 @@ export async function extractProject(
       const trial = trials.get(file);
       if (trial && run.accept({ file, ...read }, trial)) continue;
       await prepareReaders([file], project.files);
-      run.take(sourceOf(project, config, file, read));
+      run.take(homeSourceOf(project, config, file, read));
     }
     plans.push(run.plan());
   }
@@ -139,7 +139,7 @@ async function trialsOf(
   const { made } = await workOver(project, config, free, work, trialOf(project, config, reading), {
     ...(cache && { cache }),
     ...(elsewhere && { elsewhere }),
-    settings: [project.config.targets, project.waivers.signature],
+    settings: [project.config.targets, project.waivers.signature, ...otherBooks(project, config)],
     isKept: (trial) => !("isLate" in trial),
   });
   return new Map([...made].flatMap(([file, trial]) => ("waits" in trial ? [] : [[file, trial] as const])));
@@ -155,5 +155,5 @@ export function trialOf(
   return (file, read) =>
     !reading.everything && leftOutByContent(file, read.text)
       ? { waits: true }
-      : run.attempt(sourceOf(project, config, file, read));
+      : run.attempt(homeSourceOf(project, config, file, read));
 }

@@ -25,6 +25,7 @@ import {
   type UseRecord,
 } from "../source/book-code.js";
 import { prepareReaders } from "../source/read.js";
+import { unreadCode } from "../source/unread-code.js";
 import { prepareWidths } from "../text/width.js";
 import type { Range } from "../text/span.js";
 import { workOver, type DoneHere, type WorkReading } from "./file-work.js";
@@ -95,6 +96,7 @@ export async function lintProject(
   }
   const othersOf = booksFromOutside(project);
   const settings = settingsTexts(project);
+  const unread = unreadCode(project.files, keep);
   const findings = booksIn(project, scope).flatMap((config) => {
     const book = project.book(config);
     const code = codes.get(config);
@@ -104,6 +106,7 @@ export async function lintProject(
         code,
         others: othersOf(config),
         settings: besides(settings, code),
+        unreadCode: unread,
         reader: readerOf(config),
         ledger: ledgers(project, config),
         ...(project.glossary && { glossary: project.glossary }),

@@ -17,8 +17,9 @@ import { readGlossary, type Concept } from "../lint/glossary.js";
 import { rules as allRules } from "../lint/rules/index.js";
 import { messageReader, type MessageReader } from "../message/parse.js";
 import type { Ledgers } from "../reconcile/job.js";
-import { readBookSource } from "../source/book-code.js";
-import type { SourceFile } from "../source/model.js";
+import { listCode, readBookSource } from "../source/book-code.js";
+import { isCodeOf, isHomeOf } from "../source/home-book.js";
+import type { Literal, SourceFile } from "../source/model.js";
 import { takesImportLine } from "../extract/import-line.js";
 import { languageOf } from "../source/languages/index.js";
 import { dialectByName, hasOpenEnding } from "../source/dialects/index.js";
@@ -205,6 +206,37 @@ export function sourceOf(
   read: Extract<FileText, { ok: true }>,
 ): SourceFile {
   return readBookSource(config, source, file, read, keep);
+}
+
+/** The files of a book's code whose new texts go into it. */
+export function homeCode(
+  { files, config: { books } }: Project,
+  config: BookConfig,
+  { path = () => true }: Pick<Scope, "path"> = {},
+): readonly string[] {
+  return listCode(files, config, (file) => path(file) && isHomeOf(books, config, file));
+}
+
+/** The books whose lookups hold texts that are none of a book's. */
+export function otherBooks({ config: { books } }: Project, config: BookConfig): readonly BookConfig[] {
+  return books.filter((book) => book !== config);
+}
+
+/** A file of code with the texts that may go into a book: what is given to lookups of other books is theirs. */
+export function homeSourceOf(
+  project: Project,
+  config: BookConfig,
+  file: string,
+  read: Extract<FileText, { ok: true }>,
+): SourceFile {
+  const source = sourceOf(project, config, file, read);
+  const others = otherBooks(project, config).filter((book) => isCodeOf(book, file));
+  const taken = others.flatMap((book) =>
+    sourceOf(project, book, file, read).lookups.map(({ keySpan }) => keySpan),
+  );
+  if (taken.length === 0) return source;
+  const isTaken = ({ span }: Literal) => taken.some(({ start, end }) => start < span.end && span.start < end);
+  return { ...source, literals: source.literals.filter((literal) => !isTaken(literal)) };
 }
 
 const readers = new WeakMap<BookConfig, MessageReader>();

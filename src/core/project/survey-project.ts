@@ -13,7 +13,15 @@ import { noHabits, type OwnHabits } from "../survey/own-habits.js";
 import { shownErrorsIn } from "../survey/shown-errors.js";
 import { explainLine, reportFile, type ExplainedLiteral, type FileSurvey } from "../survey/survey.js";
 import { workOver, type DoneHere, type WorkReading } from "./file-work.js";
-import { booksIn, readerOf, sourceOf, type Project, type Scope } from "./project.js";
+import {
+  booksIn,
+  homeCode,
+  homeSourceOf,
+  otherBooks,
+  readerOf,
+  type Project,
+  type Scope,
+} from "./project.js";
 
 /** What a survey found, in the order of books and files. */
 export interface SurveyResult {
@@ -47,13 +55,13 @@ export async function surveyProject(
   const unread: UnreadSource[] = [];
   const leftOut: LeftOutTally = {};
   for (const config of booksIn(project, scope)) {
-    const listed = withoutLeftOut(project, listCode(project.files, config, scope.path), options, leftOut);
+    const listed = withoutLeftOut(project, homeCode(project, config, scope), options, leftOut);
     const { all = false, everything = false } = options;
     const reading = { all, everything, shownErrors: errorsShownBy(project, config) };
     const work = { kind: "survey", reading } as const;
     const found = await workOver(project, config, listed, work, surveyOf(project, config, reading), {
       ...options,
-      settings: [project.waivers.signature],
+      settings: [project.waivers.signature, ...otherBooks(project, config)],
     });
     unread.push(...found.unread);
     for (const file of listed) {
@@ -119,12 +127,12 @@ export function surveyOf(
   return (file, read) => {
     const leftOut = everything ? undefined : leftOutByContent(file, read.text);
     if (leftOut) return { file, literals: [], counts: { text: 0, unclear: 0, code: 0, waived: 0 }, leftOut };
-    const source = sourceOf(project, config, file, read);
+    const source = homeSourceOf(project, config, file, read);
     return reportFile(source, config.name, reader, habits, all, project.waivers);
   };
 }
 
-/** The literals on a line of a file, with all evidence, for each book whose code the file is. */
+/** The literals on a line of a file, with all evidence, for the book that new texts of the file go into. */
 export async function explainProject(
   project: Project,
   file: string,
@@ -133,11 +141,11 @@ export async function explainProject(
 ): Promise<readonly ExplainedLiteral[]> {
   const found: ExplainedLiteral[] = [];
   for (const config of booksIn(project, scope)) {
-    const [listed] = listCode(project.files, config, (one) => one === file);
+    const [listed] = homeCode(project, config, { path: (one) => one === file });
     const read = listed === undefined ? undefined : project.files.read(file);
     if (!read?.ok) continue;
     await prepareReaders([file], project.files);
-    const source = sourceOf(project, config, file, read);
+    const source = homeSourceOf(project, config, file, read);
     const habits = habitsOf(config, errorsShownBy(project, config));
     found.push(...explainLine(source, line, config.name, readerOf(config), habits, project.waivers));
   }

@@ -105,7 +105,9 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     else if ("filter" in lookup) filters.add(lookup.filter);
     else bindings.push(bindingPattern(lookup.binding));
   }
-  for (const name of emittedCalls(book)) if (!calls.has(name)) calls.set(name, {});
+  for (const [name, key] of templatesOf(book).flatMap(declaredIn))
+    if (!descriptors.has(name)) descriptors.set(name, { key });
+  for (const name of emittedCalls(book)) if (!calls.has(name) && !descriptors.has(name)) calls.set(name, {});
   const separators = separatorsOf(book);
   const { relative } = book;
   const dialect = dialectsOf(book.dialects);
@@ -155,11 +157,14 @@ function bindingPattern(pattern: string): RegExp {
   return new RegExp(parts.join("\\s*[\"'`]?([\\p{L}\\p{N}_.:/-]+)[\"'`]?\\s*"), "u");
 }
 
-/** `[[KEY]]` as a pattern for marks in texts; values may stand behind the key, parted from it by a comma. */
+/**
+ * `[[KEY]]` as a pattern for marks in texts. Values may stand behind the key, parted from it by a comma, and marks of the template
+ * in it.
+ */
 function markPattern(pattern: string): RegExp {
   const [before = "", behind = ""] = pattern.split("KEY");
   return new RegExp(
-    `${literally(before)}([\\p{L}\\p{N}_.:/-]{1,200})(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
+    `${literally(before)}\\s{0,9}((?:[\\p{L}\\p{N}_.:/-]|\\{\\{[\\w.]{1,60}\\}\\}){1,200})\\s{0,9}(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
     "gu",
   );
 }
@@ -186,6 +191,13 @@ export function calleeOf(template: string): string | undefined {
   return /^\s*([\w$.]+)\(\s*(?:[\w$.]+\s*,\s*){0,4}["'`]\{key\}/.exec(template)?.[1];
 }
 
+/** What code writes before all keys of a book that has no namespaces of its own: `harbor:`; empty where it writes nothing there. */
+export function frontOf(book: BookConfig): string {
+  const { home } = book.naming;
+  const isApart = /\{(?:namespace|name)\}/.test(book.files);
+  return home === undefined || isApart ? "" : home + separatorsOf(book).namespace;
+}
+
 /** Whether the usual call may be meant: a book without lookups has it, or one that names it. */
 export function usesDefaultCall(lookups: BookConfig["lookups"]): boolean {
   const name = calleeOf(defaultCall);
@@ -200,8 +212,17 @@ export function givenBeforeKey(template: string): readonly string[] {
 
 /** The functions that a template for extraction calls with the key, wherever in it they stand, as tags too. */
 export function calledIn(template: string): readonly string[] {
-  const name = /(?<![\w$.])([\w$.]+)(?:\(\s*(?:[\w$.]+\s*,\s*){0,4}["'`]|`)\{key\}/.exec(template)?.[1];
+  const name =
+    /(?<![\w$.])([\w$.]+)(?:\(\s*(?:[\w$.]+\s*,\s*){0,4}(?:\{\s*[\w$]+\s*:\s*)?["'`]|`)\{key\}/.exec(
+      template,
+    )?.[1];
   return name === undefined ? [] : [name];
+}
+
+/** The function that a template calls with the key in an object, and the property: `say({ id: "{key}" }{args})`. */
+function declaredIn(template: string): readonly (readonly [name: string, key: string])[] {
+  const [, name, key] = /(?<![\w$.])([\w$.]+)\(\s*\{\s*([\w$]+)\s*:\s*["'`]\{key\}/.exec(template) ?? [];
+  return name === undefined || key === undefined ? [] : [[name, key]];
 }
 
 /** The object that a template takes the key as a member of: `texts` of `texts.cart.{key}` and `texts["{key}"]`. */
@@ -212,22 +233,22 @@ export function objectOf(template: string): string | undefined {
 }
 
 /** The functions that a book's templates for extraction call: they ask for keys once they are written. */
-function emittedCalls({ emit, lookups }: BookConfig): readonly string[] {
-  const templates = [emit, ...Object.values(emit.endings ?? {})].flatMap(
-    ({ call, content, attribute, rich, withValues = {} }) => [
-      call,
-      content,
-      attribute,
-      rich,
-      withValues.call,
-      withValues.content,
-      withValues.attribute,
-    ],
-  );
-  const named = templates.flatMap((template) => calledIn(template ?? ""));
+function emittedCalls(book: BookConfig): readonly string[] {
+  const { emit, lookups } = book;
+  const named = templatesOf(book).flatMap(calledIn);
   return emit.call === undefined && usesDefaultCall(lookups)
     ? [calleeOf(defaultCall) ?? "", ...named]
     : named;
+}
+
+/** All that a book has extraction write. */
+function templatesOf({ emit }: BookConfig): readonly string[] {
+  return [emit, ...Object.values(emit.endings ?? {})].flatMap(
+    ({ call, content, attribute, rich, withValues = {} }) =>
+      [call, content, attribute, rich, withValues.call, withValues.content, withValues.attribute].flatMap(
+        (template) => template ?? [],
+      ),
+  );
 }
 
 /** The files of a book's code, without those that version control ignores; `only` narrows them to some paths. */

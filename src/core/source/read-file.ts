@@ -1,4 +1,5 @@
 import { spanOfConstant } from "../catalog/formats/script/script.js";
+import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
 import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
@@ -27,7 +28,7 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     // Keys may stand in it all the same.
     return { ...none, ...(problem.isUnwritten && { mentions: quotedIn(text) }), problems: [problem] };
   }
-  const read = withoutConstant(readByName(file, text, bom, shapes), shapes);
+  const read = withoutDeclared(withoutConstant(readByName(file, text, bom, shapes), shapes), shapes);
   const used = withUses(
     withTextsBesideKeys({ ...read, literals: withStringParts(read.literals, text, shapes) }),
   );
@@ -42,6 +43,36 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     lookups: home === undefined ? resolved : resolved.map((one) => withoutHome(one, home)),
   };
 }
+
+/**
+ * A file without the texts that stand beside a key in an object or a tag as those of a book's lookups do, wherever the object goes:
+ * `{ id: "quay.open", text: "Open now" }`.
+ */
+function withoutDeclared(source: SourceFile, { descriptors, components }: LookupShapes): SourceFile {
+  const keys = new Map<string, Set<string>>();
+  for (const shape of [...descriptors.values(), ...components.values()])
+    if ("key" in shape && shape.default !== undefined)
+      keys.set(shape.default, (keys.get(shape.default) ?? new Set()).add(shape.key));
+  if (keys.size === 0) return source;
+  const { text, literals } = source;
+  const isDeclared = ({ context: { role, name = "" }, span }: Literal) => {
+    const own = role === "property" || role === "attribute" ? keys.get(name) : undefined;
+    if (!own) return false;
+    const before = text.slice(Math.max(span.start - longestKey, 0), span.start);
+    const behind = text.slice(span.end, span.end + longestKey);
+    return [...own].some(
+      (key) =>
+        new RegExp(`[{,\\s]["']?${literally(key)}["']?\\s{0,9}[:=][^;]{0,${longestKey}}$`).test(before) ||
+        new RegExp(`^["'\`]?[,\\s][^;{}<>]{0,99}?["']?${literally(key)}["']?\\s{0,9}[:=]`).test(behind),
+    );
+  };
+  return literals.some(isDeclared)
+    ? { ...source, literals: literals.filter((literal) => !isDeclared(literal)) }
+    : source;
+}
+
+/** So far from a text the key beside it stands at most, in code units. */
+const longestKey = 300;
 
 /** The literals of a file, with those marked that a lookup is given right behind its key: `t("quay.open", "Open now")`. */
 function withTextsBesideKeys(source: SourceFile): SourceFile {
@@ -73,6 +104,12 @@ function withoutConstant(source: SourceFile, { constant }: LookupShapes): Source
 /** A lookup whose key says the namespace that it would have without. */
 function withoutHome(lookup: Lookup, home: string): Lookup {
   const { key } = lookup;
+  if (key.kind === "composed") {
+    const [first, ...rest] = key.parts;
+    if (typeof first !== "string" || !first.startsWith(home)) return lookup;
+    const left = first.slice(home.length);
+    return { ...lookup, key: { kind: "composed", parts: left === "" ? rest : [left, ...rest] } };
+  }
   return key.kind === "fixed" && key.value.startsWith(home)
     ? { ...lookup, key: { kind: "fixed", value: key.value.slice(home.length) } }
     : lookup;
@@ -92,7 +129,7 @@ function withMarks(source: SourceFile, { marks, separators, home }: LookupShapes
         {
           span: { start: match.index, end: match.index + whole.length },
           keySpan: { start: at, end: at + key.length },
-          key: { kind: "fixed", value: key },
+          key: keyOfMark(key),
           argumentNames: undefined,
         },
       ];
@@ -100,13 +137,22 @@ function withMarks(source: SourceFile, { marks, separators, home }: LookupShapes
   );
   if (found.length === 0) return source;
   const isMarked = ({ span, pieces }: Literal) =>
-    found.some((one) => span.start <= one.span.start && one.span.end <= span.end) &&
-    !/\p{L}/u.test(marks.reduce((text, pattern) => text.replaceAll(pattern, ""), fixedText(pieces)));
+    found.some(({ keySpan }) => keySpan.start <= span.start && span.end <= keySpan.end) ||
+    (found.some((one) => span.start <= one.span.start && one.span.end <= span.end) &&
+      !/\p{L}/u.test(marks.reduce((text, pattern) => text.replaceAll(pattern, ""), fixedText(pieces))));
   return {
     ...source,
     literals: source.literals.filter((literal) => !isMarked(literal)),
     lookups: [...source.lookups, ...found].sort(byPlace),
   };
+}
+
+/** The key in a mark, composed where the template has values in it: `{{#say}}quay.{{name}}{{/say}}`. */
+function keyOfMark(written: string): Lookup["key"] {
+  const parts = written.split(/(\{\{[^{}]*\}\})/).filter((part) => part !== "");
+  return parts.some((part) => part.startsWith("{{"))
+    ? { kind: "composed", parts: parts.map((part) => (part.startsWith("{{") ? null : part)) }
+    : { kind: "fixed", value: written };
 }
 
 function readByName(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {

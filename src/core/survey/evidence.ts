@@ -790,9 +790,40 @@ const languageInItself: EvidenceSource = (literal, _habits, _own, place) => {
       [-2, -1, 1, 2].some((step) => {
         const other = place.literals[place.index + step];
         return other !== undefined && isLanguageInItself(other, place, step);
-      }));
+      })) ||
+    isInListOfLanguages(literal, place);
   return isOne ? evidence("languageName", "the name of a language in that language") : undefined;
 };
+
+/**
+ * Whether a literal is a member of a table from tags to names, of which most are what each language calls itself: the others are
+ * written in another way, or go by a country's code.
+ */
+function isInListOfLanguages({ context }: Literal, place: Place): boolean {
+  const tagOf = (one: Literal) => one.context.properties?.at(-1) ?? "";
+  const isTag = (name: string) => /^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})?$/.test(name);
+  const { literals, index } = place;
+  const own = literals[index];
+  if (context.role !== "property" || !own || !isTag(tagOf(own))) return false;
+  const steps = Array.from({ length: 2 * reachOfList + 1 }, (_, step) => step - reachOfList);
+  const table = steps.filter((step) => {
+    const other = literals[index + step];
+    return (
+      other !== undefined &&
+      other.context.role === "property" &&
+      other.context.element === context.element &&
+      isTag(tagOf(other))
+    );
+  });
+  const named = table.filter((step) => {
+    const other = literals[index + step];
+    return other !== undefined && isLanguageInItself(other, place, step);
+  });
+  return table.length >= 4 && named.length * 2 > table.length;
+}
+
+/** So many literals before and behind one are looked at for a list that it is in. */
+const reachOfList = 8;
 
 /** Whether a literal, so far from the place, is what the tag beside it or its key stands for. */
 function isLanguageInItself({ context, pieces }: Literal, { literals, index }: Place, step: number): boolean {

@@ -120,6 +120,10 @@ const forAnyLoader =
 const libraryHead =
   /^\s*\/\*[!*][^]{0,600}?(?:\bv?\d+\.\d+\.\d+\b[^]{0,600}?\b(?:licen[sc]e|copyright)|@license\b|\b(?:licen[sc]e|copyright)\b[^]{0,600}?\bv?\d+\.\d+\.\d+\b)/i;
 
+/** What bundlers and compilers put at the head of what they write, and nobody else does. */
+const builtHead =
+  /\b_interopRequire(?:Default|Wildcard)\b|^(?:exports\.__esModule = true|Object\.defineProperty\(exports, ["']__esModule["'])|\b__import(?:Default|Star)\s*=|\b__(?:commonJS|toESM|webpack_require__|webpack_modules__)\b|\bwebpack(?:Jsonp|Chunk|Bootstrap)|\bMODULE_NOT_FOUND\b[^\n]{0,400}\)\(\{\d{1,6}:\[function\(/m;
+
 /** What the content of a file says of it; undefined where people may write text in it. */
 export function leftOutByContent(file: string, text: string): LeftOut | undefined {
   const head = text.slice(0, headLength);
@@ -132,6 +136,7 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
     return "generated";
   if (!isScript(file)) return undefined;
   if (isMinified(text)) return "minified";
+  if (builtHead.test(head)) return "generated";
   if (/^\s*\/\*[!*]/.test(head) && libraryHead.test(head.slice(0, head.indexOf("*/") + 1 || headLength)))
     return "vendored";
   return forAnyLoader.test(head) || forAnyLoader.test(text.slice(-headLength)) ? "vendored" : undefined;
@@ -154,15 +159,21 @@ const leastLocales = 3;
 /** The files that stand beside others of the same name with another locale in it: their text has its place already. */
 export function oneFilePerLocale(files: readonly string[]): ReadonlySet<string> {
   const families = new Map<string, Map<string, string>>();
+  const countries = new Map<string, string[]>();
   for (const file of files)
-    for (const { pattern, locale } of localesIn(file)) {
+    for (const { pattern, locale, isCountry } of localesIn(file)) {
+      if (isCountry) {
+        countries.set(pattern, [...(countries.get(pattern) ?? []), file]);
+        continue;
+      }
       const family = families.get(pattern) ?? new Map<string, string>();
       family.set(file, locale);
       families.set(pattern, family);
     }
   const found = new Set<string>();
-  for (const family of families.values())
-    if (isOfLocales(new Set(family.values()))) for (const file of family.keys()) found.add(file);
+  for (const [pattern, family] of families)
+    if (isOfLocales(new Set(family.values())))
+      for (const file of [...family.keys(), ...(countries.get(pattern) ?? [])]) found.add(file);
   return found;
 }
 
@@ -179,16 +190,21 @@ function isOfLocales(locales: ReadonlySet<string>): boolean {
 const frequent = /^(?:en|de|fr|es|it|pt|nl|pl|ru|ja|zh|ko|tr|ar|sv|cs|uk)(?:[-_]|$)/;
 
 /** The places of a path where a locale stands, each with the path as it is without it. */
-function localesIn(file: string): readonly { readonly pattern: string; readonly locale: string }[] {
-  const found: { pattern: string; locale: string }[] = [];
+function localesIn(
+  file: string,
+): readonly { readonly pattern: string; readonly locale: string; readonly isCountry: boolean }[] {
+  const found: { pattern: string; locale: string; isCountry: boolean }[] = [];
   const part =
     /(?<![A-Za-z0-9])([a-z]{2,3}(?:[-_](?:[A-Z]{2}|[a-z]{2}|[A-Z][a-z]{3}))?)(?![A-Za-z0-9]|[-_][A-Za-z])/g;
   for (const match of file.matchAll(part)) {
     const written = match[1] ?? "";
     if (file[match.index - 1] === "." && match.index + written.length === file.length) continue;
     const tag = parseTag(written.replace("_", "-"));
-    if (!tag || !isKnownLanguage(tag.language)) continue;
+    // Beside files of languages, one is called by its country now and then: `ua`.
+    const isCountry = tag !== undefined && !isKnownLanguage(tag.language);
+    if (!tag || (isCountry && !/^[a-z]{2}$/.test(written))) continue;
     found.push({
+      isCountry,
       pattern: `${file.slice(0, match.index)}{}${file.slice(match.index + written.length)}`,
       locale: written,
     });

@@ -143,6 +143,14 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "nothing but placeholders",
   ],
   [/^%(?:\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[a-zA-Z]$/, "a placeholder"],
+  [/^(##|@@|__|%%|\|\|)[\w.:-]{1,60}\1$/, "a placeholder"],
+  [
+    /^\s{0,40}<\?xml\s|^\s{0,40}<(?!html\b)[\w:-]{1,60}\s(?:[\w:-]{1,40}="[^"]{0,200}"\s{1,9}){0,5}xmlns(?::\w{1,40})?=/,
+    "XML for a program",
+  ],
+  // What a program that counts is asked for: a line for each number, as OpenMetrics has it.
+  [/^#\s(?:HELP|TYPE|UNIT)\s\w/, "a line for a program that counts"],
+  [/^(?:COMMIT|ROLLBACK|VACUUM|BEGIN(?: TRANSACTION)?|END(?: TRANSACTION)?|PRAGMA [\w =]{1,40});/, "SQL"],
   [/^\s*[a-z][\w./-]{0,40} (?:\[[\w. -]{1,40}\]|--?[a-z])/, "a command"],
   [/^(?:Bearer|Basic|Digest|Token)$/, "how somebody signs in, as a header says it"],
   [/^HTTP\/\d(?:\.\d)?\s/, "a header"],

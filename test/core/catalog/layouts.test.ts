@@ -49,6 +49,27 @@ describe("a missing key is added where it belongs, and nothing else is touched",
       { "src/a/b/Card.de.yaml": 'title: ""\n' },
     ],
     [
+      "one name around all texts of a file",
+      { files: "t/{locale}.json", root: "texts" },
+      {
+        "t/en.json": '{\n  "texts": {\n    "title": "Home",\n    "end": "Bye"\n  }\n}\n',
+        "t/de.json": '{\n  "texts": {\n    "title": "Start"\n  }\n}\n',
+      },
+      { "t/de.json": '{\n  "texts": {\n    "title": "Start",\n    "end": ""\n  }\n}\n' },
+    ],
+    [
+      "all locales in one file, each with a name around its texts",
+      { files: "texts.json", root: "{locale}.texts" },
+      {
+        "texts.json":
+          '{\n  "en": {\n    "texts": {\n      "title": "Home",\n      "end": "Bye"\n    }\n  },\n  "de": {\n    "texts": {\n      "title": "Start"\n    }\n  }\n}\n',
+      },
+      {
+        "texts.json":
+          '{\n  "en": {\n    "texts": {\n      "title": "Home",\n      "end": "Bye"\n    }\n  },\n  "de": {\n    "texts": {\n      "title": "Start",\n      "end": ""\n    }\n  }\n}\n',
+      },
+    ],
+    [
       "a folder a locale and a namespace a file, in YAML with the locale at the root",
       { files: "t/{locale}/{namespace}.yml", root: "{locale}" },
       {

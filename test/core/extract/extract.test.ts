@@ -157,7 +157,7 @@ describe("what takes the text's place", () => {
           name: "app",
           code: ["src/*.tsx"],
           files: "texts/{locale}.json",
-          emit: { call: 't("{key}"{args})' },
+          emit: { call: 't("{key}"{args})', import: 'import { t } from "./t";' },
           naming: { pattern: "{file}.{slug}" },
         },
       ],

@@ -236,3 +236,87 @@ test("new keys go to the catalog that the book names, where several are equally 
   expect(await changed({ home: "notes" })).toEqual(["src/a.js", "t/en/notes.json"]);
   expect(await changed({})).toEqual([]);
 });
+
+describe("a lookup that some functions of scripts are given is not known everywhere", () => {
+  const moved = async (files: Readonly<Record<string, string>>, book: Readonly<Record<string, unknown>>) => {
+    const project = memoryProject({ code: ["**/*.js"], ...book }, { "t/en.json": "{}", ...files });
+    const { changes, notes } = await extractProject(project);
+    const ids = notes.map(({ messageId }) => messageId);
+    return [changes.map(({ file }) => file).filter((file) => file.endsWith(".js")), ids] as const;
+  };
+  const shown = 'alert("The boat is late today");';
+  const say = { lookups: [{ call: "say" }], emit: { call: 'say("{key}"{args})' } };
+  test.each<[string, string, boolean]>([
+    ["is given to all that call it", 'exports.f = (say) => say("a.b");\n', false],
+    ["is made by all that call it", 'const say = (key) => key;\nsay("a.b");\n', false],
+    ["is called by somebody who neither makes it nor is given it", 'show(say("a.b"));\n', true],
+    ["is a method of that name", "class A { say(key) { return key; } }\n", true],
+    ["is called by nobody", "show(1);\n", true],
+  ])("a function %s", async (_, other, isMoved) => {
+    const files = { "src/a.js": `function f() { ${shown} }\n`, "src/b.js": other };
+    const [changed, notes] = await moved(files, say);
+    expect(changed).toEqual(isMoved ? ["src/a.js"] : []);
+    expect(notes).toEqual(isMoved ? [] : ["extract/not-everywhere"]);
+  });
+
+  const ofRequest = { lookups: [{ call: "req.say" }], emit: { call: 'req.say("{key}"{args})' } };
+  const asks = 'exports.g = (req) => req.say("a.b");\n';
+  test.each<[string, string, string, boolean]>([
+    ["where it is given as well", `exports.f = (req) => { ${shown} };\n`, "src/b.js", true],
+    ["where it is not given", `exports.f = () => { ${shown} };\n`, "src/b.js", false],
+    ["where another one is given", `exports.f = (res) => { ${shown} };\n`, "src/b.js", false],
+    [
+      "where it is something else",
+      `exports.f = () => { const req = new Request(); ${shown} };\n`,
+      "src/b.js",
+      false,
+    ],
+    ["where nobody near is given it", `exports.f = (req) => { ${shown} };\n`, "other/b.js", false],
+  ])("a method of what functions are given, %s", async (_, code, other, isMoved) => {
+    const [changed] = await moved({ "src/a.js": code, [other]: asks }, ofRequest);
+    expect(changed).toEqual(isMoved ? ["src/a.js"] : []);
+  });
+});
+
+test("what makes a lookup stands before the comments on a component's first statement", async () => {
+  const project = memoryProject(
+    {
+      code: ["src/**"],
+      emit: {
+        call: 'say({ id: "{key}" }{args})',
+        import: 'import { useWords } from "words";',
+        setup: "const { say } = useWords();",
+      },
+    },
+    {
+      "t/en.json": "{}",
+      "src/a.jsx":
+        "export function Quay({ n }) {\n  // lint-off: next line\n  const kind = KIND;\n  return <p>Boat {n} is late</p>;\n}\n",
+    },
+  );
+  const { changes } = await extractProject(project);
+  expect(changes.find(({ file }) => file === "src/a.jsx")?.after).toBe(
+    'import { useWords } from "words";\n\nexport function Quay({ n }) {\n  const { say } = useWords();\n  // lint-off: next line\n  const kind = KIND;\n  return <p>{say({ id: "a.boatLateN" }, { n })}</p>;\n}\n',
+  );
+});
+
+test("keys have before them what code writes before all keys of the book", async () => {
+  const book = {
+    code: ["src/**"],
+    lookups: [{ call: "say" }],
+    emit: { call: 'say("{key}"{args})', endings: { ".html": { content: '{{ say("{key}") }}' } } },
+    naming: { home: "harbor", namespace: ":", shape: "flat", pattern: "{slug}" },
+  };
+  const files = {
+    "src/a.js": 'function f() { alert("The boat is late"); }\nsay("harbor:quay");\n',
+    "src/b.html": "<p>All aboard now</p>\n",
+    "t/en.json": '{ "quay": "Quay" }',
+  };
+  const project = memoryProject(book, files);
+  const { changes } = await extractProject(project);
+  expect(Object.fromEntries(changes.map(({ file, after }) => [file, after]))).toMatchObject({
+    "src/a.js": 'function f() { alert(say("harbor:boatLate")); }\nsay("harbor:quay");\n',
+    "src/b.html": '<p>{{ say("harbor:allAboardNow") }}</p>\n',
+    "t/en.json": expect.stringContaining('"boatLate": "The boat is late"') as unknown,
+  });
+});

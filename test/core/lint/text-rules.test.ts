@@ -666,6 +666,22 @@ describe("keys that code asks for", () => {
     ["a key that is not there", { a: "x" }, 't("a"); t("b")', [["unknown", "b"]]],
     ["a list as a whole", { days: ["Mon", "Tue"] }, 't("days")', []],
     ["a group as a whole", { days: { mon: "Mon" } }, 't("days")', [["group", "days"]]],
+    ["a group that is spread", { days: { mon: "Mon" } }, 'const all = { ...t("days") };', []],
+    ["a group that is given on", { days: { mon: "Mon" } }, 'const all = Object.assign({}, t("days"));', []],
+    ["a group that is walked through", { days: { mon: "Mon" } }, 'for (const day of t("days")) f(day);', []],
+    ["a member of a group", { days: { mon: "Mon" } }, 't("days")[day]', []],
+    [
+      "a group with a name of its own",
+      { days: { mon: "Mon" } },
+      'const all = t("days"); f(all.mon, all[x]);',
+      [],
+    ],
+    [
+      "a group with a name that is shown",
+      { days: { mon: "Mon" } },
+      'const all = t("days"); f(all.trim());',
+      [["group", "days"]],
+    ],
     ["a key with a default", { a: "x" }, 't("a"); t("b", { default: "B" })', []],
     ["a key that is relative to something", { a: "x" }, "t('a'); t(`.${b}`)", []],
     ["nothing, and values alone", { a: "x" }, 't("a"); t(""); t(`${b} (${c})`)', []],
@@ -743,6 +759,85 @@ describe("keys that nothing asks for", () => {
       "tools.note",
     ]);
   });
+});
+
+describe("keys with the name that code writes before them", () => {
+  test("are used wherever they stand, whole or put together", async () => {
+    const book = { code: ["src/**"], lookups: [{ call: "t" }], naming: { home: "desk", namespace: ":" } };
+    const texts = { a: "A", label: "L", kind_one: "K", kind_two: "K2", gone: "G" };
+    const code = 't("desk:a"); t(`desk:kind_${kind}`); const menu = [{ label: "desk:label" }];\n';
+    const files = { "t/en.json": JSON.stringify(texts), "src/a.js": code };
+    const all = await lintProject(memoryProject(book, files));
+    expect(
+      all.filter(({ rule }) => rule.startsWith("key/un")).map(({ rule, key }) => `${rule} ${key}`),
+    ).toEqual(["key/unused gone"]);
+  });
+});
+
+test("the settings of a call are not taken for values of its text", async () => {
+  const settings = (more: string) =>
+    Array.from({ length: 5 }, (_, at) => `tell("k${at}", { kind: "late", icon: "boat"${more} });`).join("\n");
+  const texts = Object.fromEntries(Array.from({ length: 5 }, (_, at) => [`k${at}`, "{boat} is late"]));
+  const found = async (code: string) => {
+    const book = { code: ["src/**"], lookups: [{ call: "tell" }] };
+    const all = await lintProject(
+      memoryProject(book, { "t/en.json": JSON.stringify(texts), "src/a.js": code }),
+    );
+    return all.filter(({ rule }) => /^argument\/(?:spare|unsupplied)/.test(rule)).length;
+  };
+  expect(await found(settings(", values: { boat }"))).toBe(0);
+  // Where some of them are values, the others are none of the text.
+  expect(await found(settings(", boat"))).toBe(10);
+});
+
+describe("forms of a text that another value than a number chooses", () => {
+  const lint = async (code: string, plurals = "suffix") => {
+    const texts = {
+      seat_first: "First seat",
+      seat_last: "Last seat",
+      boat: "{n} boat",
+      boat_big: "{n} ship",
+      old_one: "O",
+    };
+    const book = { code: ["src/**"], lookups: [{ call: "t" }], plurals };
+    const files = { "t/en.json": JSON.stringify(texts), "src/a.js": `${code}\n` };
+    const all = await lintProject(memoryProject(book, files));
+    return all
+      .filter(({ rule }) => /^key\/un|^argument\/spare/.test(rule))
+      .map(({ rule, key }) => `${rule} ${key}`)
+      .sort();
+  };
+
+  test("are asked for by the key without them, with a value", async () => {
+    expect(await lint('t("seat", { place }); t("boat", { n, size });')).toEqual(["key/unused old_one"]);
+    expect(await lint('t("seat", { place }); t(`boat${isBig ? "_big" : ""}`, { n });')).toEqual([
+      "key/unused old_one",
+    ]);
+  });
+
+  test("are not asked for without a value, nor where forms have no keys of their own", async () => {
+    expect(await lint('t("seat"); t("boat", { n });')).toEqual([
+      "key/undefined seat",
+      "key/unused old_one",
+      "key/unused seat_first",
+      "key/unused seat_last",
+    ]);
+    expect(await lint('t("seat", { place }); t("boat", { n, size });', "inline")).toEqual(
+      expect.arrayContaining(["argument/spare boat", "key/undefined seat", "key/unused boat_big"]) as unknown,
+    );
+  });
+});
+
+test("a value that only chooses words need not be in a translation that has no choice", async () => {
+  const missing = async (source: string, target: string) => {
+    const book = { syntax: { argument: "%{name}%" } };
+    const files = { "t/en.json": JSON.stringify({ a: source }), "t/ms.json": JSON.stringify({ a: target }) };
+    const all = await lintProject(memoryProject(book, files, ["ms"]));
+    return all.filter(({ rule }) => rule === "argument/missing").length;
+  };
+  expect(await missing("{{plural:%number%|one=Boat|other=Boats}}", "Bot")).toBe(0);
+  expect(await missing("%number% {{plural:%number%|one=boat|other=boats}}", "Bot")).toBe(1);
+  expect(await missing("Plural: %number% boats", "Bot")).toBe(1);
 });
 
 describe("arguments that code passes", () => {

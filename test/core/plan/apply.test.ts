@@ -61,6 +61,13 @@ describe("a plan", () => {
     });
   });
 
+  test("is refused whole when two of its parts change one file", () => {
+    const files = memoryFiles({ "a.json": "old" });
+    const changes = ["one", "two"].map((after) => ({ file: "a.json", before: "old", after }));
+    expect(applyPlan(files, makePlan(changes, {}))).toMatchObject({ ok: false, file: "a.json" });
+    expect(contents(files)).toEqual({ "a.json": "old" });
+  });
+
   test("keeps a byte order mark", () => {
     const files = memoryFiles({ "a.json": "\uFEFFold" });
     applyPlan(files, makePlan([{ file: "a.json", before: "old", after: "new", bom: true }], {}));

@@ -500,6 +500,19 @@ describe("init reads locales however they are written", () => {
       { books: [{ files: "{dir}/texts.{locale}.json" }] },
     ],
     [
+      "a country's code, as the language that the others have no file for",
+      Object.fromEntries(["en", "de", "fr", "ru", "kz", "ua"].map((name) => [`t/${name}.json`, json("One")])),
+      { targets: ["de", "fr", "kk", "ru", "uk"], books: [{ spelling: { kk: "kz", uk: "ua" } }] },
+    ],
+    [
+      "folders in camel case",
+      Object.fromEntries(["en", "de", "fr", "ptBr"].map((name) => [`t/${name}/home.json`, json("One")])),
+      {
+        targets: ["de", "fr", "pt-BR"],
+        books: [{ files: "t/{locale}/home.json", spelling: { "pt-BR": "ptBr" } }],
+      },
+    ],
+    [
       "catalogs of tests left out",
       {
         "t/en.json": json("One"),
@@ -520,6 +533,69 @@ describe("init finds lookups by the keys of the catalog", () => {
     "t/de.json": JSON.stringify({ home: { title: "Eins", lead: "Zwei" }, foot: { note: "Drei" } }),
   };
   test.each<[string, Record<string, string>, object]>([
+    [
+      "one name around all texts, which code leaves out",
+      {
+        "t/en.json": JSON.stringify({
+          texts: { home: { title: "One", lead: "Two" }, foot: { note: "Three" } },
+        }),
+        "t/de.json": JSON.stringify({
+          texts: { home: { title: "Eins", lead: "Zwei" }, foot: { note: "Drei" } },
+        }),
+        "a.ts": 'say("home.title"); say("home.lead"); say("foot.note");\n',
+      },
+      { root: "texts", lookups: [{ call: "say" }] },
+    ],
+    [
+      "keys in an object, with what makes their function",
+      {
+        "a.tsx":
+          'import { useWords } from "words";\nexport function A() {\n  const { say, locale } = useWords();\n  return [say({ id: "home.title" }), locale];\n}\n',
+        "b.tsx":
+          'import { useWords } from "words";\nexport function B() {\n  const { say } = useWords();\n  return [say({ id: "home.lead" }), say({ id: "foot.note" })];\n}\n',
+      },
+      {
+        lookups: [{ descriptor: "say", key: "id" }],
+        emit: {
+          call: 'say({ id: "{key}" }{args})',
+          import: 'import { useWords } from "words";',
+          setup: "const { say } = useWords();",
+        },
+      },
+    ],
+    [
+      "no keys of objects that nothing is given, or that are none's argument",
+      {
+        "a.ts":
+          'show([{ label: "home.title" }, { label: "home.lead" }]);\nexport default () => ({ label: "foot.note" });\nconst menu = { label: "home.title" };\nsay("home.title"); say("home.lead"); say("foot.note");\n',
+      },
+      { lookups: [{ call: "say" }] },
+    ],
+    [
+      "parts of templates that the function of code's calls fills in",
+      {
+        "a.js": 'say("home.title"); say("home.lead"); say("foot.note");\n',
+        "a.html": "{{#x}}<p>{{#say}}home.title{{/say}}</p><b>{{#say}}other.key{{/say}}</b>{{/x}}\n",
+      },
+      {
+        lookups: [{ call: "say" }, { mark: "{{#say}}KEY{{/say}}" }],
+        emit: {
+          call: 'say("{key}"{args})',
+          endings: { ".html": { content: "{{#say}}{key}{{/say}}", attribute: "{{#say}}{key}{{/say}}" } },
+        },
+      },
+    ],
+    [
+      "values of templates that have parts, which are no braces of another syntax",
+      {
+        "t/en.json": JSON.stringify({
+          home: { title: "{{#late}}Late{{/late}}{{^late}}On time{{/late}}", lead: "At {{quay}}" },
+          foot: { note: "Three" },
+        }),
+        "a.js": 'say("home.title"); say("home.lead"); say("foot.note");\n',
+      },
+      { syntax: "double-brace" },
+    ],
     [
       "members of an array, as the language and its templates write them",
       {
@@ -925,5 +1001,48 @@ describe("init proposes what is usual where there are no catalogs yet", () => {
     ],
   ])("%s", async (_name, files, book) => {
     expect(await proposed(files)).toMatchObject({ books: [book] });
+  });
+});
+
+test("a name around all texts that code writes is part of its keys", async () => {
+  const texts = { texts: { home: { title: "One", lead: "Two" } } };
+  const files = {
+    "t/en.json": JSON.stringify(texts),
+    "t/de.json": JSON.stringify(texts),
+    "a.ts": 'say("texts.home.title"); say("texts.home.lead");\n',
+  };
+  const { books } = await proposed(files);
+  expect(books).toEqual([expect.not.objectContaining({ root: expect.anything() as unknown })]);
+});
+
+describe("init tells catalogs from what programs keep of languages", () => {
+  test("a table of other values by language", async () => {
+    const table = (locale: string, name: string) =>
+      `  "${locale}": { text: "${name}", grid: grid${name}, dates: dates${name} },\n`;
+    const files = {
+      "t/en.json": '{ "title": "One" }',
+      "t/de.json": '{ "title": "Eins" }',
+      "src/i18n/languages.ts": `export const languages = {\n${table("en", "English")}${table("de", "Deutsch")}};\n`,
+    };
+    expect((await proposed(files)).books).toMatchObject([{ files: "t/{locale}.json" }]);
+    expect((await proposed(files)).books).toHaveLength(1);
+  });
+
+  test("keys in code of languages that are not read count as used", async () => {
+    const files = {
+      "t/en.json": '{ "home": { "title": "One", "lead": "Two", "note": "Three", "gone": "Four" } }',
+      "t/de.json": '{ "home": { "title": "Eins", "lead": "Zwei", "note": "Drei", "gone": "Vier" } }',
+      "src/a.js": 'say("home.title");\nsay("home.lead");\n',
+      "views/a.pug": 'h1= say("home.note")\n',
+    };
+    const result = await planInit(memoryFiles(files));
+    if (!result.ok) throw new Error(result.file);
+    expect(result.plan.grounds.join("\n")).toMatch(/1 file with \.pug/);
+    const opened = openProject(
+      memoryFiles({ ...files, "fond.config.json": result.plan.changes[0]?.after ?? "" }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const unused = (await lintProject(opened.project)).filter(({ rule }) => rule === "key/unused");
+    expect(unused.map(({ key }) => key)).toEqual(["home.gone"]);
   });
 });

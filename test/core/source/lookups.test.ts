@@ -219,6 +219,59 @@ describe("what stands before a key, and around it", () => {
   });
 });
 
+describe("parts of a template that a function fills in", () => {
+  const filled: LookupConfig[] = [{ mark: "{{#say}}KEY{{/say}}" }];
+  test.each<[string, readonly string[]]>([
+    ["<p>{{#say}}cart.title{{/say}}</p>", ["cart.title"]],
+    ["<p>{{#say}} cart.title {{/say}}</p>", ["cart.title"]],
+    ["<p>{{#say}}cart.{{name}}.title{{/say}}</p>", ["cart.….title"]],
+    ["<p>{{#open}}cart.title{{/open}}</p>", []],
+    ["<p>{{#say}}The boat is late{{/say}}</p>", []],
+  ])("%s", (page, keys) => {
+    expect(keysIn("a.html", page, filled).map(({ key }) => key)).toEqual(keys);
+  });
+});
+
+describe("keys in an object", () => {
+  const declared: LookupConfig[] = [{ descriptor: "say", key: "id", default: "text" }];
+  const values = (code: string) => {
+    const book = { name: "app", files: "t/{locale}.json", lookups: declared };
+    const [parsed] = v.parse(configSchema, { source: "en", targets: [], books: [book] }).books;
+    if (!parsed) throw new Error("no book");
+    return readSource("a.ts", code, false, lookupShapes(parsed, "en"));
+  };
+  test.each<[string, readonly string[] | undefined]>([
+    ['say({ id: "a.b" }, { name })', ["name"]],
+    ['say({ id: "a.b" }, {})', []],
+    // A declaration may get its values later.
+    ['say({ id: "a.b" })', undefined],
+  ])("%s passes what stands behind it", (code, names) => {
+    expect(values(code).lookups.map(({ argumentNames }) => argumentNames)).toEqual([names]);
+  });
+
+  test("the text beside a key is none to find, whatever the object is given to", () => {
+    const { literals } = values(
+      'later({ id: "a.b", text: "The boat is late" }); say({ id: `a.${b}`, text: n > 1 ? "boats" : "boat" }); show({ text: "All aboard" });',
+    );
+    expect(
+      literals.map(({ pieces }) => pieces.map((piece) => "value" in piece && piece.value).join()),
+    ).toEqual(["a.b", "All aboard"]);
+  });
+});
+
+describe("scripts of a page are code by their type", () => {
+  test.each([
+    "",
+    ' type="text/babel"',
+    ' type="application/x-javascript"',
+    ' type="text/javascript; charset=utf-8"',
+    ' type="text/jsx"',
+  ])("<script%s>", (type) => {
+    const page = `<h1>x</h1><script${type}>say("a.b")</script>`;
+    expect(keysIn("a.html", page, [{ call: "say" }]).map(({ key }) => key)).toEqual(["a.b"]);
+  });
+});
+
 describe("templates that a page holds for its scripts", () => {
   const read = (type: string) => {
     const config = v.parse(configSchema, {

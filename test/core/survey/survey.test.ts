@@ -44,6 +44,8 @@ describe("what users read is called text", () => {
     '<Table head={["ID", "Island", "Fare"]} />',
     'f(n === 1 ? "seat" : "seats")',
     "f(n + (n === 1 ? ' boat' : ' boats'))",
+    // One name of a language among others is none of a list of them.
+    'const texts = { de: "Deutsch", no: "No boat today", in: "In the harbor", it: "It is late" }; f(texts.no)',
   ])("%s", (code) => {
     expect(
       survey(`function A() { ${/^</.test(code) ? `return ${code}` : code}; }`).map(({ verdict }) => verdict),
@@ -65,6 +67,12 @@ describe("what only programs read is called code", () => {
     '<select><option value="en">English</option><option value="de">Deutsch</option></select>',
     'const languages = { fr: "Français", nb: "Norsk bokmål", en: "English" }',
     'f("%(kind)s: %(name)s")',
+    'const names = { de: "Deutsch", fr: "Français", kr: "한국어", "pt-BR": "Português do Brasil", hu: "Magyar" }',
+    'write("# HELP boats_out The boats that are out.")',
+    'write("##boat_name.checkbox##")',
+    'write("COMMIT;")',
+    'write(`<?xml version="1.0" ?>\\n<boats><boat>Sea Otter</boat></boats>`)',
+    'write(`<boats xmlns="urn:boats"><boat>Sea Otter</boat></boats>`)',
     'const message = "ℹ️"',
     'check({ name: "required|string|max:40", description: "string", title: "in 1", message: "db notes.text" })',
     'const text = "boat.get[quay,<address>,<time>,<output>]"',

@@ -213,7 +213,7 @@ function isScriptEnding(ending: string): boolean {
 }
 
 function isCall({ lookup }: LookupUse): boolean {
-  return "call" in lookup || "maker" in lookup || "member" in lookup;
+  return "call" in lookup || "maker" in lookup || "member" in lookup || "descriptor" in lookup;
 }
 
 /** The line that all templates have that use a tag: `{% load words %}`. */
@@ -267,7 +267,11 @@ function writtenIn(
     for (const { call } of written) counts.set(call, (counts.get(call) ?? 0) + 1);
     const best = most(counts);
     const same = written.filter(({ call }) => call === best);
-    const chosen = same.find((one) => one.import !== undefined || one.setup !== undefined) ?? same[0];
+    const chosen =
+      same
+        .filter((one) => one.import !== undefined || one.setup !== undefined)
+        // What makes the lookup alone is wanted, and nothing else that its maker gives.
+        .sort((a, b) => (a.setup?.length ?? 0) - (b.setup?.length ?? 0))[0] ?? same[0];
     if (chosen)
       return use.textSyntax === undefined
         ? withoutValues(filledAround(chosen, samples), use)
@@ -364,6 +368,10 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
       before,
     ) ??
     /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
+    // A key in an object: say({ id: "cart.title" })
+    /(?<![\w$])([A-Za-z_$][\w$]{0,60}(?:\.[A-Za-z_$][\w$]{0,60}){0,4})\((\{\s{0,99}[\w$]{1,40}\s{0,9}:\s{0,9})$/.exec(
+      before.replace(/\(\s{1,99}\{/, "({"),
+    ) ??
     // A tag of a template: t`…`
     (text[literal.span.start] === "`" ? /(?<![\w$.])([A-Za-z_$][\w$]{0,60})()$/.exec(before) : null) ??
     [];
@@ -377,7 +385,13 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
           .split(",")
           .map((one) => one.trim())
           .join(", ");
-  const call = isTag ? `${callee}\`{key}\`` : `${callee}(${others}${quote}{key}${quote}{args})`;
+  const property = /^\{\s*([\w$]+)/.exec(given)?.[1];
+  const call =
+    property !== undefined
+      ? `${callee}({ ${property}: ${quote}{key}${quote} }{args})`
+      : isTag
+        ? `${callee}\`{key}\``
+        : `${callee}(${others}${quote}{key}${quote}{args})`;
   const name = callee.split(/\??\.|->|::/, 1)[0] ?? callee;
   if (!/^[\w$]+$/.test(name) || name === "this") return { call };
   if (bound) {

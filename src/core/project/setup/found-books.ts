@@ -9,7 +9,13 @@ import { isScript } from "../../source/readers/script/endings.js";
 import type { FormatName } from "../../config/names.js";
 import { leftOutByName } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
-import { languageOfTexts, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
+import {
+  countryLanguage,
+  languageOfTexts,
+  localeByText,
+  spellingOf,
+  writtenLocale,
+} from "./written-locale.js";
 
 /** A group of catalog files that differ in their locale alone, or one file that holds all locales. */
 export interface FoundBook {
@@ -30,6 +36,8 @@ export interface FoundBook {
   /** The locales of which a file cannot be read whole: how many keys they have is not known. */
   readonly unread: ReadonlySet<string>;
   readonly spelling: "hyphen" | "underscore" | Readonly<Record<string, string>>;
+  /** The name around all entries of each file, where code leaves it out of its keys. */
+  readonly frame?: string;
   /** Where the locale stands in the files: at their root, or at the end of each key. */
   readonly inside: "root" | "leaf" | undefined;
   /** Texts of all locales. */
@@ -46,6 +54,8 @@ export interface FoundBook {
   readonly ownText: ReadonlyMap<string, number>;
   /** How many entries stand under a name of their own at the root, and how many there are. */
   readonly flat: { readonly whole: number; readonly of: number };
+  /** The same for the entries below the one name that stands around all entries of each file. */
+  readonly flatBelow: number;
 }
 
 /** The endings of files that are catalogs of one locale, and hold nothing to be run. */
@@ -97,7 +107,10 @@ const leastSure = 3;
 
 /** Whether a module's place is a locale because others are beside it: `kab` beside `de`, `fr` and `nl`. */
 function isAmongLocales(place: LocalePlace | undefined, groups: ReadonlyMap<string, Group>): boolean {
-  const members = place && /^[a-z]{3}$/.test(place.written) ? groups.get(place.pattern)?.members : undefined;
+  const members =
+    place && /^(?:[a-z]{2,3}|[a-z]{2}[A-Z][A-Za-z]{1,3})$/.test(place.written)
+      ? groups.get(place.pattern)?.members
+      : undefined;
   return new Set(members?.filter((one) => !isByChance(one)).map(({ locale }) => locale)).size >= leastSure;
 }
 
@@ -308,11 +321,17 @@ function booksInCode(code: readonly SourceFile[], known: ReadonlySet<string>): F
   });
 }
 
+/** Whether a table is what a program keeps of each language, and no catalog: most of it is other values than texts. */
+function isOfProgram({ entries }: CatalogContent): boolean {
+  return entries.filter(({ kind }) => kind === "code").length * 2 > entries.length;
+}
+
 /** A book of files that each hold all locales. */
 function bookInFiles(
   pattern: string,
   found: readonly { readonly content: CatalogContent }[],
 ): FoundBook | undefined {
+  if (found.some(({ content }) => isOfProgram(content))) return undefined;
   for (const inside of ["root", "leaf"] as const) {
     const book = new BookCount(false);
     const written = new Map<string, string>();
@@ -320,6 +339,25 @@ function bookInFiles(
     if (isAll && written.size > 1) return book.found(pattern, spellingOf(written), inside);
   }
   return undefined;
+}
+
+/** A book without the one name that stands around all entries of its files; undefined where there is none. */
+export function withoutFrame(book: FoundBook): FoundBook | undefined {
+  const { keys, flat } = book;
+  const own = keys.get("");
+  const frame = own === undefined ? undefined : /^[^.]+(?=\.)/.exec([...own][0] ?? "")?.[0];
+  if (!own || keys.size > 1 || frame === undefined) return undefined;
+  const before = `${frame}.`;
+  if (![...own].every((key) => key.startsWith(before))) return undefined;
+  const bare = (set: ReadonlySet<string>) => new Set([...set].map((key) => key.slice(before.length)));
+  return {
+    ...book,
+    frame,
+    keys: new Map([["", bare(own)]]),
+    counted: bare(book.counted),
+    numbered: new Map([...book.numbered].map(([locale, set]) => [locale, bare(set)])),
+    flat: { ...flat, whole: book.flatBelow },
+  };
 }
 
 /** How many keys a book has in all namespaces. */
@@ -409,11 +447,13 @@ function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]):
   );
   const book = new BookCount(isRooted);
   const written = new Map<string, string>();
+  const sure = group.members.flatMap((member) => (member.isWeak ? [] : [member.locale]));
   for (const member of group.members) {
     const { content } = member.found;
     const locale = localeByText(
       member.written,
-      member.locale,
+      // Of a country's languages, that which the others have no file for.
+      countryLanguage(member.written, sure) ?? member.locale,
       content.entries.map(({ text }) => text),
     );
     if (locale !== member.locale && !written.has(locale))
@@ -470,6 +510,7 @@ class BookCount {
   private readonly forms = new Map<string, Set<PluralCategory>>();
   private readonly ownText = new Map<string, number>();
   private whole = 0;
+  private wholeBelow = 0;
 
   /** `isRooted` says that keys start with the locale, which is none of them. */
   constructor(private readonly isRooted: boolean) {}
@@ -515,12 +556,13 @@ class BookCount {
     own.add(key);
     this.texts.push(text);
     if (path.length === 1) this.whole++;
+    if (path.length === 2) this.wholeBelow++;
     if (placeholderSign.test(text)) this.counted.add(key);
     return key;
   }
 
   found(files: string, spelling: FoundBook["spelling"], inside: FoundBook["inside"]): FoundBook {
-    const { locales, unread, texts, counted, keys, numbered, forms, ownText, whole } = this;
+    const { locales, unread, texts, counted, keys, numbered, forms, ownText, whole, wholeBelow } = this;
     return {
       files,
       locales,
@@ -534,13 +576,14 @@ class BookCount {
       forms,
       ownText,
       flat: { whole, of: texts.length },
+      flatBelow: wholeBelow,
     };
   }
 }
 
 /** A file that holds all locales, at its root or in each key; undefined for any other file. */
 function bookInOneFile(file: string, content: CatalogContent): FoundBook | undefined {
-  if (content.entries.length === 0) return undefined;
+  if (content.entries.length === 0 || isOfProgram(content)) return undefined;
   for (const inside of ["root", "leaf"] as const) {
     const book = new BookCount(false);
     const written = new Map<string, string>();

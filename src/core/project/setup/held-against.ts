@@ -15,8 +15,8 @@ export interface HeldAgainst {
   /** An example of what is unknown, with its file. */
   readonly example: { readonly key: string; readonly file: string } | undefined;
   readonly keys: number;
-  /** How many keys nothing asks for. */
-  readonly unused: number;
+  /** Those of them that nothing asks for. */
+  readonly unused: ReadonlySet<string>;
 }
 
 /** Reads code once more, as the proposed configuration has it, and counts which keys it asks for. */
@@ -65,8 +65,8 @@ export function heldAgainst(
       }
     }
   }
-  const unused = [...all].filter(
-    (key) => !asked.has(key) && !asked.has(baseOf(key)) && !tests.some((test) => test(key)),
-  ).length;
+  const unused = new Set(
+    [...all].filter((key) => !asked.has(key) && !asked.has(baseOf(key)) && !tests.some((test) => test(key))),
+  );
   return { found, unknown, example, keys: all.size, unused };
 }

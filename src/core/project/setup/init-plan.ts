@@ -7,6 +7,7 @@ import type { Files } from "../../files/files.js";
 import { makePlan, type FileChange, type Plan } from "../../plan/plan.js";
 import { noShapes } from "../../source/book-code.js";
 import { fixedText, readableText, type SourceFile } from "../../source/model.js";
+import { unreadCode } from "../../source/unread-code.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { lazily } from "../../text/lazy.js";
@@ -14,7 +15,7 @@ import { leftOutByContent, leftOutByName, libraryTest, type LeftOut } from "../.
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
-import { findBooks, keyCount, type FoundBook } from "./found-books.js";
+import { findBooks, keyCount, withoutFrame, type FoundBook } from "./found-books.js";
 import { heldAgainst } from "./held-against.js";
 import { KeyIndex } from "./key-index.js";
 import { lookupModule } from "./lookup-module.js";
@@ -105,9 +106,7 @@ interface StudiedBook {
 function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen["studied"] {
   const known = new Map<FoundBook, StudiedBook>();
   const several = books.length > 1;
-  const study = (book: FoundBook) => {
-    const there = known.get(book);
-    if (there) return there;
+  const studyAs = (book: FoundBook): StudiedBook => {
     const keys = new KeyIndex(book.keys);
     const users = several
       ? code.filter(({ mentions }) => [...mentions].some((mention) => keys.match(mention) !== undefined))
@@ -115,7 +114,15 @@ function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen
     const held = findLookups(users, keys, book.constant);
     // Where nothing is translated yet, code may bring its texts along.
     const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
-    const studied = withoutNames({ book, keys, users, lookups });
+    return { book, keys, users, lookups };
+  };
+  const study = (book: FoundBook) => {
+    const there = known.get(book);
+    if (there) return there;
+    const whole = studyAs(book);
+    const inside = withoutFrame(book);
+    const bare = inside && studyAs(inside);
+    const studied = withoutNames(bare && hitsOf(bare) > 3 * hitsOf(whole) ? bare : whole);
     known.set(book, studied);
     return studied;
   };
@@ -158,6 +165,11 @@ function withoutNames(studied: StudiedBook): StudiedBook {
   const hits = bare.uses.reduce((sum, one) => sum + one.hits, 0);
   if (hits < leastBare || lookups.home !== undefined || hits <= withName * 3) return studied;
   return { ...studied, book: named, keys, lookups: { ...bare, home: mostAsked(book, bare) } };
+}
+
+/** How often the lookups that were found take a key. */
+function hitsOf({ lookups }: StudiedBook): number {
+  return lookups.uses.reduce((sum, one) => sum + one.hits, 0);
 }
 
 /** The name of the file that most of the keys are in that code asks for. */
@@ -414,6 +426,8 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
   const { book: found, keys, users, lookups } = around.studied(given);
   const locales = [...found.locales.keys()].sort();
   grounds.push(`${found.files} has ${keysOf(keyCount(found))} in ${locales.join(", ")}.`);
+  if (found.frame !== undefined)
+    grounds.push(`All of them stand in "${found.frame}", which code leaves out of its keys.`);
   for (const { shown, hits, misses } of lookups.uses)
     grounds.push(
       `${shown} takes its keys ${timesIn(hits)}${misses > 0 ? `, and other strings ${timesIn(misses)}` : ""}.`,
@@ -470,15 +484,21 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
     ...(syntax !== "icu" && { syntax }),
     ...(plurals !== "inline" && { plurals }),
     ...(Object.keys(forms).length > 0 && { forms }),
-    ...(found.inside === "root" && { root: "{locale}" }),
+    ...(found.inside !== "leaf" && rootOf(found)),
     ...(found.inside === "leaf" && { leaf: "{locale}" }),
     ...(asked.length > 0 ? { lookups: asked, ...(written && { emit: written }) } : lookupOf(answers)),
     ...(relative && { relative }),
     ...(marks.length > 0 && { marked: marks }),
     ...(naming && { naming }),
   };
-  if (asked.length > 0 && keys.size > 0) sayHeld(book, source, users, found, grounds);
+  if (asked.length > 0 && keys.size > 0) sayHeld(book, source, users, found, around);
   return book;
+}
+
+/** What stands around all entries of a book's files. */
+function rootOf({ inside, frame }: FoundBook): { readonly root?: string } {
+  const around = [...(inside === "root" ? ["{locale}"] : []), ...(frame === undefined ? [] : [frame])];
+  return around.length > 0 ? { root: around.join(".") } : {};
 }
 
 /** Whether a lookup is what stands in templates for a text. */
@@ -498,7 +518,7 @@ function sayHeld(
   source: string,
   code: readonly SourceFile[],
   found: FoundBook,
-  grounds: string[],
+  { grounds, files }: Pick<Surroundings, "grounds" | "files">,
 ): void {
   const held = heldAgainst(book, source, code, found);
   if (!held) return;
@@ -508,8 +528,13 @@ function sayHeld(
       ? ""
       : `, ${unknown} ${unknown === 1 ? "does" : "do"} not ("${example.key}" in ${example.file})`;
   grounds.push(
-    `Held against the catalogs: ${asked} ${asked === 1 ? "lookup finds its key" : "lookups find their keys"}${rest}; ${unused} of ${keys} keys ${unused === 1 ? "is" : "are"} not looked up.`,
+    `Held against the catalogs: ${asked} ${asked === 1 ? "lookup finds its key" : "lookups find their keys"}${rest}; ${unused.size} of ${keys} keys ${unused.size === 1 ? "is" : "are"} not looked up.`,
   );
+  const elsewhere = unused.size === 0 ? [] : unreadCode(files).endingsWith(unused);
+  if (elsewhere.length > 0)
+    grounds.push(
+      `Some of those stand in code of languages that are not read: ${elsewhere.map(([ending, count]) => `${count} ${count === 1 ? "file" : "files"} with ${ending}`).join(", ")}. They count as used, and texts in such files are not found.`,
+    );
 }
 
 /** JSON with two spaces of indent, lists and objects of plain values on one line where they fit. */

@@ -57,14 +57,16 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constan
           "attribute" in lookup ? keysInAttribute(text).map(({ key }) => keys.match(key)) : [match];
         for (const own of found)
           if (!own) use.misses++;
-          else countHit(use, { source, literal }, own);
+          else countHit(use, { source, literal, ...madeHere(lookup, bound) }, own);
       }
     }
   }
   addMarks(code, keys, uses);
   addSymbols(code, keys, uses);
+  const surely = [...uses.values()].filter((use) => isLookup(use, keys));
   const found = [
-    ...[...uses.values()].filter((use) => isLookup(use, keys)),
+    ...surely,
+    ...[...uses.values()].filter((use) => !surely.includes(use) && isPartOf(use, surely)),
     ...makerUses(makers),
     ...memberUses(code, keys, constant),
   ];
@@ -79,6 +81,12 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constan
     parts: most(votes.parts),
     home: homeOf(votes),
   };
+}
+
+/** What makes the function, or its object, that a declared text is given to. */
+function madeHere(lookup: LookupConfig, bound: ReadonlyMap<string, BoundCall>): Pick<LookupSample, "bound"> {
+  const made = "descriptor" in lookup ? bound.get(lookup.descriptor.split(".", 1)[0] ?? "") : undefined;
+  return made ? { bound: made } : {};
 }
 
 /** A call with the place of its default texts, where it has them. */
@@ -117,6 +125,17 @@ function isLookup({ hits, misses, telling, lookup, samples }: LookupUse, keys: K
   return share >= 0.9 && (known * 2 >= keys.size || (known >= 5 && !keys.hasNamespaces));
 }
 
+/** Whether parts of templates are filled in by a function of the name of a lookup that code calls, whatever else they ask for. */
+function isPartOf({ lookup, hits }: LookupUse, surely: readonly LookupUse[]): boolean {
+  const name = "mark" in lookup ? /^\{\{#(\w+)\}\}/.exec(lookup.mark)?.[1] : undefined;
+  return name !== undefined && hits > 0 && surely.some((use) => nameOf(use) === name);
+}
+
+/** What a lookup that is a call is called, without the object that has it. */
+function nameOf({ lookup }: LookupUse): string | undefined {
+  return "call" in lookup ? lookup.call.split(/[.:>]+/).at(-1) : undefined;
+}
+
 /** Fewer than this share of what the most frequent lookup has is chance, but for another form of the same function. */
 const leastShare = 0.03;
 
@@ -126,8 +145,6 @@ const fewWords = 12;
 /** What is left of lookups by chance beside one that is used all over. */
 function withoutChance(uses: readonly LookupUse[]): LookupUse[] {
   const most = Math.max(0, ...uses.map(({ hits }) => hits));
-  const nameOf = ({ lookup }: LookupUse) =>
-    "call" in lookup ? lookup.call.split(/[.:>]+/).at(-1) : undefined;
   const main = uses.filter(({ hits }) => hits * 5 >= most).map(nameOf);
   // Names of other things are keys by chance where keys are plain words: `mayEdit("Boats")`, again and again.
   const isOfOthers = ({ hits, telling, samples }: LookupUse) =>
@@ -146,9 +163,19 @@ function distinct(samples: readonly LookupSample[]): number {
 /** Signs before and behind what may be a key, in a text of any file: `[[cart:title]]`, `{%cart.title%}`. */
 const marked = /([[{%<@#(]{2,3})([\w.:/-]{2,200})(?:\s{0,9},[^\]\n]{0,200}?)?([\]}%>@#)]{2,3})/g;
 
+/** A part of a template that a function of its name fills in: `{{#say}}cart.title{{/say}}`. */
+const filledPart = /(\{\{#(\w{1,40})\}\}\s{0,9})([\w.:/-]{2,200})(\s{0,9}\{\{\/\2\}\})/g;
+
 function addMarks(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
   for (const source of code)
-    for (const [, open = "", text = "", close = ""] of source.text.matchAll(marked)) {
+    for (const [open = "", text = "", close = ""] of [
+      ...[...source.text.matchAll(marked)].map((found) => found.slice(1)),
+      ...[...source.text.matchAll(filledPart)].map(([, open = "", , text = "", close = ""]) => [
+        open.trim(),
+        text,
+        close.trim(),
+      ]),
+    ]) {
       const match = keys.match(text);
       const mark = `${open}KEY${close}`;
       // Most of what stands in brackets is code.
@@ -185,7 +212,7 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
   const filter = filterBehind(literal, source);
   if (filter !== undefined)
     return [{ id: `filter ${filter}`, lookup: { filter }, shown: `{{ … | ${filter} }}` }];
-  const { role, name, element, index = 0, properties = [] } = literal.context;
+  const { role, name, element, index = 0 } = literal.context;
   if (name === undefined) return [];
   if (role === "argument") {
     const lookup = index === 0 ? { call: name } : { call: name, key: index };
@@ -198,7 +225,7 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
     ];
   }
   if (role === "tagged") return [{ id: `call ${name} 0`, lookup: { call: name }, shown: `${name}\`…\`` }];
-  if (role === "property" && element !== undefined && properties.length === 1) {
+  if (role === "property" && isGivenTo(element, literal, source)) {
     const beside = besideKey(source, place);
     return [
       {
@@ -232,6 +259,21 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
     ];
   return [{ id: `attribute ${name}`, lookup: { attribute: name }, shown: `${name}="…"` }];
 }
+
+/** Whether a string is in an object that a function is given: no other names what its lookup could be known by. */
+function isGivenTo(
+  callee: string | undefined,
+  { span, context: { properties = [] } }: Literal,
+  { text }: SourceFile,
+): callee is string {
+  const name = callee?.split(".").at(-1);
+  if (name === undefined || !/^[\w$]+$/.test(name) || properties.length !== 1) return false;
+  const before = text.slice(Math.max(0, span.start - longestObject), span.start);
+  return new RegExp(String.raw`(?<![\w$])${name.replaceAll("$", "\\$")}\s{0,9}\(\s{0,200}\{`).test(before);
+}
+
+/** So far before one of its strings the object that a function is given begins at most, in code units. */
+const longestObject = 2_000;
 
 /** The properties beside a key that hold its text and a note, by what they are and say. */
 function besideKey({ literals }: SourceFile, place: number): { default?: string; note?: string } {

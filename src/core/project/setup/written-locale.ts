@@ -30,6 +30,12 @@ export function writtenLocale(written: string): WrittenLocale | undefined {
   return named === undefined ? undefined : { locale: named, isWeak: true };
 }
 
+/** The language that a country's code stands for beside files in other locales; undefined for codes of languages. */
+export function countryLanguage(written: string, others: readonly string[]): string | undefined {
+  if (!/^[a-z]{2}$/.test(written) || isKnownLanguage(written)) return undefined;
+  return meantBy(doubtTag(written, others));
+}
+
 const inEnglish = lazily(() => new Intl.DisplayNames(["en"], { type: "language" }));
 
 function hasName(language: string): boolean {

@@ -22,6 +22,9 @@ export function nameFromCode(code: string): string {
     .replace(/\s\?\s.*$|\sif\s.*$/s, " ")
     // What stands in for a missing value names it less than the value does.
     .replace(/\s(?:or|\?\?|\?:)\s.*$/s, " ");
+  // At the end of a path that nothing calls, such a name is a value's own: `field.min`.
+  const own = /(?:\.|->)(min|max|sum|abs|first|last)$/.exec(bare.trim())?.[1];
+  if (own !== undefined && !bare.includes("(")) return own;
   const names = bare.match(/[A-Za-z_][A-Za-z0-9_]*/g) ?? [];
   const telling = names.filter((name) => !formOnly.has(name));
   const chosen = telling[telling.length - 1] ?? names[0] ?? "value";

@@ -1,4 +1,4 @@
-import { isCountOfForms } from "../../form-count.js";
+import { isCountOfForms, onlyChooses } from "../../form-count.js";
 import { hasForms } from "../../../catalog/plural-keys.js";
 import { isQuotedAway, matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
@@ -31,7 +31,7 @@ export const argumentMissing = defineRule({
     const { missing } = matchNames(source.message.facts.arguments, message.facts.arguments);
     for (const name of missing) {
       if (isQuotedAway(message, `{${name}`)) continue;
-      if (isCountOfForms(name, target, source, context)) continue;
+      if (isCountOfForms(name, target, source, context) || onlyChooses(name, source)) continue;
       const written = source.message.facts.arguments.get(name)?.[0];
       const sample = written?.span
         ? source.message.source.slice(written.span.start, written.span.end)

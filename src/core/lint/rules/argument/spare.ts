@@ -1,4 +1,5 @@
 import { nearest } from "../../../text/nearest.js";
+import { sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 import { suppliedAt } from "../../supplied.js";
 
@@ -32,7 +33,8 @@ export const argumentSpare = defineRule({
   book(context) {
     for (const { source, lookup, key, needed, known, passed } of suppliedAt(context)) {
       for (const name of passed) {
-        if (known.has(name)) continue;
+        // One that chooses among the forms of a text is in none of them.
+        if (known.has(name) || sourceKeysOf(context.book).formsOf(lookup).length > 0) continue;
         const near = nearest(
           name,
           [...needed].filter((one) => !passed.includes(one)),

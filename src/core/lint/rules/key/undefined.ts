@@ -6,7 +6,7 @@ import type { CodeUse } from "../../../source/book-code.js";
 import type { Lookup, LookupKey } from "../../../source/model.js";
 import { asksForText } from "../../text-keys.js";
 import { nearest } from "../../../text/nearest.js";
-
+import type { Span } from "../../../text/span.js";
 import { sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
@@ -154,7 +154,7 @@ export const keyUndefined = defineRule({
         continue;
       const isGroup = known.inGroup(written).length > 0;
       // Code may take a group of texts out of an object of them, and their members later.
-      if (isGroup && lookup.isMember) continue;
+      if (isGroup && (lookup.isMember || isTakenWhole(source.text, lookup.span))) continue;
       const meant = key.kind === "fixed" ? known.meantBy(written) : undefined;
       const at = { key: written };
       const namespace = unknownNamespace(written, book);
@@ -207,6 +207,34 @@ function isAskedWhetherThere(text: string, key: string): boolean {
 
 /** So far from a comparison its other side may begin or end, in code units. */
 const reach = 200;
+
+/**
+ * Whether code takes what a lookup gives as an object or a list: spread, walked through, or asked for a member of its own or by
+ * the name that it is given.
+ */
+function isTakenWhole(text: string, { start, end }: Span): boolean {
+  const before = text.slice(Math.max(start - reach, 0), start);
+  const behind = text.slice(end, end + reach);
+  const isWalked =
+    /(?:\bObject\.(?:assign|keys|values|entries|freeze)\((?:[^();]{0,99},\s{0,9})?|\.\.\.|\*\*|\b(?:of|in|foreach\s?\()\s{0,9})$/.test(
+      before,
+    ) ||
+    /^\)?\s{0,40}(?:\?\.)?(?:\[|(?:\.|->)(?:map|forEach|each|each_with_index|keys|values|items|entries|filter|find|reduce|join|sort|length|size|count|first|last|sample)\b)/.test(
+      behind,
+    );
+  if (isWalked) return true;
+  const name = /(?:^|[\s({,;])([$\w]{1,60})\s{0,9}:?=\s{0,9}$/.exec(before)?.[1];
+  if (name === undefined) return false;
+  const plain = name.replaceAll("$", "\\$");
+  return new RegExp(
+    String.raw`(?<![\w$.])${plain}(?:(?:\?\.)?\[|(?:\?\.|->)(?!(?:length|trim|replace|replaceAll|split|slice|toLowerCase|toUpperCase|includes|startsWith|endsWith|charAt|toString|substring|substr|concat|match|indexOf|repeat|padStart|padEnd|strip|lower|upper|format|gsub|sub|capitalize|html_safe)\b)[\w$])|\b(?:of|in)\s{1,9}${plain}(?![\w$])|foreach\s?\(\s{0,9}${plain}\s`,
+  ).test(behindOf(text, end));
+}
+
+/** What comes behind a place of a file, as far as a name given there is likely to be used. */
+function behindOf(text: string, end: number): string {
+  return text.slice(end, end + 4_000);
+}
 
 /** Whether a string that reads like a text stands behind a key, as what is shown where the catalog has nothing: `t("quay.open", "Open now")`. */
 function hasTextBehind(text: string, end: number): boolean {

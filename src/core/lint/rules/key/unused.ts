@@ -7,7 +7,7 @@ export const keyUnused = defineRule({
   id: "key/unused",
   level: "warning",
   summary: "Unused key in the source catalog.",
-  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code, whole or put together from its beginning and values. If a source file cannot be read, or no lookup in the code finds a key, none is reported. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
+  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code, whole or put together from its beginning and values; keys in languages that are not read count as used. If a source file cannot be read, or no lookup in the code finds a key, none is reported. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
   messages: {
     unused: {
       message: 'unused key "{key}"',
@@ -61,7 +61,8 @@ export const keyUnused = defineRule({
       if (catalog.locale !== book.sourceLocale) continue;
       for (const entry of catalog.byKey.values()) {
         const full = book.codeKey(catalog.namespace, entry.key);
-        if (asked.has(full) || tests.some((test) => test(full))) continue;
+        if (asked.has(full) || tests.some((test) => test(full)) || context.unreadCode.mentions(full))
+          continue;
         if (indirect === 0)
           context.report(catalog, entry, "unused", { key: full }, { on: "key", remove: true });
         // With lookups whose keys come from variables it is not sure enough to be removed.

@@ -14,7 +14,8 @@ export const mf2: Syntax = {
   hasSkeletons: false,
   placeholders: ["brace", "brace-dollar"],
   recognized: {
-    pattern: /^\s*\.(?:input\s*\{|local\s+\$|match\s)|\{\s*(?:\$[\p{L}_][\w.-]*[\s}]|#[\p{L}][\w:-]*[\s}/])/u,
+    pattern:
+      /^\s*\.(?:input\s*\{|local\s+\$|match\s)|\{\s*\$[\p{L}_][\w.-]*[\s}]|(?<!\{)\{\s*#[\p{L}][\w:-]*[\s}/]/u,
   },
   writeBranch: (selector) => `${selector === "other" ? "*" : selector} {{…}}`,
 };

@@ -35,13 +35,27 @@ const blocks = (text: string): Island[] => {
   ];
 };
 
+/** Tags of template languages that have signs of their own: `<#if late>`, `<#name/>`, `<@panel>`. */
+const signedTags = (text: string): Island[] =>
+  matchAll(text, /<\/?[#@][A-Za-z][^<>]{0,400}>/g, (match) => ({
+    kind: "code",
+    codeStart: match.index + 2,
+    codeEnd: match.index + match[0].length - 1,
+  }));
+
 /** Pages, and templates of components with expressions in double braces. What no other dialect claims by its content is read so. */
 export const html: Dialect = {
   name: "html",
   language: "script",
   extensions: [],
   sign: /@(?:if|else if|else|for|switch|case|default|empty|defer)\b[^{}<>\n]{0,200}\{(?!\{|!!)|\s(?:\*[a-z]|\(\w{1,30}\)=|\[[\w.]{1,30}\]=)/g,
-  islands: (text) => [...twoBraces(text), ...ownIslands(text), ...blocks(text), ...tagsInAttributes(text)],
+  islands: (text) => [
+    ...twoBraces(text),
+    ...ownIslands(text),
+    ...signedTags(text),
+    ...blocks(text),
+    ...tagsInAttributes(text),
+  ],
   bindsAttributes: true,
   passesIsland: hasNoFilter,
 };

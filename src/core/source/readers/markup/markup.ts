@@ -154,6 +154,10 @@ function withTagNames(masked: string): string {
   );
 }
 
+/** Types of script elements that hold code (HTML, section 4.12.1), or what is compiled to it. */
+const scriptType =
+  /^(?:module|(?:text|application)\/(?:x-)?(?:(?:java|ecma|type|live|j)script[-\d.]{0,5}|babel|[jt]sx))(?:\s*;.*)?$/i;
+
 /** Types of script elements that hold templates of markup. */
 const templateType =
   /^(?:text\/(?:html|template|ejs|mustache|tmpl|(?:x|ng)-[\w-]{0,40}(?:template|tmpl|handlebars|mustache)[\w-]{0,40}|ng-template|x-template)|x-tmpl[\w-]{0,40}|x-template)$/i;
@@ -269,10 +273,13 @@ class MarkupReader {
       for (const child of element.children) if (child.kind === "text") this.template(child);
       return;
     }
-    if (type !== "" && !/^(module|text\/(java|type)script|application\/javascript)$/i.test(type)) return;
+    if (type !== "" && !scriptType.test(type)) return;
     for (const child of element.children) {
       if (child.kind !== "text") continue;
-      this.scriptCode(`script.${lang === "ts" ? "ts" : lang === "tsx" ? "tsx" : "js"}`, child);
+      this.scriptCode(
+        `script.${lang === "ts" || /typescript/i.test(type) ? "ts" : lang === "tsx" ? "tsx" : "js"}`,
+        child,
+      );
     }
   }
 

@@ -239,7 +239,10 @@ function readDescriptor(call: CallExpression, shape: DescriptorShape, separator:
     const key = expressionOf(part(shape.key));
     if (!key) return { lookups: [], keyNodes: [] };
     const texts = readTexts(expressionOf(part(shape.default)), expressionOf(part(shape.note)));
-    return withTexts(keyAlternatives(key, { start: call.start, end: call.end }, undefined, [], texts), texts);
+    // One object alone may be a declaration, whose values come later.
+    const values = call.arguments[1];
+    const names = values && values.type !== "SpreadElement" ? namesIn(values) : undefined;
+    return withTexts(keyAlternatives(key, { start: call.start, end: call.end }, names, [], texts), texts);
   }
   const prefixNode = part(shape.prefix);
   const prefix = prefixNode === undefined ? "" : fixedText(prefixNode);

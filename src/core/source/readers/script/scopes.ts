@@ -9,6 +9,7 @@ import {
 } from "oxc-parser";
 import type { TextEdit } from "../../../text/edits.js";
 import type { Span } from "../../../text/span.js";
+import { calleeName } from "./context.js";
 import { parseAnew } from "./script.js";
 
 /** Whether a name is declared in a function or block around a place, so that it hides the module's. */
@@ -19,6 +20,17 @@ export function isShadowed(program: Program, offset: number, name: string): bool
     node = childrenOf(node).find((child) => child.start <= offset && offset < child.end);
   }
   return false;
+}
+
+/** Where a script calls something by its name, or a method of it by both: `say`, `texts.say`; in UTF-16 code units. */
+export function callsOf(program: Program, name: string): readonly number[] {
+  const found: number[] = [];
+  const visit = (node: Node): void => {
+    if (node.type === "CallExpression" && calleeName(node.callee) === name) found.push(node.start);
+    for (const child of childrenOf(node)) visit(child);
+  };
+  visit(program);
+  return found;
 }
 
 /** Where a module's top level has a name from: an import's module, `local`, or nowhere. */
@@ -268,8 +280,9 @@ function placeIn(body: Node, text: string, setup: SetupLine, { start, end }: Nod
       ),
   );
   const [first] = statements.filter((one) => !("directive" in one && one.directive));
-  const at = first ? first.start : body.start + 1;
-  const indent = first ? indentAt(first.start) : `${own}${unit}`;
+  const before = statements[first ? statements.indexOf(first) - 1 : -1]?.end ?? body.start + 1;
+  const at = first ? withComments(text, before, first.start) : body.start + 1;
+  const indent = first ? indentAt(at) : `${own}${unit}`;
   const onOneLine = first !== undefined && !text.slice(body.start, first.start).includes("\n");
   return {
     start,
@@ -285,6 +298,12 @@ function placeIn(body: Node, text: string, setup: SetupLine, { start, end }: Nod
       },
     ],
   };
+}
+
+/** Where a statement begins with the comments on the lines before it, which are about it: `// eslint-disable-next-line`. */
+function withComments(text: string, before: number, start: number): number {
+  const comments = /\n[ \t\r]{0,200}(?=\/[/*])/.exec(text.slice(before, start));
+  return comments ? before + comments.index + comments[0].length : start;
 }
 
 /** The nodes right below a node, in the order of the code. */

@@ -1,0 +1,58 @@
+import type { Files } from "../files/files.js";
+import { lazily } from "../text/lazy.js";
+import { makeAnew, type Keep } from "../text/kept.js";
+import { isReadable } from "./read.js";
+
+/** Endings of code and templates in languages that have no reader here. */
+const endings =
+  "pug jade haml slim cshtml razor vbhtml vm ftl ftlh ftlx gohtml gotmpl tmpl templ eex heex leex ex exs kt kts swift dart scala sc groovy gsp gradle lua pl pm tt tt2 mako coffee litcoffee ls elm clj cljs cljc rs c cc cpp cxx h hpp m mm vb fs pas lpr dpr bas as mxml qml xaml axaml xml".split(
+    " ",
+  );
+
+/** Longer files are data, in code units. */
+const longest = 500_000;
+
+/** What files of code say that no reader reads: whole strings, and names with several parts. */
+export interface UnreadCode {
+  /** Whether a key stands in one of them. */
+  mentions(key: string): boolean;
+  /** The endings of those that have one of some keys, the most frequent first, with how many files there are of each. */
+  endingsWith(keys: ReadonlySet<string>): readonly (readonly [ending: string, files: number])[];
+}
+
+/** What a project's code in languages without a reader says; files are read when the first key is asked for. */
+export function unreadCode(files: Files, keep: Keep = makeAnew): UnreadCode {
+  const words = lazily(() => {
+    const listed = files.list({
+      patterns: [`**/*.{${endings.join(",")}}`],
+      ignore: ["**/node_modules/**", "**/vendor/**", "**/dist/**"],
+      respectIgnoreFiles: true,
+    });
+    return listed.flatMap((file) => {
+      const read = isReadable(file) ? undefined : files.read(file);
+      if (!read?.ok || read.text.length > longest) return [];
+      const { text } = read;
+      return [{ file, words: keep(`words ${file}`, [text], () => wordsOf(text)) }];
+    });
+  });
+  return {
+    mentions: (key) => words().some((one) => one.words.has(key)),
+    endingsWith(keys) {
+      const counts = new Map<string, number>();
+      for (const { file, words: own } of words()) {
+        if (![...own].some((word) => keys.has(word))) continue;
+        const ending = file.slice(file.lastIndexOf("."));
+        counts.set(ending, (counts.get(ending) ?? 0) + 1);
+      }
+      return [...counts].sort(([, a], [, b]) => b - a);
+    },
+  };
+}
+
+function wordsOf(text: string): ReadonlySet<string> {
+  const found = new Set<string>();
+  for (const [, word = ""] of text.matchAll(/["'`]([^"'`\n]{1,200})(?=["'`])/g)) found.add(word);
+  for (const [word] of text.matchAll(/[\p{L}\p{N}_]{1,80}(?:[.:/-][\p{L}\p{N}_]{1,80}){1,12}/gu))
+    found.add(word);
+  return found;
+}
