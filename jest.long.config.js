@@ -1,0 +1,3 @@
+import { long, shared } from "./jest.config.js";
+
+export default { ...shared, testRegex: long };
