@@ -1028,6 +1028,20 @@ describe("init tells catalogs from what programs keep of languages", () => {
     expect((await proposed(files)).books).toHaveLength(1);
   });
 
+  test("a template that has keys in marks alone is one of several books' code", async () => {
+    const files = {
+      "a/en.json": '{ "home": { "title": "One", "lead": "Two", "note": "Three" } }',
+      "a/de.json": '{ "home": { "title": "Eins", "lead": "Zwei", "note": "Drei" } }',
+      "b/en.json": '{ "desk": { "title": "One", "lead": "Two" } }',
+      "b/de.json": '{ "desk": { "title": "Eins", "lead": "Zwei" } }',
+      "src/a.js":
+        'say("home.title"); say("home.lead"); say("home.note"); tell("desk.title"); tell("desk.lead");\n',
+      "src/a.html": "{{#x}}<p>{{#say}}home.title{{/say}}</p>{{/x}}\n",
+    };
+    const [book] = (await proposed(files)).books as { lookups: unknown }[];
+    expect(book?.lookups).toEqual([{ call: "say" }, { mark: "{{#say}}KEY{{/say}}" }]);
+  });
+
   test("keys in code of languages that are not read count as used", async () => {
     const files = {
       "t/en.json": '{ "home": { "title": "One", "lead": "Two", "note": "Three", "gone": "Four" } }',

@@ -69,6 +69,24 @@ describe("what people read in a template", () => {
       ["Boats", "Hello {name}!"],
     ],
     [
+      "a script with a block right behind its name is a script",
+      "a.html",
+      "{{#a}}<script{{#nonce}} nonce='{{nonce}}'{{/nonce}}>{{#b}}send('boat.late', 'shown'){{/b}}</script><p{{#c}} class='x'{{/c}}>Late today</p>{{/a}}",
+      ["Late today"],
+    ],
+    [
+      "tags of other templates and comments in their signs are no text",
+      "a.html",
+      "<#if late><p><#name/> is late today</p><#newLine/></#if>",
+      ["is late today"],
+    ],
+    [
+      "comments in signs, without any block beside them",
+      "a.html",
+      "{# This is shown when all else fails #}\n<p>Late today: {{ boat }}</p>",
+      ["Late today: {boat}"],
+    ],
+    [
       "values in marks of a page's own are no text",
       "a.html",
       "<p>{$ ::boat.name $}</p><b>Leaves at {$ boat.time | date $}</b><i>[[ boat.quay ]]</i><u>[[boats]]</u>",

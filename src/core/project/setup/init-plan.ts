@@ -108,9 +108,7 @@ function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen
   const several = books.length > 1;
   const studyAs = (book: FoundBook): StudiedBook => {
     const keys = new KeyIndex(book.keys);
-    const users = several
-      ? code.filter(({ mentions }) => [...mentions].some((mention) => keys.match(mention) !== undefined))
-      : code;
+    const users = several ? code.filter((source) => hasKeyOf(source, keys)) : code;
     const held = findLookups(users, keys, book.constant);
     // Where nothing is translated yet, code may bring its texts along.
     const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
@@ -135,6 +133,16 @@ function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen
       own?.has(file) !== true && [...asked().values()].some((files) => files.has(file));
     return { ...studied, users: studied.users.filter((source) => !isOthers(source)) };
   };
+}
+
+/** Whether a key stands in a file: as a string, or between the marks of a template. */
+function hasKeyOf({ mentions, literals, dialect }: SourceFile, keys: KeyIndex): boolean {
+  const isKey = (text: string) => keys.match(text) !== undefined;
+  return (
+    [...mentions].some(isKey) ||
+    (dialect !== undefined &&
+      literals.some(({ form, pieces }) => form === "content" && isKey(fixedText(pieces).trim())))
+  );
 }
 
 /** So many keys that code writes without the name of their file are no chance. */
