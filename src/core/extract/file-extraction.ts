@@ -66,6 +66,16 @@ export interface ExtractOptions {
   readonly scriptsNaming?: ScriptsNaming;
 }
 
+/** Whether a text ends in an open bracket, or begins with a closing one: a sentence that several statements put together. */
+function isOpen({ pieces }: Literal): boolean {
+  const [first] = pieces;
+  const last = pieces.at(-1);
+  return (
+    (last?.kind === "text" && /[\p{L}\p{N}][^\p{L}\p{N}]{0,3}[([{]\s*$/u.test(last.value)) ||
+    (first?.kind === "text" && /^\s*[)\]}][\s.,:;]{0,3}\p{L}/u.test(first.value))
+  );
+}
+
 /** A literal that got a key. */
 export interface Replaced {
   readonly file: string;
@@ -84,6 +94,10 @@ export interface Replaced {
 }
 
 const say = notices("extract", {
+  fragment: {
+    message: "it is a part of a sentence: what its bracket holds stands elsewhere",
+    remedy: "put the whole sentence into one text, with its values",
+  },
   "label-beside": {
     message: "a text of another constant beside it stays in the code",
     remedy: "move that first, or take it as well with --include",
@@ -384,6 +398,7 @@ function writable(
       const why =
         (annotation ? undefined : literal.obstacle) ??
         foreignLocale(literal, book) ??
+        (isOpen(literal) ? say("fragment", {}) : undefined) ??
         (labels && "members" in labels ? say("label-beside", {}) : labels) ??
         (part
           ? ((deferral && "refusal" in deferral ? deferral.refusal : undefined) ??

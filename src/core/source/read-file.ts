@@ -46,16 +46,20 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
 
 /**
  * A file without the texts that stand beside a key in an object or a tag as those of a book's lookups do, wherever the object goes:
- * `{ id: "quay.open", text: "Open now" }`.
+ * `{ id: "quay.open", text: "Open now" }`; and without those of which an object of texts is made.
  */
-function withoutDeclared(source: SourceFile, { descriptors, components }: LookupShapes): SourceFile {
+function withoutDeclared(source: SourceFile, { descriptors, components, members }: LookupShapes): SourceFile {
   const keys = new Map<string, Set<string>>();
   for (const shape of [...descriptors.values(), ...components.values()])
     if ("key" in shape && shape.default !== undefined)
       keys.set(shape.default, (keys.get(shape.default) ?? new Set()).add(shape.key));
-  if (keys.size === 0) return source;
+  if (keys.size + members.size === 0) return source;
   const { text, literals } = source;
-  const isDeclared = ({ context: { role, name = "" }, span }: Literal) => {
+  const isDeclared = ({ context: { role, name = "", element }, span }: Literal) => {
+    // What an object of texts is made of are its texts.
+    const made =
+      role === "property" ? element : role === "assignment" ? /^(.+?)[.[]/.exec(name)?.[1] : undefined;
+    if (made !== undefined && members.has(made.replace(/^[$@]/, ""))) return true;
     const own = role === "property" || role === "attribute" ? keys.get(name) : undefined;
     if (!own) return false;
     const before = text.slice(Math.max(span.start - longestKey, 0), span.start);
@@ -66,9 +70,8 @@ function withoutDeclared(source: SourceFile, { descriptors, components }: Lookup
         new RegExp(`^["'\`]?[,\\s][^;{}<>]{0,99}?["']?${literally(key)}["']?\\s{0,9}[:=]`).test(behind),
     );
   };
-  return literals.some(isDeclared)
-    ? { ...source, literals: literals.filter((literal) => !isDeclared(literal)) }
-    : source;
+  const left = literals.filter((literal) => !isDeclared(literal));
+  return left.length === literals.length ? source : { ...source, literals: left };
 }
 
 /** So far from a text the key beside it stands at most, in code units. */

@@ -743,7 +743,8 @@ const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   const { remarks, pieces } = literal;
   const isPlural = pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural");
   const isChosen = remarks?.some(({ kind }) => kind === "plural-by-hand") === true;
-  if (isPlural || (isChosen && isForm(literal, place)))
+  const hasWord = /\p{L}\p{L}/u.test(fixedText(pieces)) || pieces.some(({ kind }) => kind === "choice");
+  if (isPlural || (isChosen && hasWord && isForm(literal, place)))
     return evidence("pluralByHand", "a plural made by hand");
   if (remarks?.some(({ kind }) => kind === "chosen-by-language"))
     return evidence("chosenByLanguage", "chosen by language in code");

@@ -130,6 +130,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\W{0,4}[\w.-]{1,40} ?=["']?$|^["'] [\w-]{1,40}=["']$/, "a name before its value"],
   [/^(?:attachment|inline|form-data); ?\w+=/, "a header"],
   [/^["']? ?[\w-]{1,40}=[^\s<>]{1,60}>$/, "part of a tag"],
+  [/^[^<>"]{0,80}"(?:\s[\w:-]{1,40}(?:=[^\s"<>]{1,60})?){1,6}\s?\/?>/, "part of a tag"],
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
   [
     /^(?:MIT|ISC|Expat|Zlib|Unlicense|(?:Apache|BSD|A?L?GPL|MPL|EPL|EUPL|CDDL|Artistic|CC(?:0|-BY(?:-SA)?))-v?\d[\w.]{0,9}(?:-[A-Za-z]{1,9}){0,3})$/,

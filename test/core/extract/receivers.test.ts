@@ -278,6 +278,16 @@ describe("a lookup that some functions of scripts are given is not known everywh
   });
 });
 
+test.each([
+  ['out.print("<p>The boat at the quay [");', false],
+  ['out.print("<p>] is late today</p>");', false],
+  ['out.print("<p>The boat (of today) is late</p>");', true],
+  ['out.print("<p>The boat at the quay:</p>");', true],
+])("a part of a sentence whose bracket stands elsewhere stays: %s", async (print, isMoved) => {
+  const book = { lookups: [{ call: "say" }], emit: { endings: { ".java": { call: 'say("{key}"{args})' } } } };
+  expect((await extract("A.java", `class A { void f() { ${print} } }`, book)).isMoved).toBe(isMoved);
+});
+
 test("what makes a lookup stands before the comments on a component's first statement", async () => {
   const project = memoryProject(
     {

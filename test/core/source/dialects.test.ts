@@ -75,6 +75,18 @@ describe("what people read in a template", () => {
       ["Late today"],
     ],
     [
+      "functions of a template with settings, and nothing else",
+      "a.tpl",
+      "<p>{boatPool type='late'}</p><u>{boatPool\n  type='early'\n  name=$x}</u><b>All boats</b><i>{t}Late today{/t}</i>",
+      ["All boats"],
+    ],
+    [
+      "texts in blocks that look them up",
+      "a.tpl",
+      '{if $x}<button title="{t}Late today{/t}">{t}Register now{/t}</button>{t count=2}All boats{/t}{t key="a.b"}<b>Still here</b>{/if}',
+      ["Still here"],
+    ],
+    [
       "tags of other templates and comments in their signs are no text",
       "a.html",
       "<#if late><p><#name/> is late today</p><#newLine/></#if>",

@@ -58,6 +58,17 @@ describe("members of an object of texts", () => {
   });
 });
 
+test("what an object of texts is made of are its texts, and none to find", () => {
+  const code =
+    "<?php\n$strings = array('title' => 'All boats', 'b' => array('c' => 'At the quay'));\n$strings['note'] = 'Late today';\n$other['note'] = 'Not one';\n";
+  const book = { name: "app", files: "t/{locale}.json", lookups: [{ member: "strings" }] };
+  const [parsed] = v.parse(configSchema, { source: "en", targets: [], books: [book] }).books;
+  if (!parsed) throw new Error("no book");
+  const { literals } = readSource("a.php", code, false, lookupShapes(parsed, "en"));
+  const texts = literals.map(({ span }) => code.slice(span.start + 1, span.end - 1));
+  expect(texts.filter((text) => /^[A-Z]/.test(text))).toEqual(["Not one"]);
+});
+
 describe("keys that templates put together", () => {
   test.each([
     ["a.njk", "{% set a = say('menu.' + node.name) | upper %}", ["menu.…"]],

@@ -71,6 +71,7 @@ describe("what only programs read is called code", () => {
     'write("# HELP boats_out The boats that are out.")',
     'write("##boat_name.checkbox##")',
     'write("COMMIT;")',
+    "write('QuayList\" method=POST>')",
     'write(`<?xml version="1.0" ?>\\n<boats><boat>Sea Otter</boat></boats>`)',
     'write(`<boats xmlns="urn:boats"><boat>Sea Otter</boat></boats>`)',
     'const message = "ℹ️"',

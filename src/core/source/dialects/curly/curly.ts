@@ -5,22 +5,33 @@ export const curly: Dialect = {
   name: "curly",
   language: "expression",
   extensions: [],
-  sign: /\{\$\w|\{\/?(?:if|foreach|section|include|assign|block|extends|capture|else|elseif)\b[^{}]{0,500}\}|\{\*/g,
+  sign: /\{\$\w|\{\/?(?:if|foreach|section|include|assign|block|extends|capture|else|elseif)\b[^{}]{0,500}\}|\{\/?(?:t|trans|translate|literal)\}|\{[a-z]\w{0,40} [a-z]\w{0,40}=(?:["'$]|\w{1,40}[ }])|\{\*/g,
   islands: (text) => [
     ...between(text, /\{\*/, /\*\}/, () => "comment"),
     ...between(text, /\{literal\}/, /\{\/literal\}/, () => "code"),
-    ...matchAll(text, /\{([$/#]?[a-zA-Z_](?:[^{}\n]|\{[^{}\n]{0,300}\}){0,500})\}/g, (match) => ({
-      kind: /^[$#]/.test(match[1] ?? "") ? "output" : "code",
-      codeStart: match.index + 1,
-      codeEnd: match.index + match[0].length - 1,
-    })),
+    ...matchAll(
+      text,
+      /\{([$/#]?[a-zA-Z_](?:[^{}\n]|\{[^{}\n]{0,300}\}){0,500}|(?!return\b|var\b|let\b|const\b|throw\b|new\b)[a-zA-Z_]\w{0,60}\s{1,99}\w{1,60}=(?:[^{}]|\{[^{}\n]{0,300}\}){0,1500})\}/g,
+      (match) => ({
+        kind: /^[$#]/.test(match[1] ?? "") ? "output" : "code",
+        codeStart: match.index + 1,
+        codeEnd: match.index + match[0].length - 1,
+      }),
+    ),
   ],
   codeInScripts: true,
   shownMember: ["{", "}"],
   closeOfOther: (code) =>
-    codeBlock.test(/^(?:block|capture)\s+(?:name\s*=\s*|assign\s*=\s*)?["']?(\w{1,80})/.exec(code)?.[1] ?? "")
+    // A text of its own: `{t}All boats{/t}`; one that takes it as a setting has no block.
+    /^(?:t|tr|trans|translate|i18n|l10n|gettext|_)(?=\s|$)(?![^]*\s(?:text|key|string|msg|id|name)\s*=)/.test(
+      code,
+    )
       ? `/${/^\w+/.exec(code)?.[0] ?? ""}`
-      : undefined,
+      : codeBlock.test(
+            /^(?:block|capture)\s+(?:name\s*=\s*|assign\s*=\s*)?["']?(\w{1,80})/.exec(code)?.[1] ?? "",
+          )
+        ? `/${/^\w+/.exec(code)?.[0] ?? ""}`
+        : undefined,
   foreign: foreignPercents,
   bindsAttributes: false,
   branches: {
