@@ -9,14 +9,20 @@ import { uniqueNames } from "./readers/expression-names.js";
 export const formsArgument = "count";
 
 /** The message that a literal's pieces make: what is filled in becomes arguments, elements tags, choices plurals and selects. */
-export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
+export function literalNodes(pieces: readonly Piece[], keepsLetters = false): MessageNode[] {
   return pieces.map((piece): MessageNode => {
     switch (piece.kind) {
       case "text":
         return { kind: "text", value: piece.value };
       case "argument": {
         const { type, style } = piece.formatted ?? {};
-        if (type === undefined) return { kind: "argument", name: piece.name };
+        const { letter } = piece;
+        if (type === undefined)
+          return {
+            kind: "argument",
+            name: piece.name,
+            ...(keepsLetters && letter !== undefined && { format: { type: letter } }),
+          };
         const isSkeleton = style?.startsWith("::") === true;
         const written = style && {
           kind: isSkeleton ? ("skeleton" as const) : ("named" as const),
@@ -27,7 +33,7 @@ export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
       case "choice": {
         const branches = piece.branches.map((branch) => ({
           selector: branch.selector,
-          nodes: literalNodes(branch.pieces),
+          nodes: literalNodes(branch.pieces, keepsLetters),
         }));
         return piece.choice === "select"
           ? { kind: "select", name: piece.name, branches }
@@ -38,7 +44,7 @@ export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
           kind: "tag",
           name: piece.name,
           attributes: [],
-          children: literalNodes(piece.pieces),
+          children: literalNodes(piece.pieces, keepsLetters),
           selfClosing: piece.close === undefined || piece.pieces.length === 0,
         };
     }
@@ -49,8 +55,10 @@ export function literalNodes(pieces: readonly Piece[]): MessageNode[] {
 export function literalMessage(pieces: readonly Piece[], reader: MessageReader): string | undefined {
   const hasChoice = (list: readonly Piece[]): boolean =>
     list.some((piece) => piece.kind === "choice" || (piece.kind === "tag" && hasChoice(piece.pieces)));
-  if (!hasChoice(pieces)) return reader.print(literalNodes(pieces));
-  const whole = wholeSentences(literalNodes(pieces));
+  // In messages that are patterns of the same kind a value stays what it is.
+  const keepsLetters = reader.syntax.placeholders.some((kind) => /^percent(?:-paren)?$/.test(kind));
+  if (!hasChoice(pieces)) return reader.print(literalNodes(pieces, keepsLetters));
+  const whole = wholeSentences(literalNodes(pieces, keepsLetters));
   if (!whole) return undefined;
   const hasSign = reader.syntax.countSign !== undefined && reader.plurals === "inline";
   const nodes = hasSign ? countSigns(withExactOne(whole)) : whole;

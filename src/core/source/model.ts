@@ -98,6 +98,8 @@ export type Piece =
       readonly mayBeAbsent: boolean;
       /** Set where the code formats the value in a way that a message can say: then `code` is the value itself. */
       readonly formatted?: FormattedValue;
+      /** The letter by which a pattern of the code says what kind of value it is, `d` of `%d`; not there for any value, `%s`. */
+      readonly letter?: string;
     }
   | ChoicePiece
   | {

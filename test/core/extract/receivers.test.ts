@@ -330,3 +330,20 @@ test("keys have before them what code writes before all keys of the book", async
     "t/en.json": expect.stringContaining('"boatLate": "The boat is late"') as unknown,
   });
 });
+
+test.each([
+  ["printf", "Boat %d of %s has %x", "Boat %d of %s has %x"],
+  ["percent-paren", "Boat %d of %s has %x", "Boat %(n)d of %(quay)s has %(seats)x"],
+  ["icu", "Boat %d of %s has %x", "Boat {n} of {quay} has {seats}"],
+])("a value of a pattern stays what it is in messages in %s", async (syntax, pattern, message) => {
+  const book = {
+    code: ["src/**"],
+    syntax,
+    lookups: [{ call: "say" }],
+    emit: { endings: { ".php": { call: "say('{key}'{args})" } } },
+  };
+  const code = `<?php flash(sprintf('${pattern}', $n, $quay, $seats));\n`;
+  const { changes } = await extractProject(memoryProject(book, { "t/en.json": "{}", "src/a.php": code }));
+  const texts = JSON.parse(changes.find(({ file }) => file === "t/en.json")?.after ?? "{}") as object;
+  expect(JSON.stringify(texts)).toContain(JSON.stringify(message));
+});

@@ -379,12 +379,14 @@ class CodeReader {
         }
         const code = value ? this.nodes.text.slice(value.start, value.end) : (named ?? match[0]);
         const where = value ? { start: value.start, end: value.end } : span;
+        const letter = /^%.*([a-zA-Z])$/.exec(match[0])?.[1] ?? "s";
         pieces.push({
           kind: "argument",
           name: unique(named ?? nameFromCode(code), code),
           code,
           span: where,
           mayBeAbsent: false,
+          ...(/^[diouxXeEfFgGcqvb]$/.test(letter) && { letter }),
         });
       }
       put(text.length);
