@@ -230,12 +230,15 @@ function isFreeAround(
 ): boolean {
   if (!naming) return true;
   let isCalled = false;
-  for (const { program } of [part, ...naming(name, part.file)])
+  const others = naming(name, part.file);
+  for (const { program } of [part, ...others])
     for (const place of callsOf(program, asked)) {
       if (!isShadowed(program, place, name) && moduleBinding(program, name) === undefined) return true;
       isCalled = true;
     }
-  return !isCalled;
+  // What the templates of components alone have is not there in scripts.
+  const isOfTemplates = others.some(({ isWhole, text }) => !isWhole && !text.includes(name));
+  return !isCalled && !isOfTemplates;
 }
 
 /** Whether a script, or one near it, calls a method of an object that its functions are given by the same name: `req.say(…)`. */

@@ -259,6 +259,25 @@ describe("a lookup that some functions of scripts are given is not known everywh
     expect(notes).toEqual(isMoved ? [] : ["extract/not-everywhere"]);
   });
 
+  test.each([
+    [
+      "templates of components have",
+      "<template><p>{{ say('a.b') }}</p></template>\n<script>\nexport default {};\n</script>\n",
+      false,
+    ],
+    [
+      "scripts of components have",
+      "<template><p>x</p></template>\n<script>\nf(say('a.b'));\n</script>\n",
+      true,
+    ],
+  ])("a function that %s", async (_, component, isMoved) => {
+    const [changed] = await moved(
+      { "src/a.js": `function f() { ${shown} }\n`, "src/b.vue": component },
+      { ...say, code: ["src/**"] },
+    );
+    expect(changed).toEqual(isMoved ? ["src/a.js"] : []);
+  });
+
   const ofRequest = { lookups: [{ call: "req.say" }], emit: { call: 'req.say("{key}"{args})' } };
   const asks = 'exports.g = (req) => req.say("a.b");\n';
   test.each<[string, string, string, boolean]>([

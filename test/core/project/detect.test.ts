@@ -586,6 +586,16 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "what templates alone call is proposed for them, and not for scripts",
+      {
+        "a.vue":
+          "<template><p>{{ $say('home.title') }}{{ $say('home.lead') }}{{ $say('foot.note') }}</p></template>\n",
+        "b.js": "export const late = 'Late today';\n",
+        "c.js": "export const key = 'home.title';\n",
+      },
+      { emit: { endings: { ".vue": { call: "$say('{key}'{args})" } } } },
+    ],
+    [
       "values of templates that have parts, which are no braces of another syntax",
       {
         "t/en.json": JSON.stringify({

@@ -77,8 +77,9 @@ export function emissionOf(
     Object.keys(own).length === 1 &&
     first[1].call !== undefined &&
     first[1].import === undefined &&
-    // What one language has, another does not know.
-    isAllOfLanguage(code, first[0])
+    // What one language has, another does not know; and what templates have, scripts may not.
+    isAllOfLanguage(code, first[0]) &&
+    !code.some(({ file }) => isScript(file))
   )
     return { call: first[1].call };
   if (!scripts && !first) return undefined;
