@@ -111,6 +111,15 @@ describe("`this` of a script has to have the lookup", () => {
   });
 });
 
+test("what all templates of components have is written into those that have none of it yet", async () => {
+  const book = {
+    lookups: [{ call: "$say" }],
+    emit: { endings: { ".vue": { call: "$say('{key}'{args})" } } },
+  };
+  const page = "<template><h1>The boat is late</h1></template>\n<script>\nexport default {};\n</script>\n";
+  expect((await extract("a.vue", page, book)).isMoved).toBe(true);
+});
+
 test("a tag that the template replaces takes no other such tag into its attributes", async () => {
   const book = {
     lookups: [{ tag: "desk:text", key: "name" }],
