@@ -95,7 +95,7 @@ export interface Replaced {
 
 const say = notices("extract", {
   fragment: {
-    message: "it is a part of a sentence: what its bracket holds stands elsewhere",
+    message: "it is a part of a sentence: its bracket is closed in another text",
     remedy: "put the whole sentence into one text, with its values",
   },
   "label-beside": {
