@@ -174,7 +174,34 @@ export function oneFilePerLocale(files: readonly string[]): ReadonlySet<string> 
   for (const [pattern, family] of families)
     if (isOfLocales(new Set(family.values())))
       for (const file of [...family.keys(), ...(countries.get(pattern) ?? [])]) found.add(file);
+  for (const family of familiesByName(files).values())
+    if (new Set(family.values()).size >= leastLocales) for (const file of family.keys()) found.add(file);
   return found;
+}
+
+/** English names of languages, as files are called by them. */
+const languageWord =
+  /Albanian|Arabic|Armenian|Basque|Belarusian|Bengali|Bosnian|Bulgarian|Catalan|Chinese|Croatian|Czech|Danish|Dutch|English|Estonian|Finnish|French|Galician|Georgian|German|Greek|Hebrew|Hindi|Hungarian|Icelandic|Indonesian|Italian|Japanese|Kazakh|Korean|Latvian|Lithuanian|Macedonian|Malay|Mongolian|Montenegrin|Norwegian|Persian|Polish|Portuguese|Romanian|Russian|Serbian|Slovak|Slovenian|Spanish|Swedish|Thai|Turkish|Ukrainian|Urdu|Vietnamese|Welsh/;
+
+/** Where the name of a language stands in a path, with what says which one of it is meant: `BrazilianPortuguese`, `ChineseTaiwan`. */
+const namedLanguage = new RegExp(
+  `(?:Brazilian|Canadian|European|Simplified|Traditional)?(?:${languageWord.source})(?:Bokmal|Nynorsk|Latin|Cyrillic|Argentina|Brazil|China|Mexico|Portugal|Spain|Taiwan|Turkey|Simplified|Traditional)?(?![a-z])|(?<![A-Za-z])(?:${languageWord.source.toLowerCase()})(?![A-Za-z])`,
+  "g",
+);
+
+/** Files whose paths differ in the English name of a language alone, with that name; English is among them. */
+function familiesByName(files: readonly string[]): ReadonlyMap<string, ReadonlyMap<string, string>> {
+  const families = new Map<string, Map<string, string>>();
+  for (const file of files) {
+    const [name] = file.match(namedLanguage) ?? [];
+    if (name === undefined) continue;
+    const pattern = file.replace(namedLanguage, "{}");
+    const family = families.get(pattern) ?? new Map<string, string>();
+    families.set(pattern, family.set(file, name.toLowerCase()));
+  }
+  for (const [pattern, family] of families)
+    if (![...family.values()].includes("english")) families.delete(pattern);
+  return families;
 }
 
 /** Two letters may be a word as well (`is`, `to`): of several locales some are those that most products have. */

@@ -83,6 +83,14 @@ describe("files that nobody writes text in are recognized", () => {
     const country = "js/calendar-ua.js";
     expect(oneFilePerLocale([...files, country]).has(country)).toBe(true);
     expect(oneFilePerLocale(["js/calendar-de.js", country, "js/calendar-ui.js"]).size).toBe(0);
+    const named = ["English", "German", "BrazilianPortuguese", "ChineseTaiwan"].map(
+      (name) => `mail/Quay${name}Reply/Quay${name}Reply.html`,
+    );
+    const strange = ["mail/QuayGermanyReply/QuayGermanyReply.html", "js/polish.js"];
+    expect([...oneFilePerLocale([...named, ...strange, ...others])].sort()).toEqual([...named].sort());
+    expect(oneFilePerLocale(named.slice(1)).size).toBe(0);
+    const lower = ["lang/english.php", "lang/german.php", "lang/french.php"];
+    expect([...oneFilePerLocale([...lower, ...others])].sort()).toEqual([...lower].sort());
     const two = ["manual/en_US/a.html", "manual/de_DE/a.html"];
     expect([...oneFilePerLocale([...two, ...others])].sort()).toEqual([...two].sort());
   });
