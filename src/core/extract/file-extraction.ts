@@ -66,16 +66,6 @@ export interface ExtractOptions {
   readonly scriptsNaming?: ScriptsNaming;
 }
 
-/** Whether a text ends in an open bracket, or begins with a closing one: a sentence that several statements put together. */
-function isOpen({ pieces }: Literal): boolean {
-  const [first] = pieces;
-  const last = pieces.at(-1);
-  return (
-    (last?.kind === "text" && /[\p{L}\p{N}][^\p{L}\p{N}]{0,3}[([{]\s*$/u.test(last.value)) ||
-    (first?.kind === "text" && /^\s*[)\]}][\s.,:;]{0,3}\p{L}/u.test(first.value))
-  );
-}
-
 /** A literal that got a key. */
 export interface Replaced {
   readonly file: string;
@@ -154,6 +144,16 @@ const say = notices("extract", {
     remedy: "choose another key for this lookup",
   },
 });
+
+/** Whether a text ends in an open bracket, or begins with a closing one: a sentence that several statements put together. */
+function isOpen({ pieces }: Literal): boolean {
+  const [first] = pieces;
+  const last = pieces.at(-1);
+  return (
+    (last?.kind === "text" && /[\p{L}\p{N}][^\p{L}\p{N}]{0,3}[([{]\s*$/u.test(last.value)) ||
+    (first?.kind === "text" && /^\s*[)\]}][\s.,:;]{0,3}\p{L}/u.test(first.value))
+  );
+}
 
 /** What the extraction of all files goes by, and what they share. */
 export interface Extraction {

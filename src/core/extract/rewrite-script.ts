@@ -143,12 +143,12 @@ export function scriptRefusal(
       ? isTaken
       : undefined;
   }
-  // An object of texts is what a function makes for itself or is given, unless it is plainly something else.
   const [object, method] = (asked ?? "").split(".");
+  // An object of texts is what a function makes for itself or is given, unless it is plainly something else.
   if (isShadowed(program, start, name)) {
     const isMeant =
       objectOf(template) === name ||
-      (method !== undefined && isGivenAround(name, asked, part, scriptsNaming));
+      (asked !== undefined && method !== undefined && isGivenAround(asked, part, scriptsNaming));
     return isMeant && !isPlainValue(part.text, name) ? undefined : isTaken;
   }
   // What the file makes is the lookup where the file itself looks texts up with it.
@@ -164,7 +164,7 @@ export function scriptRefusal(
     !bound.some((one) => one.name === asked);
   // What another function of the file makes for itself is known there alone.
   if (!binding && isEverywhere && isMadeInside(part.text, name)) return say("not-in-scope", { name });
-  if (!binding && isEverywhere && asked !== undefined && !isFreeAround(name, asked, part, scriptsNaming))
+  if (!binding && isEverywhere && asked !== undefined && !isFreeAround(asked, part, scriptsNaming))
     return say("not-everywhere", { name });
   if (
     !binding &&
@@ -222,38 +222,29 @@ function isUsedAround(
  * Whether some script calls a function, or a method of an object, that it neither makes nor is given, so that it is known
  * everywhere; or none calls it at all, so that only the book knows of it.
  */
-function isFreeAround(
-  name: string,
-  asked: string,
-  part: ScriptPart,
-  naming: ScriptsNaming | undefined,
-): boolean {
+function isFreeAround(asked: string, part: ScriptPart, naming: ScriptsNaming | undefined): boolean {
   if (!naming) return true;
-  let isCalled = false;
+  const name = rootOf(asked);
   const others = naming(name, part.file);
-  for (const { program } of [part, ...others])
-    for (const place of callsOf(program, asked)) {
-      if (!isShadowed(program, place, name) && moduleBinding(program, name) === undefined) return true;
-      isCalled = true;
-    }
+  const calls = [part, ...others].map(({ program }) => callsOf(program, asked));
+  if (calls.some(({ isFree }) => isFree)) return true;
   // What the templates of components alone have is not there in scripts.
   const isOfTemplates = others.some(({ isWhole, text }) => !isWhole && !text.includes(name));
-  return !isCalled && !isOfTemplates;
+  return !isOfTemplates && !calls.some(({ isBound }) => isBound);
 }
 
 /** Whether a script, or one near it, calls a method of an object that its functions are given by the same name: `req.say(…)`. */
-function isGivenAround(
-  name: string,
-  asked: string | undefined,
-  part: ScriptPart,
-  naming: ScriptsNaming | undefined,
-): boolean {
-  if (!naming || asked === undefined) return false;
-  return [part, ...naming(name, part.file)].some(
+function isGivenAround(asked: string, part: ScriptPart, naming: ScriptsNaming | undefined): boolean {
+  if (!naming) return false;
+  return [part, ...naming(rootOf(asked), part.file)].some(
     ({ program, file }) =>
-      (file === part.file || areNear(file, part.file)) &&
-      callsOf(program, asked).some((place) => isShadowed(program, place, name)),
+      (file === part.file || areNear(file, part.file)) && callsOf(program, asked).isGiven,
   );
+}
+
+/** The object that a method is called of, or the function itself: what has to be known. */
+function rootOf(asked: string): string {
+  return asked.split(".", 1)[0] ?? asked;
 }
 
 /** Whether the folder of one file is that of another or holds it, or both are in one that is not at the top. */

@@ -16,8 +16,7 @@ export function lackingVariable(template: string, source: SourceFile, { start }:
 
 function isKnown(name: string, source: SourceFile, start: number): boolean {
   const { dialect, text } = source;
-  // What begins with the sign there is what all templates of components have.
-  if (dialect?.name === "vue") return true;
+  if (dialect?.hasSharedMembers) return true;
   // A page of another engine is given its variables: it has those that it shows.
   if (dialect && !dialect.isProgram) return new RegExp(`${literally(name)}(?!\\w)`).test(text);
   const root = treeOf(source);

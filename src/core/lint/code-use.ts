@@ -1,11 +1,11 @@
 import { haveSameKeys, type Book, type Catalog } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
-import type { CodeUse } from "../source/book-code.js";
+import { homeOf, type CodeUse } from "../source/book-code.js";
 import type { Lookup, LookupKey } from "../source/model.js";
 import { composedKeyTest } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import { NearestKeys } from "../text/nearest.js";
-import { partEnds, separatorsOf } from "../text/separators.js";
+import { partEnds } from "../text/separators.js";
 
 const made = new WeakMap<BookConfig, { readonly sources: readonly Catalog[]; readonly keys: SourceKeys }>();
 
@@ -60,8 +60,7 @@ class SourceKeys {
 
   constructor(book: Book) {
     const { plurals, forms } = book.config;
-    const { home } = book.config.naming;
-    this.home = home === undefined ? undefined : home + separatorsOf(book.config).namespace;
+    this.home = homeOf(book.config);
     this.mark = plurals === "suffix" ? (forms?.separator ?? "_") : undefined;
     const sources = book.catalogsOf(book.sourceLocale);
     this.all = new Set(
@@ -150,16 +149,15 @@ class SourceKeys {
   /** The keys that one put together in code may become; null stands for any part of a key. */
   matching(parts: readonly (string | null)[]): readonly string[] {
     const id = JSON.stringify(parts);
-    const found =
-      this.composed.get(id) ?? [...this.startingWith(parts[0] ?? "")].filter(composedKeyTest(parts));
+    const known = this.composed.get(id);
+    if (known) return known;
+    const found = [...this.startingWith(parts[0] ?? "")].filter(composedKeyTest(parts));
     // What is put behind a key may be the name of one of its forms.
-    const whole = parts.at(-1) === null ? parts.slice(0, -1).join("") : "";
-    const all =
-      this.mark !== undefined && !parts.slice(0, -1).includes(null) && this.has(whole)
-        ? [...found, whole]
-        : found;
-    this.composed.set(id, all);
-    return all;
+    const [whole, behind] = parts;
+    if (this.mark !== undefined && parts.length === 2 && behind === null && this.has(whole ?? ""))
+      found.push(whole ?? "");
+    this.composed.set(id, found);
+    return found;
   }
 
   /** The keys of the group that a key names, if it does. */

@@ -1,3 +1,5 @@
+import { lazily } from "../text/lazy.js";
+import { isKnownLanguage } from "./mistaken-tag.js";
 import { parseTag } from "./tag.js";
 
 const names = new Map<string, string | undefined>();
@@ -42,3 +44,17 @@ function nameOf(language: string, inLanguage: string): string | undefined {
   }
   return names.get(id);
 }
+
+/** English names of languages in lower case, and their codes: those of two letters, as products are translated into. */
+export const languageNames = lazily((): ReadonlyMap<string, string> => {
+  const names = new Intl.DisplayNames(["en"], { type: "language" });
+  const codes = [..."abcdefghijklmnopqrstuvwxyz"].flatMap((first, _, letters) =>
+    letters.map((second) => first + second),
+  );
+  return new Map(
+    codes.filter(isKnownLanguage).flatMap((code): [string, string][] => {
+      const name = names.of(code)?.toLowerCase() ?? code;
+      return name === code || /[^a-z]/.test(name) ? [] : [[name, code]];
+    }),
+  );
+});

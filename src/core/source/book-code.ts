@@ -109,6 +109,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     if (!descriptors.has(name)) descriptors.set(name, { key });
   for (const name of emittedCalls(book)) if (!calls.has(name) && !descriptors.has(name)) calls.set(name, {});
   const separators = separatorsOf(book);
+  const home = homeOf(book);
   const { relative } = book;
   const dialect = dialectsOf(book.dialects);
   return {
@@ -121,10 +122,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     filters,
     bindings,
     marks,
-    ...(book.naming.home !== undefined &&
-      (book.files.includes("{namespace}") || !book.files.includes("{name}")) && {
-        home: book.naming.home + separators.namespace,
-      }),
+    ...(home !== undefined && { home }),
     marked: new Map(
       book.marked.map((mark) => (typeof mark === "string" ? [mark, {}] : [mark.attribute, mark])),
     ),
@@ -191,11 +189,19 @@ export function calleeOf(template: string): string | undefined {
   return /^\s*([\w$.]+)\(\s*(?:[\w$.]+\s*,\s*){0,4}["'`]\{key\}/.exec(template)?.[1];
 }
 
+/**
+ * The namespace that keys have whether code writes it or not, with what parts it from them: `harbor:`. With `{name}` in its files a
+ * book's `home` is the name of a catalog, which no key has.
+ */
+export function homeOf(book: BookConfig): string | undefined {
+  const { home } = book.naming;
+  const isNamespace = book.files.includes("{namespace}") || !book.files.includes("{name}");
+  return home !== undefined && isNamespace ? home + separatorsOf(book).namespace : undefined;
+}
+
 /** What code writes before all keys of a book that has no namespaces of its own: `harbor:`; empty where it writes nothing there. */
 export function frontOf(book: BookConfig): string {
-  const { home } = book.naming;
-  const isApart = /\{(?:namespace|name)\}/.test(book.files);
-  return home === undefined || isApart ? "" : home + separatorsOf(book).namespace;
+  return book.files.includes("{namespace}") ? "" : (homeOf(book) ?? "");
 }
 
 /** Whether the usual call may be meant: a book without lookups has it, or one that names it. */

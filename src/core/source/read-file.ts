@@ -49,10 +49,10 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
  * `{ id: "quay.open", text: "Open now" }`; and without those of which an object of texts is made.
  */
 function withoutDeclared(source: SourceFile, { descriptors, components, members }: LookupShapes): SourceFile {
-  const keys = new Map<string, Set<string>>();
+  const keys = new Map<string, readonly KeyBeside[]>();
   for (const shape of [...descriptors.values(), ...components.values()])
     if ("key" in shape && shape.default !== undefined)
-      keys.set(shape.default, (keys.get(shape.default) ?? new Set()).add(shape.key));
+      keys.set(shape.default, [...(keys.get(shape.default) ?? []), keyBeside(shape.key)]);
   if (keys.size + members.size === 0) return source;
   const { text, literals } = source;
   const isDeclared = ({ context: { role, name = "", element }, span }: Literal) => {
@@ -64,11 +64,7 @@ function withoutDeclared(source: SourceFile, { descriptors, components, members 
     if (!own) return false;
     const before = text.slice(Math.max(span.start - longestKey, 0), span.start);
     const behind = text.slice(span.end, span.end + longestKey);
-    return [...own].some(
-      (key) =>
-        new RegExp(`[{,\\s]["']?${literally(key)}["']?\\s{0,9}[:=][^;]{0,${longestKey}}$`).test(before) ||
-        new RegExp(`^["'\`]?[,\\s][^;{}<>]{0,99}?["']?${literally(key)}["']?\\s{0,9}[:=]`).test(behind),
-    );
+    return own.some((key) => key.before.test(before) || key.behind.test(behind));
   };
   const left = literals.filter((literal) => !isDeclared(literal));
   return left.length === literals.length ? source : { ...source, literals: left };
@@ -76,6 +72,21 @@ function withoutDeclared(source: SourceFile, { descriptors, components, members 
 
 /** So far from a text the key beside it stands at most, in code units. */
 const longestKey = 300;
+
+/** How a key stands before a text, and behind one. */
+interface KeyBeside {
+  readonly before: RegExp;
+  readonly behind: RegExp;
+}
+
+/** A key as the property of an object or the attribute of a tag, by the name of that. */
+function keyBeside(name: string): KeyBeside {
+  const key = `["']?${literally(name)}["']?\\s{0,9}[:=]`;
+  return {
+    before: new RegExp(`[{,\\s]${key}[^;]{0,${longestKey}}$`),
+    behind: new RegExp(`^["'\`]?[,\\s][^;{}<>]{0,99}?${key}`),
+  };
+}
 
 /** The literals of a file, with those marked that a lookup is given right behind its key: `t("quay.open", "Open now")`. */
 function withTextsBesideKeys(source: SourceFile): SourceFile {

@@ -35,8 +35,9 @@ export function unreadCode(files: Files, keep: Keep = makeAnew): UnreadCode {
       return [{ file, words: keep(`words ${file}`, [text], () => wordsOf(text)) }];
     });
   });
+  const all = lazily(() => new Set(words().flatMap((one) => [...one.words])));
   return {
-    mentions: (key) => words().some((one) => one.words.has(key)),
+    mentions: (key) => all().has(key),
     endingsWith(keys) {
       const counts = new Map<string, number>();
       for (const { file, words: own } of words()) {

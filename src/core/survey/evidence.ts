@@ -800,12 +800,12 @@ const languageInItself: EvidenceSource = (literal, _habits, _own, place) => {
  * Whether a literal is a member of a table from tags to names, of which most are what each language calls itself: the others are
  * written in another way, or go by a country's code.
  */
-function isInListOfLanguages({ context }: Literal, place: Place): boolean {
+function isInListOfLanguages(literal: Literal, place: Place): boolean {
   const tagOf = (one: Literal) => one.context.properties?.at(-1) ?? "";
   const isTag = (name: string) => /^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})?$/.test(name);
+  const { context } = literal;
+  if (context.role !== "property" || !isTag(tagOf(literal))) return false;
   const { literals, index } = place;
-  const own = literals[index];
-  if (context.role !== "property" || !own || !isTag(tagOf(own))) return false;
   const steps = Array.from({ length: 2 * reachOfList + 1 }, (_, step) => step - reachOfList);
   const table = steps.filter((step) => {
     const other = literals[index + step];

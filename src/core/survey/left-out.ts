@@ -1,5 +1,7 @@
 import type { Files } from "../files/files.js";
 import { isKnownLanguage } from "../locale/mistaken-tag.js";
+import { languageNames } from "../locale/own-name.js";
+import { lazily } from "../text/lazy.js";
 import { parseTag } from "../locale/tag.js";
 import { isScript } from "../source/readers/script/endings.js";
 
@@ -179,23 +181,25 @@ export function oneFilePerLocale(files: readonly string[]): ReadonlySet<string> 
   return found;
 }
 
-/** English names of languages, as files are called by them. */
-const languageWord =
-  /Albanian|Arabic|Armenian|Basque|Belarusian|Bengali|Bosnian|Bulgarian|Catalan|Chinese|Croatian|Czech|Danish|Dutch|English|Estonian|Finnish|French|Galician|Georgian|German|Greek|Hebrew|Hindi|Hungarian|Icelandic|Indonesian|Italian|Japanese|Kazakh|Korean|Latvian|Lithuanian|Macedonian|Malay|Mongolian|Montenegrin|Norwegian|Persian|Polish|Portuguese|Romanian|Russian|Serbian|Slovak|Slovenian|Spanish|Swedish|Thai|Turkish|Ukrainian|Urdu|Vietnamese|Welsh/;
-
-/** Where the name of a language stands in a path, with what says which one of it is meant: `BrazilianPortuguese`, `ChineseTaiwan`. */
-const namedLanguage = new RegExp(
-  `(?:Brazilian|Canadian|European|Simplified|Traditional)?(?:${languageWord.source})(?:Bokmal|Nynorsk|Latin|Cyrillic|Argentina|Brazil|China|Mexico|Portugal|Spain|Taiwan|Turkey|Simplified|Traditional)?(?![a-z])|(?<![A-Za-z])(?:${languageWord.source.toLowerCase()})(?![A-Za-z])`,
-  "g",
-);
+/** Where the English name of a language stands in a path, with what says which one of it is meant: `BrazilianPortuguese`, `ChineseTaiwan`. */
+const namedLanguage = lazily(() => {
+  const names = [...languageNames().keys()].filter((name) => name.length > 3);
+  const capital = names.map((name) => name.charAt(0).toUpperCase() + name.slice(1)).join("|");
+  return new RegExp(
+    `(?:Brazilian|Canadian|European|Simplified|Traditional)?(?:${capital})(?:Bokmal|Nynorsk|Latin|Cyrillic|Argentina|Brazil|China|Mexico|Portugal|Spain|Taiwan|Turkey|Simplified|Traditional)?(?![a-z])|(?<![A-Za-z])(?:${names.join("|")})(?![A-Za-z])`,
+    "g",
+  );
+});
 
 /** Files whose paths differ in the English name of a language alone, with that name; English is among them. */
 function familiesByName(files: readonly string[]): ReadonlyMap<string, ReadonlyMap<string, string>> {
   const families = new Map<string, Map<string, string>>();
+  if (!files.some((file) => /english/i.test(file))) return families;
+  const written = namedLanguage();
   for (const file of files) {
-    const [name] = file.match(namedLanguage) ?? [];
+    const [name] = file.match(written) ?? [];
     if (name === undefined) continue;
-    const pattern = file.replace(namedLanguage, "{}");
+    const pattern = file.replace(written, "{}");
     const family = families.get(pattern) ?? new Map<string, string>();
     families.set(pattern, family.set(file, name.toLowerCase()));
   }

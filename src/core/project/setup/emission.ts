@@ -370,8 +370,8 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
     ) ??
     /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
     // A key in an object: say({ id: "cart.title" })
-    /(?<![\w$])([A-Za-z_$][\w$]{0,60}(?:\.[A-Za-z_$][\w$]{0,60}){0,4})\((\{\s{0,99}[\w$]{1,40}\s{0,9}:\s{0,9})$/.exec(
-      before.replace(/\(\s{1,99}\{/, "({"),
+    /(?<![\w$])([A-Za-z_$][\w$]{0,60}(?:\.[A-Za-z_$][\w$]{0,60}){0,4})\(\s{0,99}(\{\s{0,99}[\w$]{1,40}\s{0,9}:\s{0,9})$/.exec(
+      before,
     ) ??
     // A tag of a template: t`…`
     (text[literal.span.start] === "`" ? /(?<![\w$.])([A-Za-z_$][\w$]{0,60})()$/.exec(before) : null) ??

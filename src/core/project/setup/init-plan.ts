@@ -120,7 +120,8 @@ function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen
     const whole = studyAs(book);
     const inside = withoutFrame(book);
     const bare = inside && studyAs(inside);
-    const studied = withoutNames(bare && hitsOf(bare) > 3 * hitsOf(whole) ? bare : whole);
+    const isBare = bare && hitsOf(bare.lookups) > 3 * hitsOf(whole.lookups);
+    const studied = withoutNames(isBare ? bare : whole);
     known.set(book, studied);
     return studied;
   };
@@ -170,14 +171,14 @@ function withoutNames(studied: StudiedBook): StudiedBook {
   const withName = asked.filter(
     ({ literal }) => studied.keys.match(fixedText(literal.pieces))?.namespace !== undefined,
   ).length;
-  const hits = bare.uses.reduce((sum, one) => sum + one.hits, 0);
+  const hits = hitsOf(bare);
   if (hits < leastBare || lookups.home !== undefined || hits <= withName * 3) return studied;
   return { ...studied, book: named, keys, lookups: { ...bare, home: mostAsked(book, bare) } };
 }
 
 /** How often the lookups that were found take a key. */
-function hitsOf({ lookups }: StudiedBook): number {
-  return lookups.uses.reduce((sum, one) => sum + one.hits, 0);
+function hitsOf({ uses }: FoundLookups): number {
+  return uses.reduce((sum, one) => sum + one.hits, 0);
 }
 
 /** The name of the file that most of the keys are in that code asks for. */

@@ -1,4 +1,5 @@
 import { doubtTag, isKnownLanguage, meantBy } from "../../locale/mistaken-tag.js";
+import { languageNames } from "../../locale/own-name.js";
 import { scriptOf } from "../../locale/script.js";
 import { canonicalTag, parseTag } from "../../locale/tag.js";
 import { lazily } from "../../text/lazy.js";
@@ -59,20 +60,6 @@ function hasOddVariant(tag: string): boolean {
 function isPlainCase(written: string): boolean {
   return /^[a-z]{2,3}(?:[-_][A-Za-z]|$)/.test(written);
 }
-
-/** English names of languages, and their codes: those of two letters, as products are translated into. */
-const languageNames = lazily((): ReadonlyMap<string, string> => {
-  const names = new Intl.DisplayNames(["en"], { type: "language" });
-  const codes = [..."abcdefghijklmnopqrstuvwxyz"].flatMap((first, _, letters) =>
-    letters.map((second) => first + second),
-  );
-  return new Map(
-    codes.filter(isKnownLanguage).flatMap((code): [string, string][] => {
-      const name = names.of(code)?.toLowerCase() ?? code;
-      return name === code || /[^a-z]/.test(name) ? [] : [[name, code]];
-    }),
-  );
-});
 
 const scripts: readonly (readonly [string, RegExp])[] = [
   ["Latn", /\p{Script=Latin}/gu],

@@ -49,6 +49,8 @@ export interface Dialect {
   readonly codeInScripts?: true;
   /** Set where the files are components, whose `script` elements are the code of the page itself. */
   readonly isComponent?: true;
+  /** Set where all templates have what a program gives them once: members whose names begin with `$`. */
+  readonly hasSharedMembers?: true;
   /** Set where the whole file is a program that its language's own reader reads. */
   readonly isProgram?: true;
   /** Set where the islands together are a program of statements, in the language of scripts. */

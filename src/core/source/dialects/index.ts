@@ -1,6 +1,5 @@
 import type { DialectName } from "../../config/schema.js";
 import { rawElements } from "../readers/markup/raw-elements.js";
-import { htmlElements } from "../../text/html-elements.js";
 import { globTest } from "../../files/glob.js";
 import type { Dialect, Island } from "./dialect.js";
 import { braces } from "./braces/braces.js";
@@ -118,18 +117,8 @@ export function maskIslands(text: string, islands: readonly Island[]): string {
   let masked = "";
   let at = 0;
   for (const { start, end, kind } of islands) {
-    masked += text.slice(at, start);
-    const mark = islandMarks[kind];
-    // Right behind the name of an element, it is no part of the name: `<script{% if nonce %} nonce="…"{% endif %}>`.
-    const name = kind === "output" ? undefined : openedName.exec(masked.slice(-longestName))?.[1];
-    masked +=
-      name !== undefined && htmlElements.has(name.toLowerCase())
-        ? " " + mark.repeat(end - start - 1)
-        : mark.repeat(end - start);
+    masked += text.slice(at, start) + islandMarks[kind].repeat(end - start);
     at = end;
   }
   return masked + text.slice(at);
 }
-
-const openedName = /<([a-zA-Z]\w{0,20})$/;
-const longestName = 24;

@@ -32,9 +32,10 @@ export const argumentSpare = defineRule({
   },
   book(context) {
     for (const { source, lookup, key, needed, known, passed } of suppliedAt(context)) {
+      // A value that chooses among the forms of a text is in none of them.
+      if (sourceKeysOf(context.book).formsOf(lookup).length > 0) continue;
       for (const name of passed) {
-        // One that chooses among the forms of a text is in none of them.
-        if (known.has(name) || sourceKeysOf(context.book).formsOf(lookup).length > 0) continue;
+        if (known.has(name)) continue;
         const near = nearest(
           name,
           [...needed].filter((one) => !passed.includes(one)),

@@ -8,6 +8,7 @@ export const vue: Dialect = {
   extensions: [".vue"],
   islands: braceIslands,
   isComponent: true,
+  hasSharedMembers: true,
   bindsAttributes: true,
   runsPerUse: (attributes) => /\bsetup\b/.test(attributes),
   shown: ["{{ ", " }}"],

@@ -1,7 +1,13 @@
 import { keysInAttribute } from "../../attribute-keys.js";
 import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
-import { holdsMarkup, inlineElements, lineBreaks, showsPictures } from "../../../text/html-elements.js";
+import {
+  holdsMarkup,
+  htmlElements,
+  inlineElements,
+  lineBreaks,
+  showsPictures,
+} from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
@@ -140,18 +146,24 @@ const say = notices("extract", {
 const islandName = "\uA66E";
 
 const emptyElements = new Set("br wbr img input hr svg".split(" "));
-/** Elements whose content is no text of the page. */
 /** A text with a part of it blank, so that places stay. */
 function blanked(text: string, { start, end }: Span): string {
   return text.slice(0, start) + text.slice(start, end).replace(/[^\r\n]/g, " ") + text.slice(end);
 }
 
-/** Masked text in which islands that give tags their names, `<{{ tag }} class="wide">`, are names to a tokenizer. */
+/**
+ * Masked text in which islands that give tags their names, `<{{ tag }} class="wide">`, are names to a tokenizer, and blocks right
+ * behind the name of an element are no part of it: `<script{% if nonce %} nonce="…"{% endif %}>`.
+ */
 function withTagNames(masked: string): string {
-  return masked.replace(
-    /(<\/?)([\uE000-\uE002]{1,200})(?=(?:[\w-]{1,40}[\uE000-\uE002]{0,200}){0,4}(?:\s{1,99}[\w:@-]{1,60}\s{0,9}=|\s{0,99}\/?>))/g,
-    (_, open: string, island: string) => open + "x".repeat(island.length),
-  );
+  return masked
+    .replace(
+      /(<\/?)([\uE000-\uE002]{1,200})(?=(?:[\w-]{1,40}[\uE000-\uE002]{0,200}){0,4}(?:\s{1,99}[\w:@-]{1,60}\s{0,9}=|\s{0,99}\/?>))/g,
+      (_, open: string, island: string) => open + "x".repeat(island.length),
+    )
+    .replace(/<([a-zA-Z]\w{0,20})[\uE001\uE002]/g, (whole, name: string) =>
+      htmlElements.has(name.toLowerCase()) ? `<${name} ` : whole,
+    );
 }
 
 /** Types of script elements that hold code (HTML, section 4.12.1), or what is compiled to it. */
@@ -162,6 +174,7 @@ const scriptType =
 const templateType =
   /^(?:text\/(?:html|template|ejs|mustache|tmpl|(?:x|ng)-[\w-]{0,40}(?:template|tmpl|handlebars|mustache)[\w-]{0,40}|ng-template|x-template)|x-tmpl[\w-]{0,40}|x-template)$/i;
 
+/** Elements whose content is no text of the page. */
 const skippedElements = new Set(["script", "style"]);
 
 class MarkupReader {

@@ -22,15 +22,39 @@ export function isShadowed(program: Program, offset: number, name: string): bool
   return false;
 }
 
-/** Where a script calls something by its name, or a method of it by both: `say`, `texts.say`; in UTF-16 code units. */
-export function callsOf(program: Program, name: string): readonly number[] {
-  const found: number[] = [];
+/** How a script's calls of a function, or of a method of an object, know it. */
+interface KnownCalls {
+  /** Some call it where nothing in the script makes it known. */
+  readonly isFree: boolean;
+  /** Some call what the script makes, brings in or is given. */
+  readonly isBound: boolean;
+  /** Of these, some call what is known in a function or block alone. */
+  readonly isGiven: boolean;
+}
+
+const callsByProgram = new WeakMap<Program, Map<string, KnownCalls>>();
+
+/** How a script calls something by its name, or a method of it by both: `say`, `texts.say`; looked at once. */
+export function callsOf(program: Program, asked: string): KnownCalls {
+  const known = callsByProgram.get(program) ?? new Map<string, KnownCalls>();
+  callsByProgram.set(program, known);
+  const there = known.get(asked);
+  if (there) return there;
+  const name = asked.split(".", 1)[0] ?? asked;
+  const isOfModule = moduleBinding(program, name) !== undefined;
+  const calls = { isFree: false, isBound: false, isGiven: false };
   const visit = (node: Node): void => {
-    if (node.type === "CallExpression" && calleeName(node.callee) === name) found.push(node.start);
+    if (node.type === "CallExpression" && calleeName(node.callee) === asked) {
+      const isGiven = isShadowed(program, node.start, name);
+      calls.isGiven ||= isGiven;
+      if (isGiven || isOfModule) calls.isBound = true;
+      else calls.isFree = true;
+    }
     for (const child of childrenOf(node)) visit(child);
   };
   visit(program);
-  return found;
+  known.set(asked, calls);
+  return calls;
 }
 
 /** Where a module's top level has a name from: an import's module, `local`, or nowhere. */
