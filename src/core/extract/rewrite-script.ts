@@ -4,6 +4,7 @@ import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import type { MessageReader } from "../message/parse.js";
 import {
+  callAroundKey,
   calledIn,
   defaultCall,
   frontOf,
@@ -89,6 +90,10 @@ const say = notices("extract", {
     message: 'nothing says that "{name}" is there: "this" is another object here, or a function\'s own',
     remedy: "set emit.call to a lookup that is known in all files, or move it by hand",
   },
+  "no-import": {
+    message: '"{name}" is imported by a statement, and this file takes its modules in by require()',
+    remedy: "bring the lookup in by require(), then extract again",
+  },
   "of-pages": {
     message: '"{name}" is of another part of the project, and this is a program of a server',
     remedy: "import it by hand if it works there, then extract again",
@@ -123,7 +128,8 @@ export function scriptRefusal(
   );
   if (lacking !== undefined) return say("no-value", { name: lacking });
   // What fills a text is around the lookup, and the lookup is what has to be there.
-  const asked = calledIn(template)[0];
+  // Where a call makes its key, what gives the text is the call around that.
+  const asked = callAroundKey(template) ?? calledIn(template)[0];
   const name = (asked ?? objectOf(template) ?? "").split(".")[0] ?? "";
   if (name === "this" && asked !== undefined && !thisHas(part.program, part.text, literal.span.start, asked))
     return say("not-of-this", { name: asked });
@@ -179,6 +185,7 @@ export function scriptRefusal(
     return say("not-imported", { name });
   const line = imports.find(({ names }) => names.some(({ local }) => local === name));
   if (!binding && line && isFromAnotherProgram(line, part)) return say("of-pages", { name });
+  if (!binding && line && isOfOldModules(part)) return say("no-import", { name });
   return undefined;
 }
 
@@ -186,6 +193,16 @@ export function scriptRefusal(
 function isFromAnotherProgram({ line }: ImportLine, { text, file }: ScriptPart): boolean {
   const [, part] = /\{to:([^/{}]{1,80})\//.exec(line) ?? [];
   return part !== undefined && file.includes("/") && !file.startsWith(`${part}/`) && takesInNode(text);
+}
+
+/** Whether a script is a CommonJS module, in which nothing is imported by a statement. */
+function isOfOldModules({ file, text, program, isWhole }: ScriptPart): boolean {
+  return (
+    isWhole &&
+    /\.c?js$/.test(file) &&
+    /\brequire\(\s{0,9}["'`]|\bmodule\.exports\b|^exports\.\w/m.test(text) &&
+    !program.body.some(({ type }) => /^(?:Import|Export)/.test(type))
+  );
 }
 
 /** Whether a script gives a name a value that is no object of texts. */
@@ -437,7 +454,7 @@ function deferrals(chosen: readonly Keyed[]): readonly TextEdit[] {
 export function namesCalled(template: string): readonly string[] {
   const object = objectOf(template);
   return [
-    ...calledIn(template).map((name) => name.split(".")[0] ?? name),
+    ...[callAroundKey(template) ?? [], calledIn(template)].flat().map((name) => name.split(".")[0] ?? name),
     ...(object === undefined ? [] : [object]),
   ];
 }

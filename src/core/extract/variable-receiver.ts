@@ -5,13 +5,12 @@ import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
 
 /**
- * The variable that a lookup of PHP is asked of, where nothing makes it known at a place: `$desk` of `$desk->say("{key}")`, in a
- * function that neither takes, makes nor declares it, or at the top level of a file that has it nowhere there.
+ * The variable that a lookup of PHP is asked of or given, where nothing makes it known at a place: `$desk` of `$desk->say("{key}")`,
+ * in a function that neither takes, makes nor declares it, or at the top level of a file that has it nowhere there.
  */
 export function lackingVariable(template: string, source: SourceFile, { start }: Span): string | undefined {
-  const name = /(?<![\w$>])(\$[A-Za-z_]\w*)\s?(?:->|\?->|::|\[|\()/.exec(template)?.[1];
-  if (name === undefined) return undefined;
-  return isKnown(name, source, start) ? undefined : name;
+  const names = template.matchAll(/(?<![\w$>])(\$[A-Za-z_]\w*)\s?(?:->|\?->|::|\[|\(|,|\))/g);
+  return [...names].map(([, name = ""]) => name).find((name) => !isKnown(name, source, start));
 }
 
 function isKnown(name: string, source: SourceFile, start: number): boolean {

@@ -1,3 +1,4 @@
+import { bookLayout } from "../catalog/layout.js";
 import { localeInside } from "../catalog/view.js";
 import { notices } from "../message/notices.js";
 import type { Notice } from "../text/wording.js";
@@ -214,7 +215,16 @@ export function homeCode(
   config: BookConfig,
   { path = () => true }: Pick<Scope, "path"> = {},
 ): readonly string[] {
-  return listCode(files, config, (file) => path(file) && isHomeOf(books, config, file));
+  // What is a catalog of another book holds no text of code.
+  const others = books.filter((book) => book !== config && book.constant === undefined).map(bookLayout);
+  return listCode(
+    files,
+    config,
+    (file) =>
+      path(file) &&
+      isHomeOf(books, config, file) &&
+      !others.some((layout) => layout.place(file) !== undefined),
+  );
 }
 
 /** The books whose lookups hold texts that are none of a book's. */

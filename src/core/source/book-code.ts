@@ -225,6 +225,11 @@ export function calledIn(template: string): readonly string[] {
   return name === undefined ? [] : [name];
 }
 
+/** The function that a template gives a key that another call makes: `say` of `say({ id: keyOf("{key}") })`. */
+export function callAroundKey(template: string): string | undefined {
+  return /^([\w$.]+)\(\s*\{\s*[\w$]+\s*:\s*[\w$.]+\(\s*["'`]\{key\}/.exec(template)?.[1];
+}
+
 /** The function that a template calls with the key in an object, and the property: `say({ id: "{key}" }{args})`. */
 function declaredIn(template: string): readonly (readonly [name: string, key: string])[] {
   const [, name, key] = /(?<![\w$.])([\w$.]+)\(\s*\{\s*([\w$]+)\s*:\s*["'`]\{key\}/.exec(template) ?? [];

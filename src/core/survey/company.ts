@@ -12,6 +12,8 @@ export interface Evidence {
 export interface Place {
   readonly literals: readonly Literal[];
   readonly index: number;
+  /** What the file holds. */
+  readonly text?: string;
 }
 
 export const evidence = (name: EvidenceName, reason: string): Evidence => ({ name, reason });
@@ -109,6 +111,19 @@ export function isTerminalProgram({ literals }: Place): boolean {
         (role === "property" && terminalCall.test(element)),
     );
     terminalPrograms.set(literals, is);
+  }
+  return is;
+}
+
+const terminalFiles = new WeakMap<readonly Literal[], boolean>();
+
+/** Whether a file, by what its language has for terminals alone, prints there what it prints. */
+export function isTerminalFile({ literals, text }: Place, sign: RegExp | undefined): boolean {
+  if (!sign || text === undefined) return false;
+  let is = terminalFiles.get(literals);
+  if (is === undefined) {
+    is = sign.test(text);
+    terminalFiles.set(literals, is);
   }
   return is;
 }

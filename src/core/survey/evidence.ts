@@ -1,3 +1,4 @@
+import { htmlElements } from "../text/html-elements.js";
 import { fixedText, type Literal } from "../source/model.js";
 import { habitsOf } from "../source/languages/index.js";
 import type { OwnHabits } from "./own-habits.js";
@@ -12,6 +13,7 @@ import {
   isBesideWidget,
   isNamedForTexts,
   isOfPhrases,
+  isTerminalFile,
   isTerminalProgram,
   neighbor,
   type Evidence,
@@ -85,13 +87,19 @@ const placedByFile = new WeakMap<
 >();
 
 /** What places say, found once for each literal: others of the file are judged by it too. */
-function placedIn({ literals }: Place, own: OwnHabits | undefined): Placed {
+function placedIn({ literals, text }: Place, own: OwnHabits | undefined): Placed {
   const known = placedByFile.get(literals);
   if (known && known.own === own) return known.placed;
   const found: (readonly Evidence[])[] = [];
   const of = (index: number) => {
     const literal = literals[index];
-    return literal ? (found[index] ??= ask(placing, literal, own, { literals, index })) : [];
+    return literal
+      ? (found[index] ??= ask(placing, literal, own, {
+          literals,
+          index,
+          ...(text !== undefined && { text }),
+        }))
+      : [];
   };
   const shows = lazily(() => {
     let count = 0;
@@ -182,8 +190,24 @@ const content: EvidenceSource = ({ context, form, pieces }, habits, _own, around
   const place = context.element === undefined ? "between tags" : `in <${context.element}>`;
   if (context.element !== undefined && habits.codeElements.has(context.element))
     return evidence("contentOfCodeElement", `content of <${context.element}>`);
+  if (isOfNoPage(context))
+    return evidence("contentOfUnknown", `in <${context.element}>, which pages do not have`);
   return evidence("content", form === "content" || form === "phrase" ? `text ${place}` : `shown ${place}`);
 };
+
+/** Elements that pages have or had and people hardly write, and those of drawings that show text. */
+const rarelyWritten =
+  /^(?:bdi|blink|dir|hgroup|listing|marquee|menuitem|nobr|noframes|plaintext|rp|rt|ruby|search|slot|xmp|text|tspan|desc)$/;
+
+/** Whether an element is one that no page has, by its name in lower case: a part of a document that a program reads. */
+function isOfNoPage({ element = "", language }: Literal["context"]): boolean {
+  return (
+    language !== "script" &&
+    /^[a-z][a-z0-9_]*$/.test(element) &&
+    !htmlElements.has(element) &&
+    !rarelyWritten.test(element)
+  );
+}
 
 /** Whether a choice is shown as programs know it, and is no word: `<option value="rye-2.5">rye-2.5</option>`. */
 function isOwnValue(text: string, place: Place): boolean {
@@ -286,6 +310,8 @@ function byName(name: string, reason: string, habits: Habits): Evidence | undefi
     return evidence("codeName", reason);
   if (styleProperties.has(name) || /\.style\.\w{1,30}$/.test(name))
     return evidence("styleName", `style ${name}`);
+  // What begins with an underscore is the program's own: `_description` of a setting.
+  if (/^_[a-z]/.test(name)) return undefined;
   if (habits.textName.test(name)) return evidence("textName", reason);
   if (habits.codeName.test(name)) return evidence(alsoShown.test(name) ? "shownName" : "codeName", reason);
   if (habits.textPrefix.test(name)) return evidence("textName", reason);
@@ -378,6 +404,8 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   if (habits.printingCall.test(callee)) return evidence("printed", `printed by ${callee}()`);
   if (textVerb.test(callee) || habits.textCall.test(callee) || own?.textCalls.includes(callee)) {
     if (isNameOfNext(literal, place)) return evidence("codeCall", `names what ${callee}() is about`);
+    if (isTerminalFile(place, habits.terminalFile))
+      return evidence("inTerminal", `shown by ${callee}(), in a program for terminals`);
     return evidence("textCall", `shown by ${callee}()`);
   }
   const method = /\.(\w+)$/.exec(callee)?.[1];
@@ -468,9 +496,11 @@ function isEvent(name: string): boolean {
   );
 }
 
-const named: EvidenceSource = (literal, habits) => {
+const named: EvidenceSource = (literal, habits, _own, place) => {
   const { role } = literal.context;
   const name = givenName(literal);
+  if (/^(?:help|description|epilog|usage)$/.test(name) && isTerminalFile(place, habits.terminalFile))
+    return evidence("inTerminal", `${name} of a program for terminals`);
   if (role === "property") {
     if (literal.context.isShown)
       return evidence("shownMember", `one of ${literal.context.element ?? "those"}, which the page shows`);
@@ -787,10 +817,15 @@ const languageInItself: EvidenceSource = (literal, _habits, _own, place) => {
     isLanguageInItself(literal, place, 0) ||
     // The source's own language among them.
     (fixedText(literal.pieces) === "English" &&
-      // The value of each choice may stand between.
-      [-2, -1, 1, 2].some((step) => {
+      // The value of each choice may stand between, and its other attributes.
+      stepsOfList.some((step) => {
         const other = place.literals[place.index + step];
-        return other !== undefined && isLanguageInItself(other, place, step);
+        const isNext = Math.abs(step) <= 2;
+        const isAlike =
+          literal.context.role === "content" &&
+          other?.context.role === "content" &&
+          other.context.element === literal.context.element;
+        return step !== 0 && other && (isNext || isAlike) && isLanguageInItself(other, place, step);
       })) ||
     isInListOfLanguages(literal, place);
   return isOne ? evidence("languageName", "the name of a language in that language") : undefined;
@@ -806,8 +841,7 @@ function isInListOfLanguages(literal: Literal, place: Place): boolean {
   const { context } = literal;
   if (context.role !== "property" || !isTag(tagOf(literal))) return false;
   const { literals, index } = place;
-  const steps = Array.from({ length: 2 * reachOfList + 1 }, (_, step) => step - reachOfList);
-  const table = steps.filter((step) => {
+  const table = stepsOfList.filter((step) => {
     const other = literals[index + step];
     return (
       other !== undefined &&
@@ -825,6 +859,7 @@ function isInListOfLanguages(literal: Literal, place: Place): boolean {
 
 /** So many literals before and behind one are looked at for a list that it is in. */
 const reachOfList = 8;
+const stepsOfList = Array.from({ length: 2 * reachOfList + 1 }, (_, step) => step - reachOfList);
 
 /** Whether a literal, so far from the place, is what the tag beside it or its key stands for. */
 function isLanguageInItself({ context, pieces }: Literal, { literals, index }: Place, step: number): boolean {
@@ -882,7 +917,19 @@ const headings: EvidenceSource = ({ pieces, context }) =>
     ? evidence("headings", "the headings of a table")
     : undefined;
 
+/** What stands beside a key, and is shown only where no catalog has the key. */
+const besideKey: EvidenceSource = (literal) => {
+  const name =
+    literal.context.role === "attribute"
+      ? (literal.context.name ?? "")
+      : (literal.context.properties?.at(-1) ?? "");
+  return /^default(?:Message|Text|Translation)$/.test(name)
+    ? evidence("lookedUp", `${name}, which stands for a key`)
+    : undefined;
+};
+
 const looking: readonly EvidenceSource[] = [
+  besideKey,
   shaped,
   headings,
   mnemonic,

@@ -14,6 +14,7 @@ export type LeftOut =
   | "minified"
   | "vendored"
   | "migrations"
+  | "documentation"
   | "one file per locale";
 
 /** Folders whose files are of a kind, by their names. */
@@ -27,15 +28,16 @@ const folders: readonly (readonly [RegExp, LeftOut])[] = [
     /^(?:node_modules|bower_components|vendors?|dependencies|(?:third|3rd)[-_]?party|jspm_packages|Pods|site-packages)$/i,
     "vendored",
   ],
-  // A library's folder with its version: `calendar-4.2.1`.
+  // A library's folder with its version: `calendar-4.2.1`, `calendar4.2.1`.
   [/^[a-z][\w.]{0,40}(?:-[a-z]\w{0,40}){0,4}[-_]v?\d{1,4}(?:\.\d{1,4}){2,3}$/i, "vendored"],
+  [/^[a-z]{3,40}\d{1,3}(?:\.\d{1,4}){2,3}$/i, "vendored"],
   [/^(?:dist|built|coverage|__generated__|generated|\.next|\.nuxt|\.svelte-kit|\.output)$/i, "generated"],
 ];
 
 /** Names of files that are of a kind. */
 const names: readonly (readonly [RegExp, LeftOut])[] = [
   [/\.d\.[cm]?ts$/, "types"],
-  [/[.-]min\.[cm]?js$|\.bundle\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/, "minified"],
+  [/[.-]min\.[cm]?js$|(?:^|[.-])bundle(?:\.\w{1,30})?\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/, "minified"],
   [
     /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
     "tests",
@@ -60,7 +62,22 @@ export function leftOutByName(file: string): LeftOut | undefined {
     parts.some((part) => /^(?:migrations?|migrate|versions)$/.test(part))
   )
     return "migrations";
-  return names.find(([pattern]) => pattern.test(name))?.[1];
+  return (
+    names.find(([pattern]) => pattern.test(name))?.[1] ??
+    (isDocument(parts, name) ? "documentation" : undefined)
+  );
+}
+
+/** Whether a page or a script is part of what is written about a program, and of no part of the program that is called so. */
+function isDocument(parts: readonly string[], name: string): boolean {
+  const at = parts.findIndex((part) => /^(?:docs?|documentation|javadocs?|apidocs?)$/i.test(part));
+  return (
+    at >= 0 &&
+    /\.(?:x?html?|js|py|php|rb|java|pl)$/.test(name) &&
+    !parts
+      .slice(0, at)
+      .some((part) => /^(?:src|app|pages|views|templates|components|routes|resources)$/i.test(part))
+  );
 }
 
 /** Folders in which programs keep the libraries of others beside their own parts. */
@@ -137,6 +154,8 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   )
     return "generated";
   if (!isScript(file)) return undefined;
+  // Nobody writes a script of this length.
+  if (text.length > 1_000_000) return "generated";
   if (isMinified(text)) return "minified";
   if (builtHead.test(head)) return "generated";
   if (/^\s*\/\*[!*]/.test(head) && libraryHead.test(head.slice(0, head.indexOf("*/") + 1 || headLength)))
@@ -153,6 +172,40 @@ function isMinified(text: string): boolean {
   const part = text.slice(0, looked);
   const short = part.match(/[=(,:?&|]\s?![01](?![\w.])|\bvoid 0\b/g)?.length ?? 0;
   return short >= 10 && short > (part.match(/\b(?:true|false|undefined)\b/g)?.length ?? 0);
+}
+
+/** So many scripts of a folder, and most of them, have a twin in one of sources where they are what a compiler made of it. */
+const leastCompiled = 5;
+
+/** Names of folders into which compilers write what they make of `src`. */
+const compiledInto = /^(?:lib|es|esm|cjs|umd|out|output|build|compiled|js|target|types|module)$/;
+
+/** What compilers read, and what they write. */
+const compilerReads = /\.(?:[cm]?tsx?|jsx?|mjs|es6|coffee|vue)$/;
+const compilerWrites = /\.[cm]?js$/;
+
+/** The folders, each with a slash behind it, whose scripts a compiler made of those in `src` beside them: `lib/cart/total.js` of `src/cart/total.ts`. */
+export function compiledFolders(files: readonly string[]): readonly string[] {
+  const sources = new Map<string, Set<string>>();
+  const made = new Map<string, string[]>();
+  for (const file of files) {
+    const [, base = "", folder = "", rest = ""] =
+      /^((?:[^/]{1,200}\/){0,3}?)(src|lib|es|esm|cjs|umd|out|output|build|compiled|js|target|types|module)\/(.{1,400})$/.exec(
+        file,
+      ) ?? [];
+    if (folder === "src" && compilerReads.test(rest)) {
+      const own = sources.get(base) ?? new Set<string>();
+      sources.set(base, own.add(rest.replace(compilerReads, "")));
+    } else if (compiledInto.test(folder) && compilerWrites.test(rest)) {
+      const place = `${base}${folder}/`;
+      made.set(place, [...(made.get(place) ?? []), rest.replace(compilerWrites, "")]);
+    }
+  }
+  return [...made].flatMap(([place, list]) => {
+    const own = sources.get(place.replace(/[^/]+\/$/, ""));
+    const twins = own ? list.filter((name) => own.has(name)).length : 0;
+    return twins >= leastCompiled && twins * 10 >= list.length * 8 ? [place] : [];
+  });
 }
 
 /** At least so many locales make a family of files. */
@@ -176,9 +229,50 @@ export function oneFilePerLocale(files: readonly string[]): ReadonlySet<string> 
   for (const [pattern, family] of families)
     if (isOfLocales(new Set(family.values())))
       for (const file of [...family.keys(), ...(countries.get(pattern) ?? [])]) found.add(file);
+  for (const file of filesInLocaleFolders(files)) found.add(file);
   for (const family of familiesByName(files).values())
     if (new Set(family.values()).size >= leastLocales) for (const file of family.keys()) found.add(file);
   return found;
+}
+
+/** So many names, and half of the smaller folder's, two folders of locales have in common. */
+const leastShared = 2;
+
+/** The files of folders that are named for locales, stand beside each other and hold files of mostly the same names. */
+function filesInLocaleFolders(files: readonly string[]): readonly string[] {
+  const parents = new Map<string, Map<string, Map<string, string>>>();
+  for (const file of files)
+    for (const match of file.matchAll(
+      /(?<=^|\/)([a-z]{2,3}(?:[-_](?:[A-Z]{2}|[a-z]{2}|[A-Z][a-z]{3}))?)\//g,
+    )) {
+      const locale = match[1] ?? "";
+      const tag = parseTag(locale.replace("_", "-"));
+      if (!tag || !isKnownLanguage(tag.language)) continue;
+      const parent = file.slice(0, match.index);
+      const folders = parents.get(parent) ?? new Map<string, Map<string, string>>();
+      parents.set(parent, folders);
+      const inside = folders.get(locale) ?? new Map<string, string>();
+      folders.set(locale, inside.set(file.slice(match.index + locale.length + 1), file));
+    }
+  const found = new Set<string>();
+  for (const folders of parents.values()) {
+    const alike = [...folders].filter(([locale, names]) =>
+      [...folders].some(([other, others]) => {
+        const shared = [...names.keys()].filter((name) => others.has(name)).length;
+        const isKnown = frequent.test(locale) && frequent.test(other);
+        // Two letters may be a word as well.
+        return (
+          other !== locale &&
+          (isKnown || folders.size > leastLocales) &&
+          shared >= leastShared &&
+          shared * 2 >= Math.min(names.size, others.size)
+        );
+      }),
+    );
+    if (alike.filter(([locale]) => frequent.test(locale)).length < 2) continue;
+    for (const [, names] of alike) for (const file of names.values()) found.add(file);
+  }
+  return [...found];
 }
 
 /** Where the English name of a language stands in a path, with what says which one of it is meant: `BrazilianPortuguese`, `ChineseTaiwan`. */

@@ -1,3 +1,4 @@
+import { isStatement } from "../text/queries.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
 /** What a literal's text looks like, whatever the code does with it. */
 export interface Shape {
@@ -22,6 +23,8 @@ export interface Shape {
 const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[a-z][a-z0-9+.-]*:)?\/\/\S+$/i, "a URL"],
   [/^[a-z][\w+.-]*(?::[a-z][\w+.-]*)*:\/\/\S*$/, "a URL"],
+  [/^data:[\w/+.-]{1,60};base64,/, "a URL"],
+  [/^[:=\s]{0,3}(?=\S{0,200}\/)\S{1,200}\.[a-z]{2,5}\?[\w[\]-]{1,60}=\S{0,300}$/, "a URL"],
   [/^(?:mailto|tel|data|blob|about|javascript|file|urn|sms|ws|wss|https?):\S*$/i, "a URL"],
   [/^[\w.+-]+@[\w-]+\.[\w.-]+$/, "an e-mail address"],
   [/^\.{0,2}\/[\w@~:?&=%#.,[\](){}*$/-]*$/, "a path"],
@@ -83,6 +86,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "SQL",
   ],
   [/^[("'`]{0,3}SELECT\s[^]*\bFROM\b/, "SQL"],
+  [/(?:[#$%@?!=]{3}[^#$%@?!=]{0,40}){4}/, "values of a program"],
   [/^[("'`]{0,3}CASE\s[^]{0,200}\bWHEN\s[^]{0,200}\bTHEN\s/, "SQL"],
   [/^SET\s(?:@\w|NAMES\s|CHARACTER SET\s|(?:SESSION|GLOBAL|LOCAL|TRANSACTION)\s)/, "SQL"],
   [
@@ -120,7 +124,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "a condition of a query",
   ],
   [
-    /^(?:[Cc]ontent-(?:[Tt]ype|[Dd]isposition|[Ll]ength|[Ee]ncoding|Security-Policy|[Tt]ransfer-[Ee]ncoding)|Cache-Control|Location|Set-Cookie|Accept|Authorization|Access-Control-[\w-]+|X-[A-Z][\w-]+|Expires|Pragma|Last-Modified|WWW-Authenticate|MIME-Version):(?:\s|$)/,
+    /^(?:[Cc]ontent-(?:[Tt]ype|[Dd]isposition|[Ll]ength|[Ee]ncoding|Security-Policy|[Tt]ransfer-[Ee]ncoding)|Cache-Control|Location|Set-Cookie|Accept|Authorization|Access-Control-[\w-]+|(?:X|Proxy|User|If|Sec|Transfer|Retry|Strict|Keep)(?:-[A-Z][A-Za-z]{1,30}){1,4}|Expires|Pragma|Last-Modified|WWW-Authenticate|MIME-Version):(?:\s|$)/,
     "a header",
   ],
   [/^(?:[\w:-]+=(?:"[^"]*"|'[^']*')(?:\s|$|(?=\/?>)))+\/?>?$/, "attributes of markup"],
@@ -163,7 +167,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /^(?:[a-z0-9][a-z0-9-]{0,60}\.){1,6}(?:com|org|net|io|dev|app|info|example|test|local|[a-z]{2})$/,
     "the name of a host",
   ],
-  [/\[\[\w[\w-]{0,60}[:.][\w.{}-]{0,80}(?:,[^\][]{0,200})?\]\]/, "a mark for a key"],
+  [/\[\[\w[\w/-]{0,60}[:.][\w.{}-]{0,80}(?:,[^\][]{0,200})?\]\]/, "a mark for a key"],
   [/^(?:\{{1,2} ?[$#]?[\w.[\]/:@-]+ ?\}{1,2} ?)+$/, "a placeholder"],
   [/^\{\{[^{}]{1,300}\}\}$|^\{%[^%{}]{1,300}%\}$|^\{\$ [^{}$]{1,300} \$\}$/, "code of a template"],
   [/^!?(?=[^\s*]{0,200}\*)(?=\S{0,200}(?:\/|\*\.))[\w@.{},/*?[\]-]{3,200}$/, "a pattern of paths"],
@@ -269,6 +273,7 @@ function judgeShape(text: string): Shape {
   }
   const otherScript = hasOtherScript(text);
   const shape = (name: Shape["name"], reason: string): Shape => ({ name, reason, otherScript });
+  if (isStatement(text)) return shape("technical", "looks like SQL");
   for (const [pattern, what] of technical)
     if (pattern.test(text)) {
       // Markup in a string may hold what users read, as a page does.

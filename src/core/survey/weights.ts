@@ -6,6 +6,8 @@
 export const weights = {
   content: 3.5,
   contentOfCodeElement: -4,
+  /** Of an element that is none of a page's: an entry of a document, or a part that the program makes for itself. */
+  contentOfUnknown: 0.8,
   textAttribute: 3.5,
   codeAttribute: -6,
   eventAttribute: -6,
@@ -114,6 +116,8 @@ export const weights = {
   /** `&Rename tab`. */
   mnemonic: 2,
   printed: -0.4,
+  /** In a file that is run in a terminal, where who keeps the program reads it. */
+  inTerminal: -1,
 } as const;
 
 /** Evidence of at most this weight settles the matter: the text itself is not looked at any more. */

@@ -410,6 +410,13 @@ describe("init sees which forms a program knows", () => {
     ],
     ["too few languages with more", ["zero", "one", "other"], ["en", "de", "pl"], undefined],
     ["no form for none", ["one", "other"], ["en", "ru", "pl"], undefined],
+    [
+      "one in languages that have no form for it",
+      ["one", "other"],
+      ["en", "ja", "zh", "ko", "ru", "pl"],
+      { known: ["one", "other"] },
+    ],
+    ["one in too few of them", ["one", "other"], ["en", "ja", "zh", "ru", "pl"], undefined],
     ["a form of one language", ["zero", "one", "few", "other"], ["en", "ru", "pl"], undefined],
   ])("%s", async (_name, forms, locales, expected) => {
     const { books } = (await proposed(catalogs(forms, locales))) as { books: { forms?: unknown }[] };

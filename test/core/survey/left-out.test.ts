@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import {
+  compiledFolders,
   leftOutByContent,
   leftOutByName,
   libraryFolders,
@@ -22,7 +23,12 @@ describe("files that nobody writes text in are recognized", () => {
     ["js/carousel-2.3.1.js", "vendored"],
     ["js/carousel-2.3.1/demo.html", "vendored"],
     ["lib/3rdParty/calendar/day.php", "vendored"],
-    ["docs/v2.3.1/boats.html", undefined],
+    ["js/carousel4.7.5/words/de.js", "vendored"],
+    ["pages/v2.3.1/boats.html", undefined],
+    ["doc/html/boats.html", "documentation"],
+    ["src/docs/Boats.html", undefined],
+    ["docs/Boats.tsx", undefined],
+    ["js/bundle.development.js", "minified"],
     ["pages/season-2031/boats.html", undefined],
     ["js/boats.min.js", "minified"],
     ["api/boats.pb.go", "generated"],
@@ -91,9 +97,32 @@ describe("files that nobody writes text in are recognized", () => {
     expect(oneFilePerLocale(named.slice(1)).size).toBe(0);
     const lower = ["lang/english.php", "lang/german.php", "lang/french.php"];
     expect([...oneFilePerLocale([...lower, ...others])].sort()).toEqual([...lower].sort());
+    const beside = ["en", "ja"].flatMap((locale) => [
+      `plugin/${locale}/boats.rb`,
+      `plugin/${locale}/quay.rb`,
+    ]);
+    expect([...oneFilePerLocale([...beside, "plugin/boats.rb", ...others])].sort()).toEqual(
+      [...beside].sort(),
+    );
+    expect(
+      oneFilePerLocale(["lib/en/boats.rb", "lib/en/quay.rb", "lib/ja/pier.rb", "lib/ja/crew.rb"]).size,
+    ).toBe(0);
+    expect(
+      oneFilePerLocale(["lib/is/boats.rb", "lib/is/quay.rb", "lib/to/boats.rb", "lib/to/quay.rb"]).size,
+    ).toBe(0);
     const two = ["manual/en_US/a.html", "manual/de_DE/a.html"];
     expect([...oneFilePerLocale([...two, ...others])].sort()).toEqual([...two].sort());
   });
+});
+
+test("scripts of which most have a twin in sources are what a compiler made", () => {
+  const names = ["a", "b", "c", "d", "e"];
+  const sources = names.map((name) => `app/src/x/${name}.tsx`);
+  const made = names.map((name) => `app/lib/x/${name}.js`);
+  expect(compiledFolders([...sources, ...made])).toEqual(["app/lib/"]);
+  expect(compiledFolders([...sources.slice(1), ...made])).toEqual([]);
+  expect(compiledFolders([...sources, ...made, "app/lib/own.js", "app/lib/more.js"])).toEqual([]);
+  expect(compiledFolders([...sources.map((file) => file.replace("app", "other")), ...made])).toEqual([]);
 });
 
 test("a folder below one for libraries that has a license of its own is a library", () => {

@@ -1,11 +1,11 @@
 import { posix } from "node:path";
 import type { SyntaxSetting } from "../../message/names.js";
-import type { SourceFile } from "../../source/model.js";
+import { readableText, type Literal, type SourceFile } from "../../source/model.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { namesBroughtIn } from "../../extract/import-line.js";
 import { boundNames, importLine } from "./bound-names.js";
-import { most, type LookupSample, type LookupUse } from "./lookup-use.js";
+import { hasValueBehind, most, type LookupSample, type LookupUse } from "./lookup-use.js";
 
 /** What extraction writes, as the code that is there looks texts up. */
 export interface ProposedEmission {
@@ -38,7 +38,7 @@ interface EndingEmission {
 interface WrittenLookup {
   readonly call: string;
   readonly withValues?: WithValues;
-  readonly import?: string;
+  readonly import?: string | readonly string[];
   readonly setup?: string;
 }
 
@@ -59,10 +59,7 @@ export function emissionOf(
     const found = markupIn(uses, ending) ?? writtenIn(uses, (one) => one === ending);
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
-    const written =
-      shownMember(found, code, ending) ??
-      shownAsSeen(found, uses, ending) ??
-      ("setup" in found ? withoutSetup(found) : found);
+    const written = shownMember(found, code, ending) ?? shownAsSeen(found, uses, ending) ?? forEnding(found);
     if (
       !("call" in written) ||
       written.call !== scripts?.call ||
@@ -81,7 +78,7 @@ export function emissionOf(
     isAllOfLanguage(code, first[0]) &&
     !code.some(({ file }) => isScript(file))
   )
-    return { call: first[1].call };
+    return { call: first[1].call, ...(first[1].withValues && { withValues: first[1].withValues }) };
   if (!scripts && !first) return undefined;
   const calls = new Set(plain.filter(isCall).flatMap((use) => [...use.endings.keys()]));
   // What scripts call is not known to be there in templates that never do.
@@ -110,7 +107,7 @@ export function emissionOf(
 
 /** Whether what brings a lookup in says that it works out its text when that is shown: `lazy` is a word of its name. */
 function isLazy({ import: line = "" }: WrittenLookup | EndingEmission): boolean {
-  return /(?:^|[^A-Za-z])lazy(?![a-z])|[a-z]Lazy(?![a-z])/.test(line);
+  return /(?:^|[^A-Za-z])lazy(?![a-z])|[a-z]Lazy(?![a-z])/.test(String(line));
 }
 
 /** A member of an object of texts as templates show it, where their language does not say how calls are. */
@@ -205,8 +202,11 @@ function withRich(
   };
 }
 
-function withoutSetup({ call, import: line, withValues }: WrittenLookup): EndingEmission {
-  return { call, ...(withValues && { withValues }), ...(line !== undefined && { import: line }) };
+/** A lookup for the files of one ending, which names what brings it in and not what makes it; several lines have no place there. */
+function forEnding(found: WrittenLookup | EndingEmission): EndingEmission {
+  const { import: line, ...written } = found;
+  if ("setup" in written) delete written.setup;
+  return { ...written, ...(typeof line === "string" && { import: line }) };
 }
 
 function isScriptEnding(ending: string): boolean {
@@ -231,20 +231,29 @@ function loadLine(samples: readonly LookupSample[]): string | undefined {
   return names.length > 0 ? `{% load ${names.join(" ")} %}` : undefined;
 }
 
+/** What marks a text that another call looks up later, as gettext has it. */
+const onlyMarks = /^N_$|gettext_noop$/;
+
 /** The most frequent call of some files, as they write it. */
 function writtenIn(
   uses: readonly LookupUse[],
   isMeant: (ending: string) => boolean,
 ): WrittenLookup | undefined {
-  const counted = uses
-    .filter(isCall)
+  const calls = uses.filter(isCall);
+  const asking = calls.filter(({ lookup }) => !("call" in lookup && onlyMarks.test(lookup.call)));
+  const counted = (asking.length > 0 ? asking : calls)
     .map((use) => ({
       use,
       count: [...use.endings].reduce((sum, [one, n]) => sum + (isMeant(one) ? n : 0), 0),
       isOwn: isOfOneObject(use, isMeant),
     }))
     .filter(({ count }) => count > 0)
-    .sort((a, b) => Number(a.isOwn) - Number(b.isOwn) || b.count - a.count);
+    .sort(
+      (a, b) =>
+        Number(a.isOwn) - Number(b.isOwn) ||
+        Number(isForNumbers(a.use)) - Number(isForNumbers(b.use)) ||
+        b.count - a.count,
+    );
   // What is a part of one object is asked elsewhere only where hardly anything else is.
   const [first] = counted;
   if (first && counted.some(({ isOwn, count }) => isOwn && !first.isOwn && first.count * 20 < count))
@@ -273,10 +282,12 @@ function writtenIn(
         .filter((one) => one.import !== undefined || one.setup !== undefined)
         // What makes the lookup alone is wanted, and nothing else that its maker gives.
         .sort((a, b) => (a.setup?.length ?? 0) - (b.setup?.length ?? 0))[0] ?? same[0];
-    if (chosen)
-      return use.textSyntax === undefined
+    const made =
+      chosen &&
+      (use.textSyntax === undefined
         ? withoutValues(filledAround(chosen, samples), use)
-        : filledByLanguage(chosen, samples, use.textSyntax);
+        : filledByLanguage(chosen, samples, use.textSyntax));
+    if (made) return made;
   }
   return undefined;
 }
@@ -288,6 +299,11 @@ function memberAsWritten({ written }: LookupUse, isMeant: (ending: string) => bo
     if (isMeant(ending))
       for (const [style, count] of styles) counts.set(style, (counts.get(style) ?? 0) + count);
   return most(counts);
+}
+
+/** Whether nearly all calls of a lookup get something else with the key, as one that chooses a form by a number does. */
+function isForNumbers({ hits, valued }: LookupUse): boolean {
+  return valued * 5 > hits * 4;
 }
 
 /** Whether a lookup is asked of `this`, or of what the files that use it make for themselves. */
@@ -303,24 +319,50 @@ function isOfOneObject({ lookup, samples }: LookupUse, isMeant: (ending: string)
   return lookup.call.includes(".") && own.every(({ source: { text } }) => made.test(text));
 }
 
+/** Signs that mark the place of a value in texts, in whatever syntax. */
+const placeSigns = /[%{}#@:]/;
+
 /**
  * A lookup of a text by itself, which mostly gives it back as it is: with what its language fills such texts with where its calls
- * get no values; else texts with values have no place.
+ * get no values; else texts with values have no place. Undefined where its calls get what nothing here knows.
  */
 function filledByLanguage(
   written: WrittenLookup,
   samples: readonly LookupSample[],
   syntax: SyntaxSetting,
-): WrittenLookup {
-  const behind = ({ source, literal: { span } }: LookupSample) => source.text.slice(span.end, span.end + 40);
-  const own = samples.filter((sample) => /^\s*,/.test(behind(sample)));
-  if (own.length * 20 > samples.length) return written;
-  const call = written.call.replace("{args}", "");
+): WrittenLookup | undefined {
+  const counts = new Map<string, number>();
+  for (const one of samples) {
+    const behind = behindKey(one);
+    if (behind !== undefined) counts.set(behind, (counts.get(behind) ?? 0) + 1);
+  }
+  const shared = most(counts) ?? "";
+  const isShared = (counts.get(shared) ?? 0) * 10 >= samples.length * 8;
+  const hasMore = ({ source, literal }: LookupSample) => hasValueBehind(source, literal);
+  const plain = samples.filter(({ literal: { pieces } }) => !placeSigns.test(readableText(pieces)));
+  // What texts without values get as well is something else.
+  const isGivenMore = plain.filter(hasMore).length * 5 > plain.length;
+  if (isGivenMore && !isShared) return undefined;
+  if (!isGivenMore && samples.filter(hasMore).length * 20 > samples.length) return written;
+  // What nearly all of them get as well is written: the name of a domain, or of a page.
+  const call = written.call.replace("{args}", () => (isShared ? shared : ""));
   const [first] = samples;
   const { fillers = {} } = (first && languageNamed(languageOf(first.source.file) ?? "")) ?? {};
   const filler = typeof syntax === "string" ? fillers[syntax] : undefined;
   if (filler === undefined) return { ...written, call };
   return { ...written, call, withValues: { call: filler.replace("{call}", () => call) } };
+}
+
+/** What a call gives behind its key, where that is constants and names alone: `, "harbor"`; an empty string for nothing, and undefined for all else. */
+function behindKey({ source, literal }: LookupSample): string | undefined {
+  const behind = source.text.slice(literal.span.end, literal.span.end + 160);
+  const given =
+    /^((?:\s{0,9},\s{0,9}(?:"[^"\\$\n]{0,60}"|'[^'\\\n]{0,60}'|[$\w]{1,60})){0,3})\s{0,9},?\s{0,9}\)/.exec(
+      behind,
+    )?.[1];
+  if (given === undefined) return undefined;
+  const parts = given.split(",").flatMap((part) => part.trim() || []);
+  return parts.map((part) => `, ${part}`).join("");
 }
 
 /** Of so many calls one would have values, if any had. */
@@ -377,7 +419,7 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
     (text[literal.span.start] === "`" ? /(?<![\w$.])([A-Za-z_$][\w$]{0,60})()$/.exec(before) : null) ??
     [];
   if (callee === undefined || given === undefined) return undefined;
-  const quote = text[literal.span.start] === "'" ? "'" : '"';
+  const quote = quoteOf(literal, text);
   const isTag = text[literal.span.start] === "`" && before.endsWith(callee);
   const others =
     given.trim() === ""
@@ -387,6 +429,14 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
           .map((one) => one.trim())
           .join(", ");
   const property = /^\{\s*([\w$]+)/.exec(given)?.[1];
+  const around = before.slice(0, before.length - callee.length - 1 - given.length);
+  if (property === undefined && text[literal.span.end] === ")" && givenAsKey.test(around))
+    return writtenAround(
+      source,
+      around,
+      `${callee}(${quoteOf(literal, text)}{key}${quoteOf(literal, text)})`,
+      callee,
+    );
   const call =
     property !== undefined
       ? `${callee}({ ${property}: ${quote}{key}${quote} }{args})`
@@ -405,6 +455,37 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
       ? importLine(source.file, text, name)
       : otherImport(text, name);
   return { call, ...(line !== undefined && { import: line }) };
+}
+
+function quoteOf({ span }: Literal, text: string): string {
+  return text[span.start] === "'" ? "'" : '"';
+}
+
+/** What stands before a call that makes a key, and no text: the property of an object that asks for one. */
+const givenAsKey = /(?<![\w$])(?:id|key|messageId|i18nKey)\s{0,9}(?::|=\s{0,9}\{)\s{0,99}$/;
+
+/** The lookup around a call that makes its key: `say({ id: keyOf("cart.title") })`; undefined where none is seen. */
+function writtenAround(
+  source: SourceFile,
+  before: string,
+  key: string,
+  maker: string,
+): WrittenLookup | undefined {
+  const { file, text } = source;
+  const [, callee, property] =
+    /(?<![\w$.])([A-Za-z_$][\w$]{0,60})\(\s{0,99}\{\s{0,99}([\w$]{1,40})\s{0,9}:\s{0,99}$/.exec(before) ?? [];
+  if (callee === undefined || property === undefined) return undefined;
+  const bound = boundNames(source).get(callee);
+  if (bound?.hasArguments) return undefined;
+  const root = (name: string) => name.split(".", 1)[0] ?? name;
+  const lines = [root(maker), root(bound?.maker ?? callee)].map((name) => importLine(file, text, name));
+  const [first, second] = lines;
+  if (first === undefined || second === undefined) return undefined;
+  return {
+    call: `${callee}({ ${property}: ${key} }{args})`,
+    import: [first, second],
+    ...(bound && { setup: bound.statement }),
+  };
 }
 
 /** The line of another language that brings a name in. */
@@ -438,8 +519,10 @@ function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | 
         source.text.slice(Math.max(literal.span.start - 80, 0), literal.span.start),
       ),
     );
+    const own = samples.find(({ source: { file } }) => posix.extname(file) === ending)?.source.dialect;
+    const { open, bar, close } = own?.filtered ?? { open: "{{ ", bar: " | ", close: " }}" };
     const written = (behind: string) => {
-      const content = `{{ '{key}' | ${lookup.filter}${behind} }}`;
+      const content = `${open}'{key}'${bar}${lookup.filter}${behind}${close}`;
       return { content, attribute: isBinding ? `[{name}]="'{key}' | ${lookup.filter}${behind}"` : content };
     };
     const takesObject = samples.some(({ source, literal }) =>

@@ -7,7 +7,7 @@ import { pluralCategoryNames, type PluralCategory } from "../../locale/plural-ru
 import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import type { FormatName } from "../../config/names.js";
-import { leftOutByName } from "../../survey/left-out.js";
+import { compiledFolders, leftOutByName } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
 import {
   countryLanguage,
@@ -148,6 +148,8 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
   const groups = new Map<string, Group>();
   const alone = new Map<string, FoundFile>();
   const others = new Map<string, number>();
+  // How many files of a pattern are programs that hold no texts, which nothing can read as catalogs.
+  const programs = new Map<string, number>();
   const listed = files.list({
     patterns: [`**/*.{${catalogEndings.join(",")}}`],
     ignore: otherData,
@@ -156,7 +158,17 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
   const modules = files
     .list({ patterns: [`**/*.{${moduleEndings.join(",")}}`], ignore: otherData, respectIgnoreFiles: true })
     .filter(mayBeCatalog);
-  const placed = [...listed, ...modules].map((file) => ({
+  // Compilers and what is called with them take catalogs along.
+  const compiled = compiledFolders(
+    files.list({
+      patterns: ["**/*.{js,jsx,mjs,cjs,ts,tsx,mts,cts,coffee,vue}"],
+      ignore: otherData,
+      respectIgnoreFiles: true,
+    }),
+  );
+  const isCopy = (file: string) => compiled.some((folder) => file.startsWith(folder));
+  const all = [...listed, ...modules].filter((file) => !isCopy(file));
+  const placed = all.map((file) => ({
     file,
     sure: isModule(file) ? moduleLocale(file) : localeIn(file),
   }));
@@ -173,7 +185,10 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
     const content = readEntries(files, file);
     if (!content || (!place && content.problems.length > 0)) continue;
     // Code without texts is code.
-    if (content.problems.some(({ code }) => code === "shape") && isModule(file)) continue;
+    if (content.problems.some(({ code }) => code === "shape") && isModule(file)) {
+      if (place) programs.set(place.pattern, (programs.get(place.pattern) ?? 0) + 1);
+      continue;
+    }
     if (!place) {
       alone.set(file, { file, content });
       continue;
@@ -182,6 +197,9 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
     groups.set(place.pattern, group);
     group.members.push({ ...place, found: { file, content } });
   }
+  // Where most of them are programs, so are the others, whatever they hold.
+  for (const [pattern, count] of programs)
+    if (count > (groups.get(pattern)?.members.length ?? 0)) groups.delete(pattern);
   for (const group of groupsByContent(files)) groups.set(group.pattern, group);
   for (const [owner, count] of others)
     grounds.push(

@@ -11,7 +11,13 @@ import { unreadCode } from "../../source/unread-code.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { lazily } from "../../text/lazy.js";
-import { leftOutByContent, leftOutByName, libraryTest, type LeftOut } from "../../survey/left-out.js";
+import {
+  compiledFolders,
+  leftOutByContent,
+  leftOutByName,
+  libraryTest,
+  type LeftOut,
+} from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
@@ -132,8 +138,26 @@ function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen
     // A file that has a word of this book's keys, and asks another book for its texts, is that one's.
     const isOthers = ({ file }: SourceFile) =>
       own?.has(file) !== true && [...asked().values()].some((files) => files.has(file));
-    return { ...studied, users: studied.users.filter((source) => !isOthers(source)) };
+    const asking = [...asked()].filter(([, files]) => files.size > 0);
+    const [only] = asking;
+    if (!several || asking.length !== 1 || !only)
+      return { ...studied, users: studied.users.filter((source) => !isOthers(source)) };
+    // Where one book alone is asked for its texts, all code is its own but for what stands beside another book.
+    const isOf = (other: FoundBook) => {
+      const folder = folderOf(other, only[1]);
+      return ({ file }: SourceFile) => file.startsWith(folder);
+    };
+    if (only[0] !== book) return { ...studied, users: studied.users.filter(isOf(book)) };
+    const others = books.filter((one) => one !== book).map(isOf);
+    return { ...studied, users: code.filter((source) => !others.some((has) => has(source))) };
   };
+}
+
+/** The folder whose code a book's catalogs stand beside, with a slash behind it: none in which another book is asked for its texts. */
+function folderOf({ files }: FoundBook, askedElsewhere: ReadonlySet<string>): string {
+  const place = posix.dirname(files.split("{", 1)[0] + "x");
+  const wide = `${posix.dirname(place)}/`;
+  return wide === "./" || [...askedElsewhere].some((file) => file.startsWith(wide)) ? `${place}/` : wide;
 }
 
 /** Whether a key stands in a file: as a string, or between the marks of a template. */
@@ -641,7 +665,10 @@ async function readAllCode(files: Files): Promise<SourceFile[]> {
     .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
     .filter((file) => isReadable(file) && leftOutByName(file) === undefined);
   const isOfLibrary = libraryTest(files, readable);
-  const listed = readable.filter((file) => !isOfLibrary(file));
+  const compiled = compiledFolders(readable);
+  const listed = readable.filter(
+    (file) => !isOfLibrary(file) && !compiled.some((folder) => file.startsWith(folder)),
+  );
   await prepareReaders(listed, files);
   return listed.flatMap((file) => {
     const read = files.read(file);

@@ -34,9 +34,11 @@ export interface LookupUse {
   readonly votes: Votes;
 }
 
-/** Whether a lookup is given something else behind its key, which is no string. */
+/** Whether a lookup is given something else behind its key that may be a value: no string, and no constant that sets how it works. */
 export function hasValueBehind({ text }: SourceFile, { span }: Literal): boolean {
-  return /^\s{0,20},\s{0,20}[^\s"'`)]/.test(text.slice(span.end, span.end + 60));
+  return /^\s{0,20},\s{0,20}(?!(?:\d{1,9}|true|false|null|nil|none|undefined)\s{0,9}[,)])[^\s"'`)]/i.test(
+    text.slice(span.end, span.end + 60),
+  );
 }
 
 export interface LookupSample {

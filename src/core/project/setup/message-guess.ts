@@ -134,9 +134,12 @@ function numberIn(name: string): number {
 /** So many languages with more forms than these show that the program knows no others. */
 const leastRich = 2;
 
+/** So many languages that have no form for one by their rules are not given one by chance. */
+const leastBeyond = 3;
+
 /**
  * The forms that a program knows, where it chooses them by the number itself: some language has a form for none that its rules
- * lack, and of several that have more forms by their rules none has any. Undefined where nothing shows it.
+ * lack, or several have one for one that theirs lack, and of several that have more forms by their rules none has any. Undefined where nothing shows it.
  */
 export function knownForms(
   forms: ReadonlyMap<string, ReadonlySet<PluralCategory>>,
@@ -144,7 +147,9 @@ export function knownForms(
   const rulesOf = (locale: string): readonly string[] =>
     hasPluralRules(locale, "cardinal") ? wholeNumberCategories(locale) : [];
   const used = new Set([...forms.values()].flatMap((own) => [...own]));
-  const isOwn = [...forms].some(([locale, own]) => own.has("zero") && !rulesOf(locale).includes("zero"));
+  const beyond = (form: PluralCategory) =>
+    [...forms].filter(([locale, own]) => own.has(form) && !rulesOf(locale).includes(form)).length;
+  const isOwn = beyond("zero") > 0 || beyond("one") >= leastBeyond;
   const rich = [...forms.keys()].filter((locale) =>
     rulesOf(locale).some((category) => category === "two" || category === "few" || category === "many"),
   );

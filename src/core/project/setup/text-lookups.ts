@@ -2,20 +2,25 @@ import type { Files } from "../../files/files.js";
 import { readableText, type SourceFile } from "../../source/model.js";
 import { lookupByName } from "../../survey/calls.js";
 import { isBeside, keyLike, textLike } from "./declared-texts.js";
+import { madeLookups } from "./made-lookups.js";
 import { countHit, newUse, type LookupUse } from "./lookup-use.js";
 
 /** Fewer texts than these may be given to a function of the same name by chance. */
 const fewest = 5;
 
-/** Calls that look texts up by the texts themselves: `_("All crossings")`, as their names and what they are given show. */
+/** A function of any name is one where so many calls give it texts, and what makes it looks them up. */
+const fewestOfAnyName = 10;
+
+/** Calls that look texts up by the texts themselves: `_("All crossings")`, as their names, what they are given and what makes them show. */
 export function textLookups(code: readonly SourceFile[]): LookupUse[] {
   const uses = new Map<string, LookupUse>();
   // Which get another text behind the first: the forms of a plural, or what a text is about and the text. Neither is a key alone.
-  const pairs = new Map<LookupUse, number>();
+  const pairs = new Map<LookupUse, Map<string, number>>();
   for (const source of code)
     for (const [place, literal] of source.literals.entries()) {
       const { role, name = "", index } = literal.context;
-      if (role !== "argument" || index !== 0 || !lookupByName.test(name)) continue;
+      if (role !== "argument" || index !== 0) continue;
+      if (!lookupByName.test(name) && !/^\w+$/.test(name)) continue;
       if (literal.pieces.some(({ kind }) => kind !== "text")) continue;
       const text = readableText(literal.pieces);
       const use =
@@ -27,14 +32,33 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       const next = source.literals[place + 1];
       if (textLike.test(text)) {
         countHit(use, source, literal);
-        if (next && isBeside(literal, next)) pairs.set(use, (pairs.get(use) ?? 0) + 1);
+        if (!next || !isBeside(literal, next)) continue;
+        const second = pairs.get(use) ?? new Map<string, number>();
+        const other = readableText(next.pieces);
+        pairs.set(use, second.set(other, (second.get(other) ?? 0) + 1));
       }
       // A word may be either.
       else if (keyLike.test(text)) use.misses++;
     }
-  return [...uses.values()]
-    .filter((use) => use.hits >= fewest && use.hits > use.misses * 3 && (pairs.get(use) ?? 0) * 2 <= use.hits)
+  const often = [...uses].filter(
+    ([, use]) => use.hits >= fewest && use.hits > use.misses * 3 && !isOfPairs(use, pairs.get(use)),
+  );
+  const unknown = often.filter(([name, { hits }]) => !lookupByName.test(name) && hits >= fewestOfAnyName);
+  const made = madeLookups(
+    new Set(unknown.map(([name]) => name)),
+    code.map(({ text }) => text),
+  );
+  return often
+    .filter(([name]) => lookupByName.test(name) || made.has(name))
+    .map(([, use]) => use)
     .sort((a, b) => b.hits - a.hits);
+}
+
+/** Whether most calls get a second text that is another one each time; the same in nearly all is the name of a domain. */
+function isOfPairs({ hits }: LookupUse, seconds: ReadonlyMap<string, number> = new Map()): boolean {
+  const counts = [...seconds.values()];
+  const all = counts.reduce((sum, count) => sum + count, 0);
+  return all * 2 > hits && Math.max(...counts) * 10 < all * 8;
 }
 
 /** Formats of catalogs that are not read, which many programs use. */

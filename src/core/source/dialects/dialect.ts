@@ -83,6 +83,8 @@ export interface Dialect {
   readonly shown?: readonly [open: string, close: string];
   /** What stands around a member of an object, where that is shown as it is and calls are not written so. */
   readonly shownMember?: readonly [open: string, close: string];
+  /** How a string is shown with a filter, where that is not written as `{{ 'text' | filter }}`. */
+  readonly filtered?: { readonly open: string; readonly bar: string; readonly close: string };
   /** An attribute whose value is a call; undefined where it is what stands in content. */
   attribute?(call: string): string;
   /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */

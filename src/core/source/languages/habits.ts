@@ -24,6 +24,8 @@ export interface Habits {
   readonly namingCall: RegExp;
   /** Calls that write to a terminal, for users or for developers. */
   readonly printingCall: RegExp;
+  /** What files have that are run in a terminal, where the calls that write pages elsewhere write to it. */
+  readonly terminalFile?: RegExp;
   /** Calls whose argument no user sees. */
   readonly codeCall: RegExp;
   /** Calls that write for developers. */

@@ -1,4 +1,5 @@
 import { holdsMarkup } from "../../text/html-elements.js";
+import { isStatement } from "../../text/queries.js";
 import { notices } from "../../message/notices.js";
 import type { Span } from "../../text/span.js";
 import type { Dialect } from "../dialects/dialect.js";
@@ -21,7 +22,8 @@ export function withStringParts(
   return literals.flatMap((literal): Literal | readonly Literal[] => {
     const { strings } = literal;
     if (!strings) return literal;
-    const hasMarkup = holdsMarkup(fixedText(literal.pieces));
+    const said = fixedText(literal.pieces);
+    const hasMarkup = holdsMarkup(said) && !isStatement(said);
     const written = writtenText(literal, strings, text);
     if (!hasMarkup) return written ? withoutEdges(literal, written, strings, text) : literal;
     if (!written) return { ...literal, obstacle: literal.obstacle ?? say("markup", {}) };

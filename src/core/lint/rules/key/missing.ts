@@ -6,12 +6,25 @@ import { shortened } from "../../../text/shorten.js";
 import { showForms } from "../../../message/forms.js";
 import { defineRule } from "../../rule.js";
 
+/** Of so many missing keys nobody reads a list. */
+const fewestOfMost = 40;
+
 export const keyMissing = defineRule({
   id: "key/missing",
   level: "error",
   summary: "Missing key in a locale.",
-  why: "Users of that locale see the source language, the raw key or nothing, depending on the program. A regional locale can fall back to its language: `fr-CA` does not need what `fr` has, and `en-GB` nothing that it says as the source does.",
+  why: "Users of that locale see the source language, the raw key or nothing, depending on the program. A regional locale can fall back to its language: `fr-CA` does not need what `fr` has, and `en-GB` nothing that it says as the source does. Where more than three quarters of a longer catalog are missing, one finding says how many.",
   messages: {
+    most: {
+      message: "{missing} of {keys} keys are missing in {locale}",
+      remedy:
+        "translate them (`fond reconcile --write` adds the keys), or take the locale out until somebody does",
+    },
+    all: {
+      message: "{missing} of {keys} keys are missing in {locale}: the file {file} does not exist",
+      remedy:
+        "translate them (`fond reconcile --write` adds the keys), or take the locale out until somebody does",
+    },
     missing: {
       message: 'missing key "{key}" in {locale}',
       remedy: 'translate "{source}"; `fond reconcile --write` adds the key',
@@ -68,24 +81,34 @@ export const keyMissing = defineRule({
         .flatMap((parent) => book.catalog(parent, catalog.namespace) ?? []);
       // A key that is not there is pointed to where it belongs: behind the one that precedes it in the source.
       let last: Entry | undefined;
+      const missing: { readonly entry: Entry; readonly end: number }[] = [];
       for (const entry of source.byKey.values()) {
         const there = catalog.byKey.get(entry.key);
         if (there) last = there;
         else if (
           book.expects(catalog.locale, book.codeKey(catalog.namespace, entry.key)) &&
           !leansOn.some((parent) => parent.byKey.has(entry.key))
-        ) {
-          const end = last?.valueSpan.end ?? 0;
-          const { locale, file } = catalog;
-          const { key } = entry;
-          const data = { key, locale, source: shortened(showForms(entry.text), 60) };
-          const span = { start: end, end };
-          if (entry.kind === "code") context.reportRange(catalog, span, "in-code", { key, locale }, { key });
-          else if (book.config.fill === "absent")
-            context.reportRange(catalog, span, "not-filled", data, { key });
-          else if (catalog.exists) context.reportRange(catalog, span, "missing", data, { key });
-          else context.reportRange(catalog, span, "no-file", { ...data, file }, { key });
-        }
+        )
+          missing.push({ entry, end: last?.valueSpan.end ?? 0 });
+      }
+      const { locale, file } = catalog;
+      const keys = source.byKey.size;
+      if (missing.length >= fewestOfMost && missing.length * 4 > keys * 3) {
+        const data = { missing: missing.length, keys, locale };
+        const start = { start: 0, end: 0 };
+        if (catalog.exists) context.reportRange(catalog, start, "most", data);
+        else context.reportRange(catalog, start, "all", { ...data, file });
+        continue;
+      }
+      for (const { entry, end } of missing) {
+        const { key } = entry;
+        const data = { key, locale, source: shortened(showForms(entry.text), 60) };
+        const span = { start: end, end };
+        if (entry.kind === "code") context.reportRange(catalog, span, "in-code", { key, locale }, { key });
+        else if (book.config.fill === "absent")
+          context.reportRange(catalog, span, "not-filled", data, { key });
+        else if (catalog.exists) context.reportRange(catalog, span, "missing", data, { key });
+        else context.reportRange(catalog, span, "no-file", { ...data, file }, { key });
       }
     }
   },

@@ -3,12 +3,20 @@ import { keyTest } from "../../../text/key-pattern.js";
 import { sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
+/** Of fewer keys, most may well be left behind. */
+const fewestOfMost = 25;
+
 export const keyUnused = defineRule({
   id: "key/unused",
   level: "warning",
   summary: "Unused key in the source catalog.",
-  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code, whole or put together from its beginning and values; keys in languages that are not read count as used. If a source file cannot be read, or no lookup in the code finds a key, none is reported. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
+  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code, whole or put together from its beginning and values; keys in languages that are not read count as used. If a source file cannot be read, or no lookup in the code finds a key, none is reported. Where more than three quarters of all keys seem unused, one finding says so: the book hardly names all lookups then. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
   messages: {
+    most: {
+      message: "{unused} of {keys} keys are not looked up by any lookup of the book",
+      remedy:
+        'add the other lookups to "lookups", or the code that has them to "code"; what is named in "assumed" counts as used',
+    },
     unused: {
       message: 'unused key "{key}"',
       remedy:
@@ -57,17 +65,26 @@ export const keyUnused = defineRule({
     const asked = new Set<string>();
     for (const { keys } of uses) for (const key of keys) asked.add(key);
     const indirect = uses.reduce((sum, one) => sum + one.indirect, 0);
-    for (const catalog of book.catalogs) {
-      if (catalog.locale !== book.sourceLocale) continue;
-      for (const entry of catalog.byKey.values()) {
+    const sources = book.catalogs.filter(({ locale }) => locale === book.sourceLocale);
+    const unused = sources.flatMap((catalog) =>
+      [...catalog.byKey.values()].flatMap((entry) => {
         const full = book.codeKey(catalog.namespace, entry.key);
-        if (asked.has(full) || tests.some((test) => test(full)) || context.unreadCode.mentions(full))
-          continue;
-        if (indirect === 0)
-          context.report(catalog, entry, "unused", { key: full }, { on: "key", remove: true });
-        // With lookups whose keys come from variables it is not sure enough to be removed.
-        else context.report(catalog, entry, "maybe-unused", { key: full, lookups: indirect }, { on: "key" });
-      }
+        const isUsed =
+          asked.has(full) || tests.some((test) => test(full)) || context.unreadCode.mentions(full);
+        return isUsed ? [] : [{ catalog, entry, full }];
+      }),
+    );
+    const keys = sources.reduce((sum, { byKey }) => sum + byKey.size, 0);
+    const [first] = sources;
+    if (first && keys >= fewestOfMost && unused.length * 4 > keys * 3) {
+      context.reportFile(first.file, "most", { unused: unused.length, keys });
+      return;
+    }
+    for (const { catalog, entry, full } of unused) {
+      if (indirect === 0)
+        context.report(catalog, entry, "unused", { key: full }, { on: "key", remove: true });
+      // With lookups whose keys come from variables it is not sure enough to be removed.
+      else context.report(catalog, entry, "maybe-unused", { key: full, lookups: indirect }, { on: "key" });
     }
   },
 });

@@ -10,8 +10,12 @@ export const textUntranslated = defineRule({
   id: "text/untranslated",
   level: "warning",
   summary: "Translation that is the same as the source.",
-  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source language, countries, months and days that the locale calls so, texts that the ledger records as translated, and names and words that several translations keep, while others do not.",
+  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source language, countries, months and days that the locale calls so, texts that the ledger records as translated, and names and words that several translations keep, while others do not. A locale of which most is the source's has one finding, which says how much.",
   messages: {
+    mostly: {
+      message: "{same} of {texts} texts are those of the source: {language} is hardly begun",
+      remedy: "translate them, or take the locale out until somebody does",
+    },
     untranslated: { message: "not translated", remedy: "translate it into {language}" },
   },
   looks: "around",
@@ -36,6 +40,7 @@ export const textUntranslated = defineRule({
     )
       return;
     if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
+    if (isHardlyBegun(locale, context)) return;
     const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
     if (ownNames(locale).has(entry.text.toLowerCase())) return;
@@ -50,6 +55,17 @@ export const textUntranslated = defineRule({
       { severity: isDoubtful ? "info" : undefined },
     );
   },
+  book(context) {
+    const { book } = context;
+    for (const locale of book.targetLocales) {
+      const [catalog] = book.catalogsOf(locale);
+      if (!catalog || locale.split("-")[0] === book.sourceLocale.split("-")[0]) continue;
+      if (!isHardlyBegun(locale, context)) continue;
+      const { texts } = keptIn(locale, context);
+      const language = languageName(locale);
+      context.reportFile(catalog.file, "mostly", { same: texts.same, texts: texts.count, language });
+    }
+  },
 });
 
 /** How much of a locale's sentences may be as the source has them for what it keeps to be kept on purpose. */
@@ -59,7 +75,7 @@ const leastSentences = 20;
 
 /** What is worked out once of a book, which is another object when one of its catalogs changes. */
 interface Kept {
-  readonly shares: Map<string, number>;
+  readonly shares: Map<string, LocaleKept>;
   readonly keepers: Map<string, Keepers>;
 }
 
@@ -71,8 +87,13 @@ function keptOf(book: Book): Kept {
   return kept;
 }
 
-/** How much of what a locale has is the source's: of its sentences, in all of its catalogs, since lists of names stay as they are. */
-function shareKept(locale: string, { book, sourceOf }: Pick<RuleContext, "book" | "sourceOf">): number {
+/** How much of what a locale has is the source's: of all its texts, and of its sentences, since lists of names stay as they are. */
+interface LocaleKept {
+  readonly texts: { same: number; count: number };
+  readonly sentences: { same: number; count: number };
+}
+
+function keptIn(locale: string, { book, sourceOf }: Pick<RuleContext, "book" | "sourceOf">): LocaleKept {
   const { shares } = keptOf(book);
   const known = shares.get(locale);
   if (known !== undefined) return known;
@@ -87,10 +108,29 @@ function shareKept(locale: string, { book, sourceOf }: Pick<RuleContext, "book" 
         if (source === text) each.same++;
       }
     }
+  const kept = { texts, sentences };
+  shares.set(locale, kept);
+  return kept;
+}
+
+/** How much of what a locale has is the source's: of its sentences where it has several, in all of its catalogs. */
+function shareKept(locale: string, context: Pick<RuleContext, "book" | "sourceOf">): number {
+  const { texts, sentences } = keptIn(locale, context);
   const { same, count } = sentences.count < leastSentences ? texts : sentences;
-  const share = same / Math.max(count, 1);
-  shares.set(locale, share);
-  return share;
+  return same / Math.max(count, 1);
+}
+
+/** So many texts, and this part of them and of the sentences, are the source's in a locale that is hardly begun. */
+const fewestKept = 30;
+const mostOfAll = 0.6;
+
+function isHardlyBegun(locale: string, context: Pick<RuleContext, "book" | "sourceOf">): boolean {
+  const { texts } = keptIn(locale, context);
+  return (
+    texts.same >= fewestKept &&
+    texts.same >= texts.count * mostOfAll &&
+    shareKept(locale, context) >= mostOfAll
+  );
 }
 
 /** Whether a text is made of words such as names are. */

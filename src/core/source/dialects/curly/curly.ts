@@ -5,10 +5,17 @@ export const curly: Dialect = {
   name: "curly",
   language: "expression",
   extensions: [],
-  sign: /\{\$\w|\{\/?(?:if|foreach|section|include|assign|block|extends|capture|else|elseif)\b[^{}]{0,500}\}|\{\/?(?:t|trans|translate|literal)\}|\{[a-z]\w{0,40} [a-z]\w{0,40}=(?:["'$]|\w{1,40}[ }])|\{\*/g,
+  sign: /\{\$\w|\{\/?(?:if|foreach|section|include|assign|block|extends|capture|else|elseif)\b[^{}]{0,500}\}|\{\/?(?:t|trans|translate|literal)\}|\{(?:"[^"{}\n]{1,300}"|'[^'{}\n]{1,300}')\|\w{1,40}[}:|]|\{[a-z]\w{0,40} [a-z]\w{0,40}=(?:["'$]|\w{1,40}[ }])|\{\*/g,
   islands: (text) => [
     ...between(text, /\{\*/, /\*\}/, () => "comment"),
+    ...between(text, /\{(?:ignore|comment)\}/, /\{\/(?:ignore|comment)\}/, () => "comment"),
     ...between(text, /\{literal\}/, /\{\/literal\}/, () => "code"),
+    // A string that is shown as a filter makes it: {'All boats'|t}
+    ...matchAll(
+      text,
+      /\{(?:"(?:\\.|[^"\\{}\n]){1,500}"|'(?:\\.|[^'\\{}\n]){1,500}')\|[a-zA-Z_][^{}\n]{0,300}\}/g,
+      ({ index, 0: all }) => ({ kind: "output", codeStart: index + 1, codeEnd: index + all.length - 1 }),
+    ),
     ...matchAll(
       text,
       /\{([$/#]?[a-zA-Z_](?:[^{}\n]|\{[^{}\n]{0,300}\}){0,500}|(?!return\b|var\b|let\b|const\b|throw\b|new\b)[a-zA-Z_]\w{0,60}\s{1,99}\w{1,60}=(?:[^{}]|\{[^{}\n]{0,300}\}){0,1500})\}/g,
@@ -21,6 +28,7 @@ export const curly: Dialect = {
   ],
   codeInScripts: true,
   shownMember: ["{", "}"],
+  filtered: { open: "{", bar: "|", close: "}" },
   closeOfOther: (code) =>
     // A text of its own: `{t}All boats{/t}`; one that takes it as a setting has no block.
     /^(?:t|tr|trans|translate|i18n|l10n|gettext|_)(?=\s|$)(?![^]*\s(?:text|key|string|msg|id|name)\s*=)/.test(

@@ -28,6 +28,8 @@ number_format createFormBuilder getRepository dispatch make bind singleton resol
     [callOf("add_submenu_page"), 1, 2],
   ],
   namingCall: callOf("setAttribute"),
+  terminalFile:
+    /^#!|\$argv\b|\bgetopt\(|\bSTD(?:IN|OUT|ERR)\b|(?:php_sapi_name\(\)|PHP_SAPI)\s?!==?\s?['"]cli|php:\/\/std(?:in|out|err)|\bextends\s\w{0,40}Command\b/,
   developerCall: /(?:^|\.)(?:logger|log|Log|error_log)(?:\.|$)/,
   errorCall: /(?:^|[.\\:])(?:\w*(?:Exception|Error)|(?:raise|trigger|log|report)_error)$/,
   textMember: /(?:^|\.)(?:title|message|error|success|notice|warning|info|label)$/,

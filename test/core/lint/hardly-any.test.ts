@@ -1,0 +1,68 @@
+import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
+import { openProject } from "../../../src/core/project/project.js";
+
+const numbers = Array.from({ length: 60 }, (_, at) => at);
+const texts = (word: string, from = 0, to = numbers.length): object =>
+  Object.fromEntries(numbers.slice(from, to).map((at) => [`boat${at}`, `${word} number ${at} leaves today`]));
+
+/** What a rule says of a project with English, German and French texts and a script. */
+async function said(rule: string, files: Record<string, object | undefined>, code = ""): Promise<string[]> {
+  const written = Object.entries(files).flatMap(([file, content]) =>
+    content === undefined ? [] : [[`t/${file}.json`, JSON.stringify(content)]],
+  );
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: ["de", "fr"],
+        books: [{ name: "app", code: ["src/**"], files: "t/{locale}.json" }],
+      }),
+      ...(Object.fromEntries(written) as Record<string, string>),
+      "src/a.ts": code,
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const findings = (await lintProject(opened.project)).filter((one) => one.rule === rule);
+  return findings.map(({ message }) => message);
+}
+
+describe("where hardly anything is there, one finding says how much", () => {
+  const en = texts("Boat");
+  const french = texts("Le bateau");
+
+  test("of keys that a locale lacks", async () => {
+    const most = await said("key/missing", { en, fr: french, de: texts("Boot", 0, 5) });
+    expect(most).toEqual(["55 of 60 keys are missing in de"]);
+    const all = await said("key/missing", { en, fr: french });
+    expect(all).toEqual(["60 of 60 keys are missing in de: the file t/de.json does not exist"]);
+    // Fewer are named, each by itself.
+    expect(await said("key/missing", { en, fr: french, de: texts("Boot", 0, 30) })).toHaveLength(30);
+    const few = texts("Boat", 0, 12);
+    expect(await said("key/missing", { en: few, fr: few, de: {} })).toHaveLength(12);
+  });
+
+  test("of texts that a locale has from the source", async () => {
+    const mixed = { ...texts("Boot", 0, 20), ...texts("Boat", 20) };
+    expect(await said("text/untranslated", { en, fr: french, de: mixed })).toEqual([
+      "40 of 60 texts are those of the source: German is hardly begun",
+    ]);
+    const some = { ...texts("Boot", 0, 50), ...texts("Boat", 50) };
+    const each = await said("text/untranslated", { en, fr: french, de: some });
+    expect(each).toEqual(Array.from({ length: 10 }, () => "not translated"));
+  });
+
+  test("of keys that no lookup asks for", async () => {
+    const asked = (count: number) =>
+      `export const f = () => [${numbers
+        .slice(0, count)
+        .map((at) => `t("boat${at}")`)
+        .join(", ")}];\n`;
+    expect(await said("key/unused", { en }, asked(10))).toEqual([
+      "50 of 60 keys are not looked up by any lookup of the book",
+    ]);
+    expect(await said("key/unused", { en }, asked(40))).toHaveLength(20);
+    expect(await said("key/unused", { en: texts("Boat", 0, 10) }, asked(1))).toHaveLength(9);
+  });
+});

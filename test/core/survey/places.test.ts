@@ -1,0 +1,141 @@
+import { expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { openProject } from "../../../src/core/project/project.js";
+import { surveyProject } from "../../../src/core/project/survey-project.js";
+
+/** The verdicts on a file's literals, by their messages. */
+async function verdicts(file: string, text: string): Promise<ReadonlyMap<string, string>> {
+  const book = { name: "app", code: ["**/*.*"], ignore: ["*.json", "t/**"], files: "t/{locale}.json" };
+  const opened = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({ source: "en", targets: [], books: [book] }),
+      "t/en.json": "{}",
+      [file]: text,
+    }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const { files } = await surveyProject(opened.project, {}, { all: true });
+  return new Map(
+    files.flatMap(({ literals }) =>
+      literals.map(
+        ({ message, text: said, verdict, isSure }) =>
+          [message ?? said, verdict === "text" && isSure !== true ? "likely" : verdict] as const,
+      ),
+    ),
+  );
+}
+
+test.each<[string, string, string, string, string]>([
+  [
+    "what a page prints",
+    "a.php",
+    '<?php echo "The boat has left the quay.";',
+    "The boat has left the quay.",
+    "text",
+  ],
+  [
+    "what a program for terminals prints",
+    "a.php",
+    '#!/usr/bin/env php\n<?php echo "Sorted by name";',
+    "Sorted by name",
+    "likely",
+  ],
+  ["a title", "a.py", 'class Pier:\n    help = "Removes old boats"\n', "Removes old boats", "text"],
+  [
+    "what a command is for",
+    "a.py",
+    'class Command(BaseCommand):\n    help = "Removes old boats"\n',
+    "Removes old boats",
+    "likely",
+  ],
+  [
+    "a header",
+    "a.php",
+    '<?php $lines[] = "Proxy-Authorization: Basic " . $key;',
+    "Proxy-Authorization: Basic {key}",
+    "code",
+  ],
+  [
+    "a picture in an address",
+    "a.html",
+    "<p><img alt='x'/> data:image/png;base64,iVBORw0KGgo AAAANSUhE</p>",
+    "data:image/png;base64,iVBORw0KGgo AAAANSUhE",
+    "code",
+  ],
+  [
+    "an address with values",
+    "a.php",
+    '<?php $text .= ": " . home() . "/boat.php?boat_id=" . $id;',
+    ": {home}/boat.php?boat_id={id}",
+    "code",
+  ],
+  [
+    "a statement with markup among its values",
+    "a.php",
+    "<?php query(\"insert into boats (name, note) values (1, '<b>All boats</b> leave')\");",
+    "insert into boats (name, note) values (1, '''<b'>All boats'</b'> leave')",
+    "code",
+  ],
+  ["a cell of a page", "a.html", "<table><tr><td>open boats</td></tr></table>", "open boats", "text"],
+  [
+    "an entry of a document",
+    "a.html",
+    "<rows><row><fld>boat;quay</fld></row></rows>",
+    "boat;quay",
+    "unclear",
+  ],
+  [
+    "a text beside its key",
+    "a.jsx",
+    'export const a = () => tell({ id: "boat.late", defaultMessage: "The boat is late today" });',
+    "The boat is late today",
+    "code",
+  ],
+  [
+    "the same in what is shown",
+    "a.jsx",
+    'export const A = () => <p>{list({ id: keyOf("late"), defaultMessage: "The boat is late today" })}</p>;',
+    "The boat is late today",
+    "code",
+  ],
+  [
+    "what a setting is for",
+    "a.ts",
+    'export const schema = { size: { _type: Type.Number, _description: "size of boats" } };',
+    "size of boats",
+    "likely",
+  ],
+  [
+    "a language in a menu",
+    "a.vue",
+    '<template><menu><li :off="now===\'en\'" data-tag="en">English</li><li :off="now===\'es\'" data-tag="es">Español</li></menu></template>',
+    "English",
+    "code",
+  ],
+  [
+    "the mark of a key",
+    "a.js",
+    'page.title = "[[themes/quay:boats.title]]";',
+    "[[themes/quay:boats.title]]",
+    "code",
+  ],
+  [
+    "signs of a program",
+    "a.html",
+    "<p>set#%?boats#@?or#$?quay#%?=#%?txt</p>",
+    "set#%?boats#@?or#$?quay#%?=#%?txt",
+    "code",
+  ],
+])("%s in %s", async (_, file, code, text, verdict) => {
+  const found = await verdicts(file, code);
+  expect([...found.keys()]).toContain(text);
+  expect(found.get(text)).toBe(verdict);
+});
+
+test("blocks in triple braces and calls in double ones are no text", async () => {
+  const found = await verdicts(
+    "a.tpl",
+    '<!-- IMPORT head.tpl -->\n<h3>{{{ if isOwn }}}{{tx("quay:own")}}{{{ else }}}{{tx("quay:other", txEscape(name))}}{{{ end }}}</h3>\n{{{each boats}}}\n<p>{./name} ({./code}) {numberOf(boats)}</p><b>None today</b>\n{{{end}}}\n',
+  );
+  expect([...found].filter(([, verdict]) => verdict !== "code")).toEqual([["None today", "text"]]);
+});
