@@ -162,6 +162,7 @@ export const dialectNames = [
   "braces",
   "curly",
   "commented",
+  "mako",
   "html",
 ] as const;
 

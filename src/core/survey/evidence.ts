@@ -190,6 +190,9 @@ const content: EvidenceSource = ({ context, form, pieces }, habits, _own, around
   const place = context.element === undefined ? "between tags" : `in <${context.element}>`;
   if (context.element !== undefined && habits.codeElements.has(context.element))
     return evidence("contentOfCodeElement", `content of <${context.element}>`);
+  const parts = pieces.flatMap((piece) => (piece.kind === "text" ? [piece.value.trim()] : []));
+  if (parts.length > 1 && parts.every((part) => part.length <= 1))
+    return evidence("contentOfUnknown", `single letters ${place}`);
   if (isOfNoPage(context))
     return evidence("contentOfUnknown", `in <${context.element}>, which pages do not have`);
   return evidence("content", form === "content" || form === "phrase" ? `text ${place}` : `shown ${place}`);
@@ -318,6 +321,16 @@ function byName(name: string, reason: string, habits: Habits): Evidence | undefi
   return undefined;
 }
 
+/** Whether a call gets a text and, as its next string, code that looks the same text up: `add("Boats", "${_("Boats")}")`. */
+function isLookedUpBeside({ context, pieces }: Literal, place: Place): boolean {
+  const next = neighbor(place, 1);
+  if (next?.context.name !== context.name || next?.context.index !== 1) return false;
+  const [text, other] = [fixedText(pieces), fixedText(next.pieces)];
+  return (
+    other.length > text.length && ['"', "'"].some((quote) => other.includes(`_(${quote}${text}${quote})`))
+  );
+}
+
 /** Calls that choose one of the forms that they are given by a number. */
 const pluralizing = /(?:^|\.)pluralize$/;
 
@@ -338,6 +351,8 @@ const called: EvidenceSource = (literal, habits, own, place) => {
     return evidence("codeCall", `written by ${callee}() for developers`);
   if ((context.index ?? 0) <= 1 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
     return evidence("lookedUp", `looked up by ${callee.startsWith("|") ? callee : `${callee}()`} already`);
+  if (context.index === 0 && isLookedUpBeside(literal, place))
+    return evidence("lookedUp", "looked up beside it, for the same call");
   if (context.index === 0 && makesPart.test(callee) && !habits.textCall.test(callee)) {
     const text = fixedText(literal.pieces);
     if (/^\s*[\p{Lu}\p{N}].*(?:\s|\p{Ll})|:\s*$/u.test(text))

@@ -37,6 +37,8 @@ const folders: readonly (readonly [RegExp, LeftOut])[] = [
 /** Names of files that are of a kind. */
 const names: readonly (readonly [RegExp, LeftOut])[] = [
   [/\.d\.[cm]?ts$/, "types"],
+  // A library as it is shipped beside its short form: `grid-debug.js`.
+  [/\w-(?:debug|all-debug|debug-w-comments)\.js$/, "vendored"],
   [/[.-]min\.[cm]?js$|(?:^|[.-])bundle(?:\.\w{1,30})?\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/, "minified"],
   [
     /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
@@ -177,34 +179,34 @@ function isMinified(text: string): boolean {
 /** So many scripts of a folder, and most of them, have a twin in one of sources where they are what a compiler made of it. */
 const leastCompiled = 5;
 
-/** Names of folders into which compilers write what they make of `src`. */
-const compiledInto = /^(?:lib|es|esm|cjs|umd|out|output|build|compiled|js|target|types|module)$/;
+/** A folder into which compilers write what they make of the sources in `src` beside it, or of those beside it. */
+const compiledInto =
+  /^((?:[^/]{1,200}\/){0,3}?)((?:lib|es|esm|cjs|umd|out|output|build|compiled|transpiled|js|target|types|module)\/)(.{1,400})$/;
 
 /** What compilers read, and what they write. */
 const compilerReads = /\.(?:[cm]?tsx?|jsx?|mjs|es6|coffee|vue)$/;
 const compilerWrites = /\.[cm]?js$/;
 
-/** The folders, each with a slash behind it, whose scripts a compiler made of those in `src` beside them: `lib/cart/total.js` of `src/cart/total.ts`. */
+/**
+ * The folders, each with a slash behind it, whose scripts a compiler made of those in `src` or in folders of the same names beside
+ * them: `lib/cart/total.js` of `src/cart/total.ts`, `transpiled/parts/total.js` of `parts/total.jsx`.
+ */
 export function compiledFolders(files: readonly string[]): readonly string[] {
-  const sources = new Map<string, Set<string>>();
+  const sources = new Set<string>();
   const made = new Map<string, string[]>();
   for (const file of files) {
-    const [, base = "", folder = "", rest = ""] =
-      /^((?:[^/]{1,200}\/){0,3}?)(src|lib|es|esm|cjs|umd|out|output|build|compiled|js|target|types|module)\/(.{1,400})$/.exec(
-        file,
-      ) ?? [];
-    if (folder === "src" && compilerReads.test(rest)) {
-      const own = sources.get(base) ?? new Set<string>();
-      sources.set(base, own.add(rest.replace(compilerReads, "")));
-    } else if (compiledInto.test(folder) && compilerWrites.test(rest)) {
-      const place = `${base}${folder}/`;
-      made.set(place, [...(made.get(place) ?? []), rest.replace(compilerWrites, "")]);
-    }
+    if (compilerReads.test(file)) sources.add(file.replace(compilerReads, ""));
+    const [, base = "", folder, rest = ""] = compiledInto.exec(file) ?? [];
+    if (folder === undefined || !compilerWrites.test(rest)) continue;
+    made.set(base + folder, [...(made.get(base + folder) ?? []), rest.replace(compilerWrites, "")]);
   }
   return [...made].flatMap(([place, list]) => {
-    const own = sources.get(place.replace(/[^/]+\/$/, ""));
-    const twins = own ? list.filter((name) => own.has(name)).length : 0;
-    return twins >= leastCompiled && twins * 10 >= list.length * 8 ? [place] : [];
+    const base = place.replace(/[^/]+\/$/, "");
+    const isMost = (from: string) => {
+      const twins = list.filter((name) => sources.has(base + from + name)).length;
+      return twins >= leastCompiled && twins * 10 >= list.length * 8;
+    };
+    return isMost("src/") || isMost("") ? [place] : [];
   });
 }
 

@@ -147,6 +147,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /^(?=[^%]{0,40}%)(?:[^\p{L}\p{N}%]|%(?:\(\w{1,60}\)|\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[sdifgxXr@])+$/u,
     "nothing but placeholders",
   ],
+  [/^(?=[^{]{0,40}\{)(?:[^\p{L}\p{N}{}]|\{\w{0,40}\})+$/u, "nothing but placeholders"],
   [/^%(?:\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[a-zA-Z]$/, "a placeholder"],
   [/^(##|@@|__|%%|\|\|)[\w.:-]{1,60}\1$/, "a placeholder"],
   [

@@ -105,6 +105,21 @@ test.each<[string, string, string, string, string]>([
     "size of boats",
     "likely",
   ],
+  ["letters one below the other", "a.html", "<p>F<br>I<br>N</p>", "F<br/>I<br/>N", "unclear"],
+  [
+    "nothing but places for values",
+    "a.py",
+    'def row(kind, name):\n    return """<tr><td title="{name}">[{kind}] ({name})</td></tr>""".format(kind=kind, name=name)\n',
+    "['{'kind'}'] ('{'name'}')",
+    "code",
+  ],
+  [
+    "a text beside its own lookup",
+    "a.js",
+    "Words.add('All boats', '${escape(_(\"All boats\"))}')",
+    "All boats",
+    "code",
+  ],
   [
     "a language in a menu",
     "a.vue",

@@ -210,6 +210,37 @@ export function commentEnd(text: string, at: number): number {
   return end < 0 ? text.length - 1 : end + close.length - 1;
 }
 
+/** `${expression}` of a template, braces balanced. */
+export function dollarBraces(text: string): Island[] {
+  const islands: Island[] = [];
+  for (let at = text.indexOf("${"); at >= 0; at = text.indexOf("${", at)) {
+    let depth = 0;
+    let end = at + 1;
+    for (; end < text.length; end++) {
+      const unit = text[end];
+      if (unit === "{") depth++;
+      else if (unit === "}" && --depth === 0) break;
+      else if (unit === '"' || unit === "'") {
+        const close = text.indexOf(unit, end + 1);
+        if (close < 0) break;
+        end = close;
+      } else if (unit === "/") {
+        const close = commentEnd(text, end);
+        if (close > end) end = close;
+      }
+    }
+    islands.push({
+      kind: "output",
+      start: at,
+      end: Math.min(end + 1, text.length),
+      codeStart: at + 2,
+      codeEnd: end,
+    });
+    at = end + 1;
+  }
+  return islands;
+}
+
 /** Where a string that starts at a quote ends, backslashes counted; -1 where it does not. */
 export function stringEnd(text: string, at: number): number {
   const quote = text[at] ?? "";

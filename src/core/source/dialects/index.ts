@@ -10,6 +10,7 @@ import { ejs } from "./ejs/ejs.js";
 import { erb } from "./erb/erb.js";
 import { html } from "./html/html.js";
 import { jsp } from "./jsp/jsp.js";
+import { mako } from "./mako/mako.js";
 import { php } from "./php/php.js";
 import { svelte } from "./svelte/svelte.js";
 import { tagged } from "./tagged/tagged.js";
@@ -27,6 +28,7 @@ const byName: Readonly<Record<DialectName, Dialect>> = {
   braces,
   curly,
   commented,
+  mako,
   html,
 };
 
@@ -65,7 +67,7 @@ export function dialectByContent(text: string): Dialect {
   const part = text.length > looked ? text.slice(0, looked) : text;
   let best: Dialect = html;
   let most = 0;
-  if (!/<[%?]|[<]\w+:|[{@]/.test(part)) return html;
+  if (!/<[%?]|[<]\w+:|[{@]|^[ \t]*% ?[a-z]/m.test(part)) return html;
   for (const dialect of dialects) {
     const count = dialect.sign ? (part.match(dialect.sign)?.length ?? 0) : 0;
     if (count > most) [best, most] = [dialect, count];
