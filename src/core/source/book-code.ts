@@ -124,7 +124,10 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     marks,
     ...(home !== undefined && { home }),
     marked: new Map(
-      book.marked.map((mark) => (typeof mark === "string" ? [mark, {}] : [mark.attribute, mark])),
+      book.marked.map((mark) => {
+        const [name, beside] = typeof mark === "string" ? [mark, {}] : [mark.attribute, mark];
+        return [name, book.naming.pattern === "{text}" ? { ...beside, isOwnKey: true } : beside];
+      }),
     ),
     separators,
     sourceLanguage: sourceLocale.split("-")[0] ?? sourceLocale,

@@ -283,6 +283,8 @@ export interface MarkCompanions {
   readonly meaning?: string | undefined;
   readonly note?: string | undefined;
   readonly key?: string | undefined;
+  /** Set where what the mark stands on is its own key. */
+  readonly isOwnKey?: true;
 }
 
 /** Text of pieces as a user reads it, arguments and empty elements in braces: `Room {name}`. */

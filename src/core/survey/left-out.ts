@@ -20,7 +20,7 @@ export type LeftOut =
 /** Folders whose files are of a kind, by their names. */
 const folders: readonly (readonly [RegExp, LeftOut])[] = [
   [
-    /^(?:__tests?__|tests?|specs?|e2e|cypress|__mocks__|mocks?|fixtures?|__fixtures__|__snapshots__|test-?data|testing|test[-_]utils|androidTest)$/i,
+    /^(?:__tests?__|tests?|specs?|e2e|cypress|__mocks__|mocks?|fixtures?|__fixtures__|__snapshots__|test-?data|testing|test[-_]utils|androidTest|jasmine)$/i,
     "tests",
   ],
   [/^(?:stories|__stories__|\.?storybook)$/i, "stories"],
@@ -41,7 +41,7 @@ const names: readonly (readonly [RegExp, LeftOut])[] = [
   [/\w-(?:debug|all-debug|debug-w-comments)\.js$/, "vendored"],
   [/[.-]min\.[cm]?js$|(?:^|[.-])bundle(?:\.\w{1,30})?\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/, "minified"],
   [
-    /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
+    /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^tests?\.py$|\.mock\.\w+$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
     "tests",
   ],
   [/\.(?:stories|story)\.\w+$/, "stories"],
@@ -181,7 +181,7 @@ const leastCompiled = 5;
 
 /** A folder into which compilers write what they make of the sources in `src` beside it, or of those beside it. */
 const compiledInto =
-  /^((?:[^/]{1,200}\/){0,3}?)((?:lib|es|esm|cjs|umd|out|output|build|compiled|transpiled|js|target|types|module)\/)(.{1,400})$/;
+  /^((?:[^/]{1,200}\/){0,3}?)((?:(?:lib|es|esm|cjs|umd|out|output|build|compiled|transpiled|js|target|types|module)(?:[-_](?:es|esm|cjs|module|modules|modern|node|browser|dist))?)\/)(.{1,400})$/;
 
 /** What compilers read, and what they write. */
 const compilerReads = /\.(?:[cm]?tsx?|jsx?|mjs|es6|coffee|vue)$/;

@@ -141,7 +141,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "the name of a license",
   ],
   [/^(?:\p{Extended_Pictographic}|\uFE0F|\u200D|\u20E3| )+$/u, "nothing but picture signs"],
-  [/^["'(]?%{1,2}[\w{}.]{1,60}%{1,2}["')]?$/, "a placeholder"],
+  [/^["'(]?%{1,2}[\w{}.]{1,60}%{1,2}["')]?$|^%{1,2}[a-z_]\w{0,40}$/, "a placeholder"],
   [/^[a-z][\w-]{0,40}(?:\.[\w-]{1,40}){1,6}\[[^[\]]{0,300}\]$/, "a call with its parameters"],
   [
     /^(?=[^%]{0,40}%)(?:[^\p{L}\p{N}%]|%(?:\(\w{1,60}\)|\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[sdifgxXr@])+$/u,
@@ -169,6 +169,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "the name of a host",
   ],
   [/\[\[\w[\w/-]{0,60}[:.][\w.{}-]{0,80}(?:,[^\][]{0,200})?\]\]/, "a mark for a key"],
+  [/^[^\p{L}\p{N}[\]]{0,4}\[\[[#/^]?[\w.]{1,60}\]\][^\p{L}\p{N}[\]]{0,4}$/u, "a placeholder"],
   [/^(?:\{{1,2} ?[$#]?[\w.[\]/:@-]+ ?\}{1,2} ?)+$/, "a placeholder"],
   [/^\{\{[^{}]{1,300}\}\}$|^\{%[^%{}]{1,300}%\}$|^\{\$ [^{}$]{1,300} \$\}$/, "code of a template"],
   [/^!?(?=[^\s*]{0,200}\*)(?=\S{0,200}(?:\/|\*\.))[\w@.{},/*?[\]-]{3,200}$/, "a pattern of paths"],

@@ -426,6 +426,11 @@ describe("a set-up statement goes where the lookup needs it", () => {
       `${line}export const A = () => { const { t } = useTexts(); const f = () => alert(t("page.allSeatsTaken")); return f; };\n`,
     ],
     [
+      "into the component that a function makes, and not into that",
+      "export function QuayFactory(Boat) {\n  const Quay = ({ n }) => <p>Hello there</p>;\n  return withTheme(Quay);\n}\nexport const Pier = () => { const items = useMemo(() => [], []); return <p>{items.map((one) => one)} Hello there</p>; };\n",
+      `${line}export function QuayFactory(Boat) {\n  const Quay = ({ n }) => {\n    const { t } = useTexts();\n    return <p>{t("page.helloThere")}</p>;\n  };\n  return withTheme(Quay);\n}\nexport const Pier = () => { const { t } = useTexts(); const items = useMemo(() => [], []); return <p>{items.map((one) => one)} {t("page.helloThere")}</p>; };\n`,
+    ],
+    [
       "without a semicolon where the file has none",
       'import { a } from "./a"\n\nconst b = a\n\nexport function A() {\n  const x = b\n  return <p>Hello there</p>\n}\n',
       'import { a } from "./a"\nimport { useTexts } from "./texts"\n\nconst b = a\n\nexport function A() {\n  const { t } = useTexts()\n  const x = b\n  return <p>{t("page.helloThere")}</p>\n}\n',
@@ -451,6 +456,11 @@ describe("a set-up statement goes where the lookup needs it", () => {
 
   test.each<[string, string, RegExp]>([
     ["outside of components", "export const help = () => alert('All seats taken');", /no component or hook/],
+    [
+      "in a class that a function makes",
+      "export function QuayFactory(Boat) {\n  class Quay extends Part {\n    render() {\n      return <p>Hello there</p>;\n    }\n  }\n  return Quay;\n}\n",
+      /no component or hook/,
+    ],
     ["where the name is taken", "export const A = ({ t }) => <p>Hello there</p>;", /means something else/],
   ])("%s the text stays", async (_, code, reason) => {
     const found = await extract(code, {}, settings);

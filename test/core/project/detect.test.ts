@@ -349,6 +349,27 @@ describe("init finds the catalogs, wherever they are and however they are writte
   });
 });
 
+test("a table from languages to what each calls itself is no catalog, and countries stand for languages beside several", async () => {
+  const table = (of: (locale: string) => string) =>
+    `export const all = {\n${["en", "fi", "es", "fr", "cn", "jp"].map((locale) => `  ${locale}: ${of(locale)},\n`).join("")}};\n`;
+  const names: Record<string, string> = {
+    en: "English",
+    fi: "Suomi",
+    es: "Español",
+    fr: "Français",
+    cn: "中文",
+    jp: "日本語",
+  };
+  const result = await proposed({
+    "src/lang/list.ts": table((locale) => JSON.stringify(names[locale])),
+    "src/lang/texts.ts": table((locale) => `{ quay: "${locale} quay", pier: "${locale} pier" }`),
+  });
+  expect(result).toMatchObject({
+    targets: ["es", "fi", "fr", "ja", "zh"],
+    books: [{ files: "src/lang/texts.ts", root: "{locale}", spelling: { ja: "jp", zh: "cn" } }],
+  });
+});
+
 test("what goes on as no language does is none", async () => {
   const yaml = "title: One boat\nlead: Two boats\nnote: Three boats\n";
   const files = Object.fromEntries(

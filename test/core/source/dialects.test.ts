@@ -107,8 +107,8 @@ describe("what people read in a template", () => {
     [
       "values in marks of a page's own are no text",
       "a.html",
-      "<p>{$ ::boat.name $}</p><b>Leaves at {$ boat.time | date $}</b><i>[[ boat.quay ]]</i><u>[[boats]]</u>",
-      ["Leaves at {time}", "[[boats]]"],
+      "<p>{$ ::boat.name $}</p><b>Leaves at {$ boat.time | date $}</b><i>[[ boat.quay ]]</i><u>[[all boats]]</u>",
+      ["Leaves at {time}", "[[all boats]]"],
     ],
     [
       "a tag may have its name from the template",

@@ -127,6 +127,7 @@ test.each<[string, string, string, string, string]>([
     "English",
     "code",
   ],
+  ["a value in marks of a page's own", "a.html", "<p>[[boat_name]]…</p>", "[[boat_name]]…", "code"],
   [
     "the mark of a key",
     "a.js",
@@ -153,4 +154,12 @@ test("blocks in triple braces and calls in double ones are no text", async () =>
     '<!-- IMPORT head.tpl -->\n<h3>{{{ if isOwn }}}{{tx("quay:own")}}{{{ else }}}{{tx("quay:other", txEscape(name))}}{{{ end }}}</h3>\n{{{each boats}}}\n<p>{./name} ({./code}) {numberOf(boats)}</p><b>None today</b>\n{{{end}}}\n',
   );
   expect([...found].filter(([, verdict]) => verdict !== "code")).toEqual([["None today", "text"]]);
+});
+
+test("marks of a template that another template writes are no text", async () => {
+  const found = await verdicts(
+    "a.html",
+    "{% load quay %}{% templatetag openblock %} load boats {% templatetag closeblock %}\n<p>{% templatetag openvariable %} boat.name {% templatetag closevariable %}</p>\n<b>All boats</b>\n",
+  );
+  expect([...found]).toEqual([["All boats", "text"]]);
 });

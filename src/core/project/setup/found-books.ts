@@ -7,6 +7,7 @@ import { pluralCategoryNames, type PluralCategory } from "../../locale/plural-ru
 import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import type { FormatName } from "../../config/names.js";
+import { isOwnNameOf } from "../../locale/own-name.js";
 import { compiledFolders, leftOutByName } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
 import {
@@ -601,7 +602,7 @@ class BookCount {
 
 /** A file that holds all locales, at its root or in each key; undefined for any other file. */
 function bookInOneFile(file: string, content: CatalogContent): FoundBook | undefined {
-  if (content.entries.length === 0 || isOfProgram(content)) return undefined;
+  if (content.entries.length === 0 || isOfProgram(content) || isListOfLanguages(content)) return undefined;
   for (const inside of ["root", "leaf"] as const) {
     const book = new BookCount(false);
     const written = new Map<string, string>();
@@ -609,6 +610,12 @@ function bookInOneFile(file: string, content: CatalogContent): FoundBook | undef
     if (isAll && written.size > 1) return book.found(file, spellingOf(written), inside);
   }
   return manifestBook(file, content);
+}
+
+/** Whether most texts are what the language of their name calls itself: `de: "Deutsch"`. */
+function isListOfLanguages({ entries }: CatalogContent): boolean {
+  const named = entries.filter(({ path, text }) => isOwnNameOf(text, String(path.at(-1))));
+  return named.length >= leastSure && named.length * 2 >= entries.length;
 }
 
 /** A file of settings in which some hold their text by locale, with one by default: `"title": { "default": "…", "de-de": "…" }`. */
@@ -649,11 +656,15 @@ function addAll(
   { entries }: CatalogContent,
   inside: "root" | "leaf",
 ): boolean {
+  const nameOf = (path: Entry["path"]) => String(inside === "root" ? path[0] : path.at(-1));
+  const names = [...new Set(entries.map(({ path }) => nameOf(path)))];
+  const sure = names.filter((name) => writtenLocale(name)?.isWeak === false).length;
   return entries.every((entry) => {
     const { path } = entry;
-    const name = String(inside === "root" ? path[0] : path.at(-1));
+    const name = nameOf(path);
     const read = path.length < 2 ? undefined : writtenLocale(name);
-    if (!read || read.isWeak) return false;
+    // A country's code is a locale beside several that are: `cn` beside `de`, `en` and `fr`.
+    if (!read || (read.isWeak && !(sure >= leastSure && /^[a-z]{2}$/.test(name)))) return false;
     written.set(read.locale, name);
     book.addAlone(read.locale, entry, inside === "root" ? path.slice(1) : path.slice(0, -1));
     return true;

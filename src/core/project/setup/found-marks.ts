@@ -65,3 +65,20 @@ function patternOf(values: readonly string[], keys: KeyIndex): string | undefine
   if (!best || best[1] * 2 < values.length) return undefined;
   return `${meanings > 0 ? "{meaning}|" : ""}{note}${best[0]}{key}`;
 }
+
+/** So many elements are not marked for a browser alone. */
+const leastMarked = 10;
+
+/**
+ * What marks the texts of templates where these are their own keys: HTML's `translate` without a value (HTML Living Standard,
+ * 3.2.6.4), which a library of pages then goes by.
+ */
+export function bareMarks(code: readonly SourceFile[]): readonly string[] {
+  let marked = 0;
+  for (const { dialect, text } of code) {
+    if (!dialect || !text.includes(" translate")) continue;
+    for (const [, attributes = "", content = ""] of text.matchAll(tag))
+      if (/(?<![^\s"'])translate(?![\w=-]|\s?=)/.test(attributes) && /\p{L}{2}/u.test(content)) marked++;
+  }
+  return marked >= leastMarked ? ["translate"] : [];
+}

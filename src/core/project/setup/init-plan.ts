@@ -36,7 +36,7 @@ import {
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 import { countAnnotationKeys } from "./annotation-keys.js";
-import { findMarks } from "./found-marks.js";
+import { bareMarks, findMarks } from "./found-marks.js";
 import { most, type LookupUse } from "./lookup-use.js";
 import { findDeclared } from "./found-declared.js";
 import {
@@ -291,9 +291,18 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
     readonly hints?: object;
     readonly declared?: string;
     readonly lookups?: readonly object[];
+    readonly only?: object;
   }[] = books.map((book, index) =>
     describeBook(book, names[index] ?? "app", { ...seen, source, grounds }, wanted),
   );
+  for (const [index, book] of books.entries()) {
+    const own = written[index];
+    const has = targets.filter((locale) => book.locales.has(locale));
+    if (!own || books.length === 1 || has.length === 0 || has.length === targets.length) continue;
+    // What other books are translated into is not asked of this one.
+    written[index] = { ...own, only: { "**": has } };
+    grounds.push(`Of the target locales, ${own.files} is asked for those that it has ("only").`);
+  }
   if (books.length === 0)
     written.push(newBook(seen, grounds, wanted, module !== undefined || page !== undefined));
   const [only] = written;
@@ -414,6 +423,9 @@ function newBook(
   // Who names a lookup wants that one.
   const found = declared.length > 0 || answers.lookup !== undefined ? [] : textLookups(code);
   for (const { shown, hits } of found) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
+  const marks = found.length > 0 ? bareMarks(code) : [];
+  for (const mark of marks)
+    grounds.push(`${mark} marks the texts of templates, which are looked up by themselves.`);
   const others = otherCatalogs(all);
   if (others !== undefined) grounds.push(others);
   const texts = found.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces)));
@@ -434,6 +446,7 @@ function newBook(
     ...book,
     ...(asked.length > 0 && { lookups: asked.map(({ lookup }) => lookup), ...(emit && { emit }) }),
     ...(syntax !== "icu" && { syntax }),
+    ...(marks.length > 0 && { marked: marks }),
     ...(found.length > 0 && { naming: { pattern: "{text}", shape: "flat" } }),
     ...(!own && lookupOf(answers)),
   };

@@ -128,7 +128,8 @@ export function blocksOf(
 export const foreignBraces = /\{\{\{?[^{}\n]{1,300}\}\}\}?/g;
 
 /** What pages put values in where double braces are another language's: signs and blanks inside them, `{$ boat $}`, `[[ boat ]]`. */
-const ownMarks = /\{\$ [^{}$]{1,400} \$\}|\{\[ [^{}[\]]{1,400} \]\}|\[\[ [\w.$:()]{1,200} \]\]/;
+const ownMarks =
+  /\{\$(?: [^{}$]{1,400} |[^{}$\n]{1,200})\$\}|\{\[ [^{}[\]]{1,400} \]\}|\[\[ [\w.$:()]{1,200} \]\]/;
 
 /** Marks in percent signs beside double braces, and those in marks of a page's own. */
 export const foreignPercents = new RegExp(`<%[^%]{1,1000}%>|${ownMarks.source}`, "g");

@@ -12,6 +12,13 @@ export function braceIslands(text: string): Island[] {
       /\{%[-+~]?\s*end(?:comment|raw|verbatim)\s*[-+~]?%\}/,
       ({ open }) => (open[0].includes("comment") ? "comment" : "code"),
     ),
+    // A template of a template writes the marks of the other by name.
+    ...between(
+      text,
+      /\{%\s*templatetag\s+open(?:block|variable|comment)\s*%\}/,
+      /\{%\s*templatetag\s+close(?:block|variable|comment)\s*%\}/,
+      () => "code",
+    ),
     ...between(text, /\{\{\{?/, /\}\}\}?/, ({ innerStart, innerEnd }) =>
       /^\s*~?(?:[#/^>]|else\b)/.test(text.slice(innerStart, innerEnd)) ? "code" : "output",
     ),

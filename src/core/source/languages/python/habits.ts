@@ -26,7 +26,7 @@ register command option connect emit select_one find_element find_element_by_id 
 get_object_or_404 isinstance warn deprecated parametrize set_cookie get_json create_engine text migrate
 `),
   printingCall: callOf("print style\\.[A-Z]+ stdout\\.write"),
-  terminalFile: /\(\s?(?:\w{1,40}\.)?(?:Base|Label|App)Command\s?[,)]/,
+  terminalFile: /\(\s?(?:\w{1,40}\.)?(?:\w{0,30}Command|\w{0,20}Job)\s?[,)]/,
   namingCall: callOf("setdefault setattr setProperty"),
   developerCall: /(?:^|\.)(?:log|logger|logging|LOG|_logger|_LOGGER)\.\w+$/,
   errorCall: /(?:^|\.)\w*(?:Error|Exception|Warning)$/,

@@ -509,7 +509,10 @@ class MarkupReader {
   }
 
   /** What the marks of an element say of its content, or of an attribute: meaning and note for translators, and its key. */
-  private marking(element: MarkupElement, of?: string): Pick<Literal, "note" | "key" | "isMarked"> {
+  private marking(
+    element: MarkupElement,
+    of?: string,
+  ): Pick<Literal, "note" | "key" | "isMarked" | "isBesideKey"> {
     const valueOf = (wanted: string | undefined) => {
       const found = element.attributes.find(({ name }) => name === wanted)?.raw?.trim();
       return wanted !== undefined && found ? decodeHTML(found) : undefined;
@@ -525,7 +528,12 @@ class MarkupReader {
       const note = notes.filter((one) => one !== undefined).join(": ");
       const key = valueOf(companions.key) ?? held.key;
       if (key !== undefined) this.mentions.add(key);
-      return { isMarked: true, ...(note !== "" && { note }), ...(key !== undefined && { key }) };
+      return {
+        isMarked: true,
+        ...(note !== "" && { note }),
+        ...(key !== undefined && { key }),
+        ...(beside.isOwnKey && key === undefined && { isBesideKey: true }),
+      };
     }
     return {};
   }

@@ -249,8 +249,9 @@ export function setupPlace(
     const made = asFunction(node);
     if (made?.body) {
       const name = "id" in made && made.id ? made.id.name : given;
-      if (name !== undefined && /^(?:[A-Z]|use[A-Z])/.test(name))
-        return placeIn(made.body, text, setup, node);
+      const isHook = name !== undefined && /^use[A-Z]/.test(name);
+      const isComponent = name !== undefined && /^[A-Z]/.test(name) && !makesComponent(made.body);
+      if (isHook || isComponent) return placeIn(made.body, text, setup, node);
     }
     if (node.type === "VariableDeclarator") given = node.id.type === "Identifier" ? node.id.name : undefined;
     else if (made) given = undefined;
@@ -265,6 +266,47 @@ function asFunction(node: Node): FunctionNode | ArrowFunctionExpression | undefi
     node.type === "ArrowFunctionExpression"
     ? node
     : undefined;
+}
+
+/** Whether a function gives back a component that it makes, by itself or wrapped, as no component does. */
+function makesComponent(body: Node): boolean {
+  if (body.type !== "BlockStatement") return isMade(body, new Set());
+  const own = new Set<string>();
+  const add = (name: string | undefined) => {
+    if (name !== undefined && /^[A-Z]/.test(name)) own.add(name);
+  };
+  for (const statement of body.body)
+    if (statement.type === "FunctionDeclaration" || statement.type === "ClassDeclaration")
+      add(statement.id?.name);
+    else if (statement.type === "VariableDeclaration")
+      for (const { id, init } of statement.declarations)
+        if (id.type === "Identifier" && init && isMade(init, own)) add(id.name);
+  return body.body.some(
+    (statement) =>
+      statement.type === "ReturnStatement" && statement.argument && isMade(statement.argument, own),
+  );
+}
+
+/** What wraps a component into another one: `memo(Cart)`, `withTheme(Cart)`. */
+const wrapper = /^(?:memo|forwardRef|observer|inject[A-Z]\w*|with[A-Z]\w*)$/;
+
+/** Whether an expression is a class or a function, one of these names, or one of both in what wraps components. */
+function isMade(node: Node, names: ReadonlySet<string>): boolean {
+  if (node.type === "Identifier") return names.has(node.name);
+  if (node.type !== "CallExpression")
+    return node.type === "ClassExpression" || asFunction(node) !== undefined;
+  const { callee } = node;
+  const name =
+    callee.type === "Identifier"
+      ? callee.name
+      : callee.type === "MemberExpression" && callee.property.type === "Identifier"
+        ? callee.property.name
+        : "";
+  // `connect(choose)(Cart)` is a call of what a call gives.
+  return (
+    (callee.type === "CallExpression" || wrapper.test(name)) &&
+    node.arguments.some((one) => isMade(one, names))
+  );
 }
 
 function placeIn(body: Node, text: string, setup: SetupLine, { start, end }: Node): SetupPlace {
