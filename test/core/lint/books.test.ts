@@ -43,6 +43,15 @@ test("a call of its own asks its own book alone, unless that falls back to anoth
   ]);
 });
 
+test("what makes the key of an object is given no values, which what takes the object is", async () => {
+  const texts = { "shop/en.json": '{ "cart": "Your cart of {kind}" }' };
+  const code =
+    'export const a = { label: { id: t("cart"), text: 1 } };\nexport const b = [t("ok"), t("cancel")];\n';
+  expect(await lint({}, {}, { ...texts, "src/a.ts": code })).toEqual([]);
+  const shown = code.replace("id: t", "title: t");
+  expect(await lint({}, {}, { ...texts, "src/a.ts": shown })).toEqual(["argument/unsupplied shop cart"]);
+});
+
 test("a book to fall back to that is none", async () => {
   expect(await lint({ fallback: ["comon"] }, {}, {})).toEqual(['unknown book "comon"']);
 });

@@ -1,11 +1,15 @@
 import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
 import { defineRule } from "../../rule.js";
 
+/** What addresses are called that stand for any: `jane@doe.com`, `yourquay.com`. */
+const standsForAny =
+  /(?:^|[@.-])(?:your|my(?=site|app|shop|domain|company)|sample|acme|foo|bar|john|jane|name@)|(?:^|[@.-])doe(?:$|[@.-])/i;
+
 export const textAddress = defineRule({
   id: "text/address",
   level: "warning",
   summary: "URL or e-mail address that differs from the source.",
-  why: "Users follow a link that leads nowhere. A page in the reader's language on the same site is not reported, nor is another top-level domain of the same name (`.com`, `.de`).",
+  why: "Users follow a link that leads nowhere. A page in the reader's language on the same site is not reported, nor is another top-level domain of the same name (`.com`, `.de`), nor an address for one that stands for any (`jane@doe.com`).",
   messages: {
     missing: {
       message: "missing address {address}, which the source has",
@@ -24,6 +28,7 @@ export const textAddress = defineRule({
     good: [
       { source: "Write to help@quay.example", target: "Schreiben Sie an help@quay.example" },
       { source: "See https://quay.example/en/terms", target: "Siehe https://quay.example/de/agb" },
+      { source: "From jane@doe.com", target: "Von erika@muster.de" },
     ],
   },
   needs: ["address"],
@@ -34,8 +39,9 @@ export const textAddress = defineRule({
     const to = message.facts.text;
     const own = addressesIn(to);
     for (const [site, address] of addressesIn(from)) {
-      // Names that stand for any (RFC 2606) are translated as words are.
+      // Names that stand for any (RFC 2606), or plainly for the reader's own, are translated as words are.
       if (own.has(site) || /^example$|@example\.(?:com|org|net)$/.test(site)) continue;
+      if (own.size > 0 && standsForAny.test(site)) continue;
       if (own.size > 0) target.report("changed", { address, others: [...own.values()].join(", ") });
       else target.report("missing", { address });
     }

@@ -75,9 +75,12 @@ export const textLetter = defineRule({
     ],
   },
   needs: ["script", "extra"],
-  entry(view) {
+  entry(view, { book }) {
     const found = mistakenIn(view.locale);
     if (!found) return;
+    // Beside a locale of simplified Chinese, plain `zh` is mostly the other.
+    const others = [book.sourceLocale, ...book.targetLocales];
+    if (view.locale === "zh" && others.some((one) => one !== "zh" && /^zh-(?:Hans|CN|SG)/.test(one))) return;
     const { letters, least } = found;
     const met = new Set([...view.message.facts.text].filter((letter) => letters.has(letter)));
     if (met.size < least) return;

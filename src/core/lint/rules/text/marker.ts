@@ -87,7 +87,7 @@ export const textMarker = defineRule({
     if (
       /^(?:pt|es|it|gl|ca|an|ast)(?:-|$)/.test(locale) &&
       /TODO(?!\s*[:\])>-])/.test(text) &&
-      !/^\s*TODO\s+\p{Lu}/u.test(text)
+      !/^\s*TODO\s+[¿¡"“«(]?\p{Lu}/u.test(text)
     )
       return;
     const found = isKey ? "the key itself" : markers.find(([pattern]) => pattern.test(text))?.[1];

@@ -404,7 +404,7 @@ class ScriptReader {
       case "CallExpression":
         if (this.lookupReader.isLookup(node)) {
           const found = this.lookupReader.readCall(node);
-          const isFilled = isFilledAround(this.text, node.start, node.end);
+          const isFilled = isFilledAround(this.text, node.start, node.end) || this.givesKey(node);
           this.addLookup(
             isFilled
               ? { ...found, lookups: found.lookups.map((one) => ({ ...one, argumentNames: undefined })) }
@@ -440,6 +440,17 @@ class ScriptReader {
       default:
     }
     this.visitChildren(node);
+  }
+
+  /** Whether a call makes the key of an object that goes on to another lookup, with values that are given there: `id: keyOf("a")`. */
+  private givesKey(node: Node): boolean {
+    const parent = this.ancestors.at(-1);
+    return (
+      parent?.type === "Property" &&
+      parent.value === node &&
+      parent.key.type === "Identifier" &&
+      /^(?:id|key|messageId|i18nKey)$/.test(parent.key.name)
+    );
   }
 
   /** A member of an object of texts: of a chain, the whole of it. */
