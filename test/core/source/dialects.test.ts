@@ -111,6 +111,12 @@ describe("what people read in a template", () => {
       ["Leaves at {time}", "[[all boats]]"],
     ],
     [
+      "a part of a script that a function of a server puts out",
+      "a.php",
+      "<?php\nfunction menu() {\n?>\n  var width = 200;\n\n  $('#quay').menu({\n    none: '<?php print _('All quays');?>',\n    chosen: function(count) {\n      mine = count + ' <?php print _('chosen');?>';\n      return mine;\n    },\n    all: '<?php print _('All');?>',\n    open: 'Open boats'\n  });\n<?php\n}\nfunction tell() {\n?>\n<hr>\nThe boat leaves at <?php print $time; ?> from the quay,\nand nobody waits.\nBe there in time;\nwe say it once.\n<?php\n}\n",
+      ["The boat leaves at {time} from the quay, and nobody waits. Be there in time; we say it once."],
+    ],
+    [
       "a tag may have its name from the template",
       "a.twig",
       '<{% if x %}h2{% else %}h3{% endif %} class="wide">Open boats</{% if x %}h2{% else %}h3{% endif %}><{{ tag }}>Late boats</{{ tag }}>',

@@ -9,7 +9,8 @@ export function phpIslands(text: string): Island[] {
     if (match[1] === undefined && /^xml\b/.test(text.slice(codeStart, codeStart + 4))) continue;
     const codeEnd = endOfCode(text, codeStart);
     const end = Math.min(codeEnd + 2, text.length);
-    const isOutput = match[1] === "=" || /^\s*echo\b/.test(text.slice(codeStart, codeStart + 200));
+    const code = text.slice(codeStart, Math.min(codeEnd, codeStart + 1_000));
+    const isOutput = match[1] === "=" || /^\s*echo\b|^\s*print\b[^;{}]*;?\s*$/.test(code);
     islands.push({ kind: isOutput ? "output" : "code", start: match.index, end, codeStart, codeEnd });
     open.lastIndex = end;
   }
@@ -65,5 +66,5 @@ export const php: Dialect = {
     next: /<\?(?:php)?\s{1,9}(?:else|endif|\})/,
     takesLineEnd: true,
   },
-  passesIsland: (island) => /^<\?(?:=|php\s+echo\b)/.test(island),
+  passesIsland: (island) => /^<\?(?:=|php\s+(?:echo|print)\b)/.test(island),
 };

@@ -1,3 +1,5 @@
+import { lazily } from "../../../text/lazy.js";
+import { isProgramText } from "./program-text.js";
 import { keysInAttribute } from "../../attribute-keys.js";
 import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
@@ -678,6 +680,7 @@ class MarkupReader {
     // An element of a sentence is part of it, and no text once more.
     const whole = { start: first.start, end: last.kind === "text" ? last.end : endOf(last) };
     if (this.inRun.some((span) => span.start <= whole.start && whole.end <= span.end)) return;
+    if (parent.name === "" && this.isInProgram(whole)) return;
     const unique = uniqueNames();
     const pieces: Piece[] = [];
     for (const node of inside) this.nodePieces(node, pieces, unique);
@@ -709,6 +712,31 @@ class MarkupReader {
       ...(written !== undefined && { written }),
     });
   }
+
+  /** Whether a text outside of all elements is part of a script: of what stands between tags and longer code, most is one's. */
+  private isInProgram({ start, end }: Span): boolean {
+    return this.programs().some((one) => one.start <= start && end <= one.end);
+  }
+
+  /** The parts between tags, and between code of several lines, that are scripts. */
+  private readonly programs = lazily((): readonly Span[] => {
+    const long = this.islands.filter(
+      ({ kind, start, end }) => kind === "code" && this.text.slice(start, end).includes("\n"),
+    );
+    const ends = [
+      ...[...this.masked.matchAll(/[<>]/g)].map(({ index }) => ({ start: index, end: index + 1 })),
+      ...long,
+      { start: this.masked.length, end: this.masked.length },
+    ].sort((a, b) => a.start - b.start);
+    const found: Span[] = [];
+    let from = 0;
+    for (const { start, end } of ends) {
+      if (start > from && isProgramText(this.masked.slice(from, start)))
+        found.push({ start: from, end: start });
+      from = Math.max(from, end);
+    }
+    return found;
+  });
 
   /** The nearest place, forward or backward, that is no blank. */
   private pastBlanks(from: number, step: 1 | -1): number {
