@@ -201,7 +201,7 @@ export function compiledFolders(files: readonly string[]): readonly string[] {
     made.set(base + folder, [...(made.get(base + folder) ?? []), rest.replace(compilerWrites, "")]);
   }
   return [...made].flatMap(([place, list]) => {
-    const base = place.replace(/[^/]+\/$/, "");
+    const base = place.slice(0, place.lastIndexOf("/", place.length - 2) + 1);
     const isMost = (from: string) => {
       const twins = list.filter((name) => sources.has(base + from + name)).length;
       return twins >= leastCompiled && twins * 10 >= list.length * 8;

@@ -90,6 +90,7 @@ describe("what a lookup of texts is given besides is written as it is there", ()
     ["the same constant everywhere", project(() => ", false"), 'translate("{key}", false)'],
     ["the name of a domain", project(() => ", 'harbor'"), "translate(\"{key}\", 'harbor')"],
     ["the same variable everywhere", project(() => ", $page"), 'translate("{key}", $page)'],
+    ["a name that may not be known elsewhere", project(() => ", page()"), undefined],
     ["what nobody knows", project((at) => `, $page->part(${at})`), undefined],
     [
       "values where there are places for them",
@@ -123,6 +124,13 @@ describe("what a lookup of texts is given besides is written as it is there", ()
     expect(after["quay/b.php"]).toBeUndefined();
     expect(after["quay/c.php"]).toContain('translate("The ferry has left the quay", $page)');
   });
+});
+
+test("a name that all calls of a script share may not be known elsewhere", async () => {
+  const { emit } = await proposed({
+    "quay/a.js": many((at) => `show(translate("Boat number ${at}", page));`),
+  });
+  expect(emit).toBeUndefined();
 });
 
 test("what marks texts for later is not written where a lookup is", async () => {

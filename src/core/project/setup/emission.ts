@@ -353,11 +353,14 @@ function filledByLanguage(
   return { ...written, call, withValues: { call: filler.replace("{call}", () => call) } };
 }
 
-/** What a call gives behind its key, where that is constants and names alone: `, "harbor"`; an empty string for nothing, and undefined for all else. */
+/**
+ * What a call gives behind its key, where that is constants, or variables as PHP marks them, alone: `, "harbor"`; an empty string for
+ * nothing, and undefined for all else. Whether such a variable is known is looked at wherever the call is written.
+ */
 function behindKey({ source, literal }: LookupSample): string | undefined {
   const behind = source.text.slice(literal.span.end, literal.span.end + 160);
   const given =
-    /^((?:\s{0,9},\s{0,9}(?:"[^"\\$\n]{0,60}"|'[^'\\\n]{0,60}'|[$\w]{1,60})){0,3})\s{0,9},?\s{0,9}\)/.exec(
+    /^((?:\s{0,9},\s{0,9}(?:"[^"\\$\n]{0,60}"|'[^'\\\n]{0,60}'|\$\w{1,60}|\d{1,9}|true|false|null|nil|none)){0,3})\s{0,9},?\s{0,9}\)/i.exec(
       behind,
     )?.[1];
   if (given === undefined) return undefined;
