@@ -511,11 +511,26 @@ function isEvent(name: string): boolean {
   );
 }
 
+/** Whether an object says beside a text of which type a value is, as schemas do: `{ type: "number", description: "…" }`. */
+function isBesideType({ context }: Literal, place: Place): boolean {
+  return [-3, -2, -1, 1, 2, 3].some((step) => {
+    const other = place.literals[place.index + step];
+    return (
+      other?.context.role === "property" &&
+      other.context.element === context.element &&
+      givenName(other) === "type" &&
+      /^(?:string|number|integer|boolean|object|array)$/.test(fixedText(other.pieces))
+    );
+  });
+}
+
 const named: EvidenceSource = (literal, habits, _own, place) => {
   const { role } = literal.context;
   const name = givenName(literal);
   if (/^(?:help|description|epilog|usage)$/.test(name) && isTerminalFile(place, habits.terminalFile))
     return evidence("inTerminal", `${name} of a program for terminals`);
+  if (role === "property" && name === "description" && isBesideType(literal, place))
+    return evidence("inSchema", "describes a value beside its type");
   if (role === "property") {
     if (literal.context.isShown)
       return evidence("shownMember", `one of ${literal.context.element ?? "those"}, which the page shows`);

@@ -118,6 +118,8 @@ export const weights = {
   printed: -0.4,
   /** In a file that is run in a terminal, where who keeps the program reads it. */
   inTerminal: -1,
+  /** What a schema says of a value: for who writes settings, or for who fills in a form. */
+  inSchema: 0,
 } as const;
 
 /** Evidence of at most this weight settles the matter: the text itself is not looked at any more. */

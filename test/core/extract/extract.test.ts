@@ -473,6 +473,11 @@ describe("what is left alone, with the reason", () => {
   const cases: [string, string, RegExp][] = [
     ["evaluated when the file is loaded", 'const labels = made({ title: "Deck plan" });', /loaded/],
     [
+      "evaluated with the class that it decorates",
+      'export class A { @field({ label: "Deck plan here" }) plan = 1; }',
+      /loaded/,
+    ],
+    [
       "a word that takes a value's place",
       component('<p>Hello {name && "dear guest"}, our boats are here</p>'),
       /code chooses/,

@@ -121,6 +121,13 @@ test.each<[string, string, string, string, string]>([
     "code",
   ],
   [
+    "what a schema says of a value",
+    "a.ts",
+    'class A { @trait({ type: "number", name: "size", description: "How many boats there are" }) size = 1; }',
+    "How many boats there are",
+    "likely",
+  ],
+  [
     "a language in a menu",
     "a.vue",
     '<template><menu><li :off="now===\'en\'" data-tag="en">English</li><li :off="now===\'es\'" data-tag="es">Español</li></menu></template>',

@@ -474,10 +474,14 @@ class ScriptReader {
         key
       ];
       if (!child) continue;
+      // What decorates a field, and what its name is worked out from, is evaluated with the class.
+      const isEarly = defers && (key === "decorators" || key === "key");
+      if (isEarly) enclosing.deferred--;
       if (Array.isArray(child)) {
         for (const item of child as readonly (Node | null)[])
           if (item && !leaves.has(item.type)) this.visit(item);
       } else if (!leaves.has((child as Node).type)) this.visit(child as Node);
+      if (isEarly) enclosing.deferred++;
     }
     this.ancestors.pop();
     if (defers) enclosing.deferred--;
