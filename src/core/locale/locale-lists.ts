@@ -1,6 +1,6 @@
 import type { Files } from "../files/files.js";
 import type { Span } from "../text/span.js";
-import { isKnownLanguage } from "./mistaken-tag.js";
+import { doubtTag, isKnownLanguage, meantBy } from "./mistaken-tag.js";
 import { parseTag } from "./tag.js";
 
 /** A list of locales in code or in a program's settings: strings, the members of a type, pairs, or the names of a map. */
@@ -14,6 +14,8 @@ export interface LocaleMember extends Span {
   readonly locale: string;
   /** What the file has, without its quotes. */
   readonly written: string;
+  /** Set where a country's code stands for its language: `cn`. */
+  readonly isCountry?: true;
 }
 
 /** A locale in quotes, as a symbol, or as a name before a colon. */
@@ -45,9 +47,14 @@ export function localeListsIn(text: string): readonly LocaleList[] {
   for (const match of text.matchAll(token)) {
     const written = match[2] ?? match[3] ?? match[4] ?? "";
     const tag = parseTag(written.replaceAll("_", "-"));
-    if (!tag || !isKnownLanguage(tag.language)) continue;
-    const member = {
-      locale: canonical(written),
+    if (!tag) continue;
+    const isCountry = !isKnownLanguage(tag.language);
+    // Alone it is a country, and between locales it is one of them.
+    const meant = isCountry && members.length > 0 ? meantBy(doubtTag(written, [])) : undefined;
+    if (isCountry && meant === undefined) continue;
+    const member: LocaleMember = {
+      ...(isCountry && { isCountry }),
+      locale: meant ?? canonical(written),
       written,
       start: match.index,
       end: match.index + match[0].length,
@@ -86,7 +93,8 @@ export function isListOf({ members }: LocaleList, source: string, targets: reado
   const shared = own.filter(has).length;
   const strange = new Set(members.filter(({ locale }) => !own.includes(locale)).map(({ locale }) => locale))
     .size;
-  return has(source) && shared > 1 && shared * 2 >= own.length && strange <= shared;
+  const isOfLocales = members.some(({ locale, isCountry }) => locale === source && !isCountry);
+  return isOfLocales && shared > 1 && shared * 2 >= own.length && strange <= shared;
 }
 
 /** Where programs keep their settings, besides their code. */

@@ -30,6 +30,7 @@ describe("lists of locales are found by what they hold", () => {
     ["pairs", 'LANGUAGES = [\n    ("en", _("English")),\n    ("de", _("German")),\n]', "pairs en,de"],
     ["objects", '[{ code: "en", name: "English" }, { code: "de", name: "Deutsch" }]', "pairs en,de"],
     ["an array with keys", "['en' => 'English', 'de' => 'Deutsch']", "map en,de"],
+    ["a country among them", '{\n  en: "English",\n  cn: "中文",\n  de: "Deutsch"\n}', "map en,zh,de"],
     ["loaders", '{\n  en: () => import("./en.json"),\n  de: () => import("./de.json"),\n}', "map en,de"],
   ])("%s", (_, code, expected) => {
     const [list] = localeListsIn(code);
@@ -38,6 +39,7 @@ describe("lists of locales are found by what they hold", () => {
   });
 
   test.each([
+    ["of countries", 'const all = ["de", "us", "gb", "pt"];'],
     ["of other words", 'say("no", "is", "to")'],
     ["of those that are written from the right", 'const rtl = ["ar", "he"];'],
     ["of one locale", 'const all = ["en"];'],
