@@ -40,6 +40,13 @@ test.each<[string, string, string, string, string]>([
     "Sorted by name",
     "likely",
   ],
+  [
+    "what a page prints that reads another program's errors",
+    "a.php",
+    '<?php echo "The boat has left the quay."; // read STDERR after STDOUT',
+    "The boat has left the quay.",
+    "text",
+  ],
   ["a title", "a.py", 'class Pier:\n    help = "Removes old boats"\n', "Removes old boats", "text"],
   [
     "what a command is for",

@@ -29,7 +29,7 @@ number_format createFormBuilder getRepository dispatch make bind singleton resol
   ],
   namingCall: callOf("setAttribute"),
   terminalFile:
-    /^#!|\$argv\b|\bgetopt\(|\bSTD(?:IN|OUT|ERR)\b|(?:php_sapi_name\(\)|PHP_SAPI)\s?!==?\s?['"]cli|php:\/\/std(?:in|out|err)|\bextends\s\w{0,40}Command\b/,
+    /^#!|\$argv\b|\bgetopt\(|\b(?:fwrite|fputs|fgets|fscanf|posix_isatty)\(\s?STD(?:IN|OUT|ERR)\b|(?:php_sapi_name\(\)|PHP_SAPI)\s?!==?\s?['"]cli|php:\/\/std(?:in|out|err)|\bextends\s\w{0,40}Command\b/,
   developerCall: /(?:^|\.)(?:logger|log|Log|error_log)(?:\.|$)/,
   errorCall: /(?:^|[.\\:])(?:\w*(?:Exception|Error)|(?:raise|trigger|log|report)_error)$/,
   textMember: /(?:^|\.)(?:title|message|error|success|notice|warning|info|label)$/,
