@@ -263,6 +263,23 @@ describe("a project that is looked at again", () => {
     );
   });
 
+  test("also where a rule looks at the source's texts in another file", async () => {
+    const files = project(["Boats"]);
+    inJson(files, "texts/en/menu.json", (all) => ({ ...all, note: "Line\nby line" }));
+    inJson(files, "texts/fr/menu.json", (all) => ({ ...all, note: "Ligne\\n par ligne" }));
+    const live = new LiveProject(new LiveFiles(() => files));
+    const ofEscapes = async () => {
+      const findings = await linted(live.open(day));
+      return typeof findings === "string"
+        ? findings
+        : findings.filter(({ rule }) => rule === "text/escape").length;
+    };
+    expect(await ofEscapes()).toBe(1);
+    // A program that reads such signs has them in its source texts as well.
+    live.changed(inJson(files, "texts/en/main.json", (all) => ({ ...all, typed: "Type \\n here" })));
+    expect(await ofEscapes()).toBe(0);
+  });
+
   test("does not read again what did not change", async () => {
     const files = project();
     const read: string[] = [];

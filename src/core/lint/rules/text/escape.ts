@@ -49,6 +49,7 @@ export const textEscape = defineRule({
       { source: "Type \\n for a line", target: "Geben Sie \\n für eine Zeile ein" },
     ],
   },
+  looks: "around",
   pair(target, source, { book }) {
     const { text } = target.entry;
     if (!text.includes("\\") && !text.includes("&amp;")) return;
