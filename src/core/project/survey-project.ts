@@ -3,7 +3,7 @@ import { makeAnew } from "../text/kept.js";
 import { listCode, type UnreadSource } from "../source/book-code.js";
 import {
   leftOutByContent,
-  compiledFolders,
+  compiledTest,
   leftOutByName,
   libraryTest,
   oneFilePerLocale,
@@ -87,13 +87,13 @@ export function withoutLeftOut(
   if (everything) return files;
   const perLocale = oneFilePerLocale(files);
   const isOfLibrary = libraryTest(project.files, files);
-  const compiled = compiledFolders(files);
+  const isCompiled = compiledTest(files);
   return files.filter((file) => {
     const kind =
       leftOutByName(file) ??
       (perLocale.has(file) ? "one file per locale" : undefined) ??
       (isOfLibrary(file) ? "vendored" : undefined) ??
-      (compiled.some((folder) => file.startsWith(folder)) ? "generated" : undefined);
+      (isCompiled(file) ? "generated" : undefined);
     if (kind) leftOut[kind] = (leftOut[kind] ?? 0) + 1;
     return kind === undefined;
   });

@@ -18,3 +18,6 @@ export function boundKeyIn(
   }
   return undefined;
 }
+
+/** What the property of an object that asks for a key is called, as the source of a pattern: `id`, `messageId`, `titleKey`. */
+export const keyName = "(?:id|key|[a-z]\\w{0,40}(?:Id|Key))";

@@ -1,3 +1,4 @@
+import { isTextPlace } from "../catalog/text-place.js";
 import type { BookConfig } from "../config/schema.js";
 import { globTest } from "../files/glob.js";
 
@@ -30,16 +31,19 @@ export function isHomeOf(books: readonly BookConfig[], book: BookConfig, file: s
   return best?.one === book;
 }
 
-/** Folders that hold catalogs, or what a program is shipped with: they belong to the part of the project above them. */
-const placeOfCatalogs =
-  /^(?:lang|langs|languages?|locales?|locali[sz]ations?|i18n|l10n|nls|translations?|messages?|texts?|strings|dictionar(?:y|ies)|assets|config|public|resources|static)$/i;
+/** Folders of what a program is shipped with: like those of texts they belong to the part of the project above them. */
+const shipped = /^(?:assets|config|public|resources|static)$/i;
+
+function isOfPartAbove(folder: string): boolean {
+  return isTextPlace(folder) || shipped.test(folder);
+}
 
 /** How many folders lead to the part of the project that a book's catalogs belong to; -1 where a file is outside of it. */
 function depthOfPart(files: string, file: string): number {
   const folders = files.split("/").slice(0, -1);
   const open = folders.findIndex((folder) => /[{*]/.test(folder));
   const part = open < 0 ? folders : folders.slice(0, open);
-  while (placeOfCatalogs.test(part.at(-1) ?? "")) part.pop();
+  while (isOfPartAbove(part.at(-1) ?? "")) part.pop();
   return part.length === 0 || file.startsWith(`${part.join("/")}/`) ? part.length : -1;
 }
 

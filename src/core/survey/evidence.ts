@@ -87,19 +87,14 @@ const placedByFile = new WeakMap<
 >();
 
 /** What places say, found once for each literal: others of the file are judged by it too. */
-function placedIn({ literals, text }: Place, own: OwnHabits | undefined): Placed {
+function placedIn(place: Place, own: OwnHabits | undefined): Placed {
+  const { literals } = place;
   const known = placedByFile.get(literals);
   if (known && known.own === own) return known.placed;
   const found: (readonly Evidence[])[] = [];
   const of = (index: number) => {
     const literal = literals[index];
-    return literal
-      ? (found[index] ??= ask(placing, literal, own, {
-          literals,
-          index,
-          ...(text !== undefined && { text }),
-        }))
-      : [];
+    return literal ? (found[index] ??= ask(placing, literal, own, { ...place, index })) : [];
   };
   const shows = lazily(() => {
     let count = 0;
@@ -326,9 +321,11 @@ function isLookedUpBeside({ context, pieces }: Literal, place: Place): boolean {
   const next = neighbor(place, 1);
   if (next?.context.name !== context.name || next?.context.index !== 1) return false;
   const [text, other] = [fixedText(pieces), fixedText(next.pieces)];
-  return (
-    other.length > text.length && ['"', "'"].some((quote) => other.includes(`_(${quote}${text}${quote})`))
-  );
+  return ['"', "'"].some((quote) => {
+    const at = other.indexOf(`(${quote}${text}${quote})`);
+    const callee = /[\w$.]{1,80}$/.exec(other.slice(Math.max(0, at - 80), Math.max(0, at)))?.[0];
+    return callee !== undefined && lookupByName.test(callee);
+  });
 }
 
 /** Calls that choose one of the forms that they are given by a number. */

@@ -38,7 +38,7 @@ const folders: readonly (readonly [RegExp, LeftOut])[] = [
 const names: readonly (readonly [RegExp, LeftOut])[] = [
   [/\.d\.[cm]?ts$/, "types"],
   // A library as it is shipped beside its short form: `grid-debug.js`.
-  [/\w-(?:debug|all-debug|debug-w-comments)\.js$/, "vendored"],
+  [/\w-debug\.js$/, "vendored"],
   [/[.-]min\.[cm]?js$|(?:^|[.-])bundle(?:\.\w{1,30})?\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/, "minified"],
   [
     /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^tests?\.py$|\.mock\.\w+$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
@@ -188,10 +188,10 @@ const compilerReads = /\.(?:[cm]?tsx?|jsx?|mjs|es6|coffee|vue)$/;
 const compilerWrites = /\.[cm]?js$/;
 
 /**
- * The folders, each with a slash behind it, whose scripts a compiler made of those in `src` or in folders of the same names beside
- * them: `lib/cart/total.js` of `src/cart/total.ts`, `transpiled/parts/total.js` of `parts/total.jsx`.
+ * Whether a file is in a folder whose scripts a compiler made of those in `src` or in folders of the same names beside them:
+ * `lib/cart/total.js` of `src/cart/total.ts`, `transpiled/parts/total.js` of `parts/total.jsx`.
  */
-export function compiledFolders(files: readonly string[]): readonly string[] {
+export function compiledTest(files: readonly string[]): (file: string) => boolean {
   const sources = new Set<string>();
   const made = new Map<string, string[]>();
   for (const file of files) {
@@ -200,7 +200,7 @@ export function compiledFolders(files: readonly string[]): readonly string[] {
     if (folder === undefined || !compilerWrites.test(rest)) continue;
     made.set(base + folder, [...(made.get(base + folder) ?? []), rest.replace(compilerWrites, "")]);
   }
-  return [...made].flatMap(([place, list]) => {
+  const folders = [...made].flatMap(([place, list]) => {
     const base = place.slice(0, place.lastIndexOf("/", place.length - 2) + 1);
     const isMost = (from: string) => {
       const twins = list.filter((name) => sources.has(base + from + name)).length;
@@ -208,6 +208,7 @@ export function compiledFolders(files: readonly string[]): readonly string[] {
     };
     return isMost("src/") || isMost("") ? [place] : [];
   });
+  return (file) => folders.some((folder) => file.startsWith(folder));
 }
 
 /** At least so many locales make a family of files. */

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import {
-  compiledFolders,
+  compiledTest,
   leftOutByContent,
   leftOutByName,
   libraryFolders,
@@ -119,10 +119,11 @@ test("scripts of which most have a twin in sources are what a compiler made", ()
   const names = ["a", "b", "c", "d", "e"];
   const sources = names.map((name) => `app/src/x/${name}.tsx`);
   const made = names.map((name) => `app/lib/x/${name}.js`);
-  expect(compiledFolders([...sources, ...made])).toEqual(["app/lib/"]);
-  expect(compiledFolders([...sources.slice(1), ...made])).toEqual([]);
-  expect(compiledFolders([...sources, ...made, "app/lib/own.js", "app/lib/more.js"])).toEqual([]);
-  expect(compiledFolders([...sources.map((file) => file.replace("app", "other")), ...made])).toEqual([]);
+  const compiled = (files: readonly string[]) => files.filter(compiledTest(files));
+  expect(compiled([...sources, ...made])).toEqual(made);
+  expect(compiled([...sources.slice(1), ...made])).toEqual([]);
+  expect(compiled([...sources, ...made, "app/lib/own.js", "app/lib/more.js"])).toEqual([]);
+  expect(compiled([...sources.map((file) => file.replace("app", "other")), ...made])).toEqual([]);
 });
 
 test("a folder below one for libraries that has a license of its own is a library", () => {

@@ -1,6 +1,7 @@
 import { posix } from "node:path";
 import type { SyntaxSetting } from "../../message/names.js";
 import { readableText, type Literal, type SourceFile } from "../../source/model.js";
+import { keyName } from "../../source/bound-key.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { namesBroughtIn } from "../../extract/import-line.js";
@@ -465,7 +466,7 @@ function quoteOf({ span }: Literal, text: string): string {
 }
 
 /** What stands before a call that makes a key, and no text: the property of an object that asks for one. */
-const givenAsKey = /(?<![\w$])(?:id|key|messageId|i18nKey)\s{0,9}(?::|=\s{0,9}\{)\s{0,99}$/;
+const givenAsKey = new RegExp(`(?<![\\w$])${keyName}\\s{0,9}(?::|=\\s{0,9}\\{)\\s{0,99}$`);
 
 /** The lookup around a call that makes its key: `say({ id: keyOf("cart.title") })`; undefined where none is seen. */
 function writtenAround(

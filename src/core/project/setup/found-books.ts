@@ -7,8 +7,9 @@ import { pluralCategoryNames, type PluralCategory } from "../../locale/plural-ru
 import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import type { FormatName } from "../../config/names.js";
+import { isTextPlace } from "../../catalog/text-place.js";
 import { isOwnNameOf } from "../../locale/own-name.js";
-import { compiledFolders, leftOutByName } from "../../survey/left-out.js";
+import { leftOutByName } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
 import {
   countryLanguage,
@@ -89,10 +90,6 @@ function isModule(file: string): boolean {
   return moduleEndings.includes(posix.extname(file).slice(1));
 }
 
-/** Folders and files that hold texts, by their names. */
-const textPlace =
-  /^(?:lang|langs|languages?|locales?|locali[sz]ations?|i18n|l10n|nls|translations?|messages?|texts?|strings|dictionar(?:y|ies)|copy)$/i;
-
 /** The locale in the path of a module. Folders of code are called like languages by chance: `src`, `lib`. */
 function moduleLocale(file: string): LocalePlace | undefined {
   const place = localeIn(file);
@@ -118,7 +115,7 @@ function isAmongLocales(place: LocalePlace | undefined, groups: ReadonlyMap<stri
 /** Whether a module of code stands where catalogs do: all of code is not read for them. */
 function mayBeCatalog(file: string): boolean {
   const parts = file.replace(/\.\w+$/, "").split("/");
-  return moduleLocale(file) !== undefined || parts.slice(-3).some((part) => textPlace.test(part));
+  return moduleLocale(file) !== undefined || parts.slice(-3).some(isTextPlace);
 }
 
 /** A file that looks like a catalog, with its content. */
@@ -144,8 +141,13 @@ interface Group {
   readonly members: (LocalePlace & { readonly found: FoundFile })[];
 }
 
-/** Finds the catalogs of a project. What was met on the way goes to `grounds`, a sentence each. */
-export function findBooks(files: Files, code: readonly SourceFile[], grounds: string[]): FoundBook[] {
+/** Finds the catalogs of a project, but for those that a compiler copied. What was met on the way goes to `grounds`, a sentence each. */
+export function findBooks(
+  files: Files,
+  code: readonly SourceFile[],
+  isCompiled: (file: string) => boolean,
+  grounds: string[],
+): FoundBook[] {
   const groups = new Map<string, Group>();
   const alone = new Map<string, FoundFile>();
   const others = new Map<string, number>();
@@ -160,15 +162,7 @@ export function findBooks(files: Files, code: readonly SourceFile[], grounds: st
     .list({ patterns: [`**/*.{${moduleEndings.join(",")}}`], ignore: otherData, respectIgnoreFiles: true })
     .filter(mayBeCatalog);
   // Compilers and what is called with them take catalogs along.
-  const compiled = compiledFolders(
-    files.list({
-      patterns: ["**/*.{js,jsx,mjs,cjs,ts,tsx,mts,cts,coffee,vue}"],
-      ignore: otherData,
-      respectIgnoreFiles: true,
-    }),
-  );
-  const isCopy = (file: string) => compiled.some((folder) => file.startsWith(folder));
-  const all = [...listed, ...modules].filter((file) => !isCopy(file));
+  const all = [...listed, ...modules].filter((file) => !isCompiled(file));
   const placed = all.map((file) => ({
     file,
     sure: isModule(file) ? moduleLocale(file) : localeIn(file),

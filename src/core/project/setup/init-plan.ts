@@ -12,7 +12,7 @@ import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { lazily } from "../../text/lazy.js";
 import {
-  compiledFolders,
+  compiledTest,
   leftOutByContent,
   leftOutByName,
   libraryTest,
@@ -98,6 +98,10 @@ interface Seen {
   readonly ecosystem: Ecosystem | undefined;
   /** What the code shows of a book, worked out once: an answer changes none of it. */
   readonly studied: (book: FoundBook) => StudiedBook;
+  /** Lookups that bring their texts along. */
+  readonly declared: () => readonly LookupUse[];
+  /** Lookups of texts by the texts themselves. */
+  readonly byText: () => readonly LookupUse[];
 }
 
 /** A book with the code that uses it, and how. */
@@ -242,8 +246,13 @@ export async function planInit(files: Files): Promise<InitResult> {
   const there = configFileNames.find((name) => files.read(name).ok);
   if (there) return { ok: false, file: there };
   const grounds: string[] = [];
-  const code = await readAllCode(files);
-  const books = findBooks(files, code, grounds);
+  const readable = readableCode(files);
+  const isCompiled = compiledTest(readable);
+  const code = await readAllCode(
+    files,
+    readable.filter((file) => !isCompiled(file)),
+  );
+  const books = findBooks(files, code, isCompiled, grounds);
   const ecosystem = ecosystemOf(files);
   const types = lazily(() =>
     files.list({ patterns: ["**/*.d.ts"], ignore: ["**/node_modules/**"], respectIgnoreFiles: true }),
@@ -252,7 +261,18 @@ export async function planInit(files: Files): Promise<InitResult> {
   return {
     ok: true,
     plan: planWith(
-      { files, types, books, code, grounds, schema, ecosystem, studied: studyOf(code, books) },
+      {
+        files,
+        types,
+        books,
+        code,
+        grounds,
+        schema,
+        ecosystem,
+        studied: studyOf(code, books),
+        declared: lazily(() => declaredLookups(code)),
+        byText: lazily(() => textLookups(code)),
+      },
       {},
     ),
   };
@@ -271,7 +291,7 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
     .sort();
   if (targets.length === 0 && !answers.targets) open.push("targets");
   const names = bookNames(books);
-  const module = moduleFor(code, books.map(seen.studied));
+  const module = moduleFor(seen, books.map(seen.studied));
   const page =
     module === undefined && books.every((book) => seen.studied(book).lookups.uses.length === 0)
       ? pageScriptFor(code)
@@ -356,10 +376,13 @@ function importable(module: string, code: readonly SourceFile[]): string {
 }
 
 /** Where a module that looks texts up goes; undefined where the project has lookups, or no scripts that could use it. */
-function moduleFor(code: readonly SourceFile[], books: readonly StudiedBook[]): string | undefined {
+function moduleFor(
+  { code, declared, byText }: Pick<Seen, "code" | "declared" | "byText">,
+  books: readonly StudiedBook[],
+): string | undefined {
   const scripts = code.filter(({ file, dialect }) => isScript(file) || dialect?.isComponent);
   if (scripts.length === 0 || books.some(({ lookups }) => lookups.uses.length > 0)) return undefined;
-  if (declaredLookups(code).length + textLookups(code).length > 0) return undefined;
+  if (declared().length + byText().length > 0) return undefined;
   const isTyped = scripts.some(({ file }) => /\.[cm]?tsx?$/.test(file));
   const folder = scripts.some(({ file }) => file.startsWith("src/")) ? "src/" : "";
   return `${folder}texts.${isTyped ? "ts" : "js"}`;
@@ -407,7 +430,7 @@ function moduleFiles(
 
 /** The book of a project without catalogs: what projects of its kind have. */
 function newBook(
-  { files: all, code, ecosystem }: Seen,
+  { files: all, code, ecosystem, declared: bringsTexts, byText }: Seen,
   grounds: string[],
   answers: InitAnswers,
   takesModule: boolean,
@@ -418,10 +441,10 @@ function newBook(
   grounds.push(
     `No catalogs found; new ones are proposed in ${posix.dirname(files)}/.${answers.targets ? "" : ' Add the target locales to "targets".'}`,
   );
-  const declared = declaredLookups(code);
+  const declared = bringsTexts();
   for (const { shown, hits } of declared) grounds.push(`${shown} brings its texts along ${timesIn(hits)}.`);
   // Who names a lookup wants that one.
-  const found = declared.length > 0 || answers.lookup !== undefined ? [] : textLookups(code);
+  const found = declared.length > 0 || answers.lookup !== undefined ? [] : byText();
   for (const { shown, hits } of found) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
   const marks = found.length > 0 ? bareMarks(code) : [];
   for (const mark of marks)
@@ -673,15 +696,16 @@ function findRelative(
   return undefined;
 }
 
-async function readAllCode(files: Files): Promise<SourceFile[]> {
-  const readable = files
+/** The files of code in which people may write text, by their names. */
+function readableCode(files: Files): readonly string[] {
+  return files
     .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
     .filter((file) => isReadable(file) && leftOutByName(file) === undefined);
+}
+
+async function readAllCode(files: Files, readable: readonly string[]): Promise<SourceFile[]> {
   const isOfLibrary = libraryTest(files, readable);
-  const compiled = compiledFolders(readable);
-  const listed = readable.filter(
-    (file) => !isOfLibrary(file) && !compiled.some((folder) => file.startsWith(folder)),
-  );
+  const listed = readable.filter((file) => !isOfLibrary(file));
   await prepareReaders(listed, files);
   return listed.flatMap((file) => {
     const read = files.read(file);

@@ -58,7 +58,7 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
 function isOfPairs({ hits }: LookupUse, seconds: ReadonlyMap<string, number> = new Map()): boolean {
   const counts = [...seconds.values()];
   const all = counts.reduce((sum, count) => sum + count, 0);
-  return all * 2 > hits && Math.max(...counts) * 10 < all * 8;
+  return all * 2 > hits && !counts.some((count) => count * 10 >= all * 8);
 }
 
 /** Formats of catalogs that are not read, which many programs use. */

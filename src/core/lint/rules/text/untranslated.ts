@@ -4,6 +4,7 @@ import type { Book, Catalog } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { mayStaySame } from "../../../ledger/standing.js";
 import { languageName } from "../../plural-words.js";
+import { languageOf } from "../../text-parts.js";
 import { defineRule, type RuleContext } from "../../rule.js";
 
 export const textUntranslated = defineRule({
@@ -39,7 +40,7 @@ export const textUntranslated = defineRule({
       mayStaySame(message)
     )
       return;
-    if (locale.split("-")[0] === context.book.sourceLocale.split("-")[0]) return;
+    if (languageOf(locale) === languageOf(context.book.sourceLocale)) return;
     if (isHardlyBegun(locale, context)) return;
     const record = context.ledger(locale).record(context.book.fullKey(catalog.namespace, entry.key));
     if (record && record.state !== "initial") return;
@@ -59,7 +60,7 @@ export const textUntranslated = defineRule({
     const { book } = context;
     for (const locale of book.targetLocales) {
       const [catalog] = book.catalogsOf(locale);
-      if (!catalog || locale.split("-")[0] === book.sourceLocale.split("-")[0]) continue;
+      if (!catalog || languageOf(locale) === languageOf(book.sourceLocale)) continue;
       if (!isHardlyBegun(locale, context)) continue;
       const { texts } = keptIn(locale, context);
       const language = languageName(locale);

@@ -296,12 +296,7 @@ function isMade(node: Node, names: ReadonlySet<string>): boolean {
   if (node.type !== "CallExpression")
     return node.type === "ClassExpression" || asFunction(node) !== undefined;
   const { callee } = node;
-  const name =
-    callee.type === "Identifier"
-      ? callee.name
-      : callee.type === "MemberExpression" && callee.property.type === "Identifier"
-        ? callee.property.name
-        : "";
+  const name = calleeName(callee)?.split(".").at(-1) ?? "";
   // `connect(choose)(Cart)` is a call of what a call gives.
   return (
     (callee.type === "CallExpression" || wrapper.test(name)) &&

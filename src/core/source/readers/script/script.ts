@@ -1,3 +1,4 @@
+import { keyName } from "../../bound-key.js";
 import { besideLanguages, oneOfLanguages } from "../../by-language/tables.js";
 import { isFilledAround } from "../../filled-around.js";
 import { notices } from "../../../message/notices.js";
@@ -285,6 +286,8 @@ function withoutTwin(branches: LanguageBranches, code: string, source: string | 
   return new Map([...branches].filter(([locale]) => locale !== undefined));
 }
 
+const namesKey = new RegExp(`^${keyName}$`);
+
 class ScriptReader {
   readonly literals: Literal[] = [];
   readonly lookups: Lookup[] = [];
@@ -449,7 +452,7 @@ class ScriptReader {
       parent?.type === "Property" &&
       parent.value === node &&
       parent.key.type === "Identifier" &&
-      /^(?:id|key|messageId|i18nKey)$/.test(parent.key.name)
+      namesKey.test(parent.key.name)
     );
   }
 
