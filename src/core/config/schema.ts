@@ -290,6 +290,10 @@ const bookSchema = v.strictObject({
         [
           nonEmpty("the name of an attribute"),
           v.strictObject({
+            class: nonEmpty("the name of a class"),
+            attributes: v.optional(v.array(nonEmpty("the name of an attribute"), "a list of attributes")),
+          }),
+          v.strictObject({
             attribute: nonEmpty("the name of an attribute"),
             meaning: v.optional(nonEmpty("the name of an attribute")),
             note: v.optional(nonEmpty("the name of an attribute")),
@@ -305,7 +309,7 @@ const bookSchema = v.strictObject({
             ),
           }),
         ],
-        "the name of an attribute, or an object with attribute, meaning, note, key and pattern",
+        "the name of an attribute, an object with attribute, meaning, note, key and pattern, or one with class and attributes",
       ),
       "a list of attributes",
     ),

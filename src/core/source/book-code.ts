@@ -111,6 +111,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
   const separators = separatorsOf(book);
   const home = homeOf(book);
   const { relative } = book;
+  const ownKey: { readonly isOwnKey?: true } = book.naming.pattern === "{text}" ? { isOwnKey: true } : {};
   const dialect = dialectsOf(book.dialects);
   return {
     calls,
@@ -124,10 +125,17 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     marks,
     ...(home !== undefined && { home }),
     marked: new Map(
-      book.marked.map((mark) => {
-        const [name, beside] = typeof mark === "string" ? [mark, {}] : [mark.attribute, mark];
-        return [name, book.naming.pattern === "{text}" ? { ...beside, isOwnKey: true } : beside];
+      book.marked.flatMap((mark) => {
+        if (typeof mark === "string") return [[mark, ownKey]];
+        return "class" in mark ? [] : [[mark.attribute, { ...mark, ...ownKey }]];
       }),
+    ),
+    classMarks: new Map(
+      book.marked.flatMap((mark) =>
+        typeof mark === "object" && "class" in mark
+          ? [[mark.class, { attributes: mark.attributes, ...ownKey }]]
+          : [],
+      ),
     ),
     separators,
     sourceLanguage: sourceLocale.split("-")[0] ?? sourceLocale,
@@ -149,6 +157,7 @@ export const noShapes: LookupShapes = {
   bindings: [],
   marks: [],
   marked: new Map(),
+  classMarks: new Map(),
   separators: { parts: ".", namespace: "." },
 };
 

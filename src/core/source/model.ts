@@ -252,6 +252,8 @@ export interface LookupShapes {
   readonly bindings: readonly RegExp[];
   /** Attributes that mark an element's content, or with `-name` behind one of its attributes, as text. */
   readonly marked: ReadonlyMap<string, MarkCompanions>;
+  /** Classes of elements whose content is marked as text, or in place of it the attributes of these names. */
+  readonly classMarks: ReadonlyMap<string, ClassMark>;
   /** Patterns of marks around a key, anywhere in the texts of a file; the key is their first group. */
   readonly marks: readonly RegExp[];
   /** The namespace of keys without one, with what stands behind it. */
@@ -283,6 +285,13 @@ export interface MarkCompanions {
   readonly meaning?: string | undefined;
   readonly note?: string | undefined;
   readonly key?: string | undefined;
+  /** Set where what the mark stands on is its own key. */
+  readonly isOwnKey?: true;
+}
+
+/** What a class marks: the content of its elements, or these attributes of theirs. */
+export interface ClassMark {
+  readonly attributes?: readonly string[] | undefined;
   /** Set where what the mark stands on is its own key. */
   readonly isOwnKey?: true;
 }

@@ -521,6 +521,23 @@ function isBesideType({ context }: Literal, place: Place): boolean {
   });
 }
 
+/** So many operations with names make a file the description of an interface of programs. */
+const leastOperations = 3;
+
+const interfaces = new WeakMap<readonly Literal[], boolean>();
+
+/** Whether a file describes an interface of programs, by the names of its operations (OpenAPI 3.1, 4.8.10, Operation Object). */
+function isOfInterface({ literals }: Place): boolean {
+  const known = interfaces.get(literals);
+  if (known !== undefined) return known;
+  const operations = literals.filter(
+    ({ context }) => context.role === "property" && context.name === "operationId",
+  ).length;
+  const found = operations >= leastOperations;
+  interfaces.set(literals, found);
+  return found;
+}
+
 const named: EvidenceSource = (literal, habits, _own, place) => {
   const { role } = literal.context;
   const name = givenName(literal);
@@ -528,6 +545,8 @@ const named: EvidenceSource = (literal, habits, _own, place) => {
     return evidence("inTerminal", `${name} of a program for terminals`);
   if (role === "property" && name === "description" && isBesideType(literal, place))
     return evidence("inSchema", "describes a value beside its type");
+  if (role === "property" && /^(?:summary|description|title)$/.test(name) && isOfInterface(place))
+    return evidence("ofInterface", `${name} of an interface of programs, which developers read`);
   if (role === "property") {
     if (literal.context.isShown)
       return evidence("shownMember", `one of ${literal.context.element ?? "those"}, which the page shows`);

@@ -39,7 +39,10 @@ const names: readonly (readonly [RegExp, LeftOut])[] = [
   [/\.d\.[cm]?ts$/, "types"],
   // A library as it is shipped beside its short form: `grid-debug.js`.
   [/\w-debug\.js$/, "vendored"],
-  [/[.-]min\.[cm]?js$|(?:^|[.-])bundle(?:\.\w{1,30})?\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/, "minified"],
+  [
+    /[.-]min(?:[._-][a-z]{2,3}(?:[-_]\w{2,4})?)?\.(?:[cm]?js|x?html?|handlebars|hbs|mustache)$|(?:^|[.-])bundle(?:\.\w{1,30})?\.[cm]?js$|\.chunk\.[cm]?js$|-packed\.js$/,
+    "minified",
+  ],
   [
     /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^tests?\.py$|\.mock\.\w+$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
     "tests",
@@ -233,9 +236,27 @@ export function oneFilePerLocale(files: readonly string[]): ReadonlySet<string> 
     if (isOfLocales(new Set(family.values())))
       for (const file of [...family.keys(), ...(countries.get(pattern) ?? [])]) found.add(file);
   for (const file of filesInLocaleFolders(files)) found.add(file);
+  for (const file of besideFilesOfLocales(files, found)) found.add(file);
   for (const family of familiesByName(files).values())
     if (new Set(family.values()).size >= leastLocales) for (const file of family.keys()) found.add(file);
   return found;
+}
+
+/** The other files of folders that are named for languages, where most of those with their ending are each for a locale: `cn_utf8.js`. */
+function besideFilesOfLocales(files: readonly string[], found: ReadonlySet<string>): readonly string[] {
+  const folders = new Map<string, string[]>();
+  for (const file of files) {
+    const place = /^(?:.*\/)?(?:langs?|languages?|locales?|i18n|l10n|translations?)\/(?=[^/]*$)/i.exec(
+      file,
+    )?.[0];
+    if (place === undefined) continue;
+    const kind = place + (/\.[^./]*$/.exec(file)?.[0] ?? "");
+    folders.set(kind, [...(folders.get(kind) ?? []), file]);
+  }
+  return [...folders.values()].flatMap((list) => {
+    const others = list.filter((file) => !found.has(file));
+    return others.length * 4 <= list.length && list.length > leastLocales ? others : [];
+  });
 }
 
 /** So many names, and half of the smaller folder's, two folders of locales have in common. */
@@ -323,11 +344,14 @@ function localesIn(
 ): readonly { readonly pattern: string; readonly locale: string; readonly isCountry: boolean }[] {
   const found: { pattern: string; locale: string; isCountry: boolean }[] = [];
   const part =
-    /(?<![A-Za-z0-9])([a-z]{2,3}(?:[-_](?:[A-Z]{2}|[a-z]{2}|[A-Z][a-z]{3}))?)(?![A-Za-z0-9]|[-_][A-Za-z])/g;
-  for (const match of file.matchAll(part)) {
+    /(?<![A-Za-z0-9])([a-z]{2,3}(?:[-_](?:[A-Z]{2}|[a-z]{2}|[A-Z][a-z]{3}|ch[st]|han[st]))?)(?![A-Za-z0-9]|[-_](?!utf|iso|win|cp\d)[A-Za-z])/g;
+  for (let match = part.exec(file); match; match = part.exec(file)) {
     const written = match[1] ?? "";
+    // What comes before a language may be one as well: `cal-de`.
+    part.lastIndex = match.index + (/^[a-z]+/.exec(written)?.[0].length ?? written.length);
     if (file[match.index - 1] === "." && match.index + written.length === file.length) continue;
-    const tag = parseTag(written.replace("_", "-"));
+    // Older names of the scripts of Chinese: zh-CHS, zh-CHT.
+    const tag = parseTag(written.replace("_", "-").replace(/-ch(?=[st]$)/, "-han"));
     // Beside files of languages, one is called by its country now and then: `ua`.
     const isCountry = tag !== undefined && !isKnownLanguage(tag.language);
     if (!tag || (isCountry && !/^[a-z]{2}$/.test(written))) continue;

@@ -43,6 +43,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
   [/^new [A-Z]\w{0,60}\(/, "code"],
   [
+    /^\s{0,40}(?:\}\s{0,9})?(?:else\s?\{\s|(?:if|for|while|switch)\s?\([^]{1,200}\)\s?\{|(?:var|let|const)\s\w{1,40}\s?=|return\s[\w.$()'"]{1,60};\s{0,9}$|function(?:\s\w{1,60})?\s?\([\w$, ]{0,100}\)\s?\{)/,
+    "code",
+  ],
+  [
     /^[a-z]{2,12}-(?:src(?:-[a-z]+)?|uri|ancestors|action) (?:'(?:self|none|unsafe|nonce|sha)|https?:|data:|blob:|\*)/,
     "a policy for content",
   ],

@@ -120,6 +120,8 @@ export const weights = {
   inTerminal: -1,
   /** What a schema says of a value: for who writes settings, or for who fills in a form. */
   inSchema: 0,
+  /** What the description of an interface of programs says of an operation. */
+  ofInterface: -5,
 } as const;
 
 /** Evidence of at most this weight settles the matter: the text itself is not looked at any more. */

@@ -220,6 +220,53 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(book?.plurals ?? "inline").toBe(plurals);
   });
 
+  test("texts in English that are keys have their source in no catalog", async () => {
+    const texts = ["All boats of the day", "The quay is closed", "Open", "You are not on board", "Late"];
+    const translated = (end: string) =>
+      JSON.stringify(Object.fromEntries(texts.map((text) => [text, `${text.length} ${end}`])));
+    const files = {
+      "t/de.json": translated("Boote"),
+      "t/fr.json": translated("bateaux"),
+      "app.js": texts.map((text) => `show(say("${text}"));`).join("\n"),
+      "page.html": texts.map((text) => `<p title="${text}">Quay</p>`).join("\n"),
+    };
+    const config = await proposed(files);
+    expect(config).toMatchObject({
+      source: "en",
+      targets: ["de", "fr"],
+      books: [{ lookups: [{ call: "say" }] }],
+    });
+    const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(config) }));
+    if (!opened.ok) throw new Error("no project");
+    const { changes } = await extractProject(opened.project, {}, { collectOnly: true });
+    expect(JSON.parse(changes[0]?.after ?? "{}")).toEqual(
+      Object.fromEntries(texts.map((text) => [text, text])),
+    );
+    expect(
+      (await proposed({ ...files, "t/fr.json": translated("").replace(/"\d+ "/g, '"Quai"') })).source,
+    ).toBe("en");
+  });
+
+  test("classes mark the texts that a script looks up by them", async () => {
+    const loop =
+      '$(".say, .words").each(function () {\n  $(this).text(translate($(this).text()));\n});\n$(".tip").each(function () {\n  $(this).attr("title", translate($(this).attr("title")));\n});\n$(".late").each(function () {\n  $(this).hide();\n});\n';
+    const config = await proposed({
+      "say.js": `function translate(text) {\n  return translations[text] || text;\n}\n${loop}`,
+      "app.js": ["All boats", "The quay", "Open now", "Late boats", "No boats", "More boats"]
+        .map((text) => `show(translate("${text}"));`)
+        .join("\n"),
+      "page.html": '<p class="say">Boats</p>',
+    });
+    expect(config).toMatchObject({
+      books: [
+        {
+          lookups: [{ call: "translate" }],
+          marked: [{ class: "say" }, { class: "words" }, { class: "tip", attributes: ["title"] }],
+        },
+      ],
+    });
+  });
+
   test("files of other kinds are no catalogs", async () => {
     const result = await proposed({
       "compose.yaml": two("services"),

@@ -364,6 +364,11 @@ describe("text in code", () => {
     ["a.tsx", 'const a = n === 1 ? "one bike" : n + " bikes";', "a plural made by hand"],
     ["a.tsx", 'const a = locale === "es" ? "Hola" : "Hello";', "chosen by language in code"],
     ["a.tsx", 'const a = { en: "Good day", de: "Guten Tag" };', "one of several languages in code"],
+    [
+      "a.tsx",
+      'const a = { cz: "Dobrý den", en: "Good day", de: "Guten Tag", fr: "Bonjour" };',
+      "one of several languages in code",
+    ],
     ["a.tsx", 'const a = "Hi " + name;', "put together with +"],
     ["a.rb", 'x = n == 1 ? "bike" : "bikes"', "a plural made by hand"],
     ["a.java", 'class A { String f() { return n == 1 ? "bike" : "bikes"; } }', "a plural made by hand"],
@@ -528,6 +533,25 @@ describe("a mark that holds meaning, note and key", () => {
     });
     const [literal] = literals;
     expect([literal?.isMarked, literal?.note, literal?.key]).toEqual([true, note, key]);
+  });
+
+  test("a class marks the content of its elements, or some of their attributes", () => {
+    const { literals } = readSource(
+      "a.html",
+      '<p class="big say" title="Quay">Boats</p><i class="tip" title="Pier">Sea</i><b class="says">Crew</b>',
+      false,
+      {
+        ...shapes,
+        classMarks: new Map([
+          ["say", {}],
+          ["tip", { attributes: ["title"] }],
+        ]),
+      },
+    );
+    expect(literals.filter(({ isMarked }) => isMarked).map(({ pieces }) => readableText(pieces))).toEqual([
+      "Boats",
+      "Pier",
+    ]);
   });
 });
 

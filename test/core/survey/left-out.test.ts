@@ -31,6 +31,8 @@ describe("files that nobody writes text in are recognized", () => {
     ["js/bundle.development.js", "minified"],
     ["pages/season-2031/boats.html", undefined],
     ["js/boats.min.js", "minified"],
+    ["views/boats-min_pt.hbs", "minified"],
+    ["views/five-mins.hbs", undefined],
     ["api/boats.pb.go", "generated"],
     ["app/migrations/0003_boats.py", "migrations"],
     ["db/migrate/20310504093000_add_boats.rb", "migrations"],
@@ -146,4 +148,31 @@ test("code below such a folder is told from the project's own", () => {
   const isOfLibrary = libraryTest(files, ["lib/calendar/day.php", "lib/boats.php"]);
   expect(["lib/calendar/day.php", "lib/boats.php"].map(isOfLibrary)).toEqual([true, false]);
   expect(libraryTest(files, ["src/boats.php"])("lib/calendar/day.php")).toBe(false);
+});
+
+test.each<[string, readonly string[], readonly string[]]>([
+  [
+    "the scripts of Chinese by their older names",
+    ["v/boats_de.hbs", "v/boats_fr.hbs", "v/boats_zh-cht.hbs", "v/boats_zh-chs.hbs"],
+    [],
+  ],
+  [
+    "an encoding behind the locale, and one that is called otherwise",
+    [
+      "lang/cal-de-utf8.js",
+      "lang/cal-fr-utf8.js",
+      "lang/cal-pl-utf8.js",
+      "lang/cal-es-utf8.js",
+      "lang/cal-big5.js",
+    ],
+    [],
+  ],
+  [
+    "others in a folder of languages where few files are for a locale",
+    ["lang/cal-de.js", "lang/cal-fr.js", "lang/cal-pl.js", "lang/quay.js", "lang/pier.js"],
+    ["lang/quay.js", "lang/pier.js"],
+  ],
+])("one file per locale: %s", (_, files, left) => {
+  const found = oneFilePerLocale(files);
+  expect(files.filter((file) => !found.has(file))).toEqual(left);
 });

@@ -2,7 +2,16 @@ import type { SourceFile } from "../../source/model.js";
 import type { KeyIndex } from "./key-index.js";
 
 /** A mark of templates as a book has it: the attribute, and how its value holds a key where it has one. */
-export type ProposedMark = string | { readonly attribute: string; readonly pattern: string };
+export type ProposedMark =
+  | string
+  | { readonly attribute: string; readonly pattern: string }
+  | { readonly class: string; readonly attributes?: readonly string[] };
+
+/** A mark as people are told of it: `data-say`, `class="say"`. */
+export function markInWords(mark: ProposedMark): string {
+  if (typeof mark === "string") return mark;
+  return "class" in mark ? `class="${mark.class}"` : mark.attribute;
+}
 
 /** What is known of an attribute that may be a mark. */
 interface Seen {
@@ -78,7 +87,69 @@ export function bareMarks(code: readonly SourceFile[]): readonly string[] {
   for (const { dialect, text } of code) {
     if (!dialect || !text.includes(" translate")) continue;
     for (const [, attributes = "", content = ""] of text.matchAll(tag))
-      if (/(?<![^\s"'])translate(?![\w=-]|\s?=)/.test(attributes) && /\p{L}{2}/u.test(content)) marked++;
+      if (
+        /(?<!\S)translate(?![\w=-]|\s?=)/.test(attributes.replace(/"[^"]*"|'[^']*'/g, '""')) &&
+        /\p{L}{2}/u.test(content)
+      )
+        marked++;
   }
   return marked >= leastMarked ? ["translate"] : [];
+}
+
+/** The elements of some classes that a script goes over: `$(".say").each(…`, `document.querySelectorAll(".say, .tip")`. */
+const overClasses =
+  /(?:\$|jQuery|querySelectorAll|getElementsByClassName)\(\s?(?:"([^"\n]{1,200})"|'([^'\n]{1,200})')\s?\)/g;
+
+/** What a script reads of an element: what it shows, or an attribute of it. */
+const readOfElement =
+  /^[^;\n]{0,60}?(?:\.(text|html)\(\)|\.(textContent|innerText|innerHTML)(?!\w)|\.(?:attr|getAttribute)\(\s?["']([\w-]{1,40})["']\s?\))/;
+
+/** So much behind the elements is looked at for a lookup of what they show, in code units. */
+const longestLoop = 600;
+
+/**
+ * The classes whose elements a script fills with the lookups of what they show, or of some of their attributes: where texts are
+ * their own keys, these mark them as attributes do.
+ */
+export function classMarks(
+  code: readonly SourceFile[],
+  lookups: readonly string[],
+): readonly Exclude<ProposedMark, string>[] {
+  const names = lookups.map((name) => /\w+$/.exec(name)?.[0] ?? "").filter((name) => name !== "");
+  if (names.length === 0) return [];
+  const asked = new RegExp(
+    `(?<![\\w$])(?:${[...new Set(names)].map((name) => name.replace(/\W/g, "\\$&")).join("|")})\\(`,
+    "g",
+  );
+  const found = new Map<string, Set<string> | undefined>();
+  for (const { text } of code) {
+    for (const place of text.matchAll(overClasses)) {
+      const selector = place[1] ?? place[2] ?? "";
+      const classes = place[0].startsWith("getElements")
+        ? selector.split(" ")
+        : selector.split(/\s*,\s*/).flatMap((one) => /^[a-z]{0,20}\.([\w-]{1,60})$/.exec(one)?.[1] ?? []);
+      const start = place.index + place[0].length;
+      const loop = text.slice(start, loopEnd(text, start));
+      const read = [...loop.matchAll(asked)].flatMap((call) => {
+        const [whole, shown, inner, attribute] =
+          readOfElement.exec(loop.slice(call.index + call[0].length)) ?? [];
+        return whole === undefined ? [] : [(shown ?? inner) ? undefined : attribute];
+      });
+      if (read.length === 0) continue;
+      const attributes = read.flatMap((one) => one ?? []);
+      for (const name of classes)
+        found.set(name, attributes.length < read.length ? undefined : new Set(attributes));
+    }
+  }
+  return [...found].map(([name, attributes]) => ({
+    class: name,
+    ...(attributes && { attributes: [...attributes] }),
+  }));
+}
+
+/** Where a loop over elements ends that begins here: at the end of its function, or of the line where there is none. */
+function loopEnd(text: string, start: number): number {
+  const part = text.slice(start, start + longestLoop);
+  const end = part.search(/\n\s{0,40}\}\s?\)|\n\s{0,40}\}\n/);
+  return start + (end < 0 ? part.length : end);
 }

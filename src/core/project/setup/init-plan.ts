@@ -36,7 +36,7 @@ import {
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 import { countAnnotationKeys } from "./annotation-keys.js";
-import { bareMarks, findMarks } from "./found-marks.js";
+import { bareMarks, classMarks, findMarks, markInWords } from "./found-marks.js";
 import { most, type LookupUse } from "./lookup-use.js";
 import { findDeclared } from "./found-declared.js";
 import {
@@ -446,9 +446,15 @@ function newBook(
   // Who names a lookup wants that one.
   const found = declared.length > 0 || answers.lookup !== undefined ? [] : byText();
   for (const { shown, hits } of found) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
-  const marks = found.length > 0 ? bareMarks(code) : [];
+  const marks = [
+    ...(found.length > 0 ? bareMarks(code) : []),
+    ...classMarks(
+      code,
+      found.flatMap(({ lookup }) => ("call" in lookup ? lookup.call : [])),
+    ),
+  ];
   for (const mark of marks)
-    grounds.push(`${mark} marks the texts of templates, which are looked up by themselves.`);
+    grounds.push(`${markInWords(mark)} marks the texts of templates, which are looked up by themselves.`);
   const others = otherCatalogs(all);
   if (others !== undefined) grounds.push(others);
   const texts = found.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces)));
@@ -531,7 +537,7 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
   const marks = lookups.uses.some(isMarkUse) ? [] : findMarks(users, keys);
   for (const mark of marks)
     grounds.push(
-      `${typeof mark === "string" ? mark : mark.attribute} marks the texts of templates; \`fond extract --collect\` takes them into the catalog.`,
+      `${markInWords(mark)} marks the texts of templates; \`fond extract --collect\` takes them into the catalog.`,
     );
   if (annotated > 0)
     grounds.push(`Annotations name its keys in braces ${timesIn(annotated)}; extraction writes them so.`);
@@ -642,6 +648,12 @@ function chooseSource(
   open: InitQuestion[],
 ): string {
   const totals = book?.locales ?? new Map<string, number>();
+  if (book && hasTextsAsKeys(book) && ![...totals.keys()].some((locale) => /^en(?:-|$)/.test(locale))) {
+    grounds.push(
+      'Keys are texts in English, which no catalog holds: source locale "en". `fond extract --collect` writes its catalog.',
+    );
+    return "en";
+  }
   const most = Math.max(...totals.values());
   const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
   const [best, ...others] = [...totals]
@@ -662,10 +674,24 @@ function chooseSource(
   return best[0];
 }
 
+/** What texts in English have, and those of few other languages. */
+const englishWords = /\b(?:the|of|to|is|are|and|with|your|this|for|not|please|you|has been|from)\b/i;
+
+/** Whether a book's keys are texts in English, and none of its locales has them as its own texts. */
+function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
+  const prose = [...keys.values()].flatMap((set) => [...set].filter((key) => /\p{L} \p{L}/u.test(key)));
+  const all = [...keys.values()].reduce((sum, { size }) => sum + size, 0);
+  return (
+    prose.length * 2 > all &&
+    prose.filter((key) => englishWords.test(key)).length * 4 > prose.length &&
+    [...locales].every(([locale, count]) => (ownText.get(locale) ?? 0) * 2 <= count)
+  );
+}
+
 /** Leaves out groups of files without the source locale: they cannot be a book, but may be on their way to or from translators. */
 function withSource(books: readonly FoundBook[], source: string, grounds: string[]): FoundBook[] {
   return books.filter((book) => {
-    const has = book.locales.has(source);
+    const has = book.locales.has(source) || (source === "en" && hasTextsAsKeys(book));
     if (!has) grounds.push(`${book.files} has no "${source}" and is skipped.`);
     return has;
   });

@@ -125,6 +125,10 @@ function isLookup({ hits, misses, telling, lookup, samples }: LookupUse, keys: K
   return share >= 0.9 && (known * 2 >= keys.size || (known >= 5 && !keys.hasNamespaces));
 }
 
+/** Attributes of HTML whose values readers see or hear. */
+const shownAttribute =
+  /^(?:title|alt|placeholder|label|summary|abbr|content|aria-(?:label|description|placeholder|roledescription|valuetext))$/;
+
 /** Whether parts of templates are filled in by a function of the name of a lookup that code calls, whatever else they ask for. */
 function isPartOf({ lookup, hits }: LookupUse, surely: readonly LookupUse[]): boolean {
   const name = "mark" in lookup ? /^\{\{#(\w+)\}\}/.exec(lookup.mark)?.[1] : undefined;
@@ -243,6 +247,13 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
     /^(?:for|id|name|class|type|value|href|src|action|method|rel|role|style|target|headers|form|list)$/.test(
       name,
     )
+  )
+    return [];
+  // What readers are shown is no key of a lookup that stands there: something looks it up where it is shown.
+  if (
+    /^[a-z][a-z0-9]*$/.test(element) &&
+    shownAttribute.test(name) &&
+    !/^[a-z][\w-]*(?:[.:/][\w-]+)+$/.test(fixedTextOf(literal) ?? "")
   )
     return [];
   if (/^[A-Z]/.test(element) || element.includes("."))

@@ -1,4 +1,4 @@
-import { isKnownLanguage } from "../../locale/mistaken-tag.js";
+import { doubtTag, isKnownLanguage } from "../../locale/mistaken-tag.js";
 import { notices } from "../../message/notices.js";
 import { isNameIn, isOwnNameOf } from "../../locale/own-name.js";
 import { fixedText, type Literal, type Remark, type SourceFile } from "../model.js";
@@ -34,6 +34,7 @@ export function withLanguageTables(source: SourceFile, sourceLanguage: string): 
   const marked = new Map<Literal, Literal>();
   for (const table of [...tablesIn(source.literals), ...tablesByName(source.literals)]) {
     const locales = new Set(table.map(({ locale }) => locale));
+    if (!areLocales(locales)) continue;
     const languages = new Set([...locales].map(languageOfTag));
     // Short words are names of languages too: `{ no: "Not yet", is: "Is here" }`.
     if (locales.size < 2 || !(languages.has(sourceLanguage) || [...languages].filter(isFrequent).length > 1))
@@ -77,7 +78,7 @@ function tablesIn(literals: readonly Literal[]): readonly (readonly Entry[])[] {
     }
     const path = [element, ...properties.slice(0, -1)].join("\n");
     const isNext = current?.path === path;
-    if (!isLocale(name)) {
+    if (!isLocale(name) && !isCountry(name)) {
       // One key that is none makes the rest of the table something else.
       if (isNext && current) found.splice(found.indexOf(current.entries), 1);
       current = undefined;
@@ -102,6 +103,9 @@ function tablesIn(literals: readonly Literal[]): readonly (readonly Entry[])[] {
 /** The name of a constant that ends in a language: `textsEN`, `texts_en`, `textsEn`. */
 const namedForLanguage = /^([A-Za-z]\w{2,60}?)(?:_([a-z]{2}|[A-Z]{2})|(?<=[a-z])([A-Z][A-Za-z]))$/;
 
+/** The member of an object that is named for a locale: `calendars.cs_CZ`. */
+const memberOfLocale = /^([\w$.]{1,80})\.([a-z]{2,3}(?:_[A-Za-z]{2,4})?)$/;
+
 /** So many members with the same names show that two constants are one table in two languages. */
 const leastShared = 2;
 
@@ -110,8 +114,9 @@ function tablesByName(literals: readonly Literal[]): readonly (readonly Entry[])
   const families = new Map<string, Map<string, Entry[]>>();
   for (const literal of literals) {
     const { role, element = "", properties = [] } = literal.context;
-    const [, stem, plain, capital] = role === "property" ? (namedForLanguage.exec(element) ?? []) : [];
-    const locale = (plain ?? capital)?.toLowerCase();
+    if (role !== "property") continue;
+    const [, stem, plain, capital] = memberOfLocale.exec(element) ?? namedForLanguage.exec(element) ?? [];
+    const locale = plain?.includes("_") ? plain : (plain ?? capital)?.toLowerCase();
     if (stem === undefined || locale === undefined || properties.length === 0 || !isLocale(locale)) continue;
     const family = families.get(stem) ?? new Map<string, Entry[]>();
     families.set(stem, family.set(locale, [...(family.get(locale) ?? []), { literal, locale }]));
@@ -127,6 +132,22 @@ function tablesByName(literals: readonly Literal[]): readonly (readonly Entry[])
   });
 }
 
+/** So many languages stand beside one that is called by its country, at least: `{ da: …, de: …, cz: … }`. */
+const leastBesideCountry = 3;
+
+/** Whether the names of a table's members are locales, with one called by its country here and there. */
+export function areLocales(names: Iterable<string>): boolean {
+  const all = [...names];
+  const locales = all.filter(isLocale).length;
+  const others = all.filter((name) => !isLocale(name));
+  return locales >= 2 && others.every(isCountry) && others.length * leastBesideCountry <= locales;
+}
+
 function isLocale(name: string): boolean {
   return /^[a-z]{2,3}(?:[-_][A-Za-z]{2,4})?$/.test(name) && isKnownLanguage(languageOfTag(name));
+}
+
+/** Whether a name is the code of a country and of no language. */
+function isCountry(name: string): boolean {
+  return /^[a-z]{2}$/.test(name) && doubtTag(name, [])?.kind === "country";
 }

@@ -19,6 +19,7 @@ import type { Span } from "../../../text/span.js";
 import { notices } from "../../../message/notices.js";
 import { byPlace, insideOf } from "../../model.js";
 import type {
+  ClassMark,
   Literal,
   LiteralContext,
   Lookup,
@@ -401,6 +402,8 @@ class MarkupReader {
       for (const mark of this.shapes.marked.keys())
         if (name.startsWith(`${mark}-`)) marks.add(name.slice(mark.length + 1));
     }
+    for (const { attributes = [] } of this.classMarksOf(element))
+      for (const name of attributes) marks.add(name);
     const filled = this.attributesFilled(element);
     for (const attribute of element.attributes) {
       const { raw, name } = attribute;
@@ -537,7 +540,17 @@ class MarkupReader {
         ...(beside.isOwnKey && key === undefined && { isBesideKey: true }),
       };
     }
-    return {};
+    const byClass = this.classMarksOf(element).find(({ attributes }) =>
+      of === undefined ? attributes === undefined : attributes?.includes(of),
+    );
+    return byClass ? { isMarked: true, ...(byClass.isOwnKey && { isBesideKey: true }) } : {};
+  }
+
+  /** What the classes of an element mark. */
+  private classMarksOf(element: MarkupElement): readonly ClassMark[] {
+    if (this.shapes.classMarks.size === 0) return [];
+    const classes = element.attributes.find(({ name }) => name === "class")?.raw?.split(/\s+/) ?? [];
+    return classes.flatMap((name) => this.shapes.classMarks.get(name) ?? []);
   }
 
   private attributeLookup(

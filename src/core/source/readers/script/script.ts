@@ -1,5 +1,5 @@
 import { keyName } from "../../bound-key.js";
-import { besideLanguages, oneOfLanguages } from "../../by-language/tables.js";
+import { areLocales, besideLanguages, oneOfLanguages } from "../../by-language/tables.js";
 import { isFilledAround } from "../../filled-around.js";
 import { notices } from "../../../message/notices.js";
 import type { Notice } from "../../../text/wording.js";
@@ -18,7 +18,6 @@ import {
   type Program,
 } from "oxc-parser";
 import { lineIndex } from "../../../text/line-index.js";
-import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
 import type { Span } from "../../../text/span.js";
 import { byPlace } from "../../model.js";
 import type {
@@ -739,10 +738,8 @@ function formattedIn(pieces: readonly Piece[]): { readonly span: Span; readonly 
 /** Whether an object's keys are all locales, two at least: texts in several languages side by side. */
 function isKeyedByLocale(properties: ObjectExpression["properties"]): boolean {
   if (properties.length < 2) return false;
-  return properties.every((property) => {
-    const name = property.type === "Property" && !property.computed ? propertyName(property.key) : undefined;
-    return (
-      name !== undefined && /^[a-z]{2}(?:[-_][A-Za-z]{2,4})?$/.test(name) && isKnownLanguage(name.slice(0, 2))
-    );
-  });
+  const names = properties.map((property) =>
+    property.type === "Property" && !property.computed ? propertyName(property.key) : undefined,
+  );
+  return areLocales(names.map((name) => name ?? ""));
 }
