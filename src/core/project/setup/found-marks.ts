@@ -7,7 +7,7 @@ export type ProposedMark =
   | { readonly attribute: string; readonly pattern: string }
   | { readonly class: string; readonly attributes?: readonly string[] };
 
-/** A mark as people are told of it: `data-say`, `class="say"`. */
+/** A mark as people read it: `data-say`, `class="say"`. */
 export function markInWords(mark: ProposedMark): string {
   if (typeof mark === "string") return mark;
   return "class" in mark ? `class="${mark.class}"` : mark.attribute;
@@ -115,7 +115,7 @@ export function classMarks(
   code: readonly SourceFile[],
   lookups: readonly string[],
 ): readonly Exclude<ProposedMark, string>[] {
-  const names = lookups.map((name) => /\w+$/.exec(name)?.[0] ?? "").filter((name) => name !== "");
+  const names = lookups.flatMap((name) => name.split(/\W/).at(-1) || []);
   if (names.length === 0) return [];
   const asked = new RegExp(
     `(?<![\\w$])(?:${[...new Set(names)].map((name) => name.replace(/\W/g, "\\$&")).join("|")})\\(`,
@@ -127,7 +127,7 @@ export function classMarks(
       const selector = place[1] ?? place[2] ?? "";
       const classes = place[0].startsWith("getElements")
         ? selector.split(" ")
-        : selector.split(/\s*,\s*/).flatMap((one) => /^[a-z]{0,20}\.([\w-]{1,60})$/.exec(one)?.[1] ?? []);
+        : selector.split(",").flatMap((one) => /^[a-z]{0,20}\.([\w-]{1,60})$/.exec(one.trim())?.[1] ?? []);
       const start = place.index + place[0].length;
       const loop = text.slice(start, loopEnd(text, start));
       const read = [...loop.matchAll(asked)].flatMap((call) => {

@@ -249,7 +249,7 @@ function shapesOf(literal: Literal, source: SourceFile, place: number): readonly
     )
   )
     return [];
-  // What readers are shown is no key of a lookup that stands there: something looks it up where it is shown.
+  // What readers see or hear is a text, which something may look up where it shows it.
   if (
     /^[a-z][a-z0-9]*$/.test(element) &&
     shownAttribute.test(name) &&
