@@ -16,9 +16,11 @@ export function importLineEdit(
 ): TextEdit | undefined {
   const place = dialect?.imports ?? languageNamed(language)?.imports;
   const wanted = line.trim();
-  if (place?.names) {
-    const there = new Set(namesBroughtIn(text, place.names));
-    const names = namesBroughtIn(wanted, place.names);
+  const { names: pattern } = place ?? {};
+  const namesIn = place?.namesIn ?? (pattern && ((part: string) => namesBroughtIn(part, pattern)));
+  if (namesIn) {
+    const there = new Set(namesIn(text));
+    const names = namesIn(wanted);
     if (names.length > 0 && names.every((name) => there.has(name))) return undefined;
   }
   if (!place || text.split(/\r?\n/).some((one) => one.trim() === wanted)) return undefined;

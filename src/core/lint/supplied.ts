@@ -136,6 +136,9 @@ function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): Supp
   const { book } = context;
   const { key, argumentNames } = lookup;
   if (key.kind !== "fixed" || !argumentNames) return undefined;
+  const { countsUnnamed, givenAs = (name: string) => name } = context.syntax;
+  // Without values by name, it is filled elsewhere.
+  if (countsUnnamed && argumentNames.length === 0) return undefined;
   const resolved = book.resolve(key.value);
   if (!resolved) return undefined;
   const { catalog, entry } = resolved;
@@ -144,12 +147,11 @@ function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): Supp
   const known = new Set<string>();
   for (const locale of [book.sourceLocale, ...book.targetLocales]) {
     const there = book.catalog(locale, catalog.namespace);
-    if (there) for (const name of namesUsed(there, entry.key, context)) known.add(name);
+    if (there) for (const name of namesUsed(there, entry.key, context)) known.add(givenAs(name));
   }
-  const { countsUnnamed } = context.syntax;
   // What has no name is filled in its order, where the call cannot show it.
   const isNamed = (name: string) => !countsUnnamed || !/^\d+$/.test(name);
-  const needed = new Set([...message.facts.arguments.keys()].filter(isNamed));
+  const needed = new Set([...message.facts.arguments.keys()].map(givenAs).filter(isNamed));
   return { source, lookup, key: key.value, needed, known, passed: argumentNames };
 }
 

@@ -6,6 +6,8 @@ export const messageSyntaxNames = [
   "double-brace",
   "percent-brace",
   "percent-paren",
+  "brace-field",
+  "brace-index",
   "colon",
   "printf",
   "plain",

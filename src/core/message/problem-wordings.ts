@@ -17,6 +17,10 @@ export const problemWordings = wordings("message", {
     message: "percent sign that starts no placeholder",
     remedy: "write %% to show a percent sign",
   },
+  "single-brace": {
+    message: "{brace} by itself in a text with arguments: programs throw an error",
+    remedy: "write it twice to show a brace",
+  },
   "crossed-tag": { message: "tag {tag} is still open at {other}", remedy: "write {end} before {other}" },
   "duplicate-branch": { message: 'duplicate branch "{branch}"', remedy: "keep one of the two" },
   "empty-braces": {

@@ -49,6 +49,15 @@ describe("what each syntax reads", () => {
     ["java", "Hi {0}, it''s {1,number,integer} o'{'clock'}'", "Hi ⟨0⟩, it's ⟨1:number:integer⟩ o{clock}"],
     ["java", "it's {0} here", "its {0} here"],
     ["java", "{0,choice,0#none|1#one|1<many {0}}", "⟨0:choice:0#none|1#one|1<many {0}⟩"],
+    ["brace-field", "It's {} of {}, {:>5}", "It's ⟨0⟩ of ⟨1⟩, ⟨2:s::>5⟩"],
+    [
+      "brace-field",
+      "{0.title!r:>{width}} {{as is}} {seat[row]}",
+      "⟨0.title:s:!r:>{width}⟩ {as is} ⟨seat[row]⟩",
+    ],
+    ["brace-field", "a { and {{b}}, as nothing fills it", "a { and {{b}}, as nothing fills it"],
+    ["brace-index", "It's {0}, {1,-8:N2} {{as is}}", "It's ⟨0⟩, ⟨1:s:,-8:N2⟩ {as is}"],
+    ["brace-index", "{name} and {}", "{name} and {}"],
     ["double-brace", "a <b>{{n}} <i>x</i></b> 1 < 2 <br/> <br>", "a [b|⟨n⟩ [i|x]] 1 < 2 [br] [br]"],
   ])("%s: %s", (syntax, text, expected) => {
     const { nodes, problems } = read(syntax, text);
@@ -64,6 +73,9 @@ describe("what each syntax reads", () => {
     ["java", "a {name} b", "argument-name", "{name}"],
     ["java", "a {0 b", "argument-unclosed", "{"],
     ["java", "{0,plural,x}", "argument-type", "{0,plural,x}"],
+    ["brace-field", "{0} of {total", "argument-unclosed", "{"],
+    ["brace-field", "{0} of 1}", "argument-unclosed", "}"],
+    ["brace-index", "{0} of {total}", "argument-unclosed", "{"],
     ["colon", "<b>x", "tag-unclosed", "<b>"],
     ["colon", "x</b>", "tag-unopened", "</b>"],
     ["printf", "<b><i>x</b></i>", "tag-unclosed", "<i>"],

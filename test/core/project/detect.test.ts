@@ -247,6 +247,64 @@ describe("init finds the catalogs, wherever they are and however they are writte
     ).toBe("en");
   });
 
+  test("texts that Python fills by a method are written so, with imports that hold in every folder", async () => {
+    const files = {
+      "t/en.json": '{"quay": {"title": "Quay", "sent": "It\'s {} boats", "late": "{boat} is late"}}',
+      "t/de.json": '{"quay": {"title": "Kai", "sent": "{} Boote", "late": "{boat} ist spät"}}',
+      "src/boats/__init__.py": "",
+      "src/boats/words.py": "def say(key):\n    return texts[key]\n",
+      "src/boats/inner/__init__.py": "",
+      "src/boats/inner/quay.py":
+        'from ..words import say\n\n\ndef show(window, boat, n):\n    window.title(say("quay.title"))\n    window.add(say("quay.sent").format(n))\n    window.add(say("quay.late").format(boat=boat.name))\n    Label(window, text=f"Hello {boat.name}, welcome aboard")\n',
+      "src/boats/pier.py":
+        'from tkinter import Label\n\n\ndef show(window, boat):\n    Label(window, text="Sent {} boats".format(boat.count))\n    Label(window, text="The gate {here}")\n',
+    };
+    const config = await proposed(files);
+    expect(config).toMatchObject({
+      books: [
+        {
+          syntax: "brace-field",
+          emit: {
+            endings: {
+              ".py": {
+                call: 'say("{key}")',
+                withValues: { call: 'say("{key}").format({values})' },
+                import: "from boats.words import say",
+              },
+            },
+          },
+        },
+      ],
+    });
+    const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(config) }));
+    if (!opened.ok) throw new Error("no project");
+    const { changes } = await extractProject(opened.project);
+    const after = (file: string) => changes.find((change) => change.file === file)?.after;
+    expect(after("src/boats/inner/quay.py")).toBe(
+      files["src/boats/inner/quay.py"].replace(
+        'f"Hello {boat.name}, welcome aboard"',
+        'say("quay.helloWelcomeAboard").format(name=boat.name)',
+      ),
+    );
+    expect(after("src/boats/pier.py")).toMatch(
+      /import Label\nfrom boats\.words import say\n[^]*text=say\("pier\.\w+"\)\.format\(\w+=boat\.count\)\)\n[^]*"The gate \{here\}"/,
+    );
+    expect((await lintProject(opened.project)).filter(({ severity }) => severity === "error")).toEqual([]);
+  });
+
+  test("texts of C# have their items in braces", async () => {
+    expect(
+      await proposed({
+        "t/en.json":
+          '{"quay": {"late": "It\'s {0}", "sum": "{0:N2} in all", "none": "No boats", "open": "Open"}}',
+        "t/de.json":
+          '{"quay": {"late": "Um {0}", "sum": "Zusammen {0:N2}", "none": "Keine Boote", "open": "Auf"}}',
+        "Quay.cs":
+          'class Quay { void Show() { Say(string.Format(Texts.Get("quay.late"), at)); Say(Texts.Get("quay.none")); Say(Texts.Get("quay.open")); } }',
+      }),
+    ).toMatchObject({ books: [{ syntax: "brace-index" }] });
+  });
+
   test("classes mark the texts that a script looks up by them", async () => {
     const loop =
       '$(".say, .words").each(function () {\n  $(this).text(translate($(this).text()));\n});\n$(".tip").each(function () {\n  $(this).attr("title", translate($(this).attr("title")));\n});\n$(".late").each(function () {\n  $(this).hide();\n});\n';

@@ -2,6 +2,7 @@ import type { MessageSyntax, SyntaxSetting } from "../names.js";
 import { icu } from "./icu/syntax.js";
 import { java } from "./java/syntax.js";
 import { mf2 } from "./mf2/syntax.js";
+import { braceField, braceIndex } from "./placeholders/brace-fields.js";
 import { colon } from "./placeholders/colon.js";
 import { doubleBrace } from "./placeholders/double-brace.js";
 import { ownSyntax } from "./placeholders/own.js";
@@ -19,6 +20,8 @@ export const syntaxes: Readonly<Record<MessageSyntax, Syntax>> = {
   "percent-brace": percentBrace,
   "percent-paren": percentParen,
   java,
+  "brace-field": braceField,
+  "brace-index": braceIndex,
   printf,
   colon,
   plain,

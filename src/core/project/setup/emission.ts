@@ -5,6 +5,7 @@ import { keyName } from "../../source/bound-key.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { namesBroughtIn } from "../../extract/import-line.js";
+import { isFormattedBehind } from "./filled-texts.js";
 import { boundNames, importLine } from "./bound-names.js";
 import { hasValueBehind, most, type LookupSample, type LookupUse } from "./lookup-use.js";
 
@@ -53,11 +54,15 @@ export function emissionOf(
     for (const [ending, count] of use.endings) endings.set(ending, (endings.get(ending) ?? 0) + count);
   const forElements = uses.filter(takesElements);
   const plain = uses.filter((use) => !forElements.includes(use));
-  const scripts = withRich(writtenIn(plain, isScriptEnding), writtenIn(forElements, isScriptEnding));
+  const packages = packagesOf(code);
+  const scripts = withRich(
+    writtenIn(plain, isScriptEnding, packages),
+    writtenIn(forElements, isScriptEnding, packages),
+  );
   const own: Record<string, EndingEmission> = {};
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;
-    const found = markupIn(uses, ending) ?? writtenIn(uses, (one) => one === ending);
+    const found = markupIn(uses, ending) ?? writtenIn(uses, (one) => one === ending, packages);
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
     const written = shownMember(found, code, ending) ?? shownAsSeen(found, uses, ending) ?? forEnding(found);
@@ -239,6 +244,7 @@ const onlyMarks = /^N_$|gettext_noop$/;
 function writtenIn(
   uses: readonly LookupUse[],
   isMeant: (ending: string) => boolean,
+  packages: ReadonlySet<string>,
 ): WrittenLookup | undefined {
   const calls = uses.filter(isCall);
   const asking = calls.filter(({ lookup }) => !("call" in lookup && onlyMarks.test(lookup.call)));
@@ -273,7 +279,7 @@ function writtenIn(
       };
     }
     const samples = use.samples.filter(({ source }) => isMeant(posix.extname(source.file)));
-    const written = samples.flatMap((sample) => writtenAt(sample) ?? []);
+    const written = samples.flatMap((sample) => writtenAt(sample, packages) ?? []);
     const counts = new Map<string, number>();
     for (const { call } of written) counts.set(call, (counts.get(call) ?? 0) + 1);
     const best = most(counts);
@@ -398,6 +404,9 @@ function filledAround(written: WrittenLookup, samples: readonly LookupSample[]):
       around.set(filler, (around.get(filler) ?? 0) + 1);
   }
   const call = written.call.replace("{args}", "");
+  const behind = samples.some(isFormattedBehind) ? language?.fillers?.["brace-field"] : undefined;
+  if (behind !== undefined)
+    return { ...written, call, withValues: { call: behind.replace("{call}", () => call) } };
   // What its language fills such texts with is named in full, and needs no import.
   if (language?.keyAlone?.test(/^[^(]*/.exec(call)?.[0] ?? "")) return { ...written, call };
   const filler = most(around);
@@ -407,7 +416,10 @@ function filledAround(written: WrittenLookup, samples: readonly LookupSample[]):
 }
 
 /** A call with the key taken out: `say("{key}"{args})`; its other arguments stay where they come before the key. */
-function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | undefined {
+function writtenAt(
+  { source, literal, bound }: LookupSample,
+  packages: ReadonlySet<string>,
+): WrittenLookup | undefined {
   const { text } = source;
   const before = text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
   const [, callee, given] =
@@ -457,7 +469,7 @@ function writtenAt({ source, literal, bound }: LookupSample): WrittenLookup | un
   const line =
     isScript(source.file) || boundNames(source).size > 0
       ? importLine(source.file, text, name)
-      : otherImport(text, name);
+      : otherImport(source, name, packages);
   return { call, ...(line !== undefined && { import: line }) };
 }
 
@@ -493,7 +505,11 @@ function writtenAround(
 }
 
 /** The line of another language that brings a name in. */
-function otherImport(text: string, name: string): string | undefined {
+function otherImport(
+  { text, file }: SourceFile,
+  name: string,
+  packages: ReadonlySet<string>,
+): string | undefined {
   const escaped = name.replace(/\$/g, "\\$");
   const line = new RegExp(
     `^(?:from\\s+\\S{1,200}\\s+import\\s+(?:[\\w, ]{0,200}\\b)?${escaped}(?!\\w)(?!\\s+as\\b)[\\w, ]{0,200}|import\\s+(?:static\\s+)?[\\w.]{1,200}\\.${escaped};|using\\s+[\\w.]{1,200};)[ \\t]*$`,
@@ -503,7 +519,32 @@ function otherImport(text: string, name: string): string | undefined {
   // Of several names that a line brings in, the others are not wanted everywhere.
   if (!line.startsWith("from")) return line.trim();
   const renamed = new RegExp(`(\\w{1,60})\\s+as\\s+${escaped}(?!\\w)`).exec(line)?.[0];
-  return line.replace(/\bimport\s+.*/, `import ${renamed ?? name}`);
+  const short = line.replace(/\bimport\s+.*/, `import ${renamed ?? name}`);
+  const [whole = "", dots] = /^from\s+(\.+)/.exec(short) ?? [];
+  if (dots === undefined) return short;
+  // What is relative to one file is another module in the next folder.
+  const holder = packageOf(posix.dirname(file), packages).slice(
+    0,
+    dots.length === 1 ? undefined : 1 - dots.length,
+  );
+  const rest = short.slice(whole.length);
+  if (holder.length === 0) return undefined;
+  return `from ${holder.join(".")}${/^\s/.test(rest) ? "" : "."}${rest}`;
+}
+
+/** The folders that are packages of Python by the file that makes them one (The Python Language Reference, 5.2.1). */
+function packagesOf(code: readonly SourceFile[]): ReadonlySet<string> {
+  return new Set(
+    code.flatMap(({ file }) => (posix.basename(file) === "__init__.py" ? [posix.dirname(file)] : [])),
+  );
+}
+
+/** The package that a folder is, by its names from the outermost one; none where the folder is no package. */
+function packageOf(folder: string, packages: ReadonlySet<string>): readonly string[] {
+  const names: string[] = [];
+  for (let at = folder; at !== "." && packages.has(at); at = posix.dirname(at))
+    names.unshift(posix.basename(at));
+  return names;
 }
 
 /** What templates write for a filter or a tag. */

@@ -36,6 +36,7 @@ import {
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 import { countAnnotationKeys } from "./annotation-keys.js";
+import { fillingOf } from "./filled-texts.js";
 import { bareMarks, classMarks, findMarks, markInWords } from "./found-marks.js";
 import { most, type LookupUse } from "./lookup-use.js";
 import { findDeclared } from "./found-declared.js";
@@ -458,7 +459,7 @@ function newBook(
   const others = otherCatalogs(all);
   if (others !== undefined) grounds.push(others);
   const texts = found.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces)));
-  const syntax = found.length > 0 ? chooseSyntax(texts, grounds) : "icu";
+  const syntax = found.length > 0 ? chooseSyntax(texts, grounds, fillingOf(found)) : "icu";
   const asked = [...declared, ...found.map((use) => ({ ...use, textSyntax: syntax }))];
   const own = answers.lookup === undefined && (book?.emit !== undefined || asked.length > 0);
   if (answers.lookup === undefined && !own)
@@ -511,7 +512,7 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
   if (lookups.uses.length + annotated === 0 && answers.lookup === undefined)
     grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
   const relative = findRelative(users, keys, grounds);
-  const syntax = chooseSyntax(found.texts, grounds);
+  const syntax = chooseSyntax(found.texts, grounds, fillingOf(lookups.uses));
   const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(
     {

@@ -13,8 +13,18 @@ import type { Syntax } from "../../message/syntaxes/syntax.js";
 /** One text in so many has a placeholder at least, where any have. */
 const leastOf = 500;
 
-/** The syntax whose placeholders the texts hold most; ICU where there are none. */
-export function chooseSyntax(texts: readonly string[], grounds: string[]): SyntaxSetting {
+/** A syntax that code shows by how it fills the texts that it looks up. */
+export type FillingSyntax = "brace-field" | "brace-index";
+
+/**
+ * The syntax whose placeholders the texts hold most; ICU where there are none. What code fills them with tells braces from braces:
+ * `filling`.
+ */
+export function chooseSyntax(
+  texts: readonly string[],
+  grounds: string[],
+  filling?: FillingSyntax,
+): SyntaxSetting {
   const counts = (Object.keys(syntaxes) as readonly MessageSyntax[]).map((syntax) => ({
     syntax,
     count: texts.filter((text) => isWrittenIn(syntaxes[syntax], text)).length,
@@ -23,6 +33,16 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Synta
   if (own !== undefined) {
     grounds.push(`${own.count} texts have placeholders of a kind of their own, ${own.argument}.`);
     return { argument: own.argument };
+  }
+  const inBraces = filling === undefined ? 0 : texts.filter((text) => bracesOf[filling].test(text)).length;
+  if (
+    filling !== undefined &&
+    inBraces > 0 &&
+    !texts.some((text) => /\{\s?\w{1,60}\s?,\s?(?:plural|select|selectordinal)\s?,/.test(text)) &&
+    counts.every(({ syntax, count }) => usesBraces(syntax) || count <= inBraces)
+  ) {
+    grounds.push(`Code fills the texts that it looks up by their braces: "${filling}".`);
+    return filling;
   }
   const [usual] = counts;
   const first = counts.reduce((most, one) => (one.count > most.count ? one : most));
@@ -42,6 +62,17 @@ export function chooseSyntax(texts: readonly string[], grounds: string[]): Synta
     `${best.count === 1 ? "One text has" : `${best.count} texts have`} placeholders as "${best.syntax}" writes them.`,
   );
   return best.syntax;
+}
+
+/** What looks like a value in braces to each of what fills them. */
+const bracesOf: Readonly<Record<FillingSyntax, RegExp>> = {
+  "brace-field": /(?<![{$%#])\{(?:[\p{L}_][\w.]{0,60}|\d{0,2})[}:!]/u,
+  "brace-index": /(?<![{$%#])\{\d{1,2}[},:]/,
+};
+
+/** Whether a syntax may look as the braces do that programs fill. */
+function usesBraces(syntax: MessageSyntax): boolean {
+  return /^(?:icu|java|brace-field|brace-index)$/.test(syntax);
 }
 
 /** Numbers in braces that programs replace and do nothing else with: `It's {0}`. */
@@ -187,7 +218,7 @@ function withoutBraces(text: string): string {
  */
 function hasFormsByBars(text: string): boolean {
   if (!text.includes("|") || !/[^|\s]\s{0,20}\|\s{0,20}[^|\s]/.test(withoutBraces(text))) return false;
-  const forms = text.split("|");
+  const forms = text.replace(/https?:\/\/[^\s|]{1,300}/g, "").split("|");
   if (forms.some((form) => /^\s*(?:\{\d+\}|[[\]](?:\d+|\*|-?Inf),)/.test(form))) return true;
   const seen = new Set<string>();
   return forms.some((form) => {

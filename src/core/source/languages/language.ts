@@ -54,6 +54,8 @@ export interface ImportPlace {
   readonly isTight?: boolean;
   /** What of a file or a line names what is brought in, where one line brings in several: what is named need not be again. */
   readonly names?: RegExp;
+  /** The same, where names are told from each other by more than a pattern. */
+  readonly namesIn?: (text: string) => readonly string[];
 }
 
 /** Writes the values of a lookup: names and their code, as they go behind the key. */

@@ -8,6 +8,8 @@ interface Placeholder {
   /** Where in the match the name stands; absent where it is counted. */
   readonly nameAt?: number;
   readonly type?: string;
+  /** What stands behind its type, or in place of one, as it is written. */
+  readonly style?: string;
 }
 
 /** How one syntax writes placeholders, and what stands for its own signs. */
@@ -27,7 +29,14 @@ interface PlaceholderGrammar {
 }
 
 type Given =
-  "name" | "signs" | "placeholders" | "recognized" | "numberedFrom" | "countsUnnamed" | "hasArguments";
+  | "name"
+  | "signs"
+  | "placeholders"
+  | "recognized"
+  | "numberedFrom"
+  | "countsUnnamed"
+  | "givenAs"
+  | "hasArguments";
 
 /** A syntax whose messages are text with placeholders in it. */
 export function placeholderSyntax({
@@ -76,7 +85,7 @@ function parsePlaceholders(source: string, { pattern, read }: PlaceholderGrammar
         problems.push({ severity: "error", ...found.problem, span: { start, end } });
         text(source.slice(start, end), start, end);
       } else {
-        const { name, nameAt, type } = found;
+        const { name, nameAt, type, style } = found;
         tokens.push({
           kind: "node",
           start,
@@ -84,7 +93,12 @@ function parsePlaceholders(source: string, { pattern, read }: PlaceholderGrammar
           node: {
             kind: "argument",
             name,
-            ...(type !== undefined && { format: { type } }),
+            ...(type !== undefined && {
+              format: {
+                type,
+                ...(style !== undefined && { style: { kind: "pattern" as const, text: style } }),
+              },
+            }),
             span: { start, end },
             nameSpan:
               nameAt === undefined

@@ -44,6 +44,7 @@ export const csharp = defineLanguage({
       : open.includes("@")
         ? { backslash: "nothing", keepsUnknown: true, doublesQuote: true }
         : fullEscapes,
+  fillers: { "brace-index": "string.Format({call}, {values})" },
   passValues: listed("new { ", (name, code) => (name === code ? name : `${name} = ${code}`), " }"),
   imports: {
     lines: /^(?:global )?using\s[^;(\n]*;[^\n]*$/gm,

@@ -36,12 +36,17 @@ export const python = defineLanguage({
   habits: pythonHabits,
   escapesIn: (open) => (/^[bBuUfF]*[rR]/.test(open) ? noEscapes : { backslash: "all", keepsUnknown: true }),
   passValues: listed("", (name, code) => `${name}=${code}`, ""),
-  fillers: { printf: "{call} % ({values},)", "percent-paren": "{call} % dict({values})" },
+  fillers: {
+    printf: "{call} % ({values},)",
+    "percent-paren": "{call} % dict({values})",
+    "brace-field": "{call}.format({values})",
+  },
   asString: (call) => `str(${call})`,
   imports: {
     lines: /^(?:from\s+\S+\s+import\s+(?:\([^)]*\)|[^\n]*)|import\s[^\n]*)$/gm,
     head: /^(?:#[^\n]*\n)*(?:\s*(?:"""[\s\S]*?"""|'''[\s\S]*?''')[ \t]*\n)?/,
     body: /^(?:def|class|async|@)/m,
+    namesIn: importedNames,
   },
   deferring: /^(?:function_definition|lambda)$/,
   fixedPlaces: parametersAndConstants,
@@ -78,3 +83,19 @@ export const python = defineLanguage({
   joins: /^_\.join$/,
   formatsInPlace: (code) => /![rsa]\b|:(?!=)/.test(withoutNested(code)),
 });
+
+/** The statements of a module that bring names in (The Python Language Reference, 7.11). */
+const importStatement =
+  /^(?:from[ \t]{1,9}[\w.]{1,200}[ \t]{1,9}import[ \t]{1,9}(?:\(([^()]{0,2000})\)|([^\n\\#(]{1,500}))|import[ \t]{1,9}([^\n\\#]{1,300}))/gm;
+
+/** The names that a module imports at its outermost level. */
+function importedNames(text: string): readonly string[] {
+  return [...text.matchAll(importStatement)].flatMap(([, inParentheses, inLine, modules = ""]) =>
+    (inParentheses ?? inLine ?? modules).split(",").flatMap((one) => {
+      const [name = "", as, renamed] = one.trim().split(/\s+/);
+      if (as === "as" && renamed !== undefined) return [renamed];
+      // Of a module in a package the outermost package is named.
+      return name.split(".", 1)[0] || [];
+    }),
+  );
+}

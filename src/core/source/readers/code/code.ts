@@ -237,6 +237,7 @@ class CodeReader {
         .slice(place + 1)
         .flatMap((argument) => this.argumentNames(argument))
         .filter((name) => name === undefined || !lookupOptions?.test(name));
+      const filled = names.length === 0 ? this.filledBehind(node) : undefined;
       const fallback = shape.default === undefined ? undefined : given[shape.default];
       const said = shape.note === undefined ? undefined : given[shape.note];
       this.lookups.push({
@@ -244,9 +245,10 @@ class CodeReader {
         keySpan: inner,
         key,
         argumentNames:
-          names.includes(undefined) || isFilledAround(this.nodes.text, node.start, node.end)
+          filled ??
+          (names.includes(undefined) || isFilledAround(this.nodes.text, node.start, node.end)
             ? undefined
-            : (names as string[]),
+            : (names as string[])),
         ...(fallback &&
           this.nodes.spec.strings.includes(fallback.type) && { defaultText: this.nodes.plainText(fallback) }),
         ...(said && this.nodes.spec.strings.includes(said.type) && { note: this.nodes.plainText(said) }),
@@ -276,6 +278,19 @@ class CodeReader {
     this.around.ancestors.push(call, list);
     this.filled(pattern, pattern, given.slice(place + 1), true);
     this.around.ancestors.length = depth;
+  }
+
+  /** The names that a method of what a lookup gives fills it with: `say("boat.late").format(boat=name)`; undefined for none, or where code cannot tell. */
+  private filledBehind(lookup: CodeNode): readonly string[] | undefined {
+    const [call, member] = this.around.ancestors.slice(-2);
+    if (!call || !member || !this.nodes.spec.calls.includes(call.type)) return undefined;
+    const method = /^\s*\.\s*(\w+)$/.exec(this.nodes.text.slice(lookup.end, member.end))?.[1];
+    if (method === undefined || this.nodes.spec.formats[method] !== -1) return undefined;
+    const given = this.nodes.argumentsOf(call);
+    if (given.some(({ type }) => /splat/.test(type))) return undefined;
+    return given.flatMap((argument) =>
+      this.nodes.spec.pairs.includes(argument.type) ? (this.nodes.pairName(argument) ?? []) : [],
+    );
   }
 
   /** A key behind what the call's other arguments put before it. */
