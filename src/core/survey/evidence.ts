@@ -377,7 +377,7 @@ const called: EvidenceSource = (literal, habits, own, place) => {
     context.index === 0 &&
     !(next?.name === context.name && next?.index === 1)
   )
-    return evidence("textBuilder", `what ${callee}() tells of`);
+    return evidence("inTerminal", `what ${callee}() tells of, to who runs it in a terminal`);
   const shown = habits.textAt.find(([call]) => call.test(callee));
   if (shown)
     return (context.index ?? 0) >= shown[1] && (context.index ?? 0) <= (shown[2] ?? shown[1])

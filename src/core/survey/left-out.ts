@@ -15,6 +15,7 @@ export type LeftOut =
   | "vendored"
   | "migrations"
   | "documentation"
+  | "templates of code"
   | "one file per locale";
 
 /** Folders whose files are of a kind, by their names. */
@@ -148,6 +149,24 @@ const libraryHead =
 const builtHead =
   /\b_interopRequire(?:Default|Wildcard)\b|^(?:exports\.__esModule = true|Object\.defineProperty\(exports, ["']__esModule["'])|\b__import(?:Default|Star)\s*=|\b__(?:commonJS|toESM|webpack_require__|webpack_modules__)\b|\bwebpack(?:Jsonp|Chunk|Bootstrap)|\bMODULE_NOT_FOUND\b[^\n]{0,400}\)\(\{\d{1,6}:\[function\(/m;
 
+/** Files of languages that are read as code. */
+const templateOfCode = /\.(?:rb|py|java|cs|go|kt|ts|tsx)$/;
+
+/** Marks of a template where code has none: a tag alone in its line, or in the name that a declaration gives. */
+const codeInTemplate =
+  /^[ \t]{0,40}(?:<%[-=]?\s[^%\n]{1,200}-?%>|\{%-?\s(?:if|for|endif|endfor|else|block|endblock)\b[^%\n]{0,200}%\})[ \t]*$|^[ \t]{0,40}(?:class|module|def|package|import|namespace|public class|func)\s[\w.]{0,60}(?:<%=|\{\{\s?\w)/m;
+
+/** Whether a file of code is a template that makes such a file, and not code with a template in a string of several lines. */
+function isCodeInTemplate(text: string): boolean {
+  const found = codeInTemplate.exec(text);
+  if (!found) return false;
+  const before = text.slice(0, found.index);
+  return (
+    !/<<[-~]?["']?[A-Z_]{2,30}/.test(before) &&
+    ['"""', "'''", "`"].every((quote) => before.split(quote).length % 2 === 1)
+  );
+}
+
 /** What the content of a file says of it; undefined where people may write text in it. */
 export function leftOutByContent(file: string, text: string): LeftOut | undefined {
   const head = text.slice(0, headLength);
@@ -158,6 +177,7 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
     )
   )
     return "generated";
+  if (templateOfCode.test(file) && isCodeInTemplate(text)) return "templates of code";
   if (!isScript(file)) return undefined;
   // Nobody writes a script of this length.
   if (text.length > 1_000_000) return "generated";

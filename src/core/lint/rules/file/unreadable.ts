@@ -1,4 +1,6 @@
-import { leftOutByName } from "../../../survey/left-out.js";
+import { languageOf } from "../../../source/languages/index.js";
+import { isScript } from "../../../source/readers/script/endings.js";
+import { leftOutByContent, leftOutByName } from "../../../survey/left-out.js";
 import { defineRule } from "../../rule.js";
 
 export const fileUnreadable = defineRule({
@@ -9,6 +11,11 @@ export const fileUnreadable = defineRule({
   messages: {
     file: { message: "the file cannot be read: {detail}", remedy: "make it readable, as text in UTF-8" },
     code: { message: "the code does not parse: {problem}", remedy: "{fix}" },
+    part: {
+      message: "code that could not be read from here on: lookups in it are not seen",
+      remedy:
+        "check the syntax; where the language takes it as it is, write it in a more common way or waive the finding",
+    },
   },
   examples: {
     bad: [
@@ -32,11 +39,14 @@ export const fileUnreadable = defineRule({
       if (leftOutByName(file) === undefined) context.reportFile(file, "file", { detail });
     for (const source of context.code?.files ?? []) {
       const problem = leftOutByName(source.file) === undefined ? source.problems[0] : undefined;
-      if (problem)
+      if (!problem || leftOutByContent(source.file, source.text) !== undefined) continue;
+      // Of other languages only the parts that matter here are read, and not each by all of its grammar.
+      if (isScript(source.file) || languageOf(source.file) === undefined)
         context.reportCode(source, problem.span, "code", {
           problem: problem.message,
           fix: problem.remedy,
         });
+      else context.reportCode(source, problem.span, "part", {}, { severity: "warning" });
     }
   },
 });

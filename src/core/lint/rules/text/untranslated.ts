@@ -191,16 +191,21 @@ function isSharedBySeveral({ near, far }: Keepers): boolean {
   return kept >= leastSharing && kept >= all * leastShare && all - kept >= Math.max(2, all / 10);
 }
 
-/** Of so many texts at least so few are kept that a word among them is hardly one that was forgotten. */
+/** Of so many texts or sentences at least so few are kept that a word among them is hardly one that was forgotten. */
 const leastTexts = 100;
+const fewestSentences = 5;
 const hardlyAny = 0.05;
 
-/** Whether a translation keeps hardly anything of the source, whose script it is written in: a word is often the same in both. */
+/**
+ * Whether a translation keeps hardly anything of the source, whose script it is written in, or hardly any of its sentences: a word
+ * is often the same in both.
+ */
 function isAlone(own: Catalog, context: Pick<RuleContext, "book" | "sourceOf">): boolean {
+  if (scriptOf(own.locale) !== scriptOf(context.book.sourceLocale)) return false;
+  const { sentences } = keptIn(own.locale, context);
   return (
-    own.byKey.size >= leastTexts &&
-    scriptOf(own.locale) === scriptOf(context.book.sourceLocale) &&
-    shareKept(own.locale, context) < hardlyAny
+    (own.byKey.size >= leastTexts && shareKept(own.locale, context) < hardlyAny) ||
+    (sentences.count >= fewestSentences && sentences.same < sentences.count * hardlyAny)
   );
 }
 
