@@ -31,7 +31,7 @@ import { contains, type Span } from "../text/span.js";
 import type { Notice } from "../text/wording.js";
 import { labelsOf, type Labels } from "./constant-labels.js";
 import { hostOf, type Host } from "./hosts.js";
-import { keyRequest } from "./key-names.js";
+import { keyRequest, ownGroup } from "./key-names.js";
 import { deferralOf, type Callers } from "./load-time.js";
 import { unproved } from "./proof.js";
 import { annotated, hostRefusal } from "./rewrite-host.js";
@@ -465,7 +465,7 @@ function choiceOf(
   }
   const key =
     decision?.key === undefined
-      ? shared.nameFor(keyRequest(literal, { file, message, under: by?.prefix }))
+      ? shared.nameFor(keyRequest(literal, { file, message, under: by?.prefix ?? groupOf(source, job) }))
       : shared.given(decision.key, message);
   if (key === undefined) return refuse(say("bad-key", { key: decision?.key ?? "" }));
   if (!shared.hasRoomFor({ key, file })) {
@@ -548,6 +548,21 @@ function extractedOf({ found, key }: Choice): Replaced {
     ...{ file, line, column, key, message },
     ...{ verdict, reason, role, endLine, endColumn, text },
   };
+}
+
+const groups = new WeakMap<SourceFile, { readonly group: string | undefined }>();
+
+/** The group in which a file's own keys stand, where the book says nothing of how keys are named. */
+function groupOf(source: SourceFile, { book, shared }: Extraction): string | undefined {
+  if (book.config.naming.pattern !== undefined) return undefined;
+  const known = groups.get(source);
+  if (known) return known.group;
+  const keys = source.lookups.flatMap(({ key }) =>
+    key.kind === "fixed" && shared.textOf(key.value) !== undefined ? [key.value] : [],
+  );
+  const group = ownGroup(source.file, [...new Set(keys)], separatorsOf(book.config));
+  groups.set(source, { group });
+  return group;
 }
 
 /** Says why a text is not extracted, under the id of the reason. */

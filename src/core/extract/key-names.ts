@@ -51,6 +51,39 @@ export function keyRequest(
   };
 }
 
+/** So many keys, and so many of ten, of a file's lookups stand in its own group. */
+const leastOwn = 2;
+const mostOfTen = 8;
+
+/**
+ * The group of keys that a file has for its own texts, as its lookups show: most of them stand in it, and a part of its name is that of the file or
+ * of a folder of it. With what stands behind it; undefined where there is none.
+ */
+export function ownGroup(file: string, keys: readonly string[], { parts }: Separators): string | undefined {
+  if (parts === "" || keys.length < leastOwn) return undefined;
+  const counts = new Map<string, number>();
+  for (const key of keys) {
+    const names = key.split(parts);
+    for (let depth = 1; depth < names.length; depth++) {
+      const group = names.slice(0, depth).join(parts);
+      counts.set(group, (counts.get(group) ?? 0) + 1);
+    }
+  }
+  const places = new Set(file.split("/").map((part) => plainName(part.split(".", 1)[0] ?? "")));
+  const [own] = [...counts]
+    .filter(([group, count]) => {
+      const isMost = count >= leastOwn && count * 10 >= keys.length * mostOfTen;
+      return isMost && group.split(parts).some((name) => places.has(plainName(name)));
+    })
+    .sort(([a], [b]) => b.length - a.length);
+  return own && own[0] + parts;
+}
+
+/** A name without what tells its words apart. */
+function plainName(name: string): string {
+  return name.toLowerCase().replace(/[^\p{L}\p{N}]/gu, "");
+}
+
 /** The keys that a book's source catalogs have, with their texts, and the groups that they stand in. */
 export interface KnownKeys {
   readonly texts: ReadonlyMap<string, string>;
@@ -106,6 +139,7 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
   const roles = new Map<string, string>();
   const pattern = book.naming.pattern ?? defaultPattern;
   const letterCase = book.naming.case ?? "camel";
+  const hasNamespaces = book.files.includes("{namespace}");
   const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
 
   const build = ({ file, under, ...request }: KeyRequest, slug: string): string => {
@@ -121,7 +155,8 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
       slug,
       hash,
     };
-    const parts = pattern
+    const isOfFolder = !hasNamespaces && oftenNamed.test(name) && folder !== "" && !ofFrameworks.test(folder);
+    const parts = (isOfFolder ? pattern.replace(/^\{file\}/, "{folder}.{file}") : pattern)
       .split(".")
       .map((part) =>
         part.replace(/\{(\w+)\}/g, (_, placeholder: string) =>
@@ -129,7 +164,7 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
         ),
       )
       .filter((part) => part !== "");
-    return joinKey(parts, separators, book.files.includes("{namespace}"));
+    return joinKey(parts, separators, hasNamespaces);
   };
   const isFree = (key: string) =>
     textOf(key) === undefined &&
@@ -198,6 +233,13 @@ function joinKey(parts: readonly string[], separators: Separators, hasNamespace:
   const [namespace, ...rest] = parts.length < 2 ? [commonNamespace, ...parts] : parts;
   return `${namespace}${separators.namespace}${rest.join(separators.parts)}`;
 }
+
+/** Files that every part of a program has: the folder says whose they are. */
+const oftenNamed = /^_?(?:show|edit|new|list|form|create|update|delete|add|details?|view|page)$/i;
+
+/** Folders that are named by what programs are made of. */
+const ofFrameworks =
+  /^(?:src|app|views?|pages?|templates?|components?|screens?|routes?|partials?|layouts?|shared|common|html|public|www|lib|ui)$/i;
 
 /** The folder's and file's names; a file named `index` goes by its folder. */
 function placeOf(file: string): { folder: string; name: string } {

@@ -294,6 +294,36 @@ describe("what takes the text's place", () => {
     expect((JSON.parse(german) as { page: unknown }).page).toEqual({ helloName: "Hallo {name}" });
   });
 
+  test.each<[string, string, string]>([
+    ["of the file's lookups", '{t("boats.page.title")} {t("boats.page.lead")}', "boats.page.helloThere"],
+    [
+      "of the file's name, where most keys have another",
+      '{t("boats.page.title")} {t("boats.list.all")} {t("boats.list.none")}',
+      "page.helloThere",
+    ],
+    ["of no place", '{t("common.save")} {t("common.leave")}', "page.helloThere"],
+    ["of one lookup", '{t("boats.page.title")}', "page.helloThere"],
+  ])("a new key goes into the group %s", async (_, lookups, key) => {
+    const found = await extract(
+      `import { t } from "./messages";\nexport const A = () => <p title="Hello there">${lookups}</p>;\n`,
+      {},
+      {
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [
+            { name: "app", code: ["src/**/*.tsx"], files: "texts/{locale}.json", lookups: [{ call: "t" }] },
+          ],
+        }),
+        "texts/en.json": JSON.stringify({
+          boats: { page: { title: "Boats", lead: "All" }, list: { all: "All boats", none: "None" } },
+          common: { save: "Save", leave: "Leave" },
+        }),
+      },
+    );
+    expect(found.code).toContain(`title={t("${key}")}`);
+  });
+
   test("a text that has the name of a file holds no keys: these go below another name", async () => {
     const found = await extract(
       'import { t } from "./messages";\nexport const A = () => <p>Hello there</p>;\n',

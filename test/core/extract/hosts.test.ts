@@ -935,12 +935,34 @@ test("elements that code puts at a text's edges stay outside of it", async () =>
     ["<p><%= icon(:boat) %> All boats left</p>", `<p><%= icon(:boat) %> <%= t("a.allBoatsLeft") %></p>`],
     ["<p>Hello <%= name %> and all</p>", `<p><%= t("a.helloAllName", name: name) %></p>`],
     [
-      "<p>Go to <%= link_to board.name, path if open %> now</p>",
-      `<p><%= t("a.goNowPath", path: (link_to board.name, path if open)) %></p>`,
+      "<p>It is <%= number_to_currency board.fee, unit if open %> now</p>",
+      `<p><%= t("a.nowUnit", unit: (number_to_currency board.fee, unit if open)) %></p>`,
+    ],
+    [
+      "<p>Unsure? <%= button_to 'Leave', path %></p>",
+      `<p><%= t("a.unsure") %> <%= button_to t('a.leave'), path %></p>`,
     ],
   ];
   for (const [code, expected] of rows) expect((await extract("app/a.erb", code)).code).toBe(expected);
 });
+
+test.each<[string, string]>([
+  ["a.erb", "<p>Go to <%= link_to board.name, path %> now</p>"],
+  ["a.erb", "<p>The <%= raw board.kind %> is late</p>"],
+  ["a.erb", "<p>The <%== board.kind %> is late</p>"],
+  ["a.erb", "<p>See <%= board.note.html_safe %> today</p>"],
+  ["a.erb", "<p>See <%= board_card board %> today</p>"],
+  ["a.erb", "<p>Fill in <%= f.select :kind, kinds %> today</p>"],
+  ["a.ejs", "<p>The <%- kind %> is late</p>"],
+  ["a.svelte", "<p>The {@html kind} is late</p>"],
+  ["a.blade.php", "@if (x) <p>The {!! $kind !!} is late</p> @endif"],
+])(
+  "%s: a value that may be markup is given to no lookup, which would show its tags: %s",
+  async (file, code) => {
+    const found = await extract(`app/${file}`, code);
+    expect(found.code).toBe(code);
+  },
+);
 
 test("a comment in the braces of a component opens no string and is no text", async () => {
   const code =

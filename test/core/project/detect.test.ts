@@ -292,6 +292,17 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect((await lintProject(opened.project)).filter(({ severity }) => severity === "error")).toEqual([]);
   });
 
+  test("texts without values that Ruby looks up have its placeholders", async () => {
+    const files = {
+      "config/locales/en.yml": "en:\n  boats:\n    title: Boats\n    lead: Late\n",
+      "config/locales/de.yml": "de:\n  boats:\n    title: Boote\n    lead: Spät\n",
+      "app/views/boats.html.erb": '<h1><%= t("boats.title") %></h1><p><%= t("boats.lead") %></p>',
+    };
+    expect(await proposed(files)).toMatchObject({
+      books: [{ syntax: "percent-brace", naming: { case: "snake" } }],
+    });
+  });
+
   test("texts of C# have their items in braces", async () => {
     expect(
       await proposed({

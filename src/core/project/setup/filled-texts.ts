@@ -18,6 +18,17 @@ export function fillingOf(uses: readonly LookupUse[]): FillingSyntax | undefined
     : undefined;
 }
 
+/** Whether all lookups are in Ruby, whose libraries fill `%{name}` as its own formats do, and name keys as it names methods. */
+export function isOfRuby(uses: readonly LookupUse[]): boolean {
+  const samples = uses.flatMap((use) => use.samples);
+  return (
+    samples.length > 0 &&
+    samples.every(
+      ({ source: { file, dialect } }) => languageOf(file) === "ruby" || dialect?.language === "ruby",
+    )
+  );
+}
+
 /** Whether a method of what a lookup gives fills it, as in Python: `say("cart.total").format(total)`. */
 export function isFormattedBehind({ source: { file, text }, literal }: LookupSample): boolean {
   if (languageOf(file) !== "python") return false;

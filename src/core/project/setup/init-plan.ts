@@ -36,7 +36,7 @@ import {
 } from "./message-guess.js";
 import { namingOf } from "./naming-style.js";
 import { countAnnotationKeys } from "./annotation-keys.js";
-import { fillingOf } from "./filled-texts.js";
+import { fillingOf, isOfRuby } from "./filled-texts.js";
 import { bareMarks, classMarks, findMarks, markInWords } from "./found-marks.js";
 import { most, type LookupUse } from "./lookup-use.js";
 import { findDeclared } from "./found-declared.js";
@@ -512,7 +512,12 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
   if (lookups.uses.length + annotated === 0 && answers.lookup === undefined)
     grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
   const relative = findRelative(users, keys, grounds);
-  const syntax = chooseSyntax(found.texts, grounds, fillingOf(lookups.uses));
+  const syntax = chooseSyntax(
+    found.texts,
+    grounds,
+    fillingOf(lookups.uses),
+    isOfRuby(lookups.uses) ? "percent-brace" : undefined,
+  );
   const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(
     {
@@ -548,7 +553,12 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
     ...(inAnnotations ? [{ binding: "{KEY}" }] : []),
   ];
   const written = emit || inAnnotations ? { ...emit, ...inAnnotations } : undefined;
-  const naming = namingOf(found, source, lookups, around.ecosystem?.letterCase);
+  const naming = namingOf(
+    found,
+    source,
+    lookups,
+    around.ecosystem?.letterCase ?? (isOfRuby(lookups.uses) ? "snake" : undefined),
+  );
   const book = {
     name,
     code: codeGlobs(users, grounds),

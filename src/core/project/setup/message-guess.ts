@@ -17,13 +17,14 @@ const leastOf = 500;
 export type FillingSyntax = "brace-field" | "brace-index";
 
 /**
- * The syntax whose placeholders the texts hold most; ICU where there are none. What code fills them with tells braces from braces:
- * `filling`.
+ * The syntax whose placeholders the texts hold most; where there are none, `byDefault`. What code fills them with tells braces from
+ * braces: `filling`.
  */
 export function chooseSyntax(
   texts: readonly string[],
   grounds: string[],
   filling?: FillingSyntax,
+  byDefault: MessageSyntax = "icu",
 ): SyntaxSetting {
   const counts = (Object.keys(syntaxes) as readonly MessageSyntax[]).map((syntax) => ({
     syntax,
@@ -49,6 +50,7 @@ export function chooseSyntax(
   // What names some values and counts others is read by the syntax that has both.
   const both = counts.find(({ syntax }) => first.syntax === "printf" && syntax === "percent-paren");
   const best = both && both.count * 4 >= first.count ? both : first;
+  if (best.count === 0) return byDefault;
   // What one text of hundreds has may be anything.
   if (!usual || best.count * leastOf < texts.length || best === usual) return usual?.syntax ?? "icu";
   if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;

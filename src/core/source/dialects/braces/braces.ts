@@ -62,5 +62,6 @@ export const braces: Dialect = {
     end: /\{%-?\s{0,9}endif\s{0,9}-?%\}/,
     next: /\{%-?\s{0,9}(?:else|elsif|elseif|elif|endif)/,
   },
-  passesIsland: hasNoFilter,
+  // What is put out raw may be markup, and a lookup's values are escaped.
+  passesIsland: (island) => hasNoFilter(island) && !island.startsWith("{{{"),
 };

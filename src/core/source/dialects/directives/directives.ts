@@ -54,5 +54,6 @@ export const directives: Dialect = {
     end: /@endif\b/,
     next: /@(?:else|endif)/,
   },
-  passesIsland: hasNoFilter,
+  // What is put out raw may be markup, and a lookup's values are escaped.
+  passesIsland: (island) => hasNoFilter(island) && !island.startsWith("{!!"),
 };

@@ -13,5 +13,6 @@ export const ejs: Dialect = {
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
   branches: bracedBranches,
-  passesIsland: hasNoFilter,
+  // What is put out raw may be markup, and a lookup's values are escaped.
+  passesIsland: (island) => hasNoFilter(island) && !island.startsWith("<%-"),
 };

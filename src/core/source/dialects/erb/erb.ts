@@ -18,9 +18,29 @@ export const erb: Dialect = {
     end: /<%-?\s{0,9}end\s{0,9}-?%>/,
     next: /<%-?\s{0,9}(?:else|elsif|end\b)/,
   },
-  passesIsland: () => true,
+  passesIsland: (island) =>
+    !island.startsWith("<%==") && !givesMarkup(island.replace(/^<%[=-]?|-?%>$/g, "").trim()),
   codeBlocks: (text, islands) => blocksOf(text, islands, opensScript, blockStep),
 };
+
+/** Helpers that make markup wherever they stand. */
+const markupHelper =
+  /(?<![\w.:@])(?:link_to\w*|button_to|mail_to|content_tag|simple_format|safe_join|sanitize|auto_link|raw|render|yield|capture|[a-z]\w{0,40}_(?:tag|field|button|icon|html))\b|(?<!\w)tag\.\w|\.html_safe\b|(?<!\w)(?:f|form|builder|fields)\.\w+[ (]/;
+
+/** A helper that is called with something, and helpers that give words or numbers by their names. */
+const helperCall = /^([a-z_]\w{0,60}[?!]?)(?:\(|\s{1,9}(?![=+\-*/<>?&|.,)\]}%]|(?:if|unless|and|or|in)\s))/;
+const textHelper =
+  /^(?:t|l|h|j|translate|localize|pluralize|truncate|strip_tags|sprintf|format|Integer|String|Float)$|^(?:number|format|human|distance|time|date)_|(?:_|^)(?:words|ago|date|time|name|title|label|count|size|amount|price|number|percent\w{0,10}|currency|email|url|path|text|version|id)$/;
+
+/**
+ * Whether what Ruby puts out may be markup: as the value of a lookup it would be escaped, and readers would see its tags. What a helper
+ * gives that is called with something, nobody knows but by its name.
+ */
+function givesMarkup(code: string): boolean {
+  if (markupHelper.test(code)) return true;
+  const [, helper] = helperCall.exec(code) ?? [];
+  return helper !== undefined && !textHelper.test(helper);
+}
 
 /** `javascript_tag do` and `content_for :scripts do` hold no markup unless it says so. */
 function opensScript(code: string): boolean {

@@ -65,5 +65,6 @@ export const svelte: Dialect = {
     end: /\{\/if\}/,
     next: /\{(?::else|\/if)/,
   },
-  passesIsland: hasNoFilter,
+  // What is put out raw may be markup, and a lookup's values are escaped.
+  passesIsland: (island) => hasNoFilter(island) && !/^\{\s*@html\b/.test(island),
 };

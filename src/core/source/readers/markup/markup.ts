@@ -47,7 +47,7 @@ import {
 
 /** Code whose value is an element of the page, such as a field or an icon, and no word of a sentence. */
 const widget =
-  /^(?:\w+\.)?(?:\w+_)?(?:field|select|check_?box|radio(?:_button)?|text_?area|submit|button|icon|image|img|avatar|input|render|partial|include|yield|csrf\w*|widget|link_to|hidden|tag|errors|collection_select|options|pagination|paginate|svg|spinner|badge)(?:_tag|_field|_html|_markup|_icon|_options)?(?![\w.])/i;
+  /^(?:\w+\.)?(?:\w+_)?(?:field|select|check_?box|radio(?:_button)?|text_?area|submit|button|icon|image|img|avatar|input|render|partial|include|yield|csrf\w*|widget|link_to|button_to|mail_to|hidden|tag|errors|collection_select|options|pagination|paginate|svg|spinner|badge)(?:_tag|_field|_html|_markup|_icon|_options)?(?![\w.])/i;
 
 /** Pieces without the elements that code puts at either end, and where the rest starts and ends if some were left out. */
 function withoutWidgets(pieces: readonly Piece[]): {
