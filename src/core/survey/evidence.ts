@@ -439,7 +439,9 @@ const called: EvidenceSource = (literal, habits, own, place) => {
   // A part of a page is made by its label, where it is not made by its name: `Column::make("Paid on")`.
   const isPart = /(?:Column|Filter|Field|Input|Action|Button|Tab|Section|Card|Stat)\.make$/.test(callee);
   if (isPart && context.index === 0 && /^\p{Lu}/u.test(fixedText(literal.pieces)))
-    return evidence("textBuilder", `what ${callee}() makes is called`);
+    return isTextApart(callee, place)
+      ? evidence("codeCall", `names what ${callee}() makes, whose text is given apart`)
+      : evidence("textBuilder", `what ${callee}() makes is called`);
   // What stands for what is not found: `subjects.get(kind, "News from the fold")`.
   if (
     context.index === 1 &&
@@ -499,6 +501,17 @@ function isNameOfNext({ context, pieces }: Literal, { literals, index }: Place):
   return next?.role === "argument"
     ? next.name === context.name && next.index === 1
     : context.language === "script" && next?.role === "property" && next.element === context.name;
+}
+
+/** Whether a call is given a text by a name elsewhere in the file, behind what it is given first: `Button.make("Remove", text=say("…"))`. */
+function isTextApart(callee: string, { text }: Place): boolean {
+  const called = callee.replace(/\W/g, "\\$&");
+  return (
+    text !== undefined &&
+    new RegExp(
+      `(?<!\\w)${called}\\(\\s{0,99}["'][^"'\\n]{1,60}["']\\s?,\\s{0,99}(?:[^()"']{0,200},\\s{0,99})?(?:text|label|title|caption)\\s?[=:](?!=)`,
+    ).test(text)
+  );
 }
 
 /** Whether a name is that of an event's attribute in HTML: `onclick`. */

@@ -105,6 +105,20 @@ test.each<[string, string, string, string, string]>([
     "code",
   ],
   [
+    "what a button is called for a program",
+    "a.py",
+    'def f():\n    ask([Button.make("Remove"), Button.make("Leave", text=say("quay.leave"))])\n',
+    "Remove",
+    "code",
+  ],
+  [
+    "what a button is called for people",
+    "a.py",
+    'def f():\n    ask([Button.make("Remove"), Button.make("Leave", back=True)])\n',
+    "Remove",
+    "text",
+  ],
+  [
     "a title beside no operation",
     "a.js",
     'const panel = { operation: "add", title: "Tells of the boats" };',
