@@ -58,6 +58,15 @@ class SourceKeys {
   /** What may stand before a key without namespace, as strings have it that are no lookups. */
   private readonly home: string | undefined;
 
+  /** Whether nearly all keys have parts: one without any is hardly a key. */
+  readonly areInGroups = lazily(() => {
+    const grouped = this.sorted.filter((key) => this.ends.some((end) => key.includes(end))).length;
+    return grouped >= this.sorted.length * 0.95;
+  });
+
+  /** Whether colons are parts of keys. */
+  readonly haveColons = lazily(() => this.sorted.some((key) => key.includes(":")));
+
   constructor(book: Book) {
     const { plurals, forms } = book.config;
     this.home = homeOf(book.config);

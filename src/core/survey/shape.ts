@@ -164,6 +164,9 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\s*[a-z][\w./-]{0,40} (?:\[[\w. -]{1,40}\]|--?[a-z])/, "a command"],
   [/^(?:Bearer|Basic|Digest|Token)$/, "how somebody signs in, as a header says it"],
   [/^HTTP\/\d(?:\.\d)?\s/, "a header"],
+  // RFC 9110, 9.1 and 12.4.2; `DELETE` may be a button.
+  [/^(?:GET|POST|PUT|PATCH|HEAD|OPTIONS|TRACE|CONNECT)$/, "a method of HTTP"],
+  [/^[\w*/+.-]{1,40}(?:, ?[\w*/+.-]{1,40}){0,9}; ?q ?= ?[01](?:\.\d{1,3})?(?:,|$)/, "a header"],
   [
     /^[A-Z][\w-]{1,40}: ?[^\r\n]{0,200}\r\n(?:$|[A-Z][\w-]{1,40}:)|^(?:From|Reply-To|Cc|Bcc|Return-Path): ?\S*@/,
     "a header",

@@ -736,6 +736,35 @@ describe("keys with the name of a catalog in front", () => {
   });
 });
 
+test.each<[string, string, readonly string[]]>([
+  [
+    "of another program's catalog",
+    't("desk.a"); t("desk.b"); t("tools:zone.c"); t("tools:zone.d")',
+    ["elsewhere"],
+  ],
+  ["that are misspelled", 't("desk.a"); t("desk.bb")', ["misspelled"]],
+  [
+    "that are texts of the same property",
+    'tell({ text: "desk.a" }); tell({ text: "late" }); tell({ text: "at " + n })',
+    [],
+  ],
+  [
+    "that are keys of the same property",
+    'tell({ text: "desk.a" }); tell({ text: "desk.zone" })',
+    ["unknown"],
+  ],
+  ["of a call", 't("desk.a"); t("late")', ["unknown"]],
+])("unknown keys %s", async (_, code, expected) => {
+  const book = { code: ["src/**"], lookups: [{ call: "t" }, { descriptor: "tell", key: "text" }] };
+  const texts = { desk: { a: "A", b: "B", crossing: "C" } };
+  const all = await lintProject(
+    memoryProject(book, { "t/en.json": JSON.stringify(texts), "src/a.js": code }),
+  );
+  expect(all.filter(({ rule }) => rule === "key/undefined").map(({ messageId }) => messageId)).toEqual(
+    expected,
+  );
+});
+
 describe("keys that nothing asks for", () => {
   const unused = async (code: Readonly<Record<string, string>>) => {
     const source = { a: "A", tools: { bold: { title: "B" }, note: "N" }, old: { one: "O" } };

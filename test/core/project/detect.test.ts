@@ -55,6 +55,15 @@ describe("init finds the catalogs, wherever they are and however they are writte
       },
     ],
     [
+      "values in braces behind a sign",
+      {
+        "t/en.json":
+          '{"a": "${count} boats", "b": "Sort ${kind}", "c": "See ${boat}", "d": "${n} of ${all}", "e": "At ${quay}"}',
+        "t/pl.json": '{"a": "${count} łodzi"}',
+      },
+      { targets: ["pl"], books: [{ syntax: { argument: "${{name}}" } }] },
+    ],
+    [
       "forms with four bars between them",
       {
         "t/en.json": '{"a": "%{count} boat |||| %{count} boats", "b": "One | two"}',

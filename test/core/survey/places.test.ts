@@ -118,6 +118,14 @@ test.each<[string, string, string, string, string]>([
     "Remove",
     "text",
   ],
+  ["a method of HTTP", "a.html", "<select><option>POST</option></select>", "POST", "code"],
+  [
+    "languages as a header weighs them",
+    "a.js",
+    'const all = [{ label: "de-AT, de;q=0.9, en;q=0.5" }];',
+    "de-AT, de;q=0.9, en;q=0.5",
+    "code",
+  ],
   [
     "a title beside no operation",
     "a.js",

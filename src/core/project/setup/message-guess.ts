@@ -98,6 +98,7 @@ const ownMarks: readonly (readonly [argument: string, pattern: RegExp])[] = [
   ["%{name}%", /(?<![\w%])%[a-zA-Z][a-zA-Z_]{2,}%(?![\w%])/],
   ["[[{name}]]", /\[\[[a-zA-Z]\w*\]\]/],
   ["#{name}#", /(?<![\w#])#[a-zA-Z][a-zA-Z_]{2,}#(?![\w#])/],
+  ["${{name}}", /\$\{[a-zA-Z]\w*\}/],
   ["${name}", /(?<![\w$\\])\$[a-z][a-zA-Z_]+(?![\w$(])/],
   ["${{0}}", /\$\{\d\}/],
   ["${1}", /(?<![\w$\\])\$1(?![\w.,]\d|\d)/],

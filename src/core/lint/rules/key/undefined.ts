@@ -152,12 +152,15 @@ export const keyUndefined = defineRule({
         )
       )
         continue;
+      if (isGivenAsText(source.text, lookup, separatorsOf(book.config).parts) && known.areInGroups())
+        continue;
       const isGroup = known.inGroup(written).length > 0;
       // Code may take a group of texts out of an object of them, and their members later.
       if (isGroup && (lookup.isMember || isTakenWhole(source.text, lookup.span))) continue;
       const meant = key.kind === "fixed" ? known.meantBy(written) : undefined;
       const at = { key: written };
-      const namespace = unknownNamespace(written, book);
+      const namespace =
+        unknownNamespace(written, book) ?? (known.haveColons() ? undefined : foreignNamespace(written, book));
       if (namespace !== undefined) {
         elsewhere.set(namespace, [...(elsewhere.get(namespace) ?? []), { source, lookup }]);
         continue;
@@ -170,9 +173,10 @@ export const keyUndefined = defineRule({
       else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
       else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
     }
-    const { namespace: separator } = separatorsOf(book.config);
+    const { namespace: own } = separatorsOf(book.config);
     for (const [namespace, all] of elsewhere) {
       const [one] = all;
+      const separator = book.layout.hasNamespaces ? own : ":";
       const data = { count: all.length, namespace, separator, files: searched };
       if (one) context.reportCode(one.source, one.lookup.keySpan, "elsewhere", data, { severity: "warning" });
     }
@@ -187,6 +191,27 @@ function unknownNamespace(written: string, book: Book): string | undefined {
   const name = at > 0 ? written.slice(0, at) : undefined;
   const known = book.namespaces.flatMap((one) => book.layout.codeNamespace(one) ?? []);
   return name === undefined || known.includes(name) || nearest(name, known) !== undefined ? undefined : name;
+}
+
+/** The name before a colon of a key whose other parts a book without namespaces parts otherwise: another program's catalog. */
+function foreignNamespace(written: string, book: Book): string | undefined {
+  const { parts } = separatorsOf(book.config);
+  if (book.layout.hasNamespaces || parts === "" || parts === ":") return undefined;
+  const [, name, rest = ""] = /^([a-z][\w-]{1,40}):([\w-][^\s:]{0,200})$/i.exec(written) ?? [];
+  return rest.includes(parts) ? name : undefined;
+}
+
+/**
+ * Whether what an object is given as its text is one: it has no parts as keys have, and the same property takes texts as they are,
+ * `status({ text: "late" })`.
+ */
+function isGivenAsText(text: string, { key, keySpan }: Lookup, separator: string): boolean {
+  const fixed = key.kind === "fixed" ? [key.value] : key.kind === "composed" ? key.parts : [];
+  const hasParts = separator === "" || fixed.some((part) => part?.includes(separator));
+  return (
+    !hasParts &&
+    /[\w$]\s{0,9}:\s{0,9}["'`]?$/.test(text.slice(Math.max(keySpan.start - 40, 0), keySpan.start))
+  );
 }
 
 /**
