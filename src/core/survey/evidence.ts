@@ -418,6 +418,13 @@ const called: EvidenceSource = (literal, habits, own, place) => {
     if (isNameOfNext(literal, place)) return evidence("codeCall", `names what ${callee}() is about`);
     if (isTerminalFile(place, habits.terminalFile))
       return evidence("inTerminal", `shown by ${callee}(), in a program for terminals`);
+    // Behind its text a button is told how it looks.
+    if (
+      (context.index ?? 0) > 0 &&
+      /button$/i.test(callee) &&
+      /^[a-z]+(?:[ -][a-z]+){0,3}$/.test(fixedText(literal.pieces))
+    )
+      return evidence("unknownCall", `argument of ${callee}()`);
     return evidence("textCall", `shown by ${callee}()`);
   }
   const method = /\.(\w+)$/.exec(callee)?.[1];
@@ -464,6 +471,8 @@ const called: EvidenceSource = (literal, habits, own, place) => {
     )
   )
     return evidence("codeCall", `argument of ${callee}()`);
+  if (isReadBy(callee, literal, place))
+    return evidence("codeCall", `what ${callee}() gives is shown by what is around it`);
   if (speaking.test(callee)) return evidence("textBuilder", `${callee}() tells or asks by its name`);
   return context.isOutput || context.language === "markup"
     ? evidence("unknownHelper", `put on the page by ${callee || "a call"}()`)
@@ -511,6 +520,17 @@ function isTextApart(callee: string, { text }: Place): boolean {
     new RegExp(
       `(?<!\\w)${called}\\(\\s{0,99}["'][^"'\\n]{1,60}["']\\s?,\\s{0,99}(?:[^()"']{0,200},\\s{0,99})?(?:text|label|title|caption)\\s?[=:](?!=)`,
     ).test(text)
+  );
+}
+
+/** Whether a method of another object is asked for something by a word, and its answer is put out: `echo $boat->display("Name")`. */
+function isReadBy(callee: string, literal: Literal, { text }: Place): boolean {
+  if (text === undefined || !/^(?!this\b|self\b).{1,80}[.>]display$/.test(callee)) return false;
+  return (
+    /^\w{1,40}$/.test(fixedText(literal.pieces)) &&
+    /(?:echo|print|return|=>|[=.,(?:])\s{0,9}\$?[\w.>()-]{1,80}\(\s?$/.test(
+      text.slice(Math.max(literal.span.start - 120, 0), literal.span.start),
+    )
   );
 }
 

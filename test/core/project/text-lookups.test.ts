@@ -93,6 +93,17 @@ describe("what a lookup of texts is given besides is written as it is there", ()
     ["a name that may not be known elsewhere", project(() => ", page()"), undefined],
     ["what nobody knows", project((at) => `, $page->part(${at})`), undefined],
     [
+      "blanks in the brackets, and other calls around and before it",
+      {
+        "quay/a.php": `<?php\n${many((at) =>
+          at % 3 === 0
+            ? `printf( /* boats ('x' */ translate( "Boat %s of ${at}" ), $n );\n// shown by printf('one')`
+            : `echo translate( "Boat number ${at}" );`,
+        )}\n`,
+      },
+      'translate("{key}")',
+    ],
+    [
       "values where there are places for them",
       project(
         (at) => (at % 2 === 0 ? ", $count" : ""),

@@ -279,7 +279,11 @@ function writtenIn(
       };
     }
     const samples = use.samples.filter(({ source }) => isMeant(posix.extname(source.file)));
-    const written = samples.flatMap((sample) => writtenAt(sample, packages) ?? []);
+    // What stands before a text may be anything: only what is called as the lookup is counts.
+    const name = nameOf(use);
+    const written = samples
+      .flatMap((sample) => writtenAt(sample, packages) ?? [])
+      .filter(({ call }) => name === undefined || call.includes(name));
     const counts = new Map<string, number>();
     for (const { call } of written) counts.set(call, (counts.get(call) ?? 0) + 1);
     const best = most(counts);
@@ -297,6 +301,11 @@ function writtenIn(
     if (made) return made;
   }
   return undefined;
+}
+
+/** The last name of a lookup that is a call; undefined for others. */
+function nameOf({ lookup }: LookupUse): string | undefined {
+  return "call" in lookup ? lookup.call.split(/[^\w$]/).at(-1) : undefined;
 }
 
 /** How most members of an object of texts are written in some files. */
@@ -423,7 +432,7 @@ function writtenAt(
   const { text } = source;
   const before = text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
   const [, callee, given] =
-    /(?<![\w$@])([$@]{0,2}[A-Za-z_][\w$]{0,60}(?:(?:\??\.|->|::)[A-Za-z_$][\w$]{0,60}){0,4})\(((?:[\w$.]{1,40}\s{0,9},\s{0,9}){0,3})$/.exec(
+    /(?<![\w$@])([$@]{0,2}[A-Za-z_][\w$]{0,60}(?:(?:\??\.|->|::)[A-Za-z_$][\w$]{0,60}){0,4})\(\s{0,9}((?:[\w$.]{1,40}\s{0,9},\s{0,9}){0,3})$/.exec(
       before,
     ) ??
     /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
