@@ -535,6 +535,32 @@ describe("a mark that holds meaning, note and key", () => {
     expect([literal?.isMarked, literal?.note, literal?.key]).toEqual([true, note, key]);
   });
 
+  test.each([
+    [
+      "a.php",
+      '<?php show("All boats"); ?><p>Quay</p><script type="text/template"><p><?php echo "Late boats"; ?> Pier</p></script>',
+      ["All boats", "Quay", "Late boats"],
+    ],
+    [
+      "a.twig",
+      '{% if x %}<p>{{ show("All boats") }}</p><script type="text/template"><p>{{ show("Late boats") }}</p>{{ "Pier" }}</script>{% endif %}',
+      ["All boats", "Late boats", "Pier"],
+    ],
+    [
+      "a.erb",
+      '<p><%= show "All boats" %></p><script type="text/template"><p><%= show "Late boats" %> Pier</p></script>',
+      ["All boats", "Late boats"],
+    ],
+  ])("what a template inside a page has is read once, where it stands: %s", (file, text, expected) => {
+    const { literals } = readSource(file, text, false, shapes);
+    const found = literals.flatMap(({ pieces, span }) =>
+      pieces.length === 1 && pieces[0]?.kind === "text" && !pieces[0].value.includes("/")
+        ? [[pieces[0].value, text.slice(span.start, span.end).replace(/^["']|["']$/g, "")]]
+        : [],
+    );
+    expect(found).toEqual(expected.map((value) => [value, value]));
+  });
+
   test("a class marks the content of its elements, or some of their attributes", () => {
     const { literals } = readSource(
       "a.html",

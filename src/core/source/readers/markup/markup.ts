@@ -302,8 +302,18 @@ class MarkupReader {
   /** Reads a template that a page holds for its scripts, `<script type="text/html">`, as a page of its own. */
   private template({ start, end }: Span): void {
     const text = this.text.slice(start, end);
-    const dialect = dialectByContent(text);
-    const read = readMarkup("template.html", text, false, dialect, this.shapes, this.readEmbedded);
+    // Values that the page itself puts out are there before a script sees the template.
+    const isOfPage =
+      this.dialect.codeInScripts === true &&
+      !this.dialect.isProgram &&
+      this.islands.some((one) => one.isForeign !== true && start <= one.start && one.end <= end);
+    const dialect = isOfPage ? this.dialect : dialectByContent(text);
+    // What is a program is read as a whole, the code in its templates too; of others it is read here, where its place is known.
+    const readEmbedded: EmbeddedReader = this.dialect.isProgram
+      ? () => ({ literals: [], lookups: [], mentions: [] })
+      : this.readEmbedded;
+    if (isOfPage) this.readAlone.push({ start, end });
+    const read = readMarkup("template.html", text, false, dialect, this.shapes, readEmbedded);
     const isOther = dialect !== this.dialect && dialect.shown !== undefined;
     const literals = read.literals.map((literal) => {
       const shifted = shiftLiteral(literal, start);
@@ -759,6 +769,8 @@ class MarkupReader {
   }
 
   /** The spans of texts that are literals already, so that elements inside them are none once more. */
+  /** Templates inside the page that were read as pages of their own. */
+  private readonly readAlone: Span[] = [];
   private readonly inRun: Span[] = [];
 
   private nodePieces(
@@ -882,6 +894,11 @@ class MarkupReader {
     this.literals.push(this.exempt === undefined ? literal : { ...literal, skipped: this.exempt });
   }
 
+  /** Whether a place is in a template that was read as a page of its own, with the code in it. */
+  private isReadAlone({ start, end }: Span): boolean {
+    return this.readAlone.some((one) => one.start <= start && end <= one.end);
+  }
+
   /** The code of the islands: strings that are shown, and lookups. */
   private islandCode(root: MarkupElement): void {
     const { language } = this.dialect;
@@ -889,13 +906,19 @@ class MarkupReader {
     if (language === "ruby" || language === "java" || language === "php") {
       const code = this.dialect.isProgram ? this.text : this.codeAlone(language);
       const content = this.readEmbedded(language, code, this.shapes);
-      this.take({ ...content, literals: content.literals.map((literal) => this.inOutput(literal, root)) });
+      this.take({
+        ...content,
+        literals: content.literals
+          .filter(({ span }) => !this.isReadAlone(span))
+          .map((literal) => this.inOutput(literal, root)),
+        lookups: content.lookups.filter(({ span }) => !this.isReadAlone(span)),
+      });
       if (this.dialect.hasLooseLookups) this.looseExpressions(root);
       return;
     }
     if (this.dialect.isScripted && this.scriptProgram(root)) return;
     for (const island of this.islands) {
-      if (island.kind === "comment" || island.isForeign) continue;
+      if (island.kind === "comment" || island.isForeign || this.isReadAlone(island)) continue;
       const place = island.kind === "code" && !island.isShown ? undefined : this.placeOf(island, root);
       const read = language === "expression" ? readPlainExpression : readScriptExpression;
       this.take(read(this.text, island.codeStart, island.codeEnd, this.shapes, place));
@@ -906,10 +929,11 @@ class MarkupReader {
   private scriptProgram(root: MarkupElement): boolean {
     const source = readScript("template.js", this.codeAlone("script"), false, this.shapes);
     if (source.problems.length > 0) return false;
-    const literals = source.literals.map((literal) =>
-      this.inOutput({ ...literal, context: { ...literal.context, atLoad: false } }, root),
-    );
-    this.take({ ...source, literals });
+    const literals = source.literals
+      .filter(({ span }) => !this.isReadAlone(span))
+      .map((literal) => this.inOutput({ ...literal, context: { ...literal.context, atLoad: false } }, root));
+    const lookups = source.lookups.filter(({ span }) => !this.isReadAlone(span));
+    this.take({ ...source, literals, lookups });
     return true;
   }
 
