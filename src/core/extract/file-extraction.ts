@@ -28,6 +28,7 @@ import type { TextEdit } from "../text/edits.js";
 import { separatorsOf } from "../text/separators.js";
 import { shortened } from "../text/shorten.js";
 import { contains, type Span } from "../text/span.js";
+import { lazily } from "../text/lazy.js";
 import type { Notice } from "../text/wording.js";
 import { labelsOf, type Labels } from "./constant-labels.js";
 import { hostOf, type Host } from "./hosts.js";
@@ -279,6 +280,7 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, effort: 
   const host = hostOf(source, config, job.options.usual);
   const parts = host.kind === "script" ? [wholeScript(source)] : componentScripts(source);
   const emission = emissionFor(job, source.file);
+  const group = lazily(() => groupOf(source, job));
   const chosen = writable(job, source, candidates, { host, parts, emission, notes })
     .slice(0, room)
     .flatMap(({ found, ...deferred }) => {
@@ -287,6 +289,7 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, effort: 
         source,
         found,
         boundLookup(source, partOf(parts, found.literal), found.literal),
+        group,
       );
       if ("key" in choice) return [{ ...choice, ...deferred }];
       notes.push(choice.note);
@@ -438,6 +441,7 @@ function choiceOf(
   source: SourceFile,
   found: SurveyedLiteral,
   by: BoundLookup | undefined,
+  group: () => string | undefined,
 ): Choice | { readonly note: PlanNote } {
   const { book, reader, shared } = job;
   const { literal } = found;
@@ -465,7 +469,7 @@ function choiceOf(
   }
   const key =
     decision?.key === undefined
-      ? shared.nameFor(keyRequest(literal, { file, message, under: by?.prefix ?? groupOf(source, job) }))
+      ? shared.nameFor(keyRequest(literal, { file, message, under: by?.prefix ?? group() }))
       : shared.given(decision.key, message);
   if (key === undefined) return refuse(say("bad-key", { key: decision?.key ?? "" }));
   if (!shared.hasRoomFor({ key, file })) {
@@ -550,19 +554,13 @@ function extractedOf({ found, key }: Choice): Replaced {
   };
 }
 
-const groups = new WeakMap<SourceFile, { readonly group: string | undefined }>();
-
 /** The group in which a file's own keys stand, where the book says nothing of how keys are named. */
 function groupOf(source: SourceFile, { book, shared }: Extraction): string | undefined {
   if (book.config.naming.pattern !== undefined) return undefined;
-  const known = groups.get(source);
-  if (known) return known.group;
   const keys = source.lookups.flatMap(({ key }) =>
     key.kind === "fixed" && shared.textOf(key.value) !== undefined ? [key.value] : [],
   );
-  const group = ownGroup(source.file, [...new Set(keys)], separatorsOf(book.config));
-  groups.set(source, { group });
-  return group;
+  return ownGroup(source.file, [...new Set(keys)], separatorsOf(book.config));
 }
 
 /** Says why a text is not extracted, under the id of the reason. */

@@ -16,11 +16,9 @@ export function importLineEdit(
 ): TextEdit | undefined {
   const place = dialect?.imports ?? languageNamed(language)?.imports;
   const wanted = line.trim();
-  const { names: pattern } = place ?? {};
-  const namesIn = place?.namesIn ?? (pattern && ((part: string) => namesBroughtIn(part, pattern)));
-  if (namesIn) {
-    const there = new Set(namesIn(text));
-    const names = namesIn(wanted);
+  if (place?.namesIn) {
+    const there = new Set(place.namesIn(text));
+    const names = place.namesIn(wanted);
     if (names.length > 0 && names.every((name) => there.has(name))) return undefined;
   }
   if (!place || text.split(/\r?\n/).some((one) => one.trim() === wanted)) return undefined;
@@ -38,9 +36,4 @@ export function importLineEdit(
   const isOpen = /^[ \t]*(?:\r?\n|$)/.test(text.slice(at));
   const before = at > 0 && !place.isTight ? lineEnd : "";
   return { start: at, end: at, replacement: before + wanted + lineEnd + (isOpen ? "" : lineEnd) };
-}
-
-/** What lines of a text bring in, by the pattern that finds their lists of names. */
-export function namesBroughtIn(text: string, pattern: RegExp): readonly string[] {
-  return [...text.matchAll(pattern)].flatMap(([, list = ""]) => list.trim().split(/\s+/));
 }

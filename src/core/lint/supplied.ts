@@ -136,9 +136,8 @@ function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): Supp
   const { book } = context;
   const { key, argumentNames } = lookup;
   if (key.kind !== "fixed" || !argumentNames) return undefined;
-  const { countsUnnamed, givenAs = (name: string) => name } = context.syntax;
-  // Without values by name, it is filled elsewhere.
-  if (countsUnnamed && argumentNames.length === 0) return undefined;
+  const { countsUnnamed, isFilledLater, givenAs = (name: string) => name } = context.syntax;
+  if (isFilledLater && argumentNames.length === 0) return undefined;
   const resolved = book.resolve(key.value);
   if (!resolved) return undefined;
   const { catalog, entry } = resolved;

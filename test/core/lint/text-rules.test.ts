@@ -754,8 +754,12 @@ test.each<[string, string, readonly string[]]>([
     ["unknown"],
   ],
   ["of a call", 't("desk.a"); t("late")', ["unknown"]],
+  ["of a property that asks for a key", 'say({ id: "desk.a" }); say({ id: "late" })', ["unknown"]],
 ])("unknown keys %s", async (_, code, expected) => {
-  const book = { code: ["src/**"], lookups: [{ call: "t" }, { descriptor: "tell", key: "text" }] };
+  const book = {
+    code: ["src/**"],
+    lookups: [{ call: "t" }, { descriptor: "tell", key: "text" }, { descriptor: "say", key: "id" }],
+  };
   const texts = { desk: { a: "A", b: "B", crossing: "C" } };
   const all = await lintProject(
     memoryProject(book, { "t/en.json": JSON.stringify(texts), "src/a.js": code }),

@@ -104,6 +104,14 @@ describe("what a lookup of texts is given besides is written as it is there", ()
       'translate("{key}")',
     ],
     [
+      "a name that others have in theirs",
+      {
+        "quay/say.php": "<?php\nfunction tr($text) {\n  return $lang[$text] ?? $text;\n}\n",
+        "quay/a.php": `<?php\n${many((at) => `echo strtr( "a${at}", tr("Boat number ${at}") );`)}\n`,
+      },
+      'tr("{key}")',
+    ],
+    [
       "values where there are places for them",
       project(
         (at) => (at % 2 === 0 ? ", $count" : ""),

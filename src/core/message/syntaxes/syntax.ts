@@ -38,6 +38,8 @@ export interface Syntax {
   readonly numberedFrom?: number;
   /** Set where arguments without a name are counted, beside those that have one. */
   readonly countsUnnamed?: true;
+  /** Set where programs fill the text that a lookup gives, at once or later: one without values says nothing of them. */
+  readonly isFilledLater?: true;
   /** The name by which a program gives the value of an argument, where a message may take a part of it. */
   readonly givenAs?: (name: string) => string;
   /** How plurals and selects can be in a message: one in another, or side by side on the outside alone; undefined for not at all. */

@@ -4,10 +4,9 @@ import { readableText, type Literal, type SourceFile } from "../../source/model.
 import { keyName } from "../../source/bound-key.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
-import { namesBroughtIn } from "../../extract/import-line.js";
 import { isFormattedBehind } from "./filled-texts.js";
 import { boundNames, importLine } from "./bound-names.js";
-import { hasValueBehind, most, type LookupSample, type LookupUse } from "./lookup-use.js";
+import { hasValueBehind, most, nameOf, type LookupSample, type LookupUse } from "./lookup-use.js";
 
 /** What extraction writes, as the code that is there looks texts up. */
 export interface ProposedEmission {
@@ -228,8 +227,7 @@ function loadLine(samples: readonly LookupSample[]): string | undefined {
   const files = new Set(samples.map(({ source }) => source));
   const counts = new Map<string, number>();
   for (const { text, dialect } of files) {
-    const pattern = dialect?.imports?.names;
-    const names = pattern ? namesBroughtIn(text, pattern) : [];
+    const names = dialect?.imports?.namesIn?.(text) ?? [];
     for (const name of new Set(names)) counts.set(name, (counts.get(name) ?? 0) + 1);
   }
   // Nothing says which of those that all have brings the tag in.
@@ -280,10 +278,11 @@ function writtenIn(
     }
     const samples = use.samples.filter(({ source }) => isMeant(posix.extname(source.file)));
     // What stands before a text may be anything: only what is called as the lookup is counts.
-    const name = nameOf(use);
+    const name = nameOf(use)?.replace(/\W/g, "\\$&");
+    const isCalled = name === undefined ? undefined : new RegExp(`(?<![\\w$])${name}(?![\\w$])`);
     const written = samples
       .flatMap((sample) => writtenAt(sample, packages) ?? [])
-      .filter(({ call }) => name === undefined || call.includes(name));
+      .filter(({ call }) => isCalled?.test(call) !== false);
     const counts = new Map<string, number>();
     for (const { call } of written) counts.set(call, (counts.get(call) ?? 0) + 1);
     const best = most(counts);
@@ -301,11 +300,6 @@ function writtenIn(
     if (made) return made;
   }
   return undefined;
-}
-
-/** The last name of a lookup that is a call; undefined for others. */
-function nameOf({ lookup }: LookupUse): string | undefined {
-  return "call" in lookup ? lookup.call.split(/[^\w$]/).at(-1) : undefined;
 }
 
 /** How most members of an object of texts are written in some files. */

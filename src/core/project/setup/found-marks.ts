@@ -1,5 +1,6 @@
 import type { SourceFile } from "../../source/model.js";
 import type { KeyIndex } from "./key-index.js";
+import { nameOf, type LookupUse } from "./lookup-use.js";
 
 /** A mark of templates as a book has it: the attribute, and how its value holds a key where it has one. */
 export type ProposedMark =
@@ -113,12 +114,12 @@ const longestLoop = 600;
  */
 export function classMarks(
   code: readonly SourceFile[],
-  lookups: readonly string[],
+  lookups: readonly LookupUse[],
 ): readonly Exclude<ProposedMark, string>[] {
-  const names = lookups.flatMap((name) => name.split(/\W/).at(-1) || []);
-  if (names.length === 0) return [];
+  const names = new Set(lookups.flatMap((lookup) => nameOf(lookup) ?? []));
+  if (names.size === 0) return [];
   const asked = new RegExp(
-    `(?<![\\w$])(?:${[...new Set(names)].map((name) => name.replace(/\W/g, "\\$&")).join("|")})\\(`,
+    `(?<![\\w$])(?:${[...names].map((name) => name.replace(/\W/g, "\\$&")).join("|")})\\(`,
     "g",
   );
   const found = new Map<string, Set<string> | undefined>();

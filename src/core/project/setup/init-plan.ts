@@ -447,13 +447,7 @@ function newBook(
   // Who names a lookup wants that one.
   const found = declared.length > 0 || answers.lookup !== undefined ? [] : byText();
   for (const { shown, hits } of found) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
-  const marks = [
-    ...(found.length > 0 ? bareMarks(code) : []),
-    ...classMarks(
-      code,
-      found.flatMap(({ lookup }) => ("call" in lookup ? lookup.call : [])),
-    ),
-  ];
+  const marks = [...(found.length > 0 ? bareMarks(code) : []), ...classMarks(code, found)];
   for (const mark of marks)
     grounds.push(`${markInWords(mark)} marks the texts of templates, which are looked up by themselves.`);
   const others = otherCatalogs(all);
@@ -512,11 +506,12 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
   if (lookups.uses.length + annotated === 0 && answers.lookup === undefined)
     grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
   const relative = findRelative(users, keys, grounds);
+  const inRuby = isOfRuby(lookups.uses);
   const syntax = chooseSyntax(
     found.texts,
     grounds,
     fillingOf(lookups.uses),
-    isOfRuby(lookups.uses) ? "percent-brace" : undefined,
+    inRuby ? "percent-brace" : undefined,
   );
   const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(
@@ -540,7 +535,15 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
       `All locales have the forms ${known.join(", ")}, and no other: the program is taken to choose them by the number itself ("forms.known").`,
     );
   const emit = emissionOf(lookups.uses, users);
-  const marks = lookups.uses.some(isMarkUse) ? [] : findMarks(users, keys);
+  const naming = namingOf(
+    found,
+    source,
+    lookups,
+    around.ecosystem?.letterCase ?? (inRuby ? "snake" : undefined),
+  );
+  const marks = lookups.uses.some(isMarkUse)
+    ? []
+    : [...findMarks(users, keys), ...(naming?.pattern === "{text}" ? classMarks(users, lookups.uses) : [])];
   for (const mark of marks)
     grounds.push(
       `${markInWords(mark)} marks the texts of templates; \`fond extract --collect\` takes them into the catalog.`,
@@ -553,12 +556,6 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
     ...(inAnnotations ? [{ binding: "{KEY}" }] : []),
   ];
   const written = emit || inAnnotations ? { ...emit, ...inAnnotations } : undefined;
-  const naming = namingOf(
-    found,
-    source,
-    lookups,
-    around.ecosystem?.letterCase ?? (isOfRuby(lookups.uses) ? "snake" : undefined),
-  );
   const book = {
     name,
     code: codeGlobs(users, grounds),

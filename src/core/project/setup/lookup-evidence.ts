@@ -10,6 +10,7 @@ import type { KeyIndex, KeyMatch } from "./key-index.js";
 import {
   hasValueBehind,
   homeOf,
+  nameOf,
   mergeVotes,
   most,
   newUse,
@@ -133,11 +134,6 @@ const shownAttribute =
 function isPartOf({ lookup, hits }: LookupUse, surely: readonly LookupUse[]): boolean {
   const name = "mark" in lookup ? /^\{\{#(\w+)\}\}/.exec(lookup.mark)?.[1] : undefined;
   return name !== undefined && hits > 0 && surely.some((use) => nameOf(use) === name);
-}
-
-/** What a lookup that is a call is called, without the object that has it. */
-function nameOf({ lookup }: LookupUse): string | undefined {
-  return "call" in lookup ? lookup.call.split(/[.:>]+/).at(-1) : undefined;
 }
 
 /** Fewer than this share of what the most frequent lookup has is chance, but for another form of the same function. */

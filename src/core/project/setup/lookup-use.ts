@@ -41,6 +41,11 @@ export function hasValueBehind({ text }: SourceFile, { span }: Literal): boolean
   );
 }
 
+/** What a lookup that is a call is called, without the object that has it. */
+export function nameOf({ lookup }: Pick<LookupUse, "lookup">): string | undefined {
+  return "call" in lookup ? lookup.call.split(/[.:>]+/).at(-1) : undefined;
+}
+
 export interface LookupSample {
   readonly source: SourceFile;
   readonly literal: Literal;

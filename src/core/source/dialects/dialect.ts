@@ -147,6 +147,11 @@ export function hasNoFilter(island: string): boolean {
   return !/(?<!\|)\|(?!\|)/.test(island);
 }
 
+/** Whether an island can be passed that has no filter: what a mark puts out raw may be markup, and a lookup's values are escaped. */
+export function passesButRaw(raw: string): (island: string) => boolean {
+  return (island) => hasNoFilter(island) && !island.startsWith(raw);
+}
+
 /** The islands between two marks. */
 export function between(
   text: string,

@@ -52,9 +52,7 @@ export interface ImportPlace {
   readonly opens?: RegExp;
   /** Whether the line goes right below what opens the file, without an empty line between. */
   readonly isTight?: boolean;
-  /** What of a file or a line names what is brought in, where one line brings in several: what is named need not be again. */
-  readonly names?: RegExp;
-  /** The same, where names are told from each other by more than a pattern. */
+  /** The names that a file or a line brings in: what is there need not be brought in again. */
   readonly namesIn?: (text: string) => readonly string[];
 }
 

@@ -7,7 +7,7 @@ export const fileUnreadable = defineRule({
   id: "file/unreadable",
   level: "error",
   summary: "Catalog or source file that cannot be read completely.",
-  why: "If a catalog does not parse, all of its texts are missing: users see raw keys, or the program does not start. Nothing else is reported about such a file, because what seems to be missing may be in the part that could not be read. Of source files, the part that could be read is still checked; those of libraries and tests are passed over.",
+  why: "If a catalog does not parse, all of its texts are missing: users see raw keys, or the program does not start. Nothing else is reported about such a file, because what seems to be missing may be in the part that could not be read. Of source files, the part that could be read is still checked; those of libraries and tests are passed over. In languages that are read for texts and lookups alone, code that could not be read is a warning.",
   messages: {
     file: { message: "the file cannot be read: {detail}", remedy: "make it readable, as text in UTF-8" },
     code: { message: "the code does not parse: {problem}", remedy: "{fix}" },

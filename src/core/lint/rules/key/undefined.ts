@@ -1,4 +1,5 @@
 import { catalogAdditions } from "../../../extract/additions.js";
+import { keyName } from "../../../source/bound-key.js";
 import { partEnds, separatorsOf } from "../../../text/separators.js";
 import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
@@ -202,17 +203,18 @@ function foreignNamespace(written: string, book: Book): string | undefined {
 }
 
 /**
- * Whether what an object is given as its text is one: it has no parts as keys have, and the same property takes texts as they are,
- * `status({ text: "late" })`.
+ * Whether what an object is given is a text and no key, `status({ text: "late" })`: it has no parts as keys have, and the property is
+ * not called as those are that ask for a key.
  */
 function isGivenAsText(text: string, { key, keySpan }: Lookup, separator: string): boolean {
   const fixed = key.kind === "fixed" ? [key.value] : key.kind === "composed" ? key.parts : [];
-  const hasParts = separator === "" || fixed.some((part) => part?.includes(separator));
-  return (
-    !hasParts &&
-    /[\w$]\s{0,9}:\s{0,9}["'`]?$/.test(text.slice(Math.max(keySpan.start - 40, 0), keySpan.start))
-  );
+  if (separator === "" || fixed.some((part) => part?.includes(separator))) return false;
+  const before = text.slice(Math.max(keySpan.start - 80, 0), keySpan.start);
+  const [, property] = /(?<![\w$])([\w$]{1,60})\s{0,9}:\s{0,9}["'`]?$/.exec(before) ?? [];
+  return property !== undefined && !asksForKey.test(property);
 }
+
+const asksForKey = new RegExp(`^${keyName}$`);
 
 /**
  * Whether code compares what a lookup gives with its key, to know whether there is such a text:

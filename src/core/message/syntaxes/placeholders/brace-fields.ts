@@ -1,3 +1,4 @@
+import { visitNodes } from "../../facts.js";
 import { plain } from "./plain.js";
 import { placeholderSyntax } from "./placeholders.js";
 import type { Message, MessageNode } from "../../model.js";
@@ -23,6 +24,7 @@ export const braceField = filledAsAWhole(
     signs: { single: "{}<" },
     placeholders: ["brace", "brace-number"],
     countsUnnamed: true,
+    isFilledLater: true,
     givenAs: (name) => name.split(/[.[]/, 1)[0] ?? name,
     recognized: {
       pattern:
@@ -104,8 +106,9 @@ function filledAsAWhole(syntax: Syntax): Syntax {
 }
 
 function hasArguments(nodes: readonly MessageNode[]): boolean {
-  return nodes.some((node) => {
-    if (node.kind === "argument") return true;
-    return node.kind === "tag" && (hasArguments(node.attributes) || hasArguments(node.children));
+  let has = false;
+  visitNodes(nodes, ({ kind }) => {
+    has ||= kind === "argument";
   });
+  return has;
 }

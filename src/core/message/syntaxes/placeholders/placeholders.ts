@@ -35,6 +35,7 @@ type Given =
   | "recognized"
   | "numberedFrom"
   | "countsUnnamed"
+  | "isFilledLater"
   | "givenAs"
   | "hasArguments";
 

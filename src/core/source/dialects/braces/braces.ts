@@ -1,4 +1,4 @@
-import { between, codeBlock, hasNoFilter, type Dialect, type Island, foreignPercents } from "../dialect.js";
+import { between, codeBlock, passesButRaw, type Dialect, type Island, foreignPercents } from "../dialect.js";
 
 /** Double and triple braces, `{% blocks %}`, and their comments. */
 export function braceIslands(text: string): Island[] {
@@ -51,7 +51,7 @@ export const braces: Dialect = {
     head: /^/,
     body: /(?!)/,
     isTight: true,
-    names: /\{%-?\s{0,9}load\s([^%\n]{1,300})%\}/g,
+    namesIn: loadedIn,
   },
   bindsAttributes: true,
   givesByAt: true,
@@ -62,6 +62,12 @@ export const braces: Dialect = {
     end: /\{%-?\s{0,9}endif\s{0,9}-?%\}/,
     next: /\{%-?\s{0,9}(?:else|elsif|elseif|elif|endif)/,
   },
-  // What is put out raw may be markup, and a lookup's values are escaped.
-  passesIsland: (island) => hasNoFilter(island) && !island.startsWith("{{{"),
+  passesIsland: passesButRaw("{{{"),
 };
+
+/** The names of what a page loads: `{% load quay words %}`. */
+function loadedIn(text: string): readonly string[] {
+  return [...text.matchAll(/\{%-?\s{0,9}load\s([^%\n]{1,300})%\}/g)].flatMap(([, list = ""]) =>
+    list.trim().split(/\s+/),
+  );
+}

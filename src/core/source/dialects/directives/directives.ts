@@ -1,4 +1,4 @@
-import { between, hasNoFilter, matchAll, type Dialect, type Island } from "../dialect.js";
+import { between, passesButRaw, matchAll, type Dialect, type Island } from "../dialect.js";
 import { phpIslands } from "../php/php.js";
 
 const directive =
@@ -54,6 +54,5 @@ export const directives: Dialect = {
     end: /@endif\b/,
     next: /@(?:else|endif)/,
   },
-  // What is put out raw may be markup, and a lookup's values are escaped.
-  passesIsland: (island) => hasNoFilter(island) && !island.startsWith("{!!"),
+  passesIsland: passesButRaw("{!!"),
 };

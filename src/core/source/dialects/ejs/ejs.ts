@@ -1,4 +1,4 @@
-import { bracedBranches, hasNoFilter, percentIslands, type Dialect, foreignBraces } from "../dialect.js";
+import { bracedBranches, passesButRaw, percentIslands, type Dialect, foreignBraces } from "../dialect.js";
 
 /** JavaScript in percent signs: `<%= name %>`. */
 export const ejs: Dialect = {
@@ -13,6 +13,5 @@ export const ejs: Dialect = {
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
   branches: bracedBranches,
-  // What is put out raw may be markup, and a lookup's values are escaped.
-  passesIsland: (island) => hasNoFilter(island) && !island.startsWith("<%-"),
+  passesIsland: passesButRaw("<%-"),
 };

@@ -1,4 +1,4 @@
-import { commentEnd, hasNoFilter, stringEnd, type Dialect, type Island } from "../dialect.js";
+import { commentEnd, passesButRaw, stringEnd, type Dialect, type Island } from "../dialect.js";
 
 /** `{expression}` with its braces balanced, `{#if …}`, `{:else}`, `{/if}`, `{@html …}`. */
 const singleBrace = (text: string): Island[] => {
@@ -65,6 +65,5 @@ export const svelte: Dialect = {
     end: /\{\/if\}/,
     next: /\{(?::else|\/if)/,
   },
-  // What is put out raw may be markup, and a lookup's values are escaped.
-  passesIsland: (island) => hasNoFilter(island) && !/^\{\s*@html\b/.test(island),
+  passesIsland: passesButRaw("{@html"),
 };
