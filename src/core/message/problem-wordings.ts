@@ -21,6 +21,10 @@ export const problemWordings = wordings("message", {
     message: "{brace} by itself in a text with arguments: programs throw an error",
     remedy: "write it twice to show a brace",
   },
+  "mixed-numbers": {
+    message: "a numbered value beside one that is counted: programs throw an error",
+    remedy: "number all of them from 0, or none",
+  },
   "crossed-tag": { message: "tag {tag} is still open at {other}", remedy: "write {end} before {other}" },
   "duplicate-branch": { message: 'duplicate branch "{branch}"', remedy: "keep one of the two" },
   "empty-braces": {

@@ -75,6 +75,7 @@ describe("what each syntax reads", () => {
     ["java", "{0,plural,x}", "argument-type", "{0,plural,x}"],
     ["brace-field", "{0} of {total", "argument-unclosed", "{"],
     ["brace-field", "{0} of 1}", "argument-unclosed", "}"],
+    ["brace-field", "{} of {0} {name}", "argument-name", "{0}"],
     ["brace-index", "{0} of {total}", "argument-unclosed", "{"],
     ["colon", "<b>x", "tag-unclosed", "<b>"],
     ["colon", "x</b>", "tag-unopened", "</b>"],

@@ -1,7 +1,8 @@
 import { visitNodes } from "../../facts.js";
 import { plain } from "./plain.js";
 import { placeholderSyntax } from "./placeholders.js";
-import type { Message, MessageNode } from "../../model.js";
+import type { Span } from "../../../text/span.js";
+import type { Message, MessageNode, MessageProblem } from "../../model.js";
 import type { Syntax } from "../syntax.js";
 
 /**
@@ -92,7 +93,9 @@ function doubled(text: string): string {
 function filledAsAWhole(syntax: Syntax): Syntax {
   const parse = (text: string, tags: boolean): Message => {
     const message = syntax.parse(text, tags);
-    return hasArguments(message.nodes) ? message : plain.parse(text, tags);
+    if (!hasArguments(message.nodes)) return plain.parse(text, tags);
+    const mixed = mixedNumbers(message.nodes);
+    return mixed ? { ...message, problems: [...message.problems, mixed] } : message;
   };
   return {
     ...syntax,
@@ -103,6 +106,20 @@ function filledAsAWhole(syntax: Syntax): Syntax {
       return hasArguments(parse(literal, tags).nodes) ? syntax.print(nodes, tags) : literal;
     },
   };
+}
+
+/** A numbered field beside one that is counted, at which Python stops. */
+function mixedNumbers(nodes: readonly MessageNode[]): MessageProblem | undefined {
+  let isCounted = false;
+  let numbered: Span | undefined;
+  visitNodes(nodes, (node) => {
+    if (node.kind !== "argument" || !/^\d/.test(node.name)) return;
+    if (node.nameSpan?.start === node.span?.start) isCounted = true;
+    else numbered ??= node.span;
+  });
+  return isCounted && numbered
+    ? { severity: "error", code: "argument-name", name: "mixed-numbers", data: {}, span: numbered }
+    : undefined;
 }
 
 function hasArguments(nodes: readonly MessageNode[]): boolean {
