@@ -27,6 +27,7 @@ import {
   type SetupLine,
   type SetupPlace,
 } from "../source/readers/script/scopes.js";
+import { literally } from "../text/key-pattern.js";
 import { thisHas } from "./this-receiver.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
@@ -108,14 +109,15 @@ const say = notices("extract", {
 export function scriptRefusal(
   literal: Literal,
   part: ScriptPart,
-  { book, reader, imports, setup, scriptsNaming }: ScriptEmission,
+  emission: ScriptEmission,
   by?: BoundLookup,
   bound: readonly BoundLookup[] = [],
 ): Obstacle | undefined {
+  const { book, reader, imports, setup, scriptsNaming } = emission;
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   if (by) return undefined;
-  const template = templateFor(book, literal);
+  const template = templateAt(part, literal, emission);
   // The usual call is not that of a book whose lookups are others.
   if (template === defaultCall && book.emit.call === undefined && !usesDefaultCall(book.lookups))
     return say("no-call-script", { example: JSON.stringify(defaultCall) });
@@ -131,7 +133,7 @@ export function scriptRefusal(
   // Where a call makes its key, what gives the text is the call around that.
   const asked = callAroundKey(template) ?? calledIn(template)[0];
   const name = (asked ?? objectOf(template) ?? "").split(".")[0] ?? "";
-  if (name === "this" && asked !== undefined && !thisHas(part.program, part.text, literal.span.start, asked))
+  if (name === "this" && asked !== undefined && !thisHas(part, literal.span.start, asked, scriptsNaming))
     return say("not-of-this", { name: asked });
   if (name === "" || name === "this") return undefined;
   const { program } = part;
@@ -246,7 +248,11 @@ function isFreeAround(asked: string, part: ScriptPart, naming: ScriptsNaming | u
   const calls = [part, ...others].map(({ program }) => callsOf(program, asked));
   if (calls.some(({ isFree }) => isFree)) return true;
   // What the templates of components alone have is not there in scripts.
-  const isOfTemplates = others.some(({ isWhole, text }) => !isWhole && !text.includes(name));
+  const inTemplate = new RegExp(`(?<![\\w$.])${literally(asked)}\\(`);
+  const isOfTemplates = [part, ...others].some(
+    ({ isWhole, page, text }) =>
+      !isWhole && page !== undefined && inTemplate.test(page) && !inTemplate.test(text),
+  );
   return !isOfTemplates && !calls.some(({ isBound }) => isBound);
 }
 
@@ -292,6 +298,39 @@ function templateFor({ emit }: BookConfig, { pieces }: Literal, by?: BoundLookup
   return (hasValues ? emit.withValues?.call : undefined) ?? emit.call ?? defaultCall;
 }
 
+/**
+ * The template for a text of a script: where the usual lookup is not known and the book's lookups name a method of `this` that is
+ * there, it is called in its place.
+ */
+function templateAt(
+  { program, text, ...part }: ScriptPart,
+  literal: Literal,
+  { book, setup, scriptsNaming }: ScriptEmission,
+  by?: BoundLookup,
+): string | undefined {
+  const usual = templateFor(book, literal, by);
+  if (usual === undefined || by || part.runsPerUse) return usual;
+  const [, asked = ""] = /^([\w$.]{1,100})\(["'`]\{key\}/.exec(usual) ?? [];
+  const root = rootOf(asked);
+  const { start } = literal.span;
+  if (
+    asked === "" ||
+    root === "this" ||
+    setup?.names.includes(root) ||
+    moduleBinding(program, root) !== undefined ||
+    isShadowed(program, start, root)
+  )
+    return usual;
+  const own = book.lookups.flatMap((one) =>
+    "call" in one && one.call.startsWith("this.") && (one.key ?? 0) === 0 ? [one.call] : [],
+  );
+  const ending = `.${asked.split(".").at(-1) ?? asked}`;
+  const found = [...own]
+    .sort((one, other) => Number(other.endsWith(ending)) - Number(one.endsWith(ending)))
+    .find((one) => thisHas({ program, text, ...part }, start, one, scriptsNaming));
+  return found === undefined ? usual : found + usual.slice(asked.length);
+}
+
 /** The lookup that a script has made where a text stands, which takes its key; elements need one that can write them. */
 export function boundLookup(
   { bound = [] }: SourceFile,
@@ -330,9 +369,10 @@ function hasSetup({ program, text }: ScriptPart, setup: SetupLine): boolean {
 export function scriptEdits(
   chosen: readonly Keyed[],
   part: ScriptPart,
-  { book, imports, setup }: ScriptEmission,
+  emission: ScriptEmission,
   alsoCalled: readonly string[] = [],
 ): TextEdit[] {
+  const { book, imports, setup } = emission;
   const { text, program } = part;
   const quote = dominantQuote(text);
   const templates = new Set<string>();
@@ -344,7 +384,7 @@ export function scriptEdits(
     );
     return outermost.flatMap((one) => {
       const { literal, by } = one;
-      const template = templateFor(book, literal, by);
+      const template = templateAt(part, literal, emission, by);
       if (template === undefined) return [];
       if (!by) templates.add(template);
       const key = by ? one.key.slice(by.prefix.length) : frontOf(book) + one.key;

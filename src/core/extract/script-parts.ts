@@ -13,6 +13,8 @@ export interface ScriptPart {
   readonly file: string;
   /** The file's text with all that is not in the script blanked, so that places are those of the file. */
   readonly text: string;
+  /** All of the file's text, where the script is one of a component. */
+  readonly page?: string;
   readonly program: Program;
   readonly span: Span;
   /** Whether its top level runs anew for each component that is shown, so that a locale is chosen by then. */
@@ -79,6 +81,6 @@ export function componentScripts({
     const { program, problems } = parseScript(`${file}.${lang}`, masked);
     if (problems.length > 0) return [];
     const runsPerUse = dialect.runsPerUse?.(attributes) ?? false;
-    return [{ file, text: masked, program, span: { start, end }, runsPerUse, isWhole: false }];
+    return [{ file, text: masked, page: text, program, span: { start, end }, runsPerUse, isWhole: false }];
   });
 }

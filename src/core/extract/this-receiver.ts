@@ -1,60 +1,135 @@
 import type { ClassBody, Node, ObjectExpression, Program } from "oxc-parser";
 import { childrenOf } from "../source/readers/script/scopes.js";
 import { literally } from "../text/key-pattern.js";
+import type { ScriptPart, ScriptsNaming } from "./script-parts.js";
 
 /**
  * Whether `this` at a place of a script has what a lookup of it names: `say` for `this.say("{key}")`. It has where the function,
- * class or object that it is of uses or makes that member itself.
+ * class or object that it is of uses or makes that member itself, or where all functions of a component share it.
  */
-export function thisHas(program: Program, text: string, start: number, callee: string): boolean {
-  const member = callee.replace(/^this\./, "").split(".")[0] ?? "";
-  const path: Node[] = [program];
-  for (;;) {
-    const next = childrenOf(path.at(-1) ?? program).find(
-      (child) => child.start <= start && start < child.end,
-    );
-    if (!next) break;
-    path.push(next);
-  }
-  const owner = path.findLastIndex(
-    ({ type }) =>
-      type === "FunctionDeclaration" || type === "FunctionExpression" || type === "PropertyDefinition",
-  );
-  const uses = new RegExp(`\\bthis\\.${literally(member)}(?![\\w$])`);
-  const of = (node: Node | undefined) => (node ? text.slice(node.start, node.end) : "");
+export function thisHas(
+  part: Pick<ScriptPart, "program" | "text"> & Partial<ScriptPart>,
+  start: number,
+  callee: string,
+  naming?: ScriptsNaming,
+): boolean {
+  const { program, text } = part;
+  const members = callee.replace(/^this\./, "");
+  const [member = "", ...deeper] = members.split(".");
+  const path = pathTo(program, start);
+  const owner = ownerIn(path);
+  const uses = new RegExp(`\\bthis\\.${literally(members)}(?![\\w$])`, "g");
+  const hasUse = (node: Node | undefined) =>
+    node !== undefined && text.slice(node.start, node.end).search(uses) >= 0;
+  const makes = (whole: Node | undefined) =>
+    deeper.length === 0 &&
+    (whole?.type === "ClassBody" || whole?.type === "ObjectExpression") &&
+    hasMember(whole, member);
   const own = path[owner];
-  // A component's template may be of any object: what the file uses is what it has.
-  if (!own) return uses.test(text);
-  if (uses.test(of(own))) return true;
+  // Outside of functions it is the module's, or that of whoever the file is included by.
+  if (!own) return [...text.matchAll(uses)].some(({ index }) => ownerIn(pathTo(program, index)) < 0);
+  if (hasUse(own)) return true;
   const [holder, whole] = [path[owner - 1], path[owner - 2]];
   switch (holder?.type) {
     case "ClassBody":
-      return uses.test(of(holder)) || makes(holder, member);
+      return hasUse(holder) || makes(holder);
     case "MethodDefinition":
+      return hasUse(whole) || makes(whole);
     case "Property":
-      return (
-        uses.test(of(whole)) ||
-        ((whole?.type === "ClassBody" || whole?.type === "ObjectExpression") && makes(whole, member))
-      );
-    // `this.show = function () { … }`, `Desk.prototype.show = function () { … }`
-    case "AssignmentExpression":
-      if (/^this\./.test(of(holder))) {
-        const maker = path
-          .slice(0, owner)
-          .findLast(({ type }) => type === "FunctionDeclaration" || type === "FunctionExpression");
-        return uses.test(of(maker));
+      if (part.isWhole === false) {
+        const place = placeInComponent(path, owner - 1);
+        if (place !== undefined) return place === "shared" && componentHas(part, members, naming);
       }
+      return hasUse(whole) || makes(whole);
+    // `this.show = function () { … }`, `Desk.prototype.show = function () { … }`
+    case "AssignmentExpression": {
+      const left = text.slice(holder.start, holder.end);
+      if (left.startsWith("this."))
+        return hasUse(
+          path
+            .slice(0, owner)
+            .findLast(({ type }) => type === "FunctionDeclaration" || type === "FunctionExpression"),
+        );
       return (
-        /^[\w$.]{1,100}\.prototype\./.test(of(holder)) &&
+        /^[\w$.]{1,100}\.prototype\./.test(left) &&
         new RegExp(`\\.prototype\\.${literally(member)}\\s*=`).test(text)
       );
+    }
     default:
       return false;
   }
 }
 
+/** The nodes around a place, from the outermost. */
+function pathTo(program: Program, start: number): readonly Node[] {
+  const path: Node[] = [program];
+  for (;;) {
+    const next = childrenOf(path.at(-1) ?? program).find(
+      (child) => child.start <= start && start < child.end,
+    );
+    if (!next) return path;
+    path.push(next);
+  }
+}
+
+/** Which of the nodes around a place gives it its `this`; -1 outside of functions and classes. */
+function ownerIn(path: readonly Node[]): number {
+  return path.findLastIndex(
+    ({ type }) =>
+      type === "FunctionDeclaration" || type === "FunctionExpression" || type === "PropertyDefinition",
+  );
+}
+
+/** Groups of a component's functions that have its `this`: the term is common to all that describe components by objects. */
+const sharedGroups = /^(?:methods|computed|watch)$/;
+/** What is called before there is a component. */
+const earlyFunctions = /^(?:setup|asyncData|beforeRouteEnter|validate|head)$/;
+
+/**
+ * Whether a function in the object that a component exports has the component as its `this`, by the property that it is; undefined
+ * for functions of other objects.
+ */
+function placeInComponent(path: readonly Node[], at: number): "shared" | "other" | undefined {
+  const names: string[] = [];
+  for (let index = at; path[index]?.type === "Property" && names.length < 3; index -= 2) {
+    const property = path[index];
+    names.unshift(
+      property?.type === "Property" && property.key.type === "Identifier" ? property.key.name : "",
+    );
+    if (path[index - 1]?.type !== "ObjectExpression") return undefined;
+    const around = path[index - 2]?.type === "CallExpression" ? path[index - 3] : path[index - 2];
+    if (around?.type !== "ExportDefaultDeclaration") continue;
+    const [first = ""] = names;
+    const isShared = names.length === 1 ? !earlyFunctions.test(first) : sharedGroups.test(first);
+    return isShared ? "shared" : "other";
+  }
+  return undefined;
+}
+
+/**
+ * Whether the functions of a component have a member: its script uses it, its template calls it, or other components do that
+ * name it nowhere else, so that all have it.
+ */
+function componentHas(
+  { text, file = "", span, page = "" }: Pick<ScriptPart, "text"> & Partial<ScriptPart>,
+  members: string,
+  naming: ScriptsNaming | undefined,
+): boolean {
+  const used = `\\bthis\\.${literally(members)}(?![\\w$])`;
+  if (new RegExp(used).test(text)) return true;
+  const template = span ? page.slice(0, span.start) + page.slice(span.end) : "";
+  if (new RegExp(`(?<![\\w$.])${literally(members)}\\(`).test(template)) return true;
+  const mention = new RegExp(`(?<![\\w$])${literally(members)}(?![\\w$])`, "g");
+  return (
+    naming?.(members, file).some((other) => {
+      const mentions = other.isWhole ? 0 : (other.text.match(mention)?.length ?? 0);
+      return mentions > 0 && mentions === other.text.match(new RegExp(used, "g"))?.length;
+    }) ?? false
+  );
+}
+
 /** Whether a class or an object has a member of a name. */
-function makes(whole: ClassBody | ObjectExpression, member: string): boolean {
+function hasMember(whole: ClassBody | ObjectExpression, member: string): boolean {
   const members = whole.type === "ClassBody" ? whole.body : whole.properties;
   return members.some(
     (one) => "key" in one && !one.computed && one.key.type === "Identifier" && one.key.name === member,

@@ -12,6 +12,7 @@ import { readScript } from "./readers/script/script.js";
 import { byPlace, fixedText } from "./model.js";
 import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
 import type { ExpressionContent } from "./readers/markup/expressions.js";
+import { withWholeKeys } from "./key-paths.js";
 import { withStringParts } from "./readers/string-parts.js";
 import { withUses } from "./literal-uses.js";
 import { withLanguages } from "./by-language/languages.js";
@@ -34,14 +35,7 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
   );
   const source = withLanguages(used, shapes.sourceLanguage);
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
-  const { relative, home } = shapes;
-  if (!relative && home === undefined) return marked;
-  const { lookups } = marked;
-  const resolved = relative ? resolveRelative(lookups, relative(file), shapes.separators.parts) : lookups;
-  return {
-    ...marked,
-    lookups: home === undefined ? resolved : resolved.map((one) => withoutHome(one, home)),
-  };
+  return withWholeKeys(marked, shapes);
 }
 
 /**
@@ -113,20 +107,6 @@ function withoutConstant(source: SourceFile, { constant }: LookupShapes): Source
   if (!span) return source;
   const isInside = (one: { readonly span: Span }) => one.span.start >= span.start && one.span.end <= span.end;
   return { ...source, literals: source.literals.filter((literal) => !isInside(literal)) };
-}
-
-/** A lookup whose key says the namespace that it would have without. */
-function withoutHome(lookup: Lookup, home: string): Lookup {
-  const { key } = lookup;
-  if (key.kind === "composed") {
-    const [first, ...rest] = key.parts;
-    if (typeof first !== "string" || !first.startsWith(home)) return lookup;
-    const left = first.slice(home.length);
-    return { ...lookup, key: { kind: "composed", parts: left === "" ? rest : [left, ...rest] } };
-  }
-  return key.kind === "fixed" && key.value.startsWith(home)
-    ? { ...lookup, key: { kind: "fixed", value: key.value.slice(home.length) } }
-    : lookup;
 }
 
 /** The lookups that marks in the texts of a file are; what is nothing but marks is no text. */
@@ -279,17 +259,4 @@ function unreadable(text: string): SourceProblem | undefined {
 /** What stands in quotes in a script that is not read, as far as it may be a key. */
 function quotedIn(text: string): Set<string> {
   return new Set([...text.matchAll(/["'`]([\w.:/-]{2,200})["'`]/g)].map(([, quoted = ""]) => quoted));
-}
-
-/** Keys that start with a separator are relative to their file. */
-function resolveRelative(lookups: readonly Lookup[], prefix: string, separator: string): Lookup[] {
-  return lookups.map((lookup) => {
-    const { key } = lookup;
-    if (key.kind === "fixed" && key.value.startsWith(separator))
-      return { ...lookup, key: { kind: "fixed", value: prefix + key.value } };
-    const [first, ...rest] = key.kind === "composed" ? key.parts : [];
-    if (typeof first === "string" && first.startsWith(separator))
-      return { ...lookup, key: { kind: "composed", parts: [prefix + first, ...rest] } };
-    return lookup;
-  });
 }

@@ -111,6 +111,74 @@ describe("`this` of a script has to have the lookup", () => {
   });
 });
 
+describe("a component's functions call what `this` has where the usual lookup is one of templates", () => {
+  const book = {
+    lookups: [{ call: "$say" }, { call: "this.$say" }],
+    emit: { call: "$say('{key}'{args})" },
+  };
+  const shown = 'alert("The boat is late today");';
+  const component = (members: string, open = "{", close = "}") =>
+    `<template><p>{{ $say("a.b") }}</p></template>\n<script>\nexport default ${open} ${members} ${close};\n</script>\n`;
+  test.each<[string, string, boolean]>([
+    ["a method", component(`methods: { go() { ${shown} } }`), true],
+    ["a method as a function", component(`methods: { go: function () { ${shown} } }`), true],
+    ["a hook", component(`mounted() { ${shown} }`), true],
+    ["a computed value that is set", component(`computed: { a: { set() { ${shown} } } }`), true],
+    ["what is watched", component(`watch: { a: { handler() { ${shown} } } }`), true],
+    ["an arrow function in a method", component(`methods: { go() { g(() => { ${shown} }); } }`), true],
+    ["a component that a function makes", component(`mounted() { ${shown} }`, "make({", "})"), true],
+    ["a function in a method", component(`methods: { go() { g(function () { ${shown} }); } }`), false],
+    ["an arrow function as a method", component(`methods: { go: () => { ${shown} } }`), false],
+    ["what is called before there is a component", component(`setup() { ${shown} }`), false],
+    ["a group whose functions are called alone", component(`filters: { go() { ${shown} } }`), false],
+    [
+      "a function beside the component",
+      `${component("a: 1")}<script>\nfunction f() { ${shown} }\n</script>`,
+      false,
+    ],
+  ])("%s", async (_, code, isMoved) => {
+    const found = await extract("a.vue", code, book);
+    expect(found.isMoved).toBe(isMoved);
+    expect(found.notes.includes("extract/not-everywhere")).toBe(!isMoved);
+  });
+
+  test("the call is written with its object, and the template's without", async () => {
+    const project = memoryProject(
+      { code: ["src/**"], ...book },
+      {
+        "t/en.json": "{}",
+        "src/a.vue": component(`methods: { go() { alert(\`The boat \${this.name} is late\`); } }`).replace(
+          "<p>",
+          "<h1>The boat is late today</h1><p>",
+        ),
+      },
+    );
+    const plan = await extractProject(project);
+    const { after = "" } = plan.changes.find(({ file }) => file === "src/a.vue") ?? {};
+    expect(after).toContain("<h1>{{ $say('a.boatLateToday') }}</h1>");
+    expect(after).toContain('alert(this.$say("a.boatLateName", { name: this.name }))');
+  });
+
+  test.each<[string, string, string, boolean]>([
+    [
+      "of a class that is given it",
+      "class A extends B { show() { f(this.props.say('a.b')); } go() { SHOWN } }",
+      "this.props.say",
+      true,
+    ],
+    [
+      "of a class that is given something else",
+      "class A extends B { show() { f(this.props.name); } go() { SHOWN } }",
+      "this.props.say",
+      false,
+    ],
+    ["of a module", "const f = () => { SHOWN }; class A { go() { this.say('a.b'); } }", "this.say", false],
+  ])("%s", async (_, code, call, isMoved) => {
+    const own = { lookups: [{ call }], emit: { call: `${call}('{key}'{args})` } };
+    expect((await extract("a.js", code.replace("SHOWN", shown), own)).isMoved).toBe(isMoved);
+  });
+});
+
 test("what all templates of components have is written into those that have none of it yet", async () => {
   const book = {
     lookups: [{ call: "$say" }],

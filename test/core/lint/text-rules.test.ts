@@ -23,6 +23,35 @@ function finds(id: string, [locale, source, target]: Case, more: Partial<Example
 const tables: Readonly<
   Record<string, { readonly found: readonly Case[]; readonly passed: readonly Case[] }>
 > = {
+  "text/untranslated": {
+    found: [
+      ["de", "Choose a boat", "Choose a boat"],
+      ["zh", "Powered by:", "Powered by:"],
+      ["zh", "Last state: {state}, started: {at}", "Last state: {state}, started: {at}"],
+      ["de", "Read quay.example.com first", "Read quay.example.com first"],
+      ["de", "he/she sails", "he/she sails"],
+    ],
+    passed: [
+      ["zh", "https://quay.example.com/sail/#late", "https://quay.example.com/sail/#late"],
+      ["de", "ou=crew,dc=quay,dc=example", "ou=crew,dc=quay,dc=example"],
+      ["de", "quay.example.com", "quay.example.com"],
+      ["de", "iqn.1994-05.com.quay:1df7a24fcb92", "iqn.1994-05.com.quay:1df7a24fcb92"],
+      ["de", "vQuay (CSI)", "vQuay (CSI)"],
+      ["de", "allowedBerths", "allowedBerths"],
+      ["de", "us-east-1, us-west-2", "us-east-1, us-west-2"],
+      ["de", "desk:boat:plan", "desk:boat:plan"],
+    ],
+  },
+  "plural/missing-category": {
+    found: [
+      ["de", "{n, plural, =0 {None} other {# boats}}", "{n, plural, =0 {Keine} other {# Boote}}"],
+      ["pl", "{n, plural, =0 {None} one {Boat} other {Boats}}", "{n, plural, =0 {Brak} other {Statki}}"],
+      ["pl", "{n, plural, one {Boat} other {Boats}}", "{n, plural, other {Statki}}"],
+    ],
+    passed: [
+      ["de", "{n, plural, =0 {No boat} other {Boats there}}", "{n, plural, =0 {Kein Boot} other {Boote da}}"],
+    ],
+  },
   "text/ending": {
     found: [
       ["de", "Really?", "Wirklich."],
@@ -894,5 +923,75 @@ describe("arguments that code passes", () => {
     const found = lint(code);
     expect(found).toHaveLength(expected.length);
     expected.forEach((one, index) => expect(found[index]).toMatch(one));
+  });
+});
+
+describe("what a program gives to all messages need not be passed", () => {
+  const names = Array.from({ length: 24 }, (_, at) => `k${at}`);
+  const unsupplied = async (plain: number, more = "") => {
+    const texts = Object.fromEntries(
+      names.map((name, at) => [name, at < plain ? "{product} has a {boat}" : "{boat} is late"]),
+    );
+    const project = memoryProject(
+      { lookups: [{ call: "say" }], code: ["src/**"] },
+      {
+        "t/en.json": JSON.stringify({ ...texts, about: "{product} {version}" }),
+        "src/a.js": `${names.map((name) => `say("${name}", { boat });`).join("\n")}\n${more}`,
+      },
+    );
+    const found = (await lintProject(project)).filter(({ rule }) => rule === "argument/unsupplied");
+    return found.map(({ message }) => message.replace(/, which.*/, ""));
+  };
+  test("where several lookups leave it out and hardly any passes it", async () => {
+    expect(await unsupplied(5)).toEqual([]);
+  });
+  test("but one that a few forget is missing", async () => {
+    expect(await unsupplied(2)).toHaveLength(2);
+  });
+  test("and what is added beside it is given as well", async () => {
+    const ask = 'say("about");';
+    expect(await unsupplied(5, ask)).toEqual(["missing value for {version}"]);
+    expect(await unsupplied(5, `const all = { product, version: 1, ...values };\n${ask}`)).toEqual([]);
+    expect(await unsupplied(5, `const all = { product, version: 1 };\n${ask}`)).toHaveLength(1);
+  });
+});
+
+test("parts of keys that code puts in quotes are the parts without", async () => {
+  const lint = async (
+    code: string,
+    source: unknown = { types: { "quay.v1": { a: "x" }, dock: { a: "z" } } },
+  ) => {
+    const files = { "t/en.json": JSON.stringify(source), "src/a.js": code };
+    const all = await lintProject(memoryProject({ code: ["src/**"] }, files));
+    return all.flatMap(({ rule, key }) => (rule.startsWith("key/") ? [`${rule} ${key ?? ""}`] : []));
+  };
+  expect(await lint("t('types.\"quay.v1\".a'); t(\"types.'dock'.a\")")).toEqual([]);
+  expect(await lint('t(`types."${name}".a`)')).toEqual([]);
+  expect(await lint("t('types.dock.a'); t('types.\"quay.v2\".a')")).toEqual([
+    "key/undefined types.quay.v2.a",
+  ]);
+  const sentences = { 'Press "Go".': "x", '"Go" now.': "y" };
+  expect(await lint(`t('Press "Go".'); t('"Go" now.')`, sentences)).toEqual([]);
+});
+
+describe("levels by what is likely", () => {
+  const levelOf = async (rule: string, source: unknown, target: unknown, code = "src/**/*.rb") => {
+    const raw = (text: unknown) => (typeof text === "string" ? text : JSON.stringify(text));
+    const files = { "t/en.yaml": raw(source), "t/de.yaml": raw(target) };
+    const project = memoryProject({ files: "t/{locale}.yaml", code: [code] }, files, ["de"]);
+    return (await lintProject(project)).filter((one) => one.rule === rule).map(({ severity }) => severity);
+  };
+  test("an empty text of the source is empty on purpose, unless a translation has one", async () => {
+    const rule = "text/empty";
+    expect(await levelOf(rule, { a: "" }, { a: "" })).toEqual(["info"]);
+    expect(await levelOf(rule, { a: "" }, { a: "Boot" })).toEqual(["error"]);
+    expect(await levelOf(rule, { a: "Boat" }, { a: "" })).toEqual(["error"]);
+  });
+  test("what only YAML 1.1 takes for a value is a text to scripts", async () => {
+    const rule = "text/value";
+    expect(await levelOf(rule, "a: Yes\n", "a: Ja\n")).toEqual(["warning"]);
+    expect(await levelOf(rule, "a: Yes\n", "a: Ja\n", "src/**/*.{js,vue}")).toEqual([]);
+    expect(await levelOf(rule, "a: Yes\n", "a: true\n", "src/**/*.{js,vue}")).toEqual(["warning"]);
+    expect(await levelOf(rule, "a: Yes\n", "a: Ja\n", "src/**/*.{js,py}")).toEqual(["warning"]);
   });
 });

@@ -11,7 +11,8 @@ import {
 import { hasRules, rulesOf } from "../../../message/rules-of-plural.js";
 import type { PluralNode } from "../../../message/model.js";
 import { formToWrite, languageName, numbersOf } from "../../plural-words.js";
-import { defineRule, type RuleContext } from "../../rule.js";
+import { defineRule, type EntryView, type RuleContext } from "../../rule.js";
+import { showsCount } from "./hidden-count.js";
 
 export const pluralMissingCategory = defineRule({
   id: "plural/missing-category",
@@ -109,6 +110,7 @@ export const pluralMissingCategory = defineRule({
       if (!hasRules(plural, locale)) continue;
       const missing = missingCategories(plural, locale);
       if (missing.length === 0) continue;
+      if (isSwitch(plural) && isSwitchInSource(plural, view, context)) continue;
       // What only millions take is said once a locale.
       if (missing.every((category) => isRarelyReached(locale, plural.pluralKind, category))) continue;
       const { syntax } = context;
@@ -129,6 +131,28 @@ export const pluralMissingCategory = defineRule({
     }
   },
 });
+
+/** Whether a plural only tells some numbers from all others, and shows none: `=0 {No boat yet} other {Your boats}`. */
+function isSwitch(plural: PluralNode): boolean {
+  return (
+    plural.branches.some(({ selector }) => selector.startsWith("=")) &&
+    plural.branches.every(
+      (branch) =>
+        (branch.selector === "other" || branch.selector.startsWith("=")) && !showsCount(branch, plural),
+    )
+  );
+}
+
+/** Whether the source has a plural only as such a switch as well. */
+function isSwitchInSource(
+  { name }: PluralNode,
+  { catalog, entry, locale }: Pick<EntryView, "catalog" | "entry" | "locale">,
+  context: Pick<RuleContext, "book" | "sourceOf">,
+): boolean {
+  if (locale === context.book.sourceLocale) return true;
+  const own = context.sourceOf(catalog, entry.key)?.message.facts.plurals.find((one) => one.name === name);
+  return own !== undefined && isSwitch(own);
+}
 
 /** Gives each plural of a message the categories that it lacks, with the text that it has for `other`. */
 function withAllCategories(text: string, plurals: readonly PluralNode[], locale: string) {

@@ -1,12 +1,12 @@
 import type { Catalog } from "../../../catalog/book.js";
 import type { EntryPath } from "../../../catalog/model.js";
-import { defineRule } from "../../rule.js";
+import { defineRule, type RuleContext } from "../../rule.js";
 
 export const textEmpty = defineRule({
   id: "text/empty",
   level: "error",
   summary: "Empty text, or only spaces.",
-  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported. Not reported: what stands for “am” and “pm” where a locale counts 24 hours, and empty texts of the source that have the same name in several groups. A piece of a sentence (`late_2` beside `late_1`) is told for information.",
+  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported. Not reported: what stands for “am” and “pm” where a locale counts 24 hours, and empty texts of the source that have the same name in several groups. A piece of a sentence (`late_2` beside `late_1`) is told for information, and so is an empty text of the source that no translation fills: most are empty on purpose.",
   messages: {
     null: { message: 'value of "{key}" is null, not a text', remedy: "write the text, or remove the key" },
     "null-translation": {
@@ -47,9 +47,21 @@ export const textEmpty = defineRule({
         { key, source: source.entry.text },
         isPiece ? { severity: "info" } : {},
       );
-    } else view.report(name, { key });
+    } else view.report(name, { key }, isWrittenElsewhere(key, catalog, context) ? {} : { severity: "info" });
   },
 });
+
+/** Whether a translation has a text where the source has none, which was lost there. */
+function isWrittenElsewhere(
+  key: string,
+  { namespace }: Catalog,
+  { book }: Pick<RuleContext, "book">,
+): boolean {
+  return book.targetLocales.some((locale) => {
+    const text = book.catalog(locale, namespace)?.byKey.get(key)?.text;
+    return text !== undefined && text.trim() !== "";
+  });
+}
 
 /** Whether a key has a number behind it, and others that differ in the number have texts: `late_1`, `late_2`. */
 function isOneOfPieces({ byKey }: Catalog, key: string): boolean {

@@ -134,10 +134,11 @@ function isHardlyBegun(locale: string, context: Pick<RuleContext, "book" | "sour
   );
 }
 
-/** Whether a text is made of words such as names are. */
+/** Whether a text is made of words such as names are; long names have letters that no other text has: `Great Lake Ferry (GLF)`. */
 function isLikeName(text: string): boolean {
   const words = text.trim().split(/\s+/);
-  return words.length <= 3 && words.every((word) => /^[^\p{Ll}]/u.test(word));
+  const most = words.some((word) => /^\(?\p{Lu}{2,6}\)?$|\p{Ll}\p{Lu}/u.test(word)) ? 6 : 3;
+  return words.length <= most && words.every((word) => /^[^\p{Ll}]|\p{Ll}\p{Lu}/u.test(word));
 }
 
 /** Which translations that keep hardly any sentence of the source keep a text of it, of how many, by whether its script is theirs. */
