@@ -25,17 +25,19 @@ export function lookupValues(pieces: readonly Piece[], codeOf: ValueCode): reado
 
 /**
  * Fills a template of a book in: `{key}` is the key, its own quotes those given; `{args}` are the values as the language
- * passes them behind a key, and `{values}` the same without the comma before them.
+ * passes them behind a key, `{values}` the same without the comma before them, and `{text}` in quotes is the text.
  */
 export function fillTemplate(
   template: string,
   {
     key,
+    text,
     quote,
     values,
     pass,
   }: {
     readonly key: string;
+    readonly text: string;
     readonly quote: '"' | "'";
     readonly values: readonly LookupValue[];
     readonly pass: ValueWriter;
@@ -44,11 +46,14 @@ export function fillTemplate(
   const write = isHelper(template) ? passToHelper : isFilter(template) ? passToFilter : pass;
   const args = write(values.map(({ name, code }) => [name, code] as const));
   // A text that is its own key may have quotes; nearly all languages escape them alike.
-  const escaped = key.replace(/["'\\\n\r]/g, (sign) =>
-    sign === "\n" ? "\\n" : sign === "\r" ? "\\r" : sign === quote || sign === "\\" ? `\\${sign}` : sign,
-  );
+  const escape = (words: string) =>
+    words.replace(/["'\\\n\r]/g, (sign) =>
+      sign === "\n" ? "\\n" : sign === "\r" ? "\\r" : sign === quote || sign === "\\" ? `\\${sign}` : sign,
+    );
+  const escaped = escape(key);
   return template
     .replace(/(["'])\{key\}\1/, `${quote}{key}${quote}`)
+    .replace(/(["'])\{text\}\1/, () => quote + escape(text) + quote)
     .replace("{key}", () => escaped)
     .replace("{args}", () => args)
     .replace("{values}", () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")));

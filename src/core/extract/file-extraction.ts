@@ -5,7 +5,7 @@ import { notices } from "../message/notices.js";
 import type { MessageReader } from "../message/parse.js";
 import { explainProblem } from "../message/problem-wordings.js";
 import type { FileChange, PlanNote } from "../plan/plan.js";
-import { lookupShapes } from "../source/book-code.js";
+import { lookupShapes, writesTexts } from "../source/book-code.js";
 import { bookPieces, literalMessage } from "../source/literal-message.js";
 import {
   fixedText,
@@ -96,7 +96,7 @@ const say = notices("extract", {
   refused: { message: '"{text}" not extracted: {reason}', remedy: "{fix}" },
   "own-key-escaped": {
     message:
-      'as its own key it would be "{message}", and without values nothing takes the doubled signs away',
+      'in the code it would be "{message}", and without values nothing takes the doubled signs away',
     remedy: "write the lookup by hand, with the text as it is",
   },
   "too-long": {
@@ -452,12 +452,12 @@ function choiceOf(
   if (decision?.message === undefined) {
     const unsafe = unproved(literal, message, reader, book.sourceLocale);
     if (unsafe) return { note: noteRefused(source, found, unsafe) };
-    // A text that is its own key comes back as it is where nothing is filled in.
+    // A text that stands in the code, as its own key or beside it, comes back as it is where nothing is filled in.
     const isPlain = literal.pieces.every(({ kind }) => kind === "text");
     // Blanks between the lines of a page are one to its readers.
     const said = (text: string) => text.replace(/\s+/g, " ").trim();
     if (
-      book.config.naming.pattern === "{text}" &&
+      (book.config.naming.pattern === "{text}" || writesTexts(book.config)) &&
       isPlain &&
       said(message) !== said(fixedText(literal.pieces))
     )

@@ -187,6 +187,8 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
       return fullKey;
     },
     reserve(fullKey, text) {
+      // A text that was moved in this run and is its own key may be looked up elsewhere already.
+      if (own.get(fullKey) === text) return true;
       if (!isFree(fullKey)) return false;
       take(fullKey, text);
       return true;

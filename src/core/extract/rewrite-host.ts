@@ -295,7 +295,7 @@ function isGiven(literal: Literal, source: SourceFile): boolean {
 
 /** What takes a text's place. */
 function hostEdit(
-  { literal, key, labels }: Keyed,
+  { literal, key, labels, found }: Keyed,
   source: SourceFile,
   host: Host,
   codeOf: (code: string, span: Span) => string,
@@ -309,8 +309,17 @@ function hostEdit(
     return code === undefined ? undefined : codeOf(code, piece.span);
   });
   const { pass } = host;
+  const text = found?.message ?? "";
+  // In double quotes some languages read these signs as the start of a value.
+  const isPlain = /[$#]/.test(text) && /^(?:php|ruby)$/.test(host.language);
   const fill = (template: string, quote: '"' | "'") =>
-    fillTemplate(template, { key: host.front + key, quote, values, pass });
+    fillTemplate(template, {
+      key: host.front + key,
+      text,
+      quote: isPlain && template.includes("{text}") ? "'" : quote,
+      values,
+      pass,
+    });
   const ownQuote = (template: string) => (template.includes("'{key}'") ? "'" : '"');
   const first = source.text[span.start];
   if (form === "string" || form === "template") {
@@ -407,6 +416,8 @@ export interface Keyed {
   readonly literal: Literal;
   readonly key: string;
   readonly by?: BoundLookup;
+  /** What was found of it: its message. */
+  readonly found?: { readonly message: string };
   /** What makes the constant that it is in be read when it is shown, and not when the file is loaded. */
   readonly deferral?: readonly TextEdit[];
   /** Set where its key takes its place, and what hands it out looks that up. */

@@ -390,7 +390,13 @@ export function scriptEdits(
       const key = by ? one.key.slice(by.prefix.length) : frontOf(book) + one.key;
       const all = [...literal.pieces, ...(literal.translations ?? []).flatMap(({ pieces }) => pieces)];
       const values = lookupValues(all, (piece) => valueCode(piece, (within) => codeOf(within, one)));
-      const call = fillTemplate(template, { key, quote, values, pass: passes.script });
+      const call = fillTemplate(template, {
+        key,
+        text: one.found?.message ?? "",
+        quote,
+        values,
+        pass: passes.script,
+      });
       const { before = "", after = "" } = literal.frame ?? {};
       const isInMarkup = /^(?:content|phrase|attribute)$/.test(literal.form);
       return [{ ...literal.span, replacement: before + (isInMarkup ? `{${call}}` : call) + after }];

@@ -51,8 +51,7 @@ export function mayStaySame(message: ReadMessage): boolean {
 }
 
 /** What stands around a word in a sentence or a list. */
-const edges = /^["'“”«»(\[{]+|["'“”«»)\]},;:!?]+$/g;
-
+const edges = /^["'“”«»([{]+|["'“”«»)\]},;:!?]+$/g;
 /** Whether no part of a text between white space or commas is a word of a language. */
 function isForPrograms(text: string): boolean {
   const parts = text.split(/[\s,]+/).flatMap((part) => part.replace(edges, "") || []);
@@ -60,7 +59,10 @@ function isForPrograms(text: string): boolean {
     parts.some((part) => codeSign.test(part) || innerCapital.test(part)) &&
     parts.every(
       (part) =>
-        codeSign.test(part) || innerCapital.test(part) || /^[^\p{L}]*$/u.test(part) || /^[\p{Lu}\d]{2,5}$/u.test(part),
+        codeSign.test(part) ||
+        innerCapital.test(part) ||
+        /^[^\p{L}]*$/u.test(part) ||
+        /^[\p{Lu}\d]{2,5}$/u.test(part),
     )
   );
 }

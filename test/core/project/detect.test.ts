@@ -463,6 +463,26 @@ describe("init finds the catalogs, wherever they are and however they are writte
     });
   });
 
+  test("keys with a part in another argument are those of both, and frameworks ask for their own", async () => {
+    const quay = "en:\n  quay:\n    flash:\n      saved: Saved\n      gone: Gone\n      late: Late\n";
+    const files = {
+      "config/en.yml": `${quay}  activerecord:\n    models:\n      boat: Boat\n  old:\n    note: Note\n`,
+      "config/de.yml": "de:\n  quay:\n    flash:\n      saved: Gesichert\n",
+      "app/a.rb":
+        "class A\n  def b\n    I18n.t(:saved, scope: %i[quay flash])\n    I18n.t(:gone, scope: [:quay, :flash])\n    I18n.t('late', scope: 'quay.flash')\n  end\nend\n",
+    };
+    const result = await proposed(files);
+    expect(result).toMatchObject({
+      books: [{ lookups: [{ call: "I18n.t" }], assumed: ["activerecord.**"] }],
+    });
+    const opened = openProject(memoryFiles({ ...files, "fond.config.json": JSON.stringify(result) }));
+    if (!opened.ok) throw new Error();
+    const found = await lintProject(opened.project);
+    expect(
+      found.flatMap(({ rule, key }) => (/unused|undefined/.test(rule) ? [`${rule} ${key ?? ""}`] : [])),
+    ).toEqual(["key/unused old.note"]);
+  });
+
   test("lookups in use are found in code of every language", async () => {
     const files = {
       "config/en.yml": two("en"),
@@ -912,7 +932,7 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
       {
         lookups: [{ call: "say", default: 1 }],
-        emit: { call: 'say("{key}"{args})', import: 'import say from "{to:src/say}";' },
+        emit: { call: 'say("{key}", "{text}"{args})', import: 'import say from "{to:src/say}";' },
       },
     ],
     [
@@ -1100,6 +1120,55 @@ test("init sees filters that look texts up by themselves, and writes the same", 
       },
     ],
   });
+});
+
+test("calls that are named as lookups are bring their texts, and what only takes note of an object is none", async () => {
+  const files = {
+    "src/a.ts":
+      'import { nls } from "x";\ncolors.register({ id: "desk.red", description: "Color of the late boats" });\ncolors.register({ id: "desk.blue", description: "Color of all boats" });\nshow(nls.localize("desk/title", "All boats"), nls.localize("desk/lead", "Boats of {0}", day));\nalert("The boat is late");\n',
+  };
+  const result = await proposed(files);
+  expect(result).toMatchObject({
+    books: [
+      {
+        lookups: [{ call: "nls.localize", default: 1 }],
+        emit: { call: 'nls.localize("{key}", "{text}"{args})' },
+      },
+    ],
+  });
+});
+
+test("a lookup is given its text with its key, escaped for its quotes, and not where the message needs other signs", async () => {
+  const files = {
+    "fond.config.json": JSON.stringify({
+      source: "en",
+      targets: [],
+      books: [
+        {
+          name: "app",
+          files: "t/{locale}.json",
+          code: ["src/**"],
+          lookups: [{ call: "say", default: 1 }],
+          emit: {
+            call: "say('{key}', '{text}'{args})",
+            endings: { ".php": { call: 'say("{key}", "{text}")' } },
+          },
+        },
+      ],
+    }),
+    "t/en.json": "{}",
+    "src/a.js":
+      'f = () => { alert("It\'s late"); alert(`Boat ${name} is late`); alert("Write {} to the desk"); };\n',
+    "src/b.php": "<?php function b() { flash('The $boat is late today'); }\n",
+  };
+  const opened = openProject(memoryFiles(files));
+  if (!opened.ok) throw new Error();
+  const { changes } = await extractProject(opened.project);
+  const after = (file: string) => changes.find((one) => one.file === file)?.after ?? "";
+  expect(after("src/a.js")).toContain('alert(say("a.itsLate", "It\'s late"))');
+  expect(after("src/a.js")).toContain('"Boat {name} is late", { name })');
+  expect(after("src/a.js")).toContain('alert("Write {} to the desk")');
+  expect(after("src/b.php")).toContain("'The $boat is late today')");
 });
 
 describe("init tells declarations of texts from other pairs of strings", () => {

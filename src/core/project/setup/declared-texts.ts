@@ -1,3 +1,4 @@
+import { lookupByName } from "../../survey/calls.js";
 import { judgeLiteral } from "../../survey/survey.js";
 import { readableText, type Literal, type SourceFile } from "../../source/model.js";
 import { countHit, newUse, type LookupUse } from "./lookup-use.js";
@@ -52,6 +53,14 @@ export function defaultPlace({ samples }: LookupUse): number | undefined {
   return withText.length * 2 > samples.length ? 1 : undefined;
 }
 
+/** The texts that stand behind the keys of declarations. */
+export function textsBeside({ samples }: LookupUse): readonly string[] {
+  return samples.flatMap(({ source: { literals }, literal }) => {
+    const next = literals[literals.indexOf(literal) + 1];
+    return next ? [readableText(next.pieces)] : [];
+  });
+}
+
 function declarationAt(source: SourceFile, place: number, literal: Literal) {
   const { role, name, element, index = 0, properties = [] } = literal.context;
   const next = source.literals[place + 1];
@@ -70,7 +79,8 @@ function declarationAt(source: SourceFile, place: number, literal: Literal) {
     properties.length === 1 &&
     own.properties?.length === 1 &&
     keyProperty.test(name) &&
-    next.span.start - literal.span.end < 80;
+    next.span.start - literal.span.end < 80 &&
+    isDeclared(source, literal);
   if (!isPair) return undefined;
   return {
     id: `descriptor ${element} ${name}`,
@@ -87,7 +97,24 @@ function isOfChain(name: string): boolean {
 
 /** Whether nothing says that a string is for the program, but perhaps the call that it is given to. */
 function isText(literal: Literal, { literals }: SourceFile, index: number): boolean {
-  return judgeLiteral(literal, undefined, { literals, index }).verdict !== "code";
+  return (
+    lookupByName.test(literal.context.name ?? "") ||
+    judgeLiteral(literal, undefined, { literals, index }).verdict !== "code"
+  );
+}
+
+/** So far before one of its strings the call that a declaration is given to begins at most, in code units. */
+const longestCall = 400;
+
+/**
+ * Whether an object is all that a call is given before it, and the call gives something back: a method that stands as a statement
+ * takes note of what it is given.
+ */
+function isDeclared({ text }: SourceFile, { context: { element = "" }, span }: Literal): boolean {
+  const before = text.slice(Math.max(span.start - longestCall, 0), span.start);
+  const at = before.lastIndexOf(`${element}(`);
+  if (at < 0 || !/^\s*\{/.test(before.slice(at + element.length + 1))) return false;
+  return !element.includes(".") || !/(?:^|[;{}])\s*(?:(?:this|self)\.)?$/.test(before.slice(0, at));
 }
 
 /** Whether a string is the argument right behind another. */

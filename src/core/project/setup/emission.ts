@@ -1,4 +1,5 @@
 import { posix } from "node:path";
+import type { LookupConfig } from "../../config/schema.js";
 import type { SyntaxSetting } from "../../message/names.js";
 import { readableText, type Literal, type SourceFile } from "../../source/model.js";
 import { keyName } from "../../source/bound-key.js";
@@ -295,11 +296,21 @@ function writtenIn(
     const made =
       chosen &&
       (use.textSyntax === undefined
-        ? withoutValues(filledAround(chosen, samples), use)
+        ? withText(withoutValues(filledAround(chosen, samples), use), use.lookup)
         : filledByLanguage(chosen, samples, use.textSyntax));
     if (made) return made;
   }
   return undefined;
+}
+
+/** A lookup that is given its text with its key, as the calls of it are: `say("{key}", "{text}"{args})`. */
+function withText(written: WrittenLookup, lookup: LookupConfig): WrittenLookup {
+  const place = "default" in lookup ? lookup.default : undefined;
+  if (place === undefined) return written;
+  const property = typeof place === "string" ? `${place}: ` : "";
+  if (typeof place === "number" && place !== (("key" in lookup && Number(lookup.key)) || 0) + 1)
+    return written;
+  return { ...written, call: written.call.replace(/(["'])\{key\}\1/, `$&, ${property}$1{text}$1`) };
 }
 
 /** How most members of an object of texts are written in some files. */

@@ -19,9 +19,10 @@ import {
   type LeftOut,
 } from "../../survey/left-out.js";
 import { ecosystemOf, type Ecosystem } from "../ecosystems/index.js";
-import { declaredLookups } from "./declared-texts.js";
+import { declaredLookups, textsBeside } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
 import { findBooks, keyCount, withoutFrame, type FoundBook } from "./found-books.js";
+import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { heldAgainst } from "./held-against.js";
 import { KeyIndex } from "./key-index.js";
 import { lookupModule } from "./lookup-module.js";
@@ -452,8 +453,11 @@ function newBook(
     grounds.push(`${markInWords(mark)} marks the texts of templates, which are looked up by themselves.`);
   const others = otherCatalogs(all);
   if (others !== undefined) grounds.push(others);
-  const texts = found.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces)));
-  const syntax = found.length > 0 ? chooseSyntax(texts, grounds, fillingOf(found)) : "icu";
+  const texts = [
+    ...found.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces))),
+    ...declared.flatMap(textsBeside),
+  ];
+  const syntax = texts.length > 0 ? chooseSyntax(texts, grounds, fillingOf(found)) : "icu";
   const asked = [...declared, ...found.map((use) => ({ ...use, textSyntax: syntax }))];
   const own = answers.lookup === undefined && (book?.emit !== undefined || asked.length > 0);
   if (answers.lookup === undefined && !own)
@@ -574,8 +578,9 @@ function describeBook(given: FoundBook, name: string, around: Surroundings, answ
     ...(marks.length > 0 && { marked: marks }),
     ...(naming && { naming }),
   };
-  if (asked.length > 0 && keys.size > 0) sayHeld(book, source, users, found, around);
-  return book;
+  if (asked.length === 0 || keys.size === 0) return book;
+  const assumed = sayHeld(book, source, users, found, around);
+  return assumed.length > 0 ? { ...book, assumed } : book;
 }
 
 /** What stands around all entries of a book's files. */
@@ -595,16 +600,16 @@ function numberedNames(found: FoundBook): { readonly names?: object } {
   return names ? { names } : {};
 }
 
-/** What the proposed lookups ask for, held against the catalogs. */
+/** What the proposed lookups ask for, held against the catalogs; gives the groups of keys that a framework asks for by itself. */
 function sayHeld(
   book: object,
   source: string,
   code: readonly SourceFile[],
   found: FoundBook,
   { grounds, files }: Pick<Surroundings, "grounds" | "files">,
-): void {
+): readonly string[] {
   const held = heldAgainst(book, source, code, found);
-  if (!held) return;
+  if (!held) return [];
   const { found: asked, unknown, example, keys, unused } = held;
   const rest =
     unknown === 0 || !example
@@ -618,6 +623,22 @@ function sayHeld(
     grounds.push(
       `Some of those stand in code of languages that are not read: ${elsewhere.map(([ending, count]) => `${count} ${count === 1 ? "file" : "files"} with ${ending}`).join(", ")}. They count as used, and texts in such files are not found.`,
     );
+  const spoken = new Set(
+    code.map(({ file, dialect }) => languageNamed(dialect?.language ?? languageOf(file))),
+  );
+  const groups = new Set(
+    [...unused].flatMap((key) => {
+      const group = key.split(/[.:]/, 1)[0] ?? key;
+      return group !== key && [...spoken].some((one) => one?.frameworkKeys?.test(group))
+        ? [`${group}.**`]
+        : [];
+    }),
+  );
+  if (groups.size > 0)
+    grounds.push(
+      `What is in ${[...groups].map((group) => `"${group}"`).join(", ")} counts as used ("assumed"): frameworks ask for such keys by themselves.`,
+    );
+  return [...groups].sort();
 }
 
 /** JSON with two spaces of indent, lists and objects of plain values on one line where they fit. */

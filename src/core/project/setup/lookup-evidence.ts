@@ -1,7 +1,7 @@
 import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
 import type { Literal, SourceFile } from "../../source/model.js";
-import { languageOf } from "../../source/languages/index.js";
+import { languageOf, languages } from "../../source/languages/index.js";
 import { keysInAttribute } from "../../source/attribute-keys.js";
 import { boundNames, type BoundCall } from "./bound-names.js";
 import { memberUses } from "./member-evidence.js";
@@ -48,6 +48,9 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constan
         voteFor(makers, maker, text, keys, { source, literal, bound: maker });
         continue;
       }
+      // What the call's other arguments put before a key is looked at with them.
+      if (literal.context.language === "ruby" && scopeBehind(source.text, literal.span.end) !== undefined)
+        continue;
       const match = keys.match(text);
       // What such a key is relative to is found out by itself.
       if (!match && /^\.[\w.]+$/.test(text)) continue;
@@ -186,19 +189,28 @@ function addMarks(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string,
     }
 }
 
-/** Ruby's symbols, which are no literals: `t(:title)`, `l :label_title`. */
+/** Ruby's symbols, which are no literals: `t(:title)`, `l :label_title`; and keys with a part in another argument. */
 function addSymbols(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
   for (const source of code) {
     if ((source.dialect?.language ?? languageOf(source.file)) !== "ruby") continue;
-    for (const [, call = "", text = ""] of source.text.matchAll(
-      /(?<![\w.:@$])([a-z_]\w{0,40}(?:\.\w{1,40})?)(?:\(\s*|[ \t]+):([a-z_]\w{0,100})\b(?!\s*=>|:)/g,
+    for (const { 0: whole, 1: call = "", 2: symbol, 3: text = symbol ?? "", index } of source.text.matchAll(
+      /(?<![\w.:@$])((?:[A-Z]\w{0,40}\.)?[a-z_]\w{0,40}(?:\.\w{1,40})?)(?:\(\s*|[ \t]+)(?::([a-z_]\w{0,100})\b(?!\s*=>|:)|["']([\w.]{1,100})["'](?=,))/g,
     )) {
+      const scope = scopeBehind(source.text, index + whole.length);
+      if (scope === undefined ? symbol === undefined : scope.includes(null)) continue;
       const id = `call ${call} 0`;
       const use = uses.get(id) ?? newUse({ call }, `${call}(…)`);
       uses.set(id, use);
-      tally(use, source, keys.match(text));
+      tally(use, source, keys.match([...(scope ?? []), text].join(".")));
     }
   }
+}
+
+/** What the other arguments of a call put before its key, which ends at a place; undefined where they do not. */
+function scopeBehind(text: string, end: number): readonly (string | null)[] | undefined {
+  const behind = /^["']?,[^()\n]{0,200}/.exec(text.slice(end, end + 200))?.[0];
+  const scope = behind === undefined ? undefined : languages.ruby.keyScope?.(behind);
+  return scope && scope.length > 0 ? scope : undefined;
 }
 
 interface Shape {

@@ -111,6 +111,8 @@ export interface Language {
   readonly ownFunctions?: string;
   /** What a call's other arguments put before its key, by their code; null for what is known at run time only. */
   keyScope?(given: string): readonly (string | null)[];
+  /** Groups of keys that its frameworks ask for by names that they put together. */
+  readonly frameworkKeys?: RegExp;
   /** Whether braces around an interpolation are part of it, though not of its node. */
   readonly bracesInterpolation?: boolean;
   /** Calls that join lines to one text. */

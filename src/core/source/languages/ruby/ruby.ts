@@ -37,9 +37,12 @@ export const ruby = defineLanguage({
     printers: { printf: 0 },
   },
   keyScope(given) {
-    // `t(:title, scope: [:boats, :index])`
-    const [, list, one] =
-      /(?:\bscope:|:scope\s{0,9}=>)\s{0,9}(?:\[([^[\]]{0,300})\]|([^\s,)]{1,100}))/.exec(given) ?? [];
+    // `t(:title, scope: [:boats, :index])`, `t(:title, scope: %i[boats index])`
+    const [, words, list, one] =
+      /(?:\bscope:|:scope\s{0,9}=>)\s{0,9}(?:%[iw][[({]([\w\s.]{0,300})[\])}]|\[([^[\]]{0,300})\]|([^\s,)]{1,100}))/.exec(
+        given,
+      ) ?? [];
+    if (words !== undefined) return words.trim().split(/\s+/);
     const parts = list === undefined ? (one === undefined ? [] : [one]) : list.split(",");
     return parts.map(
       (part) =>
@@ -49,6 +52,7 @@ export const ruby = defineLanguage({
           .find((name) => name !== undefined) ?? null,
     );
   },
+  frameworkKeys: /^(?:activerecord|activemodel|errors|helpers|date|time|datetime|number|support)$/,
   habits: rubyHabits,
   lookupOptions: /^(?:default|locale|scope|raise|throw|fallback)$/,
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
