@@ -95,8 +95,7 @@ const say = notices("extract", {
   },
   refused: { message: '"{text}" not extracted: {reason}', remedy: "{fix}" },
   "own-key-escaped": {
-    message:
-      'in the code it would be "{message}", and without values nothing takes the doubled signs away',
+    message: 'in the code it would be "{message}", and without values nothing takes the doubled signs away',
     remedy: "write the lookup by hand, with the text as it is",
   },
   "too-long": {

@@ -708,8 +708,41 @@ const used: EvidenceSource = ({ context, pieces }, habits) => {
   }
 };
 
+/** Whether a name with marks is an argument, as widgets take it beside what they show: `Label("Name", "filter_name")`. */
+function isNameOfPart({ context: { role, index = 0 }, pieces }: Literal): boolean {
+  if (role !== "argument") return false;
+  const word = fixedText(pieces).trim();
+  // Words with hyphens are written in texts too.
+  return (
+    /^[a-z][a-z0-9]*(?:_[a-z0-9]+)+$/.test(word) ||
+    (index > 0 && /^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word))
+  );
+}
+
+/** So many of the values near it in one object are rules where a value without a capital is one. */
+const leastRules = 2;
+
+const columnRule = /^([a-z]{2,20}) [a-z_]\w{0,60}\.[a-z_]\w{0,60}$/;
+
+/** Whether a value stands in an object of rules that a program checks values by: `{ size: "int|ge 1", owner: "db boats.id" }`. */
+function isAmongRules({ context, pieces }: Literal, { literals, index }: Place): boolean {
+  if (context.role !== "property" || /\p{Lu}|[.!?]$/u.test(fixedText(pieces))) return false;
+  const depth = context.properties?.length;
+  const near = literals
+    .slice(Math.max(index - 5, 0), index + 6)
+    .filter(({ context: other }) => other.role === "property" && other.properties?.length === depth);
+  const texts = near.map(({ pieces: own }) => fixedText(own));
+  // The same word before the name of a column each time: `db boats.name`.
+  const [, word] = columnRule.exec(fixedText(pieces)) ?? [];
+  return (
+    texts.filter((text) => /rules for a value$/.test(shapeOf(text).reason)).length >= leastRules ||
+    (word !== undefined && texts.filter((text) => columnRule.exec(text)?.[1] === word).length > leastRules)
+  );
+}
+
 const shaped: EvidenceSource = (literal, _habits, _own, place) => {
   const found = shapeOf(fixedText(literal.pieces));
+  if (isAmongRules(literal, place)) return [evidence("technicalShape", "among rules for values")];
   const inContent = literal.context.role === "content";
   const all: Evidence[] = found.otherScript
     ? [evidence("otherScript", "letters of a script that code is not written in")]
@@ -720,6 +753,7 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
     case "technical":
       return [...all, evidence("technicalShape", found.reason)];
     case "identifier":
+      if (isNameOfPart(literal)) return [...all, evidence("nameOfPart", found.reason)];
       return [...all, evidence(inContent ? "identifierShapeInContent" : "identifierShape", found.reason)];
     case "classList":
       return inContent ? all : [...all, evidence("classListShape", found.reason)];

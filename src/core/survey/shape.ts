@@ -40,6 +40,17 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^\.[a-z]\w{0,60}(?:, ?\.[a-z]\w{0,60}){0,60},?$/, "a list of columns"],
   [/^[a-z_]{2,30}(?::[^|\s]{0,60})?(?:\|[a-z_]{2,30}(?::[^|\s]{0,60})?){1,20}$/, "rules for a value"],
+  [
+    /^(?=.{0,300}[_.:])[a-z_]{2,30}(?:[ :][\w.,%-]{1,80})?(?:\|[a-z_]{2,30}(?:[ :][\w.,%-]{1,80})?){1,20}$|^(?:not_)?in (?:%s|\d+(?:,\d+)*)$/,
+    "rules for a value",
+  ],
+  [/^([a-z])[a-z_]{2,40} \1$/, "SQL"],
+  [/^[a-z]\w{0,30}\.\w{1,60} ?= ?[a-z]\w{0,30}\.\w{1,60}(?: AND |$)/, "a condition of a query"],
+  [/^(?:ge|le|gt|lt|eq|ne) \d+$|^(?:not_)?in (?:%s,)*%s$/, "rules for a value"],
+  [/^[\w./-]{1,80}\.(?:php\d?|html?|aspx?|jsp|cgi|do)\?[\w[\]-]{1,60}=\S*$/, "a URL"],
+  [/^(?=[A-F]*\d)[0-9A-F]{6}$/, "a color"],
+  // A name that parts of are filled into: `row[%s]`, `tree.%s.name`.
+  [/^(?=[^%]{0,80}%[sd])(?=\S{0,80}[[\]._])(?:[a-z][\w-]{0,40}|%[sd]|[.[\]_-])+$/, "the pattern of a name"],
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
   [/^new [A-Z]\w{0,60}\(/, "code"],
   [
@@ -228,7 +239,7 @@ export function shapeOf(fixed: string): Shape {
 const mostKnown = 2_000;
 
 /** Several words of letters alone, one of them long: nothing that programs read looks like this. */
-const prose = /^[A-Z]?[a-z]+(?: [A-Z]?[a-z]+)+([.!?…])?$/;
+const prose = /^[A-Z]?[a-z]+(?: [A-Z]?[a-z]+)+(?<! [b-z])([.!?…])?$/;
 
 /** Lines of a program, as strings hold them that are written into pages or files: how they begin, and how they end. */
 const codeLines: readonly (readonly [begins: RegExp, ends: RegExp])[] = [
@@ -369,7 +380,7 @@ function wordShape(word: string): [Shape["name"], string] {
 
 function identifierReason(word: string): string | undefined {
   if (/^[a-z][a-z0-9]*(?:[A-Z][a-z0-9]*)+$/.test(word)) return "looks like a camelCase name";
-  if (/^[A-Z][a-z0-9]+(?:[A-Z][a-z0-9]+)+$/.test(word)) return "looks like a PascalCase name";
+  if (/^[A-Z]{1,4}[a-z0-9]+(?:[A-Z][a-z0-9]+)+$/.test(word)) return "looks like a PascalCase name";
   if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)+$/.test(word)) return "looks like a snake_case name";
   if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
   if (/^[a-z0-9]+(?:[-_][a-z0-9]+)+$/.test(word) && /_/.test(word)) return "looks like a name with marks";

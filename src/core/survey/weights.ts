@@ -85,6 +85,8 @@ export const weights = {
   otherScript: 4,
   identifierShape: -3.4,
   identifierShapeInContent: -3.2,
+  /** Such a name with marks as an argument: what is shown has blanks. */
+  nameOfPart: -7,
   technicalShape: -4.5,
   datePattern: 0,
   pluralByHand: 2.9,

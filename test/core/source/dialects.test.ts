@@ -105,6 +105,12 @@ describe("what people read in a template", () => {
       ["Late today: {boat}"],
     ],
     [
+      "comments in signs over several lines",
+      "a.html",
+      "{# What is given to it:\n  boat - the boat\n  quay - where it is\n#}\n<p>Late today: {{ boat }}</p>",
+      ["Late today: {boat}"],
+    ],
+    [
       "values in marks of a page's own are no text",
       "a.html",
       "<p>{$ ::boat.name $}</p><b>Leaves at {$ boat.time | date $}</b><i>[[ boat.quay ]]</i><u>[[all boats]]</u>",

@@ -269,6 +269,36 @@ describe("a word is judged by what stands around it", () => {
       { Island: "text", Mainland: "text", Fares: "text", adult: "code" },
     ],
     [
+      "boats.php",
+      `<?php $fields = ['name' => 'required|db boats.name', 'size' => 'int32|ge 1', 'kind' => 'in 0,1', 'note' => 'db boats.note', 'why' => 'late today'];
+       $sql = 'boats b'; $where = 'b.quayid=q.quayid'; go('desk.php?action=boat.edit'); $color = '039BE5'; $name = "row[%s]";
+       $form->add(new CLabel('Name of the boat', 'filter_name'))->add(new CLabel('Weeks of the year', 'label-every-week'));`,
+      {
+        "required|db boats.name": "code",
+        "in 0,1": "code",
+        "db boats.note": "code",
+        "boats b": "code",
+        "b.quayid=q.quayid": "code",
+        "desk.php?action=boat.edit": "code",
+        "039BE5": "code",
+        "row[%s]": "code",
+        "Name of the boat": "text",
+        filter_name: "code",
+        "Weeks of the year": "text",
+        "label-every-week": "code",
+      },
+    ],
+    [
+      "boats.php",
+      "<?php $titles = ['name' => 'db boats.name', 'about' => 'The kind of boat', 'size' => 'Meters of it', 'full' => 'The boat is full'];",
+      { "The kind of boat": "text", "The boat is full": "text" },
+    ],
+    [
+      "boats.py",
+      'say = ngettext_lazy(\n    "The boat is late",\n    # all of them\n    "The boats are late",\n    count\n)\n',
+      { "The boat is late": "code", "The boats are late": "code" },
+    ],
+    [
       "boats.rb",
       'prompt.select("Which boat?", { "Fast boat" => :fast, "Slow boat" => :slow })\nLABELS.fetch(kind, "Unknown")\n',
       { "Fast boat": "text", "Slow boat": "text", Unknown: "text" },

@@ -161,7 +161,9 @@ export class Surroundings {
           : undefined;
       if (given !== undefined) return { role: "property", name: given };
       if (!call || !spec.calls.includes(call.type)) return undefined;
-      const at = namedChildren(outer).indexOf(inner);
+      const at = namedChildren(outer)
+        .filter(({ type }) => !spec.comments.includes(type))
+        .indexOf(inner);
       const name = this.nodes.calleeOf(call);
       if (/(?:^|\.)Map\.(?:of|entry)$/.test(name)) {
         if (at % 2 === 0) return { role: "key" };
