@@ -51,7 +51,7 @@ export function mayStaySame(message: ReadMessage): boolean {
 }
 
 /** What stands around a word in a sentence or a list. */
-const edges = /^["'“”«»([{]+|["'“”«»)\]},;:!?]+$/g;
+const edges = /^["'“”«»([{]{1,5}|["'“”«»)\]},;:!?]{1,5}$/g;
 /** Whether no part of a text between white space or commas is a word of a language. */
 function isForPrograms(text: string): boolean {
   const parts = text.split(/[\s,]+/).flatMap((part) => part.replace(edges, "") || []);
