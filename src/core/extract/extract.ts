@@ -117,13 +117,14 @@ export function extractionFrom(
 
 function attempted(job: Extraction, source: SourceFile): FileTrial | Waiting {
   let asksOthers = false;
-  const scriptsNaming = () => {
+  const askOthers = () => {
     asksOthers = true;
     return [];
   };
+  const classes = { named: askOthers, have: () => askOthers().length > 0 };
   const { shared, steps } = recorded(job.shared);
   const result = extractFile(
-    { ...job, shared, options: { ...job.options, scriptsNaming } },
+    { ...job, shared, options: { ...job.options, scriptsNaming: askOthers, classes } },
     source,
     Infinity,
   );

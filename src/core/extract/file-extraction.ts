@@ -36,6 +36,7 @@ import { keyRequest, ownGroup } from "./key-names.js";
 import { deferralOf, type Callers } from "./load-time.js";
 import { unproved } from "./proof.js";
 import { annotated, hostRefusal } from "./rewrite-host.js";
+import type { BookClasses } from "./member-receiver.js";
 import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { effortOf, partOf, rewriteFile, type Effort } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
@@ -65,6 +66,8 @@ export interface ExtractOptions {
   readonly usual?: readonly string[] | undefined;
   /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
   readonly scriptsNaming?: ScriptsNaming;
+  /** The classes of the book's code: without them, any method and object is taken to be known. */
+  readonly classes?: BookClasses;
 }
 
 /** A literal that got a key. */
@@ -360,7 +363,7 @@ interface Writable extends Pick<Choice, "deferral" | "callers" | "labels"> {
 
 /** Those of a file's texts that can be written where they stand; of the others it is noted why not. */
 function writable(
-  { book, reader }: Extraction,
+  { book, reader, options }: Extraction,
   source: SourceFile,
   candidates: readonly SurveyedLiteral[],
   {
@@ -407,7 +410,7 @@ function writable(
             scriptRefusal(late, part, emission, by, source.bound))
           : annotation
             ? undefined
-            : hostRefusal(literal, source, host, reader));
+            : hostRefusal(literal, source, host, reader, options.classes));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);

@@ -14,6 +14,7 @@ import {
   type Obstacle,
   type SourceFile,
 } from "../source/model.js";
+import { memberKnown, type BookClasses } from "./member-receiver.js";
 import { lackingVariable } from "./variable-receiver.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
@@ -26,6 +27,7 @@ export function hostRefusal(
   source: SourceFile,
   host: Host,
   reader: MessageReader,
+  classes?: BookClasses,
 ): Obstacle | undefined {
   const { form, context, pieces, written } = literal;
   if (literal.frame?.isStatement) return say("statements", {});
@@ -53,7 +55,16 @@ export function hostRefusal(
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
-  const lacking = host.kind === "code" ? lackingName(template, source, host) : undefined;
+  const { language, importLine } = host;
+  const ofClasses =
+    host.kind === "code" &&
+    classes &&
+    importLine === undefined &&
+    (language === "java" || language === "csharp")
+      ? memberKnown(template, source, literal.span, language, classes)
+      : undefined;
+  if (ofClasses?.isKnown === false) return say("not-known", { name: ofClasses.name });
+  const lacking = host.kind === "code" && !ofClasses ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
   const variable = lackingVariable(template, source, literal.span);
   if (variable !== undefined) return say("not-known", { name: variable });

@@ -9,6 +9,7 @@ import {
 } from "../extract/extract.js";
 import { isDecidedOn } from "../extract/file-extraction.js";
 import { usualIn } from "../extract/hosts.js";
+import { bookClasses } from "../extract/member-receiver.js";
 import { scriptsNaming } from "../extract/script-parts.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan } from "../plan/plan.js";
@@ -114,8 +115,10 @@ function runOf(
   { shownErrors, usual }: ExtractReading,
   options: ExtractOptions,
 ): BookExtraction {
+  const texts = () => textsOf(project, listCode(project.files, config));
   return extractionFrom(project.book(config), messageReader(config), {
-    scriptsNaming: scriptsNaming(() => [...textsOf(project, listCode(project.files, config))]),
+    scriptsNaming: scriptsNaming(() => [...texts()]),
+    classes: bookClasses(texts),
     habits: habitsOf(config, shownErrors),
     usual,
     ...options,

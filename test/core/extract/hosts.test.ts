@@ -1223,9 +1223,17 @@ describe("the usual call of a book that says no more is written where the langua
     ],
     ["one asks without brackets", { "app/a.rb": ruby, "app/b.rb": "show t 'a'\n" }, ["app/a.rb"]],
     [
-      "one makes it",
-      { "app/A.java": java, "app/B.java": "class B { String t(String k) { return k; } }\n" },
+      "one makes it that it extends",
+      {
+        "app/A.java": java.replace("class A", "class A extends B"),
+        "app/B.java": "class B { String t(String k) { return k; } }\n",
+      },
       ["app/A.java"],
+    ],
+    [
+      "one makes it for its own objects",
+      { "app/A.java": java, "app/B.java": "class B { String t(String k) { return k; } }\n" },
+      [],
     ],
     ["a method of another object", { "app/a.php": php, "app/b.php": "<?php $x->t('a');\n" }, []],
   ])("%s", async (_name, files, expected) => {

@@ -111,6 +111,168 @@ describe("`this` of a script has to have the lookup", () => {
   });
 });
 
+describe("a method or an object of Java has to be known in the classes around a place", () => {
+  const shown = 'label.setText("The boat is late today");';
+  const call = (emit: string) => ({
+    lookups: [{ call: emit.replace(/\(.*/, "") }],
+    emit: { endings: { ".java": { call: emit } } },
+  });
+  const method = call('say("{key}")');
+  const field = call('texts.get("{key}")');
+  const elsewhere = "class X { String say(String key) { return texts.get(key); } private Texts texts; }";
+  const other = "class B { protected String say(String key) { return key; } }";
+  const apart = "class B { private String say(String key) { return key; } }";
+  test.each<[name: string, book: Record<string, unknown>, code: string, isMoved: boolean, more?: string]>([
+    ["declared", method, `class A { String say(String k) { return k; } void f() { ${shown} } }`, true],
+    ["not there", method, `class A { void f() { ${shown} } }`, false],
+    [
+      "another class's",
+      method,
+      `class A { void f() { ${shown} } } class C { String say(String k) { return k; } }`,
+      false,
+    ],
+    ["inherited", method, `class A extends B { void f() { ${shown} } }`, true, other],
+    [
+      "of what is extended, for itself alone",
+      method,
+      `class A extends B { void f() { ${shown} } }`,
+      false,
+      apart,
+    ],
+    [
+      "of a class outside, used",
+      method,
+      `class A extends Frame { void g() { p(say("a")); } void f() { ${shown} } }`,
+      true,
+    ],
+    [
+      "of a class outside, not used",
+      method,
+      `class A extends Frame { void f() { p(x.say("a")); ${shown} } }`,
+      false,
+    ],
+    [
+      "of objects, in a static method",
+      method,
+      `class A { String say(String k) { return k; } static void f() { ${shown} } }`,
+      false,
+    ],
+    [
+      "static, in a static method",
+      method,
+      `class A { static String say(String k) { return k; } static void f() { ${shown} } }`,
+      true,
+    ],
+    [
+      "of the class around",
+      method,
+      `class A { String say(String k) { return k; } class In { void f() { ${shown} } } }`,
+      true,
+    ],
+    [
+      "of the class around, from a static one",
+      method,
+      `class A { String say(String k) { return k; } static class In { void f() { ${shown} } } }`,
+      false,
+    ],
+    [
+      "of the class around an object",
+      method,
+      `class A { String say(String k) { return k; } void g() { new Thread() { public void run() { ${shown} } }; } }`,
+      true,
+    ],
+    ["imported", method, `import static b.Texts.say;\nclass A { void f() { ${shown} } }`, true],
+    [
+      "imported with all of its class",
+      method,
+      `import static b.B.*;\nclass A { void f() { ${shown} } }`,
+      true,
+      "class B { public static String say(String k) { return k; } }",
+    ],
+    [
+      "in what is imported from outside",
+      method,
+      `import static b.Hints.*;\nclass A { void f() { ${shown} } }`,
+      false,
+    ],
+    ["a field", field, `class A { Texts texts; void f() { ${shown} } }`, true],
+    ["a parameter", field, `class A { void f(Texts texts) { ${shown} } }`, true],
+    ["a variable", field, `class A { void f() { Texts texts = make(); ${shown} } }`, true],
+    ["a later variable", field, `class A { void f() { ${shown} Texts texts = make(); } }`, false],
+    [
+      "another method's variable",
+      field,
+      `class A { void g() { Texts texts = make(); texts.get("a"); } void f() { ${shown} } }`,
+      false,
+    ],
+    ["a part of a record", field, `record A(Texts texts) { void f() { ${shown} } }`, true],
+    [
+      "an inherited field",
+      field,
+      `class A extends B { void f() { ${shown} } }`,
+      true,
+      "class B { protected Texts texts = make(); }",
+    ],
+  ])("%s", async (...[, book, code, isMoved, more = ""]) => {
+    const project = memoryProject(
+      { code: ["src/**"], ...book },
+      { "t/en.json": "{}", "src/A.java": code, "src/B.java": more, "src/X.java": elsewhere },
+    );
+    const plan = await extractProject(project);
+    expect(plan.changes.some(({ file }) => file === "src/A.java")).toBe(isMoved);
+  });
+
+  test("what no code has yet is known to the book alone", async () => {
+    const found = await extract("A.java", `class A { void f() { ${shown} } }`, method);
+    expect(found.isMoved).toBe(true);
+  });
+
+  const sharp = (emit: string) => ({
+    lookups: [{ call: emit.replace(/\(.*/, "") }],
+    emit: { endings: { ".cs": { call: emit } } },
+  });
+  test.each<[string, Record<string, unknown>, string, boolean]>([
+    [
+      "declared",
+      sharp('Say("{key}")'),
+      'class A { string Say(string k) => k; void F() { label.Text = "The boat is late today"; } }',
+      true,
+    ],
+    [
+      "not there",
+      sharp('Say("{key}")'),
+      'class A { void F() { label.Text = "The boat is late today"; } }',
+      false,
+    ],
+    [
+      "a field",
+      sharp('_texts.Get("{key}")'),
+      'class A { readonly ITexts _texts; void F() { label.Text = "The boat is late today"; } }',
+      true,
+    ],
+    [
+      "no field",
+      sharp('_texts.Get("{key}")'),
+      'namespace N { class A { void F() { label.Text = "The boat is late today"; } } }',
+      false,
+    ],
+    [
+      "a property",
+      sharp('texts.Get("{key}")'),
+      'class A { ITexts texts { get; } void F() { label.Text = "The boat is late today"; } }',
+      true,
+    ],
+  ])("in C#: %s", async (_, book, code, isMoved) => {
+    const elsewhere = "class X { string Say(string k) => texts.Get(k) + _texts.Get(k); }";
+    const project = memoryProject(
+      { code: ["src/**"], ...book },
+      { "t/en.json": "{}", "src/A.cs": code, "src/X.cs": elsewhere },
+    );
+    const plan = await extractProject(project);
+    expect(plan.changes.some(({ file }) => file === "src/A.cs")).toBe(isMoved);
+  });
+});
+
 describe("a component's functions call what `this` has where the usual lookup is one of templates", () => {
   const book = {
     lookups: [{ call: "$say" }, { call: "this.$say" }],

@@ -1,0 +1,240 @@
+import { calledIn } from "../source/book-code.js";
+import type { SourceFile } from "../source/model.js";
+import { parseCode } from "../source/readers/code/grammars.js";
+import type { CodeNode } from "../source/readers/code/tree.js";
+import { literally } from "../text/key-pattern.js";
+import { lazily } from "../text/lazy.js";
+import type { Span } from "../text/span.js";
+
+/** Languages in which functions are members of classes. */
+export type ClassLanguage = "java" | "csharp";
+
+/** What a book's code has of classes. */
+export interface BookClasses {
+  /** The texts of the files in which a class of a name is declared. */
+  named(name: string): readonly string[];
+  /** Whether some file declares, calls or asks something of a name. */
+  have(name: string): boolean;
+}
+
+/** Looks classes up in files of code, which are read when the first is asked for. */
+export function bookClasses(files: () => Iterable<{ readonly text: string }>): BookClasses {
+  const texts = lazily(() => [...files()].map(({ text }) => text));
+  const byName = new Map<string, readonly string[]>();
+  const had = new Map<string, boolean>();
+  return {
+    named(name) {
+      const found = byName.get(name) ?? texts().filter((text) => headOf(name).test(text));
+      byName.set(name, found);
+      return found;
+    },
+    have(name) {
+      const word = new RegExp(`(?<![\\w."'])${literally(name)}\\s{0,9}[.(=;]`);
+      const found = had.get(name) ?? texts().some((text) => word.test(text));
+      had.set(name, found);
+      return found;
+    },
+  };
+}
+
+function headOf(name: string): RegExp {
+  return new RegExp(`\\b(?:class|interface|record)\\s+${literally(name)}(?!\\w)([^{;]{0,400})`);
+}
+
+/**
+ * The method or object that a lookup is called by, `say` of `say("{key}")` and `texts` of `texts.get("{key}")`, and whether the
+ * classes around a place declare, inherit or use it, for objects where it is one of theirs; undefined where the book's code has
+ * none of that name, and where a class is named.
+ */
+export function memberKnown(
+  template: string,
+  source: SourceFile,
+  { start }: Span,
+  language: ClassLanguage,
+  { named, have }: BookClasses,
+): { readonly name: string; readonly isKnown: boolean } | undefined {
+  const [called] = calledIn(template);
+  const [name = "", method] = called?.split(".") ?? [];
+  const isCall = method === undefined;
+  const isOwn = /^(?:this|super|base)$/.test(name);
+  // An object with a capital is a class, and brought in by its name; methods have one in C#.
+  const isClass = /^\p{Lu}/u.test(name) && !(isCall && language === "csharp");
+  if (name === "" || isOwn || isClass || !have(name)) return undefined;
+  return { name, isKnown: isKnown({ name, isCall, language, named }, source, start) };
+}
+
+interface Asked {
+  readonly name: string;
+  readonly isCall: boolean;
+  readonly language: ClassLanguage;
+  readonly named: BookClasses["named"];
+}
+
+const trees = new WeakMap<SourceFile, CodeNode>();
+
+function treeOf(source: SourceFile, language: ClassLanguage): CodeNode {
+  const tree = trees.get(source) ?? parseCode(language, source.text);
+  trees.set(source, tree);
+  return tree;
+}
+
+const bodies = /^(?:class_body|enum_body_declarations|interface_body|declaration_list)$/;
+const functions =
+  /^(?:method_declaration|constructor_declaration|lambda_expression|local_function_statement|static_initializer|compact_constructor_declaration)$/;
+/** What gives a name to a value in a function. */
+const makers =
+  /^(?:variable_declarator|formal_parameter|parameter|catch_formal_parameter|resource|enhanced_for_statement|foreach_statement|inferred_parameters)$/;
+
+function isKnown(asked: Asked, source: SourceFile, start: number): boolean {
+  const { name, isCall, language } = asked;
+  const { text } = source;
+  const path = pathTo(treeOf(source, language), start);
+  const isBody = (node: CodeNode | undefined, holder: CodeNode | undefined) =>
+    node !== undefined && bodies.test(node.type) && holder?.type !== "namespace_declaration";
+  // Code without a class is a part of one, or runs by itself.
+  if (!path.some((node, index) => isBody(node, path[index - 1]))) return true;
+  let needsStatic = false;
+  for (let index = path.length - 1; index >= 0; index--) {
+    const node = path[index];
+    const holder = path[index - 1];
+    if (!node) continue;
+    if (!isCall && functions.test(node.type) && makesValue(node, name, text, start)) return true;
+    if (node.type === "static_initializer" || (/_declaration$/.test(node.type) && isStatic(node, text)))
+      needsStatic ||= !/^(?:class|record|enum|interface)_declaration$/.test(node.type);
+    if (!isBody(node, holder) || !holder) continue;
+    const own = memberOf(node, holder, asked, text);
+    if (own) return !needsStatic || own === "static";
+    const inherited = inheritedBy(text.slice(holder.start, node.start), asked);
+    if (inherited === "static" || inherited === "instance") return !needsStatic || inherited === "static";
+    if (inherited === "unknown" && usesName(text.slice(node.start, node.end), asked)) return !needsStatic;
+    // A class that stands in another without being of one of its objects sees what has no object.
+    if (holder.type !== "object_creation_expression" && (language === "csharp" || isDetached(holder, text)))
+      needsStatic = true;
+  }
+  return isCall && isBroughtIn(text, asked);
+}
+
+/** Whether a file brings a method in by its name, or all static ones of a class of the book that has it. */
+function isBroughtIn(text: string, asked: Asked): boolean {
+  const imports =
+    asked.language === "java"
+      ? /^import\s+static\s+(?:\w+\.)*(\w+)\.(\w+|\*);/gm
+      : /^\s*(?:global\s+)?using\s+static\s+(?:\w+\.)*(\w+)(;)/gm;
+  return [...text.matchAll(imports)].some(
+    ([, holder = "", member]) =>
+      member === asked.name ||
+      (/^[*;]$/.test(member ?? "") &&
+        asked.named(holder).some((other) => declaredIn(other, asked) === "static")),
+  );
+}
+
+/** The nodes around a place, from the outermost. */
+function pathTo(root: CodeNode, place: number): readonly CodeNode[] {
+  const path: CodeNode[] = [];
+  for (let node: CodeNode | undefined = root; node;) {
+    path.push(node);
+    node = node.children.find(({ start, end }) => start <= place && place < end);
+  }
+  return path;
+}
+
+function isStatic({ children }: CodeNode, text: string): boolean {
+  return children.some(
+    ({ type, start, end }) => /^modifiers?$/.test(type) && /\bstatic\b/.test(text.slice(start, end)),
+  );
+}
+
+/** Whether a class inside another is of none of its objects (JLS 8.5.1, 8.9, 8.10). */
+function isDetached(holder: CodeNode, text: string): boolean {
+  return /^(?:record|enum|interface)_/.test(holder.type) || isStatic(holder, text);
+}
+
+function nameIn({ children }: CodeNode, text: string): string {
+  const named = children.find(({ field, type }) => field === "name" && /identifier$/.test(type));
+  return named ? text.slice(named.start, named.end) : "";
+}
+
+/** Whether a function is given a value under a name, or makes one before a place. */
+function makesValue(node: CodeNode, name: string, text: string, before: number): boolean {
+  if (node.start >= before) return false;
+  if (makers.test(node.type) && nameIn(node, text) === name) return true;
+  return node.children.some((child) => makesValue(child, name, text, before));
+}
+
+/** Which member of a name a class declares itself. */
+function memberOf(
+  { children }: CodeNode,
+  holder: CodeNode,
+  { name, isCall }: Asked,
+  text: string,
+): "static" | "instance" | undefined {
+  const isOf = (member: CodeNode): boolean =>
+    isCall
+      ? member.type === "method_declaration" && nameIn(member, text) === name
+      : (/^(?:property_declaration|formal_parameter|parameter)$/.test(member.type) &&
+          nameIn(member, text) === name) ||
+        (/^(?:field_declaration|constant_declaration)$/.test(member.type) && declares(member, name, text));
+  const found = children.filter(isOf);
+  if (found.length > 0) return found.some((one) => isStatic(one, text)) ? "static" : "instance";
+  const given = holder.children.find(({ type }) => /^(?:formal_parameters|parameter_list)$/.test(type));
+  return !isCall && given?.children.some(isOf) === true ? "instance" : undefined;
+}
+
+/** Whether one of the declarators in a field has a name. */
+function declares(field: CodeNode, name: string, text: string): boolean {
+  return field.children.some((child) =>
+    child.type === "variable_declarator"
+      ? nameIn(child, text) === name
+      : child.type === "variable_declaration" && declares(child, name, text),
+  );
+}
+
+/** So many classes above another are looked at. */
+const mostAbove = 8;
+
+/** What the classes have that one extends, by its head: a member of a name, none, or what only others know. */
+function inheritedBy(head: string, asked: Asked): "static" | "instance" | "unknown" | undefined {
+  let above = superOf(head, asked.language);
+  for (let depth = 0; depth < mostAbove; depth++) {
+    if (above === undefined) return undefined;
+    const texts = asked.named(above);
+    if (texts.length === 0) return "unknown";
+    const found = texts.flatMap((text) => declaredIn(text, asked) ?? []);
+    if (found.length > 0) return found.includes("static") ? "static" : "instance";
+    const next = texts.map((text) => superOf(headOf(above ?? "").exec(text)?.[1] ?? "", asked.language));
+    const further = next.find((one) => one !== undefined);
+    if (further !== undefined && asked.named(further).length === 0)
+      return texts.some((text) => usesName(text, asked)) ? "instance" : "unknown";
+    above = further;
+  }
+  return undefined;
+}
+
+/** The class that another extends, without its package and its types. */
+function superOf(head: string, language: ClassLanguage): string | undefined {
+  const [, found] = (language === "java" ? /\bextends\s+([\w.]+)/ : /:\s*([\w.]+)/).exec(head) ?? [];
+  return found?.split(".").at(-1);
+}
+
+/** A member of a name that some class of a file declares for those that extend it. */
+function declaredIn(text: string, { name, isCall }: Asked): "static" | "instance" | undefined {
+  const member = new RegExp(
+    `([\\w \\t<>\\[\\],.?]{0,120}[\\w>\\]])\\s{1,9}${literally(name)}\\s{0,9}${isCall ? "\\(" : "(?:[=;]|\\{\\s{0,9}get|=>)"}`,
+    "g",
+  );
+  for (const [, before = ""] of text.matchAll(member)) {
+    if (/\bprivate\b|\b(?:return|new|throw|else|await|yield|case|in|is|as)$/.test(before)) continue;
+    return /\bstatic\b/.test(before) ? "static" : "instance";
+  }
+  return undefined;
+}
+
+/** Whether a class calls a method by its name alone, or asks an object of a name that it does not make itself. */
+function usesName(text: string, { name, isCall }: Asked): boolean {
+  const word = literally(name);
+  if (isCall) return new RegExp(`(?<![\\w.])(?<!\\bnew\\s)${word}\\s{0,9}\\(`).test(text);
+  return (
+    new RegExp(`(?<![\\w.])${word}\\s{0,9}\\.`).test(text) &&
+    !new RegExp(`[\\w>\\]]\\s{1,9}${word}\\s{0,9}[=;:,)]`).test(text)
+  );
+}
