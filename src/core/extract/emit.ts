@@ -59,9 +59,9 @@ export function fillTemplate(
     .replace("{values}", () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")));
 }
 
-/** Whether a lookup is a helper with its values behind it and no brackets: `{{text "{key}"{args}}}`. */
+/** Whether a lookup is a helper with its values behind it and no brackets: `{{text "{key}"{args}}}`, `(text "{key}"{args})`. */
 function isHelper(template: string): boolean {
-  return /^\{\{\{?\s{0,9}[\w./-]{1,60}\s{1,9}["']\{key\}["']\s{0,9}\{(?:args|values)\}\s{0,9}\}\}/.test(
+  return /^(?:\{\{\{?\s{0,9}|\()[\w./-]{1,60}\s{1,9}["']\{key\}["']\s{0,9}\{(?:args|values)\}\s{0,9}(?:\}\}|\))/.test(
     template,
   );
 }

@@ -37,7 +37,7 @@ import { deferralOf, type Callers } from "./load-time.js";
 import { unproved } from "./proof.js";
 import { annotated, hostRefusal } from "./rewrite-host.js";
 import type { BookClasses } from "./member-receiver.js";
-import { boundLookup, scriptRefusal, type ScriptEmission } from "./rewrite-script.js";
+import { boundLookup, scriptRefusal, templateRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { effortOf, partOf, rewriteFile, type Effort } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 import type { Shared } from "./shared.js";
@@ -410,7 +410,8 @@ function writable(
             scriptRefusal(late, part, emission, by, source.bound))
           : annotation
             ? undefined
-            : hostRefusal(literal, source, host, reader, options.classes));
+            : (hostRefusal(literal, source, host, reader, options.classes) ??
+              templateRefusal(source, host.content ?? host.call, parts, emission)));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);

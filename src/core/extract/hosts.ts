@@ -69,9 +69,12 @@ export function hostOf(
   const script = isScript(file);
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   const mayBeUsual =
-    usesDefaultCall(book.lookups) &&
-    (usual === undefined || /^(?:script|expression)$/.test(language) || usual.includes(language));
-  const call = own.call ?? (mayBeUsual ? defaultCall : undefined);
+    usesDefaultCall(book.lookups) && (usual === undefined || script || usual.includes(language));
+  const usualCall = own.call ?? (mayBeUsual ? defaultCall : undefined);
+  // Helpers take their values without brackets and commas, and stand in brackets themselves inside of others.
+  const helper = helperIn(own.content);
+  const takesHelpers = /\.(?:hbs|handlebars)$/.test(file) && forEnding?.call === undefined;
+  const call = helper !== undefined ? `(${helper})` : takesHelpers ? undefined : usualCall;
   const marks = dialect?.shown;
   const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
@@ -108,6 +111,13 @@ export function hostOf(
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),
   };
+}
+
+/** The helper that a template for content is, without its braces: `text "{key}"{args}`. */
+function helperIn(content: string | undefined): string | undefined {
+  return /^\{\{\{?\s{0,9}([\w./-]{1,60}\s{1,9}["']\{key\}["'](?:\s{0,9}\{(?:args|values)\})?)\s{0,9}\}\}/.exec(
+    content ?? "",
+  )?.[1];
 }
 
 /** A lookup that takes its key alone, with what fills the text that it gives; undefined for others. */

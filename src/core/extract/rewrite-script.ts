@@ -191,6 +191,40 @@ export function scriptRefusal(
   return undefined;
 }
 
+/**
+ * Why a template of a component cannot call a lookup: all components that do make it or are given it in their scripts, and this
+ * one does not. Undefined where it can.
+ */
+export function templateRefusal(
+  { file, dialect }: SourceFile,
+  template: string | undefined,
+  parts: readonly ScriptPart[],
+  { imports, setup, scriptsNaming }: ScriptEmission,
+): Obstacle | undefined {
+  if (dialect?.isComponent !== true || template === undefined || !scriptsNaming) return undefined;
+  const [asked] = calledIn(template);
+  const name = rootOf(asked ?? "");
+  if (asked === undefined || name === "this") return undefined;
+  if (setup?.names.includes(name) || imports.some(({ names }) => names.some(({ local }) => local === name)))
+    return undefined;
+  // A mark before a name takes what is in a variable of the name without it.
+  const word = new RegExp(`(?<![\\w$.])${literally(name).replace(/^\\\$/, "\\$?")}(?![\\w$])`);
+  if (parts.some(({ text }) => word.test(text))) return undefined;
+  const call = new RegExp(`(?<![\\w$.])${literally(asked)}\\(`);
+  const pages = new Map<string, { readonly page: string; scripts: string }>();
+  for (const { file: other, page, text, span } of scriptsNaming(name, file)) {
+    if (page === undefined) continue;
+    const known = pages.get(other) ?? { page, scripts: "" };
+    pages.set(other, {
+      page: known.page.replace(page.slice(span.start, span.end), ""),
+      scripts: known.scripts + text,
+    });
+  }
+  const calling = [...pages.values()].filter(({ page }) => call.test(page));
+  if (calling.length === 0 || calling.some(({ scripts }) => !word.test(scripts))) return undefined;
+  return say("not-everywhere", { name });
+}
+
 /** Whether a program of a server would take in a module of another part of the project, which may be for pages. */
 function isFromAnotherProgram({ line }: ImportLine, { text, file }: ScriptPart): boolean {
   const [, part] = /\{to:([^/{}]{1,80})\//.exec(line) ?? [];

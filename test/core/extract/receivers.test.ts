@@ -605,3 +605,72 @@ test.each([
   const texts = JSON.parse(changes.find(({ file }) => file === "t/en.json")?.after ?? "{}") as object;
   expect(JSON.stringify(texts)).toContain(JSON.stringify(message));
 });
+
+describe("sentences that blocks of a template divide stay", () => {
+  const book = {
+    lookups: [{ call: "say" }],
+    emit: {
+      endings: {
+        ".hbs": { content: '{{say "{key}"{args}}}' },
+        ".svelte": { call: 'say("{key}"{args})' },
+        ".erb": { call: 'say("{key}"{args})' },
+        ".php": { call: "say('{key}'{args})" },
+        ".html": { content: '{{ say("{key}"{args}) }}' },
+      },
+    },
+  };
+  test.each<[string, string, boolean]>([
+    ["a.hbs", '<p>This {{#is "page"}}page{{else}}post{{/is}} is for members</p>', false],
+    ["a.hbs", "<p>You have {{#most 5}}left{{/most}} of it</p>", false],
+    ["a.hbs", "<p>{{#each boats}}Boat {{name}}, {{/each}}all boats are late</p>", false],
+    ["a.hbs", "<p>By {{#each crew}}{{name}}{{/each}} of the lake</p>", false],
+    [
+      "a.html",
+      "{% extends 'x' %}<p>This {% if page %}page{% else %}post{% endif %} is for members</p>",
+      false,
+    ],
+    ["a.svelte", "<p>This {#if page}page{:else}post{/if} is for members</p>", false],
+    ["a.erb", "<p>All <% boats.each do |b| %><%= b %><% end %> are late</p>", false],
+    ["a.php", "<p>This <?php if ($page) { ?>page<?php } else { ?>post<?php } ?> is for members</p>", false],
+    ["a.hbs", "<p>{{#if late}}Your boat is late{{/if}} {{#if full}}Your boat is full{{/if}}</p>", true],
+    ["a.hbs", "<p>Boats: {{#each boats}}{{name}}{{/each}}</p>", true],
+    ["a.hbs", "<p>{{#if on}}The boat sails{{else}}the boat stays{{/if}}</p>", true],
+    ["a.hbs", "<p>{{#if on}}The boat sails{{/if}}</p> <p>and all others do</p>", true],
+    ["a.erb", "<p><% if late %>Your boat is late<% else %>All is well<% end %></p>", true],
+  ])("%s: %s", async (file, code, isMoved) => {
+    const found = await extract(file, code, book);
+    expect(found.isMoved).toBe(isMoved);
+    expect(found.notes.includes("extract/divided")).toBe(!isMoved);
+  });
+
+  test("a helper inside of another is in brackets", async () => {
+    const project = memoryProject(
+      { code: ["src/**"], ...book },
+      {
+        "t/en.json": "{}",
+        "src/a.hbs": '<p>{{> button label="Save the boat"}}{{input hint="Your name"}}</p>',
+      },
+    );
+    const { changes } = await extractProject(project);
+    expect(changes.find(({ file }) => file === "src/a.hbs")?.after).toBe(
+      '<p>{{> button label=(say "a.saveBoat")}}{{input hint=(say "a.yourName")}}</p>',
+    );
+  });
+});
+
+test("what all components make or are given before their templates call it is not there in those that do not", async () => {
+  const book = {
+    lookups: [{ call: "say" }],
+    emit: { endings: { ".svelte": { call: "say('{key}'{args})" } } },
+  };
+  const moved = async (other: string) => {
+    const project = memoryProject(
+      { code: ["src/**"], ...book },
+      { "t/en.json": "{}", "src/a.svelte": "<h1>The boat is late</h1>\n", "src/b.svelte": other },
+    );
+    return (await extractProject(project)).changes.some(({ file }) => file === "src/a.svelte");
+  };
+  expect(await moved("<script>export let say;</script><p>{say('x.y')}</p>")).toBe(false);
+  expect(await moved("<script>let n = 1;</script><p>{say('x.y')}</p>")).toBe(true);
+  expect(await moved("<p>no lookup</p>")).toBe(true);
+});

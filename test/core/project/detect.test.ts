@@ -1122,6 +1122,30 @@ test("init sees filters that look texts up by themselves, and writes the same", 
   });
 });
 
+test("calls that are named as lookups are and ask for keys are lookups without any catalog", async () => {
+  const page = (keys: readonly string[]) =>
+    `<script>export let i18n;</script>${keys.map((key) => `<p>{i18n("${key}")}</p>`).join("")}`;
+  const result = await proposed({ "src/a.svelte": page(["desk.title", "desk.lead", "desk.note"]) });
+  expect(result).toMatchObject({ books: [{ lookups: [{ call: "i18n" }] }] });
+  const few = await proposed({ "src/a.svelte": page(["desk.title", "desk.title"]) });
+  expect(few).toMatchObject({ books: [{ lookups: [{ call: "t" }] }] });
+});
+
+test("helpers that are given texts look them up, and are written as templates show them", async () => {
+  const texts = ["All boats", "Boats of today", "The boat is late", "Sail with us", "Leave the quay"];
+  const helpers = texts.map((text) => `<p>{{t '${text}'}}</p>`).join("\n");
+  const result = await proposed({ "views/a.hbs": `${helpers}\n<p>{{t 'Boat {name}' name=boat}}</p>\n` });
+  expect(result).toMatchObject({
+    books: [
+      {
+        lookups: [{ call: "t" }],
+        naming: { pattern: "{text}" },
+        emit: { endings: { ".hbs": { content: "{{t '{key}'{args}}}" } } },
+      },
+    ],
+  });
+});
+
 test("calls that are named as lookups are bring their texts, and what only takes note of an object is none", async () => {
   const files = {
     "src/a.ts":

@@ -62,7 +62,8 @@ export function emissionOf(
   const own: Record<string, EndingEmission> = {};
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;
-    const found = markupIn(uses, ending) ?? writtenIn(uses, (one) => one === ending, packages);
+    const found =
+      markupIn(uses, ending) ?? helperIn(uses, ending) ?? writtenIn(uses, (one) => one === ending, packages);
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
     const written = shownMember(found, code, ending) ?? shownAsSeen(found, uses, ending) ?? forEnding(found);
@@ -142,6 +143,31 @@ const closings: Readonly<Record<string, string>> = {
 
 /** So many calls in the same marks show how one is put into a template. */
 const enoughShown = 3;
+
+/** A helper as the templates of an ending show it: `{{say "{key}"{args}}}`. */
+function helperIn(uses: readonly LookupUse[], ending: string): EndingEmission | undefined {
+  const counts = new Map<string, number>();
+  let all = 0;
+  let isGiven = false;
+  for (const { lookup, samples } of uses)
+    for (const { source, literal } of samples) {
+      if (!("call" in lookup) || posix.extname(source.file) !== ending) continue;
+      if (source.dialect?.language !== "expression") continue;
+      all++;
+      const { text } = source;
+      const { start, end } = literal.span;
+      const [, open] = /(\{\{~?\s?[\w./-]{1,60} )$/.exec(text.slice(Math.max(start - 80, 0), start)) ?? [];
+      if (open === undefined || !open.trim().endsWith(lookup.call)) continue;
+      isGiven ||= /^["']?\s{1,9}\w{1,60}=/.test(text.slice(end, end + 80));
+      const quote = quoteOf(literal, text);
+      const content = `${open}${quote}{key}${quote}{args}}}`;
+      counts.set(content, (counts.get(content) ?? 0) + 1);
+    }
+  const best = most(counts);
+  if (best === undefined || (counts.get(best) ?? 0) * 2 <= all) return undefined;
+  const content = isGiven || all < enoughCalls ? best : best.replace("{args}", "");
+  return { content, attribute: content };
+}
 
 /** A call as the templates of an ending show it, where their language does not say how: some of its calls stand alone in the same marks. */
 function shownAsSeen(

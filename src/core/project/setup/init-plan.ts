@@ -50,7 +50,7 @@ import {
   type PageScript,
 } from "./page-script.js";
 import { findOwnHints } from "./own-hints.js";
-import { otherCatalogs, textLookups } from "./text-lookups.js";
+import { namedLookups, otherCatalogs, textLookups } from "./text-lookups.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
 export interface InitPlan extends Plan {
@@ -104,6 +104,8 @@ interface Seen {
   readonly declared: () => readonly LookupUse[];
   /** Lookups of texts by the texts themselves. */
   readonly byText: () => readonly LookupUse[];
+  /** Calls that are named as lookups are, and ask for keys that no catalog has. */
+  readonly byName: () => readonly LookupUse[];
 }
 
 /** A book with the code that uses it, and how. */
@@ -274,6 +276,7 @@ export async function planInit(files: Files): Promise<InitResult> {
         studied: studyOf(code, books),
         declared: lazily(() => declaredLookups(code)),
         byText: lazily(() => textLookups(code)),
+        byName: lazily(() => namedLookups(code)),
       },
       {},
     ),
@@ -379,12 +382,12 @@ function importable(module: string, code: readonly SourceFile[]): string {
 
 /** Where a module that looks texts up goes; undefined where the project has lookups, or no scripts that could use it. */
 function moduleFor(
-  { code, declared, byText }: Pick<Seen, "code" | "declared" | "byText">,
+  { code, declared, byText, byName }: Pick<Seen, "code" | "declared" | "byText" | "byName">,
   books: readonly StudiedBook[],
 ): string | undefined {
   const scripts = code.filter(({ file, dialect }) => isScript(file) || dialect?.isComponent);
   if (scripts.length === 0 || books.some(({ lookups }) => lookups.uses.length > 0)) return undefined;
-  if (declared().length + byText().length > 0) return undefined;
+  if (declared().length + byText().length + byName().length > 0) return undefined;
   const isTyped = scripts.some(({ file }) => /\.[cm]?tsx?$/.test(file));
   const folder = scripts.some(({ file }) => file.startsWith("src/")) ? "src/" : "";
   return `${folder}texts.${isTyped ? "ts" : "js"}`;
@@ -432,7 +435,7 @@ function moduleFiles(
 
 /** The book of a project without catalogs: what projects of its kind have. */
 function newBook(
-  { files: all, code, ecosystem, declared: bringsTexts, byText }: Seen,
+  { files: all, code, ecosystem, declared: bringsTexts, byText, byName }: Seen,
   grounds: string[],
   answers: InitAnswers,
   takesModule: boolean,
@@ -448,6 +451,11 @@ function newBook(
   // Who names a lookup wants that one.
   const found = declared.length > 0 || answers.lookup !== undefined ? [] : byText();
   for (const { shown, hits } of found) grounds.push(`${shown} looks a text up by itself ${timesIn(hits)}.`);
+  const asks = declared.length + found.length > 0 || answers.lookup !== undefined ? [] : byName();
+  for (const { shown, hits } of asks)
+    grounds.push(
+      `${shown} is asked for keys ${timesIn(hits)}, and their catalogs are not here: name them in "files" if they can be.`,
+    );
   const marks = [...(found.length > 0 ? bareMarks(code) : []), ...classMarks(code, found)];
   for (const mark of marks)
     grounds.push(`${markInWords(mark)} marks the texts of templates, which are looked up by themselves.`);
@@ -458,7 +466,7 @@ function newBook(
     ...declared.flatMap(textsBeside),
   ];
   const syntax = texts.length > 0 ? chooseSyntax(texts, grounds, fillingOf(found)) : "icu";
-  const asked = [...declared, ...found.map((use) => ({ ...use, textSyntax: syntax }))];
+  const asked = [...declared, ...asks, ...found.map((use) => ({ ...use, textSyntax: syntax }))];
   const own = answers.lookup === undefined && (book?.emit !== undefined || asked.length > 0);
   if (answers.lookup === undefined && !own)
     grounds.push(

@@ -8,6 +8,9 @@ import { countHit, newUse, type LookupUse } from "./lookup-use.js";
 /** Fewer texts than these may be given to a function of the same name by chance. */
 const fewest = 5;
 
+/** What many programs call the function by that gives texts, and other things as well: where it is given texts, they are looked up. */
+const shortName = /(?:^|\.)t$/;
+
 /** A function of any name is one where so many calls give it texts, and what makes it looks them up. */
 const fewestOfAnyName = 10;
 
@@ -49,8 +52,35 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
     code.map(({ text }) => text),
   );
   return often
-    .filter(([name]) => lookupByName.test(name) || made.has(name))
+    .filter(([name]) => lookupByName.test(name) || shortName.test(name) || made.has(name))
     .map(([, use]) => use)
+    .sort((a, b) => b.hits - a.hits);
+}
+
+/** Fewer keys than these may be given to a function of the same name by chance. */
+const fewestKeys = 3;
+
+/** Calls that are named for looking texts up and are given keys, which no catalog of the project has: `i18n("desk.title")`. */
+export function namedLookups(code: readonly SourceFile[]): LookupUse[] {
+  const uses = new Map<string, LookupUse>();
+  const keys = new Map<LookupUse, Set<string>>();
+  for (const source of code)
+    for (const literal of source.literals) {
+      const { role, name = "", index } = literal.context;
+      if (role !== "argument" || index !== 0 || name.startsWith("|")) continue;
+      if (!lookupByName.test(name) && !shortName.test(name)) continue;
+      if (literal.pieces.some(({ kind }) => kind !== "text")) continue;
+      const text = readableText(literal.pieces);
+      const use = uses.get(name) ?? newUse({ call: name }, `${name}(…)`);
+      uses.set(name, use);
+      if (!keyLike.test(text)) use.misses++;
+      else {
+        countHit(use, source, literal);
+        keys.set(use, (keys.get(use) ?? new Set()).add(text));
+      }
+    }
+  return [...uses.values()]
+    .filter((use) => (keys.get(use)?.size ?? 0) >= fewestKeys && use.hits > use.misses * 3)
     .sort((a, b) => b.hits - a.hits);
 }
 

@@ -274,8 +274,9 @@ export function readPlainExpression(
     const callee =
       /(?<![\w$.])([\w$.]+)\s*(?:\(\s*)$/.exec(before)?.[1] ?? /^\s*#?([\w$.]+)\s+$/.exec(before)?.[1];
     const named = /(?<![\w-])([\w-]+)\s*=\s*$/.exec(before)?.[1];
-    const shape = callee === undefined ? undefined : shapes.calls.get(callee);
-    if (shape) {
+    // A helper inside of another stands in brackets with its values: `(say "desk.title" name=x)`.
+    const inside = callee ?? /\(\s{0,9}([\w$.]{1,60})\s{1,9}$/.exec(before)?.[1];
+    if (inside !== undefined && shapes.calls.has(inside)) {
       // Joined to a value by what the templates have for it: `+`, `~`, or a dot with blanks around it.
       const isJoined = /^(?:\s*[+~]|\s+\.\s)/.test(code.slice(close, close + 40));
       lookups.push({
