@@ -119,7 +119,7 @@ function isBroughtIn(text: string, asked: Asked): boolean {
   const imports =
     asked.language === "java"
       ? /^import\s+static\s+(?:\w+\.)*(\w+)\.(\w+|\*);/gm
-      : /^\s*(?:global\s+)?using\s+static\s+(?:\w+\.)*(\w+)(;)/gm;
+      : /^[ \t]*(?:global\s+)?using\s+static\s+(?:\w+\.)*(\w+)(;)/gm;
   return [...text.matchAll(imports)].some(
     ([, holder = "", member]) =>
       member === asked.name ||
