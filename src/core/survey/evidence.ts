@@ -729,7 +729,7 @@ function isAmongRules({ context, pieces }: Literal, { literals, index }: Place):
   if (context.role !== "property" || /\p{Lu}|[.!?]$/u.test(fixedText(pieces))) return false;
   const depth = context.properties?.length;
   const near = literals
-    .slice(Math.max(index - 5, 0), index + 6)
+    .slice(Math.max(index - 16, 0), index + 17)
     .filter(({ context: other }) => other.role === "property" && other.properties?.length === depth);
   const texts = near.map(({ pieces: own }) => fixedText(own));
   // The same word before the name of a column each time: `db boats.name`.
