@@ -106,7 +106,8 @@ function isKnown(asked: Asked, source: SourceFile, start: number): boolean {
     if (own) return !needsStatic || own === "static";
     const inherited = inheritedBy(text.slice(holder.start, node.start), asked);
     if (inherited === "static" || inherited === "instance") return !needsStatic || inherited === "static";
-    if (inherited === "unknown" && usesName(text.slice(node.start, node.end), asked)) return !needsStatic;
+    // What the class itself uses is there, wherever it comes from.
+    if (usesName(text.slice(node.start, node.end), asked)) return !needsStatic;
     // A class that stands in another without being of one of its objects sees what has no object.
     if (holder.type !== "object_creation_expression" && (language === "csharp" || isDetached(holder, text)))
       needsStatic = true;

@@ -46,7 +46,7 @@ export function scriptsNaming(
       known.get(file) ??
       (isScript(file)
         ? [{ ...wholeScript({ file, text }), bom }]
-        : componentScripts({ file, text, dialect: dialectByName(file) }));
+        : withTemplate(file, text, componentScripts({ file, text, dialect: dialectByName(file) })));
     known.set(file, parts);
     return parts;
   };
@@ -56,6 +56,14 @@ export function scriptsNaming(
       .filter(({ file, text }) => file !== own && word.test(text))
       .flatMap(partsOf);
   };
+}
+
+/** The scripts of a component; an empty one for a component that is a template alone. */
+function withTemplate(file: string, text: string, scripts: readonly ScriptPart[]): readonly ScriptPart[] {
+  if (scripts.length > 0) return scripts;
+  const { program } = parseScript(`${file}.js`, "");
+  const span = { start: text.length, end: text.length };
+  return [{ file, text: "", page: text, program, span, runsPerUse: false, isWhole: false }];
 }
 
 /** A file of script as one part. */

@@ -119,11 +119,15 @@ function componentHas(
   if (new RegExp(used).test(text)) return true;
   const template = span ? page.slice(0, span.start) + page.slice(span.end) : "";
   if (new RegExp(`(?<![\\w$.])${literally(members)}\\(`).test(template)) return true;
+  const call = new RegExp(`(?<![\\w$.])${literally(members)}\\(`);
   const mention = new RegExp(`(?<![\\w$])${literally(members)}(?![\\w$])`, "g");
   return (
     naming?.(members, file).some((other) => {
-      const mentions = other.isWhole ? 0 : (other.text.match(mention)?.length ?? 0);
-      return mentions > 0 && mentions === other.text.match(new RegExp(used, "g"))?.length;
+      if (other.isWhole) return false;
+      const mentions = other.text.match(mention)?.length ?? 0;
+      // What a template calls and its script does not name is there for all.
+      if (mentions === 0) return other.page !== undefined && call.test(other.page);
+      return mentions === other.text.match(new RegExp(used, "g"))?.length;
     }) ?? false
   );
 }

@@ -578,6 +578,12 @@ const named: EvidenceSource = (literal, habits, _own, place) => {
     return evidence("inTerminal", `${name} of a program for terminals`);
   if (role === "property" && name === "description" && isBesideType(literal, place))
     return evidence("inSchema", "describes a value beside its type");
+  if (
+    role === "property" &&
+    name === "description" &&
+    /^props,[^,]*,description$/.test(String(literal.context.properties))
+  )
+    return evidence("ofInterface", "describes what a component is given, for those who use it");
   if (role === "property" && /^(?:summary|description|title)$/.test(name) && isOfInterface(place))
     return evidence("ofInterface", `${name} of an interface of programs, which developers read`);
   if (role === "property") {

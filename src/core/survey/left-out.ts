@@ -64,6 +64,9 @@ export function leftOutByName(file: string): LeftOut | undefined {
   const parts = file.split("/");
   const name = parts.pop() ?? "";
   for (const part of parts) for (const [pattern, kind] of folders) if (pattern.test(part)) return kind;
+  // What a server hands out as it is, in a folder for what others wrote.
+  if (/(?:^|\/)(?:public|static|www|wwwroot|webroot|htdocs)\/(?:(?:js|scripts|assets)\/)?libs?\//i.test(file))
+    return "vendored";
   if (/^(?:packages\/[^/]+\/)?(?:examples?|demos?|playground|sandbox)\//i.test(file)) return "examples";
   if (
     /^(?:\d{3,14}(?:-\d{1,2}){0,6}|[0-9a-f]{12}|V\d{1,9}(?:[._]\d{1,9}){0,4}_)[_-][\w-]+\.\w+$/.test(name) &&

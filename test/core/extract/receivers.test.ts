@@ -674,3 +674,18 @@ test("what all components make or are given before their templates call it is no
   expect(await moved("<script>let n = 1;</script><p>{say('x.y')}</p>")).toBe(true);
   expect(await moved("<p>no lookup</p>")).toBe(true);
 });
+
+test("texts of which most is in other letters than the source's stay, whatever names they have in Latin letters", async () => {
+  const book = { emit: { call: "say('{key}')" } };
+  const moved = async (text: string) => {
+    const project = memoryProject(
+      { code: ["src/**"], ...book },
+      { "t/en.json": "{}", "src/a.jsx": `export const A = () => <p>${text}</p>;` },
+    );
+    return (await extractProject(project)).changes.length > 0;
+  };
+  expect(await moved("导出 CSV 成功")).toBe(false);
+  expect(await moved("Лодка ABC")).toBe(false);
+  expect(await moved("Written by 王小虎 for us")).toBe(true);
+  expect(await moved("The letter Ω and µ")).toBe(true);
+});

@@ -1131,6 +1131,29 @@ test("calls that are named as lookups are and ask for keys are lookups without a
   expect(few).toMatchObject({ books: [{ lookups: [{ call: "t" }] }] });
 });
 
+test("the source is the language whose letters the texts in the code have, where these tell", async () => {
+  const page = (texts: readonly string[]) => texts.map((text) => `<p>${text}</p>`).join("\n");
+  const han = Array.from(
+    { length: 40 },
+    (_, at) => `今天的船${"大小上下左右前后中外".charAt(at % 10)}第${at}`,
+  );
+  const kana = han.map((text, at) => (at % 2 ? text : `${text}です`));
+  const source = async (files: Record<string, string>) => (await proposed(files))["source"];
+  expect(await source({ "src/a.vue": `<template><div>${page(han)}</div></template>` })).toBe("zh-CN");
+  expect(await source({ "src/a.vue": `<template><div>${page(kana)}</div></template>` })).toBe("ja");
+  const english = Array.from({ length: 60 }, (_, at) => `The boat ${at} is late today`);
+  expect(await source({ "src/a.vue": `<template><div>${page([...han, ...english])}</div></template>` })).toBe(
+    "en",
+  );
+  const catalogs = { "t/en.json": '{"a":"Boat"}', "t/zh-chs.json": '{"a":"船"}' };
+  const files = { ...catalogs, "src/a.vue": `<template><div>{{ $t('a') }}${page(han)}</div></template>` };
+  expect(await proposed(files)).toMatchObject({
+    source: "zh-Hans",
+    targets: ["en"],
+    books: [{ spelling: { "zh-Hans": "zh-chs" } }],
+  });
+});
+
 test("helpers that are given texts look them up, and are written as templates show them", async () => {
   const texts = ["All boats", "Boats of today", "The boat is late", "Sail with us", "Leave the quay"];
   const helpers = texts.map((text) => `<p>{{t '${text}'}}</p>`).join("\n");

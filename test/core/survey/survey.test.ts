@@ -289,6 +289,11 @@ describe("a word is judged by what stands around it", () => {
       },
     ],
     [
+      "Boat.vue",
+      "<script>export default { props: { size: { type: String, description: 'Size of the boat, from small to large' } }, data() { return { boat: { description: 'A boat for all of us' } }; } };</script>",
+      { "Size of the boat, from small to large": "code", "A boat for all of us": "text" },
+    ],
+    [
       "boats.php",
       "<?php $titles = ['name' => 'db boats.name', 'about' => 'The kind of boat', 'size' => 'Meters of it', 'full' => 'The boat is full'];",
       { "The kind of boat": "text", "The boat is full": "text" },

@@ -50,6 +50,7 @@ import {
   type PageScript,
 } from "./page-script.js";
 import { findOwnHints } from "./own-hints.js";
+import { languageOfTexts } from "./source-language.js";
 import { namedLookups, otherCatalogs, textLookups } from "./text-lookups.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
@@ -287,7 +288,7 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   const { code, schema } = seen;
   const grounds = [...seen.grounds];
   const open: InitQuestion[] = [];
-  const source = answers.source ?? chooseSource(seen.books[0], code.length > 0, grounds, open);
+  const source = answers.source ?? chooseSource(seen.books[0], code, grounds, open);
   const books = withSource(seen.books, source, grounds);
   const targets = [
     ...new Set([...books.flatMap((book) => [...book.locales.keys()]), ...(answers.targets ?? [])]),
@@ -680,11 +681,22 @@ function timesIn(count: number): string {
 /** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations, or where its catalog cannot be read. */
 function chooseSource(
   book: FoundBook | undefined,
-  hasCode: boolean,
+  code: readonly SourceFile[],
   grounds: string[],
   open: InitQuestion[],
 ): string {
   const totals = book?.locales ?? new Map<string, number>();
+  const inCode = languageOfTexts(code);
+  const spoken = inCode?.locale.split("-", 1)[0];
+  const own = [...totals.keys()].find((one) => one.split("-", 1)[0] === spoken);
+  if (inCode && (own !== undefined || totals.size === 0)) {
+    const locale = own ?? inCode.locale;
+    grounds.push(
+      `Source locale "${locale}": ${inCode.texts} texts in the code are in its letters. Change "source" if they are of another language.`,
+    );
+    open.push("source");
+    return locale;
+  }
   if (book && hasTextsAsKeys(book) && ![...totals.keys()].some((locale) => /^en(?:-|$)/.test(locale))) {
     grounds.push(
       'Keys are texts in English, which no catalog holds: source locale "en". `fond extract --collect` writes its catalog.',
@@ -702,7 +714,7 @@ function chooseSource(
     .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
   // A catalog that cannot be read may be the one with the most keys.
   const isSure = best && ((others.length === 0 && !book?.unread.size) || rank(best[0]) < 2);
-  if (best ? !isSure : hasCode) open.push("source");
+  if (best ? !isSure : code.length > 0) open.push("source");
   if (!best) return "en";
   const isUnread = book?.unread.has(best[0]) ?? false;
   grounds.push(

@@ -14,6 +14,9 @@ export interface WrittenLocale {
 
 /** The locale that a name stands for, in any of the ways in which people write them; undefined for any other name. */
 export function writtenLocale(written: string): WrittenLocale | undefined {
+  // How Windows calls Chinese in simplified and traditional characters.
+  const chinese = /^zh[-_]?ch([st])$/i.exec(written)?.[1];
+  if (chinese !== undefined) return { locale: /s/i.test(chinese) ? "zh-Hans" : "zh-Hant", isWeak: false };
   const tag = written.replaceAll("_", "-").replace(/^([a-z]{2})([A-Z][A-Za-z]{1,3})$/, "$1-$2");
   const parsed = hasOddVariant(tag) ? undefined : parseTag(tag);
   // Three letters may be any word: `dev`. Languages that products are translated into have a name.

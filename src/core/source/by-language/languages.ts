@@ -81,6 +81,17 @@ function lettersTest(language: string): (text: string) => boolean {
     `[\\p{Script=Latin}${named.map((one) => `\\p{Script=${one}}`).join("")}]`,
     "u",
   );
-  // One sign of another alphabet, as in `Ω`, is no text of another language.
-  return (text) => !ownLetters.test(text) && /\p{L}[\p{L}\p{M}]/u.test(text);
+  const all = new RegExp(ownLetters.source, "gu");
+  // One sign of another alphabet, as in `Ω`, is no text of another language; names in Latin stand in texts of all.
+  return (text) => {
+    if (!/\p{L}[\p{L}\p{M}]/u.test(text)) return false;
+    if (!ownLetters.test(text)) return true;
+    if (script !== "Latn") return false;
+    const others = text.match(/\p{L}/gu)?.length ?? 0;
+    const own = text.match(all)?.length ?? 0;
+    // A sign of these is as much as a syllable or a word.
+    const signs =
+      text.match(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]/gu)?.length ?? 0;
+    return others - own >= 2 && others - own + signs >= own;
+  };
 }

@@ -16,7 +16,7 @@ export const textEmpty = defineRule({
     empty: { message: 'empty text for "{key}"', remedy: "write the text, or remove the key" },
     "empty-translation": { message: 'empty text for "{key}"', remedy: 'translate "{source}"' },
   },
-  looks: "beside",
+  looks: "around",
   examples: {
     bad: [
       { source: "Search", target: "" },
