@@ -714,6 +714,17 @@ const used: EvidenceSource = ({ context, pieces }, habits) => {
   }
 };
 
+/** Whether a text is a name that a value is put into, as templates give parts of a page one: `form_{boat}`. */
+function isNameWithValue({ pieces }: Literal): boolean {
+  return (
+    pieces.length > 1 &&
+    pieces.every((piece) => piece.kind !== "tag") &&
+    /^(?=.*_)[a-z][\w-]{0,60}$/.test(
+      pieces.map((piece) => (piece.kind === "text" ? piece.value.trim() : "x")).join(""),
+    )
+  );
+}
+
 /** Whether a name with marks is an argument, as widgets take it beside what they show: `Label("Name", "filter_name")`. */
 function isNameOfPart({ context: { role, index = 0 }, pieces }: Literal): boolean {
   if (role !== "argument") return false;
@@ -755,6 +766,8 @@ const shaped: EvidenceSource = (literal, _habits, _own, place) => {
     : [];
   if (inContent && /^\s*(?:[,:;)\]]|\.\s)/.test(fixedText(literal.pieces)))
     all.push(evidence("restOfSentence", "begins as the rest of a sentence does"));
+  if (inContent && isNameWithValue(literal))
+    all.push(evidence("technicalShape", "a name with a value in it"));
   switch (found.name) {
     case "technical":
       return [...all, evidence("technicalShape", found.reason)];

@@ -289,6 +289,11 @@ describe("a word is judged by what stands around it", () => {
       },
     ],
     [
+      "boats.hbs",
+      "{{#block 'form'}}form_{{boat}}{{/block}}<p>Boat {{name}}</p>",
+      { "form_{boat}": "code", "Boat {name}": "text" },
+    ],
+    [
       "Boat.vue",
       "<script>export default { props: { size: { type: String, description: 'Size of the boat, from small to large' } }, data() { return { boat: { description: 'A boat for all of us' } }; } };</script>",
       { "Size of the boat, from small to large": "code", "A boat for all of us": "text" },
