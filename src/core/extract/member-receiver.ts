@@ -1,7 +1,7 @@
 import { calledIn } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
-import { parseCode } from "../source/readers/code/grammars.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
+import { nodesAround, treeOf } from "./code-tree.js";
 import { literally } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import type { Span } from "../text/span.js";
@@ -70,14 +70,6 @@ interface Asked {
   readonly named: BookClasses["named"];
 }
 
-const trees = new WeakMap<SourceFile, CodeNode>();
-
-function treeOf(source: SourceFile, language: ClassLanguage): CodeNode {
-  const tree = trees.get(source) ?? parseCode(language, source.text);
-  trees.set(source, tree);
-  return tree;
-}
-
 const bodies = /^(?:class_body|enum_body_declarations|interface_body|declaration_list)$/;
 const functions =
   /^(?:method_declaration|constructor_declaration|lambda_expression|local_function_statement|static_initializer|compact_constructor_declaration)$/;
@@ -88,7 +80,7 @@ const makers =
 function isKnown(asked: Asked, source: SourceFile, start: number): boolean {
   const { name, isCall, language } = asked;
   const { text } = source;
-  const path = pathTo(treeOf(source, language), start);
+  const path = nodesAround(treeOf(source, language), start);
   const isBody = (node: CodeNode | undefined, holder: CodeNode | undefined) =>
     node !== undefined && bodies.test(node.type) && holder?.type !== "namespace_declaration";
   // Code without a class is a part of one, or runs by itself.
@@ -127,16 +119,6 @@ function isBroughtIn(text: string, asked: Asked): boolean {
       (/^[*;]$/.test(member ?? "") &&
         asked.named(holder).some((other) => declaredIn(other, asked) === "static")),
   );
-}
-
-/** The nodes around a place, from the outermost. */
-function pathTo(root: CodeNode, place: number): readonly CodeNode[] {
-  const path: CodeNode[] = [];
-  for (let node: CodeNode | undefined = root; node;) {
-    path.push(node);
-    node = node.children.find(({ start, end }) => start <= place && place < end);
-  }
-  return path;
 }
 
 function isStatic({ children }: CodeNode, text: string): boolean {

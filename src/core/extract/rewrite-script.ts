@@ -139,6 +139,10 @@ export function scriptRefusal(
   const { program } = part;
   const { start } = literal.span;
   const binding = moduleBinding(program, name);
+  // A sign before a name takes what a component has brought in under the name without it.
+  const store =
+    name.startsWith("$") && part.page !== undefined ? moduleBinding(program, name.slice(1)) : undefined;
+  if (typeof store === "object") return undefined;
   const isTaken = say("taken", { name });
   if (setup?.names.includes(name) && (binding === undefined || part.runsPerUse)) {
     if (part.runsPerUse)

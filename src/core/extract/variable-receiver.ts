@@ -1,6 +1,6 @@
 import type { SourceFile } from "../source/model.js";
-import { parseCode } from "../source/readers/code/grammars.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
+import { nodesAround, treeOf } from "./code-tree.js";
 import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
 
@@ -18,8 +18,8 @@ function isKnown(name: string, source: SourceFile, start: number): boolean {
   if (dialect?.hasSharedMembers) return true;
   // A page of another engine is given its variables: it has those that it shows.
   if (dialect && !dialect.isProgram) return new RegExp(`${literally(name)}(?!\\w)`).test(text);
-  const root = treeOf(source);
-  const functions = pathTo(root, start).filter(({ type }) => functionTypes.test(type));
+  const root = treeOf(source, "php");
+  const functions = nodesAround(root, start).filter(({ type }) => functionTypes.test(type));
   if (name === "$this") return hasThis(root, functions);
   const scope = functions.findLast(({ type }) => type !== "arrow_function");
   const mentions = mentionsIn(scope ?? root, name, text);
@@ -29,25 +29,7 @@ function isKnown(name: string, source: SourceFile, start: number): boolean {
   return first !== undefined && (!first.isMade || first.start < start);
 }
 
-const trees = new WeakMap<SourceFile, CodeNode>();
-
-function treeOf(source: SourceFile): CodeNode {
-  const tree = trees.get(source) ?? parseCode("php", source.text);
-  trees.set(source, tree);
-  return tree;
-}
-
 const functionTypes = /^(?:function_definition|method_declaration|anonymous_function|arrow_function)$/;
-
-/** The nodes around a place, from the outermost. */
-function pathTo(root: CodeNode, place: number): readonly CodeNode[] {
-  const path: CodeNode[] = [];
-  for (let node: CodeNode | undefined = root; node;) {
-    path.push(node);
-    node = node.children.find(({ start, end }) => start <= place && place < end);
-  }
-  return path;
-}
 
 /** Whether there is an object that the code runs in, inside of functions, from the outermost. */
 function hasThis(root: CodeNode, functions: readonly CodeNode[]): boolean {

@@ -658,6 +658,15 @@ describe("sentences that blocks of a template divide stay", () => {
   });
 });
 
+test("a component calls with a sign what it brings in without", async () => {
+  const book = { lookups: [{ call: "$say" }], emit: { call: "$say('{key}'{args})" } };
+  const component = (line: string) =>
+    `<script>${line} function f() { alert("The boat is late today"); }</script><p>{$say('a.b')}</p>`;
+  const found = await extract("a.svelte", component('import { say } from "./texts.js";'), book);
+  expect(found.isMoved).toBe(true);
+  expect((await extract("a.svelte", component("let n = 1;"), book)).isMoved).toBe(false);
+});
+
 test("what all components make or are given before their templates call it is not there in those that do not", async () => {
   const book = {
     lookups: [{ call: "say" }],
