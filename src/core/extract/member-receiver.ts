@@ -13,8 +13,8 @@ export type ClassLanguage = "java" | "csharp";
 export interface BookClasses {
   /** The texts of the files in which a class of a name is declared. */
   named(name: string): readonly string[];
-  /** Whether some file declares, calls or asks something of a name. */
-  have(name: string): boolean;
+  /** Whether some file declares or calls a method of a name, or has an object of it. */
+  have(name: string, isCall: boolean): boolean;
 }
 
 /** Looks classes up in files of code, which are read when the first is asked for. */
@@ -28,10 +28,12 @@ export function bookClasses(files: () => Iterable<{ readonly text: string }>): B
       byName.set(name, found);
       return found;
     },
-    have(name) {
-      const word = new RegExp(`(?<![\\w."'])${literally(name)}\\s{0,9}[.(=;]`);
-      const found = had.get(name) ?? texts().some((text) => word.test(text));
-      had.set(name, found);
+    have(name, isCall) {
+      const end = isCall ? "\\(" : "[.=;]";
+      const word = new RegExp(`(?<![\\w."'])(?<!\\bnew\\s)${literally(name)}\\s{0,9}${end}`);
+      const id = `${name}${end}`;
+      const found = had.get(id) ?? texts().some((text) => word.test(text));
+      had.set(id, found);
       return found;
     },
   };
@@ -59,7 +61,7 @@ export function memberKnown(
   const isOwn = /^(?:this|super|base)$/.test(name);
   // An object with a capital is a class, and brought in by its name; methods have one in C#.
   const isClass = /^\p{Lu}/u.test(name) && !(isCall && language === "csharp");
-  if (name === "" || isOwn || isClass || !have(name)) return undefined;
+  if (name === "" || isOwn || isClass || !have(name, isCall)) return undefined;
   return { name, isKnown: isKnown({ name, isCall, language, named }, source, start) };
 }
 
