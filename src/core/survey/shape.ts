@@ -218,6 +218,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:Escape|Backspace|Arrow(?:Up|Down|Left|Right)|Page(?:Up|Down)|F\d{1,2})$/, "the name of a key"],
   [/^(?!.{1,80}\S {2,}\S+ \S)--?(?:\[no-\])?[a-z][\w-]*(?:[ =,[].*)?$/i, "an option of a command"],
   [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
+  [/^(?:TODO|FIXME|XXX)\b(?!.{0,200}\{)/, "a note for developers"],
   [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
   [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
@@ -319,6 +320,9 @@ function judgeShape(text: string): Shape {
     return shape("datePattern", "a date or time in a fixed pattern, where the locale has its own");
   const tokens = text.split(/\s+/);
   if (tokens.length === 1) return shape(...wordShape(text));
+  // No blank behind the colon, and no end: `Help:Key Bindings`.
+  if (/^[A-Z][a-z]{1,20}:[A-Z][a-z]{1,20}(?: [A-Z][a-z]{1,20}){1,3}$/.test(text))
+    return shape("identifier", "looks like the name of a page");
   if (isClassList(tokens)) return shape("classList", "looks like CSS classes");
   if (tokens.every((token) => identifierReason(token) !== undefined))
     return shape("identifier", "every part looks like an identifier");

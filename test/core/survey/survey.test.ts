@@ -289,6 +289,11 @@ describe("a word is judged by what stands around it", () => {
       },
     ],
     [
+      "boats.py",
+      'window.show_help("Help:Late Boats")\nlabel.set_text("TODO boats of today")\nlabel.set_text("Help: Late boats")\n',
+      { "Help:Late Boats": "code", "TODO boats of today": "code", "Help: Late boats": "text" },
+    ],
+    [
       "boats.hbs",
       "{{#block 'form'}}form_{{boat}}{{/block}}<p>Boat {{name}}</p>",
       { "form_{boat}": "code", "Boat {name}": "text" },
