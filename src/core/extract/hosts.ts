@@ -70,11 +70,14 @@ export function hostOf(
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   const mayBeUsual =
     usesDefaultCall(book.lookups) && (usual === undefined || script || usual.includes(language));
-  const usualCall = own.call ?? (mayBeUsual ? defaultCall : undefined);
-  // Helpers take their values without brackets and commas, and stand in brackets themselves inside of others.
   const helper = helperIn(own.content);
-  const takesHelpers = /\.(?:hbs|handlebars)$/.test(file) && forEnding?.call === undefined;
-  const call = helper !== undefined ? `(${helper})` : takesHelpers ? undefined : usualCall;
+  const call =
+    forEnding?.call ??
+    (helper !== undefined
+      ? `(${helper})`
+      : dialect?.takesHelpers?.(file)
+        ? undefined
+        : (own.call ?? (mayBeUsual ? defaultCall : undefined)));
   const marks = dialect?.shown;
   const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;

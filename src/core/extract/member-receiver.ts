@@ -1,13 +1,12 @@
 import { calledIn } from "../source/book-code.js";
+import { languages } from "../source/languages/index.js";
+import type { CodeLanguage, Language } from "../source/languages/language.js";
 import type { SourceFile } from "../source/model.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
 import { nodesAround, treeOf } from "./code-tree.js";
 import { literally } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import type { Span } from "../text/span.js";
-
-/** Languages in which functions are members of classes. */
-export type ClassLanguage = "java" | "csharp";
 
 /** What a book's code has of classes. */
 export interface BookClasses {
@@ -46,29 +45,33 @@ function headOf(name: string): RegExp {
 /**
  * The method or object that a lookup is called by, `say` of `say("{key}")` and `texts` of `texts.get("{key}")`, and whether the
  * classes around a place declare, inherit or use it, for objects where it is one of theirs; undefined where the book's code has
- * none of that name, and where a class is named.
+ * none of that name, where a class is named, and in languages whose functions stand alone.
  */
 export function memberKnown(
   template: string,
   source: SourceFile,
   { start }: Span,
-  language: ClassLanguage,
+  language: CodeLanguage,
   { named, have }: BookClasses,
 ): { readonly name: string; readonly isKnown: boolean } | undefined {
   const [called] = calledIn(template);
   const [name = "", method] = called?.split(".") ?? [];
   const isCall = method === undefined;
   const isOwn = /^(?:this|super|base)$/.test(name);
-  // An object with a capital is a class, and brought in by its name; methods have one in C#.
-  const isClass = /^\p{Lu}/u.test(name) && !(isCall && language === "csharp");
-  if (name === "" || isOwn || isClass || !have(name, isCall)) return undefined;
-  return { name, isKnown: isKnown({ name, isCall, language, named }, source, start) };
+  // What has members and begins with a capital is a class, and brought in by its name.
+  const isClass = !isCall && /^\p{Lu}/u.test(name);
+  const { classes } = languages[language];
+  if (!classes || name === "" || isOwn || isClass || !have(name, isCall)) return undefined;
+  return {
+    name,
+    isKnown: isKnown({ name, isCall, classes, named }, treeOf(source, language), source.text, start),
+  };
 }
 
 interface Asked {
   readonly name: string;
   readonly isCall: boolean;
-  readonly language: ClassLanguage;
+  readonly classes: NonNullable<Language["classes"]>;
   readonly named: BookClasses["named"];
 }
 
@@ -79,10 +82,9 @@ const functions =
 const makers =
   /^(?:variable_declarator|formal_parameter|parameter|catch_formal_parameter|resource|enhanced_for_statement|foreach_statement|inferred_parameters)$/;
 
-function isKnown(asked: Asked, source: SourceFile, start: number): boolean {
-  const { name, isCall, language } = asked;
-  const { text } = source;
-  const path = nodesAround(treeOf(source, language), start);
+function isKnown(asked: Asked, root: CodeNode, text: string, start: number): boolean {
+  const { name, isCall, classes } = asked;
+  const path = nodesAround(root, start);
   const isBody = (node: CodeNode | undefined, holder: CodeNode | undefined) =>
     node !== undefined && bodies.test(node.type) && holder?.type !== "namespace_declaration";
   // Code without a class is a part of one, or runs by itself.
@@ -99,11 +101,11 @@ function isKnown(asked: Asked, source: SourceFile, start: number): boolean {
     const own = memberOf(node, holder, asked, text);
     if (own) return !needsStatic || own === "static";
     const inherited = inheritedBy(text.slice(holder.start, node.start), asked);
-    if (inherited === "static" || inherited === "instance") return !needsStatic || inherited === "static";
+    if (inherited) return !needsStatic || inherited === "static";
     // What the class itself uses is there, wherever it comes from.
     if (usesName(text.slice(node.start, node.end), asked)) return !needsStatic;
     // A class that stands in another without being of one of its objects sees what has no object.
-    if (holder.type !== "object_creation_expression" && (language === "csharp" || isDetached(holder, text)))
+    if (holder.type !== "object_creation_expression" && (classes.areApart || isDetached(holder, text)))
       needsStatic = true;
   }
   return isCall && isBroughtIn(text, asked);
@@ -111,11 +113,7 @@ function isKnown(asked: Asked, source: SourceFile, start: number): boolean {
 
 /** Whether a file brings a method in by its name, or all static ones of a class of the book that has it. */
 function isBroughtIn(text: string, asked: Asked): boolean {
-  const imports =
-    asked.language === "java"
-      ? /^import\s+static\s+(?:\w+\.)*(\w+)\.(\w+|\*);/gm
-      : /^[ \t]*(?:global\s+)?using\s+static\s+(?:\w+\.)*(\w+)(;)/gm;
-  return [...text.matchAll(imports)].some(
+  return [...text.matchAll(asked.classes.broughtIn)].some(
     ([, holder = "", member]) =>
       member === asked.name ||
       (/^[*;]$/.test(member ?? "") &&
@@ -177,28 +175,26 @@ function declares(field: CodeNode, name: string, text: string): boolean {
 /** So many classes above another are looked at. */
 const mostAbove = 8;
 
-/** What the classes have that one extends, by its head: a member of a name, none, or what only others know. */
-function inheritedBy(head: string, asked: Asked): "static" | "instance" | "unknown" | undefined {
-  let above = superOf(head, asked.language);
-  for (let depth = 0; depth < mostAbove; depth++) {
-    if (above === undefined) return undefined;
-    const texts = asked.named(above);
-    if (texts.length === 0) return "unknown";
+/** A member of a name that the classes have which one extends, by its head, as far as the book's code has them. */
+function inheritedBy(head: string, asked: Asked): "static" | "instance" | undefined {
+  let above = superOf(head, asked);
+  for (let depth = 0; above !== undefined && depth < mostAbove; depth++) {
+    const own = above;
+    const texts = asked.named(own);
     const found = texts.flatMap((text) => declaredIn(text, asked) ?? []);
     if (found.length > 0) return found.includes("static") ? "static" : "instance";
-    const next = texts.map((text) => superOf(headOf(above ?? "").exec(text)?.[1] ?? "", asked.language));
-    const further = next.find((one) => one !== undefined);
-    if (further !== undefined && asked.named(further).length === 0)
-      return texts.some((text) => usesName(text, asked)) ? "instance" : "unknown";
-    above = further;
+    // What one of them uses is there, wherever it comes from.
+    if (texts.some((text) => usesName(text, asked))) return "instance";
+    above = texts
+      .map((text) => superOf(headOf(own).exec(text)?.[1] ?? "", asked))
+      .find((one) => one !== undefined);
   }
   return undefined;
 }
 
 /** The class that another extends, without its package and its types. */
-function superOf(head: string, language: ClassLanguage): string | undefined {
-  const [, found] = (language === "java" ? /\bextends\s+([\w.]+)/ : /:\s*([\w.]+)/).exec(head) ?? [];
-  return found?.split(".").at(-1);
+function superOf(head: string, { classes }: Asked): string | undefined {
+  return classes.above.exec(head)?.[1]?.split(".").at(-1);
 }
 
 /** A member of a name that some class of a file declares for those that extend it. */
@@ -217,7 +213,14 @@ function declaredIn(text: string, { name, isCall }: Asked): "static" | "instance
 /** Whether a class calls a method by its name alone, or asks an object of a name that it does not make itself. */
 function usesName(text: string, { name, isCall }: Asked): boolean {
   const word = literally(name);
-  if (isCall) return new RegExp(`(?<![\\w.])(?<!\\bnew\\s)${word}\\s{0,9}\\(`).test(text);
+  if (isCall) {
+    // Behind a type it is declared, behind `new` it is a class.
+    const calls = new RegExp(`(?<![\\w.])(?:([\\w>\\]]{1,80})\\s{1,9})?(?<![\\w.])${word}\\s{0,9}\\(`, "g");
+    return [...text.matchAll(calls)].some(
+      ([, before]) =>
+        before === undefined || /^(?:return|else|await|throw|yield|case|in|is|do)$/.test(before),
+    );
+  }
   return (
     new RegExp(`(?<![\\w.])${word}\\s{0,9}\\.`).test(text) &&
     !new RegExp(`[\\w>\\]]\\s{1,9}${word}\\s{0,9}[=;:,)]`).test(text)

@@ -55,13 +55,11 @@ export function hostRefusal(
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
-  const { language, importLine } = host;
+  const { importLine } = host;
+  const language = host.kind === "code" ? languageNamed(host.language) : undefined;
   const ofClasses =
-    host.kind === "code" &&
-    classes &&
-    importLine === undefined &&
-    (language === "java" || language === "csharp")
-      ? memberKnown(template, source, literal.span, language, classes)
+    classes && language && importLine === undefined
+      ? memberKnown(template, source, literal.span, language.name, classes)
       : undefined;
   if (ofClasses?.isKnown === false) return say("not-known", { name: ofClasses.name });
   const lacking = host.kind === "code" && !ofClasses ? lackingName(template, source, host) : undefined;
@@ -322,7 +320,7 @@ function hostEdit(
   const { pass } = host;
   const text = found?.message ?? "";
   // In double quotes some languages read these signs as the start of a value.
-  const isPlain = /[$#]/.test(text) && /^(?:php|ruby)$/.test(host.language);
+  const isPlain = /[$#]/.test(text) && languageNamed(host.language)?.takesVariablesIn === true;
   const fill = (template: string, quote: '"' | "'") =>
     fillTemplate(template, {
       key: host.front + key,

@@ -34,7 +34,7 @@ import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import { passes } from "./hosts.js";
 import { tooManyChoices, type Keyed } from "./rewrite-host.js";
-import type { ScriptPart, ScriptsNaming } from "./script-parts.js";
+import { callOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
 /** How a book's scripts write lookups, and what brings them in. */
 export interface ScriptEmission {
@@ -140,8 +140,7 @@ export function scriptRefusal(
   const { start } = literal.span;
   const binding = moduleBinding(program, name);
   // A sign before a name takes what a component has brought in under the name without it.
-  const store =
-    name.startsWith("$") && part.page !== undefined ? moduleBinding(program, name.slice(1)) : undefined;
+  const store = name.startsWith("$") && !part.isWhole ? moduleBinding(program, name.slice(1)) : undefined;
   if (typeof store === "object") return undefined;
   const isTaken = say("taken", { name });
   if (setup?.names.includes(name) && (binding === undefined || part.runsPerUse)) {
@@ -214,18 +213,11 @@ export function templateRefusal(
   // A mark before a name takes what is in a variable of the name without it.
   const word = new RegExp(`(?<![\\w$.])${literally(name).replace(/^\\\$/, "\\$?")}(?![\\w$])`);
   if (parts.some(({ text }) => word.test(text))) return undefined;
-  const call = new RegExp(`(?<![\\w$.])${literally(asked)}\\(`);
-  const pages = new Map<string, { readonly page: string; scripts: string }>();
-  for (const { file: other, page, text, span } of scriptsNaming(name, file)) {
-    if (page === undefined) continue;
-    const known = pages.get(other) ?? { page, scripts: "" };
-    pages.set(other, {
-      page: known.page.replace(page.slice(span.start, span.end), ""),
-      scripts: known.scripts + text,
-    });
-  }
-  const calling = [...pages.values()].filter(({ page }) => call.test(page));
-  if (calling.length === 0 || calling.some(({ scripts }) => !word.test(scripts))) return undefined;
+  const call = callOf(asked);
+  const scripts = new Map<string, string>();
+  for (const { file: other, template: page = "", text } of scriptsNaming(name, file))
+    if (call.test(page)) scripts.set(other, (scripts.get(other) ?? "") + text);
+  if (scripts.size === 0 || [...scripts.values()].some((text) => !word.test(text))) return undefined;
   return say("not-everywhere", { name });
 }
 
@@ -286,10 +278,9 @@ function isFreeAround(asked: string, part: ScriptPart, naming: ScriptsNaming | u
   const calls = [part, ...others].map(({ program }) => callsOf(program, asked));
   if (calls.some(({ isFree }) => isFree)) return true;
   // What the templates of components alone have is not there in scripts.
-  const inTemplate = new RegExp(`(?<![\\w$.])${literally(asked)}\\(`);
+  const call = callOf(asked);
   const isOfTemplates = [part, ...others].some(
-    ({ isWhole, page, text }) =>
-      !isWhole && page !== undefined && inTemplate.test(page) && !inTemplate.test(text),
+    ({ template, text }) => template !== undefined && call.test(template) && !call.test(text),
   );
   return !isOfTemplates && !calls.some(({ isBound }) => isBound);
 }
@@ -341,7 +332,7 @@ function templateFor({ emit }: BookConfig, { pieces }: Literal, by?: BoundLookup
  * there, it is called in its place.
  */
 function templateAt(
-  { program, text, ...part }: ScriptPart,
+  part: ScriptPart,
   literal: Literal,
   { book, setup, scriptsNaming }: ScriptEmission,
   by?: BoundLookup,
@@ -350,6 +341,7 @@ function templateAt(
   if (usual === undefined || by || part.runsPerUse) return usual;
   const [, asked = ""] = /^([\w$.]{1,100})\(["'`]\{key\}/.exec(usual) ?? [];
   const root = rootOf(asked);
+  const { program } = part;
   const { start } = literal.span;
   if (
     asked === "" ||
@@ -365,7 +357,7 @@ function templateAt(
   const ending = `.${asked.split(".").at(-1) ?? asked}`;
   const found = [...own]
     .sort((one, other) => Number(other.endsWith(ending)) - Number(one.endsWith(ending)))
-    .find((one) => thisHas({ program, text, ...part }, start, one, scriptsNaming));
+    .find((one) => thisHas(part, start, one, scriptsNaming));
   return found === undefined ? usual : found + usual.slice(asked.length);
 }
 

@@ -13,8 +13,8 @@ export interface ScriptPart {
   readonly file: string;
   /** The file's text with all that is not in the script blanked, so that places are those of the file. */
   readonly text: string;
-  /** All of the file's text, where the script is one of a component. */
-  readonly page?: string;
+  /** What the component that it is of has besides its scripts; undefined for a file of script. */
+  readonly template?: string;
   readonly program: Program;
   readonly span: Span;
   /** Whether its top level runs anew for each component that is shown, so that a locale is chosen by then. */
@@ -22,6 +22,11 @@ export interface ScriptPart {
   readonly isWhole: boolean;
   /** Whether the file starts with a byte order mark. */
   readonly bom?: boolean;
+}
+
+/** A call of a function, or of a method by its object's name and its own, in any code. */
+export function callOf(asked: string): RegExp {
+  return new RegExp(`(?<![\\w$.])${literally(asked)}\\(`);
 }
 
 /** Finds the scripts of a book, and of its components, in which a name stands, the file of the name itself aside. */
@@ -63,7 +68,7 @@ function withTemplate(file: string, text: string, scripts: readonly ScriptPart[]
   if (scripts.length > 0) return scripts;
   const { program } = parseScript(`${file}.js`, "");
   const span = { start: text.length, end: text.length };
-  return [{ file, text: "", page: text, program, span, runsPerUse: false, isWhole: false }];
+  return [{ file, text: "", template: text, program, span, runsPerUse: false, isWhole: false }];
 }
 
 /** A file of script as one part. */
@@ -79,8 +84,15 @@ export function componentScripts({
   dialect,
 }: Pick<SourceFile, "file" | "text" | "dialect">): readonly ScriptPart[] {
   if (!dialect?.isComponent) return [];
-  return [...rawElements(text)].flatMap((element): ScriptPart[] => {
-    if (element.name !== "script") return [];
+  const scripts = [...rawElements(text)].filter(({ name }) => name === "script");
+  let template = "";
+  let at = 0;
+  for (const { contentStart, contentEnd } of scripts) {
+    template += text.slice(at, contentStart);
+    at = contentEnd;
+  }
+  template += text.slice(at);
+  return scripts.flatMap((element): ScriptPart[] => {
     const { attributes, contentStart: start, contentEnd: end } = element;
     const code = text.slice(start, end);
     const lang = /\blang\s*=\s*["']?(tsx?|jsx)\b/.exec(attributes)?.[1] ?? "js";
@@ -89,6 +101,6 @@ export function componentScripts({
     const { program, problems } = parseScript(`${file}.${lang}`, masked);
     if (problems.length > 0) return [];
     const runsPerUse = dialect.runsPerUse?.(attributes) ?? false;
-    return [{ file, text: masked, page: text, program, span: { start, end }, runsPerUse, isWhole: false }];
+    return [{ file, text: masked, template, program, span: { start, end }, runsPerUse, isWhole: false }];
   });
 }

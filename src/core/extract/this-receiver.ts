@@ -1,18 +1,13 @@
 import type { ClassBody, Node, ObjectExpression, Program } from "oxc-parser";
 import { childrenOf } from "../source/readers/script/scopes.js";
 import { literally } from "../text/key-pattern.js";
-import type { ScriptPart, ScriptsNaming } from "./script-parts.js";
+import { callOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
 /**
  * Whether `this` at a place of a script has what a lookup of it names: `say` for `this.say("{key}")`. It has where the function,
  * class or object that it is of uses or makes that member itself, or where all functions of a component share it.
  */
-export function thisHas(
-  part: Pick<ScriptPart, "program" | "text"> & Partial<ScriptPart>,
-  start: number,
-  callee: string,
-  naming?: ScriptsNaming,
-): boolean {
+export function thisHas(part: ScriptPart, start: number, callee: string, naming?: ScriptsNaming): boolean {
   const { program, text } = part;
   const members = callee.replace(/^this\./, "");
   const [member = "", ...deeper] = members.split(".");
@@ -36,7 +31,7 @@ export function thisHas(
     case "MethodDefinition":
       return hasUse(whole) || makes(whole);
     case "Property":
-      if (part.isWhole === false) {
+      if (!part.isWhole) {
         const place = placeInComponent(path, owner - 1);
         if (place !== undefined) return place === "shared" && componentHas(part, members, naming);
       }
@@ -111,23 +106,21 @@ function placeInComponent(path: readonly Node[], at: number): "shared" | "other"
  * name it nowhere else, so that all have it.
  */
 function componentHas(
-  { text, file = "", span, page = "" }: Pick<ScriptPart, "text"> & Partial<ScriptPart>,
+  { text, file, template = "" }: ScriptPart,
   members: string,
   naming: ScriptsNaming | undefined,
 ): boolean {
-  const used = `\\bthis\\.${literally(members)}(?![\\w$])`;
-  if (new RegExp(used).test(text)) return true;
-  const template = span ? page.slice(0, span.start) + page.slice(span.end) : "";
-  if (new RegExp(`(?<![\\w$.])${literally(members)}\\(`).test(template)) return true;
-  const call = new RegExp(`(?<![\\w$.])${literally(members)}\\(`);
+  const used = new RegExp(`\\bthis\\.${literally(members)}(?![\\w$])`, "g");
+  const call = callOf(members);
+  if (text.search(used) >= 0 || call.test(template)) return true;
   const mention = new RegExp(`(?<![\\w$])${literally(members)}(?![\\w$])`, "g");
   return (
     naming?.(members, file).some((other) => {
       if (other.isWhole) return false;
       const mentions = other.text.match(mention)?.length ?? 0;
       // What a template calls and its script does not name is there for all.
-      if (mentions === 0) return other.page !== undefined && call.test(other.page);
-      return mentions === other.text.match(new RegExp(used, "g"))?.length;
+      if (mentions === 0) return other.template !== undefined && call.test(other.template);
+      return mentions === other.text.match(used)?.length;
     }) ?? false
   );
 }

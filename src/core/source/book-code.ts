@@ -264,12 +264,12 @@ function emittedCalls(book: BookConfig): readonly string[] {
     : named;
 }
 
-/** All that a book has extraction write. */
 /** Whether code gives a text with its key where extraction writes a lookup. */
 export function writesTexts(book: BookConfig): boolean {
   return templatesOf(book).some((template) => template.includes("{text}"));
 }
 
+/** All that a book has extraction write. */
 function templatesOf({ emit }: BookConfig): readonly string[] {
   return [emit, ...Object.values(emit.endings ?? {})].flatMap(
     ({ call, content, attribute, rich, withValues = {} }) =>

@@ -1,6 +1,5 @@
 import { notices } from "../message/notices.js";
-import type { Dialect, Island } from "./dialects/dialect.js";
-import { findIslands } from "./dialects/index.js";
+import type { Island } from "./dialects/dialect.js";
 import { fixedText, type Literal, type SourceFile } from "./model.js";
 
 const say = notices("extract", {
@@ -14,12 +13,12 @@ const say = notices("extract", {
  * A template with an obstacle at the parts of sentences that its blocks divide: each would be a text that nobody can translate by
  * itself. `This {{#if page}}page{{else}}post{{/if}} is for members`
  */
-export function withDivided(source: SourceFile, dialect: Dialect): SourceFile {
+export function withDivided(source: SourceFile, all: readonly Island[]): SourceFile {
   const contents = source.literals.filter(
     ({ context, obstacle }) => context.role === "content" && obstacle === undefined,
   );
   if (contents.length < 2) return source;
-  const islands = findIslands(source.text, dialect).filter(({ kind }) => kind !== "comment");
+  const islands = all.filter(({ kind }) => kind !== "comment");
   const divided = new Set<Literal>();
   for (const [index, literal] of contents.entries()) {
     const next = contents[index + 1];

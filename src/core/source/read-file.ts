@@ -12,7 +12,6 @@ import { readScript } from "./readers/script/script.js";
 import { byPlace, fixedText } from "./model.js";
 import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
 import type { ExpressionContent } from "./readers/markup/expressions.js";
-import { withDivided } from "./divided.js";
 import { withWholeKeys } from "./key-paths.js";
 import { withStringParts } from "./readers/string-parts.js";
 import { withUses } from "./literal-uses.js";
@@ -162,7 +161,7 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
     program ??
     (language === "php" ? readOpenPhp(file, code, shapes) : readCode(language, file, code, false, shapes));
   const read = made === "script" ? readScriptTemplate : readMarkup;
-  const page = withDivided({ ...read(file, text, bom, dialect, shapes, embedded), dialect }, dialect);
+  const page = { ...read(file, text, bom, dialect, shapes, embedded), dialect };
   return program ? { ...page, problems: program.problems } : page;
 }
 

@@ -382,3 +382,24 @@ const kinds: readonly Common[] = [
     return role === "argument" && takesMany.test(name) ? name : groupOf(literal);
   }),
 ];
+
+/** So many of the values near it in one object are rules where a value without a capital is one. */
+const leastRules = 2;
+
+const columnRule = /^([a-z]{2,20}) [a-z_]\w{0,60}\.[a-z_]\w{0,60}$/;
+
+/** Whether a value stands in an object of rules that a program checks values by: `{ size: "int|ge 1", owner: "db boats.id" }`. */
+export function isAmongRules({ context, pieces }: Literal, { literals, index }: Place): boolean {
+  if (context.role !== "property" || /\p{Lu}|[.!?]$/u.test(fixedText(pieces))) return false;
+  const depth = context.properties?.length;
+  const near = literals
+    .slice(Math.max(index - 16, 0), index + 17)
+    .filter(({ context: other }) => other.role === "property" && other.properties?.length === depth);
+  const texts = near.map(({ pieces: own }) => fixedText(own));
+  // The same word before the name of a column each time: `db boats.name`.
+  const [, word] = columnRule.exec(fixedText(pieces)) ?? [];
+  return (
+    texts.filter((text) => /rules for a value$/.test(shapeOf(text).reason)).length >= leastRules ||
+    (word !== undefined && texts.filter((text) => columnRule.exec(text)?.[1] === word).length > leastRules)
+  );
+}

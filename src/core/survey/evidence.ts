@@ -13,6 +13,7 @@ import {
   isBesideWidget,
   isNamedForTexts,
   isOfPhrases,
+  isAmongRules,
   isTerminalFile,
   isTerminalProgram,
   neighbor,
@@ -733,27 +734,6 @@ function isNameOfPart({ context: { role, index = 0 }, pieces }: Literal): boolea
   return (
     /^[a-z][a-z0-9]*(?:_[a-z0-9]+)+$/.test(word) ||
     (index > 0 && /^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word))
-  );
-}
-
-/** So many of the values near it in one object are rules where a value without a capital is one. */
-const leastRules = 2;
-
-const columnRule = /^([a-z]{2,20}) [a-z_]\w{0,60}\.[a-z_]\w{0,60}$/;
-
-/** Whether a value stands in an object of rules that a program checks values by: `{ size: "int|ge 1", owner: "db boats.id" }`. */
-function isAmongRules({ context, pieces }: Literal, { literals, index }: Place): boolean {
-  if (context.role !== "property" || /\p{Lu}|[.!?]$/u.test(fixedText(pieces))) return false;
-  const depth = context.properties?.length;
-  const near = literals
-    .slice(Math.max(index - 16, 0), index + 17)
-    .filter(({ context: other }) => other.role === "property" && other.properties?.length === depth);
-  const texts = near.map(({ pieces: own }) => fixedText(own));
-  // The same word before the name of a column each time: `db boats.name`.
-  const [, word] = columnRule.exec(fixedText(pieces)) ?? [];
-  return (
-    texts.filter((text) => /rules for a value$/.test(shapeOf(text).reason)).length >= leastRules ||
-    (word !== undefined && texts.filter((text) => columnRule.exec(text)?.[1] === word).length > leastRules)
   );
 }
 

@@ -218,7 +218,8 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:Escape|Backspace|Arrow(?:Up|Down|Left|Right)|Page(?:Up|Down)|F\d{1,2})$/, "the name of a key"],
   [/^(?!.{1,80}\S {2,}\S+ \S)--?(?:\[no-\])?[a-z][\w-]*(?:[ =,[].*)?$/i, "an option of a command"],
   [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
-  [/^(?:TODO|FIXME|XXX)\b(?!.{0,200}\{)/, "a note for developers"],
+  // In capitals, and what is to be done behind it: `TODO` is a word of some languages.
+  [/^(?:TODO|FIXME|XXX):? [a-z]/, "a note for developers"],
   [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
   [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],

@@ -1152,6 +1152,12 @@ test("the source is the language whose letters the texts in the code have, where
     targets: ["en"],
     books: [{ spelling: { "zh-Hans": "zh-chs" } }],
   });
+  // Where the texts are in catalogs, what the code has left in such letters are names.
+  const texts = Object.fromEntries(Array.from({ length: 20 }, (_, at) => [`key${at}`, "Boat"]));
+  const whole = { "t/en.json": JSON.stringify(texts), "t/zh.json": JSON.stringify(texts) };
+  expect(
+    await source({ ...whole, "src/a.vue": `<template><div>{{ $t('key1') }}${page(han)}</div></template>` }),
+  ).toBe("en");
 });
 
 test("helpers that are given texts look them up, and are written as templates show them", async () => {

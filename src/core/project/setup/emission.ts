@@ -63,7 +63,9 @@ export function emissionOf(
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;
     const found =
-      markupIn(uses, ending) ?? helperIn(uses, ending) ?? writtenIn(uses, (one) => one === ending, packages);
+      markupIn(uses, ending) ??
+      shownHelper(uses, ending) ??
+      writtenIn(uses, (one) => one === ending, packages);
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
     const written = shownMember(found, code, ending) ?? shownAsSeen(found, uses, ending) ?? forEnding(found);
@@ -145,7 +147,7 @@ const closings: Readonly<Record<string, string>> = {
 const enoughShown = 3;
 
 /** A helper as the templates of an ending show it: `{{say "{key}"{args}}}`. */
-function helperIn(uses: readonly LookupUse[], ending: string): EndingEmission | undefined {
+function shownHelper(uses: readonly LookupUse[], ending: string): EndingEmission | undefined {
   const counts = new Map<string, number>();
   let all = 0;
   let isGiven = false;

@@ -50,7 +50,7 @@ import {
   type PageScript,
 } from "./page-script.js";
 import { findOwnHints } from "./own-hints.js";
-import { languageOfTexts } from "./source-language.js";
+import { chooseSource, hasTextsAsKeys, keysOf } from "./source-language.js";
 import { namedLookups, otherCatalogs, textLookups } from "./text-lookups.js";
 
 /** The plan for a new configuration, with what led to each part of it. */
@@ -288,7 +288,9 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   const { code, schema } = seen;
   const grounds = [...seen.grounds];
   const open: InitQuestion[] = [];
-  const source = answers.source ?? chooseSource(seen.books[0], code, grounds, open);
+  const chosen = answers.source === undefined ? chooseSource(seen.books[0], code, grounds) : undefined;
+  if (chosen?.isSure === false) open.push("source");
+  const source = answers.source ?? chosen?.locale ?? "en";
   const books = withSource(seen.books, source, grounds);
   const targets = [
     ...new Set([...books.flatMap((book) => [...book.locales.keys()]), ...(answers.targets ?? [])]),
@@ -670,71 +672,8 @@ function laidOut(value: unknown, indent: string): string {
   return `${open}\n${parts.map((part) => inner + part).join(",\n")}\n${indent}${close}`;
 }
 
-function keysOf(count: number): string {
-  return count === 1 ? "1 key" : `${count} keys`;
-}
-
 function timesIn(count: number): string {
   return count === 1 ? "once" : `${count} times`;
-}
-
-/** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations, or where its catalog cannot be read. */
-function chooseSource(
-  book: FoundBook | undefined,
-  code: readonly SourceFile[],
-  grounds: string[],
-  open: InitQuestion[],
-): string {
-  const totals = book?.locales ?? new Map<string, number>();
-  const inCode = languageOfTexts(code);
-  const spoken = inCode?.locale.split("-", 1)[0];
-  const own = [...totals.keys()].find((one) => one.split("-", 1)[0] === spoken);
-  if (inCode && (own !== undefined || totals.size === 0)) {
-    const locale = own ?? inCode.locale;
-    grounds.push(
-      `Source locale "${locale}": ${inCode.texts} texts in the code are in its letters. Change "source" if they are of another language.`,
-    );
-    open.push("source");
-    return locale;
-  }
-  if (book && hasTextsAsKeys(book) && ![...totals.keys()].some((locale) => /^en(?:-|$)/.test(locale))) {
-    grounds.push(
-      'Keys are texts in English, which no catalog holds: source locale "en". `fond extract --collect` writes its catalog.',
-    );
-    return "en";
-  }
-  const most = Math.max(...totals.values());
-  const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
-  const [best, ...others] = [...totals]
-    // Translations keep keys that the source has given up; most products are written in English.
-    .filter(([locale, count]) => {
-      const isEnglish = rank(locale) < 2;
-      return count >= most * (isEnglish ? 0.6 : 0.9) || (isEnglish && book?.unread.has(locale));
-    })
-    .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
-  // A catalog that cannot be read may be the one with the most keys.
-  const isSure = best && ((others.length === 0 && !book?.unread.size) || rank(best[0]) < 2);
-  if (best ? !isSure : code.length > 0) open.push("source");
-  if (!best) return "en";
-  const isUnread = book?.unread.has(best[0]) ?? false;
-  grounds.push(
-    `Source locale "${best[0]}", with ${keysOf(best[1])}${isUnread ? " that can be read" : ""}. Change "source" if the texts are written in another locale.`,
-  );
-  return best[0];
-}
-
-/** What texts in English have, and those of few other languages. */
-const englishWords = /\b(?:the|of|to|is|are|and|with|your|this|for|not|please|you|has been|from)\b/i;
-
-/** Whether a book's keys are texts in English, and none of its locales has them as its own texts. */
-function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
-  const prose = [...keys.values()].flatMap((set) => [...set].filter((key) => /\p{L} \p{L}/u.test(key)));
-  const all = [...keys.values()].reduce((sum, { size }) => sum + size, 0);
-  return (
-    prose.length * 2 > all &&
-    prose.filter((key) => englishWords.test(key)).length * 4 > prose.length &&
-    [...locales].every(([locale, count]) => (ownText.get(locale) ?? 0) * 2 <= count)
-  );
 }
 
 /** Leaves out groups of files without the source locale: they cannot be a book, but may be on their way to or from translators. */

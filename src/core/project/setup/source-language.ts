@@ -1,5 +1,69 @@
 import { readableText, type SourceFile } from "../../source/model.js";
 import { textLike } from "./declared-texts.js";
+import type { FoundBook } from "./found-books.js";
+
+/** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations, or where its catalog cannot be read. */
+export function chooseSource(
+  book: FoundBook | undefined,
+  code: readonly SourceFile[],
+  grounds: string[],
+): { readonly locale: string; readonly isSure: boolean } {
+  const totals = book?.locales ?? new Map<string, number>();
+  const inCode = languageOfTexts(code);
+  const own = [...totals.keys()].find((one) => languageOf(one) === languageOf(inCode?.locale ?? ""));
+  const most = Math.max(0, ...totals.values());
+  // Where a catalog has nearly all texts, what the code has left may be names and examples.
+  if (inCode && (book === undefined || (own !== undefined && most * 5 <= inCode.texts))) {
+    const locale = own ?? inCode.locale;
+    grounds.push(
+      `Source locale "${locale}": ${inCode.texts} texts in the code are in its letters. Change "source" if they are of another language.`,
+    );
+    return { locale, isSure: false };
+  }
+  if (book && hasTextsAsKeys(book) && ![...totals.keys()].some((locale) => /^en(?:-|$)/.test(locale))) {
+    grounds.push(
+      'Keys are texts in English, which no catalog holds: source locale "en". `fond extract --collect` writes its catalog.',
+    );
+    return { locale: "en", isSure: true };
+  }
+  const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
+  const [best, ...others] = [...totals]
+    // Translations keep keys that the source has given up; most products are written in English.
+    .filter(([locale, count]) => {
+      const isEnglish = rank(locale) < 2;
+      return count >= most * (isEnglish ? 0.6 : 0.9) || (isEnglish && book?.unread.has(locale));
+    })
+    .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
+  // A catalog that cannot be read may be the one with the most keys.
+  if (!best) return { locale: "en", isSure: code.length === 0 };
+  const isSure = (others.length === 0 && !book?.unread.size) || rank(best[0]) < 2;
+  const isUnread = book?.unread.has(best[0]) ?? false;
+  grounds.push(
+    `Source locale "${best[0]}", with ${keysOf(best[1])}${isUnread ? " that can be read" : ""}. Change "source" if the texts are written in another locale.`,
+  );
+  return { locale: best[0], isSure };
+}
+
+/** What texts in English have, and those of few other languages. */
+const englishWords = /\b(?:the|of|to|is|are|and|with|your|this|for|not|please|you|has been|from)\b/i;
+
+/** Whether a book's keys are texts in English, and none of its locales has them as its own texts. */
+export function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
+  const prose = [...keys.values()].flatMap((set) => [...set].filter((key) => /\p{L} \p{L}/u.test(key)));
+  const all = [...keys.values()].reduce((sum, { size }) => sum + size, 0);
+  return (
+    prose.length * 2 > all &&
+    prose.filter((key) => englishWords.test(key)).length * 4 > prose.length &&
+    [...locales].every(([locale, count]) => (ownText.get(locale) ?? 0) * 2 <= count)
+  );
+}
+
+/** A number of keys, in words. */
+export function keysOf(count: number): string {
+  return count === 1 ? "1 key" : `${count} keys`;
+}
+
+const languageOf = (locale: string) => locale.split("-", 1)[0] ?? locale;
 
 /** What a text's letters say of its language, the most telling first: few languages that products are written in share them. */
 const languages: readonly (readonly [letters: RegExp, locale: string])[] = [
@@ -25,7 +89,7 @@ const leastShare = 0.6;
  * The language that most texts in code are written in, where their letters tell: code is in Latin letters, and nobody writes what
  * programs read in others. Undefined for all that is in Latin letters.
  */
-export function languageOfTexts(
+function languageOfTexts(
   code: readonly SourceFile[],
 ): { readonly locale: string; readonly texts: number } | undefined {
   const counts = new Map<string, number>();
@@ -33,7 +97,9 @@ export function languageOfTexts(
   for (const { literals } of code)
     for (const { context, pieces } of literals) {
       const text = readableText(pieces);
-      const locale = languages.find(([letters]) => letters.test(text))?.[1];
+      const locale = /[^\0-\u024f]/.test(text)
+        ? languages.find(([letters]) => letters.test(text))?.[1]
+        : undefined;
       if (locale !== undefined) counts.set(locale, (counts.get(locale) ?? 0) + 1);
       // What is shown, and in Latin letters.
       else if (context.role !== "content" || !textLike.test(text)) continue;

@@ -83,6 +83,8 @@ export interface Dialect {
   readonly shown?: readonly [open: string, close: string];
   /** What stands around a member of an object, where that is shown as it is and calls are not written so. */
   readonly shownMember?: readonly [open: string, close: string];
+  /** Whether a file's lookups are helpers, which take values without brackets and commas, and stand in brackets inside of others. */
+  takesHelpers?(file: string): boolean;
   /** How a string is shown with a filter, where that is not written as `{{ 'text' | filter }}`. */
   readonly filtered?: { readonly open: string; readonly bar: string; readonly close: string };
   /** An attribute whose value is a call; undefined where it is what stands in content. */

@@ -109,6 +109,17 @@ export interface Language {
   readonly declared?: "all" | "values";
   /** The source of a pattern by which a file makes or brings in a function, where it knows no other, with NAME for its name. */
   readonly ownFunctions?: string;
+  /** How classes are written, where functions are members of them alone. */
+  readonly classes?: {
+    /** The class that another extends, by its head. */
+    readonly above: RegExp;
+    /** What brings static methods in: their class, and the method or a sign for all. */
+    readonly broughtIn: RegExp;
+    /** Set where a class inside another sees nothing of the objects around it. */
+    readonly areApart?: true;
+  };
+  /** Set where a string in double quotes takes variables in by their own signs. */
+  readonly takesVariablesIn?: true;
   /** What a call's other arguments put before its key, by their code; null for what is known at run time only. */
   keyScope?(given: string): readonly (string | null)[];
   /** Groups of keys that its frameworks ask for by names that they put together. */

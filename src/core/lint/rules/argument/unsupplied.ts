@@ -63,7 +63,8 @@ function givenEverywhere(all: readonly SuppliedLookup[], code: BookCode | undefi
       keys.size >= leastWithout && passed <= (passed + keys.size) * mostPassing ? [name] : [],
     ),
   );
-  if (given.size > 0 && code)
+  const isOpen = [...counts].some(([name, { keys }]) => keys.size > 0 && !given.has(name));
+  if (given.size > 0 && isOpen && code)
     for (const { text } of code.files) for (const name of addedBeside(given, text)) given.add(name);
   return given;
 }

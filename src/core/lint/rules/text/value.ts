@@ -1,5 +1,7 @@
 import type { BookConfig } from "../../../config/schema.js";
 import type { Entry } from "../../../catalog/model.js";
+import { dialectByName } from "../../../source/dialects/index.js";
+import { isScript } from "../../../source/readers/script/endings.js";
 import { defineRule } from "../../rule.js";
 
 export const textValue = defineRule({
@@ -54,11 +56,11 @@ function isReadByScripts({ code }: BookConfig): boolean {
     const [, ending = ""] = /\.(\{[\w,]{1,100}\}|\w{1,20})$/.exec(pattern) ?? [];
     return ending.replace(/[{}]/g, "").split(",");
   });
+  const files = endings.map((ending) => `file.${ending}`);
   return (
-    endings.some((ending) => scripts.test(ending)) &&
-    endings.every((ending) => scripts.test(ending) || templatesOfScripts.test(ending))
+    files.some((file) => isScript(file) || dialectByName(file)?.isComponent === true) &&
+    files.every(
+      (file) => isScript(file) || /^(?:script|expression)$/.test(dialectByName(file)?.language ?? ""),
+    )
   );
 }
-
-const scripts = /^(?:[cm]?[jt]sx?|vue|svelte)$/;
-const templatesOfScripts = /^(?:html?|hbs|handlebars|mustache|ejs|njk|tpl)$/;

@@ -35,6 +35,7 @@ export const braces: Dialect = {
   islands: braceIslands,
   codeInScripts: true,
   shownMember: ["{{ ", " }}"],
+  takesHelpers: (file) => /\.(?:hbs|handlebars)$/.test(file),
   closeOfOther: (code) => {
     // What a page puts into an attribute or a setting of the page around it.
     if (codeBlock.test(/^block\s+(\w{1,80})/.exec(code)?.[1] ?? "")) return "endblock";

@@ -36,6 +36,11 @@ export const csharp = defineLanguage({
     printers: { "Console.WriteLine": 0, "Console.Write": 0, "Console.Error.WriteLine": 0 },
   },
   declared: "values",
+  classes: {
+    above: /:\s*([\w.]+)/,
+    broughtIn: /^[ \t]*(?:global\s+)?using\s+static\s+(?:\w+\.)*(\w+)(;)/gm,
+    areApart: true,
+  },
   habits: csharpHabits,
   hole: "{0}",
   escapesIn: (open) =>

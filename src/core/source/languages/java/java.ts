@@ -30,6 +30,7 @@ export const java = defineLanguage({
     printers: { printf: 0, "System.out.format": 0, "System.err.format": 0 },
   },
   declared: "values",
+  classes: { above: /\bextends\s+([\w.]+)/, broughtIn: /^import\s+static\s+(?:\w+\.)*(\w+)\.(\w+|\*);/gm },
   habits: javaHabits,
   patternTexts: { "%n": "\n" },
   // `Map.of` takes no null, and a value may be null.

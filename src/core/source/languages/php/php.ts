@@ -54,6 +54,7 @@ export const php = defineLanguage({
     printers: { printf: 0, fprintf: 1 },
   },
   habits: phpHabits,
+  takesVariablesIn: true,
   escapesIn: (open) =>
     open === "'"
       ? quoteEscapes

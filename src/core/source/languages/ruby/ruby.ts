@@ -55,6 +55,7 @@ export const ruby = defineLanguage({
   frameworkKeys: /^(?:activerecord|activemodel|errors|helpers|date|time|datetime|number|support)$/,
   habits: rubyHabits,
   lookupOptions: /^(?:default|locale|scope|raise|throw|fallback)$/,
+  takesVariablesIn: true,
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
   passable,

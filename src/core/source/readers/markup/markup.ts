@@ -1,3 +1,4 @@
+import { withDivided } from "../../divided.js";
 import { lazily } from "../../../text/lazy.js";
 import { isProgramText } from "./program-text.js";
 import { keysInAttribute } from "../../attribute-keys.js";
@@ -97,7 +98,7 @@ export function readMarkup(
 ): SourceFile {
   const reader = new MarkupReader(text, dialect, shapes, readEmbedded);
   reader.read();
-  return found(reader, joinChoices(reader.literals, text), file, text, bom);
+  return withDivided(found(reader, joinChoices(reader.literals, text), file, text, bom), reader.islands);
 }
 
 /** Reads a template of a script: code in another language that puts together a script for the browser. */
@@ -188,7 +189,7 @@ class MarkupReader {
   readonly lookups: Lookup[] = [];
   readonly mentions = new Set<string>();
   readonly problems: SourceProblem[] = [];
-  private readonly islands: readonly Island[];
+  readonly islands: readonly Island[];
   /** The text with its islands, and later the blocks of scripts, taken out; places stay. */
   private masked: string;
   /** Why literals here are not to be translated: the markup says so. */
