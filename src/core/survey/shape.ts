@@ -190,6 +190,8 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/\[\[\w[\w/-]{0,60}[:.][\w.{}-]{0,80}(?:,[^\][]{0,200})?\]\]/, "a mark for a key"],
   [/^[^\p{L}\p{N}[\]]{0,4}\[\[[#/^]?[\w.]{1,60}\]\][^\p{L}\p{N}[\]]{0,4}$/u, "a placeholder"],
   [/^(?:\{{1,2} ?[$#]?[\w.[\]/:@-]+ ?\}{1,2} ?)+$/, "a placeholder"],
+  // A block that nothing closes.
+  [/^\{\{[#/^>!] ?\w/, "code of a template"],
   [/^\{{2,3}[^{}]{1,300}\}{2,3}$|^\{%[^%{}]{1,300}%\}$|^\{\$ [^{}$]{1,300} \$\}$/, "code of a template"],
   [/^!?(?=[^\s*]{0,200}\*)(?=\S{0,200}(?:\/|\*\.))[\w@.{},/*?[\]-]{3,200}$/, "a pattern of paths"],
   [/#\{[a-z_][\w.]{0,60}(?:\([^(){}]{0,40}\)[\w.]{0,40}){0,3}\}/, "code that a program puts together"],

@@ -298,6 +298,7 @@ describe("a word is judged by what stands around it", () => {
       "{{#block 'form'}}form_{{boat}}{{/block}}<p>Boat {{name}}</p>",
       { "form_{boat}": "code", "Boat {name}": "text" },
     ],
+    ["boats.hbs", "<p>Boat {{name}}</p><p>{{#if late", { "Boat {name}": "text", "{{#if late": "code" }],
     [
       "Boat.vue",
       "<script>export default { props: { size: { type: String, description: 'Size of the boat, from small to large' } }, data() { return { boat: { description: 'A boat for all of us' } }; } };</script>",
