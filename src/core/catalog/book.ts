@@ -130,7 +130,8 @@ export function loadBook(files: Files, config: Config, book: BookConfig, keep: K
     }
   };
   const read = new Map<string, FileContent>();
-  const pools = new Map<string | undefined, KeyPool>();
+  // What is read again after a change has mostly the keys that it had.
+  const pools = keep(`pools ${book.name}`, [book], () => new Map<string | undefined, KeyPool>());
   const poolOf = (namespace: string | undefined) => {
     const pool = pools.get(namespace) ?? new KeyPool();
     pools.set(namespace, pool);

@@ -13,6 +13,9 @@ export abstract class EntryTable {
   abstract readonly size: number;
   /** Whether no key is a duplicate. */
   abstract readonly isUnique: boolean;
+  /** Whether entries stand in groups, and whether names outside of them hold what parts keys; undefined where their paths say it. */
+  readonly isNested?: boolean;
+  readonly hasJoinedNames?: boolean;
   abstract keyAt(index: number): string;
   abstract textAt(index: number): string;
   /** Whether the file holds a text, and not a number or the like where one is expected. */

@@ -60,22 +60,13 @@ export class KeyPool {
     return this.at++;
   }
 
-  /** The key that is expected next, where a text has it at `start`; `take` says that it was it. */
+  /** The key that is expected next, where a text has it at `start`. */
   expectedAt(text: string, start: number): string | undefined {
     const key = this.keys[this.at];
     return key !== undefined && text.startsWith(key, start) ? key : undefined;
   }
 
-  take(): void {
-    this.at++;
-  }
-
-  /** The key of a name below a prefix. */
-  key(prefix: string, name: string): string {
-    return this.keys[this.place(prefix, name)] ?? "";
-  }
-
-  /** The place of that key. */
+  /** The place of the key of a name below a prefix. */
   place(prefix: string, name: string): number {
     const key = prefix + name;
     const place = this.places.get(key);

@@ -12,17 +12,25 @@ export interface Placement {
   take(source: Entry, path: EntryPath): void;
 }
 
+/** So many paths are looked for among all keys one by one; for more, the paths that are taken are listed. */
+const fewPaths = 16;
+
 /** How new entries are placed in a catalog; `leaving` are those that go. */
 export function placementIn(catalog: Catalog, separator: string, leaving: readonly Entry[]): Placement {
   let flat: { readonly is: boolean | undefined } | undefined;
   let taken: TakenPaths | undefined;
+  let asked = 0;
+  const placed: TakenPaths = { texts: new Map(), groups: new Map() };
   const blocker = (path: EntryPath) => {
-    taken ??= takenPaths(catalog, leaving);
+    const isFree = !taken && asked++ < fewPaths && hasNoneAround(catalog, path, separator);
+    if (!isFree) taken ??= takenPaths(catalog, leaving);
     for (let depth = 1; depth < path.length; depth++) {
-      const text = taken.texts.get(pathId(path.slice(0, depth)));
+      const id = pathId(path.slice(0, depth));
+      const text = placed.texts.get(id) ?? (isFree ? undefined : taken?.texts.get(id));
       if (text) return text;
     }
-    return taken.groups.get(pathId(path));
+    const id = pathId(path);
+    return placed.groups.get(id) ?? (isFree ? undefined : taken?.groups.get(id));
   };
   return {
     pathOf(source) {
@@ -37,16 +45,22 @@ export function placementIn(catalog: Catalog, separator: string, leaving: readon
       return blocker(nested) && !blocker(path) ? path : nested;
     },
     blocker,
-    take(source, path) {
-      taken ??= takenPaths(catalog, leaving);
-      addPath(taken, source, path);
-    },
+    take: (source, path) => addPath(placed, source, path),
   };
 }
 
 interface TakenPaths {
   readonly texts: Map<string, Entry>;
   readonly groups: Map<string, Entry>;
+}
+
+/** Whether no text of a catalog can stand above a path or below it, as far as keys show it: what stands there has a key to match. */
+function hasNoneAround({ table }: Catalog, path: EntryPath, separator: string): boolean {
+  for (let depth = 1; depth < path.length; depth++)
+    if (table.find(path.slice(0, depth).join(separator)) >= 0) return false;
+  const below = path.join(separator) + separator;
+  for (let at = 0; at < table.size; at++) if (table.keyAt(at).startsWith(below)) return false;
+  return true;
 }
 
 /** The paths where texts and groups stay. */
@@ -63,8 +77,10 @@ function addPath({ texts, groups }: TakenPaths, entry: Entry, path: EntryPath): 
 }
 
 /** Whether a catalog writes keys flat or nested, or shows no preference: too few entries, or both. */
-function isFlat(catalog: Catalog, separator: string): boolean | undefined {
-  const nested = catalog.entries.some((entry) => entry.path.length > 1);
-  const dotted = catalog.entries.some((entry) => entry.path.length === 1 && entry.key.includes(separator));
+function isFlat({ table }: Catalog, separator: string): boolean | undefined {
+  const nested = table.isNested ?? table.entries.some((entry) => entry.path.length > 1);
+  const dotted =
+    table.hasJoinedNames ??
+    table.entries.some((entry) => entry.path.length === 1 && entry.key.includes(separator));
   return nested === dotted ? undefined : dotted;
 }

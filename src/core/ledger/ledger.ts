@@ -25,11 +25,8 @@ export interface Ledger {
   isFrom(fullKey: string, source: string): boolean | undefined;
   /** How many records there are. */
   readonly size: number;
-  /**
-   * The records by the places of their keys in the pool that the ledger was read with, where it has the pool's keys and
-   * no others: then none need be looked up.
-   */
-  readonly inTurn?: Pick<RecordLines, "matches" | "replaced">;
+  /** The records as they stand in the file, by the places of their keys in the pool that the ledger was read with. */
+  readonly lines: Pick<RecordLines, "matches" | "replaced">;
   readonly attic: ReadonlyMap<string, AtticRecord>;
   /** Lines that could not be read and were left out, with their place. */
   readonly problems: readonly LedgerProblem[];
@@ -78,7 +75,6 @@ export function readLedger(
     },
     (text, start, end) => lines.take(text, start, end),
   );
-  const { isInTurn } = lines;
   const atticText = readLines(files, atticFile, problems, (key, record, rest) => {
     const kept = textOfFields(rest);
     if (kept === undefined) return false;
@@ -96,28 +92,12 @@ export function readLedger(
     },
     record: (key) => lines.record(key),
     isFrom: (key, source) => lines.isFrom(key, source),
-    get size() {
-      return isInTurn ? lines.size : this.records.size;
-    },
-    ...(isInTurn && { inTurn: lines }),
+    size: lines.size,
+    lines,
     attic,
     problems,
     texts: { ledger: ledgerText, attic: atticText },
   };
-}
-
-/** The changes that give some records of a ledger's new contents, each on its line; undefined where all is to be written anew. */
-export function lineChanges(
-  { file, inTurn, texts, problems }: Ledger,
-  changed: ReadonlyMap<string, LedgerRecord>,
-): FileChange[] | undefined {
-  const { ledger: text } = texts;
-  // What is written anew ends its last line.
-  if (!inTurn || problems.length > 0 || !text?.startsWith(`${head}\n`) || !text.endsWith("\n"))
-    return undefined;
-  const after = inTurn.replaced(changed, (key, record) => recordLine(key, record));
-  if (after === undefined) return undefined;
-  return after === text ? [] : [{ file, before: text, after, isRecord: true }];
 }
 
 /** The changes that bring a ledger's files to new records (undefined: those that it has); none where nothing differs. */
@@ -133,13 +113,48 @@ export function ledgerChanges(
   )
     return [];
   const all = records ?? ledger.records;
-  const ledgerText = writeLines(all, () => []);
-  const atticText = attic.size === 0 ? undefined : writeLines(attic, ({ kept }) => textFields(kept));
-  const changes: FileChange[] = [];
-  if (all.size > 0 || ledger.exists)
-    changes.push({ file: ledger.file, before: ledger.texts.ledger, after: ledgerText, isRecord: true });
-  changes.push({ file: ledger.atticFile, before: ledger.texts.attic, after: atticText, isRecord: true });
-  return changes.filter(({ before, after }) => before !== after);
+  return filesChanged(ledger, all.size > 0 || ledger.exists ? writeLines(all, () => []) : undefined, attic);
+}
+
+/**
+ * The changes that leave, of the records that a ledger has, those of the keys that are `unchanged`, and add those that are changed
+ * or new.
+ */
+export function recordChanges(
+  ledger: Ledger,
+  unchanged: readonly string[],
+  changed: ReadonlyMap<string, LedgerRecord>,
+  attic: ReadonlyMap<string, AtticRecord>,
+): FileChange[] {
+  if (changed.size === 0 && unchanged.length === ledger.size) return ledgerChanges(ledger, undefined, attic);
+  const { ledger: text } = ledger.texts;
+  // What is written anew ends its last line.
+  const isWritten = ledger.problems.length === 0 && text?.startsWith(`${head}\n`) && text.endsWith("\n");
+  const after = isWritten ? ledger.lines.replaced(changed, unchanged, recordLine) : undefined;
+  if (after !== undefined) return filesChanged(ledger, after, attic);
+  const all = new Map(changed);
+  for (const key of unchanged) {
+    const record = ledger.record(key);
+    if (record) all.set(key, record);
+  }
+  return ledgerChanges(ledger, all, attic);
+}
+
+function filesChanged(
+  ledger: Ledger,
+  after: string | undefined,
+  attic: ReadonlyMap<string, AtticRecord>,
+): FileChange[] {
+  const kept =
+    attic === ledger.attic || isSame(ledger.attic, attic)
+      ? ledger.texts.attic
+      : attic.size === 0
+        ? undefined
+        : writeLines(attic, ({ kept }) => textFields(kept));
+  return [
+    { file: ledger.file, before: ledger.texts.ledger, after, isRecord: true as const },
+    { file: ledger.atticFile, before: ledger.texts.attic, after: kept, isRecord: true as const },
+  ].filter((change) => change.before !== change.after);
 }
 
 /** Whether records are those that were read. */
@@ -235,9 +250,9 @@ function writeLines<Row extends LedgerRecord>(
   return [head, ...lines, ""].join("\n");
 }
 
-function recordLine(key: string, record: LedgerRecord, more: readonly string[] = []): string {
+function recordLine(key: string, record: LedgerRecord, more?: readonly string[]): string {
   const { state, source, text, origin, date } = record;
-  return [escapeField(key), state, source, text, origin, date, ...more].join("\t");
+  return [escapeField(key), state, source, text, origin, date, ...(more ?? [])].join("\t");
 }
 
 /** A text as fields: the text itself, or nothing and a field for each plural form (`one=…`) where the forms have keys of their own. */

@@ -18,19 +18,14 @@ export class RecordLines {
   /** Where the digest of the source text starts; -1 for a record that did not stand as `take` wants it. */
   private readonly digests: number[] = [];
   private readonly odd = new Map<number, LedgerRecord>();
-  private isExpected = true;
-  private places: ReadonlyMap<string, number> | undefined = undefined;
+  /** By the place of a key in the pool the number of its line, from 1, of one that is a duplicate the last; 0 for none. */
+  private readonly lines: number[] = [];
+  /** How many keys there are. */
+  size = 0;
+  /** Whether each record has a line of its own and the keys are in order; undefined as long as nobody asked. */
+  private hasLines: boolean | undefined = undefined;
 
   constructor(private readonly pool: KeyPool) {}
-
-  get size(): number {
-    return this.keys.length;
-  }
-
-  /** Whether the keys are those of the pool, each once and in its order. */
-  get isInTurn(): boolean {
-    return this.isExpected && this.pool.size === this.keys.length;
-  }
 
   /** Reads a line that stands as the ledger is written, without escapes; false for any other. */
   take(text: string, start: number, end: number): boolean {
@@ -55,37 +50,39 @@ export class RecordLines {
     )
       return false;
     for (let at = originEnd + 1; at < end; at++) if (text.charCodeAt(at) === tab) return false;
-    let key = this.pool.expectedAt(text, start);
-    if (key?.length === keyEnd - start) this.pool.take();
-    else {
-      const written = text.slice(start, keyEnd);
-      if (written.includes("\\")) return false;
-      key = this.pool.key("", written);
-      // It may be new to the pool; else it is not the one that comes next.
-      if (this.pool.size !== this.keys.length + 1) this.isExpected = false;
-    }
+    const expected = this.pool.expectedAt(text, start);
+    const isExpected = expected?.length === keyEnd - start;
+    const key = isExpected ? expected : text.slice(start, keyEnd);
+    if (key.includes("\\")) return false;
+    const place = isExpected ? this.pool.takeExpected() : this.pool.place("", key);
     this.text = text;
-    this.keys.push(key);
-    this.digests.push(stateEnd + 1);
+    this.put(place, stateEnd + 1);
     return true;
   }
 
   /** Adds a record that was read in another way. */
   add(key: string, record: LedgerRecord): void {
     this.odd.set(this.keys.length, record);
-    this.keys.push(key);
-    this.digests.push(-1);
-    this.isExpected = false;
+    this.put(this.pool.place("", key), -1);
   }
 
-  /** Whether the record at a place has these digests: nothing changed since it was written. */
+  private put(place: number, digest: number): void {
+    while (this.lines.length <= place) this.lines.push(0);
+    if (this.lines[place] === 0) this.size++;
+    this.keys.push(this.pool.keyOfPlace(place));
+    this.digests.push(digest);
+    this.lines[place] = this.keys.length;
+  }
+
+  /** Whether the record of the key at a place of the pool has these digests: nothing changed since it was written. */
   matches(place: number, source: string, text: string): boolean {
-    const at = this.digests[place];
-    return (
-      at !== undefined &&
-      this.text.startsWith(text, at + digestLength + 1) &&
-      this.text.startsWith(source, at)
-    );
+    const index = (this.lines[place] ?? 0) - 1;
+    const at = this.digests[index] ?? -1;
+    if (at < 0) {
+      const odd = this.odd.get(index);
+      return odd?.source === source && odd.text === text;
+    }
+    return this.text.startsWith(text, at + digestLength + 1) && this.text.startsWith(source, at);
   }
 
   /** Whether the record of a key says that its text was made from the source text with a digest; undefined for no record. */
@@ -102,14 +99,10 @@ export class RecordLines {
     return index < 0 ? undefined : (this.odd.get(index) ?? this.recordAt(this.digests[index] ?? 0));
   }
 
-  /** The place of a key among the lines, of one that is a duplicate the last; -1 for one that is not there. */
+  /** The index of a key's line, of one that is a duplicate the last; -1 for one that is not there. */
   private find(key: string): number {
-    if (this.isExpected) {
-      const place = this.pool.placeOf(key) ?? -1;
-      return place < this.size ? place : -1;
-    }
-    this.places ??= new Map(this.keys.map((one, index) => [one, index]));
-    return this.places.get(key) ?? -1;
+    const place = this.pool.placeOf(key);
+    return place === undefined ? -1 : (this.lines[place] ?? 0) - 1;
   }
 
   /** All records by key; of a key that is a duplicate, the last. */
@@ -123,29 +116,57 @@ export class RecordLines {
   }
 
   /**
-   * The text with some records changed, each on its line; undefined where the keys are not in order, or one has no line of its
-   * own: then all is to be written anew.
+   * The text with some records changed or new, each on its line, and with no others but those of the keys that are `unchanged`;
+   * undefined where the keys are not in order, or one has no line of its own: then all is to be written anew.
    */
   replaced(
     changed: ReadonlyMap<string, LedgerRecord>,
+    unchanged: readonly string[],
     lineOf: (key: string, record: LedgerRecord) => string,
-  ) {
-    const { text, keys } = this;
-    if (
-      this.odd.size > 0 ||
-      text.includes("\r") ||
-      keys.some((key, at) => at > 0 && key <= (keys[at - 1] ?? ""))
-    )
-      return undefined;
-    const places = [...changed].map(([key, record]) => [this.find(key), lineOf(key, record)] as const);
+  ): string | undefined {
+    const { text, keys, digests } = this;
+    this.hasLines ??=
+      this.odd.size === 0 &&
+      !text.includes("\r") &&
+      keys.every((key, at) => at === 0 || key > (keys[at - 1] ?? ""));
+    if (!this.hasLines || keys.length === 0) return undefined;
+    const startOf = (index: number) => text.lastIndexOf("\n", digests[index]) + 1;
+    const endOf = (index: number) => text.indexOf("\n", digests[index]) + 1;
+    const edits: {
+      readonly start: number;
+      readonly end: number;
+      readonly key: string;
+      readonly line: string;
+    }[] = [];
+    let kept = unchanged.length;
+    for (const [key, record] of changed) {
+      const line = `${lineOf(key, record)}\n`;
+      const index = this.find(key);
+      if (index < 0) {
+        const behind = firstAbove(keys, key);
+        const start = behind < keys.length ? startOf(behind) : text.length;
+        edits.push({ start, end: start, key, line });
+        continue;
+      }
+      kept++;
+      const [start, end] = [startOf(index), endOf(index)];
+      // Most are written as they are.
+      if (end - start !== line.length || !text.startsWith(line, start)) edits.push({ start, end, key, line });
+    }
+    if (kept < keys.length) {
+      const stays = new Uint8Array(keys.length);
+      for (const key of [...unchanged, ...changed.keys()]) stays[this.find(key)] = 1;
+      for (const [index, key] of keys.entries())
+        if (stays[index] === 0) edits.push({ start: startOf(index), end: endOf(index), key, line: "" });
+    }
+    if (edits.length === 0) return text;
+    // What is new stands in front of the line behind it.
+    edits.sort((a, b) => a.start - b.start || a.end - b.end || (a.key < b.key ? -1 : 1));
     const parts: string[] = [];
     let done = 0;
-    for (const [place, line] of places.sort(([a], [b]) => a - b)) {
-      const at = this.digests[place];
-      if (at === undefined) return undefined;
-      const end = text.indexOf("\n", at);
-      parts.push(text.slice(done, text.lastIndexOf("\n", at) + 1), line);
-      done = end < 0 ? text.length : end;
+    for (const { start, end, line } of edits) {
+      parts.push(text.slice(done, start), line);
+      done = end;
     }
     return parts.join("") + text.slice(done);
   }
@@ -158,6 +179,17 @@ export class RecordLines {
     const state = text.slice(text.lastIndexOf("\t", at - 2) + 1, at - 1);
     return { state, source, text: digest, origin, date } as LedgerRecord;
   }
+}
+
+/** The index of the first key that comes behind a key; their number for none. */
+function firstAbove(keys: readonly string[], key: string): number {
+  let [low, high] = [0, keys.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((keys[middle] ?? "") > key) high = middle;
+    else low = middle + 1;
+  }
+  return low;
 }
 
 const digits = new Uint8Array(128);

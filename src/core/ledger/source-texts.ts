@@ -1,6 +1,5 @@
 import type { Files } from "../files/files.js";
 import type { FileChange } from "../plan/plan.js";
-import { digestOf } from "../text/digest.js";
 import {
   escapeField,
   readRecords,
@@ -57,44 +56,101 @@ export function sourceTextOf(texts: SourceTexts, fullKey: string, digest: string
   return texts.byKey.get(fullKey)?.find((one) => one.digest === digest)?.text;
 }
 
+/** A source text of today: its full key, its digest, and the entry that holds it. */
+export interface LatestText {
+  readonly full: string;
+  readonly digest: string;
+  readonly entry: { readonly text: string };
+}
+
 /**
  * The change that brings the kept texts up to the source of today. Older texts stay as long as `isNeeded` says that a
- * translation was made from them. None where nothing differs.
+ * translation was made from them. None where nothing differs. `isInOrder` has 1 for each of the latest texts that is known to be
+ * kept by itself, and gets it for those that are found so.
  */
 export function sourceTextChanges(
   texts: SourceTexts,
-  latest: ReadonlyMap<string, string>,
+  latest: readonly LatestText[],
   today: string,
   isNeeded: (fullKey: string, digest: string) => boolean,
+  isInOrder: Uint8Array = new Uint8Array(latest.length),
 ): FileChange[] {
-  const kept = new Map<string, readonly SourceText[]>();
-  let differs = texts.problems.length > 0;
-  for (const [key, text] of latest) {
-    const known = texts.byKey.get(key) ?? [];
-    const last = known.at(-1);
-    if (last?.text === text && known.length === 1) {
-      kept.set(key, known);
+  const { byKey } = texts;
+  const changed = new Map<string, readonly SourceText[]>();
+  let there = 0;
+  for (const [at, { full, digest, entry }] of latest.entries()) {
+    if (isInOrder[at] === 1) {
+      there++;
       continue;
     }
-    const current = known.findLast((one) => one.text === text) ?? {
-      digest: digestOf(text),
-      date: today,
-      text,
-    };
-    const older = known.filter((one) => one !== current && one.text !== text && isNeeded(key, one.digest));
+    const known = byKey.get(full);
+    if (known) there++;
+    const { text } = entry;
+    if (known?.length === 1 && known[0]?.text === text) {
+      isInOrder[at] = 1;
+      continue;
+    }
+    const current = known?.findLast((one) => one.text === text) ?? { digest, date: today, text };
+    const older = (known ?? []).filter(
+      (one) => one !== current && one.text !== text && isNeeded(full, one.digest),
+    );
     const list = [...older, current];
-    if (list.length !== known.length || list.some((one, index) => one !== known[index])) differs = true;
-    kept.set(key, list);
+    if (list.length !== known?.length || list.some((one, index) => one !== known[index]))
+      changed.set(full, list);
   }
-  for (const [key, known] of texts.byKey) {
-    if (kept.has(key)) continue;
-    const older = known.filter((one) => isNeeded(key, one.digest));
-    if (older.length !== known.length) differs = true;
-    if (older.length > 0) kept.set(key, older);
+  if (there < byKey.size) {
+    const today = new Set(latest.map(({ full }) => full));
+    for (const [key, known] of byKey) {
+      if (today.has(key)) continue;
+      const older = known.filter((one) => isNeeded(key, one.digest));
+      if (older.length !== known.length) changed.set(key, older);
+    }
   }
-  if (!differs) return [];
-  const after = writeSourceTexts(kept);
+  if (changed.size === 0 && texts.problems.length === 0) return [];
+  const after = replacedTexts(texts, changed) ?? writeSourceTexts(new Map([...byKey, ...changed]));
   return [{ file: texts.file, before: texts.written, after, isRecord: true }];
+}
+
+/**
+ * The written texts with the lines of some keys put in the place of those that are there; undefined where the file does not
+ * stand as it is written, or nothing would be left of it: then all is to be written anew.
+ */
+function replacedTexts(
+  { written, byKey, problems }: SourceTexts,
+  changed: ReadonlyMap<string, readonly SourceText[]>,
+): string | undefined {
+  if (problems.length > 0 || !written?.startsWith(`${head}\n`) || written.includes("\r")) return undefined;
+  const fresh = [...changed.keys()].filter((key) => !byKey.has(key)).sort();
+  const parts: string[] = [];
+  let next = 0;
+  let [done, at, before] = [0, head.length + 1, ""];
+  const put = (key: string) => parts.push(...linesOf(key, changed.get(key) ?? []).map((line) => `${line}\n`));
+  for (const [key, list] of byKey) {
+    if (key <= before && at > head.length + 1) return undefined;
+    const start = at;
+    const field = escapeField(key);
+    for (let count = 0; count < list.length; count++) {
+      if (!written.startsWith(field, at) || written.charCodeAt(at + field.length) !== 0x09) return undefined;
+      at = written.indexOf("\n", at) + 1;
+      if (at === 0) return undefined;
+    }
+    for (let one = fresh[next]; one !== undefined && one < key; one = fresh[++next]) {
+      parts.push(written.slice(done, start));
+      done = start;
+      put(one);
+    }
+    if (changed.has(key)) {
+      parts.push(written.slice(done, start));
+      done = at;
+      put(key);
+    }
+    before = key;
+  }
+  if (at !== written.length) return undefined;
+  parts.push(written.slice(done));
+  for (const one of fresh.slice(next)) put(one);
+  const after = parts.join("");
+  return after.length > head.length + 1 ? after : undefined;
 }
 
 /** The change that gives kept texts new keys; `rename` gives undefined for a key that stays. */
@@ -113,13 +169,12 @@ export function renameSourceTexts(
 }
 
 function writeSourceTexts(byKey: ReadonlyMap<string, readonly SourceText[]>): string | undefined {
-  if (byKey.size === 0) return undefined;
-  const lines = [...byKey.keys()]
-    .sort()
-    .flatMap((key) =>
-      (byKey.get(key) ?? []).map(({ digest, date, text }) =>
-        [escapeField(key), digest, date, ...textFields(text)].join("\t"),
-      ),
-    );
-  return [head, ...lines, ""].join("\n");
+  const lines = [...byKey.keys()].sort().flatMap((key) => linesOf(key, byKey.get(key) ?? []));
+  return lines.length === 0 ? undefined : [head, ...lines, ""].join("\n");
+}
+
+function linesOf(key: string, texts: readonly SourceText[]): string[] {
+  return texts.map(({ digest, date, text }) =>
+    [escapeField(key), digest, date, ...textFields(text)].join("\t"),
+  );
 }

@@ -1,16 +1,20 @@
 import { posix } from "node:path";
-import { isWhole, unreadNote, type Book } from "../catalog/book.js";
+import { isWhole, unreadNote, type Book, type Catalog } from "../catalog/book.js";
+import type { BookConfig } from "../config/schema.js";
 import type { ArgumentNode, PluralNode, SelectNode } from "../message/model.js";
 import { showForms } from "../message/forms.js";
 import { messageReader } from "../message/parse.js";
 import type { ReadMessage } from "../message/read-message.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
+import { formerPlaces } from "../text/former-places.js";
+import { makeAnew, type Keep } from "../text/kept.js";
 import { booksIn, type Project, type Scope } from "./project.js";
 
 /** Plans the TypeScript declarations of the books that want them: each key with the values that its text takes. */
 export function declareProject(project: Project, scope: Scope = {}): Plan {
   const changes: FileChange[] = [];
   const notes: PlanNote[] = [];
+  const { keep = makeAnew } = project;
   let count = 0;
   for (const config of booksIn(project, scope)) {
     if (config.declare === undefined) continue;
@@ -23,7 +27,10 @@ export function declareProject(project: Project, scope: Scope = {}): Plan {
     const { file, module } =
       typeof config.declare === "string" ? { file: config.declare, module: undefined } : config.declare;
     const written = project.files.read(file);
-    const { text, keys } = declarations(book, { file, module });
+    const from = [book.config, file, module, ...book.catalogsOf(book.sourceLocale)];
+    const { text, keys } = keep(`declarations ${config.name}`, from, () =>
+      declarations(book, { file, module }, keep),
+    );
     count += keys;
     changes.push({ file, before: written.ok ? written.text : undefined, after: text });
   }
@@ -36,38 +43,72 @@ interface DeclareTarget {
   readonly module: string | undefined;
 }
 
+/** What is declared of a text: its key as code writes it, the type of its values, and a comment that shows it. */
+interface Member {
+  readonly key: string;
+  readonly text: string;
+  readonly name: string;
+  readonly type: string;
+  readonly comment: string;
+}
+
+/** What is declared of a source catalog's texts; of those that are as they were, what was worked out before. */
+function membersOf(book: Book, source: Catalog, keep: Keep): readonly Member[] {
+  interface Members {
+    readonly config: BookConfig;
+    readonly keys: readonly string[];
+    readonly members: readonly Member[];
+  }
+  const { config, sourceLocale } = book;
+  return keep<Members>(`declared ${config.name} ${source.namespace ?? ""}`, [config, source], (before) => {
+    const former = before?.config === config ? before : undefined;
+    const reader = messageReader(config);
+    const isNumbered = reader.syntax.numberedFrom !== undefined;
+    const entries = [...source.byKey.values()].filter(({ kind }) => kind !== "code");
+    const keys = entries.map(({ key }) => key);
+    const places = formerPlaces(keys, former?.keys ?? []);
+    const members = entries.map(({ key, text }, at): Member => {
+      const known = former?.members[places[at] ?? -1];
+      if (known?.text === text) return known;
+      const message = reader.read(text, sourceLocale, key);
+      return {
+        key,
+        text,
+        name: JSON.stringify(book.codeKey(source.namespace, key)),
+        type: message.isBroken ? "Readonly<Record<string, unknown>>" : valuesType(message, isNumbered),
+        comment: commentOf(showForms(text)),
+      };
+    });
+    return { config, keys, members };
+  }).members;
+}
+
 /** The text of a book's declarations, and how many keys they have. */
 function declarations(
   book: Book,
   { file, module }: DeclareTarget,
+  keep: Keep,
 ): { readonly text: string; readonly keys: number } {
-  const reader = messageReader(book.config);
-  const isNumbered = reader.syntax.numberedFrom !== undefined;
-  const members: string[] = [];
   // Texts that take the same share a type: with one for each, every call would be held against thousands.
   const shapes = new Map<string, string>();
+  const taken = new Set<string>();
   const shared = (type: string) => {
-    if (!/^(?:\{|readonly \[)/.test(type)) return type;
+    if (!type.startsWith("{") && !type.startsWith("readonly [")) return type;
     const known = shapes.get(type);
     if (known !== undefined) return known;
     const words = [...type.matchAll(/(?<=[{;] )"?([A-Za-z_]\w*)/g)].map(([, word = ""]) => pascal(word));
-    let own = `With${words.slice(0, 4).join("") || "Values"}`;
-    const taken = new Set(shapes.values());
-    for (let number = 2; taken.has(own); number++)
-      own = `With${words.slice(0, 4).join("") || "Values"}${number}`;
+    const plain = `With${words.slice(0, 4).join("") || "Values"}`;
+    let own = plain;
+    for (let number = 2; taken.has(own); number++) own = `${plain}${number}`;
     shapes.set(type, own);
+    taken.add(own);
     return own;
   };
   const indent = module === undefined ? "  " : "    ";
-  for (const { namespace, byKey } of book.catalogsOf(book.sourceLocale))
-    for (const entry of byKey.values()) {
-      if (entry.kind === "code") continue;
-      const message = reader.read(entry.text, book.sourceLocale, entry.key);
-      const type = message.isBroken ? "Readonly<Record<string, unknown>>" : valuesType(message, isNumbered);
-      members.push(
-        `${indent}/** ${commentOf(showForms(entry.text))} */\n${indent}${JSON.stringify(book.codeKey(namespace, entry.key))}: ${shared(type)};\n`,
-      );
-    }
+  const members = book
+    .catalogsOf(book.sourceLocale)
+    .flatMap((source) => membersOf(book, source, keep))
+    .map(({ name, type, comment }) => `${indent}/** ${comment} */\n${indent}${name}: ${shared(type)};\n`);
   const name = pascal(book.config.name);
   const head = `// The keys of "${book.config.name}" with the values that their texts take. Written by \`fond declare\`; changes are lost.\n`;
   const values =

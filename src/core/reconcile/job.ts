@@ -1,6 +1,7 @@
 import type { Book, Catalog, CatalogEdits } from "../catalog/book.js";
 import type { KeyPool } from "../catalog/key-pool.js";
 import type { Entry } from "../catalog/model.js";
+import type { BookConfig } from "../config/schema.js";
 import type { Origin } from "../ledger/history.js";
 import type { Ledger } from "../ledger/ledger.js";
 import type { SourceText, SourceTexts } from "../ledger/source-texts.js";
@@ -8,6 +9,7 @@ import { isVariantOf, parentsOf } from "../locale/fallback.js";
 import type { MessageReader } from "../message/parse.js";
 import type { PlanNote } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
+import { formerPlaces } from "../text/former-places.js";
 import type { Keep } from "../text/kept.js";
 import { scaffoldPlurals } from "../message/scaffold.js";
 
@@ -54,20 +56,39 @@ export function sourceRowsOf(
   keep: Keep,
 ): (source: Catalog) => readonly SourceRow[] {
   const known = new Map<Catalog, readonly SourceRow[]>();
-  const rowsOf = (source: Catalog) =>
-    [...source.byKey.values()].map((entry) => {
-      const full = book.fullKey(source.namespace, entry.key);
-      return { entry, full, digest: digestOf(entry.text), place: pool.placeOf(full) };
-    });
   return (source) => {
     const { namespace = "" } = source;
     const rows =
       known.get(source) ??
       // A key that is new to the pool has a place now.
-      keep(`rows ${book.config.name} ${namespace}`, [source, pool, pool.size], () => rowsOf(source));
+      keep<PooledRows>(`rows ${book.config.name} ${namespace}`, [source, pool, pool.size], (before) => ({
+        config: book.config,
+        pool,
+        rows: rowsOf(book, source, pool, before),
+      })).rows;
     known.set(source, rows);
     return rows;
   };
+}
+
+interface PooledRows {
+  readonly config: BookConfig;
+  readonly pool: KeyPool;
+  readonly rows: readonly SourceRow[];
+}
+
+/** The rows of a source catalog; those whose key and text are as they were take over what was worked out before. */
+function rowsOf(book: Book, source: Catalog, pool: KeyPool, before: PooledRows | undefined): SourceRow[] {
+  const former = before?.config === book.config && before.pool === pool ? before.rows : [];
+  const entries = [...source.byKey.values()];
+  const keysOf = (list: readonly Entry[]) => list.map(({ key }) => key);
+  const places = formerPlaces(keysOf(entries), keysOf(former.map(({ entry }) => entry)));
+  return entries.map((entry, at) => {
+    const known = former[places[at] ?? -1];
+    const full = known?.full ?? book.fullKey(source.namespace, entry.key);
+    const digest = known?.entry.text === entry.text ? known.digest : digestOf(entry.text);
+    return { entry, full, digest, place: known?.place ?? pool.placeOf(full) };
+  });
 }
 
 /** What reconciling counts, in the words of its summary. */

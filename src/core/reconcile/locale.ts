@@ -14,7 +14,7 @@ import { placementIn, type Placement } from "../catalog/placement.js";
 import { showForms } from "../message/forms.js";
 import type { FileChange } from "../plan/plan.js";
 import { digestOf } from "../text/digest.js";
-import { makeAnew, type Keep } from "../text/kept.js";
+import { makeAnew } from "../text/kept.js";
 import { separatorsOf } from "../text/separators.js";
 import {
   emptyTally,
@@ -26,15 +26,17 @@ import {
   type LocaleJob,
   type SourceRow,
 } from "./job.js";
+import { matchedRows, nameOf } from "./matched-rows.js";
 import {
   account,
   keepRecords,
-  recordChanges,
+  changesOfRecords,
   setAside,
   startRecords,
   type LocaleRecords,
 } from "./records.js";
 import { findRenames, type Renames } from "./renames.js";
+import { stillSettled, type Settled } from "./settled.js";
 
 const say = notices("reconcile", {
   "no-source-catalog": {
@@ -65,7 +67,7 @@ export function reconcileLocale(
   const renames = findRenames(job, records.attic);
   for (const catalog of job.book.catalogsOf(job.locale)) changeCatalog(job, records, renames, catalog);
   const { notes, tally, edits, former } = job;
-  return { changes: recordChanges(job, records), outdated: records.outdated, notes, tally, edits, former };
+  return { changes: changesOfRecords(job, records), outdated: records.outdated, notes, tally, edits, former };
 }
 
 function changeCatalog(job: LocaleJob, records: LocaleRecords, renames: Renames, catalog: Catalog): void {
@@ -82,13 +84,19 @@ function changeCatalog(job: LocaleJob, records: LocaleRecords, renames: Renames,
   const renewed: PathText[] = [];
   const placement =
     renames.placements.get(catalog) ?? placementIn(catalog, separatorsOf(book.config).parts, extra);
-  const { entries } = catalog;
-  const isUnique = isAligned && entries.length === rows.length;
-  const digests = isUnique ? digestsIn(catalog, options.keep) : [];
+  const { keep = makeAnew } = options;
+  const matched = matchedRows(catalog, rows, keep);
+  const { isInOrder } = keep<Settled>(`settled ${nameOf(catalog)}`, [job.ledger, rows, matched], (before) =>
+    stillSettled(before, job.ledger, rows, matched.digests),
+  );
   for (const [index, row] of rows.entries()) {
-    const there = isUnique ? entries[index] : catalog.byKey.get(row.entry.key);
-    if (there) account(job, records, row, there, digests[index] ?? digestOf(there.text), renewed);
-    else added.push(...missingEntry(job, records, renames, catalog, row.entry, placement));
+    if (isInOrder[index] === 1) {
+      records.unchanged.push(row.full);
+      continue;
+    }
+    const there = matched.entries[index];
+    if (!there) added.push(...missingEntry(job, records, renames, catalog, row.entry, placement));
+    else if (account(job, records, row, there, matched.digests[index] ?? "", renewed)) isInOrder[index] = 1;
   }
   for (const entry of extra) if (!renames.moved.has(entry)) setAside(job, records, catalog, entry);
   if (renewed.length > 0) edits.push((all) => all.edit(catalog, { set: renewed }));
@@ -103,25 +111,6 @@ function changeCatalog(job: LocaleJob, records: LocaleRecords, renames: Renames,
     edits.push((all) => all.edit(catalog, changes));
   }
   if (source && catalog.format.comments && book.config.hints) writeHints(job, records, catalog, source, rows);
-}
-
-/** The digests of a catalog's texts in order; of those that are as they were in the run before, the ones from there. */
-function digestsIn(
-  { file, locale, namespace = "", entries }: Catalog,
-  keep: Keep = makeAnew,
-): readonly string[] {
-  const texts = entries.map(({ text }) => text);
-  interface Digested {
-    readonly texts: readonly string[];
-    readonly digests: readonly string[];
-  }
-  return keep<Digested>(`digests ${file} ${locale} ${namespace}`, [entries], (before) => ({
-    texts,
-    digests: texts.map((text, at) => {
-      const known = before?.texts[at] === text ? before.digests[at] : undefined;
-      return known ?? digestOf(text);
-    }),
-  })).digests;
 }
 
 /** Whether a catalog must be left alone, which is noted: it or its source cannot be read whole, or there is no source. */

@@ -1,11 +1,12 @@
 import { notices } from "../message/notices.js";
-import { catalogEdits, isWhole, type Book } from "../catalog/book.js";
+import { catalogEdits, isWhole, type Book, type Catalog } from "../catalog/book.js";
 import type { LedgerProblem } from "../ledger/ledger.js";
 import { sourceTextChanges, type SourceText, type SourceTexts } from "../ledger/source-texts.js";
 import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/plan.js";
 import { makeAnew } from "../text/kept.js";
-import { emptyTally, sourceRowsOf, type ReconcileOptions, type Tally } from "./job.js";
+import { emptyTally, sourceRowsOf, type ReconcileOptions, type SourceRow, type Tally } from "./job.js";
 import { reconcileLocale } from "./locale.js";
+import { stillSettled, type Settled } from "./settled.js";
 
 export type { ReconcileOptions } from "./job.js";
 
@@ -93,20 +94,19 @@ export function planReconcile(books: readonly Book[], options: ReconcileOptions)
       changes.push(...done.changes);
       for (const one of done.outdated) madeFrom.add(one);
     }
-    changes.push(
-      ...keep(
-        `sources ${config.name}`,
-        [
-          config,
-          sources,
-          options.today,
-          options.locales?.join(),
-          [...madeFrom].join(),
-          ...book.catalogsOf(book.sourceLocale),
-        ],
-        () => sourceTextsOf(book, withFormer(sources, former), options, madeFrom),
-      ),
+    const kept = keep<KeptSources>(
+      `sources ${config.name}`,
+      [
+        config,
+        sources,
+        options.today,
+        options.locales?.join(),
+        [...madeFrom].join(),
+        ...book.catalogsOf(book.sourceLocale),
+      ],
+      (before) => sourceTextsOf(book, withFormer(sources, former), options, madeFrom, rows, before?.settled),
     );
+    changes.push(...kept.changes);
     changes.push(...edits.changes());
   }
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
@@ -122,27 +122,35 @@ function noteProblems(problems: readonly LedgerProblem[], notes: PlanNote[]): vo
     );
 }
 
+/** What brings a book's kept source texts up to date, and which of its texts need nothing. */
+interface KeptSources {
+  readonly changes: readonly FileChange[];
+  readonly settled?: Settled;
+}
+
 /** The source texts of today for the ledger, with the older ones that translations were made from. */
 function sourceTextsOf(
   book: Book,
   sources: SourceTexts,
   { today, locales }: ReconcileOptions,
   madeFrom: ReadonlySet<string>,
-): FileChange[] {
-  const now = new Map<string, string>();
-  for (const catalog of book.catalogsOf(book.sourceLocale)) {
-    // What cannot be read may hold any key, so nothing is known to have left.
-    if (!isWhole(catalog)) return [];
-    for (const entry of catalog.byKey.values())
-      now.set(book.fullKey(catalog.namespace, entry.key), entry.text);
-  }
-  if (now.size === 0 || book.targetLocales.length === 0) return [];
-  return sourceTextChanges(
+  rowsOf: (source: Catalog) => readonly SourceRow[],
+  before: Settled | undefined,
+): KeptSources {
+  const catalogs = book.catalogsOf(book.sourceLocale);
+  // What cannot be read may hold any key, so nothing is known to have left.
+  if (!catalogs.every(isWhole)) return { changes: [] };
+  const latest = ([] as SourceRow[]).concat(...catalogs.map(rowsOf));
+  if (latest.length === 0 || book.targetLocales.length === 0) return { changes: [] };
+  const settled = stillSettled(before, sources, latest);
+  const changes = sourceTextChanges(
     sources,
-    now,
+    latest,
     today,
     (key, digest) => locales !== undefined || madeFrom.has(`${key}\u0000${digest}`),
+    settled.isInOrder,
   );
+  return { changes, settled };
 }
 
 /** The kept source texts with those that history shows in front of them. */

@@ -1,12 +1,6 @@
 import type { Catalog } from "../catalog/book.js";
 import type { Entry, PathText } from "../catalog/model.js";
-import {
-  ledgerChanges,
-  lineChanges,
-  type AtticRecord,
-  type Ledger,
-  type LedgerRecord,
-} from "../ledger/ledger.js";
+import { recordChanges, type AtticRecord, type LedgerRecord } from "../ledger/ledger.js";
 import { sourceTextOf } from "../ledger/source-texts.js";
 import { standingOf } from "../ledger/standing.js";
 import type { FileChange } from "../plan/plan.js";
@@ -29,26 +23,16 @@ export function startRecords({ ledger }: LocaleJob): LocaleRecords {
 }
 
 /** The changes to the locale's ledger. */
-export function recordChanges({ ledger }: LocaleJob, records: LocaleRecords): FileChange[] {
+export function changesOfRecords({ ledger }: LocaleJob, records: LocaleRecords): FileChange[] {
   const { changed, unchanged, attic, outdated } = records;
   for (const [full, { source }] of attic) outdated.push(`${full}\u0000${source}`);
-  if (changed.size === 0 && unchanged.length === ledger.size) return ledgerChanges(ledger, undefined, attic);
-  // Where no key came or went, the others need not be made.
-  const isSame = unchanged.length + changed.size === ledger.size && isUntouched(ledger.attic, attic);
-  const lines = isSame ? lineChanges(ledger, changed) : undefined;
-  if (lines) return lines;
-  for (const full of unchanged) {
-    const record = ledger.records.get(full);
-    if (record) changed.set(full, record);
-  }
-  return ledgerChanges(ledger, changed, attic);
+  return recordChanges(ledger, unchanged, changed, attic);
 }
 
-function isUntouched(before: Ledger["attic"], now: Ledger["attic"]): boolean {
-  return before.size === now.size && [...now].every(([key, record]) => before.get(key) === record);
-}
-
-/** Brings the record of a key that is there up to what the texts show; a copy of an older source text is renewed. */
+/**
+ * Brings the record of a key that is there up to what the texts show, and says whether it was so; a copy of an older source text
+ * is renewed.
+ */
 export function account(
   job: LocaleJob,
   records: LocaleRecords,
@@ -56,26 +40,26 @@ export function account(
   there: Entry,
   digest: string,
   renewed: PathText[],
-): void {
+): boolean {
   const { text } = there;
   const { ledger, reader, tally } = job;
   const { today } = job.options;
   // Nothing changed: that is so for nearly all.
-  if (place !== undefined && ledger.inTurn?.matches(place, sourceDigest, digest)) {
+  if (place !== undefined && ledger.lines.matches(place, sourceDigest, digest)) {
     records.unchanged.push(full);
-    return;
+    return true;
   }
   const known = ledger.record(full);
   if (known?.text === digest && known.source === sourceDigest) {
     records.unchanged.push(full);
-    return;
+    return true;
   }
   if (known?.text === digest && isCopy(job, full, known, there)) {
     const copy = startingText(job, source.text);
     records.changed.set(full, { ...known, source: sourceDigest, text: digestOf(copy), date: today });
     if (copy !== text) renewed.push({ path: there.path, text: copy });
     tally["untranslated copies renewed"]++;
-    return;
+    return false;
   }
   const record = known ?? recordFromHistory(job, full, source, text, digest);
   const standing = standingOf({
@@ -100,6 +84,7 @@ export function account(
     const origin = state === "initial" ? "copy" : "person";
     records.changed.set(full, { state, source: sourceDigest, text: digest, origin, date: today });
   }
+  return false;
 }
 
 /** Whether an entry is still the copy of an older source text that was put there for a start: nobody's work is lost with it. */

@@ -7,7 +7,7 @@ import { yamlFormat } from "../../../src/core/catalog/formats/yaml/yaml.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import {
   ledgerChanges,
-  lineChanges,
+  recordChanges,
   readLedger,
   textFields,
   textOfFields,
@@ -55,36 +55,53 @@ describe("a ledger that is read", () => {
           expect(new Map(read.records)).toEqual(new Map(rows));
           expect(read.size).toBe(rows.length);
           expect(read.problems).toEqual([]);
-          for (const [full, { source, text }] of read.inTurn ? rows : []) {
+          for (const [full, { source, text }] of rows) {
             const place = pool.placeOf(full) ?? -1;
-            expect(read.inTurn?.matches(place, source, text)).toBe(true);
-            expect(read.inTurn?.matches(place, source, `${text.slice(1)}x`)).toBe(false);
+            expect(read.lines.matches(place, source, text)).toBe(true);
+            expect(read.lines.matches(place, source, `${text.slice(1)}x`)).toBe(false);
           }
+          expect(read.lines.matches(pool.size, "", "")).toBe(false);
         }
       }),
       { numRuns: 300, seed: 3 },
     );
   });
 
-  test("has some records changed on their lines just as if all were written", () => {
+  test("has records changed, new and gone just as if all were written", () => {
+    const change = fc.record({
+      changed: ledger,
+      gone: fc.array(fc.nat(), { maxLength: 3 }),
+      attic: fc.boolean(),
+    });
     let onLines = 0;
     fc.assert(
-      fc.property(ledger, fc.array(fc.tuple(fc.nat(), record), { maxLength: 4 }), (rows, changes) => {
-        const read = readLedger(memoryFiles({ "l/app.de.txt": written(rows) }), "l", "app", "de");
-        const changed = new Map(
-          changes.flatMap(([at, one]) => {
+      fc.property(
+        ledger,
+        change,
+        fc.constantFrom("\n", "\r\n"),
+        (rows, { changed, gone, attic }, lineEnd) => {
+          const text = written(rows).replaceAll("\n", lineEnd);
+          const read = readLedger(memoryFiles({ "l/app.de.txt": text }), "l", "app", "de");
+          const left = new Map(rows);
+          for (const at of gone) {
             const row = rows[at % Math.max(1, rows.length)];
-            return row ? [[row[0], one] as const] : [];
-          }),
-        );
-        const found = lineChanges(read, changed);
-        if (!found) return;
-        if (found.length > 0) onLines++;
-        expect(found).toEqual(ledgerChanges(read, new Map([...read.records, ...changed]), new Map()));
-      }),
-      { numRuns: 300 },
+            if (row) left.delete(row[0]);
+          }
+          const all = new Map([...left, ...changed]);
+          const unchanged = [...left.keys()].filter((key) => !new Map(changed).has(key));
+          const aside = new Map(
+            attic && rows[0] ? [[rows[0][0], { ...rows[0][1], kept: "Quay" }] as const] : [],
+          );
+          const found = recordChanges(read, unchanged, new Map(changed), aside);
+          if (found.length > 0 && lineEnd === "\n") onLines++;
+          const wanted = ledgerChanges(read, all, aside);
+          // What stands with other ends of lines may be written anew.
+          expect(found).toEqual(wanted);
+        },
+      ),
+      { numRuns: 500, seed: 26 },
     );
-    expect(onLines).toBeGreaterThan(30);
+    expect(onLines).toBeGreaterThan(100);
   });
 
   test("without an end to its last line it is not written for that alone, and else anew", () => {
@@ -96,14 +113,14 @@ describe("a ledger that is read", () => {
         const records = new Map(rows);
         expect(ledgerChanges(read, records, new Map())).toEqual([]);
         const changed = new Map([[rows[0]?.[0] ?? "", other]]);
-        expect(lineChanges(read, changed)).toBeUndefined();
-        const [change] = ledgerChanges(read, new Map([...records, ...changed]), new Map());
-        expect(change?.after ?? whole).toBe(written([...records, ...changed]));
+        const unchanged = rows.slice(1).map(([key]) => key);
+        const [change] = recordChanges(read, unchanged, changed, new Map());
+        expect(change?.after).toBe(written([...records, ...changed]));
       }),
     );
   });
 
-  test("is written anew where its lines are out of order, or a key has none", () => {
+  test("is written anew where its lines are out of order, or its head is missing", () => {
     const line = (name: string) =>
       `${name}\ttranslated\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04\n`;
     const one: LedgerRecord = {
@@ -113,13 +130,14 @@ describe("a ledger that is read", () => {
       origin: "person",
       date: "2031-05-04",
     };
-    for (const [text, name] of [
-      [`# Fond Ledger 1\n${line("b")}${line("a")}`, "a"],
-      [`# Fond Ledger 1\n${line("a")}`, "b"],
-      [line("a"), "a"],
+    for (const [text, name, left] of [
+      [`# Fond Ledger 1\n${line("b")}${line("a")}`, "a", ["b"]],
+      [line("a"), "a", []],
     ] as const) {
       const read = readLedger(memoryFiles({ "l/app.de.txt": text }), "l", "app", "de");
-      expect(lineChanges(read, new Map([[name, one]]))).toBeUndefined();
+      const [change] = recordChanges(read, left, new Map([[name, one]]), new Map());
+      const changed = `a\tfinal\t${one.source}\t${one.text}\tperson\t2031-05-04\n`;
+      expect(change?.after).toBe(`# Fond Ledger 1\n${changed}${left.map(line).join("")}`);
     }
   });
 
@@ -138,10 +156,10 @@ describe("a ledger that is read", () => {
     );
     expect(read.problems.map((problem) => problem.line)).toEqual([2]);
     expect([...read.records.keys()]).toEqual(["b"]);
-    expect(read.inTurn).toBeDefined();
+    expect(read.lines.matches(0, "0123456789abcdef", "0123456789abcdef")).toBe(true);
   });
 
-  test("of a key that is there twice the last counts, and nothing is taken by its place", () => {
+  test("of a key that is there twice the last counts", () => {
     const line = (state: string) => `a\t${state}\t0123456789abcdef\t0123456789abcdef\tperson\t2031-05-04\n`;
     const read = readLedger(
       memoryFiles({ "l/app.de.txt": line("initial") + line("final") }),
@@ -150,7 +168,7 @@ describe("a ledger that is read", () => {
       "de",
     );
     expect(read.records.get("a")?.state).toBe("final");
-    expect([read.size, read.inTurn]).toEqual([1, undefined]);
+    expect([read.size, read.record("a")?.state]).toEqual([1, "final"]);
   });
 });
 

@@ -6,6 +6,7 @@ import type { Finding } from "../../../src/core/lint/finding.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
 import { LiveProject } from "../../../src/core/project/live-project.js";
 import { lintProject } from "../../../src/core/project/lint-project.js";
+import { declareProject } from "../../../src/core/project/declare.js";
 import { openProject } from "../../../src/core/project/project.js";
 import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { applyPlan } from "../../../src/core/plan/apply.js";
@@ -37,7 +38,7 @@ function project(pool: readonly string[] = pools.flat()): MemoryFiles {
     targets: locales.slice(1),
     glossary: "terms.csv",
     books: [
-      { name: "site", code: ["web/**"], files: "texts/{locale}/{namespace}.json" },
+      { name: "site", code: ["web/**"], files: "texts/{locale}/{namespace}.json", declare: "texts.d.ts" },
       { name: "mail", code: ["mail/**"], files: "mail/{locale}.yaml", fallback: ["site"], root: "{locale}" },
     ],
   };
@@ -209,9 +210,11 @@ describe("a project that is looked at again", () => {
     );
   });
 
-  test("is brought into step as one that is opened anew, after any edits, written or not", () => {
+  test("is brought into step and declared as one that is opened anew, after any edits, written or not", () => {
     const plan = (opened: ReturnType<typeof openProject>, today: string) =>
       opened.ok ? reconcileProject(opened.project, {}, today) : opened.problems;
+    const declared = (opened: ReturnType<typeof openProject>) =>
+      opened.ok ? declareProject(opened.project) : opened.problems;
     fc.assert(
       fc.property(
         sessions,
@@ -226,6 +229,7 @@ describe("a project that is looked at again", () => {
             const anew = plan(openProject(files, undefined, today), today);
             const again = plan(live.open(today), today);
             expect(again).toEqual(anew);
+            expect(declared(live.open(today))).toEqual(declared(openProject(files, undefined, today)));
             if (!written[at] || !("changes" in again)) continue;
             applyPlan(files, again);
             live.changed(again.changes.map(({ file }) => file));

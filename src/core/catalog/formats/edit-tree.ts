@@ -25,22 +25,24 @@ export interface OrderTree {
   at(path: EntryPath): Siblings;
 }
 
-/** The order of the members of every group, from the paths of all entries in order. */
+/** The order of the members of each group that is asked for, from the paths of all entries in order. */
 export function orderTree(paths: readonly EntryPath[]): OrderTree {
-  const ranks = new Map<string, Map<PathPart, number>>();
-  for (const path of paths) {
-    for (let depth = 0; depth < path.length; depth++) {
-      const id = pathId(path.slice(0, depth));
-      const group = ranks.get(id) ?? new Map<PathPart, number>();
-      ranks.set(id, group);
-      const name = path[depth] ?? "";
-      if (!group.has(name)) group.set(name, group.size);
+  const known = new Map<string, Siblings>();
+  const siblingsAt = (group: EntryPath): Siblings => {
+    const ranks = new Map<PathPart, number>();
+    for (const path of paths) {
+      const name = path[group.length];
+      if (name !== undefined && !ranks.has(name) && group.every((part, depth) => isPart(path[depth], part)))
+        ranks.set(name, ranks.size);
     }
-  }
+    return { names: [...ranks.keys()], rank: (name) => ranks.get(name) ?? ranks.size };
+  };
   return {
     at(path) {
-      const group = ranks.get(pathId(path)) ?? new Map<PathPart, number>();
-      return { names: [...group.keys()], rank: (name) => group.get(name) ?? group.size };
+      const id = pathId(path);
+      const siblings = known.get(id) ?? siblingsAt(path);
+      known.set(id, siblings);
+      return siblings;
     },
   };
 }
@@ -101,6 +103,7 @@ export function changeGroup<Member extends { readonly name: PathPart }>(
     const memberPath = [...path, member.name];
     const addition = additions.get(member.name);
     const below: AdditionGroup = addition && "below" in addition ? addition.below : nothing;
+    if (removals.size === 0 && below === nothing) continue;
     if (removals.has(pathId(memberPath)) || editing.changeBelow(member, memberPath, below))
       removed.add(index);
   }
@@ -161,6 +164,11 @@ export function insertionIndex(
     if (index !== undefined) return keptUpTo(index - 1);
   }
   return keptUpTo(members - 1);
+}
+
+/** Whether a part of a path is another; the index of a list may be written as a name. */
+function isPart(one: PathPart | undefined, other: PathPart): boolean {
+  return one === other || String(one) === String(other);
 }
 
 export function pathSet(paths: readonly EntryPath[]): ReadonlySet<string> {

@@ -115,6 +115,8 @@ export class JsonEntries extends PooledEntries implements JsonPlaces {
     private readonly source: string,
     private readonly lenient: boolean,
     private readonly placesOf: () => JsonPlaces,
+    override readonly isNested: boolean,
+    override readonly hasJoinedNames: boolean,
   ) {
     super(pool, found);
     this.values = found.spans();

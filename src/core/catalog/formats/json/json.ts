@@ -73,10 +73,16 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
   const problems: CatalogProblem[] = [];
   const emptyGroups: EntryPath[] = [];
   let deep: number | undefined;
+  let isNested = false;
+  let hasJoinedNames = false;
   const broken = scanJson(
     text,
     catalogVisitor(separator, pool, {
-      entry: (key, start, end) => found.add(key, start, end),
+      entry(key, start, end, group) {
+        found.add(key, start, end);
+        if (group.parent) isNested = true;
+        else hasJoinedNames ||= pool.keyOfPlace(key).includes(separator);
+      },
       emptyGroup: (group) => emptyGroups.push(group.parent ? pathTo(group.parent, group.name) : []),
       notAnObject: (start, end) => problems.push(notAnObject({ start, end })),
       tooDeep: (start) => (deep ??= start),
@@ -88,7 +94,8 @@ function readJson(text: string, separator: string, lenient: boolean, pool: KeyPo
   if (marker) return catalogContent(entryTable([]), { problems: [marker] });
   if (deep !== undefined) return catalogContent(entryTable([]), { problems: [tooDeep(deep)] });
   if (broken) problems.push(explain(text, broken.offset, broken.length, lenient));
-  const table = new JsonEntries(pool, found, text, lenient, () => metPlaces(text, separator, lenient));
+  const placesOf = () => metPlaces(text, separator, lenient);
+  const table = new JsonEntries(pool, found, text, lenient, placesOf, isNested, hasJoinedNames);
   return catalogContent(table, { emptyGroups, problems });
 }
 
