@@ -55,7 +55,7 @@ export const features = {
   braces: 1 << 24,
   /** A plural with something beside it, or with other forms than one for each category that shows the number. */
   unevenPlural: 1 << 25,
-  /** Quotation marks that are not straight, backticks, letters that are taken for others. */
+  /** Quotation marks that are not straight, backticks, letters that are taken for others, `\` and `&`. */
   extra: 1 << 27,
 } as const;
 
@@ -123,7 +123,7 @@ function classOf(code: number, unit: string): number {
   if (/["?!;]/.test(unit)) bits |= features.marks;
   if (/[[⟦]/.test(unit)) bits |= bracket;
   if (/[?#-]/.test(unit)) bits |= frame;
-  if (/[«»„“”「」『』`şţŞŢ]/.test(unit)) bits |= features.extra;
+  if (/[«»„“”「」『』`şţŞŢ\\&]/.test(unit)) bits |= features.extra;
   if (controls.test(unit)) bits |= features.control;
   if (otherScripts.test(unit)) bits |= features.script;
   // Marks join what is before them; the vowels and finals of Hangul do, too.

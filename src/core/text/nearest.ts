@@ -88,7 +88,7 @@ const mostAlike = 200;
  */
 export class NearestKeys {
   private readonly keys: readonly string[];
-  private byMark: Map<string, string[]> | undefined = undefined;
+  private byMark: Map<number, string[]> | undefined = undefined;
 
   constructor(keys: Iterable<string>) {
     this.keys = [...keys];
@@ -106,8 +106,8 @@ export class NearestKeys {
     return nearestKey(key, alike);
   }
 
-  private marked(): Map<string, string[]> {
-    const marked = new Map<string, string[]>();
+  private marked(): Map<number, string[]> {
+    const marked = new Map<number, string[]>();
     for (const key of this.keys)
       for (const mark of marksOf(key, 0)) {
         const alike = marked.get(mark);
@@ -118,15 +118,46 @@ export class NearestKeys {
   }
 }
 
-/** What a key has in common with those that differ from it in one part; the last one's halves as if it had `more` letters. */
-function marksOf(key: string, more: number): string[] {
-  const parts = key.toLowerCase().split(/[.:/]/);
-  const last = parts.pop() ?? "";
-  const group = parts.join(".");
-  const half = Math.max(1, (last.length + more) >> 1);
-  const marks = [`${group} ^${last.slice(0, half)}`, `${group} $${last.slice(-half)}`];
-  if (more === 0)
-    for (let index = 0; index < parts.length; index++)
-      marks.push(`${index} ${parts.toSpliced(index, 1).join(".")}.${last}`);
+/**
+ * What a key has in common with those that differ from it in one part, as digests; the last one's halves as if it had `more` letters.
+ * That two have the same digest by chance only makes more keys to compare.
+ */
+function marksOf(key: string, more: number): readonly number[] {
+  const text = key.toLowerCase();
+  const parts: number[] = [];
+  let start = 0;
+  for (let at = 0; at < text.length; at++) {
+    if (!isMark(text.charCodeAt(at))) continue;
+    parts.push(digest(text, start, at));
+    start = at + 1;
+  }
+  const half = Math.max(1, (text.length - start + more) >> 1);
+  const group = parts.reduce(digestOfTwo, parts.length);
+  const marks = [
+    digestOfTwo(digestOfTwo(group, -1), digest(text, start, Math.min(text.length, start + half))),
+    digestOfTwo(digestOfTwo(group, -2), digest(text, Math.max(start, text.length - half), text.length)),
+  ];
+  if (more !== 0) return marks;
+  const last = digest(text, start, text.length);
+  for (let without = 0; without < parts.length; without++) {
+    let all = digestOfTwo(without, parts.length);
+    for (let at = 0; at < parts.length; at++) if (at !== without) all = digestOfTwo(all, parts[at] ?? 0);
+    marks.push(digestOfTwo(all, last));
+  }
   return marks;
+}
+
+/** `.`, `:` and `/`, which part keys. */
+function isMark(code: number): boolean {
+  return code === 0x2e || code === 0x3a || code === 0x2f;
+}
+
+function digest(text: string, start: number, end: number): number {
+  let all = end - start;
+  for (let at = start; at < end; at++) all = digestOfTwo(all, text.charCodeAt(at));
+  return all;
+}
+
+function digestOfTwo(one: number, other: number): number {
+  return Math.imul(one ^ other, 0x01000193) ^ (one >>> 15);
 }

@@ -42,6 +42,8 @@ const part = fc.constantFrom(
   "<a href='javascript:x'>y</a>",
   "src=data:text/html",
   "<img onerror=x>",
+  "\\n",
+  "&amp;amp;",
 );
 const text = fc
   .array(fc.tuple(part, fc.constantFrom(" ", " ", " ", "", "  ")), { maxLength: 6 })
@@ -76,6 +78,12 @@ const variants = (rule: Rule) => {
     });
   return fc.tuple(fc.constantFrom("de", "ru", "pl", "ja", "ar", "fr"), changed, changed);
 };
+
+test("a rule that looks around says what it needs: without, every entry would be shown to it after each change", () => {
+  const around = rules.filter(({ looks }) => looks === "around");
+  expect(around.length).toBeGreaterThan(3);
+  for (const rule of around) expect(rule.needs ?? [rule.id]).not.toEqual([rule.id]);
+});
 
 describe("what a walk over a text finds", () => {
   test("leaves out no rule that has something to say", () => {

@@ -50,6 +50,7 @@ export const textEscape = defineRule({
     ],
   },
   looks: "around",
+  needs: ["extra"],
   pair(target, source, { book }) {
     const { text } = target.entry;
     if (!text.includes("\\") && !text.includes("&amp;")) return;

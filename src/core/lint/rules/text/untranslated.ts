@@ -94,24 +94,47 @@ interface LocaleKept {
   readonly sentences: { same: number; count: number };
 }
 
-function keptIn(locale: string, { book, sourceOf }: Pick<RuleContext, "book" | "sourceOf">): LocaleKept {
+function keptIn(locale: string, { book }: Pick<RuleContext, "book">): LocaleKept {
   const { shares } = keptOf(book);
   const known = shares.get(locale);
   if (known !== undefined) return known;
-  const texts = { same: 0, count: 0 };
-  const sentences = { same: 0, count: 0 };
-  for (const catalog of book.catalogsOf(locale))
-    for (const { key, text } of catalog.byKey.values()) {
-      const source = sourceOf(catalog, key)?.entry.text;
-      const counts = source !== undefined && /\p{Ll} \p{Ll}/u.test(source) ? [texts, sentences] : [texts];
-      for (const each of counts) {
-        each.count++;
-        if (source === text) each.same++;
-      }
+  const kept: LocaleKept = { texts: { same: 0, count: 0 }, sentences: { same: 0, count: 0 } };
+  for (const catalog of book.catalogsOf(locale)) {
+    const counted = countKept(catalog, book.catalog(book.sourceLocale, catalog.namespace));
+    for (const part of ["texts", "sentences"] as const) {
+      kept[part].same += counted[part].same;
+      kept[part].count += counted[part].count;
     }
-  const kept = { texts, sentences };
+  }
   shares.set(locale, kept);
   return kept;
+}
+
+const counts = new WeakMap<Catalog, { readonly source: Catalog | undefined; readonly counted: LocaleKept }>();
+
+/** The same of one catalog: most are as they were when another changes. */
+function countKept(catalog: Catalog, source: Catalog | undefined): LocaleKept {
+  const known = counts.get(catalog);
+  if (known && known.source === source) return known.counted;
+  const counted: LocaleKept = { texts: { same: 0, count: 0 }, sentences: { same: 0, count: 0 } };
+  const { table } = catalog;
+  for (let at = 0; at < table.size; at++) {
+    const key = table.keyAt(at);
+    // Of a duplicate key the last counts.
+    if (!table.isUnique && table.find(key) !== at) continue;
+    const there = source ? source.table.findNear(at, key) : -1;
+    const isText =
+      there >= 0 && (source?.table.isTextAt(there) || source?.table.entryAt(there).kind !== "code");
+    const from = isText ? source?.table.textAt(there) : undefined;
+    const isSame = from !== undefined && from === table.textAt(at);
+    const isSentence = from !== undefined && /\p{Ll} \p{Ll}/u.test(from);
+    for (const part of isSentence ? [counted.texts, counted.sentences] : [counted.texts]) {
+      part.count++;
+      if (isSame) part.same++;
+    }
+  }
+  counts.set(catalog, { source, counted });
+  return counted;
 }
 
 /** How much of what a locale has is the source's: of its sentences where it has several, in all of its catalogs. */
