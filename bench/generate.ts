@@ -15,7 +15,7 @@ function random(seed: number): () => number {
   };
 }
 
-const vocabulary =
+export const vocabulary =
   "harbour quay lantern island ferry sailing deck seat bike ticket basket fare storm tide captain crew morning evening return single adult child search choose arrive depart delay cancel refund window cabin luggage route winter summer".split(
     " ",
   );

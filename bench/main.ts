@@ -14,6 +14,7 @@ import { surveyProject } from "../src/core/project/survey-project.js";
 import { diskFiles } from "../src/disk/disk-files.js";
 import { diskCache } from "../src/disk/run-cache.js";
 import { threadsFor } from "../src/disk/threads.js";
+import { againBench } from "./again.js";
 import { catalogBench } from "./catalogs.js";
 import { jsonCatalogs, thirtyLocales, tsxFiles, yamlOf } from "./generate.js";
 import { messageBench } from "./messages.js";
@@ -55,6 +56,7 @@ if (isWanted("catalogs")) await catalogBench();
 if (isWanted("extract")) await extract();
 if (isWanted("reconcile")) await reconcile();
 if (isWanted("lint")) await lint();
+if (isWanted("again")) await againBench();
 // Whole commands at three sizes take minutes: only when asked for.
 if (parts.includes("scale")) scaleBench();
 

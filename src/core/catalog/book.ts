@@ -98,7 +98,7 @@ export interface Book {
 
 /** Reads every catalog of a book. Files that cannot be read are there with their problem; nothing is thrown. */
 export function loadBook(files: Files, config: Config, book: BookConfig, keep: Keep = makeAnew): Book {
-  const layout = bookLayout(book);
+  const layout = keep(`layout ${book.name}`, [book], () => bookLayout(book));
   const separators = separatorsOf(book);
   const format = formatOf(book);
   const inside = localeInside(book);

@@ -82,27 +82,32 @@ export function bookLayout(book: Pick<BookConfig, "files" | "spelling">): Layout
         return variable === undefined ? escapeForGlob(part) : variable === "dir" ? "**" : "*";
       })
       .join("");
+  const placeOf = (file: string): CatalogPlace | undefined => {
+    const groups = full.exec(file)?.groups;
+    const written = groups?.["locale"];
+    const isTag = written !== undefined && parseTag(localeOfSpelling(written)) !== undefined;
+    // `messages.properties` also matches where a name could end in a locale: without one it is the blank spelling.
+    const plain = blank && !isTag ? blank.exec(file)?.groups : undefined;
+    if (plain && blankTag !== undefined)
+      return { written: "", locale: blankTag, namespace: namespaceOf(plain) };
+    if (blank && !groups && blank.test(file) && blankTag !== undefined)
+      return { written: "", locale: blankTag, namespace: undefined };
+    if (!groups && !(named.length === 0 && full.test(file))) return undefined;
+    return {
+      written,
+      locale: written === undefined ? undefined : localeOfSpelling(written),
+      namespace: namespaceOf(groups ?? {}),
+    };
+  };
+  const places = new Map<string, CatalogPlace | undefined>();
   return {
     globs: [globOf(parts), ...(hasBlank ? [globOf(withoutLocale(parts))] : [])],
     hasNamespaces: named.includes("namespace"),
     hasParts: partNames.length > 0,
     hasLocales: named.includes("locale"),
     place(file) {
-      const groups = full.exec(file)?.groups;
-      const written = groups?.["locale"];
-      const isTag = written !== undefined && parseTag(localeOfSpelling(written)) !== undefined;
-      // `messages.properties` also matches where a name could end in a locale: without one it is the blank spelling.
-      const plain = blank && !isTag ? blank.exec(file)?.groups : undefined;
-      if (plain && blankTag !== undefined)
-        return { written: "", locale: blankTag, namespace: namespaceOf(plain) };
-      if (blank && !groups && blank.test(file) && blankTag !== undefined)
-        return { written: "", locale: blankTag, namespace: undefined };
-      if (!groups && !(named.length === 0 && full.test(file))) return undefined;
-      return {
-        written,
-        locale: written === undefined ? undefined : localeOfSpelling(written),
-        namespace: namespaceOf(groups ?? {}),
-      };
+      if (!places.has(file)) places.set(file, placeOf(file));
+      return places.get(file);
     },
     path(locale, namespace) {
       const spelled = spell(locale);

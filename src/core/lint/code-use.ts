@@ -27,6 +27,18 @@ export function sourceKeysOf(book: Book): SourceKeys {
   return keys;
 }
 
+const codeKeys = new WeakMap<Catalog, { readonly config: BookConfig; readonly keys: readonly string[] }>();
+
+/** The keys of a catalog's entries as code writes them, put together once. */
+export function codeKeysOf(book: Book, catalog: Catalog): readonly string[] {
+  const known = codeKeys.get(catalog);
+  if (known?.config === book.config) return known.keys;
+  const { table, namespace } = catalog;
+  const keys = Array.from({ length: table.size }, (_, at) => book.codeKey(namespace, table.keyAt(at)));
+  codeKeys.set(catalog, { config: book.config, keys });
+  return keys;
+}
+
 /** What code asks for, as far as keys can be told. */
 interface AskedKeys {
   /** How many lookups there are whose keys do not come from variables. */
@@ -72,11 +84,7 @@ class SourceKeys {
     this.home = homeOf(book.config);
     this.mark = plurals === "suffix" ? (forms?.separator ?? "_") : undefined;
     const sources = book.catalogsOf(book.sourceLocale);
-    this.all = new Set(
-      sources.flatMap((catalog) =>
-        [...catalog.byKey.keys()].map((key) => book.codeKey(catalog.namespace, key)),
-      ),
-    );
+    this.all = new Set(sources.flatMap((catalog) => codeKeysOf(book, catalog)));
     this.sorted = [...this.all].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
     this.ends = partEnds(book.config).filter((end) => end !== "");
   }

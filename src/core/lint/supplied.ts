@@ -1,7 +1,7 @@
 import type { Book, Catalog } from "../catalog/book.js";
 import { changedKeys } from "../catalog/changed-keys.js";
 import { visitNodes } from "../message/facts.js";
-import type { CodeUse } from "../source/book-code.js";
+import type { BookCode, CodeUse } from "../source/book-code.js";
 import type { Lookup } from "../source/model.js";
 import { formsArgument } from "../source/literal-message.js";
 import type { RuleContext } from "./rule.js";
@@ -16,6 +16,8 @@ export interface SuppliedLookup {
   /** What any locale's message uses: arguments, tags, and what the book's plurals choose by. */
   readonly known: ReadonlySet<string>;
   readonly passed: readonly string[];
+  /** The function that it calls; empty for other lookups. */
+  readonly callee: string;
 }
 
 /** What was found in a file of code, with the book that it was held against. */
@@ -30,18 +32,29 @@ const changes = new WeakMap<
   { readonly before: Book; readonly keys: ReadonlySet<string> | undefined }
 >();
 
+const foundLast = new WeakMap<BookCode, { readonly book: Book; readonly all: readonly SuppliedLookup[] }>();
+
 /** The lookups of a book's code that pass their arguments by name, where code alone says which. */
 export function suppliedAt(context: RuleContext): readonly SuppliedLookup[] {
-  const { code } = context;
+  const { code, book } = context;
+  if (!code) return [];
+  const known = foundLast.get(code);
+  if (known?.book === book) return known.all;
+  const all = allSupplied(code, context);
+  foundLast.set(code, { book, all });
+  return all;
+}
+
+function allSupplied(code: BookCode, context: RuleContext): readonly SuppliedLookup[] {
   // Numbered arguments are passed in order, without names.
-  if (!code || context.syntax.numberedFrom !== undefined) return [];
+  if (context.syntax.numberedFrom !== undefined) return [];
   // Some languages have an operator that fills a text: their lookups are given the key alone.
   const isGiven = ({ argumentNames }: Lookup) => argumentNames !== undefined && argumentNames.length > 0;
   if (context.syntax.countsUnnamed && !code.files.some(({ lookups }) => lookups.some(isGiven))) return [];
   const all: SuppliedLookup[] = [];
   for (const source of code.files) for (const one of suppliedIn(source, context)) all.push(one);
   const others = new Set([...markingCalls(code.files), ...settingCalls(all)]);
-  return others.size === 0 ? all : all.filter(({ source, lookup }) => !others.has(calleeOf(source, lookup)));
+  return others.size === 0 ? all : all.filter(({ callee }) => !others.has(callee));
 }
 
 /** So many names that a function is given tell whether they are values; where not one of them is, fewer do. */
@@ -51,8 +64,7 @@ const fewNames = 4;
 /** Functions that get something else behind a key than values by their names: hardly any of the names is in a message. */
 function settingCalls(all: readonly SuppliedLookup[]): readonly string[] {
   const names = new Map<string, { count: number; fitting: number }>();
-  for (const { source, lookup, known, passed } of all) {
-    const callee = calleeOf(source, lookup);
+  for (const { callee, known, passed } of all) {
     const own = names.get(callee) ?? { count: 0, fitting: 0 };
     names.set(callee, own);
     own.count += passed.length;
@@ -151,7 +163,8 @@ function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): Supp
   // What has no name is filled in its order, where the call cannot show it.
   const isNamed = (name: string) => !countsUnnamed || !/^\d+$/.test(name);
   const needed = new Set([...message.facts.arguments.keys()].map(givenAs).filter(isNamed));
-  return { source, lookup, key: key.value, needed, known, passed: argumentNames };
+  const callee = calleeOf(source, lookup);
+  return { source, lookup, key: key.value, needed, known, passed: argumentNames, callee };
 }
 
 interface UsedNames {

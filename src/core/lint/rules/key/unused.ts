@@ -1,6 +1,7 @@
 import { partEnds } from "../../../text/separators.js";
 import { keyTest } from "../../../text/key-pattern.js";
-import { sourceKeysOf } from "../../code-use.js";
+import type { Catalog } from "../../../catalog/book.js";
+import { codeKeysOf, sourceKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
 /** Of fewer keys, most may well be left behind. */
@@ -66,21 +67,23 @@ export const keyUnused = defineRule({
     for (const { keys } of uses) for (const key of keys) asked.add(key);
     const indirect = uses.reduce((sum, one) => sum + one.indirect, 0);
     const sources = book.catalogs.filter(({ locale }) => locale === book.sourceLocale);
-    const unused = sources.flatMap((catalog) =>
-      [...catalog.byKey.values()].flatMap((entry) => {
-        const full = book.codeKey(catalog.namespace, entry.key);
-        const isUsed =
-          asked.has(full) || tests.some((test) => test(full)) || context.unreadCode.mentions(full);
-        return isUsed ? [] : [{ catalog, entry, full }];
-      }),
-    );
+    const unused: { catalog: Catalog; index: number; full: string }[] = [];
+    for (const catalog of sources)
+      for (const [index, full] of codeKeysOf(book, catalog).entries()) {
+        if (asked.has(full) || tests.some((test) => test(full)) || context.unreadCode.mentions(full))
+          continue;
+        // Of a duplicate key the last counts.
+        const { table } = catalog;
+        if (table.isUnique || table.find(table.keyAt(index)) === index) unused.push({ catalog, index, full });
+      }
     const keys = sources.reduce((sum, { byKey }) => sum + byKey.size, 0);
     const [first] = sources;
     if (first && keys >= fewestOfMost && unused.length * 4 > keys * 3) {
       context.reportFile(first.file, "most", { unused: unused.length, keys });
       return;
     }
-    for (const { catalog, entry, full } of unused) {
+    for (const { catalog, index, full } of unused) {
+      const entry = catalog.table.entryAt(index);
       if (indirect === 0)
         context.report(catalog, entry, "unused", { key: full }, { on: "key", remove: true });
       // With lookups whose keys come from variables it is not sure enough to be removed.
