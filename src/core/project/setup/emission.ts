@@ -21,13 +21,13 @@ export interface ProposedEmission {
 }
 
 /** What is written for texts with values, where it is something else. */
-interface WithValues {
+export interface WithValues {
   readonly call?: string;
   readonly content?: string;
   readonly attribute?: string;
 }
 
-interface EndingEmission {
+export interface EndingEmission {
   readonly call?: string;
   readonly withValues?: WithValues;
   readonly content?: string;

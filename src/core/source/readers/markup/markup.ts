@@ -4,21 +4,14 @@ import { isProgramText } from "./program-text.js";
 import { keysInAttribute } from "../../attribute-keys.js";
 import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
-import {
-  holdsMarkup,
-  htmlElements,
-  inlineElements,
-  lineBreaks,
-  showsPictures,
-} from "../../../text/html-elements.js";
+import { holdsMarkup, inlineElements, lineBreaks, showsPictures } from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
-import { parseIcu } from "../../../message/syntaxes/icu/icu.js";
 import { lineIndex } from "../../../text/line-index.js";
 import type { Span } from "../../../text/span.js";
 import { notices } from "../../../message/notices.js";
-import { byPlace, insideOf } from "../../model.js";
+import { byPlace } from "../../model.js";
 import type {
   ClassMark,
   Literal,
@@ -45,40 +38,20 @@ import {
   type MarkupNode,
   type MarkupText,
 } from "./tree.js";
-
-/** Code whose value is an element of the page, such as a field or an icon, and no word of a sentence. */
-const widget =
-  /^(?:\w+\.)?(?:\w+_)?(?:field|select|check_?box|radio(?:_button)?|text_?area|submit|button|icon|image|img|avatar|input|render|partial|include|yield|csrf\w*|widget|link_to|button_to|mail_to|hidden|tag|errors|collection_select|options|pagination|paginate|svg|spinner|badge)(?:_tag|_field|_html|_markup|_icon|_options)?(?![\w.])/i;
-
-/** Pieces without the elements that code puts at either end, and where the rest starts and ends if some were left out. */
-function withoutWidgets(pieces: readonly Piece[]): {
-  readonly pieces: readonly Piece[];
-  readonly start?: number;
-  readonly end?: number;
-} {
-  const isBlank = (piece: Piece | undefined) => piece?.kind === "text" && piece.value.trim() === "";
-  const isWidget = (piece: Piece | undefined) => piece?.kind === "argument" && widget.test(piece.code);
-  /** How many pieces go, of those in a row. */
-  const counted = (row: readonly Piece[]) => {
-    let count = 0;
-    for (let at = 0; isBlank(row[at]) || isWidget(row[at]); at++) if (isWidget(row[at])) count = at + 1;
-    return count;
-  };
-  const from = counted(pieces);
-  const to = pieces.length - counted([...pieces].reverse());
-  const kept = pieces.slice(from, Math.max(to, from));
-  return {
-    pieces: kept,
-    ...(from > 0 && { start: kept[0]?.span.start ?? 0 }),
-    ...(to < pieces.length && { end: kept.at(-1)?.span.end ?? 0 }),
-  };
-}
-
-/** Whether all words stand in one element, as a label before its value does: its text is one by itself. */
-function isOneElement(pieces: readonly Piece[]): boolean {
-  const withWords = pieces.filter((piece) => hasLetters([piece]));
-  return withWords.length === 1 && withWords[0]?.kind === "tag";
-}
+import { heldInMark, writtenMessage } from "./in-mark.js";
+import {
+  blanked,
+  boundName,
+  elementAt,
+  endOf,
+  headIsland,
+  isExpression,
+  metaName,
+  pageComments,
+  splitText,
+  withTagNames,
+} from "./parts.js";
+import { isOneElement, withoutWidgets } from "./widgets.js";
 
 /** Reads the code of a template's islands in a language that has a reader of its own; the text is masked outside of them. */
 export type EmbeddedReader = (
@@ -115,7 +88,7 @@ export function readScriptTemplate(
   return found(reader, reader.literals, file, text, bom);
 }
 
-function found(
+export function found(
   { lookups, mentions, problems }: MarkupReader,
   literals: Literal[],
   file: string,
@@ -150,25 +123,6 @@ const say = notices("extract", {
 const islandName = "\uA66E";
 
 const emptyElements = new Set("br wbr img input hr svg".split(" "));
-/** A text with a part of it blank, so that places stay. */
-function blanked(text: string, { start, end }: Span): string {
-  return text.slice(0, start) + text.slice(start, end).replace(/[^\r\n]/g, " ") + text.slice(end);
-}
-
-/**
- * Masked text in which islands that give tags their names, `<{{ tag }} class="wide">`, are names to a tokenizer, and blocks right
- * behind the name of an element are no part of it: `<script{% if nonce %} nonce="…"{% endif %}>`.
- */
-function withTagNames(masked: string): string {
-  return masked
-    .replace(
-      /(<\/?)([\uE000-\uE002]{1,200})(?=(?:[\w-]{1,40}[\uE000-\uE002]{0,200}){0,4}(?:\s{1,99}[\w:@-]{1,60}\s{0,9}=|\s{0,99}\/?>))/g,
-      (_, open: string, island: string) => open + "x".repeat(island.length),
-    )
-    .replace(/<([a-zA-Z]\w{0,20})[\uE001\uE002]/g, (whole, name: string) =>
-      htmlElements.has(name.toLowerCase()) ? `<${name} ` : whole,
-    );
-}
 
 /** Types of script elements that hold code (HTML, section 4.12.1), or what is compiled to it. */
 const scriptType =
@@ -1066,145 +1020,4 @@ class MarkupReader {
     const marked = applyMarks(this.literals, marks, lines);
     this.literals.splice(0, this.literals.length, ...marked);
   }
-}
-
-/** Settings at the head of a page, between lines of dashes, which are none of its text. */
-function headIsland(text: string): Island[] {
-  const end = /^---\r?\n/.test(text) ? text.indexOf("\n---", 3) : -1;
-  return end < 0 ? [] : [{ kind: "comment", start: 0, end: end + 4, codeStart: 4, codeEnd: end }];
-}
-
-/** Whether an island is an expression of a page's own small language, `${…}`. */
-function isExpression(text: string, { start }: Island): boolean {
-  return /^[$#]\{/.test(text.slice(start, start + 2));
-}
-
-/** The marks around the comments of pages and templates. */
-const pageComments: readonly (readonly [open: RegExp, close: RegExp])[] = [
-  [/<!--/, /-->/],
-  [/<%--/, /--%>/],
-  [/<%#/, /%>/],
-  [/\{\{!?--/, /--\}\}/],
-  [/\{#/, /#\}/],
-];
-
-/** Text that is a message in ICU's syntax already, as templates hold plurals and selects; undefined for plain text. */
-function writtenMessage(pieces: readonly Piece[]): string | undefined {
-  const write = (all: readonly Piece[]): string =>
-    all
-      .map((piece) =>
-        piece.kind === "text"
-          ? piece.value
-          : piece.kind === "argument"
-            ? `{${piece.name}}`
-            : `<${piece.name}>${write(insideOf(piece))}</${piece.name}>`,
-      )
-      .join("");
-  const written = write(pieces);
-  if (!/\{\s*[\w$.]+\s*,\s*(?:plural|select|selectordinal)\s*,/.test(written)) return undefined;
-  return parseIcu(written).problems.length === 0 ? written : undefined;
-}
-
-/** The attribute that a binding sets, and what its value is; undefined for a plain attribute. */
-function boundName(name: string): { name: string; kind: "value" | "content" | "event" } | undefined {
-  const event = /^(?:@|v-on:|on:|\(|x-on:|hx-on)/.test(name);
-  if (event) return { name, kind: "event" };
-  const bound = /^(?::|v-bind:|x-bind:|\[(?:attr\.)?)([\w.-]+)\]?$/.exec(name);
-  if (bound) return { name: bound[1] ?? name, kind: "value" };
-  if (/^(?:v-text|v-html|x-text|x-html|\[innerText\]|\[textContent\])$/.test(name))
-    return { name, kind: "content" };
-  if (/^(?:v-|x-|\*|#)/.test(name)) return { name, kind: "event" };
-  return undefined;
-}
-
-function metaName(element: MarkupElement): string {
-  return element.attributes
-    .filter(({ name }) => name === "name" || name === "property")
-    .map(({ raw }) => raw ?? "")
-    .join(" ");
-}
-
-/** A text node parted wherever a mark stands in it. */
-function splitText(masked: string, node: MarkupText, mark: string): (MarkupText | "break")[] {
-  const parts: (MarkupText | "break")[] = [];
-  let from = node.start;
-  for (let at = node.start; at < node.end; at++) {
-    if (masked[at] !== mark) continue;
-    if (at > from) parts.push({ kind: "text", start: from, end: at });
-    if (parts[parts.length - 1] !== "break") parts.push("break");
-    from = at + 1;
-  }
-  if (from < node.end) parts.push({ kind: "text", start: from, end: node.end });
-  return parts;
-}
-
-function elementAt(root: MarkupElement, offset: number): MarkupElement | undefined {
-  let found: MarkupElement | undefined;
-  let at: MarkupElement | undefined = root;
-  while (at) {
-    const inner: MarkupElement | undefined = at.children.find(
-      (child): child is MarkupElement =>
-        child.kind === "element" && child.start <= offset && offset < endOf(child),
-    );
-    if (inner) found = inner;
-    at = inner;
-  }
-  return found;
-}
-
-const ends = new WeakMap<MarkupNode, number>();
-
-/** Where a node ends: of elements that are never closed each ends with its last child, which is asked for once. */
-function endOf(node: MarkupNode): number {
-  const open: MarkupNode[] = [];
-  let at = node;
-  let end = ends.get(at);
-  while (end === undefined) {
-    open.push(at);
-    if (at.kind === "text") end = at.end;
-    else if (at.close) end = at.close.end;
-    else {
-      const last: MarkupNode | undefined = at.children[at.children.length - 1];
-      if (!last) end = at.openEnd;
-      else {
-        at = last;
-        end = ends.get(at);
-      }
-    }
-  }
-  for (const one of open) ends.set(one, end);
-  return end;
-}
-
-/** What the value of a mark holds, by a pattern such as `{meaning}|{note}@{key}`: whatever is left over is the note. */
-function heldInMark(
-  value: string,
-  pattern: string,
-): {
-  readonly meaning?: string | undefined;
-  readonly note?: string | undefined;
-  readonly key?: string | undefined;
-} {
-  let rest = value;
-  const take = (name: string): string | undefined => {
-    const at = pattern.indexOf(`{${name}}`);
-    if (at < 0) return undefined;
-    const before = pattern.slice(pattern.lastIndexOf("}", at - 1) + 1, at);
-    const after = /^[^{]*/.exec(pattern.slice(at + name.length + 2))?.[0] ?? "";
-    // The separator that stands before it, or for the first part the one behind it.
-    const found = before === "" ? rest.indexOf(after) : rest.lastIndexOf(before);
-    if (before === "" && after === "") {
-      const whole = rest.trim();
-      rest = "";
-      return whole === "" ? undefined : whole;
-    }
-    if (found < 0) return undefined;
-    const taken = before === "" ? rest.slice(0, found) : rest.slice(found + before.length);
-    rest = before === "" ? rest.slice(found + after.length) : rest.slice(0, found);
-    return taken.trim() === "" ? undefined : taken.trim();
-  };
-  const key = take("key");
-  const meaning = take("meaning");
-  const note = rest.trim();
-  return { meaning, ...(note !== "" && { note }), key };
 }

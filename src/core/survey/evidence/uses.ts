@@ -1,0 +1,100 @@
+import { fixedText, type Literal } from "../../source/model.js";
+import { evidence, isBesideWidget, neighbor, type Evidence } from "../company.js";
+import type { EvidenceSource } from "./source.js";
+
+/** What an object says of itself: `toString` with its values. */
+export const described: EvidenceSource = ({ context, pieces }) =>
+  /^(?:toString|ToString|__repr__|inspect|GoString|debugDescription)$/.test(context.component ?? "") &&
+  (pieces.length > 1 || /[=:[\](),]/.test(fixedText(pieces)))
+    ? evidence("described", "part of what an object says of itself")
+    : undefined;
+
+export const debugged: EvidenceSource = ({ context }) =>
+  context.isDebugging ? evidence("debugging", "reached only while debugging, or in a task") : undefined;
+
+export const used: EvidenceSource = ({ context, pieces }, habits) => {
+  switch (context.role) {
+    case "compared":
+      return evidence(
+        "compared",
+        context.name === "case"
+          ? "a case of a switch"
+          : context.name === "condition"
+            ? "decides a condition"
+            : `compared with ${context.name}`,
+      );
+    case "key":
+      return context.name !== undefined &&
+        (/^[:'"]?[a-z][\w-]*['"]?$/.test(context.name) ||
+          // Choices with what they count for: `{ "Two weeks" => 14 }`.
+          (/^\d{1,4}(?:\.\d)?$/.test(context.name) && /^\p{Lu}.*\p{L} \p{L}/u.test(fixedText(pieces))))
+        ? evidence("namedChoice", `shown for ${context.name}, perhaps`)
+        : evidence("objectKey", "the name of a property");
+    case "index":
+      return evidence("index", "picks a property");
+    case "tagged":
+      return habits.codeTemplate.test(context.name ?? "")
+        ? evidence("tagged", `a template of ${context.name}`)
+        : evidence("unknownCall", `a template of ${context.name}`);
+    case "type":
+    case "module":
+      return evidence("typeOrModule", context.role === "type" ? "part of a type" : "the name of a module");
+    case "member":
+      return evidence("methodOfString", "a method is called on it");
+    case "thrown":
+      if (context.isShown) return evidence("textCall", "thrown, and shown where it is caught");
+      return evidence("developerError", "thrown, so developers read it");
+    default:
+      return undefined;
+  }
+};
+
+/** A mark that gives a text its key: the text is found by that, and stands in the template on purpose. */
+export function marked({ isMarked, isBesideKey, key }: Literal): Evidence | undefined {
+  if (isBesideKey) return evidence("lookedUp", "given to a lookup with its key");
+  return isMarked === true && key !== undefined
+    ? evidence("lookedUp", `its mark gives it the key "${key}"`)
+    : undefined;
+}
+
+/** How values are checked: `required|max:40`. */
+const checks = /^[a-z_]{2,40}(?::[\w,.-]{1,60})?(?:\|[a-z_]{2,40}(?:[: ][^|]{1,80})?){1,20}$/;
+
+/** What stands among such checks is one, whatever its name: `["description" => "string", "name" => "required|string"]`. */
+export const besideChecks: EvidenceSource = ({ context }, _habits, _own, { literals, index }) => {
+  if (context.role !== "property" || context.properties === undefined) return undefined;
+  const group = literals
+    .slice(Math.max(index - 16, 0), index + 17)
+    .filter(({ context: other }) => other.role === "property" && other.element === context.element);
+  const texts = group.map(({ pieces }) => fixedText(pieces));
+  const isProse = (text: string) => /[.!?]$/.test(text) || (/^\p{Lu}/u.test(text) && text.includes(" "));
+  return texts.some((text) => checks.test(text)) && !texts.some(isProse)
+    ? evidence("valueCheck", "says how a value is checked, as those beside it do")
+    : undefined;
+};
+
+/** A table of the code has the source's text beside it. */
+export const ofOtherLocale: EvidenceSource = ({ inLocale }) =>
+  inLocale === undefined
+    ? undefined
+    : evidence("otherLanguage", `the text for ${inLocale}, beside those of other locales`);
+
+export const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {
+  const before = neighbor(place, -1);
+  if (before && isBesideWidget(before, { ...place, index: place.index - 1 }))
+    return evidence("codeTwin", "the kind of a part of a window");
+  return isBesideWidget(literal, place) && /\p{Lu}.*(?:\p{L}|:)|\s/u.test(fixedText(literal.pieces))
+    ? evidence("besideWidget", "stands beside the kind of a part of a window")
+    : undefined;
+};
+
+/** What stands beside a key, and is shown only where no catalog has the key. */
+export const besideKey: EvidenceSource = (literal) => {
+  const name =
+    literal.context.role === "attribute"
+      ? (literal.context.name ?? "")
+      : (literal.context.properties?.at(-1) ?? "");
+  return /^default(?:Message|Text|Translation)$/.test(name)
+    ? evidence("lookedUp", `${name}, which stands for a key`)
+    : undefined;
+};
