@@ -54,7 +54,7 @@ interface TakenPaths {
   readonly groups: Map<string, Entry>;
 }
 
-/** Whether no text of a catalog can stand above a path or below it, as far as keys show it: what stands there has a key to match. */
+/** Whether no text of a catalog can stand above a path or below it, as far as keys show it: a text in such a place has a key to match. */
 function hasNoneAround({ table }: Catalog, path: EntryPath, separator: string): boolean {
   for (let depth = 1; depth < path.length; depth++)
     if (table.find(path.slice(0, depth).join(separator)) >= 0) return false;

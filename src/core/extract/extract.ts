@@ -121,7 +121,8 @@ function attempted(job: Extraction, source: SourceFile): FileTrial | Waiting {
     asksOthers = true;
     return [];
   };
-  const classes = { named: askOthers, have: () => askOthers().length > 0 };
+  const asksWhether = () => askOthers().length > 0;
+  const classes = { named: askOthers, have: asksWhether, beside: askOthers, some: asksWhether };
   const { shared, steps } = recorded(job.shared);
   const result = extractFile(
     { ...job, shared, options: { ...job.options, scriptsNaming: askOthers, classes } },

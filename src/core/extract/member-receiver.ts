@@ -1,3 +1,4 @@
+import { posix } from "node:path";
 import { calledIn } from "../source/book-code.js";
 import { languages } from "../source/languages/index.js";
 import type { CodeLanguage, Language } from "../source/languages/language.js";
@@ -10,20 +11,29 @@ import type { Span } from "../text/span.js";
 
 /** What a book's code has of classes. */
 export interface BookClasses {
-  /** The texts of the files in which a class of a name is declared. */
+  /** The texts of the files in which a class or module of a name is declared. */
   named(name: string): readonly string[];
   /** Whether some file declares or calls a method of a name, or has an object of it. */
   have(name: string, isCall: boolean): boolean;
+  /** The texts of the other files of a file's folder. */
+  beside(file: string): readonly string[];
+  /** Whether the text of some file fits. */
+  some(test: (text: string) => boolean): boolean;
 }
 
 /** Looks classes up in files of code, which are read when the first is asked for. */
-export function bookClasses(files: () => Iterable<{ readonly text: string }>): BookClasses {
-  const texts = lazily(() => [...files()].map(({ text }) => text));
+export function bookClasses(
+  files: () => Iterable<{ readonly file: string; readonly text: string }>,
+): BookClasses {
+  const all = lazily(() => [...files()]);
   const byName = new Map<string, readonly string[]>();
   const had = new Map<string, boolean>();
+  const some = (test: (text: string) => boolean) => all().some(({ text }) => test(text));
   return {
+    some,
     named(name) {
-      const found = byName.get(name) ?? texts().filter((text) => headOf(name).test(text));
+      const head = headOf(name);
+      const found = byName.get(name) ?? all().flatMap(({ text }) => (head.test(text) ? [text] : []));
       byName.set(name, found);
       return found;
     },
@@ -31,15 +41,23 @@ export function bookClasses(files: () => Iterable<{ readonly text: string }>): B
       const end = isCall ? "\\(" : "[.=;]";
       const word = new RegExp(`(?<![\\w."'])(?<!\\bnew\\s)${literally(name)}\\s{0,9}${end}`);
       const id = `${name}${end}`;
-      const found = had.get(id) ?? texts().some((text) => word.test(text));
+      const found = had.get(id) ?? some((text) => word.test(text));
       had.set(id, found);
       return found;
+    },
+    beside(file) {
+      const folder = posix.dirname(file);
+      return all().flatMap((one) =>
+        one.file !== file && posix.dirname(one.file) === folder ? [one.text] : [],
+      );
     },
   };
 }
 
 function headOf(name: string): RegExp {
-  return new RegExp(`\\b(?:class|interface|record)\\s+${literally(name)}(?!\\w)([^{;]{0,400})`);
+  return new RegExp(
+    `\\b(?:class|interface|record|module)\\s+(?:\\w+::){0,9}${literally(name)}(?!\\w)([^{;]{0,400})`,
+  );
 }
 
 /**

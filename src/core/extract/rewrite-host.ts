@@ -15,11 +15,15 @@ import {
   type SourceFile,
 } from "../source/model.js";
 import { memberKnown, type BookClasses } from "./member-receiver.js";
+import { mixinKnown } from "./mixin-receiver.js";
 import { lackingVariable } from "./variable-receiver.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
 import type { Labels } from "./constant-labels.js";
 import { isAttribute, type Host } from "./hosts.js";
+
+/** Templates of plain text, as mails have them beside those of pages. */
+const plainText = /\.(?:text|txt|plain)\.\w{1,12}$|\.(?:txt|text)$/;
 
 /** Why a text of a template or of code other than script is not replaced; undefined where it is safe. */
 export function hostRefusal(
@@ -55,11 +59,19 @@ export function hostRefusal(
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
+  // Where no page folds them, line breaks are a part of what readers see.
+  if (
+    !isExpression &&
+    plainText.test(source.file) &&
+    /\S\s*\n\s*\S/.test(source.text.slice(literal.span.start, literal.span.end))
+  )
+    return say("lines", {});
   const { importLine } = host;
   const language = host.kind === "code" ? languageNamed(host.language) : undefined;
   const ofClasses =
     classes && language && importLine === undefined
-      ? memberKnown(template, source, literal.span, language.name, classes)
+      ? (memberKnown(template, source, literal.span, language.name, classes) ??
+        mixinKnown(template, source, literal.span, language.name, classes))
       : undefined;
   if (ofClasses?.isKnown === false) return say("not-known", { name: ofClasses.name });
   const lacking = host.kind === "code" && !ofClasses ? lackingName(template, source, host) : undefined;
@@ -159,6 +171,10 @@ const say = notices("extract", {
   "not-declared": {
     message: '"{name}" is not known in this file',
     remedy: "set emit.endings to the line that brings it in, or declare it here",
+  },
+  lines: {
+    message: "it goes over several lines of plain text, and a message would be one",
+    remedy: "make a paragraph of its lines, or move each by hand",
   },
   "not-known": {
     message: '"{name}" is not known here: nothing in this function or file makes it',

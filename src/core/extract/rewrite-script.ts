@@ -322,9 +322,13 @@ function takesInNode(text: string): boolean {
 /** How a book's scripts look a text up; undefined where they have no way to write elements in it. */
 function templateFor({ emit }: BookConfig, { pieces }: Literal, by?: BoundLookup): string | undefined {
   if (pieces.some(({ kind }) => kind === "tag")) return emit.rich;
-  if (by) return `${by.name}("{key}"{args})`;
   const hasValues = lookupValues(pieces, (piece) => piece.name).length > 0;
-  return (hasValues ? emit.withValues?.call : undefined) ?? emit.call ?? defaultCall;
+  const usual = (hasValues ? emit.withValues?.call : undefined) ?? emit.call ?? defaultCall;
+  if (!by) return usual;
+  // What the file has made is called as the book's lookup is, with a text behind the key where that has one.
+  const behind = /^[\w$.]{1,100}(\((["'])\{key\}\2, (["'])\{text\}\3(?:\{args\})?\))$/.exec(usual)?.[1];
+  const takesThem = behind !== undefined && (!hasValues || takesValues(usual));
+  return by.name + (takesThem ? behind : '("{key}"{args})');
 }
 
 /**

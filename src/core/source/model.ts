@@ -210,6 +210,8 @@ export interface Lookup {
   readonly key: LookupKey;
   /** The text that code gives for a key without one. */
   readonly defaultText?: string;
+  /** Set where code gives a text or other keys for a key without a text, whatever they are. */
+  readonly hasDefault?: true;
   /** What the code tells translators about the text. */
   readonly note?: string;
   /** Set for the members of an object of texts, where a group of texts may be meant. */

@@ -68,6 +68,11 @@ export function leftOutByName(file: string): LeftOut | undefined {
   if (/(?:^|\/)(?:public|static|www|wwwroot|webroot|htdocs)\/(?:(?:js|scripts|assets)\/)?libs?\//i.test(file))
     return "vendored";
   if (/^(?:packages\/[^/]+\/)?(?:examples?|demos?|playground|sandbox)\//i.test(file)) return "examples";
+  // What shows a library that a server hands out.
+  if (
+    /(?:^|\/)(?:public|static|assets|plugins|libs?|js|javascripts)\/(?:[^/]{1,80}\/){0,6}demos?\//i.test(file)
+  )
+    return "examples";
   if (
     /^(?:\d{3,14}(?:-\d{1,2}){0,6}|[0-9a-f]{12}|V\d{1,9}(?:[._]\d{1,9}){0,4}_)[_-][\w-]+\.\w+$/.test(name) &&
     parts.some((part) => /^(?:migrations?|migrate|versions)$/.test(part))
@@ -150,6 +155,10 @@ const forAnyLoader =
 const libraryHead =
   /^\s*\/\*[!*][^]{0,600}?(?:\bv?\d+\.\d+\.\d+\b[^]{0,600}?\b(?:licen[sc]e|copyright)|@license\b|\b(?:licen[sc]e|copyright)\b[^]{0,600}?\bv?\d+\.\d+\.\d+\b)/i;
 
+/** A comment at the head of a file with a license or a copyright, as parts of others have it that are passed on as files. */
+const licensedHead =
+  /^\s{0,200}(?:\/\*(?:(?!\*\/)[^]){0,1500}?|(?:\/\/[^\n]{0,200}\n\s{0,200}){0,20}\/\/[^\n]{0,200}?)\b(?:licen[sc]e|copyright)/i;
+
 /** What bundlers and compilers put at the head of what they write, and nobody else does. */
 const builtHead =
   /\b_interopRequire(?:Default|Wildcard)\b|^(?:exports\.__esModule = true|Object\.defineProperty\(exports, ["']__esModule["'])|\b__import(?:Default|Star)\s*=|\b__(?:commonJS|toESM|webpack_require__|webpack_modules__)\b|\bwebpack(?:Jsonp|Chunk|Bootstrap)|\bMODULE_NOT_FOUND\b[^\n]{0,400}\)\(\{\d{1,6}:\[function\(/m;
@@ -188,6 +197,7 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   if (text.length > 1_000_000) return "generated";
   if (isMinified(text)) return "minified";
   if (builtHead.test(head)) return "generated";
+  if (/(?:^|\/)jquery[.-][\w.-]{1,80}\.js$/i.test(file) && licensedHead.test(head)) return "vendored";
   if (/^\s*\/\*[!*]/.test(head) && libraryHead.test(head.slice(0, head.indexOf("*/") + 1 || headLength)))
     return "vendored";
   return forAnyLoader.test(head) || forAnyLoader.test(text.slice(-headLength)) ? "vendored" : undefined;

@@ -273,6 +273,122 @@ describe("a method or an object of Java has to be known in the classes around a 
   });
 });
 
+describe("a function of Ruby that is called by its name alone has to be there for a class", () => {
+  const shown = 'flash[:notice] = "The boat is late today"';
+  const book = {
+    lookups: [{ call: "say" }],
+    emit: { endings: { ".rb": { call: "say('{key}'{args})" } } },
+  };
+  const elsewhere = { "src/pages/list.rb": 'class List < Page\n  def a\n    show say("a.b")\n  end\nend\n' };
+  const inClass = (head: string, body: string) => `${head}\n  ${body.replaceAll("\n", "\n  ")}\nend\n`;
+  const method = `def f\n  ${shown}\nend`;
+  test.each<[name: string, file: string, code: string, isMoved: boolean, more?: Record<string, string>]>([
+    ["used in the file", "src/a.rb", inClass("class A", `def g\n  p say("a")\nend\n${method}`), true],
+    [
+      "used under a longer name",
+      "src/a.rb",
+      inClass("class A", `def g\n  p say_all("a")\nend\n${method}`),
+      false,
+    ],
+    [
+      "used of another object",
+      "src/a.rb",
+      inClass("class A", `def g\n  p x.say("a")\nend\n${method}`),
+      false,
+    ],
+    ["nowhere near", "src/a.rb", inClass("class A", method), false],
+    [
+      "of objects, in a method of the class",
+      "src/a.rb",
+      inClass("class A", `def g\n  p say("a")\nend\ndef self.f\n  ${shown}\nend`),
+      false,
+    ],
+    [
+      "in methods of the class",
+      "src/a.rb",
+      inClass("class A", `def self.g\n  p say("a")\nend\ndef self.f\n  ${shown}\nend`),
+      true,
+    ],
+    [
+      "of the class above",
+      "src/a.rb",
+      inClass("class A < B", method),
+      true,
+      { "src/x/b.rb": inClass("class B", "def say(key)\n  key\nend") },
+    ],
+    [
+      "of the class above that",
+      "src/a.rb",
+      inClass("class A < M::B", method),
+      true,
+      {
+        "src/x/b.rb": inClass("class B < C", "def x\nend"),
+        "src/x/c.rb": inClass("class C", 'def x\n  p say "a"\nend'),
+      },
+    ],
+    [
+      "of a module that is taken in",
+      "src/a.rb",
+      inClass("class A", `include Words\n${method}`),
+      true,
+      { "src/x/words.rb": inClass("module Words", "def say(key)\n  key\nend") },
+    ],
+    [
+      "of a module that is not taken in",
+      "src/a.rb",
+      inClass("class A", method),
+      false,
+      { "src/x/words.rb": inClass("module Words", "def say(key)\n  key\nend") },
+    ],
+    ["of a class of the same kind beside it", "src/pages/a.rb", inClass("class A < Page", method), true],
+    ["of a class of another kind beside it", "src/pages/a.rb", inClass("class A < Record", method), false],
+    ["of code without a class", "src/a.rb", `${method}\n`, false],
+  ])("%s", async (...[, file, code, isMoved, more = {}]) => {
+    const project = memoryProject(
+      { code: ["src/**"], ...book },
+      { "t/en.json": "{}", ...elsewhere, ...more, [file]: code },
+    );
+    const plan = await extractProject(project);
+    expect(plan.changes.some((change) => change.file === file)).toBe(isMoved);
+    if (!isMoved) expect(plan.notes.map(({ messageId }) => messageId)).toContain("extract/not-known");
+  });
+});
+
+test("plain text of several lines stays, since its line breaks are seen", async () => {
+  const book = { emit: { endings: { ".erb": { content: "<%= t('{key}'{args}) %>" } } } };
+  const lines = "The boat is late today.\nIt leaves at noon from the quay.\n<%= say(x) %>\n";
+  const found = await extract("mail.text.erb", lines, book);
+  expect(found).toEqual({ isMoved: false, notes: ["extract/lines"] });
+  expect((await extract("mail.html.erb", `<p>${lines}</p>`, book)).notes).not.toContain("extract/lines");
+  const one = await extract("mail.text.erb", "<% if late %>\nThe boat is late today.\n<% end %>\n", book);
+  expect(one).toEqual({ isMoved: true, notes: [] });
+});
+
+test.each([
+  ["a text", "t('{key}', '{text}'{args})", 'say("late", "The boat is late")'],
+  ["a text and no place for values", "t('{key}', '{text}')", 'say("late", "The boat is late")'],
+  ["no text", 't("{key}"{args})', 'say("late")'],
+  ["an object", 't({ id: "{key}" }{args})', 'say("late")'],
+])(
+  "a lookup that a script makes itself is given what the book's has behind its key: %s",
+  async (_, call, written) => {
+    const code =
+      'const { t: say } = useTexts();\nshow(say("open"));\nexport const f = () => flash("The boat is late");\n';
+    const project = memoryProject(
+      {
+        code: ["src/**"],
+        lookups: [{ maker: "useTexts", gives: "t" }],
+        emit: { call },
+        naming: { pattern: "late", shape: "flat" },
+      },
+      { "t/en.json": '{ "open": "Open" }', "src/a.ts": code },
+    );
+    const plan = await extractProject(project);
+    const after = plan.changes.find(({ file }) => file === "src/a.ts")?.after;
+    expect(after?.replaceAll("'", '"')).toContain(`flash(${written})`);
+  },
+);
+
 describe("a component's functions call what `this` has where the usual lookup is one of templates", () => {
   const book = {
     lookups: [{ call: "$say" }, { call: "this.$say" }],

@@ -995,3 +995,54 @@ describe("levels by what is likely", () => {
     expect(await levelOf(rule, "a: Yes\n", "a: Ja\n", "src/**/*.{js,py}")).toEqual(["warning"]);
   });
 });
+
+describe("a catalog in the other Chinese is said once", () => {
+  const said = async (locale: string, texts: readonly string[]) => {
+    const list = Object.fromEntries(texts.map((text, at) => [`boat${at}`, text]));
+    const source = Object.fromEntries(texts.map((_, at) => [`boat${at}`, `Boat number ${at}`]));
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [locale],
+          books: [{ name: "app", files: "t/{locale}.json" }],
+        }),
+        "t/en.json": JSON.stringify(source),
+        [`t/${locale}.json`]: JSON.stringify(list),
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const findings = await lintProject(opened.project);
+    return findings.filter(({ rule }) => rule === "text/letter").map(({ messageId }) => messageId);
+  };
+  const many = (text: string, count: number) => Array.from({ length: count }, (_, at) => `${text} ${at}`);
+  const traditional = "開啟設定頁面";
+  const simplified = "打开设置页面";
+  test.each<[string, string, readonly string[], readonly string[]]>([
+    ["all of it", "zh", many(traditional, 30), ["catalog"]],
+    ["nearly all of it", "zh-TW", [...many(simplified, 30), ...many(traditional, 5)], ["catalog"]],
+    ["a few texts", "zh", many(traditional, 3), ["chinese", "chinese", "chinese"]],
+    [
+      "both",
+      "zh",
+      [...many(traditional, 20), ...many(simplified, 20)],
+      many("chinese", 20).map(() => "chinese"),
+    ],
+    ["none", "zh-TW", many(traditional, 30), []],
+  ])("%s", async (_, locale, texts, messages) => {
+    expect(await said(locale, texts)).toEqual(messages);
+  });
+});
+
+test("a lookup that gives a default of any kind asks for no key that has to be there", async () => {
+  const project = memoryProject(
+    { lookups: [{ call: "t" }], code: ["src/**"] },
+    {
+      "t/en.json": '{ "open": "Open" }',
+      "src/a.rb":
+        "show t(:open), t(:gone, default: word.to_s), t(:lost, :default => [:open, word]), t(:missing)\n",
+    },
+  );
+  const findings = await lintProject(project);
+  expect(findings.map(({ rule, key }) => [rule, key])).toEqual([["key/undefined", "missing"]]);
+});

@@ -917,6 +917,42 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "a member of what a function gives, with the text and the values that others take behind the key",
+      {
+        "src/a.tsx":
+          'import { useTexts } from "./texts";\nexport const A = () => {\n  const { say } = useTexts();\n  return <p title={say("home.lead", "Some of it")} lang={say("home.lead", "Some of it")}>{say("home.title", "All of it")} {say("foot.note", "Prices")}</p>;\n};\n',
+        "src/b.ts":
+          'export const f = (say) => show(say("home.title", "All of it"), say("home.lead", "Some of it"), say("foot.note", "Prices in {x}", { x: unit }));\n',
+      },
+      {
+        lookups: [
+          { maker: "useTexts", gives: "say" },
+          { call: "say", default: 1 },
+        ],
+        emit: {
+          call: 'say("{key}", "{text}"{args})',
+          import: 'import { useTexts } from "{to:src/texts}";',
+          setup: "const { say } = useTexts();",
+        },
+      },
+    ],
+    [
+      "how each kind of file writes lookups, however many another has",
+      {
+        "a/list.rb": `class A\n  def f\n    show ${'say("home.title"), say("home.lead"), say("foot.note"), '.repeat(20)}1\n  end\nend\n`,
+        "src/page.erb":
+          '<h1><%= say("home.title") %></h1><p><%= say("home.lead") %> <%= say("foot.note") %></p>\n',
+      },
+      {
+        emit: {
+          endings: {
+            ".erb": expect.objectContaining({ call: 'say("{key}")' }),
+            ".rb": { call: 'say("{key}")' },
+          },
+        },
+      },
+    ],
+    [
       "declarations by a property",
       {
         "src/a.ts":

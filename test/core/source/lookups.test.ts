@@ -26,6 +26,27 @@ function keysIn(file: string, text: string, lookups: readonly LookupConfig[], na
   }));
 }
 
+test.each([
+  ["show(t(:title))\n", ["title"]],
+  ['show(t(:"cart.title"))\n', ["cart.title"]],
+  ['show(t(:"cart.#{kind}"))\n', ["cart.…"]],
+  ['show(t(:"#{kind}"))\n', ["?"]],
+])("symbols of Ruby are keys: %s", (code, keys) => {
+  expect(keysIn("a.rb", code, [{ call: "t" }]).map(({ key }) => key)).toEqual(keys);
+});
+
+test("values may stand where a text for the key may stand", () => {
+  const config = v.parse(configSchema, {
+    source: "en",
+    targets: [],
+    books: [{ name: "app", files: "t/{locale}.json", lookups: [{ call: "t", default: 1 }] }],
+  });
+  const [book] = config.books;
+  const code = 'f(t("a", { name }), t("b", "Text", { name }), t("c", "Text"), t("d", given));';
+  const lookups = book ? readSource("a.ts", code, false, lookupShapes(book, "en")).lookups : [];
+  expect(lookups.map(({ argumentNames }) => argumentNames)).toEqual([["name"], ["name"], [], []]);
+});
+
 describe("members of an object of texts", () => {
   const member: LookupConfig[] = [{ member: "strings" }];
   test.each<[string, string, readonly string[]]>([
@@ -112,6 +133,8 @@ describe("the values that a call passes", () => {
     ["a.py", 'show(t("late", name=boat))\n', ["name"]],
     ["a.php", "<?php echo sprintf(t('late'), $boat);", undefined],
     ["a.php", "<?php echo t('late');", []],
+    ["a.rb", "show(t(:late, 'Boat'))\n", undefined],
+    ["a.rb", "show(t(:late, name: boat, default: 'Late'))\n", ["name"]],
     ["a.ts", 'show(t("late").replace("%s", boat))', undefined],
     ["a.ts", 'show(t("late"), format(t("soon")))', []],
     ["a.html", "{% t 'See <a href=\"x\">the boats</a>' %}{{#if x}}{{/if}}", []],

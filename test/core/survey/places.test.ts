@@ -47,6 +47,21 @@ test.each<[string, string, string, string, string]>([
     "The boat has left the quay.",
     "text",
   ],
+  [
+    "a name of a program before its value",
+    "a.html",
+    "<label>quay_number: <input></label>",
+    "quay_number:",
+    "code",
+  ],
+  [
+    "what an element has translated",
+    "a.html",
+    "<p><gettext>Show the quay</gettext></p>",
+    "Show the quay",
+    "code",
+  ],
+  ["a label before its value", "a.html", "<label>Number: <input></label>", "Number:", "text"],
   ["a title", "a.py", 'class Pier:\n    help = "Removes old boats"\n', "Removes old boats", "text"],
   [
     "what a command is for",

@@ -1,5 +1,4 @@
 import { posix } from "node:path";
-import type { LookupConfig } from "../../config/schema.js";
 import type { SyntaxSetting } from "../../message/names.js";
 import { readableText, type Literal, type SourceFile } from "../../source/model.js";
 import { keyName } from "../../source/bound-key.js";
@@ -324,7 +323,7 @@ function writtenIn(
     const made =
       chosen &&
       (use.textSyntax === undefined
-        ? withText(withoutValues(filledAround(chosen, samples), use), use.lookup)
+        ? withText(withoutValues(filledAround(chosen, samples), use, uses), use, uses)
         : filledByLanguage(chosen, samples, use.textSyntax));
     if (made) return made;
   }
@@ -332,7 +331,10 @@ function writtenIn(
 }
 
 /** A lookup that is given its text with its key, as the calls of it are: `say("{key}", "{text}"{args})`. */
-function withText(written: WrittenLookup, lookup: LookupConfig): WrittenLookup {
+function withText(written: WrittenLookup, use: LookupUse, uses: readonly LookupUse[]): WrittenLookup {
+  // What is made by a call takes what functions of its name take that are given.
+  const own = uses.find((one) => "default" in one.lookup && givenName(one) === givenName(use)) ?? use;
+  const { lookup } = own;
   const place = "default" in lookup ? lookup.default : undefined;
   if (place === undefined) return written;
   const property = typeof place === "string" ? `${place}: ` : "";
@@ -351,8 +353,8 @@ function memberAsWritten({ written }: LookupUse, isMeant: (ending: string) => bo
 }
 
 /** Whether nearly all calls of a lookup get something else with the key, as one that chooses a form by a number does. */
-function isForNumbers({ hits, valued }: LookupUse): boolean {
-  return valued * 5 > hits * 4;
+function isForNumbers({ lookup, hits, valued }: LookupUse): boolean {
+  return !("maker" in lookup) && valued * 5 > hits * 4;
 }
 
 /** Whether a lookup is asked of `this`, or of what the files that use it make for themselves. */
@@ -421,10 +423,19 @@ function behindKey({ source, literal }: LookupSample): string | undefined {
 const enoughCalls = 20;
 
 /** A lookup without room for values, where none of its many calls gets any: texts that have some stay where they are. */
-function withoutValues(written: WrittenLookup, { hits, valued }: LookupUse): WrittenLookup {
-  return hits < enoughCalls || valued > 0 || written.withValues
+function withoutValues(written: WrittenLookup, use: LookupUse, uses: readonly LookupUse[]): WrittenLookup {
+  const { hits, valued } = use;
+  // What a function is given, another makes under the same name.
+  const isGivenSome = valued > 0 || uses.some((one) => one.valued > 0 && givenName(one) === givenName(use));
+  return hits < enoughCalls || isGivenSome || written.withValues
     ? written
     : { ...written, call: written.call.replace("{args}", "") };
+}
+
+/** The name under which code calls a lookup; undefined for what is no call. */
+function givenName(use: LookupUse): string | undefined {
+  const { lookup } = use;
+  return "maker" in lookup ? lookup.gives : nameOf(use);
 }
 
 /** A lookup that gets no values anywhere, with the call that fills its text: `format(texts.getString("{key}"), {values})`. */

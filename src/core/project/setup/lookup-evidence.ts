@@ -106,8 +106,17 @@ function isMarkup({ lookup }: LookupUse): boolean {
 function countHit(use: LookupUse, sample: LookupSample, match: KeyMatch): void {
   tally(use, sample.source, match);
   if (hasValueBehind(sample.source, sample.literal)) use.valued++;
-  if (use.samples.length < mostSamples) use.samples.push(sample);
+  // Each kind of file writes lookups its own way.
+  const ending = posix.extname(sample.source.file);
+  const counts = sampled.get(use) ?? new Map<string, number>();
+  const count = counts.get(ending) ?? 0;
+  if (count >= mostSamples) return;
+  sampled.set(use, counts.set(ending, count + 1));
+  use.samples.push(sample);
 }
+
+/** How many samples of a lookup there are, by the ending of their files. */
+const sampled = new WeakMap<LookupUse, Map<string, number>>();
 
 /** The text of a literal that is one; undefined for what is put together. */
 function fixedTextOf({ pieces }: Literal): string | undefined {

@@ -34,10 +34,19 @@ export interface LookupUse {
   readonly votes: Votes;
 }
 
-/** Whether a lookup is given something else behind its key that may be a value: no string, and no constant that sets how it works. */
+/**
+ * Whether a lookup is given something else behind its key that may be a value: no string, and no constant that sets how it works.
+ * Behind a text for the key, values stand in an object or a list.
+ */
 export function hasValueBehind({ text }: SourceFile, { span }: Literal): boolean {
-  return /^\s{0,20},\s{0,20}(?!(?:\d{1,9}|true|false|null|nil|none|undefined)\s{0,9}[,)])[^\s"'`)]/i.test(
-    text.slice(span.end, span.end + 60),
+  const behind = text.slice(span.end, span.end + 800);
+  return (
+    /^\s{0,20},\s{0,20}(?!(?:\d{1,9}|true|false|null|nil|none|undefined)\s{0,9}[,)])[^\s"'`)]/i.test(
+      behind,
+    ) ||
+    /^\s{0,200},\s{0,200}(?:"(?:[^"\\]|\\.){1,500}"|'(?:[^'\\]|\\.){1,500}'|`(?:[^`\\]|\\.){1,500}`)\s{0,200},\s{0,200}(?:[{[]|array\()/.test(
+      behind,
+    )
   );
 }
 

@@ -118,6 +118,19 @@ export interface Language {
     /** Set where a class inside another sees nothing of the objects around it. */
     readonly areApart?: true;
   };
+  /** How classes and modules are written, where functions that are called by their name alone come from those around and above. */
+  readonly mixins?: {
+    /** Each class or module that a file opens: its name, and the class above it. */
+    readonly opened: RegExp;
+    /** What a class takes its functions from besides: the name of a module. */
+    readonly taken: RegExp;
+    /** The types of nodes whose functions are of a class and not of its objects. */
+    readonly ofClass: RegExp;
+    /** The types of nodes that are a class or a module. */
+    readonly holder: RegExp;
+    /** The source of a pattern by which a function is made, with NAME for its name. */
+    readonly made: string;
+  };
   /** Set where a string in double quotes takes variables in by their own signs. */
   readonly takesVariablesIn?: true;
   /** What a call's other arguments put before its key, by their code; null for what is known at run time only. */

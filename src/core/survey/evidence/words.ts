@@ -36,6 +36,8 @@ export const shaped: EvidenceSource = (literal, _habits, _own, place) => {
     : [];
   if (inContent && /^\s*(?:[,:;)\]]|\.\s)/.test(fixedText(literal.pieces)))
     all.push(evidence("restOfSentence", "begins as the rest of a sentence does"));
+  if (inContent && /^\s*[a-z][a-z0-9]*(?:_[a-z0-9]+)+:\s*$/.test(fixedText(literal.pieces)))
+    all.push(evidence("technicalShape", "a name of a program before its value"));
   if (inContent && isNameWithValue(literal))
     all.push(evidence("technicalShape", "a name with a value in it"));
   switch (found.name) {

@@ -121,7 +121,7 @@ export const keyUndefined = defineRule({
     }
     const elsewhere = new Map<string, { readonly source: CodeUse; readonly lookup: Lookup }[]>();
     for (const { source, lookup } of unknown) {
-      const { key, keySpan, defaultText, argumentNames } = lookup;
+      const { key, keySpan, defaultText, hasDefault, argumentNames } = lookup;
       if (key.kind === "unknown" || !saysSomething(key)) continue;
       if (others.some((other) => other.known.knows(key))) continue;
       if (key.kind === "fixed" && isAskedWhetherThere(source.text, key.value)) continue;
@@ -133,6 +133,7 @@ export const keyUndefined = defineRule({
       // A lookup that brings its own text shows that.
       if (
         defaultText !== undefined ||
+        hasDefault ||
         argumentNames?.some((name) => /^default(?:_?value)?$/i.test(name)) ||
         hasTextBehind(source.text, keySpan.end)
       )

@@ -1,3 +1,4 @@
+import type { Book, Catalog } from "../../../catalog/book.js";
 import { scriptOf } from "../../../locale/script.js";
 import { defineRule } from "../../rule.js";
 import { languageOf, spanInText, textNodesIn } from "../../text-parts.js";
@@ -48,6 +49,37 @@ function mistakenIn(
       : undefined;
 }
 
+/** Whether plain `zh` is mostly the other Chinese: beside a locale of the simplified one. */
+function isOtherBeside(locale: string, { sourceLocale, targetLocales }: Book): boolean {
+  const others = [sourceLocale, ...targetLocales];
+  return locale === "zh" && others.some((one) => one !== "zh" && /^zh-(?:Hans|CN|SG)/.test(one));
+}
+
+/** So many texts with letters of the other Chinese, and so many times as many as with its own, are a catalog in that. */
+const leastOther = 20;
+const timesOther = 4;
+
+const inOther = new WeakMap<Catalog, boolean>();
+
+/** Whether nearly all texts of a catalog in Chinese are in the characters that its locale does not have: said once. */
+function isInOther(catalog: Catalog): boolean {
+  const known = inOther.get(catalog);
+  if (known !== undefined) return known;
+  const found = mistakenIn(catalog.locale);
+  let [other, own] = [0, 0];
+  if (found && found.least > 1) {
+    const proper = found.letters === toSimplified ? toTraditional : toSimplified;
+    for (let at = 0; at < catalog.table.size; at++) {
+      const letters = [...catalog.table.textAt(at)];
+      if (letters.some((letter) => found.letters.has(letter))) other++;
+      else if (letters.some((letter) => proper.has(letter))) own++;
+    }
+  }
+  const isOther = other >= leastOther && other >= own * timesOther;
+  inOther.set(catalog, isOther);
+  return isOther;
+}
+
 export const textLetter = defineRule({
   id: "text/letter",
   level: "warning",
@@ -59,6 +91,10 @@ export const textLetter = defineRule({
     chinese: {
       message: "{letters} are not written so in {locale}",
       remedy: "check whether the text was made for another locale",
+    },
+    catalog: {
+      message: "nearly all texts are in {script} characters, and {locale} is written in {own} ones",
+      remedy: "name the locale by its script, such as {meant}, or translate the texts",
     },
   },
   examples: {
@@ -74,13 +110,20 @@ export const textLetter = defineRule({
       { locale: "zh-TW", source: "Open the settings", target: "開啟設定頁面" },
     ],
   },
+  looks: "beside",
   needs: ["script", "extra"],
+  file(context, catalog) {
+    const { locale, file } = catalog;
+    if (isOtherBeside(locale, context.book) || !isInOther(catalog)) return;
+    const isTraditional = scriptOf(locale) === "Hant";
+    const [script, own, meant] = isTraditional
+      ? ["simplified", "traditional", "zh-Hans"]
+      : ["traditional", "simplified", "zh-Hant"];
+    context.reportFile(file, "catalog", { script, own, locale, meant });
+  },
   entry(view, { book }) {
     const found = mistakenIn(view.locale);
-    if (!found) return;
-    // Beside a locale of simplified Chinese, plain `zh` is mostly the other.
-    const others = [book.sourceLocale, ...book.targetLocales];
-    if (view.locale === "zh" && others.some((one) => one !== "zh" && /^zh-(?:Hans|CN|SG)/.test(one))) return;
+    if (!found || isOtherBeside(view.locale, book) || isInOther(view.catalog)) return;
     const { letters, least } = found;
     const met = new Set([...view.message.facts.text].filter((letter) => letters.has(letter)));
     if (met.size < least) return;

@@ -56,6 +56,13 @@ export const ruby = defineLanguage({
   habits: rubyHabits,
   lookupOptions: /^(?:default|locale|scope|raise|throw|fallback)$/,
   takesVariablesIn: true,
+  mixins: {
+    opened: /^[ \t]*(?:class|module)[ \t]+([A-Z][\w:]{0,120})(?:[ \t]*<[ \t]*([A-Z][\w:]{0,120}))?/gm,
+    taken: /^[ \t]*(?:include|extend|prepend|helper)[ \t(]+([A-Z][\w:]{0,120})/gm,
+    ofClass: /^singleton_(?:method|class)$/,
+    holder: /^(?:class|module)$/,
+    made: "\\bdef[ \\t]+(?:self\\.)?NAME(?!\\w)",
+  },
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
   passable,

@@ -233,10 +233,8 @@ class CodeReader {
       const key = this.scopedKey(this.wording.keyOf(first), node, first);
       const inner = this.nodes.innerSpan(first);
       const { lookupOptions } = this.nodes.spoken;
-      const names = given
-        .slice(place + 1)
-        .flatMap((argument) => this.argumentNames(argument))
-        .filter((name) => name === undefined || !lookupOptions?.test(name));
+      const all = given.slice(place + 1).flatMap((argument) => this.argumentNames(argument));
+      const names = all.filter((name) => name === undefined || !lookupOptions?.test(name));
       const filled = names.length === 0 ? this.filledBehind(node) : undefined;
       const fallback = shape.default === undefined ? undefined : given[shape.default];
       const said = shape.note === undefined ? undefined : given[shape.note];
@@ -249,6 +247,7 @@ class CodeReader {
           (names.includes(undefined) || isFilledAround(this.nodes.text, node.start, node.end)
             ? undefined
             : (names as string[])),
+        ...(lookupOptions?.test("default") && all.includes("default") && { hasDefault: true }),
         ...(fallback &&
           this.nodes.spec.strings.includes(fallback.type) && { defaultText: this.nodes.plainText(fallback) }),
         ...(said && this.nodes.spec.strings.includes(said.type) && { note: this.nodes.plainText(said) }),
@@ -629,8 +628,8 @@ class CodeReader {
       // A value by itself may be the number that a plural counts.
       /splat|spread|variadic|member|attribute|subscript|selector|field_access/.test(inner.type) ||
       /^(?:identifier|variable_name|(?:instance|class|global)_variable)$/.test(inner.type) ||
-      // What is put together is a value, and no default text.
-      (this.nodes.spec.strings.includes(inner.type) && this.wording.keyOf(inner).kind !== "fixed")
+      // What a function of the project's own does with a string behind the key only that function says.
+      this.nodes.spec.strings.includes(inner.type)
     )
       return [undefined];
     return [];

@@ -222,7 +222,9 @@ export class Wording {
     const node = argument.type === "argument" ? (namedChildren(argument)[0] ?? argument) : argument;
     if (/^(simple_symbol|hash_key_symbol)$/.test(node.type))
       return { kind: "fixed", value: this.nodes.text.slice(node.start, node.end).replace(/^:|:$/g, "") };
-    if (!this.nodes.spec.strings.includes(node.type) && !this.isGluing(node)) return { kind: "unknown" };
+    const isQuotedSymbol = node.type === "delimited_symbol";
+    if (!isQuotedSymbol && !this.nodes.spec.strings.includes(node.type) && !this.isGluing(node))
+      return { kind: "unknown" };
     const parts: (string | null)[] = [];
     const collect = (part: CodeNode | undefined) => {
       if (!part) return;
@@ -235,7 +237,10 @@ export class Wording {
         );
       else parts.push(null);
     };
-    collect(node);
+    if (isQuotedSymbol)
+      for (const { type, start, end } of namedChildren(node))
+        parts.push(type === "string_content" ? this.nodes.text.slice(start, end) : null);
+    else collect(node);
     const fixed = parts.filter((part): part is string => part !== null).join("");
     if (!parts.includes(null)) return { kind: "fixed", value: fixed };
     return fixed === "" ? { kind: "unknown" } : { kind: "composed", parts };

@@ -165,7 +165,10 @@ export class LookupReader {
       return argument?.type === "SpreadElement" ? undefined : argument;
     };
     const texts = readTexts(argumentAt(shape?.default), argumentAt(shape?.note));
-    const values = call.arguments[shape?.default === place + 1 ? place + 2 : place + 1];
+    // Where a text may stand behind the key, an object in its place has the values.
+    const behind = call.arguments[place + 1];
+    const hasText = shape?.default === place + 1 && behind?.type !== "ObjectExpression";
+    const values = hasText ? call.arguments[place + 2] : behind;
     const argumentNames =
       values === undefined ? [] : values.type === "SpreadElement" ? undefined : namesIn(values);
     return withTexts(

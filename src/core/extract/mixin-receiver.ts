@@ -1,0 +1,82 @@
+import { calledIn } from "../source/book-code.js";
+import { languages } from "../source/languages/index.js";
+import type { CodeLanguage, Language } from "../source/languages/language.js";
+import type { SourceFile } from "../source/model.js";
+import type { CodeNode } from "../source/readers/code/tree.js";
+import { literally } from "../text/key-pattern.js";
+import type { Span } from "../text/span.js";
+import { nodesAround, treeOf } from "./code-tree.js";
+import type { BookClasses } from "./member-receiver.js";
+
+/** So many classes above another are looked at. */
+const mostAbove = 8;
+
+/**
+ * The function that a lookup is called by its name alone, and whether it is there for code at a place: the file calls it, or a class
+ * above, a module that is taken in, or a class of the same kind beside it does or makes it. Undefined in languages without such
+ * functions, and where no file of the book calls it so.
+ */
+export function mixinKnown(
+  template: string,
+  source: SourceFile,
+  { start }: Span,
+  language: CodeLanguage,
+  classes: BookClasses,
+): { readonly name: string; readonly isKnown: boolean } | undefined {
+  const { mixins } = languages[language];
+  const [name = ""] = calledIn(template);
+  if (!mixins || !/^[a-z_]\w*$/.test(name)) return undefined;
+  const word = literally(name);
+  const called = new RegExp(`(?<![\\w.:@$"'])${word}(?:\\(\\s{0,9}|[ \\t]{1,9})[:"']`);
+  if (!classes.some((text) => called.test(text))) return undefined;
+  const made = new RegExp(mixins.made.replace("NAME", word));
+  const has = (text: string) => called.test(text) || made.test(text);
+  const root = treeOf(source, language);
+  const around = nodesAround(root, start);
+  const isKnown = around.some(({ type }) => mixins.ofClass.test(type))
+    ? textsOf(root, mixins.ofClass, source.text).some((text) => called.test(text))
+    : called.test(source.text) ||
+      (around.some(({ type }) => mixins.holder.test(type)) &&
+        isTakenIn(source, mixins, classes, has, called));
+  return { name, isKnown };
+}
+
+/** Whether the classes and modules of a file have a function from others. */
+function isTakenIn(
+  { file, text }: SourceFile,
+  mixins: NonNullable<Language["mixins"]>,
+  classes: BookClasses,
+  has: (text: string) => boolean,
+  called: RegExp,
+): boolean {
+  const last = (name: string) => name.split("::").at(-1) ?? name;
+  const opened = (code: string) => [...code.matchAll(mixins.opened)];
+  const above = opened(text).flatMap(([, , one]) => (one === undefined ? [] : [one]));
+  const taken = [...text.matchAll(mixins.taken)].map(([, one = ""]) => last(one));
+  if (taken.some((one) => classes.named(one).some(has))) return true;
+  let next = above.map(last);
+  for (let depth = 0; depth < mostAbove && next.length > 0; depth++) {
+    const texts = next.flatMap((one) => classes.named(one));
+    if (texts.some(has)) return true;
+    next = texts.flatMap((code) =>
+      opened(code).flatMap(([, , one]) => (one === undefined ? [] : [last(one)])),
+    );
+  }
+  // What stands beside it and extends the same class, or is a module as it is one, is made the same.
+  return classes
+    .beside(file)
+    .some(
+      (other) =>
+        called.test(other) &&
+        (above.length === 0
+          ? opened(other).every(([, , one]) => one === undefined)
+          : opened(other).some(([, , one]) => one !== undefined && above.includes(one))),
+    );
+}
+
+/** The texts of the nodes of some types. */
+function textsOf(node: CodeNode, types: RegExp, text: string): readonly string[] {
+  return types.test(node.type)
+    ? [text.slice(node.start, node.end)]
+    : node.children.flatMap((child) => textsOf(child, types, text));
+}
