@@ -63,7 +63,7 @@ export function hostRefusal(
   if (
     !isExpression &&
     plainText.test(source.file) &&
-    /\S\s*\n\s*\S/.test(source.text.slice(literal.span.start, literal.span.end))
+    source.text.slice(literal.span.start, literal.span.end).trim().includes("\n")
   )
     return say("lines", {});
   const { importLine } = host;
