@@ -90,6 +90,8 @@ export interface Book {
   expects(locale: string, codeKey: string): boolean;
   /** Whether a locale has a key on purpose that the source need not have. */
   allows(locale: string, codeKey: string): boolean;
+  /** Whether a framework may ask for a key by itself, so that a locale may have it without the source. */
+  assumes(codeKey: string): boolean;
   /** The files of types that say which texts the source catalogs have to have, each with its catalogs; none where the book names none. */
   declarations(): readonly Declaration[];
   /** The source entry that a key in code stands for. */
@@ -204,6 +206,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig, keep: K
     test: keyTest(pattern, partEnds(book)),
     locales: tags.map((tag) => configured(tag) ?? tag),
   }));
+  const assumed = book.assumed.map((pattern) => keyTest(pattern, partEnds(book)));
   return {
     config: book,
     layout,
@@ -217,6 +220,7 @@ export function loadBook(files: Files, config: Config, book: BookConfig, keep: K
     fullKey,
     codeKey,
     expects: (locale, key) => only.every((one) => one.locales.includes(locale) || !one.test(key)),
+    assumes: (key) => assumed.some((test) => test(key)),
     allows: (locale, key) => only.some((one) => one.locales.includes(locale) && one.test(key)),
     declarations() {
       const sources = (byLocale.get(config.source) ?? []).filter(({ exists }) => exists);

@@ -8,6 +8,8 @@ import type { Span } from "../text/span.js";
 import { nodesAround, treeOf } from "./code-tree.js";
 import type { BookClasses } from "./member-receiver.js";
 
+type Mixins = NonNullable<Language["mixins"]>;
+
 /** So many classes above another are looked at. */
 const mostAbove = 8;
 
@@ -36,22 +38,37 @@ export function mixinKnown(
   const isKnown = around.some(({ type }) => mixins.ofClass.test(type))
     ? textsOf(root, mixins.ofClass, source.text).some((text) => called.test(text))
     : called.test(source.text) ||
-      (around.some(({ type }) => mixins.holder.test(type)) &&
-        isTakenIn(source, mixins, classes, has, called));
+      (around.some(({ type }) => mixins.holder.test(type))
+        ? isGiven(name, source.text, mixins) || isTakenIn(source, mixins, classes, has, called)
+        : // What stands in no class asks what others do that stand in none.
+          classes.some((text) => called.test(text) && openedIn(text, mixins).length === 0));
   return { name, isKnown };
+}
+
+/** The classes and modules that a file opens, each with the class above it. */
+function openedIn(text: string, { opened }: Mixins): readonly (readonly [string, string | undefined])[] {
+  return [...text.matchAll(opened)].map(([, own = "", above]) => [own, above] as const);
+}
+
+/** Whether a framework gives a function to a class of a file. */
+function isGiven(name: string, text: string, mixins: Mixins): boolean {
+  const { given } = mixins;
+  return (
+    given?.names.test(name) === true &&
+    openedIn(text, mixins).some((names) => names.some((one) => one !== undefined && given.to.test(one)))
+  );
 }
 
 /** Whether the classes and modules of a file have a function from others. */
 function isTakenIn(
   { file, text }: SourceFile,
-  mixins: NonNullable<Language["mixins"]>,
+  mixins: Mixins,
   classes: BookClasses,
   has: (text: string) => boolean,
   called: RegExp,
 ): boolean {
   const last = (name: string) => name.split("::").at(-1) ?? name;
-  const opened = (code: string) => [...code.matchAll(mixins.opened)];
-  const above = opened(text).flatMap(([, , one]) => (one === undefined ? [] : [one]));
+  const above = openedIn(text, mixins).flatMap(([, one]) => (one === undefined ? [] : [one]));
   const taken = [...text.matchAll(mixins.taken)].map(([, one = ""]) => last(one));
   if (taken.some((one) => classes.named(one).some(has))) return true;
   let next = above.map(last);
@@ -59,7 +76,7 @@ function isTakenIn(
     const texts = next.flatMap((one) => classes.named(one));
     if (texts.some(has)) return true;
     next = texts.flatMap((code) =>
-      opened(code).flatMap(([, , one]) => (one === undefined ? [] : [last(one)])),
+      openedIn(code, mixins).flatMap(([, one]) => (one === undefined ? [] : [last(one)])),
     );
   }
   // What stands beside it and extends the same class, or is a module as it is one, is made the same.
@@ -69,8 +86,8 @@ function isTakenIn(
       (other) =>
         called.test(other) &&
         (above.length === 0
-          ? opened(other).every(([, , one]) => one === undefined)
-          : opened(other).some(([, , one]) => one !== undefined && above.includes(one))),
+          ? openedIn(other, mixins).every(([, one]) => one === undefined)
+          : openedIn(other, mixins).some(([, one]) => one !== undefined && above.includes(one))),
     );
 }
 

@@ -146,12 +146,21 @@ export function hasSource({ book }: LocaleJob, source: Catalog | undefined): boo
   return book.catalogsOf(book.sourceLocale).some(({ exists }) => exists);
 }
 
-/** The entries of a catalog that its source lacks, but for those that the configuration allows. */
-export function extraIn({ book, locale }: LocaleJob, catalog: Catalog, source: Catalog | undefined): Entry[] {
-  return [...catalog.byKey.values()].filter(
-    (entry) =>
-      !source?.byKey.has(entry.key) && !book.allows(locale, book.codeKey(catalog.namespace, entry.key)),
-  );
+/**
+ * The entries of a catalog that its source lacks, but for those that the configuration allows, and those that a framework may ask
+ * for and the source never had.
+ */
+export function extraIn(
+  { book, locale, ledger }: LocaleJob,
+  catalog: Catalog,
+  source: Catalog | undefined,
+): Entry[] {
+  return [...catalog.byKey.values()].filter(({ key }) => {
+    if (source?.byKey.has(key)) return false;
+    const written = book.codeKey(catalog.namespace, key);
+    if (book.allows(locale, written)) return false;
+    return !book.assumes(written) || ledger.record(book.fullKey(catalog.namespace, key)) !== undefined;
+  });
 }
 
 /** Whether the locale falls back to another target locale, or to the source as one of its own kind, so that it need not have every key. */

@@ -342,6 +342,13 @@ describe("a function of Ruby that is called by its name alone has to be there fo
     ],
     ["of a class of the same kind beside it", "src/pages/a.rb", inClass("class A < Page", method), true],
     ["of a class of another kind beside it", "src/pages/a.rb", inClass("class A < Record", method), false],
+    [
+      "of code without a class beside such code",
+      "src/a.rb",
+      `${method}\n`,
+      true,
+      { "src/x/b.rb": 'show say "a"\n' },
+    ],
     ["of code without a class", "src/a.rb", `${method}\n`, false],
   ])("%s", async (...[, file, code, isMoved, more = {}]) => {
     const project = memoryProject(
@@ -352,6 +359,20 @@ describe("a function of Ruby that is called by its name alone has to be there fo
     expect(plan.changes.some((change) => change.file === file)).toBe(isMoved);
     if (!isMoved) expect(plan.notes.map(({ messageId }) => messageId)).toContain("extract/not-known");
   });
+});
+
+test.each([
+  ["a controller", "class BoatsController < ApplicationController", true],
+  ["a mailer", "class Notices < ActionMailer::Base", true],
+  ["a model", "class Boat < ApplicationRecord", false],
+])("what a framework gives is there in %s", async (_, head, isMoved) => {
+  const code = `${head}\n  def f\n    flash[:notice] = "The boat is late today"\n  end\nend\n`;
+  const project = memoryProject(
+    { code: ["src/**"], emit: { endings: { ".rb": { call: "t('{key}'{args})" } } } },
+    { "t/en.json": "{}", "src/a.rb": code, "src/page.erb": "<p><%= t('a') %></p>\n" },
+  );
+  const plan = await extractProject(project);
+  expect(plan.changes.some(({ file }) => file === "src/a.rb")).toBe(isMoved);
 });
 
 test("plain text of several lines stays, since its line breaks are seen", async () => {

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, test } from "@jest/globals";
 import { lintExample } from "../../../src/core/lint/example.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { lintProject } from "../../../src/core/project/lint-project.js";
+import { reconcileProject } from "../../../src/core/project/reconcile-project.js";
 import { openProject } from "../../../src/core/project/project.js";
 import { memoryProject } from "../../support/memory-project.js";
 import { rules } from "../../../src/core/lint/rules/index.js";
@@ -57,6 +58,7 @@ const tables: Readonly<
       ["de", "Really?", "Wirklich."],
       ["de", "Sure.", "Sicher"],
       ["fr", "Name:", "Nom"],
+      ["de", "Leave", "Ablegen bitte."],
       ["pl", "<b>Leave now?</b>", "<b>Wyjdź teraz</b>"],
       ["de", "{n, plural, one {# boat?} other {# boats?}}", "{n, plural, one {# Boot?} other {# Boote}}"],
     ],
@@ -71,6 +73,8 @@ const tables: Readonly<
       ["es", "Welcome!", "Bienvenido."],
       ["de", "He said “yes.”", "Er sagte „ja“."],
       ["de", "From {place}", "Aus {place}"],
+      ["it", ".", ","],
+      ["tr", "Nov", "kas."],
     ],
   },
   "text/numbers": {
@@ -168,6 +172,7 @@ const tables: Readonly<
       ["fr", "Attention!", "Attention!"],
     ],
     passed: [
+      ["es", "Leave now?", "Leave now?"],
       ["fr", "Attention!", "Attention !"],
       ["fr-CA", "Attention!", "Attention!"],
       ["fr", "See https://quay.example/?a=b", "Voir https://quay.example/?a=b"],
@@ -994,6 +999,35 @@ describe("levels by what is likely", () => {
     expect(await levelOf(rule, "a: Yes\n", "a: true\n", "src/**/*.{js,vue}")).toEqual(["warning"]);
     expect(await levelOf(rule, "a: Yes\n", "a: Ja\n", "src/**/*.{js,py}")).toEqual(["warning"]);
   });
+});
+
+test("what a framework asks for by itself may be in one locale alone", async () => {
+  const project = memoryProject(
+    { assumed: ["date.**"] },
+    {
+      "t/en.json": '{ "date": { "day": "Day" }, "open": "Open" }',
+      "t/de.json": '{ "date": { "day": "Tag", "own": "Eigenes" }, "open": "Offen", "gone": "Weg" }',
+    },
+    ["de"],
+  );
+  const findings = await lintProject(project);
+  expect(findings.filter(({ rule }) => rule === "key/extra").map(({ key }) => key)).toEqual(["gone"]);
+  const plan = reconcileProject(project, {}, "2031-05-04");
+  const after = plan.changes.find(({ file }) => file === "t/de.json")?.after ?? "";
+  expect(JSON.parse(after)).toEqual({ date: { day: "Tag", own: "Eigenes" }, open: "Offen" });
+});
+
+test("an empty text for a small word of English may be meant", async () => {
+  const project = memoryProject(
+    {},
+    { "t/en.json": '{ "from": "From", "save": "Save" }', "t/de.json": '{ "from": "", "save": "" }' },
+    ["de"],
+  );
+  const findings = await lintProject(project);
+  expect(findings.map(({ rule, key, severity }) => [rule, key, severity])).toEqual([
+    ["text/empty", "from", "info"],
+    ["text/empty", "save", "error"],
+  ]);
 });
 
 describe("a catalog in the other Chinese is said once", () => {

@@ -130,6 +130,8 @@ export interface Language {
     readonly holder: RegExp;
     /** The source of a pattern by which a function is made, with NAME for its name. */
     readonly made: string;
+    /** Functions that frameworks give to the classes of some names. */
+    readonly given?: { readonly names: RegExp; readonly to: RegExp };
   };
   /** Set where a string in double quotes takes variables in by their own signs. */
   readonly takesVariablesIn?: true;

@@ -41,7 +41,8 @@ export const keyExtra = defineRule({
         if (source?.byKey.has(entry.key)) continue;
         // `@metadata`, `@@locale`: what a file says of itself.
         if (entry.key.startsWith("@")) continue;
-        if (book.allows(catalog.locale, book.codeKey(catalog.namespace, entry.key))) continue;
+        const written = book.codeKey(catalog.namespace, entry.key);
+        if (book.allows(catalog.locale, written) || book.assumes(written)) continue;
         missing ??= new NearestKeys(
           [...(source?.byKey.keys() ?? [])].filter((key) => !catalog.byKey.has(key)),
         );

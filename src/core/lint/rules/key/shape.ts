@@ -5,7 +5,7 @@ const shapes = {
   kebab: { test: /^[\p{Ll}\p{Lo}\p{N}]+(?:-[\p{Ll}\p{Lo}\p{N}]+)*$/u, example: "book-now" },
   pascal: { test: /^\p{Lu}[\p{L}\p{N}]*$/u, example: "BookNow" },
   upper: { test: /^[\p{Lu}\p{Lo}\p{N}]+(?:_[\p{Lu}\p{Lo}\p{N}]+)*$/u, example: "BOOK_NOW" },
-  snake: { test: /^[\p{Ll}\p{Lo}\p{N}]+(?:_[\p{Ll}\p{Lo}\p{N}]+)*$/u, example: "book_now" },
+  snake: { test: /^[\p{Ll}\p{Lo}\p{N}]+(?:_{1,3}[\p{Ll}\p{Lo}\p{N}]+)*$/u, example: "book_now" },
 } as const;
 
 export const keyShape = defineRule({

@@ -6,7 +6,7 @@ export const textEmpty = defineRule({
   id: "text/empty",
   level: "error",
   summary: "Empty text, or only spaces.",
-  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported. Not reported: what stands for “am” and “pm” where a locale counts 24 hours, and empty texts of the source that have the same name in several groups. A piece of a sentence (`late_2` beside `late_1`) is told for information, and so is an empty text of the source that no translation fills: most are empty on purpose.",
+  why: "Users see an empty button or a gap. If source and translation are both empty, only the source is reported. Not reported: what stands for “am” and “pm” where a locale counts 24 hours, and empty texts of the source that have the same name in several groups. A piece of a sentence (`late_2` beside `late_1`, `of`) is told for information, and so is an empty text of the source that no translation fills: most are empty on purpose.",
   messages: {
     null: { message: 'value of "{key}" is null, not a text', remedy: "write the text, or remove the key" },
     "null-translation": {
@@ -41,7 +41,10 @@ export const textEmpty = defineRule({
     if (!source && isOneOfEmpties(catalog, entry.path)) return;
     if (source) {
       // A sentence that stands in pieces may need fewer of them.
-      const isPiece = name === "empty" && isOneOfPieces(catalog, key);
+      const isPiece =
+        name === "empty" &&
+        (isOneOfPieces(catalog, key) ||
+          (context.book.sourceLocale.startsWith("en") && smallWord.test(source.entry.text.trim())));
       view.report(
         `${name}-translation`,
         { key, source: source.entry.text },
@@ -50,6 +53,9 @@ export const textEmpty = defineRule({
     } else view.report(name, { key }, isWrittenElsewhere(key, catalog, context) ? {} : { severity: "info" });
   },
 });
+
+/** Words of English that many languages say by an ending of the word beside them, or not at all. */
+const smallWord = /^(?:a|an|the|at|by|for|from|in|into|is|of|on|or|to|with)$/i;
 
 /** Whether a translation has a text where the source has none, which was lost there. */
 function isWrittenElsewhere(

@@ -46,7 +46,14 @@ export const textEnding = defineRule({
   needs: ["ending"],
   pair(target, source) {
     const { entry, message, locale } = target;
-    if (entry.text === source.entry.text) return;
+    const from = source.entry.text;
+    if (entry.text === from) return;
+    // A sign by itself ends nothing, and what shortens one word is a part of it.
+    if (
+      /^[\p{P}\p{S}\s]*$/u.test(from) ||
+      (/^\p{L}{1,20}$/u.test(from) && /^\p{L}{1,6}\.$/u.test(entry.text))
+    )
+      return;
     const wanted = kindsAt(source.message.nodes, source.locale);
     const [meant, ...others] = wanted;
     if (meant === undefined || others.some((one) => one.kind !== meant.kind)) return;

@@ -97,8 +97,10 @@ export const textTypography = defineRule({
         return;
       }
     }
+    // What is not translated is a question of the source's language.
     if (
       language === "es" &&
+      entry.text !== source.entry.text &&
       /\p{L}\?(?:\s|$)/u.test(text) &&
       !/[¿]/.test(text) &&
       source.message.facts.text.includes("?")

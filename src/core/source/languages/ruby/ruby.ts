@@ -62,6 +62,10 @@ export const ruby = defineLanguage({
     ofClass: /^singleton_(?:method|class)$/,
     holder: /^(?:class|module)$/,
     made: "\\bdef[ \\t]+(?:self\\.)?NAME(?!\\w)",
+    given: {
+      names: /^(?:t|translate|l|localize)$/,
+      to: /(?:Controller|Mailer|Helper|Component)$|^(?:ActionController|ActionMailer|ViewComponent)::\w+$/,
+    },
   },
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
