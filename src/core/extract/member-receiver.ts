@@ -18,7 +18,7 @@ export interface BookClasses {
   /** The texts of the other files of a file's folder. */
   beside(file: string): readonly string[];
   /** Whether the text of some file fits. */
-  some(test: (text: string) => boolean): boolean;
+  some(test: (text: string, file: string) => boolean): boolean;
 }
 
 /** Looks classes up in files of code, which are read when the first is asked for. */
@@ -28,7 +28,8 @@ export function bookClasses(
   const all = lazily(() => [...files()]);
   const byName = new Map<string, readonly string[]>();
   const had = new Map<string, boolean>();
-  const some = (test: (text: string) => boolean) => all().some(({ text }) => test(text));
+  const some = (test: (text: string, file: string) => boolean) =>
+    all().some(({ text, file }) => test(text, file));
   return {
     some,
     named(name) {

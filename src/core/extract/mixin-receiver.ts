@@ -1,5 +1,5 @@
 import { calledIn } from "../source/book-code.js";
-import { languages } from "../source/languages/index.js";
+import { languageOf, languages } from "../source/languages/index.js";
 import type { CodeLanguage, Language } from "../source/languages/language.js";
 import type { SourceFile } from "../source/model.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
@@ -40,8 +40,11 @@ export function mixinKnown(
     : called.test(source.text) ||
       (around.some(({ type }) => mixins.holder.test(type))
         ? isGiven(name, source.text, mixins) || isTakenIn(source, mixins, classes, has, called)
-        : // What stands in no class asks what others do that stand in none.
-          classes.some((text) => called.test(text) && openedIn(text, mixins).length === 0));
+        : // What stands in no class asks what others do that stand in none, and what templates have is theirs.
+          classes.some(
+            (text, file) =>
+              called.test(text) && languageOf(file) === language && openedIn(text, mixins).length === 0,
+          ));
   return { name, isKnown };
 }
 

@@ -58,7 +58,7 @@ interface UsedKeys {
 
 /** The keys of a book's source catalogs as code writes them, in an order in which those that begin alike stand together. */
 class SourceKeys {
-  private readonly sorted: readonly string[];
+  private readonly sorted = lazily(() => [...this.all].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0)));
   private readonly all: ReadonlySet<string>;
   private readonly ends: readonly string[];
   private readonly composed = new Map<string, readonly string[]>();
@@ -72,12 +72,12 @@ class SourceKeys {
 
   /** Whether nearly all keys have parts: one without any is hardly a key. */
   readonly areInGroups = lazily(() => {
-    const grouped = this.sorted.filter((key) => this.ends.some((end) => key.includes(end))).length;
-    return grouped >= this.sorted.length * 0.95;
+    const grouped = this.sorted().filter((key) => this.ends.some((end) => key.includes(end))).length;
+    return grouped >= this.sorted().length * 0.95;
   });
 
   /** Whether colons are parts of keys. */
-  readonly haveColons = lazily(() => this.sorted.some((key) => key.includes(":")));
+  readonly haveColons = lazily(() => this.sorted().some((key) => key.includes(":")));
 
   constructor(book: Book) {
     const { plurals, forms } = book.config;
@@ -85,7 +85,6 @@ class SourceKeys {
     this.mark = plurals === "suffix" ? (forms?.separator ?? "_") : undefined;
     const sources = book.catalogsOf(book.sourceLocale);
     this.all = new Set(sources.flatMap((catalog) => codeKeysOf(book, catalog)));
-    this.sorted = [...this.all].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
     this.ends = partEnds(book.config).filter((end) => end !== "");
   }
 
@@ -184,12 +183,13 @@ class SourceKeys {
 
   private *startingWith(start: string): Generator<string> {
     let low = 0;
-    let high = this.sorted.length;
+    const sorted = this.sorted();
+    let high = sorted.length;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if ((this.sorted[middle] ?? "") < start) low = middle + 1;
+      if ((sorted[middle] ?? "") < start) low = middle + 1;
       else high = middle;
     }
-    for (let at = low; this.sorted[at]?.startsWith(start) === true; at++) yield this.sorted[at] ?? "";
+    for (let at = low; sorted[at]?.startsWith(start) === true; at++) yield sorted[at] ?? "";
   }
 }

@@ -343,6 +343,13 @@ describe("a function of Ruby that is called by its name alone has to be there fo
     ["of a class of the same kind beside it", "src/pages/a.rb", inClass("class A < Page", method), true],
     ["of a class of another kind beside it", "src/pages/a.rb", inClass("class A < Record", method), false],
     [
+      "of code without a class beside a template",
+      "src/a.rb",
+      `${method}\n`,
+      false,
+      { "src/x/page.erb": "<p><%= say('a') %></p>\n" },
+    ],
+    [
       "of code without a class beside such code",
       "src/a.rb",
       `${method}\n`,
