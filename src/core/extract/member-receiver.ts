@@ -33,8 +33,10 @@ export function bookClasses(
   return {
     some,
     named(name) {
+      const known = byName.get(name);
+      if (known) return known;
       const head = headOf(name);
-      const found = byName.get(name) ?? all().flatMap(({ text }) => (head.test(text) ? [text] : []));
+      const found = all().flatMap(({ text }) => (head.test(text) ? [text] : []));
       byName.set(name, found);
       return found;
     },

@@ -4,6 +4,7 @@ import type { CodeLanguage, Language } from "../source/languages/language.js";
 import type { SourceFile } from "../source/model.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
 import { literally } from "../text/key-pattern.js";
+import { lazily } from "../text/lazy.js";
 import type { Span } from "../text/span.js";
 import { nodesAround, treeOf } from "./code-tree.js";
 import type { BookClasses } from "./member-receiver.js";
@@ -28,24 +29,49 @@ export function mixinKnown(
   const { mixins } = languages[language];
   const [name = ""] = calledIn(template);
   if (!mixins || !/^[a-z_]\w*$/.test(name)) return undefined;
-  const word = literally(name);
-  const called = new RegExp(`(?<![\\w.:@$"'])${word}(?:\\(\\s{0,9}|[ \\t]{1,9})[:"']`);
-  if (!classes.some((text) => called.test(text))) return undefined;
-  const made = new RegExp(mixins.made.replace("NAME", word));
-  const has = (text: string) => called.test(text) || made.test(text);
+  const asked = functionIn(classes, name, mixins);
+  const { called } = asked;
+  if (!asked.isCalled()) return undefined;
   const root = treeOf(source, language);
   const around = nodesAround(root, start);
   const isKnown = around.some(({ type }) => mixins.ofClass.test(type))
     ? textsOf(root, mixins.ofClass, source.text).some((text) => called.test(text))
     : called.test(source.text) ||
       (around.some(({ type }) => mixins.holder.test(type))
-        ? isGiven(name, source.text, mixins) || isTakenIn(source, mixins, classes, has, called)
+        ? isGiven(name, source.text, mixins) || isTakenIn(source, mixins, classes, asked)
         : // What stands in no class asks what others do that stand in none, and what templates have is theirs.
           classes.some(
             (text, file) =>
               called.test(text) && languageOf(file) === language && openedIn(text, mixins).length === 0,
           ));
   return { name, isKnown };
+}
+
+/** A function of a book's code: how it is called, whether a text calls or makes it, and whether any does. */
+interface Asked {
+  readonly called: RegExp;
+  readonly has: (text: string) => boolean;
+  readonly isCalled: () => boolean;
+}
+
+const functions = new WeakMap<BookClasses, Map<string, Asked>>();
+
+/** What is known of a function, worked out once for all texts of a run. */
+function functionIn(classes: BookClasses, name: string, { made }: Mixins): Asked {
+  const ofBook = functions.get(classes) ?? new Map<string, Asked>();
+  functions.set(classes, ofBook);
+  const known = ofBook.get(name);
+  if (known) return known;
+  const word = literally(name);
+  const called = new RegExp(`(?<![\\w.:@$"'])${word}(?:\\(\\s{0,9}|[ \\t]{1,9})[:"']`);
+  const making = new RegExp(made.replace("NAME", word));
+  const asked = {
+    called,
+    has: (text: string) => called.test(text) || making.test(text),
+    isCalled: lazily(() => classes.some((text) => called.test(text))),
+  };
+  ofBook.set(name, asked);
+  return asked;
 }
 
 /** The classes and modules that a file opens, each with the class above it. */
@@ -67,8 +93,7 @@ function isTakenIn(
   { file, text }: SourceFile,
   mixins: Mixins,
   classes: BookClasses,
-  has: (text: string) => boolean,
-  called: RegExp,
+  { called, has }: Asked,
 ): boolean {
   const last = (name: string) => name.split("::").at(-1) ?? name;
   const above = openedIn(text, mixins).flatMap(([, one]) => (one === undefined ? [] : [one]));
@@ -83,15 +108,13 @@ function isTakenIn(
     );
   }
   // What stands beside it and extends the same class, or is a module as it is one, is made the same.
-  return classes
-    .beside(file)
-    .some(
-      (other) =>
-        called.test(other) &&
-        (above.length === 0
-          ? openedIn(other, mixins).every(([, one]) => one === undefined)
-          : openedIn(other, mixins).some(([, one]) => one !== undefined && above.includes(one))),
-    );
+  return classes.beside(file).some((other) => {
+    if (!called.test(other)) return false;
+    const opened = openedIn(other, mixins);
+    return above.length === 0
+      ? opened.length > 0 && opened.every(([, one]) => one === undefined)
+      : opened.some(([, one]) => one !== undefined && above.includes(one));
+  });
 }
 
 /** The texts of the nodes of some types. */

@@ -99,9 +99,9 @@ export function sourceTextChanges(
       changed.set(full, list);
   }
   if (there < byKey.size) {
-    const today = new Set(latest.map(({ full }) => full));
+    const now = new Set(latest.map(({ full }) => full));
     for (const [key, known] of byKey) {
-      if (today.has(key)) continue;
+      if (now.has(key)) continue;
       const older = known.filter((one) => isNeeded(key, one.digest));
       if (older.length !== known.length) changed.set(key, older);
     }

@@ -155,9 +155,25 @@ const forAnyLoader =
 const libraryHead =
   /^\s*\/\*[!*][^]{0,600}?(?:\bv?\d+\.\d+\.\d+\b[^]{0,600}?\b(?:licen[sc]e|copyright)|@license\b|\b(?:licen[sc]e|copyright)\b[^]{0,600}?\bv?\d+\.\d+\.\d+\b)/i;
 
-/** A comment at the head of a file with a license or a copyright, as parts of others have it that are passed on as files. */
-const licensedHead =
-  /^\s{0,200}(?:\/\*(?:(?!\*\/)[^]){0,1500}?|(?:\/\/[^\n]{0,200}\n\s{0,200}){0,20}\/\/[^\n]{0,200}?)\b(?:licen[sc]e|copyright)/i;
+/** The comment at the head of a script, without its marks. */
+function headComment(head: string): string {
+  const [, block, lines = ""] =
+    /^\s{0,200}(?:\/\*((?:(?!\*\/)[^]){0,1800})\*\/|((?:\/\/[^\n]{0,200}\n[ \t]{0,20}){1,20}))/.exec(head) ??
+    [];
+  return (block ?? lines).replace(/^[ \t]{0,20}(?:\*|\/\/)[!*]?/gm, "").trim();
+}
+
+/** Whether a script in a folder for libraries says what it is called, of which version, and its license: it is passed on as a file. */
+function namesItself(file: string, head: string): boolean {
+  const place = file.split("/").slice(0, -1);
+  if (!place.some((part) => libraryPlace.test(part))) return false;
+  const comment = headComment(head);
+  return (
+    /^[A-Za-z][\w.$-]{0,40}(?: [\w.$-]{1,40}){0,4} v?\d{1,4}(?:\.\d{1,4}){1,3}(?:-\w{1,20})?[^\S\n]{0,20}(?:\n|$)/.test(
+      comment,
+    ) && /\b(?:licen[sc]e|copyright)/i.test(comment)
+  );
+}
 
 /** What bundlers and compilers put at the head of what they write, and nobody else does. */
 const builtHead =
@@ -197,7 +213,7 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   if (text.length > 1_000_000) return "generated";
   if (isMinified(text)) return "minified";
   if (builtHead.test(head)) return "generated";
-  if (/(?:^|\/)jquery[.-][\w.-]{1,80}\.js$/i.test(file) && licensedHead.test(head)) return "vendored";
+  if (namesItself(file, head)) return "vendored";
   if (/^\s*\/\*[!*]/.test(head) && libraryHead.test(head.slice(0, head.indexOf("*/") + 1 || headLength)))
     return "vendored";
   return forAnyLoader.test(head) || forAnyLoader.test(text.slice(-headLength)) ? "vendored" : undefined;

@@ -31,7 +31,7 @@ export interface FoundLookups {
   readonly home: string | undefined;
 }
 
-/** So many samples are enough to see how something is written. */
+/** So many samples from files of a kind are enough to see how something is written. */
 const mostSamples = 40;
 
 /** Finds the lookups of a book, whose texts may be in a constant of its code: whatever takes its keys in code, and hardly any other string. */
@@ -107,16 +107,8 @@ function countHit(use: LookupUse, sample: LookupSample, match: KeyMatch): void {
   tally(use, sample.source, match);
   if (hasValueBehind(sample.source, sample.literal)) use.valued++;
   // Each kind of file writes lookups its own way.
-  const ending = posix.extname(sample.source.file);
-  const counts = sampled.get(use) ?? new Map<string, number>();
-  const count = counts.get(ending) ?? 0;
-  if (count >= mostSamples) return;
-  sampled.set(use, counts.set(ending, count + 1));
-  use.samples.push(sample);
+  if ((use.endings.get(posix.extname(sample.source.file)) ?? 0) <= mostSamples) use.samples.push(sample);
 }
-
-/** How many samples of a lookup there are, by the ending of their files. */
-const sampled = new WeakMap<LookupUse, Map<string, number>>();
 
 /** The text of a literal that is one; undefined for what is put together. */
 function fixedTextOf({ pieces }: Literal): string | undefined {
@@ -366,8 +358,9 @@ function voteFor(
   const { file } = sample.source;
   const ending = posix.extname(file);
   found.files.add(file);
-  found.endings.set(ending, (found.endings.get(ending) ?? 0) + 1);
-  if (found.samples.length < mostSamples) found.samples.push(sample);
+  const count = (found.endings.get(ending) ?? 0) + 1;
+  found.endings.set(ending, count);
+  if (count <= mostSamples) found.samples.push(sample);
 }
 
 function makerUses(makers: ReadonlyMap<string, MakerVotes>): LookupUse[] {

@@ -1,6 +1,7 @@
 import type { Catalog } from "../../../catalog/book.js";
 import type { EntryPath } from "../../../catalog/model.js";
 import { defineRule, type RuleContext } from "../../rule.js";
+import { languageOf } from "../../text-parts.js";
 
 export const textEmpty = defineRule({
   id: "text/empty",
@@ -44,7 +45,7 @@ export const textEmpty = defineRule({
       const isPiece =
         name === "empty" &&
         (isOneOfPieces(catalog, key) ||
-          (context.book.sourceLocale.startsWith("en") && smallWord.test(source.entry.text.trim())));
+          (languageOf(context.book.sourceLocale) === "en" && smallWord.test(source.entry.text.trim())));
       view.report(
         `${name}-translation`,
         { key, source: source.entry.text },

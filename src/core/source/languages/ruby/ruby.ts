@@ -64,7 +64,7 @@ export const ruby = defineLanguage({
     made: "\\bdef[ \\t]+(?:self\\.)?NAME(?!\\w)",
     given: {
       names: /^(?:t|translate|l|localize)$/,
-      to: /(?:Controller|Mailer|Helper|Component)$|^(?:ActionController|ActionMailer|ViewComponent)::\w+$/,
+      to: /(?:Controller|Mailer|Helper)$|^(?:ActionController|ActionMailer|ViewComponent)::\w+$/,
     },
   },
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
