@@ -9,22 +9,43 @@ import { partEnds } from "../text/separators.js";
 
 const made = new WeakMap<BookConfig, { readonly sources: readonly Catalog[]; readonly keys: SourceKeys }>();
 
-/** The keys of a book's source catalogs, put together once: they are the same while only texts change. */
+/** So many keys may come or go with what is known of the others still holding; more are put together anew. */
+const mostChanged = 50;
+
+/**
+ * The keys of a book's source catalogs, put together once: they are the same while only texts change, and what is known of them
+ * holds on where few keys come or go.
+ */
 export function sourceKeysOf(book: Book): SourceKeys {
   const sources = book.catalogsOf(book.sourceLocale);
   const known = made.get(book.config);
-  const areSame =
-    known?.sources.length === sources.length &&
-    sources.every((one, at) => {
-      const other = known.sources[at];
-      return (
-        one === other ||
-        (other !== undefined && other.namespace === one.namespace && haveSameKeys(one, other))
-      );
-    });
-  const keys = known && areSame ? known.keys : new SourceKeys(book);
+  const changed = known && changedKeys(book, known.sources, sources);
+  let keys = known?.keys;
+  if (!keys || !changed) keys = new SourceKeys(book);
+  else if (changed.length > 0) keys = new SourceKeys(book, { keys, changed });
   made.set(book.config, { sources, keys });
   return keys;
+}
+
+/** The keys that code may ask for in some source catalogs and not in others; undefined where they are many, or the catalogs are not the same ones. */
+function changedKeys(
+  book: Book,
+  before: readonly Catalog[],
+  after: readonly Catalog[],
+): readonly string[] | undefined {
+  if (before.length !== after.length) return undefined;
+  const changed = new Set<string>();
+  for (const [at, one] of after.entries()) {
+    const other = before[at];
+    if (one === other) continue;
+    if (!other || other.namespace !== one.namespace) return undefined;
+    if (haveSameKeys(one, other)) continue;
+    const [had, has] = [new Set(codeKeysOf(book, other)), new Set(codeKeysOf(book, one))];
+    for (const key of had) if (!has.has(key)) changed.add(key);
+    for (const key of has) if (!had.has(key)) changed.add(key);
+    if (changed.size > mostChanged) return undefined;
+  }
+  return [...changed];
 }
 
 const codeKeys = new WeakMap<Catalog, { readonly config: BookConfig; readonly keys: readonly string[] }>();
@@ -56,19 +77,37 @@ interface UsedKeys {
   readonly finds: boolean;
 }
 
+/** Those that a book had before, and the keys of which the one or the other has one that the other does not have. */
+interface Former {
+  readonly keys: SourceKeys;
+  readonly changed: readonly string[];
+}
+
+/** What is known of a file of code. */
+interface Known {
+  readonly asked: AskedKeys;
+  readonly used: UsedKeys;
+}
+
 /** The keys of a book's source catalogs as code writes them, in an order in which those that begin alike stand together. */
 class SourceKeys {
-  private readonly sorted = lazily(() => [...this.all].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0)));
   private readonly all: ReadonlySet<string>;
+  private inOrder: readonly string[] | undefined;
   private readonly ends: readonly string[];
-  private readonly composed = new Map<string, readonly string[]>();
+  private readonly composed = new Map<
+    string,
+    { readonly start: string; readonly found: readonly string[] }
+  >();
   private readonly asked = new WeakMap<CodeUse, AskedKeys>();
   private readonly used = new WeakMap<CodeUse, UsedKeys>();
-  private readonly alike = lazily(() => new NearestKeys(this.all));
+  private alike: NearestKeys | undefined;
   /** What stands between a key and the name of one of its forms; undefined where forms have no keys of their own. */
   private readonly mark: string | undefined;
   /** What may stand before a key without namespace, as strings have it that are no lookups. */
   private readonly home: string | undefined;
+  /** What code asked for and used when the keys were others, and which keys those were. */
+  private readonly former:
+    (Pick<Former, "changed"> & { readonly [K in keyof Known]: WeakMap<CodeUse, Known[K]> }) | undefined;
 
   /** Whether nearly all keys have parts: one without any is hardly a key. */
   readonly areInGroups = lazily(() => {
@@ -79,13 +118,22 @@ class SourceKeys {
   /** Whether colons are parts of keys. */
   readonly haveColons = lazily(() => this.sorted().some((key) => key.includes(":")));
 
-  constructor(book: Book) {
+  constructor(book: Book, former?: Former) {
     const { plurals, forms } = book.config;
     this.home = homeOf(book.config);
     this.mark = plurals === "suffix" ? (forms?.separator ?? "_") : undefined;
-    const sources = book.catalogsOf(book.sourceLocale);
-    this.all = new Set(sources.flatMap((catalog) => codeKeysOf(book, catalog)));
+    this.all = new Set(book.catalogsOf(book.sourceLocale).flatMap((catalog) => codeKeysOf(book, catalog)));
     this.ends = partEnds(book.config).filter((end) => end !== "");
+    if (!former) return;
+    const { keys, changed } = former;
+    this.former = { changed, asked: keys.asked, used: keys.used };
+    // One that another catalog had or has as well is nothing new.
+    const added = changed.filter((key) => this.has(key) && !keys.has(key));
+    const gone = changed.filter((key) => !this.has(key) && keys.has(key));
+    this.inOrder = keys.inOrder && merged(keys.inOrder, added, gone);
+    this.alike = keys.alike?.changed(added, gone);
+    for (const [id, one] of keys.composed)
+      if (!changed.some((key) => key.startsWith(one.start))) this.composed.set(id, one);
   }
 
   get size(): number {
@@ -96,6 +144,10 @@ class SourceKeys {
     return this.all.has(key);
   }
 
+  private sorted(): readonly string[] {
+    return (this.inOrder ??= [...this.all].sort(byCodeUnit));
+  }
+
   /** Whether a key, or one that it may become, is there; what comes from a variable may be any. */
   knows(key: LookupKey): boolean {
     if (key.kind === "fixed") return this.has(key.value);
@@ -104,22 +156,48 @@ class SourceKeys {
 
   /** The keys that a file of code asks for. */
   askedBy(source: CodeUse): AskedKeys {
-    let asked = this.asked.get(source);
-    if (!asked) {
-      const told = source.lookups.filter(({ key }) => key.kind !== "unknown");
-      asked = {
-        count: told.length,
-        unknown: told.filter((lookup) => !this.knows(lookup.key) && this.formsOf(lookup).length === 0),
-      };
-      this.asked.set(source, asked);
-    }
+    const asked = this.asked.get(source) ?? this.heldOn(source, "asked") ?? this.lookedFor(source);
+    this.asked.set(source, asked);
     return asked;
+  }
+
+  private lookedFor(source: CodeUse): AskedKeys {
+    const told = source.lookups.filter(({ key }) => key.kind !== "unknown");
+    const unknown = told.filter((lookup) => !this.knows(lookup.key) && this.formsOf(lookup).length === 0);
+    return { count: told.length, unknown };
   }
 
   /** The keys that a file of code may use: those that it looks up, and those that stand in it as strings. */
   usedBy(source: CodeUse): UsedKeys {
-    const made = this.used.get(source);
-    if (made) return made;
+    const used = this.used.get(source) ?? this.heldOn(source, "used") ?? this.found(source);
+    this.used.set(source, used);
+    return used;
+  }
+
+  /** What was known of a file of code when the keys were others, if those that changed are nothing to it. */
+  private heldOn<K extends "asked" | "used">(source: CodeUse, kind: K): Known[K] | undefined {
+    const known = this.former?.[kind].get(source) as Known[K] | undefined;
+    return known && this.former?.changed.some((key) => this.concerns(key, source)) === false
+      ? known
+      : undefined;
+  }
+
+  /** Whether it can make a difference to a file of code that a key is there. */
+  private concerns(changed: string, { mentions, composed, lookups }: CodeUse): boolean {
+    return (
+      mentions.has(changed) ||
+      (this.home !== undefined && mentions.has(this.home + changed)) ||
+      composed.some(([start]) => changed.startsWith(start ?? "")) ||
+      lookups.some(({ key }) => {
+        if (key.kind === "unknown") return false;
+        if (key.kind === "composed") return changed.startsWith(key.parts[0] ?? "");
+        // Any other key may be the one that was meant by one that is not there.
+        return changed.startsWith(key.value) || !this.has(key.value);
+      })
+    );
+  }
+
+  private found(source: CodeUse): UsedKeys {
     const { home } = this;
     const keys = [...source.mentions].flatMap((mention) =>
       this.has(mention)
@@ -146,9 +224,7 @@ class SourceKeys {
       }
       finds ||= key.kind !== "fixed" || this.has(key.value);
     }
-    const found = { keys, indirect, finds };
-    this.used.set(source, found);
-    return found;
+    return { keys, indirect, finds };
   }
 
   /** The keys of which a value given to a lookup may choose one, besides a number: `currentItem_first` for `currentItem`. */
@@ -159,20 +235,21 @@ class SourceKeys {
 
   /** The key that was most likely meant by another; undefined where none was clearly meant. */
   meantBy(key: string): string | undefined {
-    return this.alike().of(key);
+    return (this.alike ??= new NearestKeys(this.all)).of(key);
   }
 
   /** The keys that one put together in code may become; null stands for any part of a key. */
   matching(parts: readonly (string | null)[]): readonly string[] {
     const id = JSON.stringify(parts);
     const known = this.composed.get(id);
-    if (known) return known;
-    const found = [...this.startingWith(parts[0] ?? "")].filter(composedKeyTest(parts));
+    if (known) return known.found;
+    const start = parts[0] ?? "";
+    const found = [...this.startingWith(start)].filter(composedKeyTest(parts));
     // What is put behind a key may be the name of one of its forms.
     const [whole, behind] = parts;
     if (this.mark !== undefined && parts.length === 2 && behind === null && this.has(whole ?? ""))
       found.push(whole ?? "");
-    this.composed.set(id, found);
+    this.composed.set(id, { start, found });
     return found;
   }
 
@@ -192,4 +269,21 @@ class SourceKeys {
     }
     for (let at = low; sorted[at]?.startsWith(start) === true; at++) yield sorted[at] ?? "";
   }
+}
+
+function byCodeUnit(one: string, other: string): number {
+  return one < other ? -1 : one > other ? 1 : 0;
+}
+
+/** Keys in order, with some that were added and without some that are gone. */
+function merged(
+  keys: readonly string[],
+  added: readonly string[],
+  gone: readonly string[],
+): readonly string[] {
+  const left = new Set(gone);
+  const merged = keys.filter((key) => !left.has(key));
+  // What is in order but for a few at its end is soon put in order.
+  merged.push(...added);
+  return merged.sort(byCodeUnit);
 }

@@ -67,12 +67,10 @@ function isTagLike(part: string): boolean {
   return /^[a-z]{2,3}$/.test(part);
 }
 
-/** The key of some that was most likely meant by another; undefined where none was clearly meant. */
+/** The key of some, in whatever order, that was most likely meant by another; undefined where none was clearly meant. */
 export function nearestKey(key: string, candidates: Iterable<string>): string | undefined {
-  return nearest(
-    key,
-    [...candidates].filter((candidate) => isSlip(key, candidate)),
-  );
+  const slips = [...candidates].filter((candidate) => isSlip(key, candidate));
+  return nearest(key, slips.sort());
 }
 
 /** Among no more keys than this the nearest is looked for in all of them. */
@@ -87,17 +85,38 @@ const mostAlike = 200;
  * another root than its source.
  */
 export class NearestKeys {
-  private readonly keys: readonly string[];
+  private readonly keys: ReadonlySet<string>;
   private byMark: Map<number, string[]> | undefined = undefined;
 
   constructor(keys: Iterable<string>) {
-    this.keys = [...keys];
+    this.keys = new Set(keys);
+  }
+
+  /** The nearest of other keys: with some that were added, and without some that are gone. What was known of these is given over. */
+  changed(added: readonly string[], gone: readonly string[]): NearestKeys {
+    const left = new Set(gone);
+    const changed = new NearestKeys([...[...this.keys].filter((key) => !left.has(key)), ...added]);
+    const { byMark } = this;
+    this.byMark = undefined;
+    if (!byMark) return changed;
+    const places = [...added, ...gone].flatMap((key) => marksOf(key, 0));
+    // Of too many that are alike it is not known which are left out.
+    if (places.some((place) => (byMark.get(place)?.length ?? 0) >= mostAlike)) return changed;
+    for (const key of gone)
+      for (const place of marksOf(key, 0))
+        byMark.set(place, byMark.get(place)?.filter((one) => one !== key) ?? []);
+    for (const key of added) mark(byMark, key);
+    changed.byMark = byMark;
+    return changed;
   }
 
   /** The key that was most likely meant by another; undefined where none was clearly meant. */
   of(key: string): string | undefined {
-    if (this.keys.length <= fewKeys) return nearestKey(key, this.keys);
-    this.byMark ??= this.marked();
+    if (this.keys.size <= fewKeys) return nearestKey(key, this.keys);
+    if (!this.byMark) {
+      this.byMark = new Map();
+      for (const one of this.keys) mark(this.byMark, one);
+    }
     const alike = new Set<string>();
     // With a letter too many or too few the half of a name is another.
     for (const more of [-1, 0, 1])
@@ -105,16 +124,13 @@ export class NearestKeys {
         for (const other of this.byMark.get(mark) ?? []) alike.add(other);
     return nearestKey(key, alike);
   }
+}
 
-  private marked(): Map<number, string[]> {
-    const marked = new Map<number, string[]>();
-    for (const key of this.keys)
-      for (const mark of marksOf(key, 0)) {
-        const alike = marked.get(mark);
-        if (!alike) marked.set(mark, [key]);
-        else if (alike.length < mostAlike) alike.push(key);
-      }
-    return marked;
+function mark(marked: Map<number, string[]>, key: string): void {
+  for (const mark of marksOf(key, 0)) {
+    const alike = marked.get(mark);
+    if (!alike) marked.set(mark, [key]);
+    else if (alike.length < mostAlike) alike.push(key);
   }
 }
 

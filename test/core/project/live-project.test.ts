@@ -267,6 +267,73 @@ describe("a project that is looked at again", () => {
     );
   });
 
+  test("also where keys come and go that code asks for, means, puts together or has as strings", async () => {
+    const kept = Array.from({ length: 120 }, (_, at) => `list.row${at}.label`);
+    const moving = [
+      "quay.open",
+      "quay.opne",
+      "quay",
+      "quay.row.label",
+      "boat_first",
+      "boat_other",
+      "boat",
+      "tide",
+    ];
+    const asked = ["quay.open", "quay.opened", "quay", "boat", "tide", "list.row3.lable"];
+    const written = fc.constantFrom(
+      ...asked.map((key) => `t("${key}")`),
+      ...asked.map((key) => `t("${key}", { name: x })`),
+      ...["`quay.${x}`", "`${x}.label`", "x"].map((key) => `t(${key})`),
+      ...moving.map((key) => `"${key}"`),
+    );
+    const edit = fc.oneof(
+      fc.record({
+        file: fc.constant("en.json"),
+        keys: fc.subarray(moving, { maxLength: 3 }),
+      }),
+      fc.record({
+        file: fc.constantFrom("web/a.js", "web/b.js"),
+        calls: fc.array(written, { maxLength: 3 }),
+      }),
+    );
+    const config = {
+      source: "en",
+      targets: [],
+      books: [
+        {
+          name: "site",
+          code: ["web/**"],
+          files: "{locale}.json",
+          plurals: "suffix",
+        },
+      ],
+      rules: { "*": "off", "key/unused": "warning", "key/undefined": "error" },
+    };
+    await fc.assert(
+      fc.asyncProperty(fc.array(edit, { minLength: 2, maxLength: 12 }), async (made) => {
+        const files = memoryFiles({ "fond.config.json": JSON.stringify(config) });
+        inJson(files, "en.json", () => Object.fromEntries(kept.map((key) => [key, key])));
+        put(files, "web/all.js", `export const all = (x) => t(\`list.\${x}\`);\n`);
+        const live = new LiveProject(new LiveFiles(() => files));
+        for (const one of made) {
+          const changed =
+            "calls" in one
+              ? put(files, one.file, `export const f = (x) => [${one.calls.join(", ")}];\n`)
+              : inJson(files, one.file, (all) => {
+                  const left = Object.entries(all).filter(([key]) => !one.keys.includes(key));
+                  const added = one.keys.filter((key) => !(key in all)).map((key) => [key, key]);
+                  return Object.fromEntries([...left, ...added]) as Record<string, unknown>;
+                });
+          live.changed(changed);
+          const again = await linted(live.open(day));
+          expect(again).toEqual(await linted(openProject(files, undefined, day)));
+          expect(typeof again).toBe("object");
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   test("also where a rule looks at the source's texts in another file", async () => {
     const files = project(["Boats"]);
     inJson(files, "texts/en/menu.json", (all) => ({ ...all, note: "Line\nby line" }));

@@ -126,6 +126,38 @@ describe("the nearest of many keys", () => {
     );
   });
 
+  test("finds what it would find had it been given the keys that are there now", () => {
+    const name = fc.stringMatching(/^[ab]{1,3}(\.[ab]{1,4}){1,2}$/);
+    const most = 320;
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(name, { minLength: 110, maxLength: most, size: "max" }),
+        fc.array(fc.nat({ max: most }), { maxLength: 5 }),
+        fc.uniqueArray(name, { maxLength: 5 }),
+        fc.array(name, { minLength: 1, maxLength: 20 }),
+        (before, places, more, asked) => {
+          const gone = [...new Set(places.flatMap((place) => before[place] ?? []))];
+          const added = more.filter((key) => !before.includes(key));
+          const known = new NearestKeys(before);
+          known.of(asked[0] ?? "");
+          const changed = known.changed(added, gone);
+          const anew = new NearestKeys([...before.filter((key) => !gone.includes(key)), ...added]);
+          for (const key of asked) expect(changed.of(key)).toBe(anew.of(key));
+        },
+      ),
+    );
+  });
+
+  test("and so where more are alike than are compared", () => {
+    const alike = Array.from({ length: 260 }, (_, at) => `page.heading${String.fromCodePoint(0x4e00 + at)}`);
+    const known = new NearestKeys([...keys.slice(0, 50), ...alike]);
+    const asked = alike.map((key) => key.replace("heading", "headimg"));
+    known.of(asked[0] ?? "");
+    const [gone, left] = [alike.slice(0, 100), alike.slice(100)];
+    const changed = known.changed([], gone);
+    expect(asked.slice(100).map((key) => changed.of(key))).toEqual(left);
+  });
+
   test("is asked for every key of a file with another root, and for names that all are alike", () => {
     const other = new NearestKeys(keys.map((key) => `en.${key}`));
     for (const key of keys) expect(other.of(`de.${key}`)).toBe(`en.${key}`);
