@@ -1,4 +1,5 @@
 import type { Catalog } from "../catalog/book.js";
+import { changedEntries } from "../catalog/changed-keys.js";
 import type { MessageReader } from "../message/parse.js";
 import { makeAnew, type Keep } from "../text/kept.js";
 import { features, TextScanner } from "./features.js";
@@ -26,32 +27,24 @@ export interface CatalogFindings extends Sink {
   readonly reach: Uint8Array;
 }
 
-/** Finds the place that an entry of a catalog had in an earlier state of it, where it and its source were the same; -1 for none. */
-function sameEntries(now: CatalogFindings, last: CatalogFindings): (index: number) => number {
-  const isSame = (one: Catalog, at: number, other: Catalog, there: number) =>
-    one.table.isTextAt(at) === other.table.isTextAt(there) &&
-    one.table.textAt(at) === other.table.textAt(there) &&
-    writtenAt(one, at) === writtenAt(other, there);
-  const canTell = now.catalog.table.isUnique && last.catalog.table.isUnique;
+/**
+ * Finds the place that an entry of a catalog had when it was looked at last, where it and its source were the same and nothing was
+ * found in it alone; -1 for none.
+ */
+function cleanEntries(
+  { catalog, source }: CatalogFindings,
+  last: CatalogFindings,
+): (index: number) => number {
+  const own = changedEntries(last.catalog, catalog);
+  const ofSource = source === last.source ? [] : source && last.source && changedEntries(last.source, source);
+  if (!own || !ofSource) return () => -1;
+  const changed = new Set([...own, ...ofSource]);
   return (index) => {
-    const key = now.catalog.table.keyAt(index);
-    const there = canTell ? last.catalog.table.findNear(index, key) : -1;
-    if (there < 0 || last.isClean[there] !== 1) return -1;
-    if (now.catalog !== last.catalog && !isSame(now.catalog, index, last.catalog, there)) return -1;
-    const [from, before] = [now.source, last.source];
-    if (from === before) return there;
-    if (!from || !before || !from.table.isUnique || !before.table.isUnique) return -1;
-    const [at, was] = [from.table.findNear(index, key), before.table.findNear(there, key)];
-    if (at < 0 || was < 0) return at === was ? there : -1;
-    return isSame(from, at, before, was) ? there : -1;
+    const key = catalog.table.keyAt(index);
+    if (changed.has(key)) return -1;
+    const there = last.catalog.table.findNear(index, key);
+    return last.isClean[there] === 1 ? there : -1;
   };
-}
-
-/** How a file writes an entry's text; undefined where that is the text. */
-function writtenAt({ table, content }: Catalog, index: number): string | undefined {
-  if (table.plainStartAt(index) >= 0) return undefined;
-  const { start, end } = table.entryAt(index).valueSpan;
-  return content.slice(start, end);
 }
 
 /** What shows the entries of a catalog to some rules. */
@@ -98,7 +91,7 @@ class EntryLinter {
    */
   lintNew(made: CatalogFindings, last: CatalogFindings | undefined): readonly number[] {
     const left: number[] = [];
-    const placeBefore = last && sameEntries(made, last);
+    const placeBefore = last && cleanEntries(made, last);
     this.visit((index, start) => {
       const there = placeBefore?.(index) ?? -1;
       if (last && there >= 0) {

@@ -181,11 +181,33 @@ function missingCategories(plural: PluralNode, locale: string): readonly PluralC
   );
 }
 
-/** The first plural of a catalog that lacks a category which hardly any number takes. */
+interface RarelyMissed {
+  readonly entry: Entry;
+  readonly plural: PluralNode;
+  readonly category: PluralCategory;
+}
+
+const missedRarely = new WeakMap<
+  Catalog,
+  { readonly message: RuleContext["message"]; readonly found: RarelyMissed | undefined }
+>();
+
+/** The first plural of a catalog that lacks a category which hardly any number takes, looked for once. */
 function rarelyMissed(
   catalog: Catalog,
+  context: Pick<RuleContext, "book" | "message">,
+): RarelyMissed | undefined {
+  const known = missedRarely.get(catalog);
+  if (known?.message === context.message) return known.found;
+  const found = firstRarelyMissed(catalog, context);
+  missedRarely.set(catalog, { message: context.message, found });
+  return found;
+}
+
+function firstRarelyMissed(
+  catalog: Catalog,
   { book, message }: Pick<RuleContext, "book" | "message">,
-): { readonly entry: Entry; readonly plural: PluralNode; readonly category: PluralCategory } | undefined {
+): RarelyMissed | undefined {
   const { locale } = catalog;
   const rare = pluralRules(locale, "cardinal").categories.filter(
     (category) => category !== "other" && isRarelyReached(locale, "cardinal", category),
