@@ -24,8 +24,8 @@ export function lookupValues(pieces: readonly Piece[], codeOf: ValueCode): reado
 }
 
 /**
- * Fills a template of a book in: `{key}` is the key, its own quotes those given; `{args}` are the values as the language
- * passes them behind a key, `{values}` the same without the comma before them, and `{text}` in quotes is the text.
+ * Fills a template of a book in: `{key}` is the key, its own quotes those given, and none where a symbol of Ruby needs none;
+ * `{args}` are the values as the language passes them behind a key, `{values}` the same without the comma before them, and `{text}` in quotes is the text.
  */
 export function fillTemplate(
   template: string,
@@ -52,12 +52,17 @@ export function fillTemplate(
     );
   const escaped = escape(key);
   return template
-    .replace(/(["'])\{key\}\1/, `${quote}{key}${quote}`)
+    .replace(/((?<=[(,\s]):)?(["'])\{key\}\2/, (_, colon: string | undefined) =>
+      colon && isPlainSymbol.test(key) ? ":{key}" : `${colon ?? ""}${quote}{key}${quote}`,
+    )
     .replace(/(["'])\{text\}\1/, () => quote + escape(text) + quote)
     .replace("{key}", () => escaped)
     .replace("{args}", () => args)
     .replace("{values}", () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")));
 }
+
+/** A name that stands as a symbol without quotes. */
+const isPlainSymbol = /^[A-Za-z_]\w*$/;
 
 /** Whether a lookup is a helper with its values behind it and no brackets: `{{text "{key}"{args}}}`, `(text "{key}"{args})`. */
 function isHelper(template: string): boolean {

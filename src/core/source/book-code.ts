@@ -196,9 +196,9 @@ function relativePrefix(
     .join(separator);
 }
 
-/** The function that a template such as `t("{key}"{args})` calls; undefined where it is no plain call. */
+/** The function that a template such as `t("{key}"{args})` or `t(:"{key}"{args})` calls; undefined where it is no plain call. */
 export function calleeOf(template: string): string | undefined {
-  return /^\s*([\w$.]+)\(\s*(?:[\w$.]+\s*,\s*){0,4}["'`]\{key\}/.exec(template)?.[1];
+  return /^\s*([\w$.]+)\(\s*(?:[\w$.]+\s*,\s*){0,4}:?["'`]\{key\}/.exec(template)?.[1];
 }
 
 /**
@@ -224,14 +224,14 @@ export function usesDefaultCall(lookups: BookConfig["lookups"]): boolean {
 
 /** The names that a template gives its function before the key: `locale` in `t(locale, "{key}"{args})`. */
 export function givenBeforeKey(template: string): readonly string[] {
-  const [, given = ""] = /\(\s*((?:[\w$.]+\s*,\s*){1,4})["'`]\{key\}/.exec(template) ?? [];
+  const [, given = ""] = /\(\s*((?:[\w$.]+\s*,\s*){1,4}):?["'`]\{key\}/.exec(template) ?? [];
   return given.split(",").flatMap((one) => /^\s*([A-Za-z_$][\w$]*)/.exec(one)?.[1] ?? []);
 }
 
 /** The functions that a template for extraction calls with the key, wherever in it they stand, as tags too. */
 export function calledIn(template: string): readonly string[] {
   const name =
-    /(?<![\w$.])([\w$.]+)(?:\(\s*(?:[\w$.]+\s*,\s*){0,4}(?:\{\s*[\w$]+\s*:\s*)?["'`]|`)\{key\}/.exec(
+    /(?<![\w$.])([\w$.]+)(?:\(\s*(?:[\w$.]+\s*,\s*){0,4}(?:\{\s*[\w$]+\s*:\s*)?:?["'`]|`)\{key\}/.exec(
       template,
     )?.[1];
   return name === undefined ? [] : [name];

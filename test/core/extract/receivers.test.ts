@@ -382,6 +382,26 @@ test.each([
   expect(plan.changes.some(({ file }) => file === "src/a.rb")).toBe(isMoved);
 });
 
+test.each([
+  ["a name", "say(:'{key}'{args})", "{file}_{slug}", "say(:a_boatsLateN, n: n)"],
+  ["parts", "say(:'{key}'{args})", "{file}.{slug}", "say(:'a.boatsLateN', n: n)"],
+  ["a string", "say('{key}'{args})", "{file}_{slug}", "say('a_boatsLateN', n: n)"],
+])("a key of Ruby is written as a symbol where the book says so: %s", async (_, call, pattern, written) => {
+  const code = (shown: string) =>
+    `class A < Page\n  def f(n)\n    say "x"\n    flash[:notice] = ${shown}\n  end\nend\n`;
+  const project = memoryProject(
+    {
+      code: ["src/**"],
+      lookups: [{ call: "say" }],
+      naming: { pattern },
+      emit: { endings: { ".rb": { call } } },
+    },
+    { "t/en.json": "{}", "src/a.rb": code('"Boats: #{n} late"') },
+  );
+  const plan = await extractProject(project);
+  expect(plan.changes.find(({ file }) => file === "src/a.rb")?.after).toBe(code(written));
+});
+
 test("plain text of several lines stays, since its line breaks are seen", async () => {
   const book = { emit: { endings: { ".erb": { content: "<%= t('{key}'{args}) %>" } } } };
   const lines = "The boat is late today.\nIt leaves at noon from the quay.\n<%= say(x) %>\n";

@@ -953,6 +953,38 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "keys as symbols, where most of Ruby's code has them so",
+      {
+        "a/list.rb":
+          'class A\n  def f\n    say :home_title\n    say :home_lead, x: 1\n    say "foot_note"\n  end\nend\n',
+        "src/page.erb": "<h1><%= say(:home_title) %></h1><p><%= say :home_lead %></p>\n",
+        "src/b.erb": '<p><%= say "foot_note" %><%= say "home_lead" %></p>\n'.repeat(3),
+        "en.json":
+          '{ "home_title": "All of it", "home_lead": "Some of it", "foot_note": "Prices in shells" }',
+      },
+      {
+        emit: {
+          endings: {
+            ".erb": expect.objectContaining({ call: expect.stringContaining('say("{key}"') }),
+            ".rb": { call: expect.stringMatching(/^say\(:(["'])\{key\}\1\{args\}\)$/) },
+          },
+        },
+      },
+    ],
+    [
+      "keys as symbols alone",
+      {
+        "a/list.rb":
+          "class A\n  def f\n    say :home_title\n    say(:home_lead, x: 1)\n    say :foot_note\n    say :foot_note\n".concat(
+            "    say :foot_note\n".repeat(20),
+            "  end\nend\n",
+          ),
+        "en.json":
+          '{ "home_title": "All of it", "home_lead": "Some of it", "foot_note": "Prices in shells" }',
+      },
+      { emit: { call: "say(:'{key}'{args})" } },
+    ],
+    [
       "declarations by a property",
       {
         "src/a.ts":

@@ -325,9 +325,23 @@ function writtenIn(
       (use.textSyntax === undefined
         ? withText(withoutValues(filledAround(chosen, samples), use, uses), use, uses)
         : filledByLanguage(chosen, samples, use.textSyntax));
-    if (made) return made;
+    const asked = asSymbol(made, use, isMeant);
+    if (asked) return asked;
   }
   return undefined;
+}
+
+/** A lookup whose keys most files of Ruby write as symbols, written so: `say(:'{key}'{args})`; another as it is. */
+function asSymbol(
+  written: WrittenLookup | undefined,
+  { lookup, symbols, endings }: LookupUse,
+  isMeant: (ending: string) => boolean,
+): WrittenLookup | undefined {
+  const sum = (counts: ReadonlyMap<string, number>) =>
+    [...counts].reduce((all, [ending, count]) => all + (isMeant(ending) ? count : 0), 0);
+  if (!("call" in lookup) || sum(symbols) * 2 <= sum(endings)) return written;
+  if (!written) return { call: `${lookup.call}(:'{key}'{args})` };
+  return { ...written, call: written.call.replace(/(?<!:)(["'])\{key\}\1/, ":'{key}'") };
 }
 
 /** A lookup that is given its text with its key, as the calls of it are: `say("{key}", "{text}"{args})`. */

@@ -202,7 +202,14 @@ function addSymbols(code: readonly SourceFile[], keys: KeyIndex, uses: Map<strin
       const id = `call ${call} 0`;
       const use = uses.get(id) ?? newUse({ call }, `${call}(…)`);
       uses.set(id, use);
-      tally(use, source, keys.match([...(scope ?? []), text].join(".")));
+      const match = keys.match([...(scope ?? []), text].join("."));
+      const behind = source.text.slice(index + whole.length, index + whole.length + 200);
+      tally(use, source, match);
+      if (!match || scope !== undefined) continue;
+      // Values have names: `say :title, count: 1`.
+      if (/^\s{0,9},\s{0,99}(?:\w{1,60}:|:\w{1,60}\s{0,9}=>|\*\*)/.test(behind)) use.valued++;
+      const ending = posix.extname(source.file);
+      use.symbols.set(ending, (use.symbols.get(ending) ?? 0) + 1);
     }
   }
 }
@@ -380,6 +387,7 @@ function makerUses(makers: ReadonlyMap<string, MakerVotes>): LookupUse[] {
         telling: hits,
         valued: hits,
         endings,
+        symbols: new Map(),
         files,
         samples,
         votes: newVotes(),

@@ -20,6 +20,8 @@ export interface LookupUse {
   telling: number;
   /** How many of the hits are in files of each ending. */
   readonly endings: Map<string, number>;
+  /** How many of the hits are symbols of Ruby, in files of each ending. */
+  readonly symbols: Map<string, number>;
   /** The files that have a hit. */
   readonly files: Set<string>;
   /** Places where a key stands, a few of them. */
@@ -90,6 +92,7 @@ export function newUse(lookup: LookupConfig, shown: string): LookupUse {
     telling: 0,
     valued: 0,
     endings: new Map(),
+    symbols: new Map(),
     files: new Set(),
     samples: [],
     votes: newVotes(),

@@ -87,6 +87,7 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant
         telling: deep,
         valued: 0,
         endings,
+        symbols: new Map(),
         written,
         files,
         samples: [],
