@@ -18,6 +18,7 @@ import { memberKnown, type BookClasses } from "./member-receiver.js";
 import { mixinKnown } from "./mixin-receiver.js";
 import { lackingVariable } from "./variable-receiver.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
+import { voidElements } from "../text/html-elements.js";
 import type { Span } from "../text/span.js";
 import type { Labels } from "./constant-labels.js";
 import { isAttribute, type Host } from "./hosts.js";
@@ -278,22 +279,24 @@ function valueCode(piece: LookupValue["piece"]): string | undefined {
 /** So far before a text the tag around it begins at most, in code units. */
 const longestTag = 2_000;
 
-/** Where attributes of the tag right before a text end; undefined for anything else. */
-function tagEndBefore(text: string, { start }: Span): number | undefined {
+/** The tag right before a text, and where its attributes end; undefined for anything else. */
+function tagBefore(
+  text: string,
+  { start }: Span,
+): { readonly name: string; readonly end: number } | undefined {
   const before = text.slice(Math.max(start - longestTag, 0), start).trimEnd();
-  const open = before.lastIndexOf("<");
-  if (!/^<[a-zA-Z][\w-]{0,60}(?:\s[^<>]{0,1900})?[^/<>]>$|^<[a-zA-Z]>$/.test(before.slice(Math.max(open, 0))))
-    return undefined;
-  return start - (Math.min(start, longestTag) - before.length) - 1;
+  const open = Math.max(before.lastIndexOf("<"), 0);
+  const name = /^<([a-zA-Z][\w-]{0,60})(?:>$|\s[^<>]{0,1900}[^/<>]>$)/.exec(before.slice(open))?.[1];
+  if (name === undefined) return undefined;
+  return { name, end: start - (Math.min(start, longestTag) - before.length) - 1 };
 }
 
 /** Whether a text is all that its element holds. */
 function isWholeContent(text: string, { form, span }: Literal): boolean {
-  return (
-    form === "content" &&
-    tagEndBefore(text, span) !== undefined &&
-    /^\s*<\//.test(text.slice(span.end, span.end + 200))
-  );
+  const tag = form === "content" ? tagBefore(text, span) : undefined;
+  if (!tag || voidElements.has(tag.name.toLowerCase())) return false;
+  const close = /^\s*<\/([a-zA-Z][\w-]{0,60})/.exec(text.slice(span.end, span.end + 200))?.[1];
+  return close?.toLowerCase() === tag.name.toLowerCase();
 }
 
 /** Whether what takes a text's place is put together with other strings, or filled. */
@@ -362,7 +365,7 @@ function hostEdit(
   const hasTags = pieces.some(({ kind }) => kind === "tag");
   const content = templateIn(host, "content", values.length > 0);
   if (form === "content" && isAttribute(content)) {
-    const at = tagEndBefore(source.text, span) ?? span.start;
+    const at = tagBefore(source.text, span)?.end ?? span.start;
     return { start: at, end: at, replacement: ` ${fill(content ?? "", '"')}` };
   }
   if (form !== "attribute") {

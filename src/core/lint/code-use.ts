@@ -89,6 +89,38 @@ interface Known {
   readonly used: UsedKeys;
 }
 
+const mentioned = new WeakMap<CodeUse, ReadonlySet<string>>();
+
+/** The strings of a file that may be keys: as they are, and without the name of a program or catalog in front: `harbor/tides:low.title`. */
+function mentionsOf(source: CodeUse): ReadonlySet<string> {
+  let all = mentioned.get(source);
+  if (!all) {
+    const behind = [...source.mentions].flatMap(behindName);
+    all = behind.length > 0 ? new Set([...source.mentions, ...behind]) : source.mentions;
+    mentioned.set(source, all);
+  }
+  return all;
+}
+
+/** Of so many letters at least is the beginning of a key behind a name. */
+const leastStart = 3;
+
+/** What a file puts together with values, the same way. */
+function composedIn({ composed }: CodeUse): readonly (readonly (string | null)[])[] {
+  return composed.flatMap((parts) => {
+    const [start, ...others] = parts;
+    // `width:a` with a value behind is no key.
+    const behind = behindName(start ?? "").filter((text) => text.length >= leastStart);
+    return [parts, ...behind.map((text) => [text, ...others])];
+  });
+}
+
+/** What stands behind the first colon, where a name without spaces stands before it. */
+function behindName(text: string): readonly string[] {
+  const at = text.indexOf(":");
+  return at > 0 && at < text.length - 1 && !/\s/.test(text.slice(0, at)) ? [text.slice(at + 1)] : [];
+}
+
 /** The keys of a book's source catalogs as code writes them, in an order in which those that begin alike stand together. */
 class SourceKeys {
   private readonly all: ReadonlySet<string>;
@@ -183,12 +215,12 @@ class SourceKeys {
   }
 
   /** Whether it can make a difference to a file of code that a key is there. */
-  private concerns(changed: string, { mentions, composed, lookups }: CodeUse): boolean {
+  private concerns(changed: string, source: CodeUse): boolean {
     return (
-      mentions.has(changed) ||
-      (this.home !== undefined && mentions.has(this.home + changed)) ||
-      composed.some(([start]) => changed.startsWith(start ?? "")) ||
-      lookups.some(({ key }) => {
+      mentionsOf(source).has(changed) ||
+      (this.home !== undefined && source.mentions.has(this.home + changed)) ||
+      composedIn(source).some(([start]) => changed.startsWith(start ?? "")) ||
+      source.lookups.some(({ key }) => {
         if (key.kind === "unknown") return false;
         if (key.kind === "composed") return changed.startsWith(key.parts[0] ?? "");
         // Any other key may be the one that was meant by one that is not there.
@@ -198,15 +230,8 @@ class SourceKeys {
   }
 
   private found(source: CodeUse): UsedKeys {
-    const { home } = this;
-    const keys = [...source.mentions].flatMap((mention) =>
-      this.has(mention)
-        ? [mention]
-        : home !== undefined && mention.startsWith(home) && this.has(mention.slice(home.length))
-          ? [mention.slice(home.length)]
-          : [],
-    );
-    for (const parts of source.composed) keys.push(...this.matching(parts));
+    const keys = [...mentionsOf(source), ...this.atHome(source)].filter((mention) => this.has(mention));
+    for (const parts of composedIn(source)) keys.push(...this.matching(parts));
     let indirect = 0;
     let finds = false;
     for (const lookup of source.lookups) {
@@ -225,6 +250,13 @@ class SourceKeys {
       finds ||= key.kind !== "fixed" || this.has(key.value);
     }
     return { keys, indirect, finds };
+  }
+
+  /** What strings of a file say behind the name that keys without a namespace have in front. */
+  private atHome({ mentions }: CodeUse): readonly string[] {
+    const { home } = this;
+    if (home === undefined) return [];
+    return [...mentions].flatMap((one) => (one.startsWith(home) ? [one.slice(home.length)] : []));
   }
 
   /** The keys of which a value given to a lookup may choose one, besides a number: `currentItem_first` for `currentItem`. */

@@ -1050,6 +1050,13 @@ describe("attributes that give an element its text", () => {
       "<p>Boats leave <i class='x'></i><input></p>",
       "<p>Boats leave <i class='x'></i><input></p>",
     ],
+    [
+      "an element without content before it",
+      '<div><input id="a">Boats leave</div>',
+      '<div><input id="a">Boats leave</div>',
+    ],
+    ["an element that ends elsewhere", "<div><p>Boats leave</div>", "<div><p>Boats leave</div>"],
+    ["an empty attribute", '<p data-text="">Boats leave</p>', '<p data-text="">Boats leave</p>'],
     ["an attribute", '<img alt="Boats leave">', '<img alt="Boats leave">'],
     ["an element that has it", '<p data-text="a.b">Boats leave</p>', '<p data-text="a.b">Boats leave</p>'],
     [

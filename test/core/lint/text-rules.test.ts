@@ -819,6 +819,15 @@ describe("keys that nothing asks for", () => {
     ).toEqual(["tools.note", "old.one"]);
   });
 
+  test("a key with the name of a program or catalog in front is asked for, whole or put together", async () => {
+    const code =
+      't("a"); ask("ferry/words:old.one"); const tell = (name) => ask("ferry/words:tools." + name);';
+    expect(await unused({ "src/a.js": code })).toEqual([]);
+    const other =
+      't("a"); ask("ferry words:old.one"); set("width:t" + width); const tell = (name) => ask(":" + name);';
+    expect(await unused({ "src/a.js": other })).toEqual(["tools.bold.title", "tools.note", "old.one"]);
+  });
+
   test("a script that nobody wrote is no fault, and what it has in quotes is no unused key", async () => {
     const minified = `var q="old.one";${"f();".repeat(20_000)}`;
     expect(await unused({ "src/a.js": 't("a");', "src/lib.js": minified })).toEqual([
