@@ -127,7 +127,11 @@ function splitKey(
   const { home } = book.config.naming;
   if (!layout.hasNamespaces) {
     const named = book.catalogsOf(book.sourceLocale).find(({ namespace }) => namespace === home);
-    return { namespace: homeOf(book, undefined, file) ?? named?.namespace, key: fullKey };
+    const near = nearestCatalogs(book, undefined, file);
+    const [only] = near;
+    const namespace =
+      near.length === 1 ? only?.namespace : (placeByGroup(book, near, fullKey) ?? named?.namespace);
+    return { namespace, key: fullKey };
   }
   const separator = separatorsOf(book.config).namespace;
   const at = fullKey.indexOf(separator);
@@ -139,22 +143,68 @@ function splitKey(
   };
 }
 
-/**
- * Of catalogs that differ by folder or name, the one for a file: that of the code's namespace whose path has most
- * folders in common with the file's. Undefined where several are as near.
- */
+/** Of catalogs that differ by folder or name, the one for a file; undefined where several are as near. */
 function homeOf(book: Book, codeNamespace: string | undefined, file: string): string | undefined {
+  const near = nearestCatalogs(book, codeNamespace, file);
+  return near.length > 1 ? undefined : near[0]?.namespace;
+}
+
+/** Of catalogs that differ by folder or name, those of the code's namespace whose path has most folders in common with a file's. */
+function nearestCatalogs(book: Book, codeNamespace: string | undefined, file: string): readonly Catalog[] {
   const { layout, sourceLocale, config } = book;
+  const catalogs = book.catalogsOf(sourceLocale);
   // A constant holds the texts of its own file.
-  if (config.constant !== undefined)
-    return book.catalogsOf(sourceLocale).find((catalog) => catalog.file === file)?.namespace;
-  const near = book
-    .catalogsOf(sourceLocale)
+  if (config.constant !== undefined) return catalogs.filter((catalog) => catalog.file === file);
+  const near = catalogs
     .filter(({ namespace, exists }) => exists && layout.codeNamespace(namespace) === codeNamespace)
     .map((catalog) => ({ catalog, shared: sharedFolders(catalog.file, file) }));
   const most = Math.max(...near.map(({ shared }) => shared));
-  const [first, second] = near.filter(({ shared }) => shared === most);
-  return second === undefined ? first?.catalog.namespace : undefined;
+  return near.filter(({ shared }) => shared === most).map(({ catalog }) => catalog);
+}
+
+/**
+ * Where a key belongs in a book whose catalogs are one to code: with the group that it stands in, or in a file of its own where each
+ * file is called as the one group in it; undefined where neither says.
+ */
+function placeByGroup(book: Book, catalogs: readonly Catalog[], key: string): string | undefined {
+  const { parts } = separatorsOf(book.config);
+  const names = parts === "" ? [key] : key.split(parts);
+  for (let depth = names.length - 1; depth > 0; depth--) {
+    const group = names.slice(0, depth).join(parts);
+    const [one, other] = catalogs.filter((catalog) => groupsIn(catalog, parts).has(group));
+    if (other) return undefined;
+    if (one) return one.namespace;
+  }
+  const [group] = names;
+  const isNamedByGroup = ({ namespace, table }: Catalog) => {
+    const start = `${namespace ?? ""}${parts}`;
+    return Array.from({ length: table.size }, (_, at) => table.keyAt(at)).every((one) =>
+      one.startsWith(start),
+    );
+  };
+  const isAlone = /^[^{}]*(?:\{(?:locale|name)\}[^{}]*){1,9}$/.test(book.config.files);
+  const hasOwn =
+    names.length > 1 && isAlone && catalogs.length >= fewestNamed && catalogs.every(isNamedByGroup);
+  return hasOwn && /^[\w-]+$/.test(group ?? "") ? group : undefined;
+}
+
+/** So many files that are called as the group in them are no chance. */
+const fewestNamed = 3;
+
+const groupsOf = new WeakMap<Catalog, ReadonlySet<string>>();
+
+/** The groups that a catalog has. */
+function groupsIn(catalog: Catalog, parts: string): ReadonlySet<string> {
+  let groups = groupsOf.get(catalog);
+  if (!groups) {
+    const found = new Set<string>();
+    for (let at = 0; at < catalog.table.size; at++) {
+      const names = catalog.table.keyAt(at).split(parts);
+      for (let depth = 1; depth < names.length; depth++) found.add(names.slice(0, depth).join(parts));
+    }
+    groupsOf.set(catalog, (groups = found));
+  }
+  return groups;
 }
 
 /** How many folders two paths begin with alike. */

@@ -1,4 +1,4 @@
-import type { LetterCase } from "../config/names.js";
+import { letterCases, type LetterCase } from "../config/names.js";
 import type { BookConfig } from "../config/schema.js";
 import { fixedText, insideOf, type Literal, type Piece } from "../source/model.js";
 import { nameFromCode } from "../source/readers/expression-names.js";
@@ -141,6 +141,10 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
   const letterCase = book.naming.case ?? "camel";
   const hasNamespaces = book.files.includes("{namespace}");
   const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
+  // Groups are called as those that are there, and written as most of them.
+  const outer = hasNamespaces ? [] : [...known.groups].filter((group) => !group.includes(separators.parts));
+  const groups = new Map(outer.map((group) => [wordsOf(group).join(""), group]));
+  const groupCase = caseOf(outer, letterCase);
 
   const build = ({ file, under, ...request }: KeyRequest, slug: string): string => {
     if (under !== undefined && under !== "") return under + toCase(wordsOf(slug), letterCase);
@@ -158,10 +162,15 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
     const isOfFolder = !hasNamespaces && oftenNamed.test(name) && folder !== "" && !ofFrameworks.test(folder);
     const parts = (isOfFolder ? pattern.replace(/^\{file\}/, "{folder}.{file}") : pattern)
       .split(".")
-      .map((part) =>
-        part.replace(/\{(\w+)\}/g, (_, placeholder: string) =>
-          toCase(wordsOf(values[placeholder] ?? ""), letterCase),
-        ),
+      .map((part, depth) =>
+        part.replace(/\{(\w+)\}/g, (whole, placeholder: string) => {
+          const words = wordsOf(values[placeholder] ?? "");
+          const isGroup = depth === 0 && part === whole && pattern.includes(".");
+          return (
+            (isGroup ? groups.get(words.join("")) : undefined) ??
+            toCase(words, isGroup ? groupCase : letterCase)
+          );
+        }),
       )
       .filter((part) => part !== "");
     return joinKey(parts, separators, hasNamespaces);
@@ -224,6 +233,24 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
       }
     },
   };
+}
+
+/** So many groups show how they are written, and this part of all must be. */
+const leastShown = 3;
+const mostShown = 0.8;
+
+/** The letter case of groups where nearly all have another one than keys, by names that tell the two apart. */
+function caseOf(groups: readonly string[], usual: LetterCase): LetterCase {
+  const isIn = (group: string, letterCase: LetterCase) => toCase(wordsOf(group), letterCase) === group;
+  return (
+    letterCases.find((one) => {
+      const fit = groups.filter((group) => isIn(group, one));
+      return (
+        fit.length >= groups.length * mostShown &&
+        fit.filter((group) => !isIn(group, usual)).length >= leastShown
+      );
+    }) ?? usual
+  );
 }
 
 /** The namespace of keys whose pattern gives none, in a book that has namespaces. */
