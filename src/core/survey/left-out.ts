@@ -74,8 +74,8 @@ export function leftOutByName(file: string): LeftOut | undefined {
   )
     return "examples";
   if (
-    /^(?:\d{3,14}(?:-\d{1,2}){0,6}|[0-9a-f]{12}|V\d{1,9}(?:[._]\d{1,9}){0,4}_)[_-][\w-]+\.\w+$/.test(name) &&
-    parts.some((part) => /^(?:migrations?|migrate|versions)$/.test(part))
+    (numbered.test(name) && parts.some((part) => /^(?:migrations?|migrate|versions)$/.test(part))) ||
+    (/^\d{1,2}[_-][\w-]+\.\w+$/.test(name) && parts.some((part) => /^(?:migrations?|migrate)$/.test(part)))
   )
     return "migrations";
   return (
@@ -83,6 +83,9 @@ export function leftOutByName(file: string): LeftOut | undefined {
     (isDocument(parts, name) ? "documentation" : undefined)
   );
 }
+
+/** A step from one state of a database to the next, by its number, day or digest. */
+const numbered = /^(?:\d{3,14}(?:-\d{1,2}){0,6}|[0-9a-f]{12}|V\d{1,9}(?:[._]\d{1,9}){0,4}_)[_-][\w-]+\.\w+$/;
 
 /** Whether a page or a script is part of what is written about a program, and of no part of the program that is called so. */
 function isDocument(parts: readonly string[], name: string): boolean {

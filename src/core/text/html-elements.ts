@@ -38,9 +38,13 @@ export const elementsOfLook: ReadonlySet<string> = new Set(
   ),
 );
 
-/** Whether a text has an element of HTML in it, or part of one. What stands for values behind commas is none: `get[host,<address>,<time>]`. */
-export function holdsMarkup(text: string): boolean {
-  if (!text.includes("<")) return false;
+/**
+ * Whether a text has an element of HTML in it, or part of one. What stands for values behind commas is none,
+ * `get[host,<address>,<time>]`, and neither is what a text quotes as code, between backticks.
+ */
+export function holdsMarkup(quoting: string): boolean {
+  if (!quoting.includes("<")) return false;
+  const text = quoting.replace(/`[^`\n]{1,200}`/g, "");
   if (/^[^<>]{0,100}[,[(|=] ?<[^<>/]{1,40}>(?:[,|] ?<[^<>/]{1,40}>|[\w ,.[\]()|=]){0,40}$/.test(text))
     return false;
   if (isProgram.test(text)) return false;

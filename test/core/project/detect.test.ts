@@ -2,6 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { extractProject } from "../../../src/core/project/extract-project.js";
 import { lintProject } from "../../../src/core/project/lint-project.js";
+import { surveyProject } from "../../../src/core/project/survey-project.js";
 import { openProject } from "../../../src/core/project/project.js";
 import { planInit } from "../../../src/core/project/setup/init-plan.js";
 
@@ -1257,6 +1258,33 @@ test("calls that are named as lookups are bring their texts, and what only takes
       },
     ],
   });
+});
+
+test("elements with a key hold their texts, and what tells translators about a text is none", async () => {
+  const said = (id: string, text: string) => `<Say id="desk.${id}" about="Where the boats are">${text}</Say>`;
+  const files = {
+    "src/a.tsx": `export const A = ({ n }) => <p>\n  ${said("title", "\n    All &amp; every boat\n  ")}${said("lead", "{'Boats of {n}'}")}${said("rich", "Read <b>more</b>")}</p>;\nexport const b = () => say({ id: "desk.late", text: "Late boats", about: "Of today" });\nexport const c = () => say({ id: "desk.all", text: "All boats", about: "Of all days" });\n`,
+  };
+  const result = await planInit(memoryFiles(files));
+  if (!result.ok) throw new Error(result.file);
+  const config = result.plan.changes[0]?.after ?? "";
+  const [book] = (JSON.parse(config) as { books: { lookups: unknown[] }[] }).books;
+  expect(book?.lookups).toEqual([
+    { component: "Say", key: "id", default: "children", note: "about" },
+    { descriptor: "say", key: "id", default: "text", note: "about" },
+  ]);
+  const opened = openProject(memoryFiles({ ...files, "fond.config.json": config }));
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const { changes } = await extractProject(opened.project, {}, { collectOnly: true });
+  expect(changes.map(({ after }) => JSON.parse(after ?? "") as unknown)).toEqual([
+    { desk: { title: "All & every boat", lead: "Boats of {n}", late: "Late boats", all: "All boats" } },
+  ]);
+  const survey = await surveyProject(opened.project);
+  const shown = survey.files
+    .flatMap(({ literals }) => literals)
+    .filter(({ verdict }) => verdict === "text")
+    .map(({ text }) => text);
+  expect(shown).toEqual(["Read more"]);
 });
 
 test("a lookup is given its text with its key, escaped for its quotes, and not where the message needs other signs", async () => {

@@ -43,6 +43,7 @@ describe("files that nobody writes text in are recognized", () => {
     ["views/five-mins.hbs", undefined],
     ["api/boats.pb.go", "generated"],
     ["app/migrations/0003_boats.py", "migrations"],
+    ["app/migration/18_boats.php", "migrations"],
     ["db/migrate/20310504093000_add_boats.rb", "migrations"],
     ["src/boats.tsx", undefined],
     ["src/latest/news.ts", undefined],

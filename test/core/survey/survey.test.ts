@@ -477,6 +477,7 @@ describe("sentences in a string of markup", () => {
     ["The quay is open.<br />Come in.", ["The quay is open.", "Come in."]],
     ["The quay is open.<br>\\n  Come in!<br> Now", ["The quay is open.", "Come in!", "Now"]],
     ["The quay<br>is open.", ["The quay<br/>is open."]],
+    ["Shows `<b>` and `<a href='x'>` as boats", ["Shows `'<b'>` and `'<a' href='x'>` as boats"]],
     ["The quay is open.<br>Come <b>in</b>.", ["The quay is open.<br/>Come <b>in</b>."]],
   ])("%s", (markup, texts) => {
     expect(shown(`show({ message: "${markup}" });\n`)).toEqual(texts);

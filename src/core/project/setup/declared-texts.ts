@@ -1,7 +1,7 @@
 import { lookupByName } from "../../survey/calls.js";
 import { judgeLiteral } from "../../survey/survey.js";
 import { readableText, type Literal, type SourceFile } from "../../source/model.js";
-import { countHit, newUse, type LookupUse } from "./lookup-use.js";
+import { countHit, most, newUse, type LookupUse } from "./lookup-use.js";
 
 /** A key as code writes one: words parted by marks. */
 export const keyLike = /^[A-Za-z][\w-]*(?:[.:/][\w-]+)+$/;
@@ -20,10 +20,11 @@ export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
   const uses = new Map<string, LookupUse>();
   const others = new Map<string, number>();
   const wordy = new Map<string, number>();
+  const notes = new Map<string, Map<string, number>>();
   for (const source of code)
     for (const [place, literal] of source.literals.entries()) {
       const key = readableText(literal.pieces);
-      const found = declarationAt(source, place, literal);
+      const found = declarationAt(source, place, literal) ?? elementAt(source, place, literal);
       if (!found) continue;
       if (!keyLike.test(key)) {
         others.set(found.id, (others.get(found.id) ?? 0) + 1);
@@ -33,15 +34,70 @@ export function declaredLookups(code: readonly SourceFile[]): LookupUse[] {
       uses.set(found.id, use);
       countHit(use, source, literal);
       if (found.isWordy) wordy.set(found.id, (wordy.get(found.id) ?? 0) + 1);
+      const note = noteBeside(source, place);
+      const counts = notes.get(found.id) ?? new Map<string, number>();
+      notes.set(found.id, counts);
+      if (note !== undefined) counts.set(note, (counts.get(note) ?? 0) + 1);
     }
   return (
     [...uses]
       .filter(([id, { hits }]) => hits >= leastDeclared && hits > (others.get(id) ?? 0))
       // Names of a program's states have a capital as well; texts are more than a word, now and then.
       .filter(([id, { hits }]) => (wordy.get(id) ?? 0) * 5 >= hits)
-      .map(([, use]) => use)
+      .map(([id, use]) => withNote(use, notes.get(id) ?? new Map()))
       .sort((a, b) => b.hits - a.hits)
   );
+}
+
+/** A lookup with what says of its text what it is, for translators, where more than one of its calls has it. */
+function withNote(use: LookupUse, notes: ReadonlyMap<string, number>): LookupUse {
+  const note = most(notes);
+  const { lookup } = use;
+  const takesNotes = "component" in lookup || ("descriptor" in lookup && "key" in lookup);
+  return takesNotes && note !== undefined && (notes.get(note) ?? 0) > 1 && note !== lookup.default
+    ? { ...use, lookup: { ...lookup, note } }
+    : use;
+}
+
+/** What a prop or property that tells translators about a text is called. */
+const noteProperty = /^(?:notes?|about|comments?|context|desc|description|hint)$/i;
+
+/** The property or prop beside a key that tells about its text; undefined where none does. */
+export function noteBeside({ literals }: SourceFile, place: number): string | undefined {
+  const key = literals[place];
+  return literals.slice(Math.max(place - 3, 0), place + 4).flatMap((other) => {
+    const { role, name, element, properties = [] } = other.context;
+    const isThere =
+      key !== undefined &&
+      other !== key &&
+      role === key.context.role &&
+      element === key.context.element &&
+      name !== key.context.name &&
+      (role !== "property" || properties.length === 1) &&
+      Math.abs(other.span.start - key.span.start) <= 600;
+    return isThere && name !== undefined && noteProperty.test(name) ? [name] : [];
+  })[0];
+}
+
+/** An element with a key that holds its text: `<Say id="home.title">All crossings</Say>`. */
+function elementAt({ literals, text }: SourceFile, place: number, { context, span }: Literal) {
+  const { role, name, element } = context;
+  if (role !== "attribute" || name === undefined || element === undefined) return undefined;
+  if (!/^[A-Z]/.test(element) || !keyProperty.test(name)) return undefined;
+  const content = literals.slice(place + 1, place + 5).find((one) => one.context.role !== "attribute");
+  if (content?.context.element !== element) return undefined;
+  // The tag of the key is the one that opens right before the text.
+  const between = text.slice(span.end, content.span.start);
+  if (between.length > longestCall || !/>\s*(?:\{\s*)?$/.test(between) || between.includes("<"))
+    return undefined;
+  const written = readableText(content.pieces);
+  if (!textLike.test(written)) return undefined;
+  return {
+    id: `component ${element} ${name}`,
+    lookup: { component: element, key: name, default: "children" },
+    shown: `<${element} ${name}=KEY>TEXT</${element}>`,
+    isWordy: /\p{L}\s+\p{L}/u.test(written),
+  };
 }
 
 /** The argument of a call that holds default texts, where keys of a book are given to it; undefined where none is. */

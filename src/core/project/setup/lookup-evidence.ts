@@ -5,7 +5,7 @@ import { languageOf, languages } from "../../source/languages/index.js";
 import { keysInAttribute } from "../../source/attribute-keys.js";
 import { boundNames, type BoundCall } from "./bound-names.js";
 import { memberUses } from "./member-evidence.js";
-import { defaultPlace } from "./declared-texts.js";
+import { defaultPlace, noteBeside } from "./declared-texts.js";
 import type { KeyIndex, KeyMatch } from "./key-index.js";
 import {
   hasValueBehind,
@@ -303,16 +303,16 @@ function isGivenTo(
 const longestObject = 2_000;
 
 /** The properties beside a key that hold its text and a note, by what they are and say. */
-function besideKey({ literals }: SourceFile, place: number): { default?: string; note?: string } {
-  const key = literals[place];
-  const found: { default?: string; note?: string } = {};
-  for (const other of literals.slice(Math.max(place - 3, 0), place + 4)) {
+function besideKey(source: SourceFile, place: number): { default?: string; note?: string } {
+  const key = source.literals[place];
+  const note = noteBeside(source, place);
+  const found: { default?: string; note?: string } = note === undefined ? {} : { note };
+  for (const other of source.literals.slice(Math.max(place - 3, 0), place + 4)) {
     const { role, name, element, properties = [] } = other.context;
-    if (!key || other === key || role !== "property" || name === undefined) continue;
+    if (!key || other === key || role !== "property" || name === undefined || name === note) continue;
     if (element !== key.context.element || properties.length !== 1 || name === key.context.name) continue;
     if (Math.abs(other.span.start - key.span.start) > 600) continue;
-    if (/^(?:note|notes|about|comment|context|description|hint)$/i.test(name)) found.note = name;
-    else if (/^\p{Lu}.*\s/u.test(fixedTextOf(other) ?? "")) found.default = name;
+    if (/^\p{Lu}.*\s/u.test(fixedTextOf(other) ?? "")) found.default = name;
   }
   return found;
 }

@@ -1,6 +1,7 @@
 import type {
   CallExpression,
   Expression,
+  JSXElement,
   JSXOpeningElement,
   MemberExpression,
   Node,
@@ -10,6 +11,7 @@ import type {
 import type { Span } from "../../../text/span.js";
 import type { BoundLookup, DescriptorShape, Lookup, LookupKey, LookupShapes } from "../../model.js";
 import { calleeName, elementName, propertyName } from "./context.js";
+import { jsxTextValue } from "./jsx.js";
 import { isGluing } from "./pieces.js";
 
 /** A lookup together with the nodes that write its key or default text, which are no literals of their own. */
@@ -187,18 +189,22 @@ export class LookupReader {
   }
 
   /** Reads `<Message id="key" …>`; undefined where the component's key prop is not there. */
-  readComponent(opening: JSXOpeningElement): FoundLookup | undefined {
+  readComponent({ openingElement: opening, ...element }: JSXElement): FoundLookup | undefined {
     const shape = this.shapes.components.get(elementName(opening.name));
     if (!shape) return undefined;
-    const texts = readTexts(
-      shape.default === undefined ? undefined : attributeValue(opening, shape.default),
-      shape.note === undefined ? undefined : attributeValue(opening, shape.note),
-    );
+    const valueOf = (prop: string | undefined) =>
+      prop === undefined ? undefined : attributeValue(opening, prop);
+    const content = shape.default === contentProp ? onlyText(element) : undefined;
+    const texts = readTexts(content ? undefined : valueOf(shape.default), valueOf(shape.note));
+    const said = {
+      ...texts,
+      ...(content && { defaultText: content.text, nodes: [...texts.nodes, ...content.nodes] }),
+    };
     const key = attributeValue(opening, shape.key);
     if (!key) return undefined;
     return withTexts(
-      keyAlternatives(key, { start: opening.start, end: opening.end }, undefined, [], texts),
-      texts,
+      keyAlternatives(key, { start: opening.start, end: opening.end }, undefined, [], said),
+      said,
     );
   }
 
@@ -306,6 +312,21 @@ function fixedText(node: Node): string | undefined {
   return node.type === "TemplateLiteral" && node.expressions.length === 0
     ? (node.quasis[0]?.value.cooked ?? undefined)
     : undefined;
+}
+
+/** The prop that stands for what is between the tags of an element. */
+const contentProp = "children";
+
+/** The text that is all that an element holds, and the nodes that write it; undefined for anything else. */
+function onlyText({
+  children,
+}: Pick<JSXElement, "children">): { readonly text: string; readonly nodes: readonly Node[] } | undefined {
+  const [child, other] = children.filter((one) => one.type !== "JSXText" || one.value.trim() !== "");
+  if (!child || other) return undefined;
+  if (child.type === "JSXText") return { text: jsxTextValue(child.raw ?? child.value), nodes: [child] };
+  if (child.type !== "JSXExpressionContainer") return undefined;
+  const text = fixedText(child.expression);
+  return text === undefined ? undefined : { text, nodes: [child, child.expression] };
 }
 
 function bare(node: Node): Node {

@@ -414,12 +414,16 @@ class ScriptReader {
           );
         }
         break;
-      case "JSXOpeningElement": {
+      case "JSXElement": {
         const found = this.lookupReader.readComponent(node);
         if (found) this.addLookup(found);
+        if (!this.consumed.has(node))
+          this.runs(
+            node,
+            node.children.filter((child) => !this.consumed.has(child)),
+          );
         break;
       }
-      case "JSXElement":
       case "JSXFragment":
         if (!this.consumed.has(node)) this.runs(node, node.children);
         break;
