@@ -453,7 +453,7 @@ export function editCatalog(catalog: Catalog, text: string, changes: CatalogChan
     {
       set: placed(set),
       add: placed(add),
-      remove: (remove ?? []).map((path) => view.toFile(path)),
+      remove: (remove ?? []).map((path) => view.wholeInFile(path)),
       order: (order ?? []).map((path) => view.toFile(path)),
     },
     encoding,
@@ -507,12 +507,22 @@ export function catalogEdits(rewritten?: ReadonlyMap<string, string>): CatalogEd
       const read = format.read(text, separator);
       const byPath = new Map(read.entries.map((entry) => [entry.path.join("\u0000"), entry]));
       const moved = moves.flatMap(({ entry, path }) => {
-        const from = view.toFile(entry.path);
-        const found = byPath.get(from.join("\u0000"));
-        return found ? [{ entry: found, from, to: view.toFile(path) }] : [];
+        const [from, to] = [view.wholeInFile(entry.path), view.wholeInFile(path)];
+        const found = byPath.get(view.toFile(entry.path).join("\u0000"));
+        if (!found) return [];
+        // What stands beside the text in an object of its own goes along.
+        const own =
+          found.path.length === from.length
+            ? [found]
+            : read.entries.filter((one) => from.every((part, at) => one.path[at] === part));
+        return own.map((one) => ({
+          entry: one,
+          from: one.path,
+          to: [...to, ...one.path.slice(from.length)],
+        }));
       });
       // A key that is a duplicate would be renamed once.
-      if (moved.length !== moves.length || byPath.size !== read.entries.length) return false;
+      if (moved.length < moves.length || byPath.size !== read.entries.length) return false;
       const paths = [...read.entries.map(({ path }) => path), ...read.emptyGroups];
       const after = renamedInPlace(text, format, moved, paths);
       if (after === undefined) return false;

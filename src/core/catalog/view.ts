@@ -3,24 +3,36 @@ import type { BookConfig } from "../config/schema.js";
 import { catalogContent, entryTable } from "./entry-table.js";
 import type { CatalogContent, Entry, EntryPath } from "./model.js";
 
-/** How a catalog's paths stand in its file: the whole file, below the locale, or with the locale at their end. */
+/**
+ * How a catalog's paths stand in its file: the whole file, below the locale, or with the locale or the member that holds the text
+ * at their end.
+ */
 export interface CatalogView {
   /** The path in the file. */
   toFile(path: EntryPath): EntryPath;
+  /** The path in the file of all that belongs to an entry: its text, and what stands beside it in an object of its own. */
+  wholeInFile(path: EntryPath): EntryPath;
   /** The path in the catalog; undefined for one of another locale. */
   fromFile(path: EntryPath): EntryPath | undefined;
 }
 
-const wholeFile: CatalogView = { toFile: (path) => path, fromFile: (path) => path };
+const wholeFile: CatalogView = {
+  toFile: (path) => path,
+  wholeInFile: (path) => path,
+  fromFile: (path) => path,
+};
 
 /** Where the locale stands inside the files of a book. */
 export function localeInside(
   book: Pick<BookConfig, "root" | "leaf" | "format" | "files">,
 ): "root" | "leaf" | undefined {
   if (book.root?.startsWith("{locale}") === true) return "root";
-  if (book.leaf !== undefined || formatOf(book).holds === "all-locales") return "leaf";
+  if (book.leaf === byLocale || formatOf(book).holds === "all-locales") return "leaf";
   return undefined;
 }
+
+/** What "leaf" says where keys end with the locale; another is the member of each entry that holds its text. */
+const byLocale = "{locale}";
 
 /** The view of one locale of a book, as its file writes the locale. */
 export function viewOf(
@@ -29,19 +41,32 @@ export function viewOf(
 ): CatalogView {
   if (book.root !== undefined) {
     const around = book.root.split(".").map((part) => (part === "{locale}" ? written : part));
+    const toFile = (path: EntryPath) => [...around, ...path];
     return {
-      toFile: (path) => [...around, ...path],
+      toFile,
+      wholeInFile: toFile,
       fromFile: (path) =>
         path.length > around.length && around.every((part, index) => path[index] === part)
           ? path.slice(around.length)
           : undefined,
     };
   }
-  if (localeInside(book) === undefined) return wholeFile;
+  const isByLocale = localeInside(book) !== undefined;
+  return isByLocale ? endingIn(written) : book.leaf === undefined ? wholeFile : withTextIn(book.leaf);
+}
+
+function endingIn(end: string): CatalogView {
+  const toFile = (path: EntryPath) => [...path, end];
   return {
-    toFile: (path) => [...path, written],
-    fromFile: (path) => (path.at(-1) === written && path.length > 1 ? path.slice(0, -1) : undefined),
+    toFile,
+    wholeInFile: toFile,
+    fromFile: (path) => (path.at(-1) === end && path.length > 1 ? path.slice(0, -1) : undefined),
   };
+}
+
+/** The view of entries that are objects with the text in one member: `"title": { "message": "Boats", "about": "…" }`. */
+export function withTextIn(member: string): CatalogView {
+  return { ...endingIn(member), wholeInFile: (path) => path };
 }
 
 /** The locales that a file's entries stand in, as it writes them. */

@@ -194,7 +194,12 @@ const bookSchema = v.strictObject({
       ),
     ),
   ),
-  leaf: v.optional(v.literal("{locale}", "{locale}")),
+  leaf: v.optional(
+    v.union(
+      [v.literal("{locale}"), v.pipe(v.string(), v.regex(/^[^{}.]+$/))],
+      "{locale}, or the name of the member that holds an entry's text",
+    ),
+  ),
   table: v.optional(
     v.strictObject({
       id: v.optional(columnNames),

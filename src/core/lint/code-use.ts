@@ -109,7 +109,7 @@ const leastStart = 3;
 function composedIn({ composed }: CodeUse): readonly (readonly (string | null)[])[] {
   return composed.flatMap((parts) => {
     const [start, ...others] = parts;
-    // `width:a` with a value behind is no key.
+    // `width:a` with a value behind says nothing of keys.
     const behind = behindName(start ?? "").filter((text) => text.length >= leastStart);
     return [parts, ...behind.map((text) => [text, ...others])];
   });

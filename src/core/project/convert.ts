@@ -377,7 +377,8 @@ function newConfig(
   if (!isNamedByEnding && format) changed.format = format;
   if (inside === "root") changed.root = "{locale}";
   else if (stays && root !== undefined) changed.root = root;
-  if (inside === "leaf" || (stays && leaf)) changed.leaf = "{locale}";
+  if (inside === "leaf") changed.leaf = "{locale}";
+  else if (stays && leaf !== undefined) changed.leaf = leaf;
   if (syntax) changed.syntax = syntax;
   if (plurals) changed.plurals = plurals;
   return changed;

@@ -173,8 +173,10 @@ function bindingPattern(pattern: string): RegExp {
  */
 function markPattern(pattern: string): RegExp {
   const [before = "", behind = ""] = pattern.split("KEY");
+  // A key ends where the mark behind it begins, also where that is of letters or underscores.
+  const lazy = /^\w/.test(behind) ? "?" : "";
   return new RegExp(
-    `${literally(before)}\\s{0,9}((?:[\\p{L}\\p{N}_.:/-]|\\{\\{[\\w.]{1,60}\\}\\}){1,200})\\s{0,9}(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
+    `${literally(before)}\\s{0,9}((?:[\\p{L}\\p{N}_.:/-]|\\{\\{[\\w.]{1,60}\\}\\}){1,200}${lazy})\\s{0,9}(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
     "gu",
   );
 }

@@ -9,6 +9,9 @@ const endings =
     " ",
   );
 
+/** What describes a program to what runs it, with names of texts in it (WebExtensions, "Internationalization", `__MSG_name__`). */
+const manifest = "**/manifest.json";
+
 /** Longer files are data, in code units. */
 const longest = 500_000;
 
@@ -24,7 +27,7 @@ export interface UnreadCode {
 export function unreadCode(files: Files, keep: Keep = makeAnew): UnreadCode {
   const words = lazily(() => {
     const listed = files.list({
-      patterns: [`**/*.{${endings.join(",")}}`],
+      patterns: [`**/*.{${endings.join(",")}}`, manifest],
       ignore: ["**/node_modules/**", "**/vendor/**", "**/dist/**"],
       respectIgnoreFiles: true,
     });
@@ -41,7 +44,7 @@ export function unreadCode(files: Files, keep: Keep = makeAnew): UnreadCode {
     endingsWith(keys) {
       const counts = new Map<string, number>();
       for (const { file, words: own } of words()) {
-        if (![...own].some((word) => keys.has(word))) continue;
+        if (file.endsWith(".json") || ![...own].some((word) => keys.has(word))) continue;
         const ending = file.slice(file.lastIndexOf("."));
         counts.set(ending, (counts.get(ending) ?? 0) + 1);
       }
@@ -55,5 +58,6 @@ function wordsOf(text: string): ReadonlySet<string> {
   for (const [, word = ""] of text.matchAll(/["'`]([^"'`\n]{1,200})(?=["'`])/g)) found.add(word);
   for (const [word] of text.matchAll(/[\p{L}\p{N}_]{1,80}(?:[.:/-][\p{L}\p{N}_]{1,80}){1,12}/gu))
     found.add(word);
+  for (const [, word = ""] of text.matchAll(/__[A-Z]{2,20}_([A-Za-z]\w{0,200}?)__(?!\w)/g)) found.add(word);
   return found;
 }

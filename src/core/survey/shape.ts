@@ -65,6 +65,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /^\s?(?:(?:repeating-)?(?:linear|radial|conic)-gradient|translate(?:3d|[XYZ])?|rotate(?:[XYZ]|3d)?|scale(?:[XYZ]|3d)?|skew[XY]?|matrix(?:3d)?|cubic-bezier|calc|clamp|minmax|repeat|hsla?|rgba?|url|var)\(/,
     "a CSS value",
   ],
+  [
+    /^[:.#*]{1,2}[\w-]{1,60}(?:[ ,>+~]{1,3}[:.#*]{0,2}[\w-]{1,60}){0,4} ?\{(?![{%])[^{}]{0,200}\}?$/,
+    "a CSS rule",
+  ],
   [/^(?:px|r?em|v[hw]|deg)(?:[;,)]|$)/, "a CSS size"],
   [
     /^(?:display|visibility|color|width|height|margin|padding|border|background|font|text-align|float|opacity|overflow|cursor|z-index)(?:-[a-z]{1,20}){0,2} {0,2}: {0,2}[\w#.%-]{1,40}(?: [\w#.%-]{1,40}){0,3};?$/,

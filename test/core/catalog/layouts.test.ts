@@ -98,6 +98,17 @@ describe("a missing key is added where it belongs, and nothing else is touched",
       },
     ],
     [
+      "objects that hold a text and what is said of it",
+      { files: "t/{locale}/texts.json", leaf: "message" },
+      {
+        "t/en/texts.json":
+          '{\n  "a": { "message": "One", "about": "The first" },\n  "b": { "message": "Two $N$", "values": { "n": { "content": "$1" } } }\n}\n',
+        "t/de/texts.json":
+          '{\n  "a": { "message": "Eins" },\n  "old": { "message": "Alt", "about": "Gone" }\n}\n',
+      },
+      { "t/de/texts.json": '{\n  "a": { "message": "Eins" },\n  "b": {\n    "message": ""\n  }\n}\n' },
+    ],
+    [
       "a table with a locale column",
       { files: "data/places.csv", table: { id: ["id"], locale: "lang", text: ["name", "note"] } },
       { "data/places.csv": 'id,lang,name,note,rank\n1,en,Quay,"A, B",7\n1,de,Kai,,7\n2,en,Pier,,8\n' },

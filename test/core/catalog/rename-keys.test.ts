@@ -20,6 +20,12 @@ async function rekey(file: string, text: string, from: string, to: string, book:
   return result.plan.changes.find((change) => change.file === file)?.after;
 }
 
+test("what stands beside a text in an object of its own gets the new name with it", async () => {
+  const texts = (name: string) =>
+    `{ "a": { "message": "A" }, "${name}": { "about": "The  second", "message": "B", "values": { "n": { "at": "$1" } } } }`;
+  expect(await rekey("t/en.json", texts("b"), "b", "quay", { leaf: "message" })).toBe(texts("quay"));
+});
+
 describe("a new name is all that changes", () => {
   test.each<[string, string, string, string, string]>([
     ["t/en.json", '{ "a": {  "b" : "B", "c": "C" } }', "a.b", "a.x", '{ "a": {  "x" : "B", "c": "C" } }'],

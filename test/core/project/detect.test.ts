@@ -1260,6 +1260,71 @@ test("calls that are named as lookups are bring their texts, and what only takes
   });
 });
 
+describe("texts in a member of objects", () => {
+  const texts = (locale: string) =>
+    JSON.stringify({
+      ...Object.fromEntries(
+        ["ferry", "quay", "tide_low", "boat_late", "crew"].map((key) => [
+          key,
+          { message: `${key} in ${locale}`, description: "What the boats are called, for all of you" },
+        ]),
+      ),
+      many: { message: "$COUNT$ boats", placeholders: { count: { content: "$1", example: "3" } } },
+    });
+  const files = {
+    "app/_locales/en/texts.json": texts("en"),
+    "app/_locales/de/texts.json": texts("de"),
+    "app/_locales/en/table.json": '{ "first": "First", "last": "Last" }',
+    "app/_locales/de/table.json": '{ "first": "Erste", "last": "Letzte" }',
+    "app/manifest.json": '{ "name": "__MSG_crew__" }',
+    "app/a.html": '<p title="__MSG_ferry__: __MSG_tide_low__">__MSG_quay__</p>\n',
+    "app/a.js":
+      'show(i18n.getMessage("boat_late"), i18n.getMessage("many", [3]), i18n.getMessage("@@ui_locale"));\n',
+  };
+
+  test("are found, by themselves where other files stand beside them, with their marks in pages", async () => {
+    const { books } = (await proposed(files)) as { books: object[] };
+    expect(books).toHaveLength(2);
+    expect(books).toContainEqual(
+      expect.objectContaining({
+        files: "app/_locales/{locale}/texts.json",
+        leaf: "message",
+        lookups: [{ call: "i18n.getMessage" }, { mark: "__MSG_KEY__" }],
+        emit: {
+          call: 'i18n.getMessage("{key}")',
+          endings: { ".html": { content: "__MSG_{key}__", attribute: "__MSG_{key}__" } },
+        },
+      }),
+    );
+    expect(books).toContainEqual(expect.not.objectContaining({ leaf: "message" }));
+  });
+
+  test("are looked up where code, pages and what describes the program have them", async () => {
+    const result = await planInit(memoryFiles(files));
+    if (!result.ok) throw new Error(result.file);
+    const opened = openProject(
+      memoryFiles({ ...files, "fond.config.json": result.plan.changes[0]?.after ?? "" }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const found = await lintProject(opened.project);
+    expect(found.filter(({ rule }) => /^key\/(?:un|missing|extra)/.test(rule))).toEqual([]);
+  });
+
+  test("are none where some entries have no such member, or few have", async () => {
+    const some = { ...files, "app/_locales/de/texts.json": texts("de").replace('"message"', '"note"') };
+    const few = Object.fromEntries(
+      ["en", "de"].map((locale) => [
+        `app/${locale}.json`,
+        `{ "a": { "text": "A ${locale}" }, "b": { "text": "B ${locale}" } }`,
+      ]),
+    );
+    for (const one of [some, few])
+      expect(
+        ((await proposed(one)) as { books: { leaf?: string }[] }).books.filter(({ leaf }) => leaf),
+      ).toEqual([]);
+  });
+});
+
 test("elements with a key hold their texts, and what tells translators about a text is none", async () => {
   const said = (id: string, text: string) => `<Say id="desk.${id}" about="Where the boats are">${text}</Say>`;
   const files = {

@@ -92,6 +92,13 @@ test.each<[string, string, string, string, string]>([
     "code",
   ],
   [
+    "a rule of CSS with a value",
+    "a.js",
+    "show({ title: `.late { color: ${color}; }` });",
+    ".late '{' color: {color}; '}'",
+    "code",
+  ],
+  [
     "a statement with markup among its values",
     "a.php",
     "<?php query(\"insert into boats (name, note) values (1, '<b>All boats</b> leave')\");",

@@ -173,7 +173,7 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     ...(plurals !== "inline" && { plurals }),
     ...(Object.keys(forms).length > 0 && { forms }),
     ...(found.inside !== "leaf" && rootOf(found)),
-    ...(found.inside === "leaf" && { leaf: "{locale}" }),
+    ...(found.inside === "leaf" ? { leaf: "{locale}" } : found.leaf !== undefined && { leaf: found.leaf }),
     ...(asked.length > 0 ? { lookups: asked, ...(written && { emit: written }) } : lookupOf(answers)),
     ...(relative && { relative }),
     ...(marks.length > 0 && { marked: marks }),

@@ -6,7 +6,14 @@ import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { isFormattedBehind } from "./filled-texts.js";
 import { boundNames, importLine } from "./bound-names.js";
-import { hasValueBehind, most, nameOf, type LookupSample, type LookupUse } from "./lookup-use.js";
+import {
+  hasValueBehind,
+  most,
+  nameOf,
+  takesNoNames,
+  type LookupSample,
+  type LookupUse,
+} from "./lookup-use.js";
 
 /** What extraction writes, as the code that is there looks texts up. */
 export interface ProposedEmission {
@@ -441,9 +448,8 @@ function withoutValues(written: WrittenLookup, use: LookupUse, uses: readonly Lo
   const { hits, valued } = use;
   // What a function is given, another makes under the same name.
   const isGivenSome = valued > 0 || uses.some((one) => one.valued > 0 && givenName(one) === givenName(use));
-  return hits < enoughCalls || isGivenSome || written.withValues
-    ? written
-    : { ...written, call: written.call.replace("{args}", "") };
+  const hasRoom = hits < enoughCalls || isGivenSome || written.withValues;
+  return hasRoom && !takesNoNames(use) ? written : { ...written, call: written.call.replace("{args}", "") };
 }
 
 /** The name under which code calls a lookup; undefined for what is no call. */

@@ -1,4 +1,5 @@
 import { posix } from "node:path";
+import { viewed, withTextIn } from "../../catalog/view.js";
 import { formatNameOf, formatOf, formats } from "../../catalog/formats/index.js";
 import { readRows, tableFormat } from "../../catalog/formats/table/table.js";
 import type { CatalogContent, Entry } from "../../catalog/model.js";
@@ -42,6 +43,8 @@ export interface FoundBook {
   readonly frame?: string;
   /** Where the locale stands in the files: at their root, or at the end of each key. */
   readonly inside: "root" | "leaf" | undefined;
+  /** The member that holds the text, where entries are objects. */
+  readonly leaf?: string;
   /** Texts of all locales. */
   readonly texts: readonly string[];
   /** The keys of those texts that have signs of a placeholder, as code writes them. */
@@ -206,10 +209,12 @@ export function findBooks(
     if (kept[index]?.members.length === 0)
       for (const { found } of group.members)
         if (found.content.problems.length === 0) alone.set(found.file, found);
-  const books = joinFolders(kept).flatMap((group) => {
-    const book = bookOf(group, alone, grounds);
-    return book ? [book] : [];
-  });
+  const books = joinFolders(kept)
+    .flatMap(withMembersApart)
+    .flatMap((group) => {
+      const book = bookOf(group, alone, grounds);
+      return book ? [book] : [];
+    });
   for (const { file, content } of alone.values()) {
     const book = bookInOneFile(file, content);
     if (book) books.push(book);
@@ -444,7 +449,9 @@ function joinFolders(groups: readonly Group[]): Group[] {
   });
 }
 
-function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]): FoundBook | undefined {
+function bookOf(whole: Group, alone: Map<string, FoundFile>, grounds: string[]): FoundBook | undefined {
+  const leaf = textMember(whole.members.map(({ found }) => found.content));
+  const group = leaf === undefined ? whole : withTextsIn(leaf, whole);
   const names = new Set(group.members.flatMap(({ namespace }) => namespace ?? []));
   const [onlyName] = names;
   // In PHP the name of the file is part of the key, also where there is one file only.
@@ -491,7 +498,60 @@ function bookOf(group: Group, alone: Map<string, FoundFile>, grounds: string[]):
   const isEmpty = group.members.every(({ found }) => found.content.problems.length === 0);
   if (!isPlausible || (book.size === 0 && !isEmpty)) return undefined;
   const found = book.found(files, spellingOf(written), isRooted ? "root" : undefined);
-  return group.format === undefined ? found : { ...found, format: group.format };
+  return {
+    ...found,
+    ...(group.format !== undefined && { format: group.format }),
+    ...(leaf !== undefined && { leaf }),
+  };
+}
+
+/** What the member of an entry that holds its text is called. */
+const textMemberName = /^(?:message|text|string|value|translation|term|msg|content)$/i;
+
+/** So many entries with a member of one name are no chance. */
+const leastWithMember = 5;
+
+/** The member that holds the text of every entry, where entries are objects: `"title": { "message": "Boats", "about": "…" }`. */
+function textMember(contents: readonly CatalogContent[]): string | undefined {
+  const all = contents.flatMap(({ entries }) => entries);
+  const outer = new Set(all.map(({ path: [name] }) => name));
+  const counts = new Map<string, number>();
+  for (const { path } of all)
+    if (path.length === 2 && textMemberName.test(String(path[1])))
+      counts.set(String(path[1]), (counts.get(String(path[1])) ?? 0) + 1);
+  const member = [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
+  if (member === undefined || outer.size < leastWithMember) return undefined;
+  const held = contents.every(({ entries }) => {
+    const names = new Set(entries.map(({ path: [name] }) => name));
+    const withText = new Set(
+      entries.flatMap(({ path: [name, one, more] }) => (one === member && more === undefined ? [name] : [])),
+    );
+    return names.size === withText.size;
+  });
+  return held ? member : undefined;
+}
+
+/** The files of a group, those of each name that hold their texts in a member by themselves. */
+function withMembersApart(group: Group): readonly Group[] {
+  const names = [...new Set(group.members.flatMap(({ namespace }) => namespace ?? []))];
+  if (names.length < 2) return [group];
+  const called = (name: string) => group.members.filter(({ namespace }) => namespace === name);
+  const apart = names.filter(
+    (name) => textMember(called(name).map(({ found }) => found.content)) !== undefined,
+  );
+  if (apart.length === 0 || apart.length === names.length) return [group];
+  const rest = group.members.filter(({ namespace }) => !apart.includes(namespace ?? ""));
+  return [...apart.map((name) => ({ ...group, members: called(name) })), { ...group, members: rest }];
+}
+
+/** A group of files as its entries' texts are, without what stands beside them. */
+function withTextsIn(leaf: string, group: Group): Group {
+  const view = withTextIn(leaf);
+  const members = group.members.map((member) => ({
+    ...member,
+    found: { ...member.found, content: viewed(member.found.content, view, ".") },
+  }));
+  return { ...group, members };
 }
 
 /** The file of the same name without a locale, as bundles of properties have it for their source texts. */

@@ -167,22 +167,28 @@ function distinct(samples: readonly LookupSample[]): number {
 /** Signs before and behind what may be a key, in a text of any file: `[[cart:title]]`, `{%cart.title%}`. */
 const marked = /([[{%<@#(]{2,3})([\w.:/-]{2,200})(?:\s{0,9},[^\]\n]{0,200}?)?([\]}%>@#)]{2,3})/g;
 
+/** A key between underscores, behind what all such keys have in front: `__TEXT_boats__`. */
+export const underscored = /(?<!\w)(__[A-Z]{2,20}_)([A-Za-z]\w{0,200}?)(__)(?!\w)/g;
+
 /** A part of a template that a function of its name fills in: `{{#say}}cart.title{{/say}}`. */
 const filledPart = /(\{\{#(\w{1,40})\}\}\s{0,9})([\w.:/-]{2,200})(\s{0,9}\{\{\/\2\}\})/g;
 
 function addMarks(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
   for (const source of code)
     for (const [open = "", text = "", close = ""] of [
-      ...[...source.text.matchAll(marked)].map((found) => found.slice(1)),
+      ...[marked, underscored].flatMap((pattern) =>
+        [...source.text.matchAll(pattern)].map((found) => found.slice(1)),
+      ),
       ...[...source.text.matchAll(filledPart)].map(([, open = "", , text = "", close = ""]) => [
         open.trim(),
         text,
         close.trim(),
       ]),
     ]) {
-      const match = keys.match(text);
+      const found = keys.match(text);
+      // Most of what stands in brackets is code; a key between underscores hardly is.
+      const match = found && { ...found, isTelling: found.isTelling || open.startsWith("__") };
       const mark = `${open}KEY${close}`;
-      // Most of what stands in brackets is code.
       const use = uses.get(mark) ?? (match?.isTelling ? newUse({ mark }, mark) : undefined);
       if (!use) continue;
       uses.set(mark, use);

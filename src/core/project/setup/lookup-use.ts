@@ -2,6 +2,7 @@ import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
 import type { SyntaxSetting } from "../../message/names.js";
 import type { Literal, SourceFile } from "../../source/model.js";
+import { isScript } from "../../source/readers/script/endings.js";
 import type { BoundCall } from "./bound-names.js";
 import type { KeyMatch } from "./key-index.js";
 
@@ -55,6 +56,19 @@ export function hasValueBehind({ text }: SourceFile, { span }: Literal): boolean
 /** What a lookup that is a call is called, without the object that has it. */
 export function nameOf({ lookup }: Pick<LookupUse, "lookup">): string | undefined {
   return "call" in lookup ? lookup.call.split(/[.:>]+/).at(-1) : undefined;
+}
+
+/**
+ * Whether the values behind keys in scripts stand in lists, which have no names for them, as those of browsers do (WebExtensions,
+ * "i18n.getMessage()").
+ */
+export function takesNoNames({ lookup, samples }: LookupUse): boolean {
+  if ("call" in lookup && /(?:^|\.)i18n\.getMessage$/.test(lookup.call)) return true;
+  const behind = samples.flatMap(({ source, literal: { span } }) => {
+    const given = /^["'`]?\s{0,20},\s{0,20}(\S)/.exec(source.text.slice(span.end, span.end + 60))?.[1];
+    return isScript(source.file) && given !== undefined ? [given] : [];
+  });
+  return behind.includes("[") && !behind.includes("{");
 }
 
 export interface LookupSample {

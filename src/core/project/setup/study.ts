@@ -9,7 +9,7 @@ import type { Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { withoutFrame, type FoundBook } from "./found-books.js";
 import { KeyIndex } from "./key-index.js";
-import { findLookups, type FoundLookups } from "./lookup-evidence.js";
+import { findLookups, type FoundLookups, underscored } from "./lookup-evidence.js";
 import { most, type LookupUse } from "./lookup-use.js";
 
 /** Everything that is known of a project before anybody answers a question. */
@@ -96,10 +96,11 @@ function folderOf({ files }: FoundBook, askedElsewhere: ReadonlySet<string>): st
 }
 
 /** Whether a key stands in a file: as a string, or between the marks of a template. */
-function hasKeyOf({ mentions, literals, dialect }: SourceFile, keys: KeyIndex): boolean {
+function hasKeyOf({ text, mentions, literals, dialect }: SourceFile, keys: KeyIndex): boolean {
   const isKey = (text: string) => keys.match(text) !== undefined;
   return (
     [...mentions].some(isKey) ||
+    [...text.matchAll(underscored)].some(([, , key = ""]) => isKey(key)) ||
     (dialect !== undefined &&
       literals.some(({ form, pieces }) => form === "content" && isKey(fixedText(pieces).trim())))
   );

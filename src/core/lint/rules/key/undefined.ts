@@ -270,8 +270,12 @@ function hasTextBehind(text: string, end: number): boolean {
   return /^["'`]\s{0,99},\s{0,99}(["'`])(?:\p{Lu}|(?:(?!\1)[^\n]){0,200}?\p{L} \p{L})/u.test(behind);
 }
 
-/** Whether a key has a letter or digit that code writes: an empty one asks for nothing, and one of values alone for anything. */
+/**
+ * Whether a key has a letter or digit that code writes: an empty one asks for nothing, and one of values alone for anything. What begins
+ * with two signs `@` is given by the platform (WebExtensions, "Predefined messages").
+ */
 function saysSomething(key: Exclude<LookupKey, { readonly kind: "unknown" }>): boolean {
+  if (key.kind === "fixed" && key.value.startsWith("@@")) return false;
   return /[\p{L}\p{N}]/u.test(key.kind === "fixed" ? key.value : key.parts.join(""));
 }
 
