@@ -105,6 +105,32 @@ function mentionsOf(source: CodeUse): ReadonlySet<string> {
 /** Of so many letters at least is the beginning of a key behind a name. */
 const leastStart = 3;
 
+/** So many keys behind one prefix in a file are no chance. */
+const leastPrefixed = 3;
+
+const prefixed = new WeakMap<CodeUse, ReadonlyMap<string, ReadonlySet<string>>>();
+
+/** Names in the strings of a file, by what stands before them: `say_quay_open` among the classes of an element, which a script looks up. */
+function groupedByPrefix(source: CodeUse): ReadonlyMap<string, ReadonlySet<string>> {
+  let groups = prefixed.get(source);
+  if (!groups) {
+    const found = new Map<string, Set<string>>();
+    for (const mention of source.mentions)
+      for (const [, prefix = "", name = ""] of mention.slice(0, longestList).matchAll(prefixedName)) {
+        const names = found.get(prefix);
+        if (names) names.add(name);
+        else found.set(prefix, new Set([name]));
+      }
+    prefixed.set(source, (groups = found));
+  }
+  return groups;
+}
+
+const prefixedName = /(?<![\w-])([a-z][a-z\d]{1,11}[_-])([A-Za-z]\w{2,80}(?:[.-]\w{1,80}){0,4})(?![\w-])/g;
+
+/** Longer strings than this are no lists of names, in code units. */
+const longestList = 300;
+
 /** What a file puts together with values, the same way. */
 function composedIn({ composed }: CodeUse): readonly (readonly (string | null)[])[] {
   return composed.flatMap((parts) => {
@@ -218,6 +244,7 @@ class SourceKeys {
   private concerns(changed: string, source: CodeUse): boolean {
     return (
       mentionsOf(source).has(changed) ||
+      [...groupedByPrefix(source).values()].some((names) => names.has(changed)) ||
       (this.home !== undefined && source.mentions.has(this.home + changed)) ||
       composedIn(source).some(([start]) => changed.startsWith(start ?? "")) ||
       source.lookups.some(({ key }) => {
@@ -231,6 +258,10 @@ class SourceKeys {
 
   private found(source: CodeUse): UsedKeys {
     const keys = [...mentionsOf(source), ...this.atHome(source)].filter((mention) => this.has(mention));
+    for (const [, names] of groupedByPrefix(source)) {
+      const own = [...names].filter((name) => this.has(name));
+      if (own.length >= leastPrefixed) keys.push(...own);
+    }
     for (const parts of composedIn(source)) keys.push(...this.matching(parts));
     let indirect = 0;
     let finds = false;

@@ -175,6 +175,7 @@ const tables: Readonly<
       ["es", "Leave now?", "Leave now?"],
       ["fr", "Attention!", "Attention !"],
       ["fr-CA", "Attention!", "Attention!"],
+      ["fr", "All of the boats are late, please wait!", "The boats of today are late!"],
       ["fr", "See https://quay.example/?a=b", "Voir https://quay.example/?a=b"],
       ["pl", 'The "Tallow"', 'Statek "Tallow"'],
     ],
@@ -208,6 +209,7 @@ const tables: Readonly<
   "text/address": {
     found: [["de", "Write to a.b+c@quay.example", "Schreiben Sie an a.b@quay.example"]],
     passed: [
+      ["pl", "Such as www.domain.com", "Na przykład www.domena.pl"],
       ["de", "See www.quay.example.", "Siehe www.quay.de."],
       ["de", "See https://Quay.example/en", "Siehe https://quay.example/de"],
     ],
@@ -584,6 +586,30 @@ describe("what a whole catalog says of one text", () => {
     const target = { a: "Wirklich?\\n({name})", b: "Boot" };
     expect(await rulesOf({ a: "Really? ({name})", b: "Boat" }, target)).toContain("text/escape");
     expect(await rulesOf({ a: "Really? ({name})", b: "Boat\\n" }, target)).not.toContain("text/escape");
+    expect(await rulesOf({ a: "Boats\\nleave", b: "Late\\nboats" }, target)).not.toContain("text/escape");
+  });
+
+  test("a quotation mark may have its partner in another piece of the sentence", async () => {
+    const source = {
+      late_1: "Click ",
+      late_2: " for all boats",
+      late: "Late",
+      open_before: "Open ",
+      open_after: " now",
+    };
+    const inPieces = { late_1: "按“「", late_2: "」看", late: "「晚", open_before: "「", open_after: "」開" };
+    const marks = async (target: Record<string, string>) =>
+      (await rulesOf(source, target, {}, "zh-TW")).filter((rule) => rule === "text/quote").length;
+    expect(await marks(inPieces)).toBe(1);
+    expect(await marks({ ...inPieces, open_after: "開", late: "晚" })).toBe(1);
+  });
+
+  test("keys that begin with a number may follow the convention", async () => {
+    const keys = ["BoatLate", "QuayOpen", "TideLow", "CrewList", "8BitGrey"];
+    const texts = (names: readonly string[]) => Object.fromEntries(names.map((name) => [name, "Boat"]));
+    const book = { naming: { case: "pascal" } };
+    expect(await rulesOf(texts(keys), {}, book)).not.toContain("key/shape");
+    expect(await rulesOf(texts([...keys, "8bit"]), {}, book)).toContain("key/shape");
   });
 
   test("keys that much of a catalog does not follow are no convention", async () => {
@@ -826,6 +852,25 @@ describe("keys that nothing asks for", () => {
     const other =
       't("a"); ask("ferry words:old.one"); set("width:t" + width); const tell = (name) => ask(":" + name);';
     expect(await unused({ "src/a.js": other })).toEqual(["tools.bold.title", "tools.note", "old.one"]);
+  });
+
+  test("keys behind one prefix are asked for by the script that looks for it, where they are several", async () => {
+    const texts = { quay_open: "Open", boat_late: "Late", "tide-low": "Low", crew: "Crew", gone: "Gone" };
+    const left = async (page: string) => {
+      const book = { code: ["src/**"], lookups: [{ call: "t" }] };
+      const files = { "t/en.json": JSON.stringify(texts), "src/a.js": 't("crew");', "src/a.html": page };
+      const all = await lintProject(memoryProject(book, files));
+      return all.filter(({ rule }) => rule === "key/unused").map(({ key }) => key);
+    };
+    const page =
+      '<p class="big say_quay_open"></p><p title="say_boat_late"></p><p class="say_tide-low red"></p>';
+    expect(await left(page)).toEqual(["gone"]);
+    expect(await left(page.replace("say_boat", "sing_boat"))).toEqual([
+      "quay_open",
+      "boat_late",
+      "tide-low",
+      "gone",
+    ]);
   });
 
   test("a script that nobody wrote is no fault, and what it has in quotes is no unused key", async () => {

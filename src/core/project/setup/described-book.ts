@@ -19,7 +19,7 @@ import { namingOf } from "./naming-style.js";
 import { countAnnotationKeys } from "./annotation-keys.js";
 import { fillingOf, isOfRuby } from "./filled-texts.js";
 import { bareMarks, classMarks, findMarks, markInWords } from "./found-marks.js";
-import type { LookupUse } from "./lookup-use.js";
+import { isOfBrowser, numberedByBrowser, type LookupUse } from "./lookup-use.js";
 import { keysOf } from "./source-language.js";
 import { otherCatalogs } from "./text-lookups.js";
 import type { InitAnswers } from "./init-plan.js";
@@ -116,7 +116,7 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     found.texts,
     grounds,
     fillingOf(lookups.uses),
-    inRuby ? "percent-brace" : undefined,
+    inRuby ? "percent-brace" : lookups.uses.some(isOfBrowser) ? numberedByBrowser : undefined,
   );
   const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(

@@ -63,13 +63,21 @@ export function nameOf({ lookup }: Pick<LookupUse, "lookup">): string | undefine
  * "i18n.getMessage()").
  */
 export function takesNoNames({ lookup, samples }: LookupUse): boolean {
-  if ("call" in lookup && /(?:^|\.)i18n\.getMessage$/.test(lookup.call)) return true;
+  if (isOfBrowser({ lookup })) return true;
   const behind = samples.flatMap(({ source, literal: { span } }) => {
     const given = /^["'`]?\s{0,20},\s{0,20}(\S)/.exec(source.text.slice(span.end, span.end + 60))?.[1];
     return isScript(source.file) && given !== undefined ? [given] : [];
   });
   return behind.includes("[") && !behind.includes("{");
 }
+
+/** Whether a lookup is the one that browsers give to their extensions. */
+export function isOfBrowser({ lookup }: Pick<LookupUse, "lookup">): boolean {
+  return "call" in lookup && /(?:^|\.)i18n\.getMessage$/.test(lookup.call);
+}
+
+/** How its messages have their values: `$1`. */
+export const numberedByBrowser = { argument: "${1}" };
 
 export interface LookupSample {
   readonly source: SourceFile;

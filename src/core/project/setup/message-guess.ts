@@ -24,7 +24,7 @@ export function chooseSyntax(
   texts: readonly string[],
   grounds: string[],
   filling?: FillingSyntax,
-  byDefault: MessageSyntax = "icu",
+  byDefault: SyntaxSetting = "icu",
 ): SyntaxSetting {
   const counts = (Object.keys(syntaxes) as readonly MessageSyntax[]).map((syntax) => ({
     syntax,

@@ -3,7 +3,7 @@ import { defineRule } from "../../rule.js";
 const shapes = {
   camel: { test: /^[a-z][\p{L}\p{N}]*$/u, example: "bookNow" },
   kebab: { test: /^[\p{Ll}\p{Lo}\p{N}]+(?:-[\p{Ll}\p{Lo}\p{N}]+)*$/u, example: "book-now" },
-  pascal: { test: /^\p{Lu}[\p{L}\p{N}]*$/u, example: "BookNow" },
+  pascal: { test: /^\p{N}*\p{Lu}[\p{L}\p{N}]*$/u, example: "BookNow" },
   upper: { test: /^[\p{Lu}\p{Lo}\p{N}]+(?:_[\p{Lu}\p{Lo}\p{N}]+)*$/u, example: "BOOK_NOW" },
   snake: { test: /^[\p{Ll}\p{Lo}\p{N}]+(?:_{1,3}[\p{Ll}\p{Lo}\p{N}]+)*$/u, example: "book_now" },
 } as const;

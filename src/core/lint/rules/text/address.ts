@@ -3,7 +3,7 @@ import { defineRule } from "../../rule.js";
 
 /** What addresses are called that stand for any: `jane@doe.com`, `yourquay.com`. */
 const standsForAny =
-  /(?:^|[@.-])(?:your|my(?=site|app|shop|domain|company)|sample|acme|foo|bar|john|jane|name@)|(?:^|[@.-])doe(?:$|[@.-])/i;
+  /^(?:domain|website|site|host|hostname|server|company)$|(?:^|[@.-])(?:your|my(?=site|app|shop|domain|company)|sample|acme|foo|bar|john|jane|name@)|(?:^|[@.-])doe(?:$|[@.-])/i;
 
 export const textAddress = defineRule({
   id: "text/address",

@@ -1,3 +1,4 @@
+import { piecesOf } from "../../pieces.js";
 import type { Catalog } from "../../../catalog/book.js";
 import type { EntryPath } from "../../../catalog/model.js";
 import { defineRule, type RuleContext } from "../../rule.js";
@@ -44,7 +45,7 @@ export const textEmpty = defineRule({
       // A sentence that stands in pieces may need fewer of them.
       const isPiece =
         name === "empty" &&
-        (isOneOfPieces(catalog, key) ||
+        (piecesOf(catalog, key).some(({ text }) => text.trim() !== "") ||
           (languageOf(context.book.sourceLocale) === "en" && smallWord.test(source.entry.text.trim())));
       view.report(
         `${name}-translation`,
@@ -68,18 +69,6 @@ function isWrittenElsewhere(
     const text = book.catalog(locale, namespace)?.byKey.get(key)?.text;
     return text !== undefined && text.trim() !== "";
   });
-}
-
-/** Whether a key has a number behind it, and others that differ in the number have texts: `late_1`, `late_2`. */
-function isOneOfPieces({ byKey }: Catalog, key: string): boolean {
-  const stem = key.replace(/(?<!\d)\d{1,2}$/, "");
-  if (stem === key) return false;
-  return [...byKey.values()].some(
-    (other) =>
-      other.key.startsWith(stem) &&
-      /^\d{1,2}$/.test(other.key.slice(stem.length)) &&
-      other.text.trim() !== "",
-  );
 }
 
 /** Whether a text is what stands behind the hours of half a day. */

@@ -7,6 +7,9 @@ const escapes: readonly RegExp[] = [
   /&amp;(?:[a-z]{2,8}|#\d{1,6});/,
 ];
 
+/** The same in a source, where a letter may follow: `fully\\nwhile`. */
+const escapesInSource: readonly RegExp[] = [/\\[nrt"']|\\u[0-9a-fA-F]{4}/g, /&amp;(?:[a-z]{2,8}|#\d{1,6});/g];
+
 const known = new WeakMap<Book, ReadonlySet<string>>();
 
 /** The escapes that stand in texts of a book's source. */
@@ -18,8 +21,8 @@ function writtenInSource(book: Book): ReadonlySet<string> {
       .flatMap(({ byKey }) => [...byKey.values()].map(({ text }) => text));
     found = new Set(
       texts.flatMap((text) =>
-        (text.includes("\\") || text.includes("&amp;") ? escapes : []).flatMap(
-          (one) => one.exec(text)?.[0] ?? [],
+        (text.includes("\\") || text.includes("&amp;") ? escapesInSource : []).flatMap(
+          (one) => text.match(one) ?? [],
         ),
       ),
     );

@@ -1,3 +1,4 @@
+import { piecesOf } from "../../pieces.js";
 import { defineRule } from "../../rule.js";
 
 /** How many of a sign a text has. */
@@ -23,7 +24,8 @@ export const textQuote = defineRule({
   id: "text/quote",
   level: "warning",
   summary: "Quotation mark without its partner.",
-  why: "A part of the sentence was lost, or the mark was. Single quotation marks are not looked at, since apostrophes are written like them; neither are texts whose source lacks a partner, too.",
+  why: "A part of the sentence was lost, or the mark was. Single quotation marks are not looked at, since apostrophes are written like them; neither are texts whose source lacks a partner, too, and those whose partner stands in another piece of the sentence (`late_1`, `late_2`).",
+  looks: "beside",
   messages: {
     open: {
       message: "quotation mark {mark} without its partner",
@@ -50,6 +52,9 @@ export const textQuote = defineRule({
     if (!/["«»„「」『』]/.test(text)) return;
     const mark = unpaired(text);
     if (mark === undefined || unpaired(source.message.facts.text) !== undefined) return;
+    // Another piece of the sentence has the partner.
+    const whole = piecesOf(target.catalog, target.entry.key).map(({ text: one }) => one);
+    if (whole.length > 1 && unpaired(whole.join(" ")) === undefined) return;
     target.report("open", { mark });
   },
 });

@@ -125,7 +125,7 @@ export const textTypography = defineRule({
         return;
       }
     }
-    if (locale !== "fr" && locale !== "fr-FR") return;
+    if ((locale !== "fr" && locale !== "fr-FR") || isStillEnglish(text)) return;
     for (const node of textNodesIn(message.nodes)) {
       const found = /(?<=\p{L})(?<!&\w{2,8})[?!;](?=\s|$)/u.exec(node.value);
       const span = found && spanInText(node, found.index, 1);
@@ -135,3 +135,12 @@ export const textTypography = defineRule({
     }
   },
 });
+
+/** Whether a text that is given for a French one has words of English, and none of French: an earlier text of the source. */
+function isStillEnglish(text: string): boolean {
+  const english = text.match(/\b(?:the|and|of|to|is|are|your|you|for|with|this|not|in|be|do|it)\b/gi) ?? [];
+  return (
+    english.length > 1 &&
+    !/(?<!\p{L})(?:le|la|les|un|une|des|du|de|et|est|vous|votre|pour|pas|avec)(?!\p{L})/iu.test(text)
+  );
+}
