@@ -1260,6 +1260,45 @@ test("calls that are named as lookups are bring their texts, and what only takes
   });
 });
 
+describe("files with a locale around their entries", () => {
+  const rooted = (name: string, text: string) =>
+    `en:\n  ${name}:\n    title: ${text}\n    lead: Some of it\n`;
+  const files = {
+    "texts/locales/en.yml": rooted("home", "All boats"),
+    "texts/locales/mails.yml": rooted("mails", "All mails"),
+    "texts/locales/list_ps.yml": rooted("list", "All lists"),
+    "src/a.rb":
+      'class A\n  def f\n    say("home.title")\n    say("mails.title")\n    say("list.lead")\n  end\nend\n',
+  };
+
+  test("are one book with those that are called for their locale", async () => {
+    const { books } = (await proposed(files)) as { books: object[] };
+    expect(books).toEqual([
+      expect.objectContaining({
+        files: "texts/locales/{name}.yml",
+        root: "{locale}",
+        lookups: [{ call: "say" }],
+      }),
+    ]);
+  });
+
+  test("are books of their own where none is called so", async () => {
+    const mails = rooted("mails", "All").replace("en:", "root:");
+    const others = Object.fromEntries(Object.entries(files).filter(([file]) => !file.endsWith("/en.yml")));
+    const { books } = (await proposed({ ...others, "texts/locales/mails.yml": mails })) as {
+      books: { files: string }[];
+    };
+    expect(books.map(({ files: pattern }) => pattern)).not.toContain("texts/locales/{name}.yml");
+  });
+
+  test("have no plurals in bars where several lines show commands", async () => {
+    const help = "|-\n      late boats | sort boats\n\n      late boats | list boats";
+    const texts = rooted("home", "All boats").replace("Some of it", help);
+    const { books } = (await proposed({ ...files, "texts/locales/en.yml": texts })) as { books: object[] };
+    expect(books).toEqual([expect.not.objectContaining({ plurals: "bar" })]);
+  });
+});
+
 describe("texts in a member of objects", () => {
   const texts = (locale: string) =>
     JSON.stringify({

@@ -187,7 +187,7 @@ export function findBooks(
       if (place) programs.set(place.pattern, (programs.get(place.pattern) ?? 0) + 1);
       continue;
     }
-    if (!place) {
+    if (!place || isOfOtherLocale(place, content)) {
       alone.set(file, { file, content });
       continue;
     }
@@ -212,7 +212,7 @@ export function findBooks(
   const books = joinFolders(kept)
     .flatMap(withMembersApart)
     .flatMap((group) => {
-      const book = bookOf(group, alone, grounds);
+      const book = bookByRoot(group, alone) ?? bookOf(group, alone, grounds);
       return book ? [book] : [];
     });
   for (const { file, content } of alone.values()) {
@@ -552,6 +552,54 @@ function withTextsIn(leaf: string, group: Group): Group {
     found: { ...member.found, content: viewed(member.found.content, view, ".") },
   }));
   return { ...group, members };
+}
+
+/** The one name that stands around all entries of a file; undefined where there are several, or none. */
+function rootOf({ entries }: CatalogContent): string | undefined {
+  const root = entries[0]?.path[0];
+  return entries.every(({ path }) => path.length > 1 && path[0] === root) && root !== undefined
+    ? String(root)
+    : undefined;
+}
+
+/** Whether a file is called as one locale by chance, and its entries stand below another: `command_ps.yml` with `en:` in it. */
+function isOfOtherLocale({ pattern, written, locale }: LocalePlace, content: CatalogContent): boolean {
+  if (/(?:^|\/)\{locale\}(?:\.\w+|\/)/.test(pattern)) return false;
+  const root = rootOf(content);
+  const other = root === undefined || root === written ? undefined : writtenLocale(root);
+  return other?.isWeak === false && other.locale !== locale;
+}
+
+/**
+ * The book of files that are called for their locale, with those beside them that have one around their entries and are called for
+ * something else: `en.yml` and `mails.yml`, both with `en:` in them.
+ */
+function bookByRoot(
+  { pattern, format, members }: Group,
+  alone: Map<string, FoundFile>,
+): FoundBook | undefined {
+  const ending = /(?:^|\/)\{locale\}(\.\w+)$/.exec(pattern)?.[1];
+  if (ending === undefined || !members.every(({ found, written }) => rootOf(found.content) === written))
+    return undefined;
+  const written = new Map(members.map((member) => [member.locale, member.written]));
+  const folders = new Set(members.map(({ found }) => posix.dirname(found.file)));
+  const roots = new Set(written.values());
+  const beside = [...alone.values()].filter(
+    ({ file, content }) =>
+      file.endsWith(ending) && folders.has(posix.dirname(file)) && roots.has(rootOf(content) ?? ""),
+  );
+  if (beside.length === 0) return undefined;
+  const book = new BookCount(false);
+  const localeOf = new Map([...written].map(([locale, root]) => [root, locale]));
+  for (const { file, content } of [...members.map(({ found }) => found), ...beside]) {
+    alone.delete(file);
+    for (const entry of content.entries) {
+      const root = String(entry.path[0]);
+      book.addAlone(localeOf.get(root) ?? root, entry, entry.path.slice(1));
+    }
+  }
+  const found = book.found(pattern.replace("{locale}", "{name}"), spellingOf(written), "root");
+  return format === undefined ? found : { ...found, format };
 }
 
 /** The file of the same name without a locale, as bundles of properties have it for their source texts. */

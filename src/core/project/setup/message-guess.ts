@@ -217,10 +217,12 @@ function withoutBraces(text: string): string {
 
 /**
  * Whether the parts between the bars of a text are forms of one plural: two of them have a word or a placeholder in common, by its
- * first letters, or one says what numbers it is for. The parts of a heading or of a list of choices have nothing in common.
+ * first letters, or one says what numbers it is for. The parts of a heading or of a list of choices have nothing in common, and text of
+ * several lines is about commands that have bars.
  */
 function hasFormsByBars(text: string): boolean {
-  if (!text.includes("|") || !/[^|\s]\s{0,20}\|\s{0,20}[^|\s]/.test(withoutBraces(text))) return false;
+  if (!text.includes("|") || /\S\n+ {0,9}\S/.test(text)) return false;
+  if (!/[^|\s]\s{0,20}\|\s{0,20}[^|\s]/.test(withoutBraces(text))) return false;
   const forms = text.replace(/https?:\/\/[^\s|]{1,300}/g, "").split("|");
   if (forms.some((form) => /^\s*(?:\{\d+\}|[[\]](?:\d+|\*|-?Inf),)/.test(form))) return true;
   const seen = new Set<string>();
