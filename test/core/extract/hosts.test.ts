@@ -510,6 +510,33 @@ describe("what the code tells translators", () => {
   });
 });
 
+describe("strings side by side are one text", () => {
+  test.each<[string, string, string, string]>([
+    [
+      "app/a.rb",
+      'def f(n)\n  show "You have #{n} " \\\n    "boats \\"today\\"."\n  tell("a" "b", x)\nend\n',
+      'def f(n)\n  show t("a.haveBoatsToday", n: n)\n  tell("a" "b", x)\nend\n',
+      'You have {n} boats "today".',
+    ],
+    [
+      "app/a.html.erb",
+      "<p><%= show('All boats ' \\\n 'leave today') %></p>\n",
+      "<p><%= show(t('a.allBoatsLeaveToday')) %></p>\n",
+      "All boats leave today",
+    ],
+    [
+      "app/a.py",
+      'def f(n):\n    flash("All boats "\n      f"leave at {n}")\n',
+      'def f(n):\n    flash(t("a.allBoatsLeave", n=n))\n',
+      "All boats leave at {n}",
+    ],
+  ])("in %s %#", async (file, before, after, message) => {
+    const found = await extract(file, before);
+    expect(found.code).toBe(after);
+    expect(Object.values(found.texts)).toEqual([message]);
+  });
+});
+
 describe("words that code chooses", () => {
   const boats = "{n, plural, =1 {One boat is here} other {# boats are here}}";
   const left = "{n, plural, one {You have # seat left} other {You have # seats left}}";

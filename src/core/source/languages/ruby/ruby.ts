@@ -13,7 +13,7 @@ export const ruby = defineLanguage({
   extensions: [".rb", ".rake", ".ru"],
   grammar: {
     file: "ruby",
-    strings: ["string", "heredoc_body", "bare_string"],
+    strings: ["string", "heredoc_body", "bare_string", "chained_string"],
     contents: ["string_content", "heredoc_content"],
     interpolations: ["interpolation"],
     escapes: ["escape_sequence"],

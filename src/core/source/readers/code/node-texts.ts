@@ -52,6 +52,11 @@ export class NodeTexts {
   }
 
   plainText(node: CodeNode): string {
+    if (isSideBySide(node))
+      return node.children
+        .filter(({ type }) => this.spec.strings.includes(type))
+        .map((one) => this.plainText(one))
+        .join("");
     const inner = this.innerSpan(node);
     return this.unescape(node, inner.start, inner.end);
   }
@@ -108,4 +113,9 @@ export class NodeTexts {
       return inside.length === 1 ? (inside[0] ?? argument) : argument;
     });
   }
+}
+
+/** Whether a node is strings that stand side by side, which are one. */
+export function isSideBySide({ type }: CodeNode): boolean {
+  return type === "concatenated_string" || type === "chained_string";
 }

@@ -5,7 +5,7 @@ import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { choicePiece, flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
 import type { Grammar } from "../../languages/language.js";
 import { bareNode, childIn, namedChildren, type CodeNode } from "./tree.js";
-import type { NodeTexts } from "./node-texts.js";
+import { isSideBySide, type NodeTexts } from "./node-texts.js";
 
 /** Gives a value's name, another one where its name is taken. */
 export type Unique = (wanted: string, code: string) => string;
@@ -163,7 +163,7 @@ export class Wording {
 
   /** The text and values of a string, in order. */
   piecesOf(node: CodeNode, unique: Unique, taken: CodeNode[] = []): Piece[] {
-    if (node.type === "concatenated_string")
+    if (isSideBySide(node))
       return node.children.flatMap((child) =>
         this.nodes.spec.strings.includes(child.type) ? this.piecesOf(child, unique, taken) : [],
       );
