@@ -171,9 +171,12 @@ function placeByGroup(book: Book, catalogs: readonly Catalog[], key: string): st
   const names = parts === "" ? [key] : key.split(parts);
   for (let depth = names.length - 1; depth > 0; depth--) {
     const group = names.slice(0, depth).join(parts);
-    const [one, other] = catalogs.filter((catalog) => groupsIn(catalog, parts).has(group));
-    if (other) return undefined;
-    if (one) return one.namespace;
+    const having = (list: readonly Catalog[]) => list.filter((one) => groupsIn(one, parts).has(group));
+    const near = having(catalogs);
+    // A group in a group is no chance, wherever it is.
+    const found = near.length > 0 || depth < 2 ? near : having(book.catalogsOf(book.sourceLocale));
+    if (found.length > 1) return undefined;
+    if (found[0]) return found[0].namespace;
   }
   const [group] = names;
   const isNamedByGroup = ({ namespace, table }: Catalog) => {

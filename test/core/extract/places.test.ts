@@ -62,6 +62,25 @@ describe("a key in a book whose catalogs are one to code", () => {
     });
   });
 
+  test("goes to a file elsewhere that has its group in a group, where those near have none", async () => {
+    const catalogs = { "t/en.yml": "en:\n  quay:\n    crew:\n      title: Crew\n  boats: Boats\n" };
+    const near = Object.fromEntries(
+      ["one", "two"].map((name) => [`src/${name}/t/en.yml`, `en:\n  ${name}:\n    a: A\n`]),
+    );
+    const project = memoryProject(
+      {
+        files: "{dir}/t/{name}.yml",
+        root: "{locale}",
+        code: ["src/**"],
+        naming: { pattern: "quay.{file}.{slug}" },
+        emit: { call: 't("{key}"{args})' },
+      },
+      { "lib/t/en.yml": catalogs["t/en.yml"], ...near, "src/three/crew.tsx": page("Boats leave at noon") },
+    );
+    const plan = await extractProject(project);
+    expect(plan.changes.map(({ file }) => file).sort()).toEqual(["lib/t/en.yml", "src/three/crew.tsx"]);
+  });
+
   test("goes nowhere where several files have its group and none is home", async () => {
     const both = { quay: { quay: { open: "Open" } }, more: { quay: { shut: "Shut" } } };
     expect(await moved(both, { "src/quay.tsx": page("Boats leave at noon") })).toEqual({});
