@@ -316,7 +316,9 @@ const fillers = new Set(
 
 /** The words of a text that name it best, with what is filled in where there are few; a digest's start where a key can hold none of them. */
 function slugOf(literal: Literal, most = mostWords): string {
-  const words = wordsOf(foldToAscii(fixedText(literal.pieces)));
+  // An ending in brackets is part of its word: `event(s)`.
+  const text = fixedText(literal.pieces).replace(/(?<=\p{L})\((e?s)\)/gu, "$1");
+  const words = wordsOf(foldToAscii(text));
   const telling = words.filter((word) => !fillers.has(word));
   const filledIn = argumentWords(literal.pieces);
   const chosen = telling.length > 1 || (telling.length > 0 && filledIn.length > 0) ? telling : words;

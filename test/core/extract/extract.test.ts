@@ -48,6 +48,12 @@ describe("what takes the text's place", () => {
       { allAboard: "All aboard" },
     ],
     [
+      "an ending in brackets is part of its word",
+      "<p>No boat(s) chosen</p>",
+      '<p>{t("page.noBoatsChosen")}</p>',
+      { noBoatsChosen: "No boat(s) chosen" },
+    ],
+    [
       "values become arguments",
       "<p>Hello {name}, deck {items.length}</p>",
       '<p>{t("page.helloDeckNameItem", { name, itemCount: items.length })}</p>',

@@ -1260,6 +1260,27 @@ test("calls that are named as lookups are bring their texts, and what only takes
   });
 });
 
+test("where none of many texts has a value, the program is not taken to fill any", async () => {
+  const texts = (count: number, last = "Boat") =>
+    JSON.stringify(
+      Object.fromEntries(
+        Array.from({ length: count }, (_, at) => [`boat${at}`, at === 0 ? last : `Boat ${at}`]),
+      ),
+    );
+  const syntaxOf = async (count: number, last?: string) => {
+    const { books } = (await proposed({
+      "t/en.json": texts(count, last),
+      "t/de.json": texts(count, last),
+    })) as {
+      books: { syntax?: string }[];
+    };
+    return books[0]?.syntax;
+  };
+  expect(await syntaxOf(200)).toBe("plain");
+  expect(await syntaxOf(200, "Boat {name}")).toBeUndefined();
+  expect(await syntaxOf(50)).toBeUndefined();
+});
+
 describe("files with a locale around their entries", () => {
   const rooted = (name: string, text: string) =>
     `en:\n  ${name}:\n    title: ${text}\n    lead: Some of it\n`;
