@@ -1276,9 +1276,9 @@ test("where none of many texts has a value, the program is not taken to fill any
     };
     return books[0]?.syntax;
   };
-  expect(await syntaxOf(200)).toBe("plain");
-  expect(await syntaxOf(200, "Boat {name}")).toBeUndefined();
-  expect(await syntaxOf(50)).toBeUndefined();
+  expect(await syntaxOf(300)).toBe("plain");
+  expect(await syntaxOf(300, "Boat {name}")).toBeUndefined();
+  expect(await syntaxOf(200)).toBeUndefined();
 });
 
 describe("files with a locale around their entries", () => {

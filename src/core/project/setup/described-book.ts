@@ -117,6 +117,7 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     grounds,
     fillingOf(lookups.uses),
     inRuby ? "percent-brace" : lookups.uses.some(isOfBrowser) ? numberedByBrowser : undefined,
+    keyCount(found),
   );
   const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(

@@ -13,21 +13,22 @@ import type { Syntax } from "../../message/syntaxes/syntax.js";
 /** One text in so many has a placeholder at least, where any have. */
 const leastOf = 500;
 
-/** Of so many texts one would have a placeholder, if the program filled any. */
-const manyTexts = 300;
+/** Of the texts of so many keys one would have a placeholder, if the program filled any. */
+const manyKeys = 300;
 
 /** A syntax that code shows by how it fills the texts that it looks up. */
 export type FillingSyntax = "brace-field" | "brace-index";
 
 /**
  * The syntax whose placeholders the texts hold most; where there are none, `byDefault`, or that of plain text where many have none.
- * What code fills them with tells braces from braces: `filling`.
+ * What code fills them with tells braces from braces: `filling`. `keys` is how many keys the texts have in all locales.
  */
 export function chooseSyntax(
   texts: readonly string[],
   grounds: string[],
   filling?: FillingSyntax,
   byDefault?: SyntaxSetting,
+  keys = texts.length,
 ): SyntaxSetting {
   const counts = (Object.keys(syntaxes) as readonly MessageSyntax[]).map((syntax) => ({
     syntax,
@@ -53,9 +54,9 @@ export function chooseSyntax(
   // What names some values and counts others is read by the syntax that has both.
   const both = counts.find(({ syntax }) => first.syntax === "printf" && syntax === "percent-paren");
   const best = both && both.count * 4 >= first.count ? both : first;
-  if (best.count === 0 && byDefault === undefined && texts.length >= manyTexts) {
+  if (best.count === 0 && byDefault === undefined && keys >= manyKeys) {
     grounds.push(
-      `None of ${texts.length} texts has placeholders: "plain", so that texts with values stay in the code. Change "syntax" if the program fills some.`,
+      `The texts of ${keys} keys have no placeholders: "plain", so that texts with values stay in the code. Change "syntax" if the program fills some.`,
     );
     return "plain";
   }
