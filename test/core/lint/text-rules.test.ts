@@ -582,6 +582,15 @@ describe("what a whole catalog says of one text", () => {
     return (await lintProject(project)).map(({ rule }) => rule);
   };
 
+  test("a country's code is a language's where the texts have no letter of the country's language", async () => {
+    const source = { a: "Boat", b: "Boats" };
+    const found = async (target: Record<string, string>, locale: string) =>
+      (await rulesOf(source, target, {}, locale)).includes("file/locale-code");
+    expect(await found({ a: "Navis", b: "Naves" }, "la")).toBe(false);
+    expect(await found({ a: "ເຮືອ", b: "ເຮືອ" }, "la")).toBe(true);
+    expect(await found({ a: "Båt", b: "Båtar" }, "se")).toBe(true);
+  });
+
   test("an escape that the source's texts have is one that the program reads", async () => {
     const target = { a: "Wirklich?\\n({name})", b: "Boot" };
     expect(await rulesOf({ a: "Really? ({name})", b: "Boat" }, target)).toContain("text/escape");

@@ -1,11 +1,13 @@
+import type { Catalog } from "../../../catalog/book.js";
 import { doubtTag } from "../../../locale/mistaken-tag.js";
+import { scriptOf } from "../../../locale/script.js";
 import { defineRule } from "../../rule.js";
 
 export const fileLocaleCode = defineRule({
   id: "file/locale-code",
   level: "error",
   summary: "Catalog whose name is not a language tag, or probably the wrong one.",
-  why: "Browsers and servers ask for languages by tag (BCP 47): Japanese is `ja`, and a file named `jp`, for the country, is never chosen. A valid tag that the configuration does not list is a warning: no command reads that file.",
+  why: "Browsers and servers ask for languages by tag (BCP 47): Japanese is `ja`, and a file named `jp`, for the country, is never chosen. A country's code that is another language's too is no fault where the texts have no letter of the country's language. A valid tag that the configuration does not list is a warning: no command reads that file.",
   messages: {
     "no-tag": {
       message: '"{written}" is not a language tag (BCP 47)',
@@ -72,7 +74,7 @@ export const fileLocaleCode = defineRule({
         context.reportRange(catalog, start, "unknown", { written }, { severity: "warning" });
       else if (doubt.kind === "country")
         context.reportRange(catalog, start, "country", { written, ...doubt.data });
-      else
+      else if (!isInOtherLetters(catalog, doubt.data.meant))
         context.reportRange(catalog, start, "unlikely", { written, ...doubt.data }, { severity: "warning" });
     }
     for (const stray of book.strays) {
@@ -91,3 +93,12 @@ export const fileLocaleCode = defineRule({
     }
   },
 });
+
+/** Whether a language has a script of its own of which a catalog has no letter: its texts are in another language then. */
+function isInOtherLetters({ byKey }: Catalog, language: string): boolean {
+  const script = scriptOf(language);
+  // A language in the letters of most others is not told by them, and one in several scripts not by one.
+  if (byKey.size === 0 || /^(?:Latn|Jpan|Kore|Hans|Hant)$/.test(script)) return false;
+  const letters = new RegExp(`\\p{Script=${script}}`, "u");
+  return ![...byKey.values()].some(({ text }) => letters.test(text));
+}
