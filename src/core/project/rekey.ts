@@ -19,6 +19,7 @@ import { makePlan, type FileChange, type Plan, type PlanNote } from "../plan/pla
 import { listCode, readInTurn } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { prepareReaders } from "../source/read.js";
+import { unreadCode } from "../source/unread-code.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { composedKeyTest } from "../text/key-pattern.js";
 import { nearestKey } from "../text/nearest.js";
@@ -54,6 +55,10 @@ const say = notices("rekey", {
     message: 'the lookup of "{key}" cannot be rewritten',
     remedy: "change it by hand",
   },
+  unread: {
+    message: "{keys} in code that is not read",
+    remedy: "change it by hand if it looks up a renamed key",
+  },
   mention: {
     message: '"{key}" appears here, outside any known lookup',
     remedy: "change it by hand if it looks up a renamed key",
@@ -84,10 +89,12 @@ export async function rekeyProject(
   const known = new Set<string>();
   const tally = { "keys renamed": 0, "keys merged": 0, "lookups rewritten": 0 };
   const renamed = new Set<string>();
+  const renamings: Renaming[] = [];
   const books = booksIn(project, scope);
   for (const config of books) {
     const book = project.book(config);
     const rename = renamingOf(from, to, separatorsOf(config).parts, book);
+    renamings.push(rename);
     for (const catalog of book.catalogs)
       for (const key of catalog.byKey.keys()) known.add(book.codeKey(catalog.namespace, key));
     if (![...known].some((key) => rename(key) !== undefined)) continue;
@@ -142,6 +149,9 @@ export async function rekeyProject(
         },
       ]
     : [];
+  const old = new Set([...known].filter((key) => renamings.some((rename) => rename(key) !== undefined)));
+  for (const { file, keys } of unreadCode(project.files).filesWith(old))
+    notes.push({ file, ...say("unread", { keys: keys.map((key) => `"${key}"`).join(", ") }) });
   const summary = Object.fromEntries(Object.entries(tally).filter(([, count]) => count > 0));
   return { ok: true, plan: makePlan([...changes, ...waivers], summary, notes) };
 }

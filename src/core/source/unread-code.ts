@@ -19,6 +19,10 @@ const longest = 500_000;
 export interface UnreadCode {
   /** Whether a key stands in one of them. */
   mentions(key: string): boolean;
+  /** The files that have keys of some, each with those that it has. */
+  filesWith(
+    keys: ReadonlySet<string>,
+  ): readonly { readonly file: string; readonly keys: readonly string[] }[];
   /** The endings of those that have one of some keys, the most frequent first, with how many files there are of each. */
   endingsWith(keys: ReadonlySet<string>): readonly (readonly [ending: string, files: number])[];
 }
@@ -41,6 +45,11 @@ export function unreadCode(files: Files, keep: Keep = makeAnew): UnreadCode {
   const all = lazily(() => new Set(words().flatMap((one) => [...one.words])));
   return {
     mentions: (key) => all().has(key),
+    filesWith: (keys) =>
+      words().flatMap(({ file, words: own }) => {
+        const found = [...own].filter((word) => keys.has(word));
+        return found.length > 0 ? [{ file, keys: found }] : [];
+      }),
     endingsWith(keys) {
       const counts = new Map<string, number>();
       for (const { file, words: own } of words()) {

@@ -89,3 +89,27 @@ describe("entries that go elsewhere take their comments along", () => {
     });
   });
 });
+
+test("code that is not read, and what describes a program, are named where they have a key", async () => {
+  const config = {
+    source: "en",
+    targets: [],
+    books: [{ name: "app", files: "t/{locale}.json", code: ["src/**"] }],
+  };
+  const files = memoryFiles({
+    "fond.config.json": JSON.stringify(config),
+    "t/en.json": '{ "boat_late": "Late", "quay_open": "Open" }',
+    "src/a.js": 't("boat_late");\n',
+    "views/a.pug": 'h1= say("boat_late")\n',
+    "views/b.pug": 'h1= say("quay_open")\n',
+    "manifest.json": '{ "name": "__TEXT_boat_late__" }',
+  });
+  const opened = openProject(files);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const result = await rekeyProject(opened.project, {}, "boat_late", "boat_delayed");
+  if (!result.ok) throw new Error(result.message);
+  expect(result.plan.notes.map(({ file, messageId }) => `${file} ${messageId}`)).toEqual([
+    "manifest.json rekey/unread",
+    "views/a.pug rekey/unread",
+  ]);
+});
