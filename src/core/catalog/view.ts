@@ -22,6 +22,9 @@ const wholeFile: CatalogView = {
   fromFile: (path) => path,
 };
 
+/** What "leaf" says where keys end with the locale; another is the member of each entry that holds its text. */
+const byLocale = "{locale}";
+
 /** Where the locale stands inside the files of a book. */
 export function localeInside(
   book: Pick<BookConfig, "root" | "leaf" | "format" | "files">,
@@ -30,9 +33,6 @@ export function localeInside(
   if (book.leaf === byLocale || formatOf(book).holds === "all-locales") return "leaf";
   return undefined;
 }
-
-/** What "leaf" says where keys end with the locale; another is the member of each entry that holds its text. */
-const byLocale = "{locale}";
 
 /** The view of one locale of a book, as its file writes the locale. */
 export function viewOf(

@@ -171,7 +171,8 @@ function placeByGroup(book: Book, catalogs: readonly Catalog[], key: string): st
   const names = parts === "" ? [key] : key.split(parts);
   for (let depth = names.length - 1; depth > 0; depth--) {
     const group = names.slice(0, depth).join(parts);
-    const having = (list: readonly Catalog[]) => list.filter((one) => groupsIn(one, parts).has(group));
+    const having = (list: readonly Catalog[]) =>
+      list.filter((one) => groupingOf(one, parts).groups.has(group));
     const near = having(catalogs);
     // A group in a group is no chance, wherever it is.
     const found = near.length > 0 || depth < 2 ? near : having(book.catalogsOf(book.sourceLocale));
@@ -179,11 +180,9 @@ function placeByGroup(book: Book, catalogs: readonly Catalog[], key: string): st
     if (found[0]) return found[0].namespace;
   }
   const [group] = names;
-  const isNamedByGroup = ({ namespace, table }: Catalog) => {
-    const start = `${namespace ?? ""}${parts}`;
-    return Array.from({ length: table.size }, (_, at) => table.keyAt(at)).every((one) =>
-      one.startsWith(start),
-    );
+  const isNamedByGroup = (catalog: Catalog) => {
+    const { groups, roots } = groupingOf(catalog, parts);
+    return roots.size === 0 || (roots.size === 1 && groups.has(catalog.namespace ?? ""));
   };
   const isAlone = /^[^{}]*(?:\{(?:locale|name)\}[^{}]*){1,9}$/.test(book.config.files);
   const hasOwn =
@@ -194,20 +193,25 @@ function placeByGroup(book: Book, catalogs: readonly Catalog[], key: string): st
 /** So many files that are called as the group in them are no chance. */
 const fewestNamed = 3;
 
-const groupsOf = new WeakMap<Catalog, ReadonlySet<string>>();
+/** The groups that a catalog has, and the names at the beginning of its keys. */
+interface Grouping {
+  readonly groups: ReadonlySet<string>;
+  readonly roots: ReadonlySet<string>;
+}
 
-/** The groups that a catalog has. */
-function groupsIn(catalog: Catalog, parts: string): ReadonlySet<string> {
-  let groups = groupsOf.get(catalog);
-  if (!groups) {
-    const found = new Set<string>();
-    for (let at = 0; at < catalog.table.size; at++) {
-      const names = catalog.table.keyAt(at).split(parts);
-      for (let depth = 1; depth < names.length; depth++) found.add(names.slice(0, depth).join(parts));
-    }
-    groupsOf.set(catalog, (groups = found));
+const groupings = new WeakMap<Catalog, Grouping>();
+
+function groupingOf(catalog: Catalog, parts: string): Grouping {
+  const known = groupings.get(catalog);
+  if (known) return known;
+  const [groups, roots] = [new Set<string>(), new Set<string>()];
+  for (let at = 0; at < catalog.table.size; at++) {
+    const names = catalog.table.keyAt(at).split(parts);
+    roots.add(names[0] ?? "");
+    for (let depth = 1; depth < names.length; depth++) groups.add(names.slice(0, depth).join(parts));
   }
-  return groups;
+  groupings.set(catalog, { groups, roots });
+  return { groups, roots };
 }
 
 /** How many folders two paths begin with alike. */

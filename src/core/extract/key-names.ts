@@ -142,7 +142,9 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
   const hasNamespaces = book.files.includes("{namespace}");
   const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
   // Groups are called as those that are there, and written as most of them.
-  const outer = hasNamespaces ? [] : [...known.groups].filter((group) => !group.includes(separators.parts));
+  const outer = hasNamespaces
+    ? []
+    : [...known.groups].filter((group) => !group.includes(separators.parts) && wordsOf(group).length > 0);
   const groups = new Map(outer.map((group) => [wordsOf(group).join(""), group]));
   const groupCase = caseOf(outer, letterCase);
 

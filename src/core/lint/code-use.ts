@@ -6,6 +6,7 @@ import { composedKeyTest } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import { NearestKeys } from "../text/nearest.js";
 import { partEnds } from "../text/separators.js";
+import { composedIn, groupedByPrefix, mentionsOf } from "./possible-keys.js";
 
 const made = new WeakMap<BookConfig, { readonly sources: readonly Catalog[]; readonly keys: SourceKeys }>();
 
@@ -89,63 +90,8 @@ interface Known {
   readonly used: UsedKeys;
 }
 
-const mentioned = new WeakMap<CodeUse, ReadonlySet<string>>();
-
-/** The strings of a file that may be keys: as they are, and without the name of a program or catalog in front: `harbor/tides:low.title`. */
-function mentionsOf(source: CodeUse): ReadonlySet<string> {
-  let all = mentioned.get(source);
-  if (!all) {
-    const behind = [...source.mentions].flatMap(behindName);
-    all = behind.length > 0 ? new Set([...source.mentions, ...behind]) : source.mentions;
-    mentioned.set(source, all);
-  }
-  return all;
-}
-
-/** Of so many letters at least is the beginning of a key behind a name. */
-const leastStart = 3;
-
 /** So many keys behind one prefix in a file are no chance. */
 const leastPrefixed = 3;
-
-const prefixed = new WeakMap<CodeUse, ReadonlyMap<string, ReadonlySet<string>>>();
-
-/** Names in the strings of a file, by what stands before them: `say_quay_open` among the classes of an element, which a script looks up. */
-function groupedByPrefix(source: CodeUse): ReadonlyMap<string, ReadonlySet<string>> {
-  let groups = prefixed.get(source);
-  if (!groups) {
-    const found = new Map<string, Set<string>>();
-    for (const mention of source.mentions)
-      for (const [, prefix = "", name = ""] of mention.slice(0, longestList).matchAll(prefixedName)) {
-        const names = found.get(prefix);
-        if (names) names.add(name);
-        else found.set(prefix, new Set([name]));
-      }
-    prefixed.set(source, (groups = found));
-  }
-  return groups;
-}
-
-const prefixedName = /(?<![\w-])([a-z][a-z\d]{1,11}[_-])([A-Za-z]\w{2,80}(?:[.-]\w{1,80}){0,4})(?![\w-])/g;
-
-/** Longer strings than this are no lists of names, in code units. */
-const longestList = 300;
-
-/** What a file puts together with values, the same way. */
-function composedIn({ composed }: CodeUse): readonly (readonly (string | null)[])[] {
-  return composed.flatMap((parts) => {
-    const [start, ...others] = parts;
-    // `width:a` with a value behind says nothing of keys.
-    const behind = behindName(start ?? "").filter((text) => text.length >= leastStart);
-    return [parts, ...behind.map((text) => [text, ...others])];
-  });
-}
-
-/** What stands behind the first colon, where a name without spaces stands before it. */
-function behindName(text: string): readonly string[] {
-  const at = text.indexOf(":");
-  return at > 0 && at < text.length - 1 && !/\s/.test(text.slice(0, at)) ? [text.slice(at + 1)] : [];
-}
 
 /** The keys of a book's source catalogs as code writes them, in an order in which those that begin alike stand together. */
 class SourceKeys {
@@ -203,7 +149,7 @@ class SourceKeys {
   }
 
   private sorted(): readonly string[] {
-    return (this.inOrder ??= [...this.all].sort(byCodeUnit));
+    return (this.inOrder ??= [...this.all].sort());
   }
 
   /** Whether a key, or one that it may become, is there; what comes from a variable may be any. */
@@ -334,10 +280,6 @@ class SourceKeys {
   }
 }
 
-function byCodeUnit(one: string, other: string): number {
-  return one < other ? -1 : one > other ? 1 : 0;
-}
-
 /** Keys in order, with some that were added and without some that are gone. */
 function merged(
   keys: readonly string[],
@@ -348,5 +290,5 @@ function merged(
   const merged = keys.filter((key) => !left.has(key));
   // What is in order but for a few at its end is soon put in order.
   merged.push(...added);
-  return merged.sort(byCodeUnit);
+  return merged.sort();
 }

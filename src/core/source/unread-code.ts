@@ -12,6 +12,9 @@ const endings =
 /** What describes a program to what runs it, with names of texts in it (WebExtensions, "Internationalization", `__MSG_name__`). */
 const manifest = "**/manifest.json";
 
+/** A key between underscores, behind what all such keys have in front: `__TEXT_boats__`. */
+export const underscored = /(?<!\w)(__[A-Z]{2,20}_)([A-Za-z]\w{0,200}?)(__)(?!\w)/g;
+
 /** Longer files are data, in code units. */
 const longest = 500_000;
 
@@ -67,6 +70,6 @@ function wordsOf(text: string): ReadonlySet<string> {
   for (const [, word = ""] of text.matchAll(/["'`]([^"'`\n]{1,200})(?=["'`])/g)) found.add(word);
   for (const [word] of text.matchAll(/[\p{L}\p{N}_]{1,80}(?:[.:/-][\p{L}\p{N}_]{1,80}){1,12}/gu))
     found.add(word);
-  for (const [, word = ""] of text.matchAll(/__[A-Z]{2,20}_([A-Za-z]\w{0,200}?)__(?!\w)/g)) found.add(word);
+  for (const [, , word = ""] of text.matchAll(underscored)) found.add(word);
   return found;
 }

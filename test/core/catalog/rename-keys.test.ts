@@ -2,6 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { openProject } from "../../../src/core/project/project.js";
 import { rekeyProject } from "../../../src/core/project/rekey.js";
+import { memoryProject } from "../../support/memory-project.js";
 
 /** The source catalog after a key or group got another name. */
 async function rekey(file: string, text: string, from: string, to: string, book: object = {}) {
@@ -91,22 +92,17 @@ describe("entries that go elsewhere take their comments along", () => {
 });
 
 test("code that is not read, and what describes a program, are named where they have a key", async () => {
-  const config = {
-    source: "en",
-    targets: [],
-    books: [{ name: "app", files: "t/{locale}.json", code: ["src/**"] }],
-  };
-  const files = memoryFiles({
-    "fond.config.json": JSON.stringify(config),
-    "t/en.json": '{ "boat_late": "Late", "quay_open": "Open" }',
-    "src/a.js": 't("boat_late");\n',
-    "views/a.pug": 'h1= say("boat_late")\n',
-    "views/b.pug": 'h1= say("quay_open")\n',
-    "manifest.json": '{ "name": "__TEXT_boat_late__" }',
-  });
-  const opened = openProject(files);
-  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-  const result = await rekeyProject(opened.project, {}, "boat_late", "boat_delayed");
+  const project = memoryProject(
+    { code: ["src/**"] },
+    {
+      "t/en.json": '{ "boat_late": "Late", "quay_open": "Open" }',
+      "src/a.js": 't("boat_late");\n',
+      "views/a.pug": 'h1= say("boat_late")\n',
+      "views/b.pug": 'h1= say("quay_open")\n',
+      "manifest.json": '{ "name": "__TEXT_boat_late__" }',
+    },
+  );
+  const result = await rekeyProject(project, {}, "boat_late", "boat_delayed");
   if (!result.ok) throw new Error(result.message);
   expect(result.plan.notes.map(({ file, messageId }) => `${file} ${messageId}`)).toEqual([
     "manifest.json rekey/unread",

@@ -175,7 +175,7 @@ const tables: Readonly<
       ["es", "Leave now?", "Leave now?"],
       ["fr", "Attention!", "Attention !"],
       ["fr-CA", "Attention!", "Attention!"],
-      ["fr", "All of the boats are late, please wait!", "The boats of today are late!"],
+      ["fr", "All of the boats are late, please wait!", "The boats of the quay are late for you!"],
       ["fr", "See https://quay.example/?a=b", "Voir https://quay.example/?a=b"],
       ["pl", 'The "Tallow"', 'Statek "Tallow"'],
     ],

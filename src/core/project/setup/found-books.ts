@@ -9,16 +9,11 @@ import type { SourceFile } from "../../source/model.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import type { FormatName } from "../../config/names.js";
 import { isTextPlace } from "../../catalog/text-place.js";
+import { languageOfTexts } from "../../locale/language-of-texts.js";
 import { isOwnNameOf } from "../../locale/own-name.js";
 import { leftOutByName } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
-import {
-  countryLanguage,
-  languageOfTexts,
-  localeByText,
-  spellingOf,
-  writtenLocale,
-} from "./written-locale.js";
+import { countryLanguage, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
 
 /** A group of catalog files that differ in their locale alone, or one file that holds all locales. */
 export interface FoundBook {

@@ -3,6 +3,7 @@ import type { LookupConfig } from "../../config/schema.js";
 import type { Literal, SourceFile } from "../../source/model.js";
 import { languageOf, languages } from "../../source/languages/index.js";
 import { keysInAttribute } from "../../source/attribute-keys.js";
+import { underscored } from "../../source/unread-code.js";
 import { boundNames, type BoundCall } from "./bound-names.js";
 import { memberUses } from "./member-evidence.js";
 import { defaultPlace, noteBeside } from "./declared-texts.js";
@@ -166,9 +167,6 @@ function distinct(samples: readonly LookupSample[]): number {
 
 /** Signs before and behind what may be a key, in a text of any file: `[[cart:title]]`, `{%cart.title%}`. */
 const marked = /([[{%<@#(]{2,3})([\w.:/-]{2,200})(?:\s{0,9},[^\]\n]{0,200}?)?([\]}%>@#)]{2,3})/g;
-
-/** A key between underscores, behind what all such keys have in front: `__TEXT_boats__`. */
-export const underscored = /(?<!\w)(__[A-Z]{2,20}_)([A-Za-z]\w{0,200}?)(__)(?!\w)/g;
 
 /** A part of a template that a function of its name fills in: `{{#say}}cart.title{{/say}}`. */
 const filledPart = /(\{\{#(\w{1,40})\}\}\s{0,9})([\w.:/-]{2,200})(\s{0,9}\{\{\/\2\}\})/g;

@@ -9,7 +9,8 @@ import type { Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { withoutFrame, type FoundBook } from "./found-books.js";
 import { KeyIndex } from "./key-index.js";
-import { findLookups, type FoundLookups, underscored } from "./lookup-evidence.js";
+import { underscored } from "../../source/unread-code.js";
+import { findLookups, type FoundLookups } from "./lookup-evidence.js";
 import { most, type LookupUse } from "./lookup-use.js";
 
 /** Everything that is known of a project before anybody answers a question. */

@@ -1,3 +1,4 @@
+import { languageOfTexts } from "../../../locale/language-of-texts.js";
 import { defineRule } from "../../rule.js";
 import { languageName } from "../../plural-words.js";
 import { languageOf, spanInText, textNodesIn } from "../../text-parts.js";
@@ -125,7 +126,9 @@ export const textTypography = defineRule({
         return;
       }
     }
-    if ((locale !== "fr" && locale !== "fr-FR") || isStillEnglish(text)) return;
+    if (locale !== "fr" && locale !== "fr-FR") return;
+    // An earlier text of the source is a question of its language.
+    if ((languageOfTexts([text]) ?? language) !== language) return;
     for (const node of textNodesIn(message.nodes)) {
       const found = /(?<=\p{L})(?<!&\w{2,8})[?!;](?=\s|$)/u.exec(node.value);
       const span = found && spanInText(node, found.index, 1);
@@ -135,12 +138,3 @@ export const textTypography = defineRule({
     }
   },
 });
-
-/** Whether a text that is given for a French one has words of English, and none of French: an earlier text of the source. */
-function isStillEnglish(text: string): boolean {
-  const english = text.match(/\b(?:the|and|of|to|is|are|your|you|for|with|this|not|in|be|do|it)\b/gi) ?? [];
-  return (
-    english.length > 1 &&
-    !/(?<!\p{L})(?:le|la|les|un|une|des|du|de|et|est|vous|votre|pour|pas|avec)(?!\p{L})/iu.test(text)
-  );
-}
