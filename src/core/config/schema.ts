@@ -195,9 +195,9 @@ const bookSchema = v.strictObject({
     ),
   ),
   leaf: v.optional(
-    v.union(
-      [v.literal("{locale}"), v.pipe(v.string(), v.regex(/^[^{}.]+$/))],
-      "{locale}, or the name of the member that holds an entry's text",
+    v.pipe(
+      nonEmpty("{locale}, or the name of the member that holds an entry's text"),
+      v.regex(/^(?:\{locale\}|[^{}.]+)$/, "{locale}, or the name of the member that holds an entry's text"),
     ),
   ),
   table: v.optional(
