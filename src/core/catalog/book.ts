@@ -37,7 +37,7 @@ import {
   splitPluralKeys,
   type PluralKeySettings,
 } from "./plural-keys.js";
-import { localeInside, localesInside, viewed, viewOf, type CatalogView } from "./view.js";
+import { localeInside, localesInside, viewed, viewOf, withoutText, type CatalogView } from "./view.js";
 
 /** One catalog of a book: a file or a part of one, or the place where one would be. */
 export interface Catalog extends CatalogContent {
@@ -55,6 +55,8 @@ export interface Catalog extends CatalogContent {
   /** How the book keeps plurals, and what stands between the parts of its keys. */
   readonly settings: PluralKeySettings;
   readonly separator: string;
+  /** What stands where an entry would and has no text, where entries are objects with the text in one member. */
+  readonly withoutText: readonly { readonly entry: Entry; readonly path: EntryPath }[];
   /** The entries by key; of a key that is a duplicate, the last, as readers keep it. */
   readonly byKey: ReadonlyMap<string, Entry>;
   readonly lines: LineIndex;
@@ -363,6 +365,7 @@ function catalogIn(
     problems: found.problems,
     settings,
     separator,
+    withoutText: view.member === undefined ? [] : withoutText(raw, view.member),
     locale,
     namespace,
     view,

@@ -14,6 +14,8 @@ export interface CatalogView {
   wholeInFile(path: EntryPath): EntryPath;
   /** The path in the catalog; undefined for one of another locale. */
   fromFile(path: EntryPath): EntryPath | undefined;
+  /** The member of each entry that holds its text, where entries are objects. */
+  readonly member?: string;
 }
 
 const wholeFile: CatalogView = {
@@ -66,7 +68,33 @@ function endingIn(end: string): CatalogView {
 
 /** The view of entries that are objects with the text in one member: `"title": { "message": "Boats", "about": "…" }`. */
 export function withTextIn(member: string): CatalogView {
-  return { ...endingIn(member), wholeInFile: (path) => path };
+  return { ...endingIn(member), wholeInFile: (path) => path, member };
+}
+
+/**
+ * Where entries are objects with the text in one member: the first entry of everything that has no such member and belongs to
+ * nothing that has one, with the path of that. Nobody reads it as a text.
+ */
+export function withoutText(
+  { entries }: CatalogContent,
+  member: string,
+): readonly { readonly entry: Entry; readonly path: EntryPath }[] {
+  const idOf = (path: EntryPath) => JSON.stringify(path);
+  const withText = new Set<string>();
+  const around = new Set<string>();
+  for (const { path } of entries) {
+    if (path.at(-1) !== member || path.length === 1) continue;
+    withText.add(idOf(path.slice(0, -1)));
+    for (let length = 1; length < path.length - 1; length++) around.add(idOf(path.slice(0, length)));
+  }
+  const found = new Map<string, { readonly entry: Entry; readonly path: EntryPath }>();
+  for (const entry of entries) {
+    const starts = entry.path.map((_, index) => entry.path.slice(0, index + 1));
+    if (starts.some((start) => withText.has(idOf(start)))) continue;
+    const path = starts.find((start) => !around.has(idOf(start)));
+    if (path && !found.has(idOf(path))) found.set(idOf(path), { entry, path });
+  }
+  return [...found.values()];
 }
 
 /** The locales that a file's entries stand in, as it writes them. */

@@ -39,6 +39,7 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
         ...(example.order && { order: example.order }),
         ...(example.limits && { limits: example.limits }),
         ...(example.declared !== undefined && { declared: "./texts.d.ts" }),
+        ...(example.leaf !== undefined && { leaf: example.leaf }),
         ...(example.paths && { paths: [...example.paths] }),
         rules: {},
         fill: "source",
@@ -64,8 +65,13 @@ export function lintExample(example: Example, rules?: readonly Rule[]): Finding[
 /** The files of an example's project, by path. */
 function exampleFiles(example: Example, locale: string): Record<string, string> {
   const source = textsOf(example.source ?? (example.raw ? {} : "Text"));
+  const { leaf } = example;
+  const held =
+    leaf === undefined
+      ? source
+      : Object.fromEntries(Object.entries(source).map(([key, text]) => [key, { [leaf]: text }]));
   const files: Record<string, string> =
-    example.hasSource === false ? {} : { "texts/en.json": JSON.stringify(source, undefined, 2) };
+    example.hasSource === false ? {} : { "texts/en.json": JSON.stringify(held, undefined, 2) };
   const target = example.target ?? {};
   if (example.raw && typeof target === "string") files[`texts/${locale}.json`] = target;
   else files[`texts/${locale}.json`] = JSON.stringify(textsOf(target), undefined, 2);

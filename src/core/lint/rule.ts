@@ -121,6 +121,8 @@ export interface Example {
   readonly limits?: Readonly<Record<string, number>>;
   readonly paths?: readonly string[];
   readonly order?: KeyOrder;
+  /** The member of each entry that holds its text. */
+  readonly leaf?: string;
   /** A file of types that declares the source's texts. */
   readonly declared?: string;
   /** The project's glossary, as a CSV table. */

@@ -33,6 +33,10 @@ const say = notices("rekey", {
     remedy: "give one key and its new name, or a group and its new name: checkout.* basket.*",
   },
   unknown: { message: 'unknown key "{key}"', remedy: "`fond preview '**'` lists all keys" },
+  "unknown-unread": {
+    message: 'unknown key "{key}", and {file} cannot be read: {problem}',
+    remedy: "make the file readable first; `fond lint` shows where it is not",
+  },
   misspelled: { message: 'unknown key "{key}"', remedy: 'did you mean "{meant}"?' },
   "no-catalog": { message: 'no catalog for the namespace of "{key}"', remedy: "create {file} first" },
   exists: {
@@ -91,8 +95,10 @@ export async function rekeyProject(
   const renamed = new Set<string>();
   const renamings: Renaming[] = [];
   const books = booksIn(project, scope);
+  const unread: Catalog[] = [];
   for (const config of books) {
     const book = project.book(config);
+    unread.push(...book.catalogsOf(book.sourceLocale).filter((one) => one.exists && !isWhole(one)));
     const rename = renamingOf(from, to, separatorsOf(config).parts, book);
     renamings.push(rename);
     for (const catalog of book.catalogs)
@@ -128,6 +134,16 @@ export async function rekeyProject(
     }
   }
   if (renamed.size === 0) {
+    const [broken] = unread;
+    if (broken)
+      return {
+        ok: false,
+        ...say("unknown-unread", {
+          key: from,
+          file: broken.file,
+          problem: broken.unreadable ?? broken.problems[0]?.message ?? "",
+        }),
+      };
     const near = nearestKey(from.replace(/\W?\*$/, ""), known);
     return {
       ok: false,

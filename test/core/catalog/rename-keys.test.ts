@@ -109,3 +109,8 @@ test("code that is not read, and what describes a program, are named where they 
     "views/a.pug rekey/unread",
   ]);
 });
+
+test("a source that cannot be read is named, and not a key that is like the one asked for", async () => {
+  const broken = rekey("t/en.json", '{ "boat": "Boat", "quay" "Quay" }', "boats", "ship");
+  await expect(broken).rejects.toThrow(/^unknown key "boats", and t\/en\.json cannot be read: ./);
+});

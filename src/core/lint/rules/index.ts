@@ -47,6 +47,7 @@ import { argumentUnknown } from "./argument/unknown.js";
 import { fileLocaleCode } from "./file/locale-code.js";
 import { fileMergeMarker } from "./file/merge-marker.js";
 import { fileMissing } from "./file/missing.js";
+import { fileNoText } from "./file/no-text.js";
 import { fileUnreadable } from "./file/unreadable.js";
 import { keyDuplicate } from "./key/duplicate.js";
 import { keyExtra } from "./key/extra.js";
@@ -74,6 +75,7 @@ export const rules: readonly Rule[] = [
   fileUnreadable,
   fileMergeMarker,
   fileLocaleCode,
+  fileNoText,
   fileOrder,
   fileEncoding,
   keyMissing,

@@ -3,7 +3,7 @@ import { readableText, type SourceFile } from "../../source/model.js";
 import { unreadCode } from "../../source/unread-code.js";
 import { textsBeside } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
-import { keyCount, type FoundBook } from "./found-books.js";
+import { keyCount, type FoundBook } from "./found-book.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { heldAgainst } from "./held-against.js";
 import type { KeyIndex } from "./key-index.js";

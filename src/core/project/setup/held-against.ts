@@ -5,7 +5,7 @@ import { lookupShapes } from "../../source/book-code.js";
 import type { SourceFile } from "../../source/model.js";
 import { readSource } from "../../source/read.js";
 import { separatorsOf } from "../../text/separators.js";
-import type { FoundBook } from "./found-books.js";
+import type { FoundBook } from "./found-book.js";
 import { pluralBase } from "./key-index.js";
 
 /** What a proposed book's lookups ask for, held against its catalogs. */

@@ -11,7 +11,8 @@ import { lazily } from "../../text/lazy.js";
 import { compiledTest } from "../../survey/left-out.js";
 import { ecosystemOf } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
-import { findBooks, type FoundBook } from "./found-books.js";
+import type { FoundBook } from "./found-book.js";
+import { findBooks } from "./found-books.js";
 import { lookupModule } from "./lookup-module.js";
 import { findDeclared } from "./found-declared.js";
 import {

@@ -1,5 +1,5 @@
 import type { LetterCase } from "../../config/names.js";
-import type { FoundBook } from "./found-books.js";
+import type { FoundBook } from "./found-book.js";
 
 /** How the keys of a book are built, so that new ones follow; only what differs from what is usual. */
 export interface NamingStyle {

@@ -1,6 +1,6 @@
 import { readableText, type SourceFile } from "../../source/model.js";
 import { textLike } from "./declared-texts.js";
-import type { FoundBook } from "./found-books.js";
+import type { FoundBook } from "./found-book.js";
 
 /** The locale in which the largest book has the most keys; English where it has nearly as many, since extra keys gather in translations, or where its catalog cannot be read. */
 export function chooseSource(

@@ -7,7 +7,7 @@ import { lazily } from "../../text/lazy.js";
 import { leftOutByContent, leftOutByName, libraryTest, type LeftOut } from "../../survey/left-out.js";
 import type { Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
-import { withoutFrame, type FoundBook } from "./found-books.js";
+import { withoutFrame, type FoundBook } from "./found-book.js";
 import { KeyIndex } from "./key-index.js";
 import { underscored } from "../../source/unread-code.js";
 import { findLookups, type FoundLookups } from "./lookup-evidence.js";
