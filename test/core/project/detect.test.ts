@@ -21,6 +21,16 @@ const two = (name: string) => `${name}:\n  title: Quay\n  open: Open\n`;
 describe("init finds the catalogs, wherever they are and however they are written", () => {
   test.each<[string, Record<string, string>, object]>([
     [
+      "properties with a source without a suffix beside a file of its own language",
+      {
+        "l/words.properties": "a=The boat\nb=The quay\nc=Of the day\n",
+        "l/words_en.properties": "",
+        "l/words_de.properties": "a=Das Boot\nb=Die Kaimauer\n",
+        "l/words_new.properties": "a=The boat\nb=The quay\nc=Of the day\n",
+      },
+      { source: "en-US", targets: ["de", "en"], books: [{ files: "l/words_{locale}.properties" }] },
+    ],
+    [
       "properties with a source without a suffix",
       {
         "res/messages.properties": "a=One\nb=Two\n",

@@ -144,11 +144,21 @@ function groupsByContent(files: Files): Group[] {
 }
 
 /** A group without what is a locale only by chance: short names that are languages as well, where no sure one is beside them. */
-function withoutStrays(group: Group): Group {
+function withoutStrays(whole: Group): Group {
+  const group = { ...whole, members: whole.members.filter((member) => !isEnglishWord(member)) };
   const sure = new Set(group.members.filter(({ isWeak }) => !isWeak).map(({ locale }) => locale));
   const weak = group.members.filter(({ isWeak }) => isWeak);
   const isNamed = weak.length > 1 && weak.some(({ written }) => /^english$/i.test(written));
   return sure.size > 0 || isNamed ? group : { ...group, members: [] };
+}
+
+/** Codes of languages that are words of English, with which people and programs mark files: `texts_new`, `texts.min`. */
+const englishWord =
+  /^(?:ban|bas|bin|bug|day|den|fan|fat|gay|got|hit|mad|men|min|nap|new|sad|sat|son|sun|war|was)$/;
+
+/** Whether a file is called as an English word and its texts are in English: `texts_new` beside `texts_de`. */
+function isEnglishWord({ written, found: { content } }: Group["members"][number]): boolean {
+  return englishWord.test(written) && languageOfTexts(content.entries.map(({ text }) => text)) === "en";
 }
 
 /** Fewer folders with catalogs of their own are books of their own. */

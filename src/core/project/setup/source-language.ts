@@ -27,13 +27,14 @@ export function chooseSource(
     return { locale: "en", isSure: true };
   }
   const rank = (locale: string) => (locale === "en" ? 0 : locale.startsWith("en-") ? 1 : 2);
-  const [best, ...others] = [...totals]
+  const [first, ...others] = [...totals]
     // Translations keep keys that the source has given up; most products are written in English.
     .filter(([locale, count]) => {
       const isEnglish = rank(locale) < 2;
       return count >= most * (isEnglish ? 0.6 : 0.9) || (isEnglish && book?.unread.has(locale));
     })
     .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
+  const best = first && book ? (fallbackOf(book, first[0]) ?? first) : first;
   // A catalog that cannot be read may be the one with the most keys.
   if (!best) return { locale: "en", isSure: code.length === 0 };
   const isSure = (others.length === 0 && !book?.unread.size) || rank(best[0]) < 2;
@@ -42,6 +43,25 @@ export function chooseSource(
     `Source locale "${best[0]}", with ${keysOf(best[1])}${isUnread ? " that can be read" : ""}. Change "source" if the texts are written in another locale.`,
   );
   return { locale: best[0], isSure };
+}
+
+/**
+ * The locale of the file without one in its name, where it is in the same language and has no fewer keys: programs take from there
+ * what the file of the language does not have.
+ */
+function fallbackOf(
+  { spelling, locales }: FoundBook,
+  locale: string,
+): readonly [locale: string, count: number] | undefined {
+  if (typeof spelling === "string") return undefined;
+  const bare = Object.keys(spelling).find((one) => spelling[one] === "");
+  const count = bare === undefined ? undefined : locales.get(bare);
+  return bare !== undefined &&
+    count !== undefined &&
+    languageOf(bare) === languageOf(locale) &&
+    count >= (locales.get(locale) ?? 0)
+    ? [bare, count]
+    : undefined;
 }
 
 /** What texts in English have, and those of few other languages. */
