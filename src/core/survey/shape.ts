@@ -101,10 +101,14 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?=\D*\d)[MmLlHhVvCcSsQqTtAaZz][\d\s.,MmLlHhVvCcSsQqTtAaZzEe-]*$/, "the path of a drawing"],
   [/^(?:application|audio|font|image|model|multipart|text|video)\/[\w.+*-]+(?:;.*)?$/, "a media type"],
   [
-    /^[("'`]{0,3}(?:SELECT\s(?:@@|[\w`".]+[(,]|DISTINCT\b|\*)|(?:INSERT|REPLACE)\s(?:IGNORE\s)?INTO\b|DELETE\s(?:\S+\s+)?FROM\b|UPDATE\s(?:\S+\s+)?(?:\w+\s+)?(?:SET|set)\b|SHOW\s(?:FULL\s)?(?:COLUMNS|TABLES|DATABASES|CREATE|INDEX|STATUS|VARIABLES)\b|(?:CREATE|ALTER|DROP|TRUNCATE|alter|create|drop)\s(?:\w+\s)?(?:SESSION|SYSTEM|USER|ROLE|SCHEMA|SEQUENCE|TABLE|INDEX|VIEW|DATABASE|TRIGGER|COLUMN|table)\b|WITH\s\w+\sAS\s?\()/,
+    /^[("'`]{0,3}(?:SELECT\s(?:@@|[\w`".]+[(,]|DISTINCT\b|\*)|(?:INSERT|REPLACE)\s(?:IGNORE\s)?INTO\b|DELETE\s(?:\S+\s+)?FROM\b|UPDATE\s{1,3}(?:\S+\s+)?(?:\w+\s+)?(?:SET|set)\b|COMMENT\s(?:=\s|ON\s(?:TABLE|COLUMN|INDEX|FUNCTION)\b)|SHOW\s(?:FULL\s)?(?:COLUMNS|TABLES|DATABASES|CREATE|INDEX|STATUS|VARIABLES)\b|(?:CREATE|ALTER|DROP|TRUNCATE|alter|create|drop)\s(?:\w+\s)?(?:SESSION|SYSTEM|USER|ROLE|SCHEMA|SEQUENCE|TABLE|INDEX|VIEW|DATABASE|TRIGGER|COLUMN|table)\b|WITH\s\w+\sAS\s?\()/,
     "SQL",
   ],
   [/^[("'`]{0,3}SELECT\s[^]*\bFROM\b/, "SQL"],
+  [
+    /^(?:(?:tiny|small|medium|big)?(?:int|INT)(?:eger|EGER)?|(?:TINY|SMALL|MEDIUM|BIG)INT|varchar|VARCHAR|char|CHAR|(?:tiny|medium|long)?text|TEXT|datetime|DATETIME|timestamp|TIMESTAMP|date|DATE|decimal|DECIMAL|numeric|NUMERIC|double|DOUBLE|float|FLOAT|bool(?:ean)?|BOOL(?:EAN)?|(?:big)?serial|(?:BIG)?SERIAL)(?: ?\([\d, ]{0,9}\))?(?: (?:unsigned|UNSIGNED|binary|BINARY|(?:with|without) time zone|character set \w{1,20}|CHARACTER SET \w{1,20}|collate \w{1,30}|COLLATE \w{1,30})){0,3} (?:NOT NULL|NULL|not null|default\b|DEFAULT\b|auto_increment\b|AUTO_INCREMENT\b|PRIMARY KEY|primary key|UNIQUE\b|REFERENCES\b)/,
+    "a column of a table",
+  ],
   [/(?:[#$%@?!=]{3}[^#$%@?!=]{0,40}){4}/, "values of a program"],
   [/^[("'`]{0,3}CASE\s[^]{0,200}\bWHEN\s[^]{0,200}\bTHEN\s/, "SQL"],
   [/^SET\s(?:@\w|NAMES\s|CHARACTER SET\s|(?:SESSION|GLOBAL|LOCAL|TRANSACTION)\s)/, "SQL"],
@@ -156,6 +160,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^["'] ?[\w:-]{1,40}=["'][^"'<>]{0,80}["'](?:\s|$)/, "part of a tag"],
   [/^[^<>"]{0,80}"(?:\s[\w:-]{1,40}(?:=[^\s"<>]{1,60})?){1,6}\s?\/?>/, "part of a tag"],
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
+  [/^(?:\\[nrtv0]){1,9}$/, "an escape"],
   [
     /^(?:MIT|ISC|Expat|Zlib|Unlicense|(?:Apache|BSD|A?L?GPL|MPL|EPL|EUPL|CDDL|Artistic|CC(?:0|-BY(?:-SA)?))-v?\d[\w.]{0,9}(?:-[A-Za-z]{1,9}){0,3})$/,
     "the name of a license",

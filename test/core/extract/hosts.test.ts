@@ -537,6 +537,54 @@ describe("strings side by side are one text", () => {
   });
 });
 
+describe("what an expression of a template joins is one text", () => {
+  const book = {
+    emit: {
+      endings: { ".twig": { content: '{{ t("{key}"{args}) }}', attribute: '{{ t("{key}"{args}) }}' } },
+    },
+  };
+  test.each<[string, string, Record<string, string>]>([
+    [
+      "<p>{{ 'Boat \"' ~ name|upper ~ '\" is late.' }}</p>",
+      '<p>{{ t("a.boatLateName", name=name|upper) }}</p>',
+      { "a.boatLateName": 'Boat "{name}" is late.' },
+    ],
+    [
+      "<p>{{ boat.name + ' is late' }}</p>",
+      `<p>{{ t('a.lateName', name=boat.name) }}</p>`,
+      { "a.lateName": "{name} is late" },
+    ],
+    [
+      "<p>{{ (day|default('') == 'now') ? 'All boats.' : 'Boats of ' ~ day|default('') ~ ' here.' }}</p>",
+      "<p>{{ (day|default('') == 'now') ? t('a.allBoats') : t('a.boatsHereDay', day=day|default('')) }}</p>",
+      { "a.allBoats": "All boats.", "a.boatsHereDay": "Boats of {day} here." },
+    ],
+    [
+      "{% set title = 'It\\'s ' ~ boats[0].name(1, 'x')|date('d.m.Y') ~ ' of ' ~ place %}<h1>{{ title }}</h1>",
+      `{% set title = t('a.itsOfNamePlace', name=boats[0].name(1, 'x')|date('d.m.Y'), place=place) %}<h1>{{ title }}</h1>`,
+      { "a.itsOfNamePlace": "It's {name} of {place}" },
+    ],
+    [
+      "<b>{{ ('Boat of ' ~ name)|upper }}</b>",
+      "<b>{{ (t('a.boatName', name=name))|upper }}</b>",
+      { "a.boatName": "Boat of {name}" },
+    ],
+  ])("%s", async (template, code, texts) => {
+    expect(await extract("app/a.twig", template, book)).toMatchObject({ code, texts });
+  });
+
+  test.each([
+    ["<p>{{ (n > 1 ? 'Many boats' : 'One boat') ~ ' left' }}</p>", "joined with words"],
+    ["<p>{{ 'Boats: ' + count * 2 }}</p>", "other operators"],
+    ["<p>{{ 'Boats of ' + day | upper }}</p>", "other operators"],
+    ["<p>{{ name ?: '<em>No name given</em>' }}</p>", "elements in a string"],
+  ])("%s stays", async (template, reason) => {
+    const { code, notes } = await extract("app/a.twig", template, book);
+    expect(code).toBe(template);
+    expect(notes.join()).toContain(reason);
+  });
+});
+
 describe("words that code chooses", () => {
   const boats = "{n, plural, =1 {One boat is here} other {# boats are here}}";
   const left = "{n, plural, one {You have # seat left} other {You have # seats left}}";

@@ -18,7 +18,7 @@ export const curly: Dialect = {
     ),
     ...matchAll(
       text,
-      /\{([$/#]?[a-zA-Z_](?:[^{}\n]|\{[^{}\n]{0,300}\}){0,500}|(?!return\b|var\b|let\b|const\b|throw\b|new\b)[a-zA-Z_]\w{0,60}\s{1,99}\w{1,60}=(?:[^{}]|\{[^{}\n]{0,300}\}){0,1500})\}/g,
+      /\{([$/#]?[a-zA-Z_](?:[^{}\n]|\{(?:[^{}\n]|\{[^{}\n]{0,200}\}){0,300}\}){0,500}|(?!return\b|var\b|let\b|const\b|throw\b|new\b)[a-zA-Z_]\w{0,60}\s{1,99}\w{1,60}=(?:[^{}]|\{[^{}\n]{0,300}\}){0,1500})\}/g,
       (match) => ({
         kind: /^[$#]/.test(match[1] ?? "") ? "output" : "code",
         codeStart: match.index + 1,

@@ -1,11 +1,26 @@
 import { notices } from "../../../message/notices.js";
 import { lazily } from "../../../text/lazy.js";
-import type { Literal, LiteralContext, Lookup, LookupKey, LookupShapes } from "../../model.js";
-import { quotedIn, withoutQuoted } from "../../../text/delimited.js";
+import type { Literal, LiteralContext, Lookup, LookupKey, LookupShapes, Piece } from "../../model.js";
+import { holdsMarkup } from "../../../text/html-elements.js";
+import { quotedIn, withoutQuoted, type Quoted } from "../../../text/delimited.js";
+import { nameFromCode, uniqueNames } from "../expression-names.js";
+import { joinedIn, type Joined } from "./joined.js";
 import { readScript } from "../script/script.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
 
 const say = notices("extract", {
+  "joined-open": {
+    message: "other operators stand behind what is joined, and may be done with all of it",
+    remedy: "put brackets around what belongs together, or move the text by hand",
+  },
+  "joined-words": {
+    message: "it is joined with words that are a part of the sentence",
+    remedy: "write each whole sentence as a text of its own",
+  },
+  "string-markup": {
+    message: "it has elements in a string, and the template may escape what takes its place",
+    remedy: "move the markup out of the string, or the text by hand",
+  },
   "filled-pattern": {
     message: "the template fills values into it",
     remedy: "write the values into the text as the template's own, then extract again",
@@ -204,6 +219,7 @@ function givenTo(code: string, before: string, isBeforeColon: boolean): LiteralC
     if (/[)\]}]/.test(unit)) depth++;
     else if (/[([{]/.test(unit)) depth--;
     else if (depth === 0 && unit === ",") commas++;
+    if (depth > 0) continue;
     if (depth === 0) {
       if (unit !== "|" || before[at - 1] === "|" || before[at + 1] === "|") continue;
       // Behind a filter's name stand its arguments, each behind a colon.
@@ -265,7 +281,11 @@ export function readPlainExpression(
           .filter(({ index }) => index < end)
           .map((one) => one[1] ?? "");
   };
-  for (const { start: at, end: close, value } of quotedIn(code, `"'`)) {
+  const quoted = [...quotedIn(code, `"'`)];
+  const chains = /[~+]/.test(code) ? joinedIn(blank()) : [];
+  const read = new Set<Joined>();
+  for (const { start: at, end: close, value: written } of quoted) {
+    const value = withoutEscapes(written);
     mentions.push(value);
     const span = { start: start + at, end: start + close };
     const inner = { start: span.start + 1, end: span.end - 1 };
@@ -288,7 +308,6 @@ export function readPlainExpression(
       continue;
     }
     if (!/\p{L}/u.test(value)) continue;
-    const from = Math.max(at - farthest, 0);
     const filter = lookupFilter.exec(code.slice(close, close + 40))?.[1];
     if (filter !== undefined) {
       const context = {
@@ -301,28 +320,95 @@ export function readPlainExpression(
       literals.push({ form: "string", span, pieces: [{ kind: "text", value, span: inner }], context });
       continue;
     }
-    const compared = /[=!]=\s*$|\b(?:eq|ne|in|is)\s+$/.test(before) || (isTest && named === undefined);
-    const context: LiteralContext = compared
+    const chain = chains.find(({ operands }) =>
+      operands.some((one) => one.start === at && one.end === close),
+    );
+    if (chain && read.has(chain)) continue;
+    const [outer, outerEnd] = chain ? [chain.start, chain.end] : [at, close];
+    const [ahead, behind] = chain
+      ? [code.slice(Math.max(outer - longestName, 0), outer), code.slice(outerEnd, outerEnd + 40)]
+      : [before, code.slice(close, close + 40)];
+    const isCompared = /[=!]=\s*$|\b(?:eq|ne|in|is)\s+$/.test(ahead) || (isTest && named === undefined);
+    const property = /(?<![\w-])([\w-]+)\s*=\s*$/.exec(ahead)?.[1];
+    const from = Math.max(outer - farthest, 0);
+    const context: LiteralContext = isCompared
       ? { language: "markup", role: "compared", name: "==", atLoad: false }
-      : named !== undefined
-        ? { language: "markup", role: "property", name: named, properties: [named], atLoad: false }
-        : (givenTo(
-            code.slice(from, at),
-            blank().slice(from, at),
-            /^\s*:/.test(code.slice(close, close + 40)),
-          ) ??
+      : property !== undefined
+        ? { language: "markup", role: "property", name: property, properties: [property], atLoad: false }
+        : (givenTo(code.slice(from, outer), blank().slice(from, outer), /^\s*:/.test(behind)) ??
           (callee !== undefined
             ? { language: "markup", role: "argument", name: callee, index: 0, atLoad: false }
             : (place ?? { language: "markup", role: "other", atLoad: false })));
-    const isPattern =
-      /%(?:\(\w+\))?[sd]/.test(value) && /^\s*(?:\|\s*format\b|%)/.test(code.slice(close, close + 40));
+    if (chain) {
+      read.add(chain);
+      literals.push(joinedLiteral(chain, code, start, quoted, context));
+      continue;
+    }
+    const isPattern = /%(?:\(\w+\))?[sd]/.test(value) && /^\s*(?:\|\s*format\b|%)/.test(behind);
+    const obstacle = isPattern
+      ? say("filled-pattern", {})
+      : holdsMarkup(value)
+        ? say("string-markup", {})
+        : undefined;
     literals.push({
       form: "string",
       span,
       pieces: [{ kind: "text", value, span: inner }],
       context,
-      ...(isPattern && { obstacle: say("filled-pattern", {}) }),
+      ...(obstacle && { obstacle }),
     });
   }
   return { literals, lookups, mentions };
+}
+
+/** What a string of a template's own language says: a backslash takes the next character as it is, but for line ends and tabs. */
+function withoutEscapes(written: string): string {
+  return written.replace(/\\([nt"'\\])/g, (_, unit: string) => (unit === "n" ? "\n" : unit === "t" ? "\t" : unit));
+}
+
+/** Strings and values that an expression joins to one text. */
+function joinedLiteral(
+  { start, end, operands, isOpen }: Joined,
+  code: string,
+  offset: number,
+  quoted: readonly Quoted[],
+  context: LiteralContext,
+): Literal {
+  const unique = uniqueNames();
+  let hasWords = false;
+  const pieces = operands.map((operand): Piece => {
+    const string = quoted.find((one) => one.start === operand.start && one.end === operand.end);
+    const span = { start: offset + operand.start, end: offset + operand.end };
+    if (string)
+      return {
+        kind: "text",
+        value: withoutEscapes(string.value),
+        span: { start: span.start + 1, end: span.end - 1 },
+      };
+    const value = code.slice(operand.start, operand.end);
+    hasWords ||= [...quotedIn(value, `"'`)].some((one) => /\p{L}{2}.*\s|^\p{Lu}\p{Ll}/u.test(one.value));
+    return {
+      kind: "argument",
+      name: unique(nameFromCode(value), value),
+      code: value,
+      span,
+      mayBeAbsent: false,
+    };
+  });
+  const text = pieces.map((piece) => (piece.kind === "text" ? piece.value : "")).join("");
+  const obstacle = isOpen
+    ? say("joined-open", {})
+    : hasWords
+      ? say("joined-words", {})
+      : holdsMarkup(text)
+        ? say("string-markup", {})
+        : undefined;
+  const isText = pieces.length === 1 && pieces[0]?.kind === "text";
+  return {
+    form: isText ? "string" : "template",
+    span: { start: offset + start, end: offset + end },
+    pieces,
+    context,
+    ...(obstacle && { obstacle }),
+  };
 }
