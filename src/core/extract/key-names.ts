@@ -291,8 +291,25 @@ function roleWord(literal: Literal): string {
   return role === "attribute" || role === "property" || role === "variable"
     ? (name ?? role)
     : role === "argument"
-      ? "message"
+      ? callWord(name)
       : role;
+}
+
+/** What takes a text, by a word in its name: `f.submit`, `link_to`, `setTitle`, `new JLabel`. */
+const callWords: readonly (readonly [RegExp, string])[] = [
+  [/^(?:submit|button|btn)$/, "button"],
+  [/^(?:link|anchor)$/, "link"],
+  [/^(?:label|caption|legend)$/, "label"],
+  [/^(?:title|heading|header)$/, "title"],
+  [/^(?:placeholder|hint|tooltip|tip)$/, "hint"],
+  [/^(?:error|errors|warning|warn)$/, "error"],
+];
+
+/** What a text is that a call takes, in one word. */
+function callWord(name = ""): string {
+  const words = wordsOf(name.split(".").at(-1) ?? "");
+  const known = words.map((word) => callWords.find(([pattern]) => pattern.test(word.toLowerCase()))?.[1]);
+  return known.findLast((one) => one !== undefined) ?? "message";
 }
 
 /** Elements whose names say what they are for, in words that are no names of HTML. */

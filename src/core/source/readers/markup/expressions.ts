@@ -386,7 +386,7 @@ function joinedLiteral(
         span: { start: span.start + 1, end: span.end - 1 },
       };
     const value = code.slice(operand.start, operand.end);
-    hasWords ||= [...quotedIn(value, `"'`)].some((one) => /\p{L}{2}.*\s|^\p{Lu}\p{Ll}/u.test(one.value));
+    hasWords ||= [...quotedIn(value, `"'`)].some((one) => /\p{L}{2}\s|^\p{Lu}\p{Ll}/u.test(one.value));
     return {
       kind: "argument",
       name: unique(nameFromCode(value), value),
