@@ -162,6 +162,7 @@ export const dialectNames = [
   "braces",
   "curly",
   "commented",
+  "capitals",
   "mako",
   "html",
 ] as const;

@@ -41,7 +41,7 @@ export function withDivided(source: SourceFile, all: readonly Island[]): SourceF
 function partOfBlock(code: string): "open" | "else" | "close" {
   const bare = code.trim().replace(/^[~-]/, "").trim();
   if (/^(?:\/|end|@end|\}\s*;?$)/.test(bare)) return "close";
-  return /^[:@#]?(?:else|elif|elsif|elseif|when|case|otherwise|empty|then|catch)|^\}\s*else|^\^$/.test(bare)
+  return /^[:@#]?(?:else|elif|elsif|elseif|when|case|otherwise|empty|then|catch)|^\}\s*else|^\^$/i.test(bare)
     ? "else"
     : "open";
 }
@@ -64,14 +64,17 @@ function blocksBetween(
     at = island.end;
   }
   rest += text.slice(at, start);
-  // A tag parts what stands before it from what stands behind; a line of its own may be anything.
-  if (/[<>\p{L}\p{N}]|\n\s*\n/u.test(rest)) return undefined;
+  // A tag parts what stands before it from what stands behind, but one of a word inside a sentence; a line of its own may be anything.
+  if (/[<>\p{L}\p{N}]|\n\s*\n/u.test(rest.replace(wordTag, ""))) return undefined;
   const code = between.filter(({ kind, isShown }) => kind === "code" && isShown !== true);
   return {
     parts: code.map(({ codeStart, codeEnd }) => partOfBlock(text.slice(codeStart, codeEnd))),
     hasValue: between.some(({ kind }) => kind === "output"),
   };
 }
+
+/** The tag of an element around words inside a sentence. */
+const wordTag = /<\/?(?:b|strong|i|em|u|code|tt|kbd|mark|var)(?:\s[^<>]{0,200})?>/i;
 
 /** So far from a text the next one of its sentence stands at most, in code units. */
 const longestBlock = 400;

@@ -32,14 +32,34 @@ export function hasLetters(pieces: readonly Piece[]): boolean {
   });
 }
 
-/** The pieces without the white space at their ends, which stays outside in the code; other spaces (U+00A0 …) are text. */
+/** How many code units of blanks a text of markup begins with, those that are entities and marks that show nothing included. */
+export function blanksAhead(text: string): number {
+  return /^(?:[\s\uE002]|&(?:nbsp|ensp|emsp|thinsp|#160|#xa0);)*/i.exec(text)?.[0].length ?? 0;
+}
+
+/** How many code units of such blanks a text of markup ends with. */
+export function blanksBehind(text: string): number {
+  for (let end = text.length; ;) {
+    while (/[\s\uE002]/.test(text[end - 1] ?? "x")) end--;
+    const entity =
+      text[end - 1] === ";"
+        ? /&(?:nbsp|ensp|emsp|thinsp|#160|#xa0);$/i.exec(text.slice(Math.max(end - 8, 0), end))
+        : null;
+    if (!entity) return text.length - end;
+    end -= entity[0].length;
+  }
+}
+
+/** The pieces without the blanks at their ends, which stay outside in the code. */
 export function trimEnds(pieces: readonly Piece[]): Piece[] {
   const trimmed = pieces.map((piece, index) => {
     if (piece.kind !== "text") return piece;
-    let { value } = piece;
-    if (index === 0) value = value.replace(/^[ \t\r\n\f]+/, "");
-    if (index === pieces.length - 1) value = value.replace(/(?<![ \t\r\n\f])[ \t\r\n\f]+$/, "");
-    return { ...piece, value };
+    const { value } = piece;
+    let start = 0;
+    let end = value.length;
+    if (index === 0) while (start < end && /\s/.test(value[start] ?? "")) start++;
+    if (index === pieces.length - 1) while (end > start && /\s/.test(value[end - 1] ?? "")) end--;
+    return { ...piece, value: value.slice(start, end) };
   });
   return trimmed.filter((piece) => piece.kind !== "text" || piece.value !== "");
 }

@@ -162,6 +162,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
   [/^(?:\\[nrtv0]){1,9}$/, "an escape"],
   [
+    /^(?:utf-?(?:8|16|32)(?:[bl]e)?|iso-?8859-?\d{1,2}|us-ascii|windows-?125\d|shift[-_]jis|euc-(?:jp|kr)|gb(?:2312|18030)|big5|koi8-[ru])$/i,
+    "the name of an encoding",
+  ],
+  [
     /^(?:MIT|ISC|Expat|Zlib|Unlicense|(?:Apache|BSD|A?L?GPL|MPL|EPL|EUPL|CDDL|Artistic|CC(?:0|-BY(?:-SA)?))-v?\d[\w.]{0,9}(?:-[A-Za-z]{1,9}){0,3})$/,
     "the name of a license",
   ],

@@ -550,6 +550,21 @@ describe("what an expression of a template joins is one text", () => {
       { "a.boatLateName": 'Boat "{name}" is late.' },
     ],
     [
+      "<p>{{ late ? 'Late: '. when(boat.day) : 'Here' }}</p>",
+      `<p>{{ late ? t('a.lateDay', day=when(boat.day)) : t('a.here') }}</p>`,
+      { "a.lateDay": "Late: {day}", "a.here": "Here" },
+    ],
+    [
+      '<p>{{ show("Boats left") .Boat }}</p>',
+      '<p>{{ show(t("a.boatsLeft")) .Boat }}</p>',
+      { "a.boatsLeft": "Boats left" },
+    ],
+    [
+      "<p>{{ 'Boat ' . boat->name . ' is late' }}</p>",
+      `<p>{{ t('a.boatLateName', name=boat->name) }}</p>`,
+      { "a.boatLateName": "Boat {name} is late" },
+    ],
+    [
       "<p>{{ boat.name + ' is late' }}</p>",
       `<p>{{ t('a.lateName', name=boat.name) }}</p>`,
       { "a.lateName": "{name} is late" },

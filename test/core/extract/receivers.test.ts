@@ -796,6 +796,8 @@ describe("sentences that blocks of a template divide stay", () => {
     ["a.svelte", "<p>This {#if page}page{:else}post{/if} is for members</p>", false],
     ["a.erb", "<p>All <% boats.each do |b| %><%= b %><% end %> are late</p>", false],
     ["a.php", "<p>This <?php if ($page) { ?>page<?php } else { ?>post<?php } ?> is for members</p>", false],
+    ["a.hbs", "<p>The boat is <b>{{#if late}}late{{else}}here{{/if}}.</b></p>", false],
+    ["a.hbs", "<p><b>Boats</b> {{#if late}}<i>late today</i>{{/if}}</p>", true],
     ["a.hbs", "<p>{{#if late}}Your boat is late{{/if}} {{#if full}}Your boat is full{{/if}}</p>", true],
     ["a.hbs", "<p>Boats: {{#each boats}}{{name}}{{/each}}</p>", true],
     ["a.hbs", "<p>{{#if on}}The boat sails{{else}}the boat stays{{/if}}</p>", true],

@@ -1071,6 +1071,28 @@ describe("init finds lookups by the keys of the catalog", () => {
     expect(books).toContainEqual(expect.objectContaining(book));
   });
 
+  test("a small book is asked by the lookup of a larger one, whatever else that asks for", async () => {
+    const words = (start: string, count: number) =>
+      Array.from({ length: count }, (_, at) => `${start}.word${String.fromCharCode(65 + at)}`);
+    const catalog = (list: readonly string[]) =>
+      JSON.stringify(Object.fromEntries(list.map((one) => [one, `All ${one}`])));
+    const [desk, mail] = [words("desk", 24), words("mail", 5)];
+    const page = (list: readonly string[]) => list.map((one) => `<p data-say="${one}"></p>`).join("\n");
+    const config = await proposed({
+      "desk/texts/en.json": catalog(desk),
+      "desk/texts/de.json": catalog(desk),
+      "mail/words/en.json": catalog(mail),
+      "mail/words/de.json": catalog(mail),
+      "desk/page.html": page([...desk, ...desk.slice(0, 9), ...mail.slice(0, 4)]),
+    });
+    expect(config).toMatchObject({
+      books: [
+        { files: "desk/texts/{locale}.json", lookups: [{ attribute: "data-say" }] },
+        { files: "mail/words/{locale}.json", lookups: [{ attribute: "data-say" }], code: ["desk/**/*.html"] },
+      ],
+    });
+  });
+
   test("keys in braces in annotations are found, and texts there are written so", async () => {
     const config = await proposed({
       "texts/messages.properties": "order.customer=A customer is needed\norder.day=A day is needed\n",

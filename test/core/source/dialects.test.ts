@@ -29,6 +29,8 @@ describe("the dialect of a template", () => {
     ["page.tpl", "<!-- IF open --><p>{boat.name}</p><!-- ENDIF open -->", "commented"],
     ["page.tpl", "{{{ if open }}}<p>{./name}</p>{{{ end }}}", "commented"],
     ["page.tpl", "<p>{'Boats'|t}</p>", "curly"],
+    ["page.tpl", '<PAGE_IF open><p title="<PAGE_VAR NAME="boat">">Open</p></PAGE_IF>', "capitals"],
+    ["page.html", "<!-- PAGE_LOOP boats --><p><!-- PAGE_VAR boat --></p><!-- /PAGE_LOOP -->", "capitals"],
     ["page.mak", "<p>${boat}</p>", "mako"],
     ["page.html", '<p>${_("Boats")}</p>', "mako"],
     ["page.html", "<ul>\n% for boat in boats:\n<li>${boat.name}</li>\n% endfor\n</ul>", "mako"],
@@ -85,6 +87,12 @@ describe("what people read in a template", () => {
       "a.tpl",
       "<p>{boatPool type='late'}</p><u>{boatPool\n  type='early'\n  name=$x}</u><b>All boats</b><i>{t}Late today{/t}</i>",
       ["All boats"],
+    ],
+    [
+      "tags in capitals, in attributes and in comments",
+      "a.tpl",
+      '<PAGE_IF NAME="late"><p class="<PAGE_VAR NAME="kind">" title="Boat <PAGE_VAR ESCAPE=HTML NAME=boat>">Late, <PAGE_VAR boat>!</p><PAGE_ELSE><!-- PAGE_VAR "quay" --><b>On time</b></PAGE_IF><PAGE_INCLUDE NAME="foot.tpl">',
+      ["Boat {boat}", "Late, {boat}!", "On time"],
     ],
     [
       "texts in blocks that look them up",

@@ -249,6 +249,16 @@ describe("what stands before a key, and around it", () => {
     ]);
   });
 
+  test("an attribute's key may be filled in by a template, and so may the values behind it", () => {
+    const page =
+      '<p data-text="a.<%= x %>">x</p><p data-text="a.lead,<%= time %>">x</p><p data-text="<%= key %>">y</p><p data-text="A b, c">z</p>';
+    expect(keysIn("a.erb", page, [{ attribute: "data-text" }]).map(({ key }) => key)).toEqual([
+      "a.…",
+      "a.lead",
+      "A b, c",
+    ]);
+  });
+
   test("a lookup may be the tag of a template", () => {
     const code = "f(say`a.b`, say`a.${c}`, html`a.c`)";
     expect(keysIn("a.js", code, [{ call: "say" }])).toEqual([

@@ -208,9 +208,11 @@ function sayHeld(
   source: string,
   code: readonly SourceFile[],
   found: FoundBook,
-  { grounds, files }: Pick<Surroundings, "grounds" | "files">,
+  { grounds, files, books, studied }: Pick<Surroundings, "grounds" | "files" | "books" | "studied">,
 ): readonly string[] {
-  const held = heldAgainst(book, source, code, found);
+  const asking = books.map(studied).filter(({ lookups }) => lookups.uses.length > 0);
+  const others = asking.filter((one) => one.book.files !== found.files).map(({ keys }) => keys);
+  const held = heldAgainst(book, source, code, found, others);
   if (!held) return [];
   const { found: asked, unknown, example, keys, unused } = held;
   const rest =

@@ -6,7 +6,7 @@ import type { SourceFile } from "../../source/model.js";
 import { readSource } from "../../source/read.js";
 import { separatorsOf } from "../../text/separators.js";
 import type { FoundBook } from "./found-book.js";
-import { pluralBase } from "./key-index.js";
+import { pluralBase, type KeyIndex } from "./key-index.js";
 
 /** What a proposed book's lookups ask for, held against its catalogs. */
 export interface HeldAgainst {
@@ -19,12 +19,16 @@ export interface HeldAgainst {
   readonly unused: ReadonlySet<string>;
 }
 
-/** Reads code once more, as the proposed configuration has it, and counts which keys it asks for. */
+/**
+ * Reads code once more, as the proposed configuration has it, and counts which keys it asks for. What other books have that the
+ * same lookups ask is not counted.
+ */
 export function heldAgainst(
   book: object,
   source: string,
   code: readonly SourceFile[],
   { keys }: FoundBook,
+  others: readonly KeyIndex[],
 ): HeldAgainst | undefined {
   const parsed = v.safeParse(configSchema, { source, targets: [], books: [book] });
   const config: BookConfig | undefined = parsed.success ? parsed.output.books[0] : undefined;
@@ -59,7 +63,7 @@ export function heldAgainst(
       asked.add(key.value);
       if (all.has(key.value) || bases.has(key.value)) found++;
       else if (isMember) tests.push((other) => other.startsWith(key.value + parts));
-      else {
+      else if (!others.some((other) => other.match(key.value) !== undefined)) {
         unknown++;
         example ??= { key: key.value, file };
       }

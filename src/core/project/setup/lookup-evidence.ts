@@ -35,8 +35,26 @@ export interface FoundLookups {
 /** So many samples from files of a kind are enough to see how something is written. */
 const mostSamples = 40;
 
-/** Finds the lookups of a book, whose texts may be in a constant of its code: whatever takes its keys in code, and hardly any other string. */
-export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constant?: string): FoundLookups {
+/** The lookups of other books, which may take a book's keys as well, and whether a string is a key of those books. */
+export interface SharedLookups {
+  readonly uses: readonly LookupUse[];
+  readonly isKey: (text: string) => boolean;
+}
+
+/** Fewer keys that another book's lookup takes may be words of both by chance. */
+const leastShared = 3;
+
+/**
+ * Finds the lookups of a book, whose texts may be in a constant of its code: whatever takes its keys in code, and hardly any other
+ * string. With `shared` only those of other books are looked at, and the keys of these count for nothing.
+ */
+export function findLookups(
+  code: readonly SourceFile[],
+  keys: KeyIndex,
+  constant?: string,
+  shared?: SharedLookups,
+): FoundLookups {
+  const sharedIds = shared && new Set(shared.uses.map(({ lookup }) => JSON.stringify(lookup)));
   const uses = new Map<string, LookupUse>();
   const makers = new Map<string, MakerVotes>();
   for (const source of code) {
@@ -56,6 +74,8 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constan
       // What such a key is relative to is found out by itself.
       if (!match && /^\.[\w.]+$/.test(text)) continue;
       for (const { id, lookup, shown } of shapesOf(literal, source, place)) {
+        if (shared && (sharedIds?.has(JSON.stringify(lookup)) !== true || (!match && shared.isKey(text))))
+          continue;
         const use = uses.get(id) ?? newUse(lookup, shown);
         uses.set(id, use);
         const found =
@@ -66,14 +86,17 @@ export function findLookups(code: readonly SourceFile[], keys: KeyIndex, constan
       }
     }
   }
-  addMarks(code, keys, uses);
-  addSymbols(code, keys, uses);
-  const surely = [...uses.values()].filter((use) => isLookup(use, keys));
+  if (!shared) {
+    addMarks(code, keys, uses);
+    addSymbols(code, keys, uses);
+  }
+  const surely = [...uses.values()].filter(
+    (use) => isLookup(use, keys) && (!shared || distinct(use.samples) >= leastShared),
+  );
   const found = [
     ...surely,
     ...[...uses.values()].filter((use) => !surely.includes(use) && isPartOf(use, surely)),
-    ...makerUses(makers),
-    ...memberUses(code, keys, constant),
+    ...(shared ? [] : [...makerUses(makers), ...memberUses(code, keys, constant)]),
   ];
   const kept = withoutChance(found).map((use) => withDefault(use));
   const votes = newVotes();

@@ -56,7 +56,7 @@ export function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]
     const lookups = keys.size === 0 ? { ...held, uses: declaredLookups(users) } : held;
     return { book, keys, users, lookups };
   };
-  const study = (book: FoundBook) => {
+  const studyAlone = (book: FoundBook) => {
     const there = known.get(book);
     if (there) return there;
     const whole = studyAs(book);
@@ -65,6 +65,17 @@ export function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]
     const isBare = bare && hitsOf(bare.lookups) > 3 * hitsOf(whole.lookups);
     const studied = withoutNames(isBare ? bare : whole);
     known.set(book, studied);
+    return studied;
+  };
+  const studyAll = new Map<FoundBook, StudiedBook>();
+  const study = (book: FoundBook): StudiedBook => {
+    const there = studyAll.get(book);
+    if (there) return there;
+    const studied = withShared(
+      studyAlone(book),
+      several ? books.filter((one) => one !== book).map(studyAlone) : [],
+    );
+    studyAll.set(book, studied);
     return studied;
   };
   const asked = lazily(() => new Map(books.map((book) => [book, filesThatAsk(study(book))])));
@@ -87,6 +98,17 @@ export function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]
     const others = books.filter((one) => one !== book).map(isOf);
     return { ...studied, users: code.filter((source) => !others.some((has) => has(source))) };
   };
+}
+
+/** A book that nothing asks by itself, with those lookups of other books that take its keys too. */
+function withShared(studied: StudiedBook, others: readonly StudiedBook[]): StudiedBook {
+  const asking = others.filter(({ lookups }) => lookups.uses.length > 0);
+  if (studied.lookups.uses.length > 0 || studied.keys.size === 0 || asking.length === 0) return studied;
+  const lookups = findLookups(studied.users, studied.keys, studied.book.constant, {
+    uses: asking.flatMap((one) => one.lookups.uses),
+    isKey: (text) => asking.some(({ keys }) => keys.match(text) !== undefined),
+  });
+  return lookups.uses.length > 0 ? { ...studied, lookups } : studied;
 }
 
 /** The folder whose code a book's catalogs stand beside, with a slash behind it: none in which another book is asked for its texts. */

@@ -3,6 +3,7 @@ import { rawElements } from "../readers/markup/raw-elements.js";
 import { globTest } from "../../files/glob.js";
 import type { Dialect, Island } from "./dialect.js";
 import { braces } from "./braces/braces.js";
+import { capitals } from "./capitals/capitals.js";
 import { commented } from "./commented/commented.js";
 import { curly } from "./curly/curly.js";
 import { directives } from "./directives/directives.js";
@@ -28,6 +29,7 @@ const byName: Readonly<Record<DialectName, Dialect>> = {
   braces,
   curly,
   commented,
+  capitals,
   mako,
   html,
 };
@@ -67,7 +69,7 @@ export function dialectByContent(text: string): Dialect {
   const part = text.length > looked ? text.slice(0, looked) : text;
   let best: Dialect = html;
   let most = 0;
-  if (!/<[%?]|[<]\w+:|[{@]|^[ \t]*% ?[a-z]/m.test(part)) return html;
+  if (!/<[%?]|<\w+:|<(?:!-- ?)?[A-Z]{2,6}_|[{@]|^[ \t]*% ?[a-z]/m.test(part)) return html;
   for (const dialect of dialects) {
     const count = dialect.sign ? (part.match(dialect.sign)?.length ?? 0) : 0;
     if (count > most) [best, most] = [dialect, count];

@@ -282,7 +282,10 @@ export function readPlainExpression(
           .map((one) => one[1] ?? "");
   };
   const quoted = [...quotedIn(code, `"'`)];
-  const chains = /[~+]/.test(code) ? joinedIn(blank()) : [];
+  const chains =
+    quoted.length > 0 && /[~+.]/.test(code)
+      ? joinedIn(withoutQuoted(code, `"'`, ({ start, end }) => `"${"_".repeat(end - start - 2)}"`))
+      : [];
   const read = new Set<Joined>();
   for (const { start: at, end: close, value: written } of quoted) {
     const value = withoutEscapes(written);
@@ -344,7 +347,9 @@ export function readPlainExpression(
       literals.push(joinedLiteral(chain, code, start, quoted, context));
       continue;
     }
-    const isPattern = /%(?:\(\w+\))?[sd]/.test(value) && /^\s*(?:\|\s*format\b|%)/.test(behind);
+    const isPattern =
+      /%(?:\(\w+\))?[sdvq]/.test(value) &&
+      (/^\s*(?:\|\s*format\b|%)/.test(behind) || /^s?printf$/i.test(callee ?? ""));
     const obstacle = isPattern
       ? say("filled-pattern", {})
       : holdsMarkup(value)
@@ -363,7 +368,9 @@ export function readPlainExpression(
 
 /** What a string of a template's own language says: a backslash takes the next character as it is, but for line ends and tabs. */
 function withoutEscapes(written: string): string {
-  return written.replace(/\\([nt"'\\])/g, (_, unit: string) => (unit === "n" ? "\n" : unit === "t" ? "\t" : unit));
+  return written.replace(/\\([nt"'\\])/g, (_, unit: string) =>
+    unit === "n" ? "\n" : unit === "t" ? "\t" : unit,
+  );
 }
 
 /** Strings and values that an expression joins to one text. */

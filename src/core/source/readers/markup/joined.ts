@@ -7,8 +7,27 @@ export interface Joined extends Span {
   readonly isOpen?: true;
 }
 
-/** An operand of an expression of a template: its bounds without blanks, read forward or backward. */
-const wordUnit = /[\w$.@]/;
+/** Whether a sign joins texts: `a.b` and `a++` do something else. */
+function joins(blank: string, at: number): boolean {
+  const unit = blank[at];
+  if (unit === "~") return true;
+  const [before, behind] = [blank.slice(Math.max(at - 20, 0), at), blank.slice(at + 1, at + 21)];
+  if (unit === "+") return !/[+=]$/.test(before) && !/^[+=]/.test(behind);
+  // Behind a blank and right before a name a dot begins the name: `printf "%s left" .Boat`.
+  return (
+    unit === "." &&
+    (before.endsWith('"') || behind.startsWith('"') || (/\s$/.test(before) && /^\s/.test(behind)))
+  );
+}
+
+/** Whether what stands at a place is part of a name or a string. */
+function isWord(blank: string, at: number): boolean {
+  const unit = blank[at] ?? "";
+  return /[\w$@">-]/.test(unit)
+    ? !/[>-]/.test(unit) || blank.slice(at - (unit === ">" ? 1 : 0), at + (unit === ">" ? 1 : 2)) === "->"
+    : unit === "." && !joins(blank, at);
+}
+
 const pairOf: Readonly<Record<string, string>> = {
   ")": "(",
   "]": "[",
@@ -19,22 +38,21 @@ const pairOf: Readonly<Record<string, string>> = {
 };
 
 /**
- * The texts that an expression of a template puts together by `~` or `+`. `blank` is its code with letters instead of each
- * string, quotes included.
+ * The texts that an expression of a template puts together by `~` or `+`, or by a dot beside a string. `blank` is its code with
+ * quotes and letters instead of each string.
  */
 export function joinedIn(blank: string): readonly Joined[] {
   const found: Joined[] = [];
-  for (const { 0: operator, index } of blank.matchAll(/[~+]/g)) {
+  for (const { 0: operator, index } of blank.matchAll(/[~+.]/g)) {
     const last = found.at(-1);
-    if (last && index < last.end) continue;
-    if (operator === "+" && /[+=]/.test((blank[index - 1] ?? "") + (blank[index + 1] ?? ""))) continue;
+    if ((last && index < last.end) || !joins(blank, index)) continue;
     const first = operandBefore(blank, index);
     if (!first) continue;
     const operands = [first];
     let at = index;
     let isWhole = true;
-    while (blank[at] === operator) {
-      const next = operandBehind(blank, at + 1, operator === "~");
+    while (blank[at] === operator && joins(blank, at)) {
+      const next = operandBehind(blank, at + 1, operator !== "+");
       if (!next) {
         isWhole = false;
         break;
@@ -69,9 +87,9 @@ function operandBefore(blank: string, place: number): Span | undefined {
       if (open === undefined) return undefined;
       start = open;
       // What is called or picked from stands right before.
-      if (wordUnit.test(blank[start - 1] ?? "")) continue;
-    } else if (wordUnit.test(unit)) {
-      while (wordUnit.test(blank[start - 1] ?? "")) start--;
+      if (isWord(blank, start - 1)) continue;
+    } else if (isWord(blank, start - 1)) {
+      while (isWord(blank, start - 1)) start--;
     } else return start < end ? { start, end } : undefined;
     const before = /\|\s{0,9}$/.exec(blank.slice(Math.max(start - 10, 0), start))?.[0];
     if (before === undefined || blank[start - before.length - 1] === "|") return { start, end };
@@ -86,12 +104,12 @@ function operandBehind(blank: string, place: number, takesFilters: boolean): Spa
   let end = start;
   for (;;) {
     const from = end;
-    while (wordUnit.test(blank[end] ?? "")) end++;
+    while (isWord(blank, end)) end++;
     while (/[([]/.test(blank[end] ?? "")) {
       const close = closeOf(blank, end);
       if (close === undefined) return undefined;
       end = close + 1;
-      while (wordUnit.test(blank[end] ?? "")) end++;
+      while (isWord(blank, end)) end++;
     }
     if (end === from) return undefined;
     const filter = takesFilters ? /^\s{0,9}\|(?!\|)\s{0,9}(?=\w)/.exec(blank.slice(end, end + 20)) : null;

@@ -1,7 +1,7 @@
 import { withDivided } from "../../divided.js";
 import { lazily } from "../../../text/lazy.js";
 import { isProgramText } from "./program-text.js";
-import { keysInAttribute } from "../../attribute-keys.js";
+import { keyFilledIn, keysInAttribute } from "../../attribute-keys.js";
 import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
 import { holdsMarkup, inlineElements, lineBreaks, showsPictures } from "../../../text/html-elements.js";
@@ -17,12 +17,13 @@ import type {
   Literal,
   LiteralContext,
   Lookup,
+  LookupKey,
   LookupShapes,
   Piece,
   SourceFile,
   SourceProblem,
 } from "../../model.js";
-import { hasLetters, trimEnds } from "../../pieces.js";
+import { blanksAhead, blanksBehind, hasLetters, trimEnds } from "../../pieces.js";
 import { applyMarks, markComment, type CommentMarks } from "../comment-marks.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { readScript } from "../script/script.js";
@@ -524,16 +525,18 @@ class MarkupReader {
     component: { key: string } | undefined,
   ): boolean {
     const { name, raw = "", valueStart, valueEnd } = attribute;
-    const add = (key: string, { start, end }: Span) =>
+    const add = (key: string | LookupKey, { start, end }: Span) =>
       this.lookups.push({
         span: { start: element.start, end: element.openEnd },
         keySpan: { start: valueStart + start, end: valueStart + end },
-        key: { kind: "fixed", value: key },
+        key: typeof key === "string" ? { kind: "fixed", value: key } : key,
         argumentNames: undefined,
       });
     if (/^[\uE000-\uE002]+$/.test(this.masked.slice(valueStart, valueEnd))) return false;
     if (this.shapes.attributes.has(name) || component?.key === name) {
-      for (const one of keysInAttribute(raw)) add(one.key, one);
+      const filled = keyFilledIn(this.masked.slice(valueStart, valueEnd));
+      if (filled) add(filled.key, filled);
+      else for (const one of keysInAttribute(raw)) add(one.key, one);
       return true;
     }
     const bound = boundKeyIn(raw, this.shapes.bindings);
@@ -669,14 +672,13 @@ class MarkupReader {
       edges.start !== undefined
         ? this.pastBlanks(edges.start, 1)
         : first.kind === "text"
-          ? first.start + (/^[\s\uE002]*/.exec(this.masked.slice(first.start, first.end))?.[0].length ?? 0)
+          ? first.start + blanksAhead(this.masked.slice(first.start, first.end))
           : first.start;
     const end =
       edges.end !== undefined
         ? this.pastBlanks(edges.end, -1)
         : last.kind === "text"
-          ? last.end -
-            (/(?<![\s\uE002])[\s\uE002]*$/.exec(this.masked.slice(last.start, last.end))?.[0].length ?? 0)
+          ? last.end - blanksBehind(this.masked.slice(last.start, last.end))
           : endOf(last);
     const form = inside.length === 1 && trimmed.length === 1 ? "content" : "phrase";
     this.inRun.push({ start, end });
@@ -827,7 +829,8 @@ class MarkupReader {
   }
 
   private isBlank(node: MarkupText): boolean {
-    return /^[\s\uE002]*$/.test(this.masked.slice(node.start, node.end));
+    const text = this.masked.slice(node.start, node.end);
+    return blanksAhead(text) === text.length;
   }
 
   /** The text of a node without islands, decoded. */

@@ -3,7 +3,7 @@ import { decodeHTMLStrict } from "entities";
 import type { Expression, JSXChild, JSXElement, Node } from "oxc-parser";
 import type { Span } from "../../../text/span.js";
 import type { Obstacle, Piece } from "../../model.js";
-import { trimEnds } from "../../pieces.js";
+import { blanksAhead, blanksBehind, trimEnds } from "../../pieces.js";
 import { elementName } from "./context.js";
 import { isGluing, PieceList } from "./pieces.js";
 
@@ -107,8 +107,8 @@ function readRun(
   const consumed: Node[] = [];
   addChildren(list, inside, consumed, code, isLookup);
   const start =
-    first.type === "JSXText" ? first.start + leadingSpace(code.slice(first.start, first.end)) : first.start;
-  const end = last.type === "JSXText" ? last.end - trailingSpace(code.slice(last.start, last.end)) : last.end;
+    first.type === "JSXText" ? first.start + blanksAhead(code.slice(first.start, first.end)) : first.start;
+  const end = last.type === "JSXText" ? last.end - blanksBehind(code.slice(last.start, last.end)) : last.end;
   return {
     form: inside.length === 1 && first.type === "JSXText" ? "content" : "phrase",
     span: { start, end },
@@ -296,12 +296,4 @@ function isEmptyElement(child: JSXChild): boolean {
     (child.type === "JSXElement" || child.type === "JSXFragment") &&
     child.children.every((inner) => isBlank(inner) || isEmptyElement(inner))
   );
-}
-
-function leadingSpace(raw: string): number {
-  return /^[ \t\r\n]*/.exec(raw)?.[0].length ?? 0;
-}
-
-function trailingSpace(raw: string): number {
-  return /(?<![ \t\r\n])[ \t\r\n]*$/.exec(raw)?.[0].length ?? 0;
 }
