@@ -1,4 +1,5 @@
 import { posix } from "node:path";
+import { bookLayout } from "../../catalog/layout.js";
 import { formatOf } from "../../catalog/formats/index.js";
 import type { CatalogContent, Entry } from "../../catalog/model.js";
 import type { SourceFile } from "../../source/model.js";
@@ -43,23 +44,75 @@ function isOfProgram({ entries }: CatalogContent): boolean {
   return entries.filter(({ kind }) => kind === "code").length * 2 > entries.length;
 }
 
-/** A book of files that each hold all locales. */
+/** A book of files that each hold all locales, those of several names with their keys by name. */
 function bookInFiles(
   pattern: string,
-  found: readonly { readonly content: CatalogContent }[],
+  found: readonly { readonly content: CatalogContent; readonly name?: string }[],
 ): FoundBook | undefined {
   if (found.some(({ content }) => isOfProgram(content))) return undefined;
   for (const inside of ["root", "leaf"] as const) {
     const book = new BookCount(false);
     const written = new Map<string, string>();
-    const isAll = found.every(({ content }) => addAll(book, written, content, inside));
+    const isAll = found.every(({ content, name }) => addAll(book, written, content, inside, name));
     if (isAll && written.size > 1) return book.found(pattern, spellingOf(written), inside);
   }
   return undefined;
 }
 
+/** Fewer files of one kind that each hold all locales are books of their own. */
+const leastAlike = 3;
+
+/** Files that each hold all locales, by themselves or with those that are called alike or stand in one folder. */
+export function booksByFile(
+  files: readonly { readonly file: string; readonly content: CatalogContent }[],
+): FoundBook[] {
+  const alone = files.flatMap(({ file, content }) => {
+    const book = bookInOneFile(file, content);
+    return book ? [{ file, content, book, joined: false }] : [];
+  });
+  const joined: FoundBook[] = [];
+  for (const kindOf of kinds) {
+    const groups = new Map<string, typeof alone>();
+    for (const one of alone) {
+      const kind = one.joined || one.book.inside === undefined ? undefined : kindOf(one.file);
+      if (kind === undefined) continue;
+      const pattern = `${one.book.inside} ${kind}`;
+      groups.set(pattern, [...(groups.get(pattern) ?? []), one]);
+    }
+    for (const [pattern, group] of groups) {
+      const path = pattern.slice(pattern.indexOf(" ") + 1);
+      const { place } = bookLayout({ files: path, spelling: "hyphen" });
+      // What else a pattern finds would be catalogs too.
+      const all = files.filter(({ file }) => place(file));
+      if (group.length < leastAlike || group.length * 2 <= all.length) continue;
+      const isNamed = path.includes("{namespace}");
+      const book = bookInFiles(
+        path,
+        all.map(({ file, content }) => ({
+          content,
+          ...(isNamed && { name: posix.basename(file).split(".", 1)[0] ?? "" }),
+        })),
+      );
+      if (!book) continue;
+      joined.push(book);
+      for (const one of group) one.joined = true;
+    }
+  }
+  return [...joined, ...alone.flatMap((one) => (one.joined ? [] : [one.book]))];
+}
+
+/** The patterns of files that are of one kind: of the same name, with the same longer ending, or in the same folder. */
+const kinds: readonly ((file: string) => string | undefined)[] = [
+  (file) => `{dir}/${posix.basename(file)}`,
+  (file) => {
+    const [, ending] = /^[^.]+(\.[\w-]+\.\w+)$/.exec(posix.basename(file)) ?? [];
+    return ending === undefined ? undefined : `{dir}/{namespace}${ending}`;
+  },
+  (file) => `${posix.dirname(file)}/{namespace}${posix.extname(file)}`,
+];
+
 /** A file that holds all locales, at its root or in each key; undefined for any other file. */
-export function bookInOneFile(file: string, content: CatalogContent): FoundBook | undefined {
+function bookInOneFile(file: string, content: CatalogContent): FoundBook | undefined {
   if (content.entries.length === 0 || isOfProgram(content) || isListOfLanguages(content)) return undefined;
   for (const inside of ["root", "leaf"] as const) {
     const book = new BookCount(false);
@@ -113,6 +166,7 @@ function addAll(
   written: Map<string, string>,
   { entries }: CatalogContent,
   inside: "root" | "leaf",
+  namespace?: string,
 ): boolean {
   const nameOf = (path: Entry["path"]) => String(inside === "root" ? path[0] : path.at(-1));
   const names = [...new Set(entries.map(({ path }) => nameOf(path)))];
@@ -124,7 +178,7 @@ function addAll(
     // A country's code is a locale beside several that are: `cn` beside `de`, `en` and `fr`.
     if (!read || (read.isWeak && !(sure >= leastSure && /^[a-z]{2}$/.test(name)))) return false;
     written.set(read.locale, name);
-    book.addAlone(read.locale, entry, inside === "root" ? path.slice(1) : path.slice(0, -1));
+    book.addAlone(read.locale, entry, inside === "root" ? path.slice(1) : path.slice(0, -1), namespace);
     return true;
   });
 }

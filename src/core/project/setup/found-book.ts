@@ -116,10 +116,10 @@ export class BookCount {
     this.ownText.set(locale, (this.ownText.get(locale) ?? 0) + same);
   }
 
-  /** An entry of a file that holds all locales. */
-  addAlone(locale: string, entry: Entry, path: Entry["path"]): void {
-    const own = this.keys.get("") ?? new Set<string>();
-    this.keys.set("", own);
+  /** An entry of a file that holds all locales, alone or beside others that have names. */
+  addAlone(locale: string, entry: Entry, path: Entry["path"], namespace = ""): void {
+    const own = this.keys.get(namespace) ?? new Set<string>();
+    this.keys.set(namespace, own);
     this.entry(entry, own, path);
     this.locales.set(locale, (this.locales.get(locale) ?? 0) + 1);
   }

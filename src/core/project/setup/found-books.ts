@@ -21,7 +21,7 @@ import {
 } from "./found-file.js";
 import { moduleLocale, isByChance, leastSure, type LocalePlace, localeIn } from "./locale-place.js";
 import { tables } from "./table-books.js";
-import { booksInCode, bookInOneFile } from "./all-locales-books.js";
+import { booksInCode, booksByFile } from "./all-locales-books.js";
 import { textMember, withMembersApart, withTextsIn } from "./text-member.js";
 
 /** Whether a module's place is a locale because others are beside it: `kab` beside `de`, `fr` and `nl`. */
@@ -110,11 +110,7 @@ export function findBooks(
       const book = bookByRoot(group, alone) ?? bookOf(group, alone, grounds);
       return book ? [book] : [];
     });
-  for (const { file, content } of alone.values()) {
-    const book = bookInOneFile(file, content);
-    if (book) books.push(book);
-  }
-  books.push(...tables(files), ...booksInCode(code, new Set(modules)));
+  books.push(...booksByFile([...alone.values()]), ...tables(files), ...booksInCode(code, new Set(modules)));
   return books.sort((a, b) => keyCount(b) - keyCount(a));
 }
 

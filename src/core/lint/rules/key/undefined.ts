@@ -32,6 +32,11 @@ export const keyUndefined = defineRule({
         "none of the {count, plural, one {# key} other {# keys}} that code asks for is in the source catalog (searched {files})",
       remedy: 'check "lookups" in the configuration: this call may look up other texts',
     },
+    hardly: {
+      message:
+        "the source catalog has only {found} of the {count} keys that code asks for (searched {files})",
+      remedy: 'name what looks texts up in "lookups" of the configuration: this call looks up other texts',
+    },
     elsewhere: {
       message:
         '{count, plural, one {# key} other {# keys}} with "{namespace}{separator}" in front, and no catalog has that name',
@@ -102,21 +107,21 @@ export const keyUndefined = defineRule({
       )
       .map((other) => ({ ...other, known: sourceKeysOf(other.book) }));
     const [first] = unknown;
-    // Where no key at all is the catalog's, the calls are none of its lookups.
+    const found = count - unknown.length;
+    // Where no key at all is the catalog's, the calls are none of its lookups; of the usual call, that nobody named, a few may be.
+    const isNone = found === 0 && count >= leastAsked;
+    const isHardly =
+      found > 0 && book.config.lookups.length === 0 && found * leastShare < count && count >= leastOfMany;
     if (
       first &&
       known.size > 0 &&
-      count >= leastAsked &&
-      unknown.length === count &&
+      (isNone || isHardly) &&
       !unknown.some(({ lookup }) => others.some((other) => other.known.knows(lookup.key)))
     ) {
-      context.reportCode(
-        first.source,
-        first.lookup.keySpan,
-        "none",
-        { count, files: searched },
-        { severity: "warning" },
-      );
+      const { source, lookup } = first;
+      const at = { severity: "warning" } as const;
+      if (isNone) context.reportCode(source, lookup.keySpan, "none", { count, files: searched }, at);
+      else context.reportCode(source, lookup.keySpan, "hardly", { found, count, files: searched }, at);
       return;
     }
     const elsewhere = new Map<string, { readonly source: CodeUse; readonly lookup: Lookup }[]>();
@@ -298,3 +303,7 @@ function lookupNames({ lookups }: BookConfig): readonly string[] {
 
 /** Of fewer lookups none may be known because they are new. */
 const leastAsked = 4;
+
+/** Of a call that nobody named, so many lookups for one that is known are no chance. */
+const leastShare = 4;
+const leastOfMany = 40;
