@@ -26,6 +26,7 @@ import {
 } from "../source/book-code.js";
 import { prepareReaders } from "../source/read.js";
 import { unreadCode } from "../source/unread-code.js";
+import { leftOutByName } from "../survey/left-out.js";
 import { prepareWidths } from "../text/width.js";
 import type { Range } from "../text/span.js";
 import { workOver, type DoneHere, type WorkReading } from "./file-work.js";
@@ -53,13 +54,22 @@ export function usesOf(project: Project, config: BookConfig): DoneHere<UseRecord
   return (file, read) => useRecord(sourceOf(project, config, file, read));
 }
 
+/** The code that may ask for a book's texts: libraries that others wrote ask for their own, but for those that the book names. */
+function askingCode({ files }: Project, config: BookConfig): readonly string[] {
+  return listCode(files, config, (file) => {
+    if (leftOutByName(file) !== "vendored") return true;
+    const own = file.split("/").find((folder) => leftOutByName(`${folder}/a.js`) === "vendored");
+    return own !== undefined && config.code.some((pattern) => pattern.split("/").includes(own));
+  });
+}
+
 /** What a book's code asks for, read again only where it is not known from another run. */
 async function codeOf(
   project: Project,
   config: BookConfig,
   reading: WorkReading<UseRecord>,
 ): Promise<BookCode> {
-  const listed = listCode(project.files, config);
+  const listed = askingCode(project, config);
   const { made, unread } = await workOver(
     project,
     config,
@@ -90,8 +100,9 @@ export async function lintProject(
     if (config.code.length === 0) continue;
     if (reading && !keep) codes.set(config, await codeOf(project, config, reading));
     else {
-      await prepareReaders(listCode(project.files, config), project.files);
-      codes.set(config, readBookCode(project.files, config, project.config.source, keep));
+      const listed = askingCode(project, config);
+      await prepareReaders(listed, project.files);
+      codes.set(config, readBookCode(project.files, config, project.config.source, keep, listed));
     }
   }
   const othersOf = booksFromOutside(project);

@@ -310,10 +310,15 @@ export function filesWithoutReader(
   return counts;
 }
 
-/** Reads a book's code. A file that cannot be read is reported and the rest are read. */
-export function readBookCode(files: Files, book: BookConfig, sourceLocale: string, keep?: Keep): BookCode {
+/** Reads a book's code, or those files of it that are listed. A file that cannot be read is reported and the rest are read. */
+export function readBookCode(
+  files: Files,
+  book: BookConfig,
+  sourceLocale: string,
+  keep?: Keep,
+  listed = listCode(files, book),
+): BookCode {
   const unread: UnreadSource[] = [];
-  const listed = listCode(files, book);
   if (!keep)
     return { files: [...readInTurn(files, book, sourceLocale, unread, listed)].map(useOfSource), unread };
   const sources = listed.flatMap((file) => {

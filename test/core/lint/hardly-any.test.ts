@@ -53,6 +53,43 @@ describe("where hardly anything is there, one finding says how much", () => {
     expect(each).toEqual(Array.from({ length: 10 }, () => "not translated"));
   });
 
+  test("of keys that the usual call asks for and the catalog does not have", async () => {
+    const asking = (known: number, others: number) =>
+      [
+        ...numbers.slice(0, known).map((at) => `t("boat${at}")`),
+        ...numbers.slice(0, others).map((at) => `t("{quay:${at}}")`),
+      ].join(";\n");
+    expect(await said("key/undefined", { en }, asking(3, 50))).toEqual([
+      "the source catalog has only 3 of the 53 keys that code asks for (searched t/en.json)",
+    ]);
+    // Where a quarter is known it is the call.
+    expect(await said("key/undefined", { en }, asking(20, 50))).toHaveLength(50);
+    expect(await said("key/undefined", { en }, asking(1, 20))).toHaveLength(20);
+  });
+
+  test("libraries ask for texts of their own, unless the book names them", async () => {
+    const config = (code: string) => ({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [{ name: "app", code: [code], files: "t/{locale}.json" }],
+      }),
+      "t/en.json": '{ "a": "A" }',
+      "src/a.ts": 't("a");',
+      "src/vendor/b.ts": 't("b");',
+    });
+    const keys = async (code: string) => {
+      const opened = openProject(memoryFiles(config(code)));
+      if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+      return (await lintProject(opened.project))
+        .filter(({ rule }) => rule === "key/undefined")
+        .map(({ key }) => key);
+    };
+    expect(await keys("src/**")).toEqual([]);
+    expect(await keys("src/{vendor,x}/**")).toEqual([]);
+    expect(await keys("src/vendor/**")).toEqual(["b"]);
+  });
+
   test("of keys that no lookup asks for", async () => {
     const asked = (count: number) =>
       `export const f = () => [${numbers

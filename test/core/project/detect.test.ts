@@ -21,6 +21,25 @@ const two = (name: string) => `${name}:\n  title: Quay\n  open: Open\n`;
 describe("init finds the catalogs, wherever they are and however they are written", () => {
   test.each<[string, Record<string, string>, object]>([
     [
+      "files that each hold all locales, as one book",
+      Object.fromEntries(
+        ["desk", "quay", "mail"].flatMap((name) => [
+          [
+            `parts/${name}/texts.json`,
+            `{ "en": { "${name}": "Boats of ${name}" }, "de": { "${name}": "Boote" } }`,
+          ],
+          [`words/${name}.all.json`, `{ "${name}": { "en": "Boats of ${name}", "de": "Boote" } }`],
+          [`words/${name}.json`, `{ "x": "${name}" }`],
+        ]),
+      ),
+      {
+        books: [
+          { files: "{dir}/texts.json", root: "{locale}" },
+          { files: "{dir}/{namespace}.all.json", leaf: "{locale}" },
+        ],
+      },
+    ],
+    [
       "properties with a source without a suffix beside a file of its own language",
       {
         "l/words.properties": "a=The boat\nb=The quay\nc=Of the day\n",

@@ -3,7 +3,7 @@ import { keyName } from "../../../source/bound-key.js";
 import { partEnds, separatorsOf } from "../../../text/separators.js";
 import { isWhole, type Book } from "../../../catalog/book.js";
 import type { BookConfig } from "../../../config/schema.js";
-import type { CodeUse } from "../../../source/book-code.js";
+import { usesDefaultCall, type CodeUse } from "../../../source/book-code.js";
 import type { Lookup, LookupKey } from "../../../source/model.js";
 import { asksForText } from "../../text-keys.js";
 import { nearest } from "../../../text/nearest.js";
@@ -106,18 +106,16 @@ export const keyUndefined = defineRule({
         (other) => book.config.fallback?.includes(other.book.config.name) || sharesLookups(book, other.book),
       )
       .map((other) => ({ ...other, known: sourceKeysOf(other.book) }));
-    const [first] = unknown;
+    const nobodys = unknown.filter(({ lookup }) => !others.some((other) => other.known.knows(lookup.key)));
+    const [first] = nobodys;
     const found = count - unknown.length;
     // Where no key at all is the catalog's, the calls are none of its lookups; of the usual call, that nobody named, a few may be.
-    const isNone = found === 0 && count >= leastAsked;
-    const isHardly =
-      found > 0 && book.config.lookups.length === 0 && found * leastShare < count && count >= leastOfMany;
-    if (
-      first &&
-      known.size > 0 &&
-      (isNone || isHardly) &&
-      !unknown.some(({ lookup }) => others.some((other) => other.known.knows(lookup.key)))
-    ) {
+    const isMany =
+      asksByUsualCall(book.config) &&
+      nobodys.length >= Math.max(leastOfMany, (count - nobodys.length) * leastShare);
+    const isNone = found === 0 && count >= leastAsked && (isMany || nobodys.length === count);
+    const isHardly = found > 0 && isMany;
+    if (first && known.size > 0 && (isNone || isHardly)) {
       const { source, lookup } = first;
       const at = { severity: "warning" } as const;
       if (isNone) context.reportCode(source, lookup.keySpan, "none", { count, files: searched }, at);
@@ -307,3 +305,8 @@ const leastAsked = 4;
 /** Of a call that nobody named, so many lookups for one that is known are no chance. */
 const leastShare = 4;
 const leastOfMany = 40;
+
+/** Whether a book is asked by the usual call and nothing else: nobody looked at how its code does it. */
+function asksByUsualCall({ lookups }: BookConfig): boolean {
+  return usesDefaultCall(lookups) && lookups.length < 2;
+}
