@@ -180,7 +180,11 @@ function namesItself(file: string, head: string): boolean {
 
 /** What bundlers and compilers put at the head of what they write, and nobody else does. */
 const builtHead =
-  /\b_interopRequire(?:Default|Wildcard)\b|^(?:exports\.__esModule = true|Object\.defineProperty\(exports, ["']__esModule["'])|\b__import(?:Default|Star)\s*=|\b__(?:commonJS|toESM|webpack_require__|webpack_modules__)\b|\bwebpack(?:Jsonp|Chunk|Bootstrap)|\bMODULE_NOT_FOUND\b[^\n]{0,400}\)\(\{\d{1,6}:\[function\(/m;
+  /\b_interopRequire(?:Default|Wildcard)\b|^(?:exports\.__esModule = true|Object\.defineProperty\(exports, ["']__esModule["'])|\b__import(?:Default|Star)\s*=|\b__(?:commonJS|toESM|webpack_require__|webpack_modules__)\b|\bwebpack(?:Jsonp|Chunk|Bootstrap)|\bMODULE_NOT_FOUND\b[^\n]{0,400}\)\(\{\d{1,6}:\[function\(|^(?:\w{1,20}\.)?define\(["'][\w./-]{1,100}["'],\s?\[["']require["'],\s?["']exports["']/m;
+
+/** A module with its name in front, as what joins modules into one file writes it; people leave the name to the file. */
+const namedModule = /^(?:\w{1,20}\.)?define\(["'][\w./-]{1,100}["'],\s?\[/gm;
+const leastModules = 3;
 
 /** Files of languages that are read as code. */
 const templateOfCode = /\.(?:rb|py|java|cs|go|kt|ts|tsx)$/;
@@ -215,7 +219,8 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   // Nobody writes a script of this length.
   if (text.length > 1_000_000) return "generated";
   if (isMinified(text)) return "minified";
-  if (builtHead.test(head)) return "generated";
+  if (builtHead.test(head) || (text.slice(0, looked).match(namedModule)?.length ?? 0) >= leastModules)
+    return "generated";
   if (namesItself(file, head)) return "vendored";
   if (/^\s*\/\*[!*]/.test(head) && libraryHead.test(head.slice(0, head.indexOf("*/") + 1 || headLength)))
     return "vendored";

@@ -161,6 +161,12 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^[^<>"]{0,80}"(?:\s[\w:-]{1,40}(?:=[^\s"<>]{1,60})?){1,6}\s?\/?>/, "part of a tag"],
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
   [/^(?:\\[nrtv0]){1,9}$/, "an escape"],
+  [/^\{\s{0,9}["']\w{1,40}["']\s{0,4}:/, "an object of a program"],
+  [
+    /^(?:window|document|self|parent|opener|jQuery|\$)\.[\w$.[\]'"]{1,200}\([^()]{0,100}\);?$/,
+    "a line of a script",
+  ],
+  [/^(?:@echo (?:off|on)\b|REM\s|#!\/)/, "a line of a script"],
   [
     /^(?:utf-?(?:8|16|32)(?:[bl]e)?|iso-?8859-?\d{1,2}|us-ascii|windows-?125\d|shift[-_]jis|euc-(?:jp|kr)|gb(?:2312|18030)|big5|koi8-[ru])$/i,
     "the name of an encoding",

@@ -84,6 +84,13 @@ describe("files that nobody writes text in are recognized", () => {
     ["a.js", "module.exports =\n/******/ (function(modules) { // webpackBootstrap\n", "generated"],
     [
       "a.js",
+      'boat.define("boat/quay",["require","exports","module"], function(require, exports) {\n',
+      "generated",
+    ],
+    ["a.js", 'var x;\ndefine("a", ["b"], f);\ndefine("c", ["d"], f);\ndefine("e", ["f"], f);\n', "generated"],
+    ["a.js", 'define(["boat"], function (boat) { return boat; });\n', undefined],
+    [
+      "a.js",
       'var e=new Error("no");throw e.code="MODULE_NOT_FOUND",e}return r})()({1:[function(require,module,exports){\n',
       "generated",
     ],

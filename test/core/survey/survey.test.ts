@@ -95,6 +95,16 @@ describe("what only programs read is called code", () => {
     'const color = "#aabbcc"',
     'const url = "mailto:quay@ferries.example"',
     'const query = "SELECT name FROM boats WHERE id = 1"',
+    'run("UPDATE " + table + " SET name = 1")',
+    "run(`UPDATE ${table} SET name = 'All'`)",
+    "run(\"COMMENT ON TABLE boats IS 'All of them'\")",
+    "const column = \"timestamp with time zone default '2031-01-01'\"",
+    'const column = "varchar(20) NOT NULL"',
+    'const field = "UTF-8"',
+    'show("@echo off")',
+    'show("REM Open all the boats now")',
+    "show(\"{ 'data' : 'All boats', 'name' : 'Quay' }\")",
+    "show(\"window.opener.document.forms['boats'].submit();\")",
     "const sum = `CASE ${days} WHEN 0 THEN none ELSE ${days} END`",
     'run("SET CHARACTER SET utf8")',
     'const type = "application/json"',
@@ -447,6 +457,20 @@ describe("constants that differ in a language alone", () => {
       "text, not moved",
       "code, not moved",
       "code, not moved",
+    ]);
+  });
+
+  test("and so are members of one object", () => {
+    const code = (first: string, second: string) =>
+      constants("a", "b").replace("const a", first).replace("const b", second);
+    const notMoved = ["text, not moved", "text, not moved", "code, not moved", "code, not moved"];
+    expect(verdicts(code('$.quay.words["en_GB"]', "$.quay.words['de_DE']"))).toEqual(notMoved);
+    expect(verdicts(code("quay.words.en", "quay.words.de"))).toEqual(notMoved);
+    expect(verdicts(code('quay.words["open"]', 'quay.words["late"]'))).toEqual([
+      "text",
+      "text",
+      "text",
+      "text",
     ]);
   });
 

@@ -104,7 +104,7 @@ function tablesIn(literals: readonly Literal[]): readonly (readonly Entry[])[] {
 const namedForLanguage = /^([A-Za-z]\w{2,60}?)(?:_([a-z]{2}|[A-Z]{2})|(?<=[a-z])([A-Z][A-Za-z]))$/;
 
 /** The member of an object that is named for a locale: `calendars.cs_CZ`. */
-const memberOfLocale = /^([\w$.]{1,80})\.([a-z]{2,3}(?:_[A-Za-z]{2,4})?)$/;
+const memberOfLocale = /^([\w$.]{1,80})\.([a-z]{2,3}(?:[_-][A-Za-z]{2,4})?)$/;
 
 /** So many members with the same names show that two constants are one table in two languages. */
 const leastShared = 2;
@@ -116,7 +116,7 @@ function tablesByName(literals: readonly Literal[]): readonly (readonly Entry[])
     const { role, element = "", properties = [] } = literal.context;
     if (role !== "property") continue;
     const [, stem, plain, capital] = memberOfLocale.exec(element) ?? namedForLanguage.exec(element) ?? [];
-    const locale = plain?.includes("_") ? plain : (plain ?? capital)?.toLowerCase();
+    const locale = plain !== undefined && /[_-]/.test(plain) ? plain : (plain ?? capital)?.toLowerCase();
     if (stem === undefined || locale === undefined || properties.length === 0 || !isLocale(locale)) continue;
     const family = families.get(stem) ?? new Map<string, Entry[]>();
     families.set(stem, family.set(locale, [...(family.get(locale) ?? []), { literal, locale }]));

@@ -35,7 +35,7 @@ env version status state theme align position placement direction display unit s
 scope tag channel topic mime encoding charset pattern regex regexp prefix suffix ext extension file
 filename dir folder query sql command cmd level namespace module package host domain protocol 
 cookie privilege privileges permission param params attribute attr element font fontFamily easing transition animation cursor
-timezone tz keybinding keybindings shortcut classlist charset glob marker delimiter separator
+timezone tz keybinding keybindings shortcut classlist charset glob marker delimiter separator agent useragent
 `),
   textCall: callOf(`
 alert confirm prompt toast(?:\\.\\w+)? notify(?:\\.\\w+)? notification(?:\\.\\w+)? snackbar announce

@@ -271,7 +271,7 @@ export function calleeName(node: Node, depth = 0): string | undefined {
       return "super";
     case "MemberExpression": {
       const object = calleeName(node.object, depth + 1);
-      const property = !node.computed && "name" in node.property ? node.property.name : "[]";
+      const property = memberName(node) ?? "[]";
       return object === undefined ? property : `${object}.${property}`;
     }
     case "ChainExpression":
@@ -283,6 +283,13 @@ export function calleeName(node: Node, depth = 0): string | undefined {
     default:
       return undefined;
   }
+}
+
+/** The name of a member as code writes it, also between quotes: `a.b`, `a["b"]`. */
+function memberName({ computed, property }: Extract<Node, { type: "MemberExpression" }>): string | undefined {
+  if (!computed) return "name" in property ? property.name : undefined;
+  if (property.type !== "Literal" || typeof property.value !== "string") return undefined;
+  return /^[A-Za-z_][\w-]{0,40}$/.test(property.value) ? property.value : undefined;
 }
 
 export function propertyName(key: Node): string | undefined {
