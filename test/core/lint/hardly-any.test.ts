@@ -63,8 +63,22 @@ describe("where hardly anything is there, one finding says how much", () => {
       "the source catalog has only 3 of the 53 keys that code asks for (searched t/en.json)",
     ]);
     // Where a quarter is known it is the call.
-    expect(await said("key/undefined", { en }, asking(20, 50))).toHaveLength(50);
+    expect(await said("key/undefined", { en }, asking(20, 39))).toHaveLength(39);
     expect(await said("key/undefined", { en }, asking(1, 20))).toHaveLength(20);
+  });
+
+  test("of many keys that other catalogs have, and each that is misspelt by itself", async () => {
+    const asking = (known: number, others: number) =>
+      [
+        ...numbers.slice(0, known).map((at) => `t("boat${at}")`),
+        ...numbers.slice(0, others).map((at) => `t("harbor.master${at}.office")`),
+        't("baot3")',
+      ].join(";\n");
+    expect(await said("key/undefined", { en }, asking(60, 45))).toEqual([
+      '45 of the 106 keys that code asks for, such as "harbor.master0.office", are in no source catalog (searched t/en.json)',
+      'unknown key "baot3"',
+    ]);
+    expect(await said("key/undefined", { en }, asking(60, 30))).toHaveLength(31);
   });
 
   test("libraries ask for texts of their own, unless the book names them", async () => {

@@ -1090,6 +1090,21 @@ describe("init finds lookups by the keys of the catalog", () => {
     expect(books).toContainEqual(expect.objectContaining(book));
   });
 
+  test("a call that is named as lookups are is one, whatever it asks of other programs", async () => {
+    const words = (start: string, count: number) =>
+      Array.from({ length: count }, (_, at) => `${start}${String.fromCharCode(97 + at)}`);
+    const catalog = JSON.stringify(Object.fromEntries(words("boat", 20).map((one) => [one, `All ${one}`])));
+    const calls = (call: string) =>
+      [...words("boat", 10), ...words("harbor", 24)].map((one) => `$this->${call}('${one}');`).join("\n");
+    const files = { "texts/en.json": catalog, "texts/de.json": catalog };
+    expect(await proposed({ ...files, "a.php": `<?php\n${calls("gettext")}` })).toMatchObject({
+      books: [{ lookups: [{ call: "this.gettext" }] }],
+    });
+    expect(await proposed({ ...files, "a.php": `<?php\n${calls("span")}` })).toMatchObject({
+      books: [{ lookups: [{ call: "t" }] }],
+    });
+  });
+
   test("a small book is asked by the lookup of a larger one, whatever else that asks for", async () => {
     const words = (start: string, count: number) =>
       Array.from({ length: count }, (_, at) => `${start}.word${String.fromCharCode(65 + at)}`);

@@ -2,6 +2,7 @@ import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
 import type { Literal, SourceFile } from "../../source/model.js";
 import { languageOf, languages } from "../../source/languages/index.js";
+import { lookupByName } from "../../survey/calls.js";
 import { keysInAttribute } from "../../source/attribute-keys.js";
 import { underscored } from "../../source/unread-code.js";
 import { boundNames, type BoundCall } from "./bound-names.js";
@@ -145,6 +146,9 @@ function isLookup({ hits, misses, telling, lookup, samples }: LookupUse, keys: K
   if (hits === 0) return false;
   const share = hits / (hits + misses);
   const isLoose = "attribute" in lookup || "descriptor" in lookup;
+  // What is called as lookups are may ask for the texts of other programs as well.
+  if ("call" in lookup && lookupByName.test(lookup.call) && share >= 0.25 && distinct(samples) >= leastNamed)
+    return true;
   if (telling > 0) {
     if (telling * 2 >= hits) return share >= (isLoose ? 0.7 : 0.5) && (hits > 1 || share === 1);
     return share >= 0.8;
@@ -153,6 +157,9 @@ function isLookup({ hits, misses, telling, lookup, samples }: LookupUse, keys: K
   const known = distinct(samples);
   return share >= 0.9 && (known * 2 >= keys.size || (known >= 5 && !keys.hasNamespaces));
 }
+
+/** So many keys that a function takes which is called as lookups are show that it is one. */
+const leastNamed = 8;
 
 /** Attributes of HTML whose values readers see or hear. */
 const shownAttribute =

@@ -15,7 +15,7 @@ export const keyUndefined = defineRule({
   id: "key/undefined",
   level: "error",
   summary: "Unknown key in code.",
-  why: "The user sees the raw key or nothing, and no error is raised. Keys composed at run time are checked by their fixed parts: at least one key must match. Keys with the name of a catalog in front that nobody has are one warning for each name. Where keys are texts, one that no catalog has is shown as the code has it: a warning.",
+  why: "The user sees the raw key or nothing, and no error is raised. Keys composed at run time are checked by their fixed parts: at least one key must match. Keys with the name of a catalog in front that nobody has are one warning for each name, and so are many keys, a quarter of all, that no catalog has: another program may bring them along. Where keys are texts, one that no catalog has is shown as the code has it: a warning.",
   messages: {
     misspelled: { message: 'unknown key "{key}"', remedy: 'did you mean "{meant}"?' },
     unknown: {
@@ -36,6 +36,12 @@ export const keyUndefined = defineRule({
       message:
         "the source catalog has only {found} of the {count} keys that code asks for (searched {files})",
       remedy: 'name what looks texts up in "lookups" of the configuration: this call looks up other texts',
+    },
+    many: {
+      message:
+        '{count} of the {all} keys that code asks for, such as "{key}", are in no source catalog (searched {files})',
+      remedy:
+        "add the catalogs that have them to the configuration; if another program brings them along, waive the finding",
     },
     elsewhere: {
       message:
@@ -122,6 +128,7 @@ export const keyUndefined = defineRule({
       else context.reportCode(source, lookup.keySpan, "hardly", { found, count, files: searched }, at);
       return;
     }
+    const plain: { readonly source: CodeUse; readonly lookup: Lookup; readonly written: string }[] = [];
     const elsewhere = new Map<string, { readonly source: CodeUse; readonly lookup: Lookup }[]>();
     for (const { source, lookup } of unknown) {
       const { key, keySpan, defaultText, hasDefault, argumentNames } = lookup;
@@ -172,12 +179,24 @@ export const keyUndefined = defineRule({
       }
       if (!meant && !isGroup && asksForText(book, written))
         context.reportCode(source, keySpan, "own-text", { key: written }, { ...at, severity: "warning" });
-      else if (key.kind !== "fixed")
-        context.reportCode(source, keySpan, "no-match", { key: written, files: searched }, at);
-      else if (isGroup) context.reportCode(source, keySpan, "group", { key: written }, at);
+      else if (key.kind === "fixed" && isGroup)
+        context.reportCode(source, keySpan, "group", { key: written }, at);
       else if (meant) context.reportCode(source, keySpan, "misspelled", { key: written, meant }, at);
-      else context.reportCode(source, keySpan, "unknown", { key: written, files: searched }, at);
+      else plain.push({ source, lookup, written });
     }
+    const [one] = plain;
+    if (one && plain.length >= leastOfMany && plain.length * mostOfAll >= count) {
+      const data = { count: plain.length, all: count, key: one.written, files: searched };
+      context.reportCode(one.source, one.lookup.keySpan, "many", data, { severity: "warning" });
+    } else
+      for (const { source, lookup, written } of plain)
+        context.reportCode(
+          source,
+          lookup.keySpan,
+          lookup.key.kind === "fixed" ? "unknown" : "no-match",
+          { key: written, files: searched },
+          { key: written },
+        );
     const { namespace: own } = separatorsOf(book.config);
     for (const [namespace, all] of elsewhere) {
       const [one] = all;
@@ -305,6 +324,9 @@ const leastAsked = 4;
 /** Of a call that nobody named, so many lookups for one that is known are no chance. */
 const leastShare = 4;
 const leastOfMany = 40;
+
+/** Where more than one key in this many is unknown, and nearly none is misspelt, another program or other catalogs have them. */
+const mostOfAll = 4;
 
 /** Whether a book is asked by the usual call and nothing else: nobody looked at how its code does it. */
 function asksByUsualCall({ lookups }: BookConfig): boolean {
