@@ -11,7 +11,7 @@ function manyFiles(): string {
   const code = Object.fromEntries(
     Array.from({ length: 170 }, (_, at) => [
       `src/page${at}.tsx`,
-      `export const page${at} = (x) => [t("home.title"), t("${at % 2 === 1 ? `no.such.key${at}` : "home.title"}"), t(\`trip.\${x}\`), rich("trip.seats", { m: x })];\n`,
+      `export const page${at} = (x) => [${'t("home.title"), '.repeat(10)}t("${at % 2 === 1 ? `no.such.key${at}` : "home.title"}"), t(\`trip.\${x}\`), rich("trip.seats", { m: x })];\n`,
     ]),
   );
   return temporaryProject({ ...smallProject(), ...code, "src/broken.tsx": "export const = <p>\n" });
