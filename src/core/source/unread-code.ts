@@ -9,6 +9,27 @@ const endings =
     " ",
   );
 
+/** Those of them that are templates of pages or descriptions of windows, and others that are nothing else. */
+const templates =
+  "pug jade haml slim cshtml razor vbhtml vm ftl ftlh ftlx gohtml gotmpl templ eex heex leex gsp tt tt2 mxml qml xaml axaml pt zpt latte marko dust soy".split(
+    " ",
+  );
+
+/** The endings of a project's templates that no reader reads, the most frequent first, with how many files there are of each. */
+export function unreadTemplates(files: Files): readonly (readonly [ending: string, files: number])[] {
+  const counts = new Map<string, number>();
+  for (const file of files.list({
+    patterns: [`**/*.{${templates.join(",")}}`],
+    ignore: ["**/node_modules/**", "**/vendor/**", "**/dist/**"],
+    respectIgnoreFiles: true,
+  })) {
+    if (isReadable(file)) continue;
+    const ending = file.slice(file.lastIndexOf("."));
+    counts.set(ending, (counts.get(ending) ?? 0) + 1);
+  }
+  return [...counts].sort(([, a], [, b]) => b - a);
+}
+
 /** What describes a program to what runs it, with names of texts in it (WebExtensions, "Internationalization", `__MSG_name__`). */
 const manifest = "**/manifest.json";
 

@@ -1105,6 +1105,20 @@ describe("init finds lookups by the keys of the catalog", () => {
     });
   });
 
+  test("templates that nothing reads are said", async () => {
+    const result = await planInit(
+      memoryFiles({
+        "a/page.pug": "p Boats",
+        "a/quay.pug": "p Quay",
+        "b/page.xaml": "<A/>",
+        "b/page.erb": "<p>Boats</p>",
+      }),
+    );
+    expect(result.ok && result.plan.grounds).toContain(
+      "Templates that are not read: 2 files with .pug, 1 file with .xaml. Texts in them are not found.",
+    );
+  });
+
   test("a small book is asked by the lookup of a larger one, whatever else that asks for", async () => {
     const words = (start: string, count: number) =>
       Array.from({ length: count }, (_, at) => `${start}.word${String.fromCharCode(65 + at)}`);

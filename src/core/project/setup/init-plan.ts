@@ -12,6 +12,7 @@ import { compiledTest } from "../../survey/left-out.js";
 import { ecosystemOf } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import type { FoundBook } from "./found-book.js";
+import { unreadTemplates } from "../../source/unread-code.js";
 import { findBooks } from "./found-books.js";
 import { lookupModule } from "./lookup-module.js";
 import { findDeclared } from "./found-declared.js";
@@ -78,6 +79,11 @@ export async function planInit(files: Files): Promise<InitResult> {
     readable.filter((file) => !isCompiled(file)),
   );
   const books = findBooks(files, code, isCompiled, grounds);
+  const templates = unreadTemplates(files);
+  if (templates.length > 0)
+    grounds.push(
+      `Templates that are not read: ${templates.map(([ending, count]) => `${count} ${count === 1 ? "file" : "files"} with ${ending}`).join(", ")}. Texts in them are not found.`,
+    );
   const ecosystem = ecosystemOf(files);
   const types = lazily(() =>
     files.list({ patterns: ["**/*.d.ts"], ignore: ["**/node_modules/**"], respectIgnoreFiles: true }),
