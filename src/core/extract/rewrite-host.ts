@@ -77,6 +77,8 @@ export function hostRefusal(
   if (ofClasses?.isKnown === false) return say("not-known", { name: ofClasses.name });
   const lacking = host.kind === "code" && !ofClasses ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
+  const tags = isExpression ? undefined : lackingTags(template, source);
+  if (tags !== undefined) return say("tags-not-declared", { prefix: tags });
   const variable = lackingVariable(template, source, literal.span);
   if (variable !== undefined) return say("not-known", { name: variable });
   if (form === "attribute" && /^\s*<[\w-]+:/.test(template) && (context.element ?? "").includes(":"))
@@ -98,6 +100,25 @@ export function hostRefusal(
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
   }
   return undefined;
+}
+
+/**
+ * The prefix of the tag that a template writes into a page (JSP), where nothing in the page declares it (Jakarta Server Pages 3.1,
+ * "The taglib Directive"): such a tag is put out as it is. A page whose declarations stand elsewhere uses or includes them.
+ */
+function lackingTags(template: string, { text, dialect }: SourceFile): string | undefined {
+  const prefix = dialect?.name === "jsp" ? /^\s*<([a-z][\w-]{0,40}):[a-z]/i.exec(template)?.[1] : undefined;
+  if (prefix === undefined || prefix === "jsp") return undefined;
+  const declared = new Set(
+    [...text.matchAll(/\bprefix\s{0,9}=\s{0,9}["']([\w-]{1,40})["']|\bxmlns:([\w-]{1,40})\s{0,9}=/g)].map(
+      ([, directive, namespace]) => directive ?? namespace,
+    ),
+  );
+  const used = [...text.matchAll(/<([a-z][\w-]{0,40}):[a-z]/gi)].map(([, name]) => name);
+  const isElsewhere =
+    /<%@\s{0,9}include\b|<jsp:directive\.include\b/.test(text) ||
+    used.some((name) => name !== "jsp" && !declared.has(name));
+  return declared.has(prefix) || used.includes(prefix) || isElsewhere ? undefined : prefix;
 }
 
 /** Whether marks of a template are to stand in a whole page that has none: readers of it may get it as it is. */
@@ -172,6 +193,10 @@ const say = notices("extract", {
   "not-declared": {
     message: '"{name}" is not known in this file',
     remedy: "set emit.endings to the line that brings it in, or declare it here",
+  },
+  "tags-not-declared": {
+    message: 'nothing in this page declares the tags "{prefix}:…", so they would be put out as they are',
+    remedy: "declare them in the page, as a directive taglib does, then extract again",
   },
   lines: {
     message: "it goes over several lines of plain text, and a message would be one",

@@ -537,6 +537,25 @@ describe("strings side by side are one text", () => {
   });
 });
 
+describe("tags of a library stand only in pages that know them", () => {
+  const book = { emit: { endings: { ".jsp": { content: '<say:text key="{key}"/>' } } } };
+  const directive = '<%@ taglib prefix="say" uri="/say" %>';
+  test.each([
+    [`${directive}<p>Boats</p>`, true],
+    [`<html xmlns:say="/say"><p>Boats</p></html>`, true],
+    ['<p>Boats</p><say:text key="a.x"/>', true],
+    ['<%@ include file="tags.jspf" %><p>Boats</p>', true],
+    ['<c:if test="${x}"><p>Boats</p></c:if>', true],
+    ["<p>Boats</p>", false],
+    ['<%@ taglib prefix="c" uri="/c" %><c:if test="${x}"><p>Boats</p></c:if>', false],
+    ['<jsp:useBean id="x" class="X"/><p>Boats</p>', false],
+  ])("%s: %s", async (page, isMoved) => {
+    const { code, notes } = await extract("app/a.jsp", page, book);
+    expect(code.includes('<p><say:text key="a.boats"/></p>')).toBe(isMoved);
+    expect(notes.join().includes("declares the tags")).toBe(!isMoved);
+  });
+});
+
 describe("what an expression of a template joins is one text", () => {
   const book = {
     emit: {
