@@ -538,7 +538,10 @@ describe("strings side by side are one text", () => {
 });
 
 describe("tags of a library stand only in pages that know them", () => {
-  const book = { emit: { endings: { ".jsp": { content: '<say:text key="{key}"/>' } } } };
+  const book = {
+    lookups: [{ component: "say:text", key: "key" }],
+    emit: { endings: { ".jsp": { content: '<say:text key="{key}"/>' } } },
+  };
   const directive = '<%@ taglib prefix="say" uri="/say" %>';
   test.each([
     [`${directive}<p>Boats</p>`, true],
