@@ -98,6 +98,8 @@ class SourceKeys {
   private readonly all: ReadonlySet<string>;
   private inOrder: readonly string[] | undefined;
   private readonly ends: readonly string[];
+  /** The names of the folders that catalogs stand in, where a book has them in several. */
+  private readonly folders: ReadonlySet<string>;
   private readonly composed = new Map<
     string,
     { readonly start: string; readonly found: readonly string[] }
@@ -128,6 +130,9 @@ class SourceKeys {
     this.mark = plurals === "suffix" ? (forms?.separator ?? "_") : undefined;
     this.all = new Set(book.catalogsOf(book.sourceLocale).flatMap((catalog) => codeKeysOf(book, catalog)));
     this.ends = partEnds(book.config).filter((end) => end !== "");
+    this.folders = new Set(
+      book.config.files.includes("{dir}") ? book.namespaces.flatMap((one) => one?.split("/") ?? []) : [],
+    );
     if (!former) return;
     const { keys, changed } = former;
     this.former = { changed, asked: keys.asked, used: keys.used };
@@ -154,7 +159,7 @@ class SourceKeys {
 
   /** Whether a key, or one that it may become, is there; what comes from a variable may be any. */
   knows(key: LookupKey): boolean {
-    if (key.kind === "fixed") return this.has(key.value);
+    if (key.kind === "fixed") return this.has(key.value) || this.has(this.behindFolder(key.value) ?? "");
     return key.kind === "unknown" || this.matching(key.parts).length > 0;
   }
 
@@ -192,6 +197,7 @@ class SourceKeys {
       mentionsOf(source).has(changed) ||
       [...groupedByPrefix(source).values()].some((names) => names.has(changed)) ||
       (this.home !== undefined && source.mentions.has(this.home + changed)) ||
+      [...this.folders].some((folder) => source.mentions.has(`${folder}.${changed}`)) ||
       composedIn(source).some(([start]) => changed.startsWith(start ?? "")) ||
       source.lookups.some(({ key }) => {
         if (key.kind === "unknown") return false;
@@ -203,7 +209,10 @@ class SourceKeys {
   }
 
   private found(source: CodeUse): UsedKeys {
-    const keys = [...mentionsOf(source), ...this.atHome(source)].filter((mention) => this.has(mention));
+    const behind = [...source.mentions].flatMap((mention) => this.behindFolder(mention) ?? []);
+    const keys = [...mentionsOf(source), ...this.atHome(source), ...behind].filter((mention) =>
+      this.has(mention),
+    );
     for (const [, names] of groupedByPrefix(source)) {
       const own = [...names].filter((name) => this.has(name));
       if (own.length >= leastPrefixed) keys.push(...own);
@@ -230,6 +239,12 @@ class SourceKeys {
   }
 
   /** What strings of a file say behind the name that keys without a namespace have in front. */
+  /** What stands behind the folder of a catalog, where its catalogs stand in several: `desk.title` for `title` in `parts/desk`. */
+  private behindFolder(key: string): string | undefined {
+    const at = this.folders.size === 0 ? -1 : key.indexOf(".");
+    return at > 0 && this.folders.has(key.slice(0, at)) ? key.slice(at + 1) : undefined;
+  }
+
   private atHome({ mentions }: CodeUse): readonly string[] {
     const { home } = this;
     if (home === undefined) return [];

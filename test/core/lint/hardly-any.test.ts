@@ -81,6 +81,35 @@ describe("where hardly anything is there, one finding says how much", () => {
     expect(await said("key/undefined", { en }, asking(60, 30))).toHaveLength(31);
   });
 
+  test("a key may have its catalog's folder in front, where catalogs stand in several", async () => {
+    const project = (files: string) =>
+      openProject(
+        memoryFiles({
+          "fond.config.json": JSON.stringify({
+            source: "en",
+            targets: [],
+            books: [{ name: "app", code: ["src/**"], files, lookups: [{ call: "say" }] }],
+          }),
+          "parts/desk/en.json": '{ "title": "Desk", "late": "Late", "open": "Open" }',
+          "src/a.js": 'say("title"); say("desk.late"); f({ label: "desk.open" }); say("quay.open")',
+        }),
+      );
+    const keys = async (files: string) => {
+      const opened = project(files);
+      if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+      return (await lintProject(opened.project)).flatMap(({ rule, key }) =>
+        rule.startsWith("key/un") ? [`${rule} ${key}`] : [],
+      );
+    };
+    expect(await keys("{dir}/{locale}.json")).toEqual(["key/undefined quay.open"]);
+    expect((await keys("parts/desk/{locale}.json")).sort()).toEqual([
+      "key/undefined desk.late",
+      "key/undefined quay.open",
+      "key/unused late",
+      "key/unused open",
+    ]);
+  });
+
   test("libraries ask for texts of their own, unless the book names them", async () => {
     const config = (code: string) => ({
       "fond.config.json": JSON.stringify({

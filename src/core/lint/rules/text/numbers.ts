@@ -23,6 +23,7 @@ export const textNumbers = defineRule({
       { source: "1,500 boats", target: "1.500 Boote" },
       { locale: "ar", source: "Free for 30 days", target: "مجانًا لمدة ٣٠ يومًا" },
       { source: "2 boats", target: "zwei Boote" },
+      { locale: "es", source: "It leaves in 30 seconds", target: "Sale en 30 segundos" },
     ],
   },
   needs: ["digits"],
@@ -55,7 +56,10 @@ export const textNumbers = defineRule({
 function numbersIn(text: string): ReadonlySet<string> {
   // Standards and encodings are names with numbers in them: `ISO 8601`, `UTF-8`, `ISO-8859-15`.
   const plain = asciiDigits(text)
-    .replace(/\b(?:ISO|RFC|UTF|EN|DIN|IEEE|IEC|base)[-\u2010\u2011 ]?\d{1,9}(?:[-:.]\d{1,9}){0,4}/gi, " ")
+    .replace(
+      /\b(?:[Ii][Ss][Oo]|[Rr][Ff][Cc]|[Uu][Tt][Ff]|EN|DIN|IEEE|IEC|[Bb]ase)[-\u2010\u2011 ]?\d{1,9}(?:[-:.]\d{1,9}){0,4}/g,
+      " ",
+    )
     // What follows a name is a version of it (`pre-3.6`), and `16th` is a word in many languages.
     .replace(
       /(?<![\p{L}\d])[A-Za-z]{2,20}[-\u2010\u2011.]\d{1,9}(?:\.\d{1,9}){0,4}|(?<![\d.,])\d{1,9}(?:st|nd|rd|th)(?![\p{L}\d])/gu,
