@@ -19,13 +19,18 @@ function sentences(text: string): number {
   return ends.length + (isOpen ? 1 : 0);
 }
 
+/** How many signs a text has that part clauses. */
+function joints(text: string): number {
+  return text.match(/[,;:،؛，；：、]|\s[–—-]\s/g)?.length ?? 0;
+}
+
 const picture = /\p{Extended_Pictographic}(?<![\d#*©®™↔-↪Ⓜ〰〽㊗㊙])/u;
 
 export const textLost = defineRule({
   id: "text/lost",
   level: "warning",
   summary: "Part of the source that the translation does not have: a sentence, line breaks, a picture sign.",
-  why: "The source grew, and the translation did not; or a tool joined the lines. A sentence is missed only where the translation has fewer of them and is little more than half as long, so that two sentences may become one. Picture signs, and a single line break, are for information.",
+  why: "The source grew, and the translation did not; or a tool joined the lines. A sentence is missed only where the translation has fewer of them and is little more than half as long, and no comma or dash stands where one ended, so that two sentences may become one. Picture signs, and a single line break, are for information.",
   messages: {
     sentence: {
       message: "{count, plural, one {# sentence} other {# sentences}}; the source has {source, number}",
@@ -51,6 +56,11 @@ export const textLost = defineRule({
     ],
     good: [
       { source: "The boat is late. Please wait.", target: "Das Boot ist verspätet, bitte warten Sie." },
+      {
+        locale: "pl",
+        source: "The file is already there. Do you want to replace it?",
+        target: "Plik istnieje, zamienić?",
+      },
       { source: "Boats\nFerries", target: "Boote\nFähren" },
     ],
   },
@@ -71,7 +81,9 @@ export const textLost = defineRule({
     if (from.length < 40 || text.length > from.length * 0.66 || dense.has(languageOf(target.locale))) return;
     const wanted = sentences(source.message.facts.text);
     const count = wanted > 1 ? sentences(target.message.facts.text) : wanted;
-    if (wanted > 1 && count < wanted)
+    // Where a sentence ended, two may be joined: "It is there, replace it?"
+    const joined = joints(target.message.facts.text) - joints(source.message.facts.text);
+    if (wanted > 1 && count < wanted && joined < wanted - count)
       target.report("sentence", { count: Math.max(count, 1), source: wanted });
   },
 });
