@@ -104,7 +104,7 @@ export function hostRefusal(
 
 /**
  * The prefix of the tag that a template writes into a page (JSP), where nothing in the page declares it (Jakarta Server Pages 3.1,
- * "The taglib Directive"): such a tag is put out as it is. A page whose declarations stand elsewhere uses or includes them.
+ * "The taglib Directive"): such a tag is put out as it is. A page whose declarations are in other files uses or includes them.
  */
 function lackingTags(template: string, { text, dialect }: SourceFile): string | undefined {
   const prefix = dialect?.name === "jsp" ? /^\s*<([a-z][\w-]{0,40}):[a-z]/i.exec(template)?.[1] : undefined;
