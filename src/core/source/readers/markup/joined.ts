@@ -23,9 +23,10 @@ function joins(blank: string, at: number): boolean {
 /** Whether what stands at a place is part of a name or a string. */
 function isWord(blank: string, at: number): boolean {
   const unit = blank[at] ?? "";
-  return /[\w$@">-]/.test(unit)
-    ? !/[>-]/.test(unit) || blank.slice(at - (unit === ">" ? 1 : 0), at + (unit === ">" ? 1 : 2)) === "->"
-    : unit === "." && !joins(blank, at);
+  // An arrow picks a member, as a dot does.
+  if (unit === "-") return blank[at + 1] === ">";
+  if (unit === ">") return blank[at - 1] === "-";
+  return unit === "." ? !joins(blank, at) : /[\w$@"]/.test(unit);
 }
 
 const pairOf: Readonly<Record<string, string>> = {
@@ -87,9 +88,11 @@ function operandBefore(blank: string, place: number): Span | undefined {
       if (open === undefined) return undefined;
       start = open;
       // What is called or picked from stands right before.
-      if (isWord(blank, start - 1)) continue;
+      if (isWord(blank, start - 1) || /[)\]]/.test(blank[start - 1] ?? "")) continue;
     } else if (isWord(blank, start - 1)) {
       while (isWord(blank, start - 1)) start--;
+      // A member of what a call or an index gives.
+      if (/[)\]]/.test(blank[start - 1] ?? "") && /[.-]/.test(blank[start] ?? "")) continue;
     } else return start < end ? { start, end } : undefined;
     const before = /\|\s{0,9}$/.exec(blank.slice(Math.max(start - 10, 0), start))?.[0];
     if (before === undefined || blank[start - before.length - 1] === "|") return { start, end };
