@@ -75,7 +75,7 @@ export function hostOf(
     forEnding?.call ??
     (helper !== undefined
       ? `(${helper})`
-      : dialect?.takesHelpers?.(file)
+      : dialect?.takesHelpers?.(file) || isFilter(forEnding?.content)
         ? undefined
         : (own.call ?? (mayBeUsual ? defaultCall : undefined)));
   const marks = dialect?.shown;
@@ -121,6 +121,11 @@ function helperIn(content: string | undefined): string | undefined {
   return /^\{\{\{?\s{0,9}([\w./-]{1,60}\s{1,9}["']\{key\}["'](?:\s{0,9}\{(?:args|values)\})?)\s{0,9}\}\}/.exec(
     content ?? "",
   )?.[1];
+}
+
+/** Whether a template for content is a filter in marks, `{'{key}'|text}`: how an expression asks for a text is not said by it. */
+function isFilter(content: string | undefined): boolean {
+  return content !== undefined && /^\{{1,2}\s{0,9}["']\{key\}["']\s{0,9}\|/.test(content);
 }
 
 /** A lookup that takes its key alone, with what fills the text that it gives; undefined for others. */

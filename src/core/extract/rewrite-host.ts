@@ -57,6 +57,8 @@ export function hostRefusal(
   const template = templateIn(host, slot, values.length > 0);
   if (template === undefined && isExpression && host.kind === "code")
     return say("no-call", { example: JSON.stringify('lookUp("{key}"{args})') });
+  if (template === undefined && isExpression && host.kind === "markup" && host.content !== undefined)
+    return say("no-expression", { example: JSON.stringify('t("{key}"{args})') });
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
   if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
@@ -241,6 +243,10 @@ const say = notices("extract", {
   "no-call": {
     message: "the book does not say how code of this language looks up a key, and none there does",
     remedy: "set emit.endings for its files, for example with the call {example}",
+  },
+  "no-expression": {
+    message: "it is in an expression of the template, and the book says only how texts are put out",
+    remedy: "set emit.endings to a call that such templates know, for example {example}",
   },
   "no-template": {
     message: "the book does not say how a template of this kind looks up a key",

@@ -610,6 +610,17 @@ describe("what an expression of a template joins is one text", () => {
     expect(await extract("app/a.twig", template, book)).toMatchObject({ code, texts });
   });
 
+  test("where texts are put out by a filter, nothing says how an expression asks for one", async () => {
+    const filter = {
+      lookups: [{ filter: "text" }, { call: "t" }],
+      emit: { endings: { ".twig": { content: "{{ '{key}'|text }}" } } },
+    };
+    const page = "<p>{{ late ? 'Late today' : boat }}</p><b>All boats</b>";
+    const { code, notes } = await extract("app/a.twig", page, filter);
+    expect(code).toBe("<p>{{ late ? 'Late today' : boat }}</p><b>{{ 'a.allBoats'|text }}</b>");
+    expect(notes.join()).toContain("the book says only how texts are put out");
+  });
+
   test.each([
     ["<p>{{ (n > 1 ? 'Many boats' : 'One boat') ~ ' left' }}</p>", "joined with words"],
     ["<p>{{ 'Boats: ' + count * 2 }}</p>", "other operators"],
