@@ -81,18 +81,15 @@ export function booksByFile(
     }
     for (const [pattern, group] of groups) {
       const path = pattern.slice(pattern.indexOf(" ") + 1);
-      const { place } = bookLayout({ files: path, spelling: "hyphen" });
+      const { place, codeNamespace } = bookLayout({ files: path, spelling: "hyphen" });
       // What else a pattern finds would be catalogs too.
-      const all = files.filter(({ file }) => place(file));
+      const all = files.flatMap(({ file, content }) => {
+        const found = place(file);
+        const name = codeNamespace(found?.namespace);
+        return found ? [{ content, ...(name !== undefined && { name }) }] : [];
+      });
       if (group.length < leastAlike || group.length * 2 <= all.length) continue;
-      const isNamed = path.includes("{namespace}");
-      const book = bookInFiles(
-        path,
-        all.map(({ file, content }) => ({
-          content,
-          ...(isNamed && { name: posix.basename(file).split(".", 1)[0] ?? "" }),
-        })),
-      );
+      const book = bookInFiles(path, all);
       if (!book) continue;
       joined.push(book);
       for (const one of group) one.joined = true;
