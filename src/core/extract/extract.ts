@@ -88,6 +88,7 @@ export function extractionFrom(
     imports: [emit.import ?? []].flat().flatMap((line) => readImportLine(line) ?? []),
     setup: emit.setup === undefined ? undefined : readSetupLine(emit.setup),
     shared,
+    compared: new Set(options.compared),
     met: new Set(),
   };
   const results: FileResult[] = [];

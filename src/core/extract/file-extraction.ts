@@ -40,6 +40,7 @@ import type { BookClasses } from "./member-receiver.js";
 import { boundLookup, scriptRefusal, templateRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { effortOf, partOf, rewriteFile, type Effort } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
+import { sentRefusal } from "./sent.js";
 import type { Shared } from "./shared.js";
 
 /** What a person decided about one text: to leave it, or its key or message. */
@@ -64,6 +65,8 @@ export interface ExtractOptions {
   readonly habits?: OwnHabits | undefined;
   /** The languages whose code has the usual call, where a book names it and says no more; any where not given. */
   readonly usual?: readonly string[] | undefined;
+  /** The strings that the book's code compares with, so that no text takes their place. */
+  readonly compared?: readonly string[];
   /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
   readonly scriptsNaming?: ScriptsNaming;
   /** The classes of the book's code: without them, any method and object is taken to be known. */
@@ -166,6 +169,8 @@ export interface Extraction {
   readonly imports: readonly ImportLine[];
   readonly setup: SetupLine | undefined;
   readonly shared: Shared;
+  /** The strings that the book's code compares with. */
+  readonly compared: ReadonlySet<string>;
   /** The places whose decisions were asked for. */
   readonly met: Set<string>;
 }
@@ -363,7 +368,7 @@ interface Writable extends Pick<Choice, "deferral" | "callers" | "labels"> {
 
 /** Those of a file's texts that can be written where they stand; of the others it is noted why not. */
 function writable(
-  { book, reader, options }: Extraction,
+  { book, reader, options, compared }: Extraction,
   source: SourceFile,
   candidates: readonly SurveyedLiteral[],
   {
@@ -404,6 +409,7 @@ function writable(
         (annotation ? undefined : literal.obstacle) ??
         foreignLocale(literal, book) ??
         (isOpen(literal) ? say("fragment", {}) : undefined) ??
+        sentRefusal(literal, source, compared) ??
         (labels && "members" in labels ? say("label-beside", {}) : labels) ??
         (part
           ? ((deferral && "refusal" in deferral ? deferral.refusal : undefined) ??

@@ -145,6 +145,23 @@ export function isAttribute(template: string | undefined): boolean {
   return template !== undefined && /^[\w:.-]+="[^"<>]*\{key\}[^"<>]*"$/.test(template);
 }
 
+/** Lines that are remarks as a whole, in any language. */
+const remarks = /^[ \t]{0,80}(?:\*|\/\/|\/\*|#(?![{(])|<!--).*$/gm;
+
+/** A page without its scripts, which run in a browser. */
+function withoutScripts(text: string): string {
+  const [first = "", ...others] = text.split(/<script\b/i);
+  return [
+    first,
+    ...others.map((part) =>
+      part
+        .split(/<\/script\b/i)
+        .slice(1)
+        .join(""),
+    ),
+  ].join("\n");
+}
+
 /**
  * The languages of a book's code in which the usual call stands already, or what makes it: in others nothing says that there is
  * such a function. Undefined where that is not asked, since the book says how lookups are written, or has none.
@@ -156,15 +173,20 @@ export function usualIn(
   if (book.lookups.length === 0 || book.emit.call !== undefined || !usesDefaultCall(book.lookups))
     return undefined;
   const name = calleeOf(defaultCall) ?? "";
-  const stands = new RegExp(
-    `(?<![\\w$@.>:/-])${name}(?:\\s?\\(|\\s["':])|^[ \\t]{0,40}(?:from|import|use)\\s[^\\n;]{0,300}(?<![\\w$])${name}(?!\\w)`,
-    "m",
-  );
+  const made = `^[ \\t]{0,40}(?:from|import|use)\\s[^\\n;]{0,300}(?<![\\w$])${name}(?!\\w)`;
+  const stands = (behind: string) => new RegExp(`(?<![\\w$@.>:/-])${name}${behind}|${made}`, "m");
+  const inBrackets = stands("\\s?\\(");
+  const bare = stands("(?:\\s?\\(|\\s[\"':])");
   const found = new Set<string>();
   for (const { file, text } of code()) {
-    if (isScript(file) || !stands.test(text)) continue;
-    const language = dialectOf(file, text)?.language ?? languageOf(file);
-    if (language !== undefined) found.add(language);
+    if (isScript(file) || !bare.test(text)) continue;
+    const dialect = dialectOf(file, text);
+    const language = dialect?.language ?? languageOf(file);
+    if (language === undefined || found.has(language)) continue;
+    // Neither a remark nor a script inside of the page says that the page's own language has it.
+    const own = (dialect ? withoutScripts(text) : text).replaceAll(remarks, "");
+    const spoken = languageNamed(language);
+    if ((spoken && !spoken.callsBare ? inBrackets : bare).test(own)) found.add(language);
   }
   return [...found].sort();
 }

@@ -1,3 +1,4 @@
+import { delimitedParts } from "../text/delimited.js";
 import { findIslands, hasOpenEnding } from "../source/dialects/index.js";
 import { languageNamed } from "../source/languages/index.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
@@ -92,6 +93,14 @@ export function hostRefusal(
   for (const { code, piece } of values) {
     const island = source.text.slice(piece.span.start, piece.span.end);
     if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
+    // `echo $a, $b` puts out several values, and a message would take the first.
+    if (
+      host.kind === "markup" &&
+      !languageNamed(host.language)?.callsBare &&
+      code !== undefined &&
+      delimitedParts(code).length > 1
+    )
+      return say("value", { code: island });
     // What is no expression by itself was misread: a value is passed whole or not at all.
     if (
       host.kind === "markup" &&

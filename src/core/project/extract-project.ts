@@ -14,6 +14,7 @@ import { scriptsNaming } from "../extract/script-parts.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan } from "../plan/plan.js";
 import { listCode, type UnreadSource } from "../source/book-code.js";
+import { comparedIn } from "../source/read-back.js";
 import { prepareReaders } from "../source/read.js";
 import { leftOutByContent } from "../survey/left-out.js";
 import { workOver, type DoneHere, type WorkReading } from "./file-work.js";
@@ -32,7 +33,7 @@ export interface ExtractReading
   extends
     Required<Pick<ExtractOptions, "least" | "collectOnly">>,
     Required<Pick<SurveyReading, "everything" | "shownErrors">>,
-    Pick<ExtractOptions, "usual"> {}
+    Pick<ExtractOptions, "usual" | "compared"> {}
 
 /** What is known of an extraction from other runs, and who helps. */
 export type ExtractWork = Pick<WorkReading<FileTrial | Waiting>, "cache" | "elsewhere">;
@@ -55,6 +56,7 @@ export async function extractProject(
       everything,
       shownErrors: errorsShownBy(project, config),
       usual: usualIn(config, () => textsOf(project, listCode(project.files, config))),
+      compared: comparedIn(textsOf(project, listCode(project.files, config))),
     };
     const trials = await trialsOf(project, config, listed, reading, options);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
@@ -112,7 +114,7 @@ function* textsOf(
 function runOf(
   project: Project,
   config: BookConfig,
-  { shownErrors, usual }: ExtractReading,
+  { shownErrors, usual, compared }: ExtractReading,
   options: ExtractOptions,
 ): BookExtraction {
   const texts = () => textsOf(project, listCode(project.files, config));
@@ -121,6 +123,7 @@ function runOf(
     classes: bookClasses(texts),
     habits: habitsOf(config, shownErrors),
     usual,
+    compared,
     ...options,
     waivers: project.waivers,
   });

@@ -1,6 +1,7 @@
 import { notices } from "../message/notices.js";
 import { isMarkup } from "./dialects/index.js";
 import { fixedText, type Literal, type SourceFile } from "./model.js";
+import { equalCall, mayBeReadBack } from "./read-back.js";
 
 /** A file with what the rest of it does with each literal: shows the members of an object, compares the same string. */
 export function withUses(source: SourceFile): SourceFile {
@@ -27,28 +28,22 @@ function withShownMembers({ literals, file, text }: SourceFile): readonly Litera
     : literals;
 }
 
-/** Roles in which a value goes on to wherever the program takes it; what a page shows, and what a call is given, stays there. */
-const goesOn: ReadonlySet<string> = new Set([
-  "property",
-  "variable",
-  "assignment",
-  "returned",
-  "parameter",
-  "other",
-]);
-
 /** The literals of a file, with those marked that it compares with as well: translated, they would not be found equal any more. */
 function withComparisons({ literals, lines }: SourceFile): readonly Literal[] {
   const compared = new Map<string, number>();
   for (const { context, pieces, span } of literals) {
     const text = fixedText(pieces);
-    if (context.role === "compared" && context.name !== "condition" && !compared.has(text))
-      compared.set(text, span.start);
+    const isCompared =
+      context.role === "compared"
+        ? context.name !== "condition"
+        : context.role === "argument" && equalCall.test(context.name ?? "");
+    if (isCompared && !compared.has(text)) compared.set(text, span.start);
   }
   const probes = probesIn(literals);
   if (compared.size + probes.length === 0) return literals;
-  const placeOf = ({ context, pieces, span }: Literal) => {
-    if (!goesOn.has(context.role)) return undefined;
+  const placeOf = (literal: Literal) => {
+    const { pieces, span } = literal;
+    if (!mayBeReadBack(literal)) return undefined;
     const text = fixedText(pieces);
     const equal = pieces.length === 1 ? compared.get(text) : undefined;
     return equal ?? probes.find((probe) => probe.start !== span.start && probe.isIn(text))?.start;

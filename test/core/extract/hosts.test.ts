@@ -154,6 +154,20 @@ describe("each language gets a lookup of its own kind", () => {
       "Our {kind} boats",
     ],
     [
+      "app/a.phtml",
+      "<h1>Our <?php echo htmlspecialchars($kind, ENT_QUOTES); ?> boats</h1>\n",
+      `<h1><?= t("a.boatsKind", ['kind' => htmlspecialchars($kind, ENT_QUOTES)]) ?></h1>`,
+      "a.boatsKind",
+      "Our {kind} boats",
+    ],
+    [
+      "app/a.phtml",
+      "<h1>Our <?php print $boat['kind'] ?> boats</h1>\n",
+      `<h1><?= t("a.boatsKind", ['kind' => $boat['kind']]) ?></h1>`,
+      "a.boatsKind",
+      "Our {kind} boats",
+    ],
+    [
       "app/a.blade.php",
       "<h1>Our {{ $kind }} boats</h1>\n",
       `<h1>{{ t("a.boatsKind", ['kind' => $kind]) }}</h1>`,
@@ -1366,6 +1380,17 @@ describe("the usual call of a book that says no more is written where the langua
       [],
     ],
     ["a method of another object", { "app/a.php": php, "app/b.php": "<?php $x->t('a');\n" }, []],
+    [
+      "a remark has it",
+      { "app/a.php": php, "app/b.php": "<?php\n/**\n * {t \"Hello\"} and t('a')\n */\n" },
+      [],
+    ],
+    ["a string has it", { "app/a.php": php, "app/b.php": "<?php $x = 'a t \"b\"';\n" }, []],
+    [
+      "a script of the page has it",
+      { "app/a.php": php, "app/b.php": "<p><?= $x ?></p>\n<script>say(t('a'));</script>\n" },
+      [],
+    ],
   ])("%s", async (_name, files, expected) => {
     expect(await moved(files)).toEqual(expected);
   });

@@ -71,6 +71,18 @@ describe("what people read in a template", () => {
       ["Still here"],
     ],
     [
+      "what picks a member is none, nor what a call is given behind a filtered value",
+      "a.twig",
+      `<td>{{ row['Default name'] }}</td><td>{{ all.rows["Some row"].name ?? 'No row' }}</td><td>{{ row['Packed'] != '' ? 'It is'|t : 'Still not' }}</td><td>{{ head('Size'|t, 'size', 'DESC ROW') }}</td>`,
+      ["No row", "Still not"],
+    ],
+    [
+      "marks that take blanks away are marks",
+      "a.twig",
+      `<b>{%- trans %}Gone home{%- endtrans -%}</b><i>{{- 'Still here' -}}</i><i>{{- name -}} sails</i>`,
+      ["Still here", "{name} sails"],
+    ],
+    [
       "blocks and filters are no text",
       "a.html",
       '{% extends "x.html" %}{% block title %}Boats{% endblock %}<p>Hello {{ name|upper }}!</p>{# none #}',

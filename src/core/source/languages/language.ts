@@ -95,6 +95,8 @@ export interface Language {
   readonly lookupOptions?: RegExp;
   /** Set where files run anew for each request, so that their own statements are no different from those of functions. */
   readonly runsPerRequest?: true;
+  /** Set where a function is called without brackets around what it is given as well. */
+  readonly callsBare?: true;
   /** A value as it is passed on, where not every expression can stand among arguments. */
   passable?(code: string): string;
   /** The test, and what is chosen by it, of a conditional expression; undefined for the order of most languages. */

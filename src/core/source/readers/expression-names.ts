@@ -20,6 +20,8 @@ export function nameFromCode(code: string): string {
   const bare = withoutQuoted(code, `"'`, () => " ")
     .replace(/\|.*$/s, "")
     .replace(/\s\?\s.*$|\sif\s.*$/s, " ")
+    // A constant behind what a call is given says how, not what: `escape($name, ENT_QUOTES)`.
+    .replace(/,\s{0,9}[A-Z][A-Z0-9]{0,20}_[A-Z0-9_]{1,40}\b/g, " ")
     // What stands in for a missing value names it less than the value does.
     .replace(/\s(?:or|\?\?|\?:)\s.*$/s, " ");
   // At the end of a path that nothing calls, such a name is a value's own: `field.min`.

@@ -1,7 +1,10 @@
 import { between, codeBlock, passesButRaw, type Dialect, type Island, foreignPercents } from "../dialect.js";
 
-/** Double and triple braces, `{% blocks %}`, and their comments. */
-export function braceIslands(text: string): Island[] {
+const puts = [/\{\{\{?/, /\}\}\}?/] as const;
+const trimmedPuts = [/\{\{\{?[-~]?/, /[-~]?\}\}\}?/] as const;
+
+/** Double and triple braces, `{% blocks %}`, and their comments. `trims` says whether a sign right inside of a mark takes blanks away outside of it. */
+export function braceIslands(text: string, trims: boolean): Island[] {
   return [
     ...between(text, /\{\{!--/, /--\}\}/, () => "comment"),
     ...between(text, /\{\{!/, /\}\}/, () => "comment"),
@@ -19,10 +22,10 @@ export function braceIslands(text: string): Island[] {
       /\{%\s*templatetag\s+close(?:block|variable|comment)\s*%\}/,
       () => "code",
     ),
-    ...between(text, /\{\{\{?/, /\}\}\}?/, ({ innerStart, innerEnd }) =>
+    ...between(text, ...(trims ? trimmedPuts : puts), ({ innerStart, innerEnd }) =>
       /^\s*~?(?:[#/^>]|else\b)/.test(text.slice(innerStart, innerEnd)) ? "code" : "output",
     ),
-    ...between(text, /\{%/, /%\}/, () => "code"),
+    ...between(text, /\{%[-+~]?/, /[-+~]?%\}/, () => "code"),
   ];
 }
 
@@ -32,7 +35,7 @@ export const braces: Dialect = {
   language: "expression",
   extensions: [".hbs", ".handlebars", ".mustache", ".jinja", ".jinja2", ".j2", ".njk", ".twig", ".liquid"],
   sign: /\{%[-+~]? ?[a-z]|\{#\s[^{}]{1,600}#\}|\{\{~?[#/^>] ?[\w./-]|\{\{~?else\}\}/g,
-  islands: braceIslands,
+  islands: (text) => braceIslands(text, true),
   codeInScripts: true,
   shownMember: ["{{ ", " }}"],
   takesHelpers: (file) => /\.(?:hbs|handlebars)$/.test(file),

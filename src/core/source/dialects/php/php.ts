@@ -10,8 +10,19 @@ export function phpIslands(text: string): Island[] {
     const codeEnd = endOfCode(text, codeStart);
     const end = Math.min(codeEnd + 2, text.length);
     const code = text.slice(codeStart, Math.min(codeEnd, codeStart + 1_000));
-    const isOutput = match[1] === "=" || /^\s*echo\b|^\s*print\b[^;{}]*;?\s*$/.test(code);
-    islands.push({ kind: isOutput ? "output" : "code", start: match.index, end, codeStart, codeEnd });
+    const statement = /^\s*echo\b|^\s*print\b(?=[^;{}]*;?\s*$)/.exec(code)?.[0];
+    const isOutput = match[1] === "=" || statement !== undefined;
+    const rest = text.slice(codeStart + (statement?.length ?? 0), codeEnd);
+    const isShort = isOutput && rest.length < 1_000;
+    const value = isShort ? rest.trimEnd().replace(/;$/, "").trimEnd() : rest;
+    const valueStart = isShort ? codeEnd - rest.length + (rest.length - rest.trimStart().length) : codeStart;
+    islands.push({
+      kind: isOutput ? "output" : "code",
+      start: match.index,
+      end,
+      codeStart: valueStart,
+      codeEnd: isShort ? codeEnd - rest.length + value.length : codeEnd,
+    });
     open.lastIndex = end;
   }
   return islands;

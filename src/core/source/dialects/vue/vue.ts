@@ -6,7 +6,7 @@ export const vue: Dialect = {
   name: "vue",
   language: "script",
   extensions: [".vue"],
-  islands: braceIslands,
+  islands: (text) => braceIslands(text, false),
   isComponent: true,
   hasSharedMembers: true,
   bindsAttributes: true,

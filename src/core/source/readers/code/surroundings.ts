@@ -1,3 +1,4 @@
+import { equalCall } from "../../read-back.js";
 import type { LiteralContext, LiteralRole } from "../../model.js";
 import { asksForDebugging } from "../debugging.js";
 import { childIn, namedChildren, type CodeNode } from "./tree.js";
@@ -199,6 +200,7 @@ export class Surroundings {
       // What is asked whether it holds a value is only compared with; `[…].freeze` is its list all the same.
       if (/include|contains|member|cover/.test(lastWord(this.nodes.calleeOf(outer))))
         return { role: "compared", name: "the members of a list" };
+      if (equalCall.test(this.nodes.calleeOf(outer))) return { role: "compared", name: "equals" };
       return spec.strings.includes(inner.type) || this.wording.isGluing(inner)
         ? { role: "member" }
         : undefined;

@@ -224,6 +224,8 @@ function givenTo(code: string, before: string, isBeforeColon: boolean): LiteralC
       if (unit !== "|" || before[at - 1] === "|" || before[at + 1] === "|") continue;
       // Behind a filter's name stand its arguments, each behind a colon.
       const [, filter, rest] = /^\|\s*([\w$]+)\s*(:[^]*)?$/.exec(before.slice(at)) ?? [];
+      // A filter in front of a comma belongs to what was given before.
+      if (filter === undefined && commas > 0) continue;
       if (filter === undefined || rest === undefined) return undefined;
       const named = /(?<![\w-])([\w-]{1,60})\s{0,9}=(?!=)[^=]{0,200}$/.exec(code.slice(0, at))?.[1];
       if (named !== undefined) return { ...plain, role: "property", name: named, properties: [named] };
@@ -235,6 +237,9 @@ function givenTo(code: string, before: string, isBeforeColon: boolean): LiteralC
       if (callee !== undefined && !/^(?:and|or|not|in|if|is)$/.test(callee))
         return { ...plain, role: "argument", name: callee, index: commas };
     }
+    // What picks a member of something: `row['Name']`.
+    if (unit === "[" && /[\w)\]"']$/.test(before.slice(Math.max(at - 1, 0), at)))
+      return { ...plain, role: "index" };
     if (unit === "{") {
       const own = code.slice(Math.max(before.lastIndexOf(","), at) + 1);
       if (own.trim() === "" && isBeforeColon) return { ...plain, role: "key" };

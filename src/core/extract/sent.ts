@@ -1,0 +1,153 @@
+import { notices } from "../message/notices.js";
+import { fixedText, type Literal, type Obstacle, type SourceFile } from "../source/model.js";
+import { mayBeReadBack } from "../source/read-back.js";
+import { literally } from "../text/key-pattern.js";
+import type { Span } from "../text/span.js";
+
+const say = notices("extract", {
+  "option-sent": {
+    message: "its option has no value, so that a form sends this text and a program may store it",
+    remedy: "give the option the attribute {attribute}, then extract again",
+  },
+  "button-sent": {
+    message: "a form sends this text with its button's name, and code compares with it",
+    remedy: "ask whether the name was sent at all, then extract again",
+  },
+  "choice-sent": {
+    message: "its list gives it as the value to choose as well, which a program may store",
+    remedy: "write a pair for it, of the text and a value of its own, then extract again",
+  },
+  "used-too": {
+    message: "code uses what this list holds for more than to show it",
+    remedy: "make a list of values, and choose the text by the value where it is shown",
+  },
+  "compared-elsewhere": {
+    message: "code in another place compares with the same text, and would not find it any more",
+    remedy: "compare with a value of its own, such as an identifier, and choose the text by that",
+  },
+});
+
+/** So far before a text its tag begins at most, in code units. */
+const longestTag = 2_000;
+
+/**
+ * Why a text stays that a program reads back: the text of an option without a value (HTML, "The option element"); the value of a
+ * submit button that has a name (HTML, "Constructing the entry list") where code compares with it; what a list to choose from
+ * gives as the value; and what goes on into the program, where code compares with it. `compared` are the strings that the book's
+ * code compares with. Undefined for others.
+ */
+export function sentRefusal(
+  literal: Literal,
+  { text }: SourceFile,
+  compared: ReadonlySet<string>,
+): Obstacle | undefined {
+  const { form, context, pieces, span } = literal;
+  const element = context.element ?? "";
+  if (form === "content") {
+    if (!/^option$/i.test(element)) return undefined;
+    const tag = tagBefore(text, span.start, "option");
+    // What code gives the tag may be its value as well: a spread, an object of attributes, a mark of a template.
+    if (tag === undefined || /value|\{\s{0,9}\.\.\.|v-bind\b|<[%?]|\{[{%]/i.test(tag)) return undefined;
+    return say("option-sent", { attribute: `value="${fixedText(pieces).trim()}"` });
+  }
+  const isCompared = pieces.length === 1 && compared.has(fixedText(pieces));
+  if (form === "attribute")
+    return isCompared && /^(?:input|button)$/i.test(element) && isSubmitValue(text, span, element)
+      ? say("button-sent", {})
+      : undefined;
+  if (isChoiceAlone(literal, text)) return say("choice-sent", {});
+  if (isUsedToo(literal, text)) return say("used-too", {});
+  if (!isCompared) return undefined;
+  if (
+    context.role === "argument" &&
+    /(?:^|[._>])submit(?:_tag|_button|Button|Tag)?$/.test(context.name ?? "")
+  )
+    return say("button-sent", {});
+  // What is named for what people are shown is no more than that.
+  return context.role !== "property" && context.role !== "other" && mayBeReadBack(literal)
+    ? say("compared-elsewhere", {})
+    : undefined;
+}
+
+/** Whether a text is the value of a submit button with a name. */
+function isSubmitValue(text: string, { start, end }: Span, element: string): boolean {
+  const isValue = /\svalue\s{0,9}=\s{0,9}["'{]{0,2}$|^value\s{0,9}=/i;
+  if (
+    !isValue.test(text.slice(Math.max(start - 40, 0), start)) &&
+    !isValue.test(text.slice(start, start + 20))
+  )
+    return false;
+  const rest = text.slice(end, end + longestTag);
+  const whole = `${tagBefore(text, start, element) ?? ""} ${rest.slice(0, Math.max(rest.indexOf(">"), 0))}`;
+  return /\sname\s{0,9}=/i.test(whole) && /\stype\s{0,9}=\s{0,9}["']?submit\b|^<button\b/i.test(whole);
+}
+
+/** Calls that make a list to choose from of the members of a list: a member that is no pair is text and value in one. */
+const chooser = /(?:^|\.)(?:select|select_tag|(?:grouped_)?options_for_select|collection_select)$/;
+
+/** Whether a text is a member by itself of a list to choose from. */
+function isChoiceAlone({ context: { role, name = "" }, span }: Literal, text: string): boolean {
+  if (role !== "argument" || !chooser.test(name)) return false;
+  const [inner, outer] = bracketsAround(text, span.start);
+  return inner === "[" && outer !== "[" && outer !== "{";
+}
+
+/** What shows a list's member in an attribute, or tells members apart. */
+const shows =
+  "(?<!\\b(?:key|title|label|alt|placeholder|header|text|tooltip|caption|description|aria-label))";
+
+/** Whether a list's members, each gone through by a function, are more to it than a text to show: `onClick={() => choose(kind)}`. */
+function isUsedToo({ context: { language, properties = [] }, span }: Literal, text: string): boolean {
+  if (language !== "script" || properties.length > 0) return false;
+  const [around] = bracketsAround(text, span.start);
+  if (around !== "[") return false;
+  const close = closeBehind(text, span.end);
+  const [head, member] =
+    /^\]\s{0,40}\.(?:map|flatMap|forEach)\(\s{0,9}(?:\(\s{0,9})?([\w$]{1,60})[^=]{0,60}=>/.exec(
+      text.slice(close, close + 200),
+    ) ?? [];
+  if (head === undefined || member === undefined) return false;
+  const body = text.slice(close + head.length, closeBehind(text, close + head.length));
+  const x = literally(member);
+  const used = new RegExp(
+    `${shows}=\\{\\s{0,9}${x}\\s{0,9}\\}|[(,]\\s{0,9}${x}\\s{0,9}[,)]|[=!]==?\\s{0,9}${x}(?![\\w$.])|(?<![\\w$.])${x}\\s{0,9}[=!]==?`,
+  );
+  return used.test(body) || (/<option(?![\w-])/.test(body) && !/<option\s[^<>]{0,300}\bvalue=/.test(body));
+}
+
+/** So far from a text its brackets are looked for, in code units. */
+const farthest = 4_000;
+
+/** The brackets that are open at a place, innermost first. */
+function bracketsAround(text: string, from: number): readonly string[] {
+  const found: string[] = [];
+  let depth = 0;
+  for (let at = from - 1; at >= Math.max(from - farthest, 0) && found.length < 2; at--) {
+    const unit = text[at] ?? "";
+    if (/[)\]}]/.test(unit)) depth++;
+    else if (/[([{]/.test(unit) && depth-- <= 0) {
+      depth = 0;
+      found.push(unit);
+    }
+  }
+  return found;
+}
+
+/** Where the bracket closes that is open at a place. */
+function closeBehind(text: string, from: number): number {
+  const most = Math.min(text.length, from + farthest);
+  let depth = 0;
+  for (let at = from; at < most; at++) {
+    const unit = text[at] ?? "";
+    if (/[([{]/.test(unit)) depth++;
+    else if (/[)\]}]/.test(unit) && depth-- === 0) return at;
+  }
+  return most;
+}
+
+/** The tag of an element up to a place in it or behind it; undefined where it does not stand close before. */
+function tagBefore(text: string, at: number, element: string): string | undefined {
+  const before = text.slice(Math.max(at - longestTag, 0), at);
+  const open = before.toLowerCase().lastIndexOf(`<${element.toLowerCase()}`);
+  return open < 0 ? undefined : before.slice(open);
+}

@@ -1,0 +1,50 @@
+import type { Literal } from "./model.js";
+
+/** Roles in which a value goes on to wherever the program takes it; what a page shows stays there. */
+const goesOn: ReadonlySet<string> = new Set([
+  "property",
+  "variable",
+  "assignment",
+  "returned",
+  "parameter",
+  "other",
+]);
+
+/** What keeps what it is given, so that a program can ask it for it: a widget that is made, an entry that a list gets. */
+const keeps =
+  /^\p{Lu}\w{0,80}(?:<[^<>]{0,80}>)?$|[.>](?:add|insert|append|set)(?:\p{Lu}\w{0,40})?$|\.(?:Add|Insert)\w{0,20}$/u;
+
+/** Whether a program may meet a literal's text again and read it: what a call puts out is met by people alone. */
+export function mayBeReadBack({ context: { role, name = "" } }: Literal): boolean {
+  return role === "argument" ? keeps.test(name) : goesOn.has(role);
+}
+
+/** Calls that say whether two texts are the same, in any language. */
+export const equalCall =
+  /(?:^|[.>:_])(?:equals|equalsIgnoreCase|contentEquals|Equals|eql\?|is_?[eE]qual(?:_?[tT]o)?|str(?:case|ncase|n)?cmp|localeCompare|EqualFold)$/;
+
+/** A string behind a sign or word that compares, or before it. */
+const behind =
+  /(?:[=!]==?|\b(?:case|when|eq|ne|is)|(?:equals|equalsIgnoreCase|contentEquals|Equals|eql\?)\s?\()\s{0,9}(?:"([^"\\\n]{2,80})"|'([^'\\\n]{2,80})')/g;
+const before =
+  /(?:"([^"\\\n]{2,80})"|'([^'\\\n]{2,80})')\s{0,9}(?:[=!]==?|\.(?:equals|equalsIgnoreCase|Equals|eql\?)\b|\b(?:eq|ne)\b)/g;
+
+/** What a browser names its own things by: a key of the keyboard, an element. */
+const ofBrowser = /\.(?:key|code|type|tagName|nodeName|localName)\s{0,9}[=!]==?\s{0,9}$/;
+
+/** The strings that code compares with and that may be a text of people's: in words, or with a capital. */
+export function comparedIn(texts: Iterable<{ readonly text: string }>): readonly string[] {
+  const found = new Set<string>();
+  const add = (text: string | undefined) => {
+    if (text !== undefined && /\p{L}{2}/u.test(text) && /\p{Lu}|\p{L} \p{L}/u.test(text)) found.add(text);
+  };
+  for (const { text } of texts) {
+    for (const match of text.matchAll(behind)) {
+      const sign = match[0].length - (match[1] ?? match[2] ?? "").length - 2;
+      const ahead = text.slice(Math.max(match.index - 20, 0), match.index + sign);
+      if (!ofBrowser.test(ahead)) add(match[1] ?? match[2]);
+    }
+    for (const match of text.matchAll(before)) add(match[1] ?? match[2]);
+  }
+  return [...found].sort();
+}
