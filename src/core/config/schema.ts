@@ -163,6 +163,7 @@ export const dialectNames = [
   "curly",
   "commented",
   "capitals",
+  "go",
   "mako",
   "html",
 ] as const;

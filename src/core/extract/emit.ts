@@ -43,7 +43,8 @@ export function fillTemplate(
     readonly pass: ValueWriter;
   },
 ): string {
-  const write = isHelper(template) ? passToHelper : isFilter(template) ? passToFilter : pass;
+  const write =
+    pass === passAlone ? pass : isHelper(template) ? passToHelper : isFilter(template) ? passToFilter : pass;
   const args = write(values.map(({ name, code }) => [name, code] as const));
   // A text that is its own key may have quotes; nearly all languages escape them alike.
   const escape = (words: string) =>
@@ -82,6 +83,10 @@ const passToFilter: ValueWriter = (values) =>
 
 /** Values behind a helper: no sign parts them but a blank. */
 const passToHelper: ValueWriter = (values) => values.map(([name, code]) => ` ${name}=${code}`).join("");
+
+/** Values alone, one after the other, each call among them in brackets: ` .Name (len .Boats)`. */
+export const passAlone: ValueWriter = (values) =>
+  values.map(([, code]) => (/\s/.test(code.trim()) ? ` (${code.trim()})` : ` ${code.trim()}`)).join("");
 
 /** No values, as a language writes them that puts values into brackets of their own. */
 function noValues(pass: ValueWriter): string {

@@ -2,6 +2,7 @@ import type { SyntaxSetting } from "../message/names.js";
 import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
+import { passAlone } from "./emit.js";
 import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
@@ -37,6 +38,10 @@ export interface Host {
   readonly front: string;
   /** How values are passed: names and their code, as they stand behind the key. */
   readonly pass: ValueWriter;
+  /** The quotes that strings stand in, where no others do. */
+  readonly onlyQuote: '"' | undefined;
+  /** Whether values can be given to a call by their names, or the book's messages need none. */
+  readonly takesNames: boolean;
   /** What a literal's islands may look like, so that their code can be passed to a call. */
   readonly readsIsland: (island: string) => boolean;
   /** Whether the dialect's own marks are taken, and a template with marks of another language alone would not show them. */
@@ -109,7 +114,13 @@ export function hostOf(
       !text.includes(marks[0].trim()) &&
       (text.match(dialect.foreign) ?? []).some((mark) => !/^<%(?![=-])/.test(mark)),
     showsRaw: own.content === undefined && dialect?.showsRaw === true,
-    pass: isNumbered ? inOrder : (languageNamed(language)?.passValues ?? passesIn(language) ?? inOrder),
+    onlyQuote: dialect?.valuesInOrder ? '"' : undefined,
+    takesNames: !dialect?.valuesInOrder || isNumbered,
+    pass: dialect?.valuesInOrder
+      ? passAlone
+      : isNumbered
+        ? inOrder
+        : (languageNamed(language)?.passValues ?? passesIn(language) ?? inOrder),
     readsIsland: (island) =>
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),

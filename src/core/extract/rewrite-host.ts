@@ -90,6 +90,7 @@ export function hostRefusal(
   if (form !== "attribute" && !isExpression && isAttribute(template) && !isWholeContent(source.text, literal))
     return say("not-whole", {});
   if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
+  if (values.length > 0 && !host.takesNames) return say("no-names", {});
   for (const { code, piece } of values) {
     const island = source.text.slice(piece.span.start, piece.span.end);
     if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
@@ -270,6 +271,10 @@ const say = notices("extract", {
       "other content stands beside it in its element, and the lookup is an attribute of the whole element",
     remedy: "put it into an element of its own",
   },
+  "no-names": {
+    message: "it has values, and calls of such templates are given theirs without names",
+    remedy: "write the lookup by hand, as your function takes values",
+  },
   "no-args": {
     message: "it has values, and the template of the book has no place for them",
     remedy: "put {args} into the template in emit",
@@ -384,7 +389,7 @@ function hostEdit(
     fillTemplate(template, {
       key: host.front + key,
       text,
-      quote: isPlain && template.includes("{text}") ? "'" : quote,
+      quote: host.onlyQuote ?? (isPlain && template.includes("{text}") ? "'" : quote),
       values,
       pass,
     });

@@ -5,13 +5,13 @@ import { isReadable } from "./read.js";
 
 /** Endings of code and templates in languages that have no reader here. */
 const endings =
-  "pug jade haml slim cshtml razor vbhtml vm ftl ftlh ftlx gohtml gotmpl tmpl templ eex heex leex ex exs kt kts swift dart scala sc groovy gsp gradle lua pl pm tt tt2 mako coffee litcoffee ls elm clj cljs cljc rs c cc cpp cxx h hpp m mm vb fs pas lpr dpr bas as mxml qml xaml axaml xml".split(
+  "pug jade haml slim cshtml razor vbhtml vm ftl ftlh ftlx tmpl templ eex heex leex ex exs kt kts swift dart scala sc groovy gsp gradle lua pl pm tt tt2 mako coffee litcoffee ls elm clj cljs cljc rs c cc cpp cxx h hpp m mm vb fs pas lpr dpr bas as mxml qml xaml axaml xml".split(
     " ",
   );
 
 /** Those of them that are templates of pages or descriptions of windows, and others that are nothing else. */
 const templates =
-  "pug jade haml slim cshtml razor vbhtml vm ftl ftlh ftlx gohtml gotmpl templ eex heex leex gsp tt tt2 mxml qml xaml axaml pt zpt latte marko dust soy".split(
+  "pug jade haml slim cshtml razor vbhtml vm ftl ftlh ftlx templ eex heex leex gsp tt tt2 mxml qml xaml axaml pt zpt latte marko dust soy".split(
     " ",
   );
 

@@ -9,6 +9,7 @@ import { around, called } from "./evidence/called.js";
 import { attribute, content } from "./evidence/markup.js";
 import { named } from "./evidence/names.js";
 import { languageInItself } from "./evidence/own-names.js";
+import { statusPhrase } from "./evidence/status-phrases.js";
 import type { EvidenceSource } from "./evidence/source.js";
 import {
   besideChecks,
@@ -164,6 +165,7 @@ const placing: readonly EvidenceSource[] = [
   marked,
   ofOtherLocale,
   languageInItself,
+  statusPhrase,
   besideChecks,
 ];
 

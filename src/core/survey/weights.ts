@@ -27,6 +27,8 @@ export const weights = {
   otherLanguage: -7,
   /** "Deutsch" beside "de". */
   languageName: -7,
+  /** "Not Found" beside 404, in a table of such. */
+  statusPhrase: -7,
   /** "required" among "required|string". */
   valueCheck: -6,
   /** Only who looks for faults in the program sees it. */

@@ -1336,6 +1336,42 @@ describe("lookups of Python", () => {
   });
 });
 
+describe("a template of Go", () => {
+  const content = '{{ say "{key}"{args} }}';
+  const book = {
+    emit: { endings: { ".gohtml": { content, attribute: content } } },
+    lookups: [{ call: "say" }],
+  };
+  const page = (text: string) => `{{ if .Late }}${text}{{ end }}\n`;
+
+  test("gets calls without brackets, in double quotes, in attributes too", async () => {
+    const { code } = await extract("app/a.gohtml", page(`<p title='All boats'>Late boats</p>`), book);
+    expect(code).toBe(page(`<p title='{{ say "a.allBoats" }}'>{{ say "a.lateBoats" }}</p>`));
+  });
+
+  test("keeps texts with values, which no call takes by name", async () => {
+    const { code, notes } = await extract("app/a.gohtml", page("<p>Boat {{ .Name }}</p>"), book);
+    expect(code).toBe(page("<p>Boat {{ .Name }}</p>"));
+    expect(notes.join()).toContain("given theirs without names");
+  });
+
+  test("passes values in order where messages number them", async () => {
+    const numbered = { ...book, syntax: "printf" };
+    const { code } = await extract(
+      "app/a.gohtml",
+      page("<p>Boat {{ .Name }} of {{ len .Boats }}</p>"),
+      numbered,
+    );
+    expect(code).toContain('{{ say "a.boatNameBoats" .Name (len .Boats) }}');
+  });
+
+  test("gets no call that nothing shows", async () => {
+    const { code, notes } = await extract("app/a.gohtml", page("<p>All boats</p>"), {});
+    expect(code).toBe(page("<p>All boats</p>"));
+    expect(notes.join()).toContain("does not say how a template of this kind looks up a key");
+  });
+});
+
 describe("the usual call of a book that says no more is written where the language has it", () => {
   const moved = async (files: Record<string, string>) => {
     const project = openProject(

@@ -51,6 +51,10 @@ describe("the dialect of a template", () => {
     ["page.html", '<%@ page language="java" %><c:if test="${open}">Open</c:if>', "jsp"],
     ["page.php", "{% if x %}", "php"],
     ["page.vue", "{% if x %}", "vue"],
+    ["page.tmpl", "{{ if .Open }}<p>{{ .Name }}</p>{{ end }}", "go"],
+    ["page.html", "{{- range .Boats -}}<p>{{ .Name }}</p>{{- end -}}", "go"],
+    ["page.tpl", '{{/* all boats */}}{{ define "boats" }}x{{ end }}', "go"],
+    ["page.html", "{{#if open}}<p>{{ name }}</p>{{/if}}", "braces"],
   ])("%s with %s is %s", (file, text, name) => {
     expect(dialectOf(file, text)?.name).toBe(name);
   });
@@ -75,6 +79,24 @@ describe("what people read in a template", () => {
       "a.twig",
       `<td>{{ row['Default name'] }}</td><td>{{ all.rows["Some row"].name ?? 'No row' }}</td><td>{{ row['Packed'] != '' ? 'It is'|t : 'Still not' }}</td><td>{{ head('Size'|t, 'size', 'DESC ROW') }}</td>`,
       ["No row", "Still not"],
+    ],
+    [
+      "blocks that end by a word are no text, nor what they compare with",
+      "a.tmpl",
+      '{{/* all of them */}}{{ if and .A (eq .Kind "sail boat") }}<p>Boat {{ .Name }}</p>{{ else if eq .Kind "row boat" }}{{ with .Owner }}<b>Owned</b>{{ end }}{{- end -}}<i>{{ printf "At sea" }}</i>',
+      ["Boat {name}", "Owned", "At sea"],
+    ],
+    [
+      "settings that a template makes are none",
+      "a.tpl",
+      '{{ define "labels" }}\nquay.name: {{ .Name }}\nquay.kind: sail boat\napp.quay/version: {{ .Version }}\ncolors:\n- red paint\n{{ end }}\n',
+      [],
+    ],
+    [
+      "a script is none whose lines are lists of strings",
+      "a.twig",
+      "var names = [\n  '{{ one }}',\n  '{{ two }}',\n  '{{ three }}',\n];\nregional.names = [\n  '{{ four }}',\n  '{{ five }}',\n];\n",
+      [],
     ],
     [
       "marks that take blanks away are marks",

@@ -40,6 +40,8 @@ describe("what users read is called text", () => {
     'form.addSelect("kind", "Kind of bread:")',
     'labels.get(kind, "News from the fold")',
     'const x = "もう一度"',
+    // A page of errors may say it as the standard does.
+    'const labels = { title: { 404: "Not Found", 418: "No boat here", 500: "Boat is aground" } }',
     'f([{ name: "Sailings", icon: "boat-front", path: "/sailings" }])',
     '<Table head={["ID", "Island", "Fare"]} />',
     'f(n === 1 ? "seat" : "seats")',
@@ -64,6 +66,7 @@ describe("what only programs read is called code", () => {
     'add(`{% if open %}<i class="late"></i>{% endif %}`)',
     'render("{{ boat_name + colon }}")',
     'const languages = [["da", "Dansk"], ["de", "Deutsch"]]',
+    'const phrases = { 403: "Forbidden", 404: "Not Found", 409: "Conflict", 410: "Gone", 501: "Not implemented" }',
     '<select><option value="en">English</option><option value="de">Deutsch</option></select>',
     'const languages = { fr: "Français", nb: "Norsk bokmål", en: "English" }',
     'f("%(kind)s: %(name)s")',

@@ -168,7 +168,8 @@ function shownHelper(uses: readonly LookupUse[], ending: string): EndingEmission
       if (open === undefined || !open.trim().endsWith(lookup.call)) continue;
       isGiven ||= /^["']?\s{1,9}\w{1,60}=/.test(text.slice(end, end + 80));
       const quote = quoteOf(literal, text);
-      const content = `${open}${quote}{key}${quote}{args}}}`;
+      const blank = /^\{\{~?\s/.test(open) ? " " : "";
+      const content = `${open}${quote}{key}${quote}{args}${blank}}}`;
       counts.set(content, (counts.get(content) ?? 0) + 1);
     }
   const best = most(counts);

@@ -91,6 +91,8 @@ export interface Dialect {
   attribute?(call: string): string;
   /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
   readonly showsRaw?: true;
+  /** Set where calls are given their values one after the other, without names, commas or brackets, and strings stand in double quotes. */
+  readonly valuesInOrder?: true;
   /** Whether the code of an island, marks and all, can be passed to a call. */
   passesIsland(island: string): boolean;
 }

@@ -9,6 +9,7 @@ import { curly } from "./curly/curly.js";
 import { directives } from "./directives/directives.js";
 import { ejs } from "./ejs/ejs.js";
 import { erb } from "./erb/erb.js";
+import { go } from "./go/go.js";
 import { html } from "./html/html.js";
 import { jsp } from "./jsp/jsp.js";
 import { mako } from "./mako/mako.js";
@@ -31,6 +32,7 @@ const byName: Readonly<Record<DialectName, Dialect>> = {
   commented,
   capitals,
   mako,
+  go,
   html,
 };
 

@@ -203,6 +203,9 @@ function closeOf(code: string, from: number): number {
   return code.length;
 }
 
+/** Functions of templates that compare, in front of what they are given. */
+const comparer = /^\s{0,9}(?:not\s{1,9})?(?:eq|ne|lt|le|gt|ge|hasPrefix|hasSuffix|contains|in)\s/;
+
 /** So far before a string is looked for what holds it, in code units. */
 const farthest = 2_000;
 
@@ -234,6 +237,8 @@ function givenTo(code: string, before: string, isBeforeColon: boolean): LiteralC
     }
     if (unit === "(") {
       const callee = /(?<![\w$.])([\w$.]{1,60})\s{0,20}$/.exec(before.slice(Math.max(at - 80, 0), at))?.[1];
+      // A call inside of another stands in brackets with its name: `(eq .Kind "boat")`.
+      if (comparer.test(code.slice(at + 1, at + 40))) return { ...plain, role: "compared", name: "==" };
       if (callee !== undefined && !/^(?:and|or|not|in|if|is)$/.test(callee))
         return { ...plain, role: "argument", name: callee, index: commas };
     }
@@ -274,7 +279,8 @@ export function readPlainExpression(
   const isTest =
     /^\s*[#^]\s*(?:match|is|has|case|switch|compare|contains|includes|(?:if|unless)[-_]?\w{1,20}|(?:x|not|is)?[-_]?(?:eq|equals?|neq|ne|in))\s/i.test(
       code.slice(0, 60),
-    );
+    ) ||
+    comparer.test(/^\s{0,9}(?:else\s{1,9})?(?:if|with)\s([^]{0,40})/.exec(code.slice(0, 80))?.[1] ?? "");
   const names = lazily(() => [...blank().matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
   const namesBehind = (at: number) => {
     const end = closeOf(blank(), at);
