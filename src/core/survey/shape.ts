@@ -53,6 +53,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?=[^%]{0,80}%[sd])(?=\S{0,80}[[\]._])(?:[a-z][\w-]{0,40}|%[sd]|[.[\]_-])+$/, "the pattern of a name"],
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
   [/^new [A-Z]\w{0,60}\(/, "code"],
+  // What opens a string and ends in it: `echo '`.
+  [/^\s{0,9}(?:\S{1,40} )?[a-z]{2,20} ?['"]$/, "code"],
+  [/^[A-Z]{3,20}:'?[^\s'=:]{1,60}['=:,]\S/, "a command of another program"],
+  [/^(?:[^\n:]{0,80}:\n)?(?: {0,20}(?:- )?[a-z]\w{0,60}:(?: [^\n]{0,300})?\n){4}/, "settings"],
   [
     /^\s{0,40}(?:\}\s{0,9})?(?:else\s?\{\s|(?:if|for|while|switch)\s?\([^]{1,200}\)\s?\{|(?:var|let|const)\s\w{1,40}\s?=|return\s[\w.$()'"]{1,60};\s{0,9}$|function(?:\s\w{1,60})?\s?\([\w$, ]{0,100}\)\s?\{)/,
     "code",

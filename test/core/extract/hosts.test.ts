@@ -1336,6 +1336,25 @@ describe("lookups of Python", () => {
   });
 });
 
+describe("a value in a string of PHP is what it is outside of it", () => {
+  test.each([
+    ["${hours}", "$hours"],
+    ["${row['a']}", "$row['a']"],
+    ["${row[0][1]}", "$row[0][1]"],
+    ["$row[name]", "$row['name']"],
+    ["$row[0]", "$row[0]"],
+    ["$row[$at]", "$row[$at]"],
+    ["{$row['a']}", "$row['a']"],
+    ["{$row[NAME]}", "$row[NAME]"],
+    ["$boat->name", "$boat->name"],
+    ["${$name}", "${$name}"],
+  ])("%s: %s", async (written, value) => {
+    const { code } = await extract("app/a.php", `<?php show("The boat of ${written} is late");\n`);
+    expect(code).toMatch(/=> [^\n]+\]\)\);\n$/);
+    expect(/=> ([^\n]+)\]\)\);\n$/.exec(code)?.[1]).toBe(value);
+  });
+});
+
 describe("a template of Go", () => {
   const content = '{{ say "{key}"{args} }}';
   const book = {

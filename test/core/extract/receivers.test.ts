@@ -797,6 +797,9 @@ describe("sentences that blocks of a template divide stay", () => {
     ["a.erb", "<p>All <% boats.each do |b| %><%= b %><% end %> are late</p>", false],
     ["a.php", "<p>This <?php if ($page) { ?>page<?php } else { ?>post<?php } ?> is for members</p>", false],
     ["a.hbs", "<p>The boat is <b>{{#if late}}late{{else}}here{{/if}}.</b></p>", false],
+    ["a.php", "<p>You may sail with the <?php boat($id, 'x'); ?>.</p>", false],
+    ["a.php", "<p>You may sail with <?php boat($id, 'x'); ?></p>", true],
+    ["a.php", "<p>You may sail with <?php if ($x): ?>.<?php endif; ?></p>", false],
     ["a.hbs", "<p><b>Boats</b> {{#if late}}<i>late today</i>{{/if}}</p>", true],
     ["a.hbs", "<p>{{#if late}}Your boat is late{{/if}} {{#if full}}Your boat is full{{/if}}</p>", true],
     ["a.hbs", "<p>Boats: {{#each boats}}{{name}}{{/each}}</p>", true],
@@ -807,6 +810,20 @@ describe("sentences that blocks of a template divide stay", () => {
     const found = await extract(file, code, book);
     expect(found.isMoved).toBe(isMoved);
     expect(found.notes.includes("extract/divided")).toBe(!isMoved);
+  });
+
+  test.each<[string, boolean]>([
+    ["Turn all every <select name='s'><option value='1'>minute</option></select> seconds", false],
+    ["Turn all, <textarea></textarea> please", false],
+    ["Turn all: <select name='s'></select> seconds", true],
+    ["Turn all <select name='s'></select> Seconds to go", true],
+    ["Turn all <b>boats</b> now", true],
+  ])("a field inside of a sentence: %s", async (sentence, isMoved) => {
+    const found = await extract("a.erb", `<p>${sentence}</p>`, {
+      ...book,
+      emit: { endings: { ".erb": { call: 'say("{key}"{args})', rich: '<%= rich("{key}"{args}) %>' } } },
+    });
+    expect(found.notes.includes("extract/field")).toBe(!isMoved);
   });
 
   test("a helper inside of another is in brackets", async () => {

@@ -143,6 +143,8 @@ export interface Language {
   readonly frameworkKeys?: RegExp;
   /** Whether braces around an interpolation are part of it, though not of its node. */
   readonly bracesInterpolation?: boolean;
+  /** What a value in a string is outside of it, where that is written in another way. */
+  outsideString?(code: string): string;
   /** Calls that join lines to one text. */
   readonly joins?: RegExp;
   /** Whether an interpolation says how its value is written: `{price:.2f}`. */

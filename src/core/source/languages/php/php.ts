@@ -76,4 +76,9 @@ export const php = defineLanguage({
     /^(?:simple_parameter|property_promotion_parameter|property_declaration|const_declaration|static_variable_declaration|function_static_declaration|enum_case|attribute_list)$/,
   runsPerRequest: true,
   bracesInterpolation: true,
+  // In a string `${name}` is `$name`, and the key of `$row[name]` stands without quotes (PHP manual, "Strings", "Variable parsing").
+  outsideString: (code) =>
+    code
+      .replace(/^\$\{([A-Za-z_]\w*)((?:\[[^]*\])?)\}$/, "$$$1$2")
+      .replace(/^(\$\w+)\[([A-Za-z_]\w*)\]$/, "$1['$2']"),
 });

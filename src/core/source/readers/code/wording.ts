@@ -197,18 +197,19 @@ export class Wording {
         this.nodes.text[child.start - 1] === "{" &&
         this.nodes.text[child.end] === "}";
       put(braced ? child.start - 1 : child.start);
-      pieces.push(this.choiceOf(child, unique, taken) ?? this.argument(child, unique));
+      pieces.push(this.choiceOf(child, unique, taken) ?? this.argument(child, unique, !braced));
       at = braced ? child.end + 1 : child.end;
     }
     put(inner.end);
     return pieces;
   }
 
-  private argument(node: CodeNode, unique: Unique): Piece {
+  private argument(node: CodeNode, unique: Unique, isInString = false): Piece {
     const isWrapped = /^interpolation$/.test(node.type);
-    const code = this.nodes.text
+    const written = this.nodes.text
       .slice(node.start, node.end)
       .replace(isWrapped ? /^(?:#\{|\{)|\}$/g : /^$/, "");
+    const code = (isInString ? this.nodes.spoken.outsideString?.(written) : undefined) ?? written;
     return {
       kind: "argument",
       name: unique(nameFromCode(code), code),
