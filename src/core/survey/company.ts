@@ -14,6 +14,8 @@ export interface Place {
   readonly index: number;
   /** What the file holds. */
   readonly text?: string;
+  /** So many texts the file looks up already. */
+  readonly lookups?: number;
 }
 
 export const evidence = (name: EvidenceName, reason: string): Evidence => ({ name, reason });

@@ -153,6 +153,27 @@ const amongShown: EvidenceSource = (literal, _habits, own, place) => {
     : undefined;
 };
 
+/** So many texts looked up, and more of them than others that are shown, make a file one whose texts are out already. */
+const leastLookups = 3;
+
+/** What is left in capitals in a file whose texts are out: mostly a word of another language, such as SQL, or an abbreviation. */
+const leftInCapitals: EvidenceSource = (literal, _habits, own, place) => {
+  const { lookups = 0, literals } = place;
+  if (lookups < leastLookups || !isInCapitals(literal)) return undefined;
+  const placed = placedIn(place, own);
+  const shown = literals.filter(
+    (one, at) => !isInCapitals(one) && placed.of(at).some(({ name }) => placesOfTexts.has(name)),
+  );
+  return shown.length <= lookups
+    ? evidence("leftInCapitals", "in capitals, in a file whose texts are looked up")
+    : undefined;
+};
+
+function isInCapitals({ pieces }: Literal): boolean {
+  const text = fixedText(pieces);
+  return /\p{Lu}{2}/u.test(text) && !/\p{Ll}/u.test(text);
+}
+
 const placing: readonly EvidenceSource[] = [
   content,
   attribute,
@@ -178,5 +199,6 @@ const looking: readonly EvidenceSource[] = [
   remarked,
   filledIn,
   amongShown,
+  leftInCapitals,
   alone,
 ];

@@ -55,6 +55,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^new [A-Z]\w{0,60}\(/, "code"],
   // What opens a string and ends in it: `echo '`.
   [/^\s{0,9}(?:\S{1,40} )?[a-z]{2,20} ?['"]$/, "code"],
+  [/^[\w$.]{1,80}\(['"]?$|^['"]\s?,[^]{0,80}\);?$|^\$\w{1,40}(?:\[[^\]]{0,80}\])+\s?=?$/, "code"],
+  [/\\[a-z]{3,30}\{/, "TeX"],
+  [/^[#.][A-Za-z][\w-]{0,60}(?:[ >+~]{1,3}[#.][A-Za-z][\w.#:-]{0,60}){1,9}$/, "a selector"],
+  [/^(?:%[sd]|\[\/?[a-z]{1,8}\]|[^\p{L}%[])+$/u, "marks around values"],
   [/^[A-Z]{3,20}:'?[^\s'=:]{1,60}['=:,]\S/, "a command of another program"],
   [/^(?:[^\n:]{0,80}:\n)?(?: {0,20}(?:- )?[a-z]\w{0,60}:(?: [^\n]{0,300})?\n){4}/, "settings"],
   [

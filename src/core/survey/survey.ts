@@ -101,7 +101,7 @@ const say = notices("survey", {
 
 /** Judges the literals of a file in order; where that takes too long it stops, and says so. */
 function judgeEach(
-  { literals, text }: SourceFile,
+  { literals, lookups, text }: SourceFile,
   own: OwnHabits | undefined,
   take: (literal: Literal, judgement: Judgement) => void,
 ): SourceProblem | undefined {
@@ -113,7 +113,7 @@ function judgeEach(
         ...say("too-long", { seconds: longest / 1000 }),
         span: literal.span,
       };
-    take(literal, judgeLiteral(literal, own, { literals, index, text }));
+    take(literal, judgeLiteral(literal, own, { literals, index, text, lookups: lookups.length }));
   }
   return undefined;
 }
@@ -140,11 +140,11 @@ export function explainLine(
   waivers?: LiteralWaivers,
 ): readonly ExplainedLiteral[] {
   const source = withShownErrors(read, own?.shownErrors);
-  const { literals, text } = source;
+  const { literals, lookups, text } = source;
   return literals.flatMap((literal, index): ExplainedLiteral[] => {
     const { line: first, endLine } = source.lines.range(literal.span);
     if (line < first || line > endLine) return [];
-    const place = { literals, index, text };
+    const place = { literals, index, text, lookups: lookups.length };
     const report = reportLiteral(source, literal, judgeLiteral(literal, own, place), book, reader, waivers);
     const evidence = gatherEvidence(literal, own, place).map((one) => ({
       ...one,

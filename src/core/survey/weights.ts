@@ -74,6 +74,8 @@ export const weights = {
   severalWords: 1.4,
   /** It is in a file in which nothing stands where texts do. */
   alone: -0.75,
+  /** A word in capitals where all other texts are looked up. */
+  leftInCapitals: -2,
   /** “Loading…”, “Delete?” */
   endMark: 0.9,
   capitalizedWord: 1.15,
