@@ -362,11 +362,15 @@ function argumentWords(pieces: readonly Piece[]): string[] {
   });
 }
 
-/** The words of a name or text that a key can hold, in lower case: `bookingPage` and `booking-page` give the same. */
+/**
+ * The words of a name or text that a key can hold, in lower case: `bookingPage` and `booking-page` give the same, and
+ * capitals in front of a word are one by themselves (`SQLQuery`), but for the plural of an abbreviation (`URLs`).
+ */
 function wordsOf(text: string): string[] {
   return (
     text
       .replace(/([a-z0-9])([A-Z])/g, "$1 $2")
+      .replace(/(?<=[A-Z])(?=[A-Z](?:[a-rt-z]|s[a-z]))/g, " ")
       .toLowerCase()
       .match(/[a-z0-9]+/g) ?? []
   );

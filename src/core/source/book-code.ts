@@ -1,3 +1,4 @@
+import { openMarkPattern } from "./open-marks.js";
 import { separatorsOf } from "../text/separators.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { BookConfig } from "../config/schema.js";
@@ -93,6 +94,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
   const filters = new Set<string>();
   const bindings: RegExp[] = [];
   const marks: RegExp[] = [];
+  const openMarks: RegExp[] = [];
   for (const lookup of book.lookups) {
     if ("call" in lookup) calls.set(lookup.call, lookup);
     else if ("component" in lookup) components.set(lookup.component, lookup);
@@ -101,8 +103,10 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     else if ("descriptor" in lookup) descriptors.set(lookup.descriptor, lookup);
     else if ("member" in lookup) members.add(lookup.member.replace(/^[$@]|\(\)$/g, ""));
     else if ("attribute" in lookup) attributes.add(lookup.attribute);
-    else if ("mark" in lookup) marks.push(markPattern(lookup.mark));
-    else if ("filter" in lookup) filters.add(lookup.filter);
+    else if ("mark" in lookup) {
+      marks.push(markPattern(lookup.mark));
+      openMarks.push(openMarkPattern(lookup.mark));
+    } else if ("filter" in lookup) filters.add(lookup.filter);
     else bindings.push(bindingPattern(lookup.binding));
   }
   for (const [name, key] of templatesOf(book).flatMap(declaredIn))
@@ -123,6 +127,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     filters,
     bindings,
     marks,
+    openMarks,
     ...(home !== undefined && { home }),
     marked: new Map(
       book.marked.flatMap((mark) => {
@@ -156,6 +161,7 @@ export const noShapes: LookupShapes = {
   filters: new Set(),
   bindings: [],
   marks: [],
+  openMarks: [],
   marked: new Map(),
   classMarks: new Map(),
   separators: { parts: ".", namespace: "." },

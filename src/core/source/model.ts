@@ -258,6 +258,8 @@ export interface LookupShapes {
   readonly classMarks: ReadonlyMap<string, ClassMark>;
   /** Patterns of marks around a key, anywhere in the texts of a file; the key is their first group. */
   readonly marks: readonly RegExp[];
+  /** Patterns of marks that open in a string and whose key goes on in another or in a value. */
+  readonly openMarks: readonly RegExp[];
   /** The namespace of keys without one, with what stands behind it. */
   readonly home?: string;
   /** What stands between the parts of a key, and between namespace and key. */

@@ -1,3 +1,4 @@
+import { openMarksIn } from "./open-marks.js";
 import { spanOfConstant } from "../catalog/formats/script/script.js";
 import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
@@ -110,10 +111,11 @@ function withoutConstant(source: SourceFile, { constant }: LookupShapes): Source
 }
 
 /** The lookups that marks in the texts of a file are; what is nothing but marks is no text. */
-function withMarks(source: SourceFile, { marks, separators, home }: LookupShapes): SourceFile {
+function withMarks(source: SourceFile, { marks, openMarks, separators, home }: LookupShapes): SourceFile {
   // Where keys name their namespace, what does not is something else in such marks.
   const wanted = separators.namespace !== separators.parts && home === undefined ? separators.namespace : "";
 
+  const open = openMarksIn(source.text, openMarks);
   const found = marks.flatMap((pattern) =>
     [...source.text.matchAll(pattern)].flatMap((match): Lookup[] => {
       const [whole, key = ""] = match;
@@ -129,7 +131,7 @@ function withMarks(source: SourceFile, { marks, separators, home }: LookupShapes
       ];
     }),
   );
-  if (found.length === 0) return source;
+  if (found.length + open.length === 0) return source;
   const isMarked = ({ span, pieces }: Literal) =>
     found.some(({ keySpan }) => keySpan.start <= span.start && span.end <= keySpan.end) ||
     (found.some((one) => span.start <= one.span.start && one.span.end <= span.end) &&
@@ -137,7 +139,7 @@ function withMarks(source: SourceFile, { marks, separators, home }: LookupShapes
   return {
     ...source,
     literals: source.literals.filter((literal) => !isMarked(literal)),
-    lookups: [...source.lookups, ...found].sort(byPlace),
+    lookups: [...source.lookups, ...found, ...open].sort(byPlace),
   };
 }
 

@@ -56,6 +56,8 @@ const technical: readonly (readonly [RegExp, string])[] = [
   // What opens a string and ends in it: `echo '`.
   [/^\s{0,9}(?:\S{1,40} )?[a-z]{2,20} ?['"]$/, "code"],
   [/^[\w$.]{1,80}\(['"]?$|^['"]\s?,[^]{0,80}\);?$|^\$\w{1,40}(?:\[[^\]]{0,80}\])+\s?=?$/, "code"],
+  [/^(?:[a-z][\w-]{1,60}=(?:"[^"<>]{0,200}"|'[^'<>]{0,200}')\s{0,9})+$/, "attributes of an element"],
+  [/^(?:true|false|null|undefined|nil)$/, "a value of a program"],
   [/\\[a-z]{3,30}\{/, "TeX"],
   [/^[#.][A-Za-z][\w-]{0,60}(?:[ >+~]{1,3}[#.][A-Za-z][\w.#:-]{0,60}){1,9}$/, "a selector"],
   [/^(?:%[sd]|\[\/?[a-z]{1,8}\]|[^\p{L}%[])+$/u, "marks around values"],

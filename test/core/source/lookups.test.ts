@@ -192,6 +192,21 @@ describe("marks, and keys without their namespace", () => {
     ]);
   });
 
+  test.each([
+    ["say('[[top:' + kind + ']]')", ["top:…"]],
+    ["say('[[top:' + kind + ', ' + n + ']]')", ["top:…"]],
+    ["say('[[top:' + kind + '-late, ' + n + ']]')", ["top:…-late"]],
+    ["say('[[top:' + kind + '.' + state + '.lead]]')", ["top:….….lead"]],
+    ["say('[[' + kind + '_two, ' + n + ']]')", ["…_two"]],
+    ["say('[[' + key + ']]')", ["?"]],
+    ["say(`[[top:${kind}-late]]`)", ["top:…-late"]],
+    ["say(`[[top:lead, ${n}]]`)", ["top:lead"]],
+    ["say('[[top:lead, ' + n + ']]')", ["top:lead"]],
+    ["say([['top'], ['lead' + n]])", []],
+  ])("a mark whose key the code puts together: %s", (code, keys) => {
+    expect(keysIn("a.ts", code, [{ mark: "[[KEY]]" }]).map(({ key }) => key)).toEqual(keys);
+  });
+
   test("what is nothing but a mark is no text", () => {
     const config = v.parse(configSchema, {
       source: "en",
