@@ -221,10 +221,25 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   if (isMinified(text)) return "minified";
   if (builtHead.test(head) || (text.slice(0, looked).match(namedModule)?.length ?? 0) >= leastModules)
     return "generated";
+  if (givesLocale(file, head)) return "one file per locale";
   if (namesItself(file, head)) return "vendored";
   if (/^\s*\/\*[!*]/.test(head) && libraryHead.test(head.slice(0, head.indexOf("*/") + 1 || headLength)))
     return "vendored";
   return forAnyLoader.test(head) || forAnyLoader.test(text.slice(-headLength)) ? "vendored" : undefined;
+}
+
+/**
+ * Whether a script gives a program its texts in the language that the file is called by: `editor.addTexts("zh_CN", {` in
+ * `zh_CN.js`, `picker.regional["de"] = {` in `picker-de.js`.
+ */
+function givesLocale(file: string, head: string): boolean {
+  const [, locale = ""] =
+    /^(?:\s|\/\/[^\n]*\n|\/\*(?:[^*]|\*(?!\/)){0,3000}\*\/|;|!?\(?function\s?\([^()]{0,100}\)\s?\{|["']use strict["'])*[\w$]{1,40}(?:\.[\w$]{1,40}){1,5}(?:\(\s{0,9}|\[)["']([a-z]{2,3}(?:[-_][A-Za-z]{2,4})?)["'](?:\s{0,9},\s{0,9}\{|\]\s{0,9}=\s{0,9}\{)/.exec(
+      head,
+    ) ?? [];
+  if (locale === "") return false;
+  const name = (file.split("/").at(-1) ?? "").replace(/(?:\.min)?\.\w+$/, "");
+  return new RegExp(`(?:^|[._-])${locale.replace(/[-_]/, "[-_]")}$`, "i").test(name);
 }
 
 /** Whether a script's lines are longer than anybody writes, or it has values as only minifiers write them: `!0` for `true`. */
