@@ -303,6 +303,8 @@ const callWords: readonly (readonly [RegExp, string])[] = [
   [/^(?:title|heading|header)$/, "title"],
   [/^(?:placeholder|hint|tooltip|tip)$/, "hint"],
   [/^(?:error|errors|warning|warn)$/, "error"],
+  [/^(?:column|th)$/, "column"],
+  [/^(?:option|checkbox|radio|tab|switch)$/, "label"],
 ];
 
 /** What a text is that a call takes, in one word. */
@@ -324,6 +326,9 @@ const elementWords: readonly (readonly [RegExp, string])[] = [
 /** What text in an element is, in one word; a component's own name where it has one. */
 function wordOf(element = ""): string {
   if (/^[A-Z]/.test(element)) return element;
+  // A component is mostly called by what it is, behind the name of its library: `ui-button`.
+  if (element.includes("-"))
+    return callWords.find(([word]) => word.test(element.split("-").at(-1) ?? ""))?.[1] ?? "text";
   return elementWords.find(([pattern]) => pattern.test(element))?.[1] ?? "text";
 }
 
@@ -337,7 +342,10 @@ const fillers = new Set(
 function slugOf(literal: Literal, most = mostWords): string {
   // An ending in brackets is part of its word: `event(s)`.
   const text = fixedText(literal.pieces).replace(/(?<=\p{L})\((e?s)\)/gu, "$1");
-  const words = wordsOf(foldToAscii(text));
+  // A word or number among letters of another script does not say what the text is: `APP 订单`.
+  const letters = text.match(/\p{L}/gu) ?? [];
+  const isForeign = letters.filter((letter) => !/\p{Script=Latin}/u.test(letter)).length * 3 > letters.length;
+  const words = isForeign ? [] : wordsOf(foldToAscii(text));
   const telling = words.filter((word) => !fillers.has(word));
   const filledIn = argumentWords(literal.pieces);
   const chosen = telling.length > 1 || (telling.length > 0 && filledIn.length > 0) ? telling : words;
@@ -347,7 +355,17 @@ function slugOf(literal: Literal, most = mostWords): string {
   while (kept.length > 1 && kept.join("").length > room) kept.pop();
   return words.length > 0
     ? kept.join(" ").slice(0, room)
-    : `text ${digestOf(fixedText(literal.pieces)).slice(0, 6)}`;
+    : `${plainRole(literal)} ${digestOf(fixedText(literal.pieces)).slice(0, 6)}`;
+}
+
+/** What a literal is, in a word or a few, where its text gives none to its key: what its place is called, else "text". */
+function plainRole(literal: Literal): string {
+  const words = /^(?:content|attribute|property|argument)$/.test(literal.context.role)
+    ? wordsOf(roleWord(literal))
+    : [];
+  return words.length === 0 || words.length > 3 || words.some((word) => /^\d/.test(word))
+    ? "text"
+    : words.join(" ");
 }
 
 function foldToAscii(text: string): string {

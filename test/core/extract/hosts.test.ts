@@ -1355,6 +1355,45 @@ describe("a value in a string of PHP is what it is outside of it", () => {
   });
 });
 
+describe("a text that gives its key no words", () => {
+  test.each([
+    ["<p>すべての船</p>", "textHASH"],
+    ["<button>すべての船</button>", "buttonHASH"],
+    ['<b title="すべての船">1</b>', "titleHASH"],
+    ["<ui-button>すべての船</ui-button>", "buttonHASH"],
+    ["<p>APP 船の一覧</p>", "textHASH"],
+    ["<p>All boats 船</p>", "allBoats"],
+  ])("is called by what it is: %s", async (page, name) => {
+    const book = {
+      name: "app",
+      code: ["app/**"],
+      files: "t/{locale}.json",
+      emit: { call: 't("{key}"{args})' },
+    };
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({ source: "ja", targets: [], books: [book] }),
+        "t/ja.json": "{}",
+        "app/a.vue": `<template><div>${page}</div></template>\n`,
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const { extracted } = await extractProject(opened.project);
+    expect(extracted[0]?.key.replace(/[A-Fa-f0-9]{6}$/, "HASH")).toBe(`a.${name}`);
+  });
+});
+
+describe("words of a file's name in capitals", () => {
+  test.each([
+    ["app/BoatSQLPane.php", "boatSqlPane"],
+    ["app/GraphEdXMenu.php", "graphEdXMenu"],
+    ["app/AllURLs.php", "allUrls"],
+  ])("%s", async (file, group) => {
+    const { texts } = await extract(file, '<?php show("Our best boats are here");\n');
+    expect(Object.keys(texts)[0]?.split(".")[0]).toBe(group);
+  });
+});
+
 describe("a template of Go", () => {
   const content = '{{ say "{key}"{args} }}';
   const book = {

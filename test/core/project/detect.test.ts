@@ -482,6 +482,41 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(plan.open).toEqual([]);
   });
 
+  test.each<[string, Record<string, string>, string[]]>([
+    [
+      "nothing is there",
+      {},
+      ["fond.config.json", "src/locales/de.json", "src/locales/en.json", "src/texts.js"],
+    ],
+    [
+      "the source catalog is there",
+      { "src/locales/en.json": '{"a": "Boats"}' },
+      ["fond.config.json", "src/locales/de.json", "src/texts.js"],
+    ],
+    [
+      "a module of that name is there",
+      { "src/texts.js": "export const a = 1;" },
+      ["fond.config.json", "src/locales/de.json", "src/locales/en.json", "src/page-texts.js"],
+    ],
+    [
+      "catalogs are of a format that scripts do not import",
+      { "src/locales/en.yml": "a: Boats\n" },
+      ["fond.config.json"],
+    ],
+  ])("a module that looks texts up, where %s", async (_name, files, written) => {
+    const result = await planInit(
+      memoryFiles({
+        "package.json": '{"dependencies": {"vue": "3"}}',
+        "src/a.vue": "<template><p>All boats</p></template>",
+        ...files,
+      }),
+    );
+    if (!result.ok) throw new Error(`there is ${result.file}`);
+    const { changes } = result.plan.answer({ runtime: true, targets: ["de"] });
+    expect(changes.map(({ file }) => file)).toEqual(written);
+    expect(changes.every(({ before }) => before === undefined)).toBe(true);
+  });
+
   test("keys with a leading dot are resolved", async () => {
     const files = {
       "config/en.yml": "boats:\n  index:\n    title: Quay\n  save: Save\n",

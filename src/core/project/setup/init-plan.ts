@@ -182,12 +182,14 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   }
   const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
   const files = written[0]?.files ?? "";
-  const added = answers.runtime && module !== undefined ? moduleFiles(module, files, source, targets) : [];
+  const added: FileChange[] =
+    answers.runtime && module !== undefined ? [...moduleFiles(module, files, source, targets)] : [];
+  if (takesPage) added.push(...pageFiles(page, files, source, targets));
   const changes: FileChange[] = [
     { file: configFileNames[0], before: undefined, after: compactJson(config) },
-    ...added,
+    // Catalogs that are there stay as they are.
+    ...added.filter(({ file, before }) => before !== undefined || !seen.files.read(file).ok),
   ];
-  if (takesPage) changes.push(...pageFiles(page, files, source, targets));
   const plan = makePlan(changes, { books: written.length, locales: targets.length + 1 });
   const hasFound = seen.books.length + code.length > 0;
   const takesRuntime = module !== undefined || (page !== undefined && books.length === 0);
@@ -209,9 +211,12 @@ function importable(module: string, code: readonly SourceFile[]): string {
   return module.replace(/\.ts$/, hasEndings ? ".js" : "");
 }
 
+/** What the module may be called: the first that no file has. */
+const moduleNames = ["texts", "page-texts", "lookup-texts"] as const;
+
 /** Where a module that looks texts up goes; undefined where the project has lookups, or no scripts that could use it. */
 function moduleFor(
-  { code, declared, byText, byName }: Pick<Seen, "code" | "declared" | "byText" | "byName">,
+  { files, books: found, code, declared, byText, byName }: Seen,
   books: readonly StudiedBook[],
 ): string | undefined {
   const scripts = code.filter(({ file, dialect }) => isScript(file) || dialect?.isComponent);
@@ -219,7 +224,11 @@ function moduleFor(
   if (declared().length + byText().length + byName().length > 0) return undefined;
   const isTyped = scripts.some(({ file }) => /\.[cm]?tsx?$/.test(file));
   const folder = scripts.some(({ file }) => file.startsWith("src/")) ? "src/" : "";
-  return `${folder}texts.${isTyped ? "ts" : "js"}`;
+  // The module takes its texts in as JSON, and the place of no other file.
+  if (found.some((book) => !book.files.endsWith(".json"))) return undefined;
+  return moduleNames
+    .map((name) => `${folder}${name}.${isTyped ? "ts" : "js"}`)
+    .find((file) => !files.read(file).ok);
 }
 
 /** The script of plain pages, the pages that load it, and empty catalogs. */
