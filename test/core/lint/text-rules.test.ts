@@ -1064,6 +1064,27 @@ describe("levels by what is likely", () => {
   });
 });
 
+test("a key that the source gave up is one finding, in however many locales it is left", async () => {
+  const project = memoryProject(
+    {},
+    {
+      "t/en.json": '{ "open": "Open", "shut": "Shut" }',
+      "t/de.json": '{ "open": "Offen", "shut": "Zu", "gone": "Weg", "alone": "Allein" }',
+      "t/fr.json": '{ "open": "Ouvert", "shut": "Fermé", "gone": "Parti" }',
+      "t/it.json": '{ "open": "Aperto", "shot": "Chiuso", "gone": "Via" }',
+    },
+    ["de", "fr", "it"],
+  );
+  const findings = (await lintProject(project)).filter(({ rule }) => rule === "key/extra");
+  expect(findings.map(({ messageId, locale, key, data }) => [messageId, locale, key, data["count"]])).toEqual(
+    [
+      ["removed", "de", "gone", 3],
+      ["extra", "de", "alone", undefined],
+      ["misspelled", "it", "shot", undefined],
+    ],
+  );
+});
+
 test("what a framework asks for by itself may be in one locale alone", async () => {
   const project = memoryProject(
     { assumed: ["date.**"] },

@@ -286,6 +286,25 @@ describe("init finds the catalogs, wherever they are and however they are writte
     ).toBe("en");
   });
 
+  test.each<[string, readonly string[], string]>([
+    ["labels of a word", ["Open the list", "Gate of boats", "Late", "Open", "Quay:", "Berth", "Close"], "en"],
+    [
+      "names among them",
+      ["Open the list", "Gate of boats", "late", "boat.open", "quay_title", "isOpen"],
+      "de",
+    ],
+    ["names alone", ["openList", "gate_of_boats", "late.title", "open"], "de"],
+  ])("keys of which some are texts, with %s: the source is %3$s", async (_name, keys, source) => {
+    const translated = (words: string) =>
+      JSON.stringify(Object.fromEntries(keys.map((key, at) => [key, `${words} ${at}`])));
+    const config = await proposed({
+      "t/de.json": translated("Boote der Tide"),
+      "t/fr.json": translated("bateaux de la rade"),
+      "app.js": keys.map((key) => `show(say("${key}"));`).join("\n"),
+    });
+    expect(config.source).toBe(source);
+  });
+
   test("texts that Python fills by a method are written so, with imports that hold in every folder", async () => {
     const files = {
       "t/en.json": '{"quay": {"title": "Quay", "sent": "It\'s {} boats", "late": "{boat} is late"}}',

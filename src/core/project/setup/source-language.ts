@@ -69,11 +69,13 @@ const englishWords = /\b(?:the|of|to|is|are|and|with|your|this|for|not|please|yo
 
 /** Whether a book's keys are texts in English, and none of its locales has them as its own texts. */
 export function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
-  const prose = [...keys.values()].flatMap((set) => [...set].filter((key) => /\p{L} \p{L}/u.test(key)));
-  const all = [...keys.values()].reduce((sum, { size }) => sum + size, 0);
+  const all = [...keys.values()].flatMap((set) => [...set]);
+  const prose = all.filter((key) => /\p{L} \p{L}/u.test(key));
+  const names = all.filter((key) => /^[a-z]\w*(?:[._-]\w+)+$|^[a-z]+[A-Z]\w*$/.test(key));
   return (
-    prose.length * 2 > all &&
-    prose.filter((key) => englishWords.test(key)).length * 4 > prose.length &&
+    // Labels of a word each are texts as well, where no key is a name as programs have them.
+    (prose.length * 2 > all.length || (prose.length * 4 > all.length && names.length * 20 < all.length)) &&
+    prose.filter((key) => englishWords.test(key)).length * 6 > prose.length &&
     [...locales].every(([locale, count]) => (ownText.get(locale) ?? 0) * 2 <= count)
   );
 }

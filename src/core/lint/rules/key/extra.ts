@@ -1,4 +1,5 @@
-import { haveSameKeys, isWhole } from "../../../catalog/book.js";
+import { haveSameKeys, isWhole, type Catalog } from "../../../catalog/book.js";
+import type { Entry } from "../../../catalog/model.js";
 import { NearestKeys } from "../../../text/nearest.js";
 import { defineRule } from "../../rule.js";
 
@@ -6,7 +7,7 @@ export const keyExtra = defineRule({
   id: "key/extra",
   level: "warning",
   summary: "Extra key that the source catalog does not have.",
-  why: "Nothing looks it up, or it is misspelled and the real key is missing. Translators maintain it for nothing.",
+  why: "Nothing looks it up, or it is misspelled and the real key is missing. Translators maintain it for nothing. A key that several locales have is one finding, in the first of them.",
   messages: {
     misspelled: {
       message: 'key "{key}" is not in the source catalog',
@@ -15,6 +16,12 @@ export const keyExtra = defineRule({
     extra: {
       message: 'key "{key}" is not in the source catalog',
       remedy: "`fond reconcile --write` moves it to the attic, and restores it if the key returns",
+    },
+    removed: {
+      message:
+        'key "{key}" of {count, plural, one {# locale} other {# locales}} is not in the source catalog',
+      remedy:
+        "`fond reconcile --write` moves it to the attic in all of them, and restores it if the key returns",
     },
   },
   examples: {
@@ -32,6 +39,7 @@ export const keyExtra = defineRule({
     const { book } = context;
     // With no source catalog at all nothing is extra: that is reported once, as a file that is not there.
     if (!book.catalogsOf(book.sourceLocale).some(({ exists }) => exists)) return;
+    const extra = new Map<string, { readonly catalog: Catalog; readonly entry: Entry }[]>();
     for (const catalog of book.catalogs) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (catalog.locale === book.sourceLocale || !isWhole(catalog) || (source && !isWhole(source))) continue;
@@ -49,8 +57,20 @@ export const keyExtra = defineRule({
         const meant = missing.of(entry.key);
         const { key } = entry;
         if (meant) context.report(catalog, entry, "misspelled", { key, meant }, { on: "key" });
-        else context.report(catalog, entry, "extra", { key }, { on: "key" });
+        else {
+          const named = extra.get(written);
+          if (named) named.push({ catalog, entry });
+          else extra.set(written, [{ catalog, entry }]);
+        }
       }
+    }
+    // What the source gave up is one thing to know, in however many locales it is left.
+    for (const all of extra.values()) {
+      const [first] = all;
+      if (!first) continue;
+      const { key } = first.entry;
+      if (all.length === 1) context.report(first.catalog, first.entry, "extra", { key }, { on: "key" });
+      else context.report(first.catalog, first.entry, "removed", { key, count: all.length }, { on: "key" });
     }
   },
 });
