@@ -65,3 +65,8 @@ export function languageOf(locale: string): string {
   }
   return language;
 }
+
+/** Whether a text only shows what a value may look like: `e.g. 12345678`. */
+export function isExample(text: string): boolean {
+  return /^\P{L}{0,3}(?:e\.\s?g\b|ex(?:ample)?\s?[:.]|for (?:example|instance)\b)/iu.test(text);
+}

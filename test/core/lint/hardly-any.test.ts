@@ -145,4 +145,21 @@ describe("where hardly anything is there, one finding says how much", () => {
     expect(await said("key/unused", { en }, asked(40))).toHaveLength(20);
     expect(await said("key/unused", { en: texts("Boat", 0, 10) }, asked(1))).toHaveLength(9);
   });
+
+  test("of a group's keys that no lookup asks for, where some keys are in variables", async () => {
+    const group = (name: string, count: number) => ({ [name]: texts("Boat", 0, count) });
+    const all = { ...group("quay", 20), ...group("crew", 10), ...group("tide", 4) };
+    const asked = (name: string, count: number) =>
+      numbers.slice(0, count).map((at) => `t("${name}.boat${at}")`);
+    const code = (rest: string) =>
+      `export const f = (key) => [${[...asked("quay", 20), ...asked("crew", 1), rest].join(", ")}];\n`;
+    const inVariables = await said("key/unused", { en: all }, code("t(key)"));
+    expect(inVariables).toHaveLength(5);
+    expect(inVariables[0]).toBe('9 of 10 keys of "crew" are not looked up');
+    expect(inVariables.slice(1)).toEqual([0, 1, 2, 3].map((at) => `unused key "tide.boat${at}"`));
+    // Where each key is known, each unused one is.
+    expect(await said("key/unused", { en: all }, code("1"))).toHaveLength(13);
+    const some = code("t(key)").replace('t("crew.boat0")', asked("crew", 3).join(", "));
+    expect(await said("key/unused", { en: all }, some)).toHaveLength(11);
+  });
 });

@@ -730,6 +730,13 @@ describe("init reads locales however they are written", () => {
       { targets: ["kab"] },
     ],
     [
+      "such codes beside many locales",
+      Object.fromEntries(
+        "en de fr es it pt nl sv da fi pl azb dev".split(" ").map((one) => [`t/${one}.json`, json(one)]),
+      ),
+      { targets: ["azb", "da", "de", "dev", "es", "fi", "fr", "it", "nl", "pl", "pt", "sv"] },
+    ],
+    [
       "English names of languages",
       { "lang/english.yml": "a: One\nb: Two\n", "lang/german.yml": "a: Eins\nb: Zwei\n" },
       {

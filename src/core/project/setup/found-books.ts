@@ -7,7 +7,7 @@ import { isTextPlace } from "../../catalog/text-place.js";
 import { languageOfTexts } from "../../locale/language-of-texts.js";
 import { leftOutByName } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
-import { countryLanguage, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
+import { countryLanguage, isNameless, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
 import { type FoundBook, keyCount, BookCount } from "./found-book.js";
 import {
   catalogEndings,
@@ -141,12 +141,20 @@ function groupsByContent(files: Files): Group[] {
 
 /** A group without what is a locale only by chance: short names that are languages as well, where no sure one is beside them. */
 function withoutStrays(whole: Group): Group {
-  const group = { ...whole, members: whole.members.filter((member) => !isEnglishWord(member)) };
+  const named = whole.members.filter(({ written, isWeak }) => !isWeak && !isNameless(written));
+  const isOfMany = new Set(named.map(({ locale }) => locale)).size >= manyLocales;
+  const members = whole.members.filter(
+    (member) => !isEnglishWord(member) && (isOfMany || !isNameless(member.written)),
+  );
+  const group = { ...whole, members };
   const sure = new Set(group.members.filter(({ isWeak }) => !isWeak).map(({ locale }) => locale));
   const weak = group.members.filter(({ isWeak }) => isWeak);
   const isNamed = weak.length > 1 && weak.some(({ written }) => /^english$/i.test(written));
   return sure.size > 0 || isNamed ? group : { ...group, members: [] };
 }
+
+/** Beside so many locales a name of three letters is a language too, if it is the code of one that hardly anybody has heard of. */
+const manyLocales = 10;
 
 /** Codes of languages that are words of English, with which people and programs mark files: `texts_new`, `texts.min`. */
 const englishWord =

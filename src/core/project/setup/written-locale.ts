@@ -19,9 +19,9 @@ export function writtenLocale(written: string): WrittenLocale | undefined {
   if (chinese !== undefined) return { locale: /s/i.test(chinese) ? "zh-Hans" : "zh-Hant", isWeak: false };
   const tag = written.replaceAll("_", "-").replace(/^([a-z]{2})([A-Z][A-Za-z]{1,3})$/, "$1-$2");
   const parsed = hasOddVariant(tag) ? undefined : parseTag(tag);
-  // Three letters may be any word: `dev`. Languages that products are translated into have a name.
+  // Three letters may be any word: `dev`. Languages that most products are translated into have a name.
   if (parsed?.language.length === 3 && parsed.region === undefined && !hasName(parsed.language))
-    return undefined;
+    return isNameless(written) ? { locale: canonicalTag(tag), isWeak: true } : undefined;
   if (parsed && isKnownLanguage(parsed.language) && (parsed.region !== undefined || isPlainCase(written)))
     return {
       locale: canonicalTag(tag),
@@ -44,6 +44,11 @@ const inEnglish = lazily(() => new Intl.DisplayNames(["en"], { type: "language" 
 
 function hasName(language: string): boolean {
   return inEnglish().of(language) !== language;
+}
+
+/** Whether a name is the code of a language that has no name in English here, as those of few translations: `azb`. */
+export function isNameless(written: string): boolean {
+  return /^[a-z]{3}$/.test(written) && isKnownLanguage(written) && !hasName(written);
 }
 
 /** Variants of languages that texts are written in: of spelling (IANA's registry), and of how readers are spoken to. */

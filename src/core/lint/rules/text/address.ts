@@ -1,4 +1,5 @@
 import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
+import { isExample } from "../../text-parts.js";
 import { defineRule } from "../../rule.js";
 
 /** What addresses are called that stand for any: `jane@doe.com`, `yourquay.com`. */
@@ -28,6 +29,7 @@ export const textAddress = defineRule({
     good: [
       { source: "Write to help@quay.example", target: "Schreiben Sie an help@quay.example" },
       { source: "See https://quay.example/en/terms", target: "Siehe https://quay.example/de/agb" },
+      { source: "e.g. jane@quay.example", target: "z. B. erika@kai.example" },
       { source: "From jane@doe.com", target: "Von erika@muster.de" },
     ],
   },
@@ -35,7 +37,7 @@ export const textAddress = defineRule({
   pair(target, source) {
     const { message } = target;
     const from = source.message.facts.text;
-    if (!/@|:\/\/|www\./.test(from)) return;
+    if (!/@|:\/\/|www\./.test(from) || isExample(from)) return;
     const to = message.facts.text;
     const own = addressesIn(to);
     for (const [site, address] of addressesIn(from)) {

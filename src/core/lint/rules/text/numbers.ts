@@ -1,5 +1,5 @@
 import { defineRule } from "../../rule.js";
-import { asciiDigits } from "../../text-parts.js";
+import { asciiDigits, isExample } from "../../text-parts.js";
 
 export const textNumbers = defineRule({
   id: "text/numbers",
@@ -23,6 +23,8 @@ export const textNumbers = defineRule({
       { source: "1,500 boats", target: "1.500 Boote" },
       { locale: "ar", source: "Free for 30 days", target: "مجانًا لمدة ٣٠ يومًا" },
       { source: "2 boats", target: "zwei Boote" },
+      { source: "Allow unsigned OAuth 2.0 requests", target: "Unsignierte Anfragen erlauben" },
+      { source: "e.g. 12345678", target: "z. B. 87654321" },
       { locale: "es", source: "It leaves in 30 seconds", target: "Sale en 30 segundos" },
     ],
   },
@@ -32,6 +34,7 @@ export const textNumbers = defineRule({
     const from = source.message.facts.text;
     const to = message.facts.text;
     if (!/\p{Nd}/u.test(from) && !/\p{Nd}/u.test(to)) return;
+    if (isExample(from)) return;
     // A number alone is a setting of the locale, such as its first day of the week.
     if (!/\p{L}/u.test(from)) return;
     // The forms of a plural hold the numbers that their language needs.
@@ -39,34 +42,39 @@ export const textNumbers = defineRule({
     if (/\d\s*(?:am|pm|a\.m\.|p\.m\.)\b/i.test(from)) return;
     const wanted = numbersIn(from);
     const own = numbersIn(to);
-    const lacking = [...wanted].filter((one) => !own.has(one));
-    const extra = [...own].filter((one) => !wanted.has(one));
+    const lacking = [...wanted.keys()].filter((one) => !own.has(one));
+    const extra = [...own.keys()].filter((one) => !wanted.has(one));
     // A small number may be a word in one language; where another stands in its place it is none.
     const isExchanged = lacking.length > 0 && lacking.length === extra.length && own.size === wanted.size;
     const missing = isExchanged ? lacking : lacking.filter((one) => !(Number(one) <= 12));
     const added = isExchanged ? extra : extra.filter((one) => !(Number(one) <= 12));
     if (missing.length === 0) return;
-    const data = { missing: missing.join(", ") };
-    if (added.length > 0) target.report("changed", { ...data, others: added.join(", ") });
+    const data = { missing: missing.map((one) => wanted.get(one) ?? one).join(", ") };
+    if (added.length > 0)
+      target.report("changed", { ...data, others: added.map((one) => own.get(one) ?? one).join(", ") });
     else target.report("missing", data);
   },
 });
 
-/** The numbers of a text, without the marks inside them; those that are part of a name (`ISO-8859-1`, `top-100`) are none. */
-function numbersIn(text: string): ReadonlySet<string> {
+/** The numbers of a text as it writes them, by their digits alone; those that are part of a name (`ISO-8859-1`, `top-100`) are none. */
+function numbersIn(text: string): ReadonlyMap<string, string> {
   // Standards and encodings are names with numbers in them: `ISO 8601`, `UTF-8`, `ISO-8859-15`.
   const plain = asciiDigits(text)
     .replace(
       /\b(?:[Ii][Ss][Oo]|[Rr][Ff][Cc]|[Uu][Tt][Ff]|EN|DIN|IEEE|IEC|[Bb]ase)[-\u2010\u2011 ]?\d{1,9}(?:[-:.]\d{1,9}){0,4}/g,
       " ",
     )
+    // So do versions of what is called by capitals: `OAuth 2.0`, `TLS 1.3`.
+    .replace(/(?<![\p{L}\d])[A-Za-z]{0,20}[A-Z]{2}[A-Za-z]{0,20} \d{1,3}(?:\.\d{1,4}){1,3}(?![.,]?\d)/gu, " ")
     // What follows a name is a version of it (`pre-3.6`), and `16th` is a word in many languages.
     .replace(
       /(?<![\p{L}\d])[A-Za-z]{2,20}[-\u2010\u2011.]\d{1,9}(?:\.\d{1,9}){0,4}|(?<![\d.,])\d{1,9}(?:st|nd|rd|th)(?![\p{L}\d])/gu,
       " ",
     );
-  const found =
-    plain.match(/(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu) ??
-    [];
-  return new Set(found.map((one) => one.replace(/\D/g, "").replace(/^0+(?=\d)/, "")));
+  const found = [
+    ...plain.matchAll(
+      /(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu,
+    ),
+  ];
+  return new Map(found.map(([one]) => [one.replace(/\D/g, "").replace(/^0+(?=\d)/, ""), one] as const));
 }

@@ -28,6 +28,10 @@ const twiceIn: Readonly<Record<string, ReadonlySet<string>>> = {
   it: new Set("man passo pian piano poco via".split(" ")),
 };
 
+/** Verbs of English whose small word may stand before the same one: `log in in order to`. */
+const endsVerb =
+  /\b(?:log|sign|check|opt|join|fill|type|plug|zoom|key|phone|clock|turn|switch|come|go|move|carry|hold|log)(?:g?ed|ged|ging|ing|s)? (?:in|on|up) $/i;
+
 /** Words as they are told apart here: what is joined by an apostrophe or hyphen, or has a digit, is one. */
 const word = /[\p{L}\p{M}\p{N}'’-]+/gu;
 const lettersOnly = /^[\p{L}\p{M}]{2,}$/u;
@@ -74,6 +78,7 @@ export const textRepeat = defineRule({
     bad: [{ source: "Choose a boat", target: "Wählen Sie ein ein Boot" }],
     good: [
       { source: "The boats that are late", target: "Die Boote, die die Abfahrt verpassen" },
+      { source: "Log in in order to see boats", target: "Melden Sie sich an, um Boote zu sehen" },
       { source: "Bye bye, boat", target: "Tschüss tschüss, Boot" },
     ],
   },
@@ -86,6 +91,11 @@ export const textRepeat = defineRule({
       const found = doubledWord(node.value);
       if (!found || twice.has(found.first.toLowerCase())) continue;
       if (twiceIn[languageOf(locale)]?.has(found.first.toLowerCase())) continue;
+      if (
+        languageOf(locale) === "en" &&
+        endsVerb.test(node.value.slice(0, found.index + found.first.length + 1))
+      )
+        continue;
       // A name that is said so: `Tonga Tonga Lines`. German has a capital on each noun.
       if (isSource && languageOf(locale) !== "de" && isNameInside(node.value, found)) return;
       const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
