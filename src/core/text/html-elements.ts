@@ -62,3 +62,6 @@ const noWords = /^(?:br|hr|p|li|td|tr|b|i|h[1-6])$/i;
 /** What only a program's own lines begin with. */
 const isProgram =
   /^\s*(?:import\s[^;\n]{1,120}\sfrom\s['"]|(?:export\s)?(?:const|let|var)\s\w{1,60}\s?=|(?:export\s)?(?:class|interface)\s[A-Z]\w{0,60}\s?\{)/;
+
+/** Elements that a program puts its own text in place of, by their names in any case. */
+export const lookupElement = /^(?:translat(?:e|ed|ion)|trans|n?gettext|i18n|l10n|locali[sz]ed?)$/i;

@@ -286,6 +286,19 @@ describe("init finds the catalogs, wherever they are and however they are writte
     ).toBe("en");
   });
 
+  test("labels that many languages have translated are in English", async () => {
+    const labels = ["Add file", "Stop upload", "File name", "Size", "Status"];
+    const files = Object.fromEntries(
+      "cs de fr ja nl sv"
+        .split(" ")
+        .map((locale) => [
+          `t/${locale}.json`,
+          JSON.stringify(Object.fromEntries(labels.map((label, at) => [label, `${locale} ${at}`]))),
+        ]),
+    );
+    expect((await proposed(files)).source).toBe("en");
+  });
+
   test.each<[string, readonly string[], string]>([
     ["labels of a word", ["Open the list", "Gate of boats", "Late", "Open", "Quay:", "Berth", "Close"], "en"],
     [

@@ -99,6 +99,12 @@ describe("what people read in a template", () => {
       [],
     ],
     [
+      "attributes whose text an element of the program gives",
+      "a.html",
+      '<input title="<gettext>Gone home</gettext>"><b title="Still <gettext>here</gettext>">1</b><b title="<em>Here</em>">1</b>',
+      ["Still <gettext>here</gettext>", "<em>Here</em>"],
+    ],
+    [
       "marks that take blanks away are marks",
       "a.twig",
       `<b>{%- trans %}Gone home{%- endtrans -%}</b><i>{{- 'Still here' -}}</i><i>{{- name -}} sails</i>`,

@@ -67,6 +67,9 @@ function fallbackOf(
 /** What texts in English have, and those of few other languages. */
 const englishWords = /\b(?:the|of|to|is|are|and|with|your|this|for|not|please|you|has been|from)\b/i;
 
+/** So many languages that the keys are in none of. */
+const leastOthers = 5;
+
 /** Whether a book's keys are texts in English, and none of its locales has them as its own texts. */
 export function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
   const all = [...keys.values()].flatMap((set) => [...set]);
@@ -75,7 +78,9 @@ export function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
   return (
     // Labels of a word each are texts as well, where no key is a name as programs have them.
     (prose.length * 2 > all.length || (prose.length * 4 > all.length && names.length * 20 < all.length)) &&
-    prose.filter((key) => englishWords.test(key)).length * 6 > prose.length &&
+    // Of labels hardly any has such a word; what several languages have translated, and none has as its own, is English as well.
+    (prose.filter((key) => englishWords.test(key)).length * 6 > prose.length ||
+      (locales.size >= leastOthers && prose.every((key) => /^[\0-\x7f]*$/.test(key)))) &&
     [...locales].every(([locale, count]) => (ownText.get(locale) ?? 0) * 2 <= count)
   );
 }

@@ -1,3 +1,4 @@
+import { lookupElement } from "../../text/html-elements.js";
 import { htmlElements } from "../../text/html-elements.js";
 import { fixedText, type Literal } from "../../source/model.js";
 import { styleProperties } from "../habits/styles.js";
@@ -16,7 +17,7 @@ export const content: EvidenceSource = ({ context, form, pieces }, habits, _own,
     /^[a-z][a-z0-9_]*$/.test(fixedText(pieces).trim())
   )
     return evidence("contentOfCodeElement", `picture of <${context.element}>`);
-  if (/^(?:translat(?:e|ed|ion)|trans|n?gettext|i18n|l10n|locali[sz]ed?)$/i.test(context.element ?? ""))
+  if (lookupElement.test(context.element ?? ""))
     return evidence("lookedUp", `<${context.element}> has it translated already`);
   const place = context.element === undefined ? "between tags" : `in <${context.element}>`;
   if (context.element !== undefined && habits.codeElements.has(context.element))

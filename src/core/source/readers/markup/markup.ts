@@ -4,7 +4,13 @@ import { isProgramText } from "./program-text.js";
 import { keyFilledIn, keysInAttribute } from "../../attribute-keys.js";
 import { boundKeyIn } from "../../bound-key.js";
 import { literally } from "../../../text/key-pattern.js";
-import { holdsMarkup, inlineElements, lineBreaks, showsPictures } from "../../../text/html-elements.js";
+import {
+  holdsMarkup,
+  inlineElements,
+  lineBreaks,
+  lookupElement,
+  showsPictures,
+} from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
@@ -548,7 +554,10 @@ class MarkupReader {
   private attributeLiteral(element: MarkupElement, attribute: MarkupAttribute, isMarked: boolean): void {
     const { valueStart, valueEnd, start, end, quoted, name } = attribute;
     // Of a value that a block looks up as a whole nothing is left: `title="{% trans %}Boats{% endtrans %}"`.
-    if (/^[\s\uE001\uE002]*$/.test(this.masked.slice(valueStart, valueEnd))) return;
+    const value = this.masked.slice(valueStart, valueEnd);
+    if (/^[\s\uE001\uE002]*$/.test(value)) return;
+    const around = /^\s{0,40}<([a-z]\w{0,20})>[^<>]{0,1000}<\/([a-z]\w{0,20})>\s{0,40}$/i.exec(value);
+    if (around !== null && around[1] === around[2] && lookupElement.test(around[1] ?? "")) return;
     const unique = uniqueNames();
     const pieces: Piece[] = [];
     this.textPieces(valueStart, valueEnd, pieces, unique, false);
