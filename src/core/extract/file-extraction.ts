@@ -95,6 +95,10 @@ const say = notices("extract", {
     message: "it is a part of a sentence: its bracket is closed in another text",
     remedy: "put the whole sentence into one text, with its values",
   },
+  appended: {
+    message: "it goes on with a sentence that begins in what it is appended to",
+    remedy: "put the whole sentence into one text for each case, with its values",
+  },
   "label-beside": {
     message: "a text of another constant beside it stays in the code",
     remedy: "move that first, or take it as well with --include",
@@ -158,6 +162,15 @@ function isOpen({ pieces }: Literal): boolean {
   return (
     (last?.kind === "text" && /[\p{L}\p{N}][^\p{L}\p{N}]{0,3}[([{]\s*$/u.test(last.value)) ||
     (first?.kind === "text" && /^\s*[)\]}][\s.,:;]{0,3}\p{L}/u.test(first.value))
+  );
+}
+
+/** Whether a text is appended to another, and begins with a blank and a small letter, as the rest of a sentence does. */
+function goesOn({ span }: Literal, { text }: SourceFile): boolean {
+  const before = text.slice(Math.max(span.start - 90, 0), span.start);
+  return (
+    /^\p{Ll}/u.test(text.slice(span.start, span.start + 2)) &&
+    /(?:[+.]=|(?<!<)<<)\s{0,40}\(?\s{0,40}[fFrRuU]{0,2}["'`]\s{1,40}$/.test(before)
   );
 }
 
@@ -409,6 +422,7 @@ function writable(
         (annotation ? undefined : literal.obstacle) ??
         foreignLocale(literal, book) ??
         (isOpen(literal) ? say("fragment", {}) : undefined) ??
+        (goesOn(literal, source) ? say("appended", {}) : undefined) ??
         sentRefusal(literal, source, compared) ??
         (labels && "members" in labels ? say("label-beside", {}) : labels) ??
         (part

@@ -354,7 +354,7 @@ function slugOf(literal: Literal, most = mostWords): string {
   const room = most > mostWords ? mostUnits * 1.5 : mostUnits;
   while (kept.length > 1 && kept.join("").length > room) kept.pop();
   return words.length > 0
-    ? kept.join(" ").slice(0, room)
+    ? kept.map((word) => word.slice(0, room)).join(" ")
     : `${plainRole(literal)} ${digestOf(fixedText(literal.pieces)).slice(0, 6)}`;
 }
 

@@ -1394,6 +1394,63 @@ describe("words of a file's name in capitals", () => {
   });
 });
 
+describe("a field of a pattern of Python may pick a part of its value", () => {
+  test.each([
+    ['"Sold {0.boats} boats".format(day)', "boats=day.boats", "Sold {boats} boats"],
+    ['"Sold {0[boats]} boats".format(day)', 'boats=day["boats"]', "Sold {boats} boats"],
+    ['"Sold {0[2]} boats".format(day)', "day=day[2]", "Sold {day} boats"],
+    ['"Sold {d.boats} boats".format(d=day.all)', "boats=day.all.boats", "Sold {boats} boats"],
+    ['"Sold {d.a[b].c} boats".format(d=f(x))', 'c=f(x).a["b"].c', "Sold {c} boats"],
+    ['"Sold {.boats} boats".format(day)', "boats=day.boats", "Sold {boats} boats"],
+    ['"Sold {0.boats} boats".format(a or b)', "boats=(a or b).boats", "Sold {boats} boats"],
+    ['"Sold {0.a} and {0.b} boats".format(day)', "a=day.a, b=day.b", "Sold {a} and {b} boats"],
+  ])("%s", async (code, values, message) => {
+    const found = await extract("app/a.py", `from words import t\n\n\ndef f(day):\n    flash(${code})\n`);
+    expect(Object.values(found.texts)).toEqual([message]);
+    expect(/flash\(t\("[\w.]+", (.*)\)\)\n$/.exec(found.code)?.[1]).toBe(values);
+  });
+
+  test.each([
+    ['"Sold {0.boats:>5} boats".format(day)', "formats a value in place"],
+    ['"Sold {0.boats} boats".format(*days)', "not visible here"],
+  ])("%s stays", async (code, reason) => {
+    const found = await extract("app/a.py", `from words import t\n\n\ndef f(day):\n    flash(${code})\n`);
+    expect(found.texts).toEqual({});
+    expect(found.notes.join()).toContain(reason);
+  });
+});
+
+test.each([
+  'b"<h1>Boats are late</h1>"',
+  'b"Boats are late"',
+  'rb"Boats are late"',
+  '(b"Boats " + b"are late")',
+])("a string of bytes gets no lookup: %s", async (code) => {
+  const found = await extract("app/a.py", `from words import t\n\n\ndef f():\n    flash(${code})\n`);
+  expect(found.texts).toEqual({});
+});
+
+describe("what goes on with a sentence stays", () => {
+  test.each([
+    [
+      "app/a.py",
+      'from words import t\n\n\ndef f(kind):\n    note = show()\n    note += f" by the {kind}"\n    flash(note)\n',
+      false,
+    ],
+    [
+      "app/a.php",
+      '<?php function f($kind) { $message .= " by the $kind of boats"; echo $message; }\n',
+      false,
+    ],
+    ["app/a.php", '<?php function f($kind) { $message .= " By the $kind of boats"; echo $message; }\n', true],
+    ["app/a.php", '<?php function f($kind) { $message = " by the $kind of boats"; echo $message; }\n', true],
+  ])("%s: %s", async (file, code, isMoved) => {
+    const found = await extract(file, code);
+    expect(Object.keys(found.texts)).toHaveLength(isMoved ? 1 : 0);
+    if (!isMoved) expect(found.notes.join()).toContain("begins in what it is appended to");
+  });
+});
+
 describe("a template of Go", () => {
   const content = '{{ say "{key}"{args} }}';
   const book = {

@@ -143,6 +143,8 @@ export interface Language {
   readonly frameworkKeys?: RegExp;
   /** Whether braces around an interpolation are part of it, though not of its node. */
   readonly bracesInterpolation?: boolean;
+  /** How a string begins that holds bytes, which no text can take the place of. */
+  readonly ofBytes?: RegExp;
   /** What a value in a string is outside of it, where that is written in another way. */
   outsideString?(code: string): string;
   /** Calls that join lines to one text. */

@@ -41,6 +41,7 @@ export const python = defineLanguage({
     "percent-paren": "{call} % dict({values})",
     "brace-field": "{call}.format({values})",
   },
+  ofBytes: /^(?:[bB][rR]?|[rR][bB])["']/,
   asString: (call) => `str(${call})`,
   imports: {
     lines: /^(?:from\s+\S+\s+import\s+(?:\([^)]*\)|[^\n]*)|import\s[^\n]*)$/gm,

@@ -99,7 +99,14 @@ function withBareCounts(pieces: readonly Piece[]): readonly Piece[] {
 
 /** What stands for values in a pattern. */
 const holes =
-  /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTnw@ra]|\{(\w+)?(?:![rsa])?(?::[^}]{0,80})?\}/g;
+  /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTnw@ra]|\{(\w+)?((?:\.[A-Za-z_]\w{0,60}|\[[^[\]{}]{1,60}\]){0,9})(?:![rsa])?(?::[^}]{0,80})?\}/g;
+
+/** What a field of a pattern picks of its value, as code: `[name]` is a key without quotes (Python, "Format String Syntax"). */
+function pickedBy(path: string): string {
+  return path.replace(/\[([^\]]*)\]/g, (_, key: string) =>
+    /^\d+$/.test(key) ? `[${key}]` : `[${JSON.stringify(key)}]`,
+  );
+}
 
 class CodeReader {
   readonly literals: Literal[] = [];
@@ -384,19 +391,30 @@ class CodeReader {
         const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
         const place = match[1] !== undefined ? Number(match[1]) - 1 : isNumber ? Number(match[3]) : next++;
         const named = match[2] ?? (isNumber ? undefined : match[3]);
-        const value = named === undefined ? values[place] : this.valueNamed(named, values);
+        const found = named === undefined ? values[place] : this.valueNamed(named, values);
+        // A list that is given as its members may be any of them.
+        const value =
+          found && /^\*|^\.\.\./.test(this.nodes.text.slice(found.start, found.start + 3))
+            ? undefined
+            : found;
         if (!value) unknown = true;
-        const choice = value && this.wording.choiceOf(value, unique, taken);
+        const picked = pickedBy(match[4] ?? "");
+        const choice = value && picked === "" ? this.wording.choiceOf(value, unique, taken) : undefined;
         if (choice) {
           pieces.push(choice);
           continue;
         }
-        const code = value ? this.nodes.text.slice(value.start, value.end) : (named ?? match[0]);
+        const given = value ? this.nodes.text.slice(value.start, value.end) : (named ?? match[0]);
+        const code = picked === "" ? given : (/^[\w.[\]()"']+$/.test(given) ? given : `(${given})`) + picked;
         const where = value ? { start: value.start, end: value.end } : span;
         const letter = /^%.*([a-zA-Z])$/.exec(match[0])?.[1] ?? "s";
         pieces.push({
           kind: "argument",
-          name: unique(named ?? nameFromCode(code), code),
+          name: unique(
+            (picked === "" ? named : /[A-Za-z]/.test(picked) ? nameFromCode(`value${picked}`) : undefined) ??
+              nameFromCode(code),
+            code,
+          ),
           code,
           span: where,
           mayBeAbsent: false,
@@ -569,8 +587,13 @@ class CodeReader {
     const remarks = [...(pieces.length > 1 ? own : []), ...chosen];
     const span = { start: node.start, end: printed?.end ?? node.end };
     const context = this.around.contextOf(node);
+    const { ofBytes } = this.nodes.spoken;
+    const isOfBytes =
+      ofBytes !== undefined &&
+      [node, ...written].some(({ start }) => ofBytes.test(this.nodes.text.slice(start, start + 4)));
     const hindrance =
       obstacle ??
+      (isOfBytes ? say("bytes", {}) : undefined) ??
       (context.role === "key"
         ? say("name", {})
         : context.isAnnotation && this.nodes.spoken.constantPlaces
@@ -648,6 +671,10 @@ const sayOf = notices("source", {
 });
 
 const say = notices("extract", {
+  bytes: {
+    message: "it is a string of bytes, and a lookup gives text",
+    remedy: "make a text of it that is encoded where it is sent, then extract again",
+  },
   "formatted-value": {
     message: '"{code}" formats a value in place',
     remedy: "format the value first, or write the message by hand with a typed argument",
