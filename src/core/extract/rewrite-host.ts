@@ -110,6 +110,10 @@ export function hostRefusal(
     )
       return say("value", { code: island });
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
+    // Messages in percent signs keep the letter by which a value is written; in others it would be written anew.
+    const letter = piece.kind === "argument" ? (piece.letter ?? "") : "";
+    if (/^[oxXeEfFgGcqb]$/.test(letter) && !/^(?:printf|percent-paren)$/.test(reader.syntax.name))
+      return say("formatted", { code: `%${letter}` });
   }
   return undefined;
 }

@@ -1,6 +1,7 @@
 import { notices } from "../message/notices.js";
 import { fixedText, type Literal, type Obstacle, type SourceFile } from "../source/model.js";
 import { mayBeReadBack } from "../source/read-back.js";
+import { withoutQuoted } from "../text/delimited.js";
 import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
 
@@ -20,6 +21,10 @@ const say = notices("extract", {
   "used-too": {
     message: "code uses what this list holds for more than to show it",
     remedy: "make a list of values, and choose the text by the value where it is shown",
+  },
+  "in-parts": {
+    message: "a list or call joins it to values, as a part of a sentence",
+    remedy: "put the whole sentence into one text, with its values",
   },
   "compared-elsewhere": {
     message: "code in another place compares with the same text, and would not find it any more",
@@ -55,6 +60,7 @@ export function sentRefusal(
     return isCompared && /^(?:input|button)$/i.test(element) && isSubmitValue(text, span, element)
       ? say("button-sent", {})
       : undefined;
+  if (isJoinedToValues(literal, text)) return say("in-parts", {});
   if (isChoiceAlone(literal, text)) return say("choice-sent", {});
   if (isUsedToo(literal, text)) return say("used-too", {});
   if (!isCompared) return undefined;
@@ -89,7 +95,7 @@ const chooser = /(?:^|\.)(?:select|select_tag|(?:grouped_)?options_for_select|co
 function isChoiceAlone({ context: { role, name = "" }, span }: Literal, text: string): boolean {
   if (role !== "argument" || !chooser.test(name)) return false;
   const [inner, outer] = bracketsAround(text, span.start);
-  return inner === "[" && outer !== "[" && outer !== "{";
+  return inner?.sign === "[" && outer?.sign !== "[" && outer?.sign !== "{";
 }
 
 /** What shows a list's member in an attribute, or tells members apart. */
@@ -100,7 +106,7 @@ const shows =
 function isUsedToo({ context: { language, properties = [] }, span }: Literal, text: string): boolean {
   if (language !== "script" || properties.length > 0) return false;
   const [around] = bracketsAround(text, span.start);
-  if (around !== "[") return false;
+  if (around?.sign !== "[") return false;
   const close = closeBehind(text, span.end);
   const [head, member] =
     /^\]\s{0,40}\.(?:map|flatMap|forEach)\(\s{0,9}(?:\(\s{0,9})?([\w$]{1,60})[^=]{0,60}=>/.exec(
@@ -115,19 +121,37 @@ function isUsedToo({ context: { language, properties = [] }, span }: Literal, te
   return used.test(body) || (/<option(?![\w-])/.test(body) && !/<option\s[^<>]{0,300}\bvalue=/.test(body));
 }
 
+/** Whether a text is a member of what is joined without a sign between, with values beside it: `["Sold", n, "boats"].join(" ")`. */
+function isJoinedToValues({ context: { role, name = "" }, span }: Literal, text: string): boolean {
+  const [inner] = bracketsAround(text, span.start);
+  if (inner === undefined || inner.sign === "{") return false;
+  const close = closeBehind(text, span.end);
+  const isCall = role === "argument" && /(?:^|\.)[cC]oncat$/.test(name) && inner.sign === "(";
+  const isList =
+    inner.sign === "[" &&
+    (/^\]\s{0,40}\.join\(?\s{0,9}(?:(["'`])\s?\1|\))/.test(text.slice(close, close + 60)) ||
+      /(["'])\s?\1\.join\(\s{0,40}$/.test(text.slice(Math.max(inner.at - 60, 0), inner.at)));
+  if (!isCall && !isList) return false;
+  const members = text.slice(inner.at + 1, close);
+  return /[\p{L}_$]/u.test(withoutQuoted(members, "\"'`", () => ""));
+}
+
 /** So far from a text its brackets are looked for, in code units. */
 const farthest = 4_000;
 
 /** The brackets that are open at a place, innermost first. */
-function bracketsAround(text: string, from: number): readonly string[] {
-  const found: string[] = [];
+function bracketsAround(
+  text: string,
+  from: number,
+): readonly { readonly sign: string; readonly at: number }[] {
+  const found: { sign: string; at: number }[] = [];
   let depth = 0;
   for (let at = from - 1; at >= Math.max(from - farthest, 0) && found.length < 2; at--) {
     const unit = text[at] ?? "";
     if (/[)\]}]/.test(unit)) depth++;
     else if (/[([{]/.test(unit) && depth-- <= 0) {
       depth = 0;
-      found.push(unit);
+      found.push({ sign: unit, at });
     }
   }
   return found;

@@ -1420,6 +1420,76 @@ describe("a field of a pattern of Python may pick a part of its value", () => {
   });
 });
 
+describe("the places of values in a pattern are those of its language", () => {
+  test.each([
+    [
+      "a.rb",
+      'def f\n  show(format("Sold %<boats>d boats", boats: n))\nend\n',
+      "boats: n",
+      "Sold {boats} boats",
+    ],
+    ["a.rb", 'def f\n  show("Sold %{a} boats" % { a: n })\nend\n', "a: n", "Sold {a} boats"],
+    ["a.rb", 'def f\n  show("Sold {a} %s boats" % n)\nend\n', "n: n", "Sold '{'a'}' {n} boats"],
+    [
+      "a.go",
+      'package a\nfunc f() { show(fmt.Sprintf("Sold %[2]d boats by %[1]s", x, n)) }\n',
+      '"n": n, "x": x',
+      "Sold {n} boats by {x}",
+    ],
+    [
+      "a.php",
+      "<?php show(sprintf('Sold %2$s boats by %1$s', $x, $n));\n",
+      "'n' => $n, 'x' => $x",
+      "Sold {n} boats by {x}",
+    ],
+    ["a.php", "<?php show(sprintf('Sold {a} %s boats', $n));\n", "'n' => $n", "Sold '{'a'}' {n} boats"],
+    [
+      "A.java",
+      "class A { void f() { show(MessageFormat.format(\"It''s boat {1} of {0}\", n, x)); } }\n",
+      'put("x", x); put("n", n);',
+      "It's boat {x} of {n}",
+    ],
+    [
+      "A.java",
+      'class A { void f() { show(String.format("Sold {a} %2$s of %1$s boats", n, x)); } }\n',
+      'put("x", x); put("n", n);',
+      "Sold '{'a'}' {x} of {n} boats",
+    ],
+    [
+      "A.cs",
+      'class A { void F() { Show(string.Format("Sold {{a}} {1} of {0} boats", n, x)); } }\n',
+      "x, n",
+      "Sold '{'a'}' {x} of {n} boats",
+    ],
+    [
+      "a.py",
+      'from words import t\n\n\ndef f():\n    show("Sold {{a}} {n} %s boats".format(n=n))\n',
+      "n=n",
+      "Sold '{'a'}' {n} %s boats",
+    ],
+  ])("app/%s: %s", async (file, code, values, message) => {
+    const found = await extract(`app/${file}`, code);
+    expect(Object.values(found.texts)).toEqual([message]);
+    expect(found.code).toContain(values);
+  });
+
+  test.each([
+    ["A.cs", 'class A { void F() { Show(string.Format("Sold {0,10} boats", n)); } }\n'],
+    ["A.cs", 'class A { void F() { Show(string.Format("Sold {0:N2} boats", n)); } }\n'],
+    ["A.java", 'class A { void f() { show(MessageFormat.format("Sold {0,number,#} boats", n)); } }\n'],
+    ["A.java", 'class A { void f() { show(String.format("Sold on %tD by boat", n)); } }\n'],
+    ["a.go", 'package a\nfunc f() { show(fmt.Sprintf("The boat %q is late", x)) }\n'],
+    ["a.go", 'package a\nfunc f() { show(fmt.Sprintf("Sold %v boats", all...)) }\n'],
+    ["a.php", "<?php show(sprintf('Sold %05d boats', $n));\n"],
+    ["a.rb", 'def f\n  show(format("Sold %-10<boats>s boats", boats: n))\nend\n'],
+    ["a.py", 'from words import t\n\n\ndef f():\n    show("Sold {n!r} boats".format(n=n))\n'],
+  ])("app/%s stays, whose values are written in another way: %s", async (file, code) => {
+    const found = await extract(`app/${file}`, code);
+    expect(found.texts).toEqual({});
+    expect(found.code).toBe(code);
+  });
+});
+
 test.each([
   'b"<h1>Boats are late</h1>"',
   'b"Boats are late"',

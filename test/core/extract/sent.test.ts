@@ -32,6 +32,7 @@ const button = "a form sends this text with its button's name";
 const choice = "the value to choose as well";
 const used = "for more than to show it";
 const elsewhere = "code in another place compares with the same text";
+const parts = "joins it to values, as a part of a sentence";
 const line = "compares with the same text, and would not find it any more";
 
 describe("a text that a program reads back stays", () => {
@@ -118,6 +119,35 @@ describe("a text that a program reads back stays", () => {
       { "src/a.tsx": list("<li key={one} title={one}>{one}</li>") },
       ["Closed berth", "Open berth"],
       undefined,
+    ],
+    [
+      "of a list that is joined to a sentence",
+      { "src/a.ts": 'export const f = (n) => alert(["You sold", n, "boats today"].join(" "));\n' },
+      [],
+      parts,
+    ],
+    [
+      "not of a list that is joined by signs",
+      { "src/a.ts": 'export const f = (n) => alert(["Sold boats", name(n)].join(", "));\n' },
+      ["Sold boats"],
+      undefined,
+    ],
+    [
+      "not of a list of texts alone",
+      {
+        "src/a.ts": 'export const f = (n) => alert(["All boats are sold.", "Come back later."].join(" "));\n',
+      },
+      ["All boats are sold.", "Come back later."],
+      undefined,
+    ],
+    [
+      "of a call that joins",
+      {
+        "src/A.cs":
+          'class A { void F(int n) { label.Text = string.Concat("You sold ", n, " boats today"); } }\n',
+      },
+      [],
+      parts,
     ],
     [
       "of a widget whose text an event brings back",

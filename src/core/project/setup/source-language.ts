@@ -74,7 +74,7 @@ const leastOthers = 5;
 export function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
   const all = [...keys.values()].flatMap((set) => [...set]);
   const prose = all.filter((key) => /\p{L} \p{L}/u.test(key));
-  const names = all.filter((key) => /^[a-z]\w*(?:[._-]\w+)+$|^[a-z]+[A-Z]\w*$/.test(key));
+  const names = all.filter((key) => /^[a-z][a-zA-Z0-9]*(?:[._-][a-zA-Z0-9]+)+$|^[a-z]+[A-Z]\w*$/.test(key));
   return (
     // Labels of a word each are texts as well, where no key is a name as programs have them.
     (prose.length * 2 > all.length || (prose.length * 4 > all.length && names.length * 20 < all.length)) &&

@@ -1,3 +1,4 @@
+import { holesIn, type PatternStyle } from "./holes.js";
 import { boundKeyIn } from "../../bound-key.js";
 import { isFilledAround } from "../../filled-around.js";
 import { notices } from "../../../message/notices.js";
@@ -95,17 +96,6 @@ function withBareCounts(pieces: readonly Piece[]): readonly Piece[] {
     const name = names.get(code);
     return name === undefined ? piece : { ...piece, code, name };
   });
-}
-
-/** What stands for values in a pattern. */
-const holes =
-  /%%|%(?:(\d+)\$|\((\w+)\))?[-+ 0#,]*(?:[1-9]\d*)?(?:\.\d+)?[sdifgxXvqcbtTnw@ra]|\{(\w+)?((?:\.[A-Za-z_]\w{0,60}|\[[^[\]{}]{1,60}\]){0,9})(?:![rsa])?(?::[^}]{0,80})?\}/g;
-
-/** What a field of a pattern picks of its value, as code: `[name]` is a key without quotes (Python, "Format String Syntax"). */
-function pickedBy(path: string): string {
-  return path.replace(/\[([^\]]*)\]/g, (_, key: string) =>
-    /^\d+$/.test(key) ? `[${key}]` : `[${JSON.stringify(key)}]`,
-  );
 }
 
 class CodeReader {
@@ -282,7 +272,8 @@ class CodeReader {
     if (this.nodes.spoken.hole !== undefined && given.length === place + 1) return;
     const depth = this.around.ancestors.length;
     this.around.ancestors.push(call, list);
-    this.filled(pattern, pattern, given.slice(place + 1), true);
+    const style = this.nodes.spoken.name === "csharp" ? "brace" : "percent";
+    this.filled(pattern, pattern, given.slice(place + 1), style, true);
     this.around.ancestors.length = depth;
   }
 
@@ -317,7 +308,19 @@ class CodeReader {
     const receiver = childIn(node, "object") ?? childIn(node, "receiver") ?? receiverOf(node);
     const pattern = place < 0 ? receiver : given[place];
     if (!pattern || !this.nodes.spec.strings.includes(pattern.type)) return;
-    this.filled(node, pattern, place < 0 ? given : given.slice(place + 1));
+    const style = this.styleOf(this.nodes.calleeOf(node), pattern);
+    this.filled(node, pattern, place < 0 ? given : given.slice(place + 1), style);
+  }
+
+  /** How the pattern of a call marks the places of its values. */
+  private styleOf(callee: string, pattern: CodeNode): PatternStyle {
+    const { name } = this.nodes.spoken;
+    if (name === "python" || name === "csharp") return "brace";
+    if (name !== "java" || /(?:^|\.)String\.format$|(?:^|\.)formatted$|printf$/.test(callee))
+      return "percent";
+    return /MessageFormat\.format$/.test(callee) || /\{\d/.test(this.nodes.plainText(pattern))
+      ? "message"
+      : "percent";
   }
 
   /** `$texts["cart"]["title"]` of an object of texts: of a chain, the whole of it. */
@@ -357,8 +360,14 @@ class CodeReader {
   }
 
   /** A pattern with its values, as one literal in the place of the whole call. */
-  private filled(whole: CodeNode, pattern: CodeNode, values: readonly CodeNode[], isPrinted = false): void {
-    if (holdsMarkup(this.nodes.plainText(pattern)) && this.filledMarkup(whole, pattern)) return;
+  private filled(
+    whole: CodeNode,
+    pattern: CodeNode,
+    values: readonly CodeNode[],
+    style: PatternStyle,
+    isPrinted = false,
+  ): void {
+    if (holdsMarkup(this.nodes.plainText(pattern)) && this.filledMarkup(whole, pattern, style)) return;
     const unique = uniqueNames();
     const taken: CodeNode[] = [];
     const pieces: Piece[] = [];
@@ -373,41 +382,33 @@ class CodeReader {
       const { value: text, span } = piece;
       let at = 0;
       const put = (to: number) => {
-        if (to > at) pieces.push({ kind: "text", value: text.slice(at, to).replaceAll("%%", "%"), span });
+        if (to > at) pieces.push({ kind: "text", value: text.slice(at, to), span });
       };
-      for (const match of text.matchAll(holes)) {
-        if (match[0] === "%%") continue;
-        put(match.index);
-        at = match.index + match[0].length;
-        const fixed = this.nodes.spoken.patternTexts?.[match[0]];
+      for (const hole of holesIn(text, style, this.nodes.spoken.name)) {
+        put(hole.index);
+        const written = text.slice(hole.index, hole.index + hole.length);
+        at = hole.index + hole.length;
+        const fixed = hole.text ?? this.nodes.spoken.patternTexts?.[written];
         if (fixed !== undefined) {
           pieces.push({ kind: "text", value: fixed, span });
           continue;
         }
-        if (
-          /^%[-+ 0#,]*(?:[1-9]\d*)?\.\d|^%[-+ 0#,]+(?:[1-9]\d*)?[a-z]|:[^}]|^%.*[raw]$|![rsa]/i.test(match[0])
-        )
-          formatted ??= match[0];
-        const isNumber = match[3] !== undefined && /^\d+$/.test(match[3]);
-        const place = match[1] !== undefined ? Number(match[1]) - 1 : isNumber ? Number(match[3]) : next++;
-        const named = match[2] ?? (isNumber ? undefined : match[3]);
-        const found = named === undefined ? values[place] : this.valueNamed(named, values);
+        if (hole.isFormatted) formatted ??= written;
+        const { name: named, picked, letter } = hole;
+        const found = named === undefined ? values[hole.place ?? next++] : this.valueNamed(named, values);
         // A list that is given as its members may be any of them.
-        const value =
-          found && /^\*|^\.\.\./.test(this.nodes.text.slice(found.start, found.start + 3))
-            ? undefined
-            : found;
+        const isSpread =
+          found && /^\*|^\.\.\.|\.\.\.$/.test(this.nodes.text.slice(found.start, found.end).trim());
+        const value = isSpread ? undefined : found;
         if (!value) unknown = true;
-        const picked = pickedBy(match[4] ?? "");
         const choice = value && picked === "" ? this.wording.choiceOf(value, unique, taken) : undefined;
         if (choice) {
           pieces.push(choice);
           continue;
         }
-        const given = value ? this.nodes.text.slice(value.start, value.end) : (named ?? match[0]);
+        const given = value ? this.nodes.text.slice(value.start, value.end) : (named ?? written);
         const code = picked === "" ? given : (/^[\w.[\]()"']+$/.test(given) ? given : `(${given})`) + picked;
         const where = value ? { start: value.start, end: value.end } : span;
-        const letter = /^%.*([a-zA-Z])$/.exec(match[0])?.[1] ?? "s";
         pieces.push({
           kind: "argument",
           name: unique(
@@ -418,7 +419,7 @@ class CodeReader {
           code,
           span: where,
           mayBeAbsent: false,
-          ...(/^[diouxXeEfFgGcqvb]$/.test(letter) && { letter }),
+          ...(letter !== undefined && /^[diouxXeEfFgGcqvb]$/.test(letter) && { letter }),
         });
       }
       put(text.length);
@@ -452,7 +453,7 @@ class CodeReader {
    * A pattern of markup: its texts are read one by one, with what stands for values in them, and stay where they are. Not
    * where the code writes it otherwise than it reads.
    */
-  private filledMarkup(whole: CodeNode, pattern: CodeNode): boolean {
+  private filledMarkup(whole: CodeNode, pattern: CodeNode, style: PatternStyle): boolean {
     const unique = uniqueNames();
     const pieces: Piece[] = [];
     for (const piece of this.wording.piecesOf(pattern, unique)) {
@@ -468,13 +469,14 @@ class CodeReader {
         const own = { start: span.start + at, end: span.start + to };
         pieces.push({ kind: "text", value: value.slice(at, to), span: own });
       };
-      for (const { 0: hole, index } of value.matchAll(holes)) {
-        if (hole === "%%") continue;
+      for (const { index, length, text } of holesIn(value, style, this.nodes.spoken.name)) {
+        if (text !== undefined) continue;
         put(index);
-        at = index + hole.length;
+        at = index + length;
+        const code = value.slice(index, at);
         const own = { start: span.start + index, end: span.start + at };
-        const name = unique("value", `${hole} ${index}`);
-        pieces.push({ kind: "argument", name, code: hole, span: own, mayBeAbsent: false });
+        const name = unique("value", `${code} ${index}`);
+        pieces.push({ kind: "argument", name, code, span: own, mayBeAbsent: false });
       }
       put(value.length);
     }
@@ -508,7 +510,7 @@ class CodeReader {
     const values = /^(tuple|array|parenthesized_expression)$/.test(right.type)
       ? namedChildren(right)
       : [right];
-    this.filled(node, bareNode(left), values);
+    this.filled(node, bareNode(left), values, "percent");
   }
 
   private glued(node: CodeNode): void {
