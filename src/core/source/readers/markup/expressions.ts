@@ -279,8 +279,7 @@ export function readPlainExpression(
   const isTest =
     /^\s*[#^]\s*(?:match|is|has|case|switch|compare|contains|includes|(?:if|unless)[-_]?\w{1,20}|(?:x|not|is)?[-_]?(?:eq|equals?|neq|ne|in))\s/i.test(
       code.slice(0, 60),
-    ) ||
-    comparer.test(/^\s{0,9}(?:else\s{1,9})?(?:if|with)\s([^]{0,40})/.exec(code.slice(0, 80))?.[1] ?? "");
+    ) || comparer.test(/^\s{0,9}(?:else\s{1,9})?(?:if|with)\s([^]{0,40})/.exec(code.slice(0, 80))?.[1] ?? "");
   const names = lazily(() => [...blank().matchAll(/(?<![\w-])([\w-]+)\s*=(?!=)/g)]);
   const namesBehind = (at: number) => {
     const end = closeOf(blank(), at);

@@ -1,7 +1,8 @@
 import { islandMarks } from "../../dialects/index.js";
 
 /** How lines of a script begin or end, and lines of a text do not. */
-const codeLine = /[;{]$|^[})\]]|^['"]?[\w$]{1,60}['"]?\s?:\s.{0,200},$|\($|^\/\/|^'[^']{0,200}',?$|^"[^"]{0,200}",?$|^(?:var|let|const|return)\b/;
+const codeLine =
+  /[;{]$|^[})\]]|^['"]?[\w$]{1,60}['"]?\s?:\s.{0,200},$|\($|^\/\/|^'[^']{0,200}',?$|^"[^"]{0,200}",?$|^(?:var|let|const|return)\b/;
 
 /** How lines of settings begin, and sentences do not: `app.kind: boat`, `- name: boat`. */
 const dataLine = /^(?:- )?["']?[a-z][\w./-]{0,80}["']?:(?:\s|$)|^- [^\s]{0,80}$|^#/;
