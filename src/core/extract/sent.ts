@@ -51,8 +51,9 @@ export function sentRefusal(
   if (form === "content") {
     if (!/^option$/i.test(element)) return undefined;
     const tag = tagBefore(text, span.start, "option");
-    // What code gives the tag may be its value as well: a spread, an object of attributes, a mark of a template.
-    if (tag === undefined || /value|\{\s{0,9}\.\.\.|v-bind\b|<[%?]|\{[{%]/i.test(tag)) return undefined;
+    // No form sends what is disabled. What code gives the tag may be its value as well: a spread, an object of attributes, a mark of a template.
+    if (tag === undefined || /\sdisabled\b|value|\{\s{0,9}\.\.\.|v-bind\b|<[%?]|\{[{%]/i.test(tag))
+      return undefined;
     return say("option-sent", { attribute: `value="${fixedText(pieces).trim()}"` });
   }
   const isCompared = pieces.length === 1 && compared.has(fixedText(pieces));

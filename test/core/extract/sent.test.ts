@@ -50,6 +50,12 @@ describe("a text that a program reads back stays", () => {
       ["Red sail"],
       undefined,
     ],
+    [
+      "not where it cannot be chosen",
+      { "src/a.php": "<option disabled>Red sail</option>" },
+      ["Red sail"],
+      undefined,
+    ],
     ["in a component", { "src/a.tsx": page("<option>Red sail</option>") }, [], option],
     [
       "not of another element",

@@ -1,16 +1,7 @@
 import { withDivided } from "../../divided.js";
 import { lazily } from "../../../text/lazy.js";
 import { isProgramText } from "./program-text.js";
-import { keyFilledIn, keysInAttribute } from "../../attribute-keys.js";
-import { boundKeyIn } from "../../bound-key.js";
-import { literally } from "../../../text/key-pattern.js";
-import {
-  holdsMarkup,
-  inlineElements,
-  lineBreaks,
-  lookupElement,
-  showsPictures,
-} from "../../../text/html-elements.js";
+import { holdsMarkup, inlineElements, lineBreaks, lookupElement } from "../../../text/html-elements.js";
 import { delimited } from "../../../text/delimited.js";
 import { rawElements } from "./raw-elements.js";
 import { decodeHTML } from "entities";
@@ -19,11 +10,9 @@ import type { Span } from "../../../text/span.js";
 import { notices } from "../../../message/notices.js";
 import { byPlace } from "../../model.js";
 import type {
-  ClassMark,
   Literal,
   LiteralContext,
   Lookup,
-  LookupKey,
   LookupShapes,
   Piece,
   SourceFile,
@@ -45,7 +34,10 @@ import {
   type MarkupNode,
   type MarkupText,
 } from "./tree.js";
-import { heldInMark, writtenMessage } from "./in-mark.js";
+import { attributeLookups, attributesFilled, tagLookups } from "./element-lookups.js";
+import { attributeContext, contentContext } from "./element-places.js";
+import { writtenMessage } from "./in-mark.js";
+import { classMarksOf, isMark, isMarkOf, markingOf, type Marking } from "./marks.js";
 import {
   blanked,
   boundName,
@@ -53,7 +45,6 @@ import {
   endOf,
   headIsland,
   isExpression,
-  metaName,
   pageComments,
   splitText,
   withTagNames,
@@ -374,24 +365,28 @@ class MarkupReader {
       for (const mark of this.shapes.marked.keys())
         if (name.startsWith(`${mark}-`)) marks.add(name.slice(mark.length + 1));
     }
-    for (const { attributes = [] } of this.classMarksOf(element))
+    for (const { attributes = [] } of classMarksOf(this.shapes, element))
       for (const name of attributes) marks.add(name);
-    const filled = this.attributesFilled(element);
+    const filled = attributesFilled(this.shapes, element);
     for (const attribute of element.attributes) {
       const { raw, name } = attribute;
       if (filled.has(name)) continue;
-      if (raw === undefined || raw === "" || this.isMark(name)) continue;
-      if (this.isMarkOf(element, name)) {
+      if (raw === undefined || raw === "" || isMark(this.shapes, name)) continue;
+      if (isMarkOf(this.shapes, element, name)) {
         this.mentions.add(raw);
         continue;
       }
-      if (this.attributeLookup(element, attribute, component)) continue;
-      if (this.tagLookups(attribute)) continue;
+      const asked = attributeLookups(this.shapes, this.masked, element, attribute, component);
+      if (asked) this.lookups.push(...asked);
+      if (asked) continue;
+      const tags = tagLookups(this.shapes, this.text, attribute);
+      this.lookups.push(...tags.lookups);
+      if (tags.isAll) continue;
       const isGiven = this.dialect.givesByAt && name.startsWith("@");
       const bound = this.dialect.bindsAttributes && !isGiven ? boundName(name) : undefined;
       if (bound !== undefined) {
         const isEvent = bound.kind === "event";
-        const context = this.attributeContext(element, bound.name);
+        const context = attributeContext(this.dialect, element, bound.name);
         if (this.dialect.language === "php" && /^:[\w-]+$/.test(name)) {
           const { valueStart: start, valueEnd: end } = attribute;
           if (!/[\uE000-\uE002]/.test(this.masked.slice(start, end)))
@@ -405,7 +400,7 @@ class MarkupReader {
               attribute.valueStart,
               attribute.valueEnd,
               this.shapes,
-              isEvent ? undefined : bound.kind === "content" ? this.contentContext(element) : context,
+              isEvent ? undefined : bound.kind === "content" ? contentContext(element) : context,
             );
         if (inner) this.take(inner);
         continue;
@@ -429,125 +424,11 @@ class MarkupReader {
     }
   }
 
-  /** The attributes whose texts a lookup beside them gives: `data-text="home.lead.title"`, `data-text="[title]home.lead"`. */
-  private attributesFilled({ attributes }: MarkupElement): ReadonlySet<string> {
-    const filled = new Set<string>();
-    for (const { name, raw = "" } of attributes) {
-      if (!this.shapes.attributes.has(name)) continue;
-      for (const [, written] of raw.matchAll(/\[([\w-]{1,40})\]/g)) filled.add(written ?? "");
-      const last = raw.split(/[.:;]/).at(-1) ?? "";
-      if (/^(?:title|value|placeholder|alt|label|aria-[\w-]{1,40})$/.test(last)) filled.add(last);
-    }
-    return filled;
-  }
-
-  /** The tags of lookups in an attribute's value, `value="<q:text key='title'/>"`; whether it holds nothing else. */
-  private tagLookups({ valueStart, valueEnd }: MarkupAttribute): boolean {
-    // Tags of the server are islands here.
-    const raw = this.shapes.components.size === 0 ? "" : this.text.slice(valueStart, valueEnd);
-    let rest = raw;
-    for (const [name, shape] of this.shapes.components) {
-      if (!raw.includes(`<${name}`)) continue;
-      for (const match of raw.matchAll(/<([\w:.-]{1,80})\s[^<>]{0,500}>/g)) {
-        const [whole, tag] = match;
-        const [, before = "", , key] =
-          tag === name
-            ? (new RegExp(`^([^]*?\\s${literally(shape.key)}\\s*=\\s*(["']))([^"'<>]+)\\2`).exec(whole) ?? [])
-            : [];
-        if (key === undefined) continue;
-        const start = valueStart + match.index;
-        const keyStart = start + before.length;
-        this.lookups.push({
-          span: { start, end: start + whole.length },
-          keySpan: { start: keyStart, end: keyStart + key.length },
-          key: { kind: "fixed", value: key },
-          argumentNames: undefined,
-        });
-        rest = rest.replace(whole, "");
-      }
-    }
-    return rest !== raw && rest.trim() === "";
-  }
-
-  /** Whether an attribute marks text or says more of it, and so is none itself. */
-  private isMark(name: string): boolean {
-    for (const [mark, { meaning, note, key }] of this.shapes.marked)
-      if (name === mark || name === meaning || name === note || name === key) return true;
-    return false;
-  }
-
-  /** Whether an attribute marks another one of its element: `say-title` beside `title`. */
-  private isMarkOf(element: MarkupElement, name: string): boolean {
-    return [...this.shapes.marked.keys()].some(
-      (mark) =>
-        name.startsWith(`${mark}-`) &&
-        element.attributes.some((other) => other.name === name.slice(mark.length + 1)),
-    );
-  }
-
-  /** What the marks of an element say of its content, or of an attribute: meaning and note for translators, and its key. */
-  private marking(
-    element: MarkupElement,
-    of?: string,
-  ): Pick<Literal, "note" | "key" | "isMarked" | "isBesideKey"> {
-    const valueOf = (wanted: string | undefined) => {
-      const found = element.attributes.find(({ name }) => name === wanted)?.raw?.trim();
-      return wanted !== undefined && found ? decodeHTML(found) : undefined;
-    };
-    for (const [name, { pattern, ...beside }] of this.shapes.marked) {
-      const mark = of === undefined ? name : `${name}-${of}`;
-      const companions = of === undefined ? beside : {};
-      if (!element.attributes.some((one) => one.name === mark)) continue;
-      const value = valueOf(mark);
-      const held =
-        pattern === undefined || value === undefined ? { note: value } : heldInMark(value, pattern);
-      const notes = [valueOf(companions.meaning) ?? held.meaning, valueOf(companions.note) ?? held.note];
-      const note = notes.filter((one) => one !== undefined).join(": ");
-      const key = valueOf(companions.key) ?? held.key;
-      if (key !== undefined) this.mentions.add(key);
-      return {
-        isMarked: true,
-        ...(note !== "" && { note }),
-        ...(key !== undefined && { key }),
-        ...(beside.isOwnKey && key === undefined && { isBesideKey: true }),
-      };
-    }
-    const byClass = this.classMarksOf(element).find(({ attributes }) =>
-      of === undefined ? attributes === undefined : attributes?.includes(of),
-    );
-    return byClass ? { isMarked: true, ...(byClass.isOwnKey && { isBesideKey: true }) } : {};
-  }
-
-  /** What the classes of an element mark. */
-  private classMarksOf(element: MarkupElement): readonly ClassMark[] {
-    if (this.shapes.classMarks.size === 0) return [];
-    const classes = element.attributes.find(({ name }) => name === "class")?.raw?.split(/\s+/) ?? [];
-    return classes.flatMap((name) => this.shapes.classMarks.get(name) ?? []);
-  }
-
-  private attributeLookup(
-    element: MarkupElement,
-    attribute: MarkupAttribute,
-    component: { key: string } | undefined,
-  ): boolean {
-    const { name, raw = "", valueStart, valueEnd } = attribute;
-    const add = (key: string | LookupKey, { start, end }: Span) =>
-      this.lookups.push({
-        span: { start: element.start, end: element.openEnd },
-        keySpan: { start: valueStart + start, end: valueStart + end },
-        key: typeof key === "string" ? { kind: "fixed", value: key } : key,
-        argumentNames: undefined,
-      });
-    if (/^[\uE000-\uE002]+$/.test(this.masked.slice(valueStart, valueEnd))) return false;
-    if (this.shapes.attributes.has(name) || component?.key === name) {
-      const filled = keyFilledIn(this.masked.slice(valueStart, valueEnd));
-      if (filled) add(filled.key, filled);
-      else for (const one of keysInAttribute(raw)) add(one.key, one);
-      return true;
-    }
-    const bound = boundKeyIn(raw, this.shapes.bindings);
-    if (bound) add(bound.key, { start: bound.start, end: bound.start + bound.key.length });
-    return bound !== undefined;
+  /** What the marks of an element say of its content, or of an attribute. */
+  private marking(element: MarkupElement, of?: string): Marking {
+    const found = markingOf(this.shapes, element, of);
+    if (found.key !== undefined) this.mentions.add(found.key);
+    return found;
   }
 
   /** An attribute's value with what is filled in, as a literal. */
@@ -562,7 +443,7 @@ class MarkupReader {
     const pieces: Piece[] = [];
     this.textPieces(valueStart, valueEnd, pieces, unique, false);
     if (!hasLetters(pieces)) return;
-    const base = this.attributeContext(element, name);
+    const base = attributeContext(this.dialect, element, name);
     const written = writtenMessage(pieces);
     const hasMarkup = pieces.some((piece) => piece.kind === "text" && holdsMarkup(piece.value));
     this.add({
@@ -576,54 +457,6 @@ class MarkupReader {
       ...(isMarked && this.marking(element, name)),
       ...(written !== undefined && { written }),
     });
-  }
-
-  private attributeContext(element: MarkupElement, written: string): LiteralContext {
-    const name = this.dialect.givesByAt ? written.replace(/^@/, "") : written;
-    const type = element.attributes
-      .find((attribute) => attribute.name.toLowerCase() === "type")
-      ?.raw?.toLowerCase();
-    const tag = element.name.toLowerCase();
-    const isButton =
-      tag === "input" && name.toLowerCase() === "value" && /^(submit|button|reset)$/.test(type ?? "");
-    // What a tag puts out is shown where it stands.
-    if (/:out$/.test(tag) && /^(?:value|default)$/.test(name)) return this.contentContext(element);
-    // `<c:set var="title" value="Tours">`: what it is called says what it is.
-    const called =
-      /:|^param$/.test(tag) && /^(?:value|default)$/.test(name)
-        ? element.attributes.find((one) => /^(?:var|name|property)$/.test(one.name))?.raw
-        : undefined;
-    if (called)
-      return {
-        language: "markup",
-        role: "attribute",
-        name: called,
-        element: element.name,
-        properties: [called],
-        atLoad: false,
-      };
-    const isMeta =
-      tag === "meta" &&
-      name.toLowerCase() === "content" &&
-      /description|title|site_name|application-name/i.test(metaName(element));
-    return {
-      language: "markup",
-      role: "attribute",
-      name: isButton || isMeta ? "title" : name,
-      element: element.name,
-      atLoad: false,
-    };
-  }
-
-  private contentContext(element: MarkupElement | undefined): LiteralContext {
-    return {
-      language: "markup",
-      role: "content",
-      ...(element && element.name !== "" && { element: element.name }),
-      ...(element &&
-        showsPictures(element.attributes.find(({ name }) => name === "class")?.raw) && { isPicture: true }),
-      atLoad: false,
-    };
   }
 
   private isLookupElement(element: MarkupElement): boolean {
@@ -696,7 +529,7 @@ class MarkupReader {
       form,
       span: { start, end },
       pieces: trimmed,
-      context: this.contentContext(parent),
+      context: contentContext(parent),
       ...this.marking(parent),
       ...(written !== undefined && { written }),
     });
@@ -970,8 +803,8 @@ class MarkupReader {
     if (isInTag && (attribute?.raw === undefined || island.end <= attribute.valueStart))
       return { language: "markup", role: "key", atLoad: false };
     return attribute && element
-      ? this.attributeContext(element, attribute.name.replace(/^[:[]|\]$/g, ""))
-      : this.contentContext(element);
+      ? attributeContext(this.dialect, element, attribute.name.replace(/^[:[]|\]$/g, ""))
+      : contentContext(element);
   }
 
   /** The islands' code as one program of the same length: white space for the markup, statement ends between islands. */
