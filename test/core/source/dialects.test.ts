@@ -55,6 +55,7 @@ describe("the dialect of a template", () => {
     ["page.html", "{{- range .Boats -}}<p>{{ .Name }}</p>{{- end -}}", "go"],
     ["page.tpl", '{{/* all boats */}}{{ define "boats" }}x{{ end }}', "go"],
     ["page.html", "{{#if open}}<p>{{ name }}</p>{{/if}}", "braces"],
+    ["page.html", "<p>{{ start }} to {{ end }}</p><p>{{ range.from }}</p>", "html"],
   ])("%s with %s is %s", (file, text, name) => {
     expect(dialectOf(file, text)?.name).toBe(name);
   });

@@ -19,7 +19,8 @@ export const go: Dialect = {
   name: "go",
   language: "expression",
   extensions: [".gohtml", ".gotmpl"],
-  sign: /\{\{-?\s{0,9}(?:\/\*|end\s{0,9}-?\}\}|else(?:\s{1,9}(?:if|with)\b[^{}]{0,200})?\s{0,9}-?\}\}|(?:if|range|with|define|template|block)\s{1,9}[(".$a-z])/g,
+  // What ends a block may be a name in other templates, and what begins one is not.
+  sign: /\{\{-?\s{0,9}(?:\/\*|(?:if|range|with|define|template|block)\s{1,9}[(".$a-z])/g,
   islands: actions,
   codeInScripts: true,
   foreign: foreignPercents,
