@@ -75,7 +75,8 @@ function probesIn(literals: readonly Literal[]): readonly Probe[] {
       /(starts?_?with|ends?_?with|has_?prefix|has_?suffix)\W{0,3}$/i.exec((context.name ?? "").slice(-40)) ??
       [];
     const probe = fixedText(pieces);
-    if (verb === undefined || !/\p{L}{2}/u.test(probe)) return [];
+    // The ending of a file is found in no text for people.
+    if (verb === undefined || !/\p{L}{2}/u.test(probe) || /^\.\w{1,6}$/.test(probe)) return [];
     const isEnd = /^end|suffix/i.test(verb);
     return [{ start: span.start, isIn: (text) => (isEnd ? text.endsWith(probe) : text.startsWith(probe)) }];
   });

@@ -183,6 +183,15 @@ describe("a text that a program reads back stays", () => {
       undefined,
     ],
     [
+      "not where the ending of a file is looked for",
+      {
+        "src/a.ts":
+          'export const f = (x) => {\n  const title = "Name a file that ends in .js";\n  if (x.endsWith(".js")) alert(title);\n};\n',
+      },
+      ["Name a file that ends in .js"],
+      undefined,
+    ],
+    [
       "not for a key of the keyboard",
       {
         "src/A.java": 'class A { String f() { return "Page Down"; } }\n',

@@ -1064,6 +1064,28 @@ describe("levels by what is likely", () => {
   });
 });
 
+test("unsafe markup of the source is said there alone", async () => {
+  const project = memoryProject(
+    {},
+    {
+      "t/en.json": JSON.stringify({ a: "<a onclick='go()'>Go</a>", b: "<b>Go</b>", c: "Go" }),
+      "t/de.json": JSON.stringify({
+        a: "<a onclick='go()'>Los</a>",
+        b: "<b onclick='go()'>Los</b>",
+        c: "Los",
+      }),
+      "t/fr.json": JSON.stringify({ a: "<script>x</script>Va", b: "<b>Va</b>", c: "<meta name='x'>Va" }),
+    },
+    ["de", "fr"],
+  );
+  const findings = (await lintProject(project)).filter(({ rule }) => rule === "markup/unsafe");
+  expect(findings.map(({ locale, key }) => `${locale} ${key ?? ""}`).sort()).toEqual([
+    "de b",
+    "en a",
+    "fr a",
+  ]);
+});
+
 test("a key that the source gave up is one finding, in however many locales it is left", async () => {
   const project = memoryProject(
     {},

@@ -3,7 +3,7 @@ import { defineRule } from "../../rule.js";
 const dangers: readonly (readonly [RegExp, string])[] = [
   [/<\s*(?:\/\s*)?script\b/i, "a script"],
   [
-    /<\s*(?:iframe|object|embed)\b|<\s*(?:form|meta|link|base)\s[^<>]*=/i,
+    /<\s*(?:iframe|object|embed)\b|<\s*(?:form|link|base)\s[^<>]*=|<\s*meta\s[^<>]{0,300}http-equiv\s{0,9}=\s{0,9}["']?refresh/i,
     "an element that loads or sends something",
   ],
   [/<[^<>]*\son[a-z]{3,}\s*=/i, "an event handler"],
@@ -18,7 +18,7 @@ export const markupUnsafe = defineRule({
   id: "markup/unsafe",
   level: "error",
   summary: "Markup in a text that could run code.",
-  why: "Translations come from many people. Where a text is inserted as markup, a script or an event handler in it runs for every user.",
+  why: "Translations come from many people. Where a text is inserted as markup, a script or an event handler in it runs for every user. What the source has itself is reported there alone.",
   messages: {
     unsafe: { message: "text contains {what}", remedy: "remove it: code belongs in the program" },
   },
@@ -37,9 +37,10 @@ export const markupUnsafe = defineRule({
       },
     ],
   },
+  looks: "around",
   needs: ["markup"],
   readsBroken: true,
-  entry(entry) {
+  entry(entry, context) {
     const { text } = entry.entry;
     if (!text.includes("<") && !/script\s*:/i.test(text)) return;
     for (const [pattern, what] of dangers) {
@@ -50,6 +51,11 @@ export const markupUnsafe = defineRule({
         /^javascript\s*:\s/i.test(found[0])
       )
         continue;
+      // What the source has is said there: a translation that keeps it is none's doing.
+      if (entry.locale !== context.book.sourceLocale) {
+        const source = context.sourceOf(entry.catalog, entry.entry.key)?.entry.text ?? "";
+        if (pattern.test(source)) continue;
+      }
       entry.report("unsafe", { what }, { span: { start: found.index, end: found.index + found[0].length } });
       return;
     }

@@ -24,6 +24,7 @@ export const textNumbers = defineRule({
       { locale: "ar", source: "Free for 30 days", target: "مجانًا لمدة ٣٠ يومًا" },
       { source: "2 boats", target: "zwei Boote" },
       { source: "Allow unsigned OAuth 2.0 requests", target: "Unsignierte Anfragen erlauben" },
+      { source: "As in version 3.0 of it", target: "Wie in Version 3" },
       { source: "e.g. 12345678", target: "z. B. 87654321" },
       { locale: "es", source: "It leaves in 30 seconds", target: "Sale en 30 segundos" },
     ],
@@ -76,5 +77,13 @@ function numbersIn(text: string): ReadonlyMap<string, string> {
       /(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu,
     ),
   ];
-  return new Map(found.map(([one]) => [one.replace(/\D/g, "").replace(/^0+(?=\d)/, ""), one] as const));
+  return new Map(found.map(([one]) => [digitsOf(one), one] as const));
+}
+
+/** A number by its digits alone; what is said with a nought behind it is the same without: `3.0`. */
+function digitsOf(written: string): string {
+  return written
+    .replace(/^(\d{1,3})[.,]00?$/, "$1")
+    .replace(/\D/g, "")
+    .replace(/^0+(?=\d)/, "");
 }

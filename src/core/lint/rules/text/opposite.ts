@@ -6,7 +6,7 @@ import { languageOf } from "../../text-parts.js";
 const pairs: readonly (readonly [string, string])[] = (
   "on off;left right;up down;top bottom;open closed;open close;yes no;enable disable;enabled disabled;show hide;start stop;start end;" +
   "next previous;forward back;add remove;minimum maximum;min max;before after;first last;more less;increase decrease;light dark;" +
-  "import export;upload download;lock unlock;locked unlocked;public private;active inactive;online offline;visible hidden;" +
+  "import export;lock unlock;locked unlocked;public private;active inactive;online offline;visible hidden;" +
   "horizontal vertical;ascending descending;width height;row column;sign in sign out;log in log out;join leave;buy sell;accept reject;" +
   "accept decline;expand collapse;undo redo;cut paste;from to;arrival departure;morning evening;male female;sender receiver;debit credit;" +
   "income expense;subscribe unsubscribe;follow unfollow;mute unmute;zoom in zoom out"
