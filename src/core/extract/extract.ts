@@ -1,3 +1,4 @@
+import { lazily } from "../text/lazy.js";
 import { posix } from "node:path";
 import type { Book } from "../catalog/book.js";
 import { notices } from "../message/notices.js";
@@ -88,7 +89,7 @@ export function extractionFrom(
     imports: [emit.import ?? []].flat().flatMap((line) => readImportLine(line) ?? []),
     setup: emit.setup === undefined ? undefined : readSetupLine(emit.setup),
     shared,
-    compared: new Set(options.compared),
+    compared: lazily(() => new Set(options.compared?.())),
     met: new Set(),
   };
   const results: FileResult[] = [];

@@ -66,7 +66,7 @@ export interface ExtractOptions {
   /** The languages whose code has the usual call, where a book names it and says no more; any where not given. */
   readonly usual?: readonly string[] | undefined;
   /** The strings that the book's code compares with, so that no text takes their place. */
-  readonly compared?: readonly string[];
+  readonly compared?: () => readonly string[];
   /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
   readonly scriptsNaming?: ScriptsNaming;
   /** The classes of the book's code: without them, any method and object is taken to be known. */
@@ -183,7 +183,7 @@ export interface Extraction {
   readonly setup: SetupLine | undefined;
   readonly shared: Shared;
   /** The strings that the book's code compares with. */
-  readonly compared: ReadonlySet<string>;
+  readonly compared: () => ReadonlySet<string>;
   /** The places whose decisions were asked for. */
   readonly met: Set<string>;
 }

@@ -2,6 +2,8 @@ import type { SyntaxSetting } from "../message/names.js";
 import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
+import { rawElements } from "../source/readers/markup/raw-elements.js";
+import { applyEdits } from "../text/edits.js";
 import { passAlone } from "./emit.js";
 import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
@@ -159,18 +161,12 @@ export function isAttribute(template: string | undefined): boolean {
 /** Lines that are remarks as a whole, in any language. */
 const remarks = /^[ \t]{0,80}(?:\*|\/\/|\/\*|#(?![{(])|<!--).*$/gm;
 
-/** A page without its scripts, which run in a browser. */
-function withoutScripts(text: string): string {
-  const [first = "", ...others] = text.split(/<script\b/i);
-  return [
-    first,
-    ...others.map((part) =>
-      part
-        .split(/<\/script\b/i)
-        .slice(1)
-        .join(""),
-    ),
-  ].join("\n");
+/** A page without its scripts and styles, which a browser reads. */
+function withoutRaw(text: string): string {
+  return applyEdits(
+    text,
+    [...rawElements(text)].map(({ start, end }) => ({ start, end, replacement: "" })),
+  );
 }
 
 /**
@@ -195,7 +191,7 @@ export function usualIn(
     const language = dialect?.language ?? languageOf(file);
     if (language === undefined || found.has(language)) continue;
     // Neither a remark nor a script inside of the page says that the page's own language has it.
-    const own = (dialect ? withoutScripts(text) : text).replaceAll(remarks, "");
+    const own = (dialect ? withoutRaw(text) : text).replaceAll(remarks, "");
     const spoken = languageNamed(language);
     if ((spoken && !spoken.callsBare ? inBrackets : bare).test(own)) found.add(language);
   }

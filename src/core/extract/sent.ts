@@ -1,6 +1,7 @@
 import { notices } from "../message/notices.js";
 import { fixedText, type Literal, type Obstacle, type SourceFile } from "../source/model.js";
 import { mayBeReadBack } from "../source/read-back.js";
+import { bracketsAround, closeOf } from "../text/brackets.js";
 import { withoutQuoted } from "../text/delimited.js";
 import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
@@ -39,12 +40,12 @@ const longestTag = 2_000;
  * Why a text stays that a program reads back: the text of an option without a value (HTML, "The option element"); the value of a
  * submit button that has a name (HTML, "Constructing the entry list") where code compares with it; what a list to choose from
  * gives as the value; and what goes on into the program, where code compares with it. `compared` are the strings that the book's
- * code compares with. Undefined for others.
+ * code compares with, asked for where they matter. Undefined for others.
  */
 export function sentRefusal(
   literal: Literal,
   { text }: SourceFile,
-  compared: ReadonlySet<string>,
+  compared: () => ReadonlySet<string>,
 ): Obstacle | undefined {
   const { form, context, pieces, span } = literal;
   const element = context.element ?? "";
@@ -56,24 +57,22 @@ export function sentRefusal(
       return undefined;
     return say("option-sent", { attribute: `value="${fixedText(pieces).trim()}"` });
   }
-  const isCompared = pieces.length === 1 && compared.has(fixedText(pieces));
+  const isCompared = () => pieces.length === 1 && compared().has(fixedText(pieces));
   if (form === "attribute")
-    return isCompared && /^(?:input|button)$/i.test(element) && isSubmitValue(text, span, element)
+    return /^(?:input|button)$/i.test(element) && isSubmitValue(text, span, element) && isCompared()
       ? say("button-sent", {})
       : undefined;
   if (isJoinedToValues(literal, text)) return say("in-parts", {});
   if (isChoiceAlone(literal, text)) return say("choice-sent", {});
   if (isUsedToo(literal, text)) return say("used-too", {});
-  if (!isCompared) return undefined;
   if (
     context.role === "argument" &&
     /(?:^|[._>])submit(?:_tag|_button|Button|Tag)?$/.test(context.name ?? "")
   )
-    return say("button-sent", {});
+    return isCompared() ? say("button-sent", {}) : undefined;
   // What is named for what people are shown is no more than that.
-  return context.role !== "property" && context.role !== "other" && mayBeReadBack(literal)
-    ? say("compared-elsewhere", {})
-    : undefined;
+  const goesOn = context.role !== "property" && context.role !== "other" && mayBeReadBack(literal);
+  return goesOn && isCompared() ? say("compared-elsewhere", {}) : undefined;
 }
 
 /** Whether a text is the value of a submit button with a name. */
@@ -95,7 +94,7 @@ const chooser = /(?:^|\.)(?:select|select_tag|(?:grouped_)?options_for_select|co
 /** Whether a text is a member by itself of a list to choose from. */
 function isChoiceAlone({ context: { role, name = "" }, span }: Literal, text: string): boolean {
   if (role !== "argument" || !chooser.test(name)) return false;
-  const [inner, outer] = bracketsAround(text, span.start);
+  const [inner, outer] = bracketsAround(text, span.start, 2);
   return inner?.sign === "[" && outer?.sign !== "[" && outer?.sign !== "{";
 }
 
@@ -103,18 +102,22 @@ function isChoiceAlone({ context: { role, name = "" }, span }: Literal, text: st
 const shows =
   "(?<!\\b(?:key|title|label|alt|placeholder|header|text|tooltip|caption|description|aria-label))";
 
+/** So much of a function that goes through a list is looked at, in code units. */
+const longestBody = 4_000;
+
 /** Whether a list's members, each gone through by a function, are more to it than a text to show: `onClick={() => choose(kind)}`. */
 function isUsedToo({ context: { language, properties = [] }, span }: Literal, text: string): boolean {
   if (language !== "script" || properties.length > 0) return false;
-  const [around] = bracketsAround(text, span.start);
+  const [around] = bracketsAround(text, span.start, 2);
   if (around?.sign !== "[") return false;
-  const close = closeBehind(text, span.end);
+  const close = closeOf(text, span.end);
   const [head, member] =
     /^\]\s{0,40}\.(?:map|flatMap|forEach)\(\s{0,9}(?:\(\s{0,9})?([\w$]{1,60})[^=]{0,60}=>/.exec(
       text.slice(close, close + 200),
     ) ?? [];
   if (head === undefined || member === undefined) return false;
-  const body = text.slice(close + head.length, closeBehind(text, close + head.length));
+  const ahead = text.slice(close + head.length, close + head.length + longestBody);
+  const body = ahead.slice(0, closeOf(ahead, 0));
   const x = literally(member);
   const used = new RegExp(
     `${shows}=\\{\\s{0,9}${x}\\s{0,9}\\}|[(,]\\s{0,9}${x}\\s{0,9}[,)]|[=!]==?\\s{0,9}${x}(?![\\w$.])|(?<![\\w$.])${x}\\s{0,9}[=!]==?`,
@@ -124,9 +127,9 @@ function isUsedToo({ context: { language, properties = [] }, span }: Literal, te
 
 /** Whether a text is a member of what is joined without a sign between, with values beside it: `["Sold", n, "boats"].join(" ")`. */
 function isJoinedToValues({ context: { role, name = "" }, span }: Literal, text: string): boolean {
-  const [inner] = bracketsAround(text, span.start);
+  const [inner] = bracketsAround(text, span.start, 2);
   if (inner === undefined || inner.sign === "{") return false;
-  const close = closeBehind(text, span.end);
+  const close = closeOf(text, span.end);
   const isCall = role === "argument" && /(?:^|\.)[cC]oncat$/.test(name) && inner.sign === "(";
   const isList =
     inner.sign === "[" &&
@@ -135,39 +138,6 @@ function isJoinedToValues({ context: { role, name = "" }, span }: Literal, text:
   if (!isCall && !isList) return false;
   const members = text.slice(inner.at + 1, close);
   return /[\p{L}_$]/u.test(withoutQuoted(members, "\"'`", () => ""));
-}
-
-/** So far from a text its brackets are looked for, in code units. */
-const farthest = 4_000;
-
-/** The brackets that are open at a place, innermost first. */
-function bracketsAround(
-  text: string,
-  from: number,
-): readonly { readonly sign: string; readonly at: number }[] {
-  const found: { sign: string; at: number }[] = [];
-  let depth = 0;
-  for (let at = from - 1; at >= Math.max(from - farthest, 0) && found.length < 2; at--) {
-    const unit = text[at] ?? "";
-    if (/[)\]}]/.test(unit)) depth++;
-    else if (/[([{]/.test(unit) && depth-- <= 0) {
-      depth = 0;
-      found.push({ sign: unit, at });
-    }
-  }
-  return found;
-}
-
-/** Where the bracket closes that is open at a place. */
-function closeBehind(text: string, from: number): number {
-  const most = Math.min(text.length, from + farthest);
-  let depth = 0;
-  for (let at = from; at < most; at++) {
-    const unit = text[at] ?? "";
-    if (/[([{]/.test(unit)) depth++;
-    else if (/[)\]}]/.test(unit) && depth-- === 0) return at;
-  }
-  return most;
 }
 
 /** The tag of an element up to a place in it or behind it; undefined where it does not stand close before. */

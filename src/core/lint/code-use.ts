@@ -238,13 +238,13 @@ class SourceKeys {
     return { keys, indirect, finds };
   }
 
-  /** What strings of a file say behind the name that keys without a namespace have in front. */
   /** What stands behind the folder of a catalog, where its catalogs stand in several: `desk.title` for `title` in `parts/desk`. */
   private behindFolder(key: string): string | undefined {
     const at = this.folders.size === 0 ? -1 : key.indexOf(".");
     return at > 0 && this.folders.has(key.slice(0, at)) ? key.slice(at + 1) : undefined;
   }
 
+  /** What strings of a file say behind the name that keys without a namespace have in front. */
   private atHome({ mentions }: CodeUse): readonly string[] {
     const { home } = this;
     if (home === undefined) return [];

@@ -13,6 +13,7 @@ import { bookClasses } from "../extract/member-receiver.js";
 import { scriptsNaming } from "../extract/script-parts.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan } from "../plan/plan.js";
+import { lazily } from "../text/lazy.js";
 import { listCode, type UnreadSource } from "../source/book-code.js";
 import { comparedIn } from "../source/read-back.js";
 import { prepareReaders } from "../source/read.js";
@@ -33,7 +34,10 @@ export interface ExtractReading
   extends
     Required<Pick<ExtractOptions, "least" | "collectOnly">>,
     Required<Pick<SurveyReading, "everything" | "shownErrors">>,
-    Pick<ExtractOptions, "usual" | "compared"> {}
+    Pick<ExtractOptions, "usual"> {
+  /** The strings that the book's code compares with; where files are tried, they must be known before. */
+  readonly compared?: readonly string[];
+}
 
 /** What is known of an extraction from other runs, and who helps. */
 export type ExtractWork = Pick<WorkReading<FileTrial | Waiting>, "cache" | "elsewhere">;
@@ -56,12 +60,12 @@ export async function extractProject(
       everything,
       shownErrors: errorsShownBy(project, config),
       usual: usualIn(config, () => textsOf(project, listCode(project.files, config))),
-      compared: comparedIn(textsOf(project, listCode(project.files, config))),
     };
-    const trials = await trialsOf(project, config, listed, reading, options);
+    const compared = lazily(() => comparedIn(textsOf(project, listCode(project.files, config))));
+    const trials = await trialsOf(project, config, listed, reading, compared, options);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
-    const run = runOf(project, config, reading, { ...options, ...limit });
+    const run = runOf(project, config, reading, { compared, ...options, ...limit });
     for (const file of listed) {
       const read = project.files.read(file);
       if (!read.ok) {
@@ -114,7 +118,7 @@ function* textsOf(
 function runOf(
   project: Project,
   config: BookConfig,
-  { shownErrors, usual, compared }: ExtractReading,
+  { shownErrors, usual }: ExtractReading,
   options: ExtractOptions,
 ): BookExtraction {
   const texts = () => textsOf(project, listCode(project.files, config));
@@ -123,7 +127,6 @@ function runOf(
     classes: bookClasses(texts),
     habits: habitsOf(config, shownErrors),
     usual,
-    compared,
     ...options,
     waivers: project.waivers,
   });
@@ -134,13 +137,15 @@ async function trialsOf(
   project: Project,
   config: BookConfig,
   files: readonly string[],
-  reading: ExtractReading,
+  told: ExtractReading,
+  compared: () => readonly string[],
   options: ExtractOptions & ExtractWork,
 ): Promise<ReadonlyMap<string, FileTrial>> {
   const { limit, cache, elsewhere } = options;
   // With a limit each file hangs on those before it; and where this thread does all anyway, there is nothing to try.
   if (limit !== undefined || (!cache && !elsewhere)) return new Map();
   const free = files.filter((file) => !isDecidedOn(options, file));
+  const reading = { ...told, compared: compared() };
   const work = { kind: "extract", reading } as const;
   const { made } = await workOver(project, config, free, work, trialOf(project, config, reading), {
     ...(cache && { cache }),
@@ -157,7 +162,8 @@ export function trialOf(
   config: BookConfig,
   reading: ExtractReading,
 ): DoneHere<FileTrial | Waiting> {
-  const run = runOf(project, config, reading, reading);
+  const { compared = [], ...options } = reading;
+  const run = runOf(project, config, reading, { ...options, compared: () => compared });
   return (file, read) =>
     !reading.everything && leftOutByContent(file, read.text)
       ? { waits: true }

@@ -1,4 +1,4 @@
-import { openMarkPattern } from "./open-marks.js";
+import { keyCharacters, openMarkPattern } from "./open-marks.js";
 import { separatorsOf } from "../text/separators.js";
 import { bookLayout } from "../catalog/layout.js";
 import type { BookConfig } from "../config/schema.js";
@@ -182,7 +182,7 @@ function markPattern(pattern: string): RegExp {
   // A key ends where the mark behind it begins, also where that is of letters or underscores.
   const lazy = /^\w/.test(behind) ? "?" : "";
   return new RegExp(
-    `${literally(before)}\\s{0,9}((?:[\\p{L}\\p{N}_.:/-]|\\{\\{[\\w.]{1,60}\\}\\}){1,200}${lazy})\\s{0,9}(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
+    `${literally(before)}\\s{0,9}((?:[${keyCharacters}]|\\{\\{[\\w.]{1,60}\\}\\}){1,200}${lazy})\\s{0,9}(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
     "gu",
   );
 }

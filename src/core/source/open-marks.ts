@@ -1,8 +1,9 @@
 import { literally } from "../text/key-pattern.js";
 import type { Lookup, LookupKey } from "./model.js";
 
-/** Letters that a key in a mark may have. */
-const letters = "[\\p{L}\\p{N}_.:/-]";
+/** The characters that a key in a mark may have. */
+export const keyCharacters = "\\p{L}\\p{N}_.:/-";
+const letters = `[${keyCharacters}]`;
 
 /** What opens a mark whose key the code goes on to put together: `'[[tours:' + kind`, `` `[[tours:${kind}` ``. */
 export function openMarkPattern(mark: string): RegExp {

@@ -19,15 +19,20 @@ export function mayBeReadBack({ context: { role, name = "" } }: Literal): boolea
   return role === "argument" ? keeps.test(name) : goesOn.has(role);
 }
 
+const quoted = String.raw`(?:"([^"\\\n]{2,80})"|'([^'\\\n]{2,80})')`;
+const equals = String.raw`(?:equals(?:IgnoreCase)?|contentEquals|Equals|eql\?)`;
+
 /** Calls that say whether two texts are the same, in any language. */
-export const equalCall =
-  /(?:^|[.>:_])(?:equals|equalsIgnoreCase|contentEquals|Equals|eql\?|is_?[eE]qual(?:_?[tT]o)?|str(?:case|ncase|n)?cmp|localeCompare|EqualFold)$/;
+export const equalCall = new RegExp(
+  `(?:^|[.>:_])(?:${equals}|is_?[eE]qual(?:_?[tT]o)?|str(?:case|ncase|n)?cmp|localeCompare|EqualFold)$`,
+);
 
 /** A string behind a sign or word that compares, or before it. */
-const behind =
-  /(?:[=!]==?|\b(?:case|when|eq|ne|is)|(?:equals|equalsIgnoreCase|contentEquals|Equals|eql\?)\s?\()\s{0,9}(?:"([^"\\\n]{2,80})"|'([^'\\\n]{2,80})')/g;
-const before =
-  /(?:"([^"\\\n]{2,80})"|'([^'\\\n]{2,80})')\s{0,9}(?:[=!]==?|\.(?:equals|equalsIgnoreCase|Equals|eql\?)\b|\b(?:eq|ne)\b)/g;
+const behind = new RegExp(
+  String.raw`(?:[=!]==?|\b(?:case|when|eq|ne|is)|${equals}\s?\()\s{0,9}${quoted}`,
+  "g",
+);
+const before = new RegExp(String.raw`${quoted}\s{0,9}(?:[=!]==?|\.${equals}|\b(?:eq|ne)\b)`, "g");
 
 /** What a browser names its own things by: a key of the keyboard, an element. */
 const ofBrowser = /\.(?:key|code|type|tagName|nodeName|localName)\s{0,9}[=!]==?\s{0,9}$/;

@@ -4,7 +4,14 @@ export const voidElements: ReadonlySet<string> = new Set(
 );
 
 /** Those of them that are written inside messages: others, such as `<link>`, are names of rich text there. */
-export const voidElementsInMessages: ReadonlySet<string> = new Set(["br", "hr", "img", "input", "wbr"]);
+export const voidElementsInMessages: ReadonlySet<string> = new Set([
+  "br",
+  "hr",
+  "img",
+  "input",
+  "meta",
+  "wbr",
+]);
 
 /** Elements that are part of a sentence (HTML Living Standard, 3.2.5.2.5 "phrasing content", those with text; older ones too). */
 export const inlineElements: ReadonlySet<string> = new Set(

@@ -168,8 +168,6 @@ export function treeOf(
     } else if (
       isSelfClosing ||
       voidElementsInMessages.has(name.toLowerCase()) ||
-      // With attributes it is the element of a page's head, and no name of rich text.
-      (name.toLowerCase() === "meta" && inner.length > 0) ||
       open.length >= deepestNesting
     )
       put({

@@ -1,4 +1,5 @@
 import { fullEscapes, type EscapeRules } from "../escapes.js";
+import type { PatternStyle } from "../readers/code/holes.js";
 import type { CodeNode } from "../readers/code/tree.js";
 import type { HostLanguage } from "../model.js";
 import type { MessageSyntax } from "../../message/names.js";
@@ -151,6 +152,8 @@ export interface Language {
   readonly joins?: RegExp;
   /** Whether an interpolation says how its value is written: `{price:.2f}`. */
   formatsInPlace?(code: string): boolean;
+  /** How the pattern of a call or an operator marks the places of its values, by percent signs where not given. */
+  patternStyle?(filler: string, pattern: string): PatternStyle;
   /** What in a pattern stands for a fixed text: `%n` for the end of a line. */
   readonly patternTexts?: Readonly<Record<string, string>>;
   /** What stands for a value in the patterns of printing calls, where that is not `%s`: they print a text without values as it is. */

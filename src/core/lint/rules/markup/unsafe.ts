@@ -31,6 +31,11 @@ export const markupUnsafe = defineRule({
     good: [
       { source: "Read <a href='/x'>more</a>", target: "<a href='/x'>Mehr</a> lesen" },
       {
+        source: "<head><meta name='a' content='b'></head>Hello",
+        target: "<head><meta name='a' content='b'></head>Hallo",
+        note: "it loads nothing",
+      },
+      {
         source: "JavaScript: the basics",
         target: "JavaScript: die Grundlagen",
         note: "the language's name in a title",

@@ -72,12 +72,10 @@ function numbersIn(text: string): ReadonlyMap<string, string> {
       /(?<![\p{L}\d])[A-Za-z]{2,20}[-\u2010\u2011.]\d{1,9}(?:\.\d{1,9}){0,4}|(?<![\d.,])\d{1,9}(?:st|nd|rd|th)(?![\p{L}\d])/gu,
       " ",
     );
-  const found = [
-    ...plain.matchAll(
-      /(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu,
-    ),
-  ];
-  return new Map(found.map(([one]) => [digitsOf(one), one] as const));
+  const found =
+    plain.match(/(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu) ??
+    [];
+  return new Map(found.map((one) => [digitsOf(one), one] as const));
 }
 
 /** A number by its digits alone; what is said with a nought behind it is the same without: `3.0`. */

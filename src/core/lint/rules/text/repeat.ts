@@ -30,7 +30,7 @@ const twiceIn: Readonly<Record<string, ReadonlySet<string>>> = {
 
 /** Verbs of English whose small word may stand before the same one: `log in in order to`. */
 const endsVerb =
-  /\b(?:log|sign|check|opt|join|fill|type|plug|zoom|key|phone|clock|turn|switch|come|go|move|carry|hold|log)(?:g?ed|ged|ging|ing|s)? (?:in|on|up) $/i;
+  /\b(?:log|sign|check|opt|join|fill|type|plug|zoom|key|phone|clock|turn|switch|come|go|move|carry|hold)(?:g?ed|g?ing|s)? (?:in|on|up) $/i;
 
 /** Words as they are told apart here: what is joined by an apostrophe or hyphen, or has a digit, is one. */
 const word = /[\p{L}\p{M}\p{N}'’-]+/gu;

@@ -12,20 +12,20 @@ export function phpIslands(text: string): Island[] {
     const code = text.slice(codeStart, Math.min(codeEnd, codeStart + 1_000));
     const statement = /^\s*echo\b|^\s*print\b(?=[^;{}]*;?\s*$)/.exec(code)?.[0];
     const isOutput = match[1] === "=" || statement !== undefined;
-    const rest = text.slice(codeStart + (statement?.length ?? 0), codeEnd);
-    const isShort = isOutput && rest.length < 1_000;
-    const value = isShort ? rest.trimEnd().replace(/;$/, "").trimEnd() : rest;
-    const valueStart = isShort ? codeEnd - rest.length + (rest.length - rest.trimStart().length) : codeStart;
-    islands.push({
-      kind: isOutput ? "output" : "code",
-      start: match.index,
-      end,
-      codeStart: valueStart,
-      codeEnd: isShort ? codeEnd - rest.length + value.length : codeEnd,
-    });
+    const span = isOutput
+      ? valueSpan(text, codeStart + (statement?.length ?? 0), codeEnd)
+      : { codeStart, codeEnd };
+    islands.push({ kind: isOutput ? "output" : "code", start: match.index, end, ...span });
     open.lastIndex = end;
   }
   return islands;
+}
+
+/** What a statement puts out, without the blanks around it and its end. */
+function valueSpan(text: string, start: number, end: number): Pick<Island, "codeStart" | "codeEnd"> {
+  const rest = text.slice(start, end);
+  const value = rest.trimEnd().replace(/;$/, "").trimEnd();
+  return { codeStart: end - rest.trimStart().length, codeEnd: start + value.length };
 }
 
 /** Where the code from a place on ends: at `?>`, or with the text. */

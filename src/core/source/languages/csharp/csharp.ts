@@ -36,6 +36,7 @@ export const csharp = defineLanguage({
     printers: { "Console.WriteLine": 0, "Console.Write": 0, "Console.Error.WriteLine": 0 },
   },
   declared: "values",
+  patternStyle: () => "brace",
   classes: {
     above: /:\s*([\w.]+)/,
     broughtIn: /^[ \t]*(?:global\s+)?using\s+static\s+(?:\w+\.)*(\w+)(;)/gm,

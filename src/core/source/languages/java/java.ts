@@ -32,6 +32,11 @@ export const java = defineLanguage({
   declared: "values",
   classes: { above: /\bextends\s+([\w.]+)/, broughtIn: /^import\s+static\s+(?:\w+\.)*(\w+)\.(\w+|\*);/gm },
   habits: javaHabits,
+  patternStyle: (filler, pattern) =>
+    /MessageFormat\.format$/.test(filler) ||
+    (!/String\.format$|formatted$|printf$/.test(filler) && /\{\d/.test(pattern))
+      ? "message"
+      : "percent-dates",
   patternTexts: { "%n": "\n" },
   // `Map.of` takes no null, and a value may be null.
   passValues: (values) => {

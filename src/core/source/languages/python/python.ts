@@ -41,6 +41,7 @@ export const python = defineLanguage({
     "percent-paren": "{call} % dict({values})",
     "brace-field": "{call}.format({values})",
   },
+  patternStyle: (filler) => (filler === "%" ? "percent" : "brace"),
   ofBytes: /^(?:[bB][rR]?|[rR][bB])["']/,
   asString: (call) => `str(${call})`,
   imports: {

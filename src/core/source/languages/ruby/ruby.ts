@@ -55,6 +55,7 @@ export const ruby = defineLanguage({
   frameworkKeys: /^(?:activerecord|activemodel|errors|helpers|date|time|datetime|number|support)$/,
   habits: rubyHabits,
   callsBare: true,
+  patternStyle: () => "percent-names",
   lookupOptions: /^(?:default|locale|scope|raise|throw|fallback)$/,
   takesVariablesIn: true,
   mixins: {

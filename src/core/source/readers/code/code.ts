@@ -272,7 +272,7 @@ class CodeReader {
     if (this.nodes.spoken.hole !== undefined && given.length === place + 1) return;
     const depth = this.around.ancestors.length;
     this.around.ancestors.push(call, list);
-    const style = this.nodes.spoken.name === "csharp" ? "brace" : "percent";
+    const style = this.styleOf(this.nodes.calleeOf(call), pattern);
     this.filled(pattern, pattern, given.slice(place + 1), style, true);
     this.around.ancestors.length = depth;
   }
@@ -312,15 +312,9 @@ class CodeReader {
     this.filled(node, pattern, place < 0 ? given : given.slice(place + 1), style);
   }
 
-  /** How the pattern of a call marks the places of its values. */
-  private styleOf(callee: string, pattern: CodeNode): PatternStyle {
-    const { name } = this.nodes.spoken;
-    if (name === "python" || name === "csharp") return "brace";
-    if (name !== "java" || /(?:^|\.)String\.format$|(?:^|\.)formatted$|printf$/.test(callee))
-      return "percent";
-    return /MessageFormat\.format$/.test(callee) || /\{\d/.test(this.nodes.plainText(pattern))
-      ? "message"
-      : "percent";
+  /** How the pattern of a call or an operator marks the places of its values. */
+  private styleOf(filler: string, pattern: CodeNode): PatternStyle {
+    return this.nodes.spoken.patternStyle?.(filler, this.nodes.plainText(pattern)) ?? "percent";
   }
 
   /** `$texts["cart"]["title"]` of an object of texts: of a chain, the whole of it. */
@@ -384,7 +378,7 @@ class CodeReader {
       const put = (to: number) => {
         if (to > at) pieces.push({ kind: "text", value: text.slice(at, to), span });
       };
-      for (const hole of holesIn(text, style, this.nodes.spoken.name)) {
+      for (const hole of holesIn(text, style)) {
         put(hole.index);
         const written = text.slice(hole.index, hole.index + hole.length);
         at = hole.index + hole.length;
@@ -469,7 +463,7 @@ class CodeReader {
         const own = { start: span.start + at, end: span.start + to };
         pieces.push({ kind: "text", value: value.slice(at, to), span: own });
       };
-      for (const { index, length, text } of holesIn(value, style, this.nodes.spoken.name)) {
+      for (const { index, length, text } of holesIn(value, style)) {
         if (text !== undefined) continue;
         put(index);
         at = index + length;
@@ -510,7 +504,8 @@ class CodeReader {
     const values = /^(tuple|array|parenthesized_expression)$/.test(right.type)
       ? namedChildren(right)
       : [right];
-    this.filled(node, bareNode(left), values, "percent");
+    const pattern = bareNode(left);
+    this.filled(node, pattern, values, this.styleOf("%", pattern));
   }
 
   private glued(node: CodeNode): void {

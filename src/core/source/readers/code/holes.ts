@@ -1,7 +1,8 @@
-import type { CodeLanguage } from "../../languages/language.js";
-
-/** How a pattern marks the places of its values: by percent signs, in braces, or as `MessageFormat` of Java does. */
-export type PatternStyle = "percent" | "brace" | "message";
+/**
+ * How a pattern marks the places of its values: by percent signs, by those with names (Ruby) or dates (Java) as well, in braces,
+ * or as `MessageFormat` of Java does.
+ */
+export type PatternStyle = "percent" | "percent-names" | "percent-dates" | "brace" | "message";
 
 /** A part of a pattern that is not as it is written: the place of a value, or signs that stand for others. */
 export interface Hole {
@@ -27,7 +28,8 @@ const percent =
 const keptLetter = /^[sdiuvnt@oxXeEfFgGcqb]$/;
 const letters = /^[sdiufFeEgGxXobcqvtTnw@raApU]$/;
 
-function* percentHoles(text: string, language: CodeLanguage): Generator<Hole> {
+function* percentHoles(text: string, style: PatternStyle): Generator<Hole> {
+  const hasNames = style === "percent-names";
   percent.lastIndex = 0;
   for (let match = percent.exec(text); match; match = percent.exec(text)) {
     const { index } = match;
@@ -37,16 +39,16 @@ function* percentHoles(text: string, language: CodeLanguage): Generator<Hole> {
       yield { ...hole, text: "%" };
       continue;
     }
-    // `%{name}` is a value in Ruby alone, and takes no letter.
+    // `%{name}` takes no letter.
     if (braced !== undefined) {
       const { length } = `%{${braced}}`;
       percent.lastIndex = index + length;
-      if (language === "ruby") yield { ...hole, length, name: braced };
+      if (hasNames) yield { ...hole, length, name: braced };
       continue;
     }
-    const isDate = type.length === 2 && language === "java";
+    const isDate = type.length === 2 && style === "percent-dates";
     const letter = isDate ? "t" : type.slice(0, 1);
-    if (!letters.test(letter) || (angled !== undefined && language !== "ruby")) {
+    if (!letters.test(letter) || (angled !== undefined && !hasNames)) {
       percent.lastIndex = index + 1;
       continue;
     }
@@ -105,12 +107,12 @@ function* messageHoles(text: string): Generator<Hole> {
 }
 
 /** The places of values in a pattern, and what stands for other signs, in order. */
-export function holesIn(text: string, style: PatternStyle, language: CodeLanguage): readonly Hole[] {
+export function holesIn(text: string, style: PatternStyle): readonly Hole[] {
   return [
-    ...(style === "percent"
-      ? percentHoles(text, language)
-      : style === "brace"
-        ? braceHoles(text)
-        : messageHoles(text)),
+    ...(style === "brace"
+      ? braceHoles(text)
+      : style === "message"
+        ? messageHoles(text)
+        : percentHoles(text, style)),
   ];
 }

@@ -1,4 +1,5 @@
 import { notices } from "../../../message/notices.js";
+import { closeOf } from "../../../text/brackets.js";
 import { lazily } from "../../../text/lazy.js";
 import type { Literal, LiteralContext, Lookup, LookupKey, LookupShapes, Piece } from "../../model.js";
 import { holdsMarkup } from "../../../text/html-elements.js";
@@ -189,18 +190,6 @@ function readMembers(code: string, start: number, { members, separators }: Looku
     const span = { start: start + match.index, end };
     return [{ span, keySpan, key, argumentNames: undefined, isMember: true }];
   });
-}
-
-/** Where the bracket around a place closes, in code without strings; the end of the code where none is around it. */
-function closeOf(code: string, from: number): number {
-  const most = Math.min(code.length, from + farthest);
-  let depth = 0;
-  for (let at = from; at < most; at++) {
-    const unit = code[at] ?? "";
-    if (/[([{]/.test(unit)) depth++;
-    else if (/[)\]}]/.test(unit) && depth-- === 0) return at;
-  }
-  return code.length;
 }
 
 /** Functions of templates that compare, in front of what they are given. */

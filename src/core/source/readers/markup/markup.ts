@@ -567,9 +567,9 @@ class MarkupReader {
     return at;
   }
 
-  /** The spans of texts that are literals already, so that elements inside them are none once more. */
   /** Templates inside the page that were read as pages of their own. */
   private readonly readAlone: Span[] = [];
+  /** The spans of texts that are literals already, so that elements inside them are none once more. */
   private readonly inRun: Span[] = [];
 
   private nodePieces(
