@@ -35,12 +35,15 @@ export function fillTemplate(
     quote,
     values,
     pass,
+    keepsLines = false,
   }: {
     readonly key: string;
     readonly text: string;
     readonly quote: '"' | "'";
     readonly values: readonly LookupValue[];
     readonly pass: ValueWriter;
+    /** Whether line breaks stand in a string as they are, where no escape means one. */
+    readonly keepsLines?: boolean;
   },
 ): string {
   const write =
@@ -48,7 +51,7 @@ export function fillTemplate(
   const args = write(values.map(({ name, code }) => [name, code] as const));
   // A text that is its own key may have quotes; nearly all languages escape them alike.
   const escape = (words: string) =>
-    words.replace(/["'\\\n\r]/g, (sign) =>
+    words.replace(keepsLines ? /["'\\]/g : /["'\\\n\r]/g, (sign) =>
       sign === "\n" ? "\\n" : sign === "\r" ? "\\r" : sign === quote || sign === "\\" ? `\\${sign}` : sign,
     );
   const escaped = escape(key);

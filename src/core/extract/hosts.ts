@@ -6,7 +6,7 @@ import { rawElements } from "../source/readers/markup/raw-elements.js";
 import { applyEdits } from "../text/edits.js";
 import { passAlone } from "./emit.js";
 import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-code.js";
-import type { SourceFile } from "../source/model.js";
+import type { Literal, SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type ValueWriter } from "../source/languages/language.js";
 import { hasNoFilter } from "../source/dialects/dialect.js";
@@ -49,7 +49,9 @@ export interface Host {
   /** Whether the dialect's own marks are taken, and a template with marks of another language alone would not show them. */
   readonly isForeign: (text: string) => boolean;
   /** Whether what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
-  readonly showsRaw: boolean;
+  readonly showsRaw: (form: Literal["form"]) => boolean;
+  /** The expression for an attribute's value in a string of markup, where the book writes another for attributes. */
+  readonly quotedCall: (hasValues: boolean) => string | undefined;
 }
 
 /** How the languages of scripts and of templates pass values. */
@@ -115,7 +117,12 @@ export function hostOf(
       dialect?.foreign !== undefined &&
       !text.includes(marks[0].trim()) &&
       (text.match(dialect.foreign) ?? []).some((mark) => !/^<%(?![=-])/.test(mark)),
-    showsRaw: own.content === undefined && dialect?.showsRaw === true,
+    showsRaw: (form) =>
+      dialect?.showsRaw === true &&
+      own.content === undefined &&
+      (form !== "attribute" || own.attribute === undefined),
+    quotedCall: (hasValues) =>
+      insideMarks((hasValues ? filled.attribute : undefined) ?? own.attribute, marks),
     onlyQuote: dialect?.valuesInOrder ? '"' : undefined,
     takesNames: !dialect?.valuesInOrder || isNumbered,
     pass: dialect?.valuesInOrder
@@ -127,6 +134,18 @@ export function hostOf(
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),
   };
+}
+
+/** The expression between the marks that show it. */
+function insideMarks(
+  template: string | undefined,
+  marks: readonly [string, string] | undefined,
+): string | undefined {
+  if (template === undefined || !marks) return undefined;
+  const [open, close] = marks;
+  return template.startsWith(open) && template.endsWith(close)
+    ? template.slice(open.length, -close.length)
+    : undefined;
 }
 
 /** The helper that a template for content is, without its braces: `text "{key}"{args}`. */

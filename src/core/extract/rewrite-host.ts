@@ -86,7 +86,7 @@ export function hostRefusal(
   if (variable !== undefined) return say("not-known", { name: variable });
   if (form === "attribute" && /^\s*<[\w-]+:/.test(template) && (context.element ?? "").includes(":"))
     return say("in-tag", {});
-  if (!isExpression && host.showsRaw && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
+  if (!isExpression && host.showsRaw(form) && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
   if (form !== "attribute" && !isExpression && isAttribute(template) && !isWholeContent(source.text, literal))
     return say("not-whole", {});
   if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
@@ -387,26 +387,27 @@ function hostEdit(
   });
   const { pass } = host;
   const text = found?.message ?? "";
-  // In double quotes some languages read these signs as the start of a value.
-  const isPlain = /[$#]/.test(text) && languageNamed(host.language)?.takesVariablesIn === true;
-  const fill = (template: string, quote: '"' | "'") =>
-    fillTemplate(template, {
-      key: host.front + key,
-      text,
-      quote: host.onlyQuote ?? (isPlain && template.includes("{text}") ? "'" : quote),
-      values,
-      pass,
-    });
+  // In double quotes some languages read these signs as the start of a value; in single ones they know no line breaks by name.
+  const takesVariables = languageNamed(host.language)?.takesVariablesIn === true;
+  const isPlain = takesVariables && /[$#]/.test(text);
+  const fill = (template: string, wanted: '"' | "'") => {
+    const quote = host.onlyQuote ?? (isPlain && template.includes("{text}") ? "'" : wanted);
+    const keepsLines = takesVariables && quote === "'";
+    return fillTemplate(template, { key: host.front + key, text, quote, values, pass, keepsLines });
+  };
   const ownQuote = (template: string) => (template.includes("'{key}'") ? "'" : '"');
   const first = source.text[span.start];
   if (form === "string" || form === "template") {
     // In an attribute's value its own quotes are taken, and so are those that a template literal avoids.
     const { before = "", after = "" } = literal.frame ?? {};
     const code = before + source.text.slice(span.start, span.end) + after;
-    const call = templateIn(host, "call", values.length > 0) ?? "";
+    const quoted = literal.context.around && literal.context.role === "attribute";
+    const ofAttribute = quoted ? host.quotedCall(values.length > 0) : undefined;
+    const call = ofAttribute ?? templateIn(host, "call", values.length > 0) ?? "";
     const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : ownQuote(call);
-    const written = fill(call, quote);
-    const { asString } = languageNamed(literal.context.language) ?? {};
+    const { asString, escapesMarkup } = languageNamed(literal.context.language) ?? {};
+    const escapes = literal.betweenApostrophes && ofAttribute === undefined && escapesMarkup !== undefined;
+    const written = escapes ? escapesMarkup(fill(call, quote)) : fill(call, quote);
     const isPlain =
       host.atLoad && asString !== undefined && !literal.context.atLoad && !isGiven(literal, source);
     return { ...span, replacement: before + (isPlain ? asString(written) : written) + after };
@@ -422,7 +423,8 @@ function hostEdit(
     const { before = "", after = "" } = literal.frame ?? {};
     return { ...span, replacement: before + fill(template, ownQuote(template)) + after };
   }
-  const outer = first === "'" ? "'" : '"';
+  // Where nothing is escaped, an apostrophe of a translation would end the value.
+  const outer = first === "'" && !(host.showsRaw(form) && source.dialect?.isProgram) ? "'" : '"';
   const inner = outer === '"' ? "'" : '"';
   const template = templateIn(host, "attribute", values.length > 0) ?? "";
   if (!template.includes("{name}")) return { ...span, replacement: outer + fill(template, inner) + outer };

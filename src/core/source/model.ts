@@ -64,6 +64,8 @@ export interface Literal {
   readonly translations?: readonly { readonly locale: string; readonly pieces: readonly Piece[] }[];
   /** What has to stand around what takes its place: the ends of the strings that it was part of, or statements that return it. */
   readonly frame?: { readonly before: string; readonly after: string; readonly isStatement?: true };
+  /** Set for an attribute's value between apostrophes in a string of markup, which one in a translation would end. */
+  readonly betweenApostrophes?: true;
   /** The strings of the code that its text is written in, where not all in them may be one text. */
   readonly strings?: readonly WrittenString[];
   /** Set where a comment or the markup says that it is not to be translated, with its reason. */

@@ -6,7 +6,7 @@ import { notices } from "../message/notices.js";
 import { readCode } from "./readers/code/code.js";
 import { languageOf } from "./languages/index.js";
 import { readMarkup, readScriptTemplate, type EmbeddedReader } from "./readers/markup/markup.js";
-import { dialectOf } from "./dialects/index.js";
+import { dialectOf, hasSharedEnding, isSharedProgram } from "./dialects/index.js";
 import { tagged } from "./dialects/tagged/tagged.js";
 import { isScript } from "./readers/script/endings.js";
 import { readScript } from "./readers/script/script.js";
@@ -155,7 +155,7 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
   if (isScript(file)) return withTemplates(readScript(file, text, bom, shapes), shapes);
   const dialect = shapes.dialect?.(file) ?? dialectOf(file, text);
   if (!dialect) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
-  const made = madeKind(file);
+  const made = hasSharedEnding(file) && !isSharedProgram(text) ? "data" : madeKind(file);
   if (made === "data") return { ...empty(file, text, bom, shapes), dialect };
   const program = dialect.isProgram ? readCode("php", file, text, bom, shapes) : undefined;
   if (program && !/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return program;

@@ -49,6 +49,8 @@ export function companyOf(
   }
   if (isAmongNames(literal, place)) return evidence("codeTwin", "in a list with names of the program");
   const name = literal.context.role === "property" ? givenName(literal) : "";
+  if (/^["']?[^\P{L}A-Za-z]["']?$/u.test(name) && word.length <= 3)
+    return evidence("codeTwin", "what a letter is written as");
   if (/^[\p{Ll}_]/u.test(name) && isTwin(name)) return evidence("namedTwin", `what ${name} is called`);
   const twin = beside.find((other) => /^\p{Ll}/u.test(other) && isTwin(other));
   if (twin !== undefined) return evidence("namedTwin", `what ${twin} is called`);

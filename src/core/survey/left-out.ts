@@ -46,7 +46,7 @@ const names: readonly (readonly [RegExp, LeftOut])[] = [
     "minified",
   ],
   [
-    /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^tests?\.py$|\.mock\.\w+$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup)\.\w+$/,
+    /[._-](?:test|spec|cy|e2e)s?\.\w+$|_test\.(?:go|py|rb)$|_spec\.rb$|^test_\w+\.py$|^tests?\.py$|\.mock\.\w+$|^conftest\.py$|\w(?:Tests?|Spec|IT)\.(?:java|kt|cs|php|groovy)$|^(?:setupTests|jest\.setup|mock(?:s|ups?|[-_]?data)?)\.(?:[cm]?[jt]sx?|py|rb|php)$/,
     "tests",
   ],
   [/\.(?:stories|story)\.\w+$/, "stories"],

@@ -252,8 +252,11 @@ const technical: readonly (readonly [RegExp, string])[] = [
   // In capitals, and what is to be done behind it: `TODO` is a word of some languages.
   [/^(?:TODO|FIXME|XXX):? [a-z]/, "a note for developers"],
   [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
+  [/^\(?[?&][\w-]+=[\w.-]*(?:&[\w-]+=[\w.-]*)*\)?$/, "a query of an address"],
   [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
+  [/^(?:&lt;\/?[a-z][\w-]{0,20}&gt;)+$/i, "a tag"],
+  [/^(?=[^,]{0,60}[a-z])[^,\s][^,\n]{0,60}(?:,[^,\s][^,\n]{0,60}){4,60}$/i, "a row of a table"],
 ];
 
 const known = new Map<string, Shape>();
@@ -285,6 +288,7 @@ const codeLines: readonly (readonly [begins: RegExp, ends: RegExp])[] = [
   [/^(?:return|throw|echo|print|require|include|import|use|namespace|from|package|using)\b/, /;$/],
   [/^[\w$.[\]'">-]+ ?[-+.]?= ?[^=]/, /;$/],
   [/^!?[\w$.>:-]+\(/, /\);?$/],
+  [/^[\w$.>:-]+ \(/, /\);$/],
   [/^['"]?[\w-]+['"]? ?(?:=>|:) ?\S/, /[,;{]$/],
   [/^,? ?['"][\w-]+['"] ?=> ?\S/, /\S$/],
   [/^[.#]?[\w-]/, /\{$/],
@@ -416,7 +420,7 @@ function wordShape(word: string): [Shape["name"], string] {
 
 function identifierReason(word: string): string | undefined {
   if (/^[a-z][a-z0-9]*(?:[A-Z][a-z0-9]*)+$/.test(word)) return "looks like a camelCase name";
-  if (/^[A-Z]{1,4}[a-z0-9]+(?:[A-Z][a-z0-9]+)+$/.test(word)) return "looks like a PascalCase name";
+  if (/^[A-Z]{1,4}[a-z0-9]+(?:[A-Z][a-z0-9]+)+[A-Z]{0,4}$/.test(word)) return "looks like a PascalCase name";
   if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)+$/.test(word)) return "looks like a snake_case name";
   if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
   if (/^[a-z0-9]+(?:[-_][a-z0-9]+)+$/.test(word) && /_/.test(word)) return "looks like a name with marks";

@@ -55,10 +55,13 @@ export function holdsMarkup(quoting: string): boolean {
   if (/^[^<>]{0,100}[,[(|=] ?<[^<>/]{1,40}>(?:[,|] ?<[^<>/]{1,40}>|[\w ,.[\]()|=]){0,40}$/.test(text))
     return false;
   if (isProgram.test(text)) return false;
-  const found = [...text.matchAll(/(?<!\?P?|%)<(\/?)([a-zA-Z][a-zA-Z0-9]*)(?=([\s/>]))/g)];
+  const found = [...text.matchAll(/(?<!\?P?|%)<(\/?)([a-zA-Z][a-zA-Z0-9]*)(?=([\s/>](?:[\w ]{1,40}>)?))/g)];
   const ofHtml = found.filter(([, , name = ""]) => htmlElements.has(name.toLowerCase()));
   // What a command is given is in such brackets as well: `copy <source> <target>`.
-  if (ofHtml.length < found.length && ofHtml.every(([, close, , next]) => close === "" && next === ">"))
+  if (
+    ofHtml.length < found.length &&
+    ofHtml.every(([, close, , next = ""]) => close === "" && next.endsWith(">"))
+  )
     return ofHtml.some(([, , name = ""]) => noWords.test(name));
   return ofHtml.length > 0;
 }

@@ -991,6 +991,30 @@ describe("of a string only the text is moved", () => {
       `print t("a.allBoatsLeft") . PHP_EOL . PHP_EOL;`,
     ],
     ["a.php", `print "All boats left\\n\\n";`, `print t("a.allBoatsLeft") . "\\n\\n";`],
+    // So do values that never are words, whatever they are called.
+    [
+      "a.php",
+      `$li = $page['x'] ? '<li>' : PHP_EOL . ' - '; echo $li . 'all boats left' . $li;`,
+      `$li = $page['x'] ? '<li>' : PHP_EOL . ' - '; echo $li . t("a.allBoatsLeft") . $li;`,
+    ],
+    [
+      "a.js",
+      `const br = "<br>"; alert("All boats left" + br);`,
+      `const br = "<br>"; alert(t("a.allBoatsLeft") + br);`,
+    ],
+    [
+      "a.php",
+      `$li = $page ? '<li>' : 'Nr. '; echo $li . 'all boats left';`,
+      `$li = $page ? '<li>' : t("a.nr") . ' '; echo t("a.allBoatsLeft", ['li' => $li]);`,
+    ],
+    // An apostrophe of a translation ends no value.
+    [
+      "a.php",
+      `echo "<input value='Moor it'>";`,
+      `echo "<input value='" . htmlspecialchars(t("a.moorIt"), ENT_QUOTES) . "'>";`,
+    ],
+    // A command is no markup.
+    ["a.php", `echo 'Usage: moor <template user> <new user>';`, `echo t("a.usageMoorTemplateUser");`],
     ["a.py", `print("\\nAll boats left: " + x + "\\n")`, `print("\\n" + t("a.allBoatsLeft", x=x) + "\\n")`],
     ["a.js", `alert(" All boats left ");`, `alert(" " + t("a.allBoatsLeft") + " ");`],
     ["a.cs", `Show($"All boats left {x}\\n");`, `Show(t("a.allBoatsLeft", new { x }) + $"\\n");`],
@@ -1004,6 +1028,9 @@ describe("of a string only the text is moved", () => {
   test.each<[string, string, RegExp]>([
     ["a.php", `echo '<p>Click <b>here</b> to go</p>';`, /string of markup/],
     ["a.php", `echo '<p>Terms &amp; more things</p>';`, /must be escaped/],
+    ["a.php", `echo '<b title=Moor>' . $x . '</b>';`, /with an apostrophe or a blank/],
+    ["a.js", `box.innerHTML = "<b title='All boats left'></b>";`, /with an apostrophe or a blank/],
+    ["a.py", `show("<b title='All boats left'></b>")`, /with an apostrophe or a blank/],
     ["a.php", `echo sprintf('<p>The boat %s left</p>', $x);`, /string of markup/],
     ["a.rb", `show("<p>Boat #{x} is full</p>".html_safe)`, /string of markup/],
   ])("or none of it: %s: %s", async (file, code, reason) => {

@@ -1107,6 +1107,51 @@ test("a key that the source gave up is one finding, in however many locales it i
   );
 });
 
+test.each([
+  ["elements in the source", "<p>Read it</p>", "<p><code>Lies</code> es</p>", {}, "warning"],
+  ["a look, and elements in the source", "<p>Read it</p>", "<p><b>Lies</b> es</p>", {}, "info"],
+  ["no elements in the source", "Read it", "<code>Lies</code> es", {}, "error"],
+  [
+    "elements that the program gives",
+    "<b>Read</b> it",
+    "<b>Lies</b> <code>es</code>",
+    { syntax: "icu" },
+    "error",
+  ],
+])("an element that only the translation has: %s", async (_, source, target, book, severity) => {
+  const project = memoryProject(
+    { syntax: "double-brace", ...book },
+    { "t/en.json": JSON.stringify({ a: source }), "t/de.json": JSON.stringify({ a: target }) },
+    ["de"],
+  );
+  const findings = (await lintProject(project)).filter(({ rule }) => rule === "tag/unknown");
+  expect(findings.map((one) => one.severity)).toEqual([severity]);
+});
+
+test("a group of keys of which the source has none is one finding", async () => {
+  const names = [..."abcdefghij"];
+  const group = (count: number) =>
+    JSON.stringify(Object.fromEntries(names.slice(0, count).map((name) => [name, `Wort ${name}`])));
+  const project = memoryProject(
+    {},
+    {
+      "t/en.json": '{ "deck": { "open": "Open" } }',
+      "t/de.json": `{ "deck": { "open": "Offen", "shut": "Zu" }, "crew": ${group(10)}, "few": ${group(3)} }`,
+      "t/fr.json": `{ "deck": { "open": "Ouvert" }, "crew": ${group(9)} }`,
+    },
+    ["de", "fr"],
+  );
+  const findings = (await lintProject(project)).filter(({ rule }) => rule === "key/extra");
+  expect(findings.map(({ messageId, data }) => [messageId, data["group"] ?? data["key"]])).toEqual([
+    ["extra", "deck.shut"],
+    ["group", "crew"],
+    ["extra", "few.a"],
+    ["extra", "few.b"],
+    ["extra", "few.c"],
+  ]);
+  expect(findings[1]?.data).toMatchObject({ count: 10, locales: 2 });
+});
+
 test("what a framework asks for by itself may be in one locale alone", async () => {
   const project = memoryProject(
     { assumed: ["date.**"] },

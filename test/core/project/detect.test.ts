@@ -790,6 +790,17 @@ describe("init reads locales however they are written", () => {
       },
     ],
     [
+      "catalogs of libraries left out",
+      {
+        "t/en.json": json("One"),
+        "t/de.json": json("Eins"),
+        "lib/box/LICENSE": "Anyone may use this.",
+        "lib/box/lang/en.js": 'box.texts = { open: "Open", shut: "Shut" };\n',
+        "lib/box/lang/fr.js": 'box.texts = { open: "Ouvrir", shut: "Fermer" };\n',
+      },
+      { targets: ["de"], books: [{ files: "t/{locale}.json" }] },
+    ],
+    [
       "catalogs of tests left out",
       {
         "t/en.json": json("One"),

@@ -257,3 +257,48 @@ test("code that asks one book for its texts is that one's, but for what stands b
   const { changes } = await extractProject(opened.project);
   expect(changes.map(({ file }) => file).sort()).toEqual(["src/lang/en.json", "src/parts/b.js"]);
 });
+
+describe("programs of PHP under endings that others use as well", () => {
+  test.each<[string, boolean]>([
+    ["<?php\nfunction moor() {\n  echo say('Boats are late');\n}\n", true],
+    ["; boats of the assembler\n  mov ax, 1\n", false],
+  ])("%j", async (text, is) => {
+    const { code } = await proposed({ "quay/boats.inc": text, "quay/a.php": "<?php echo 'Our boats';\n" });
+    expect(code.join()).toBe(is ? "quay/**/*.{inc,php}" : "quay/**/*.php");
+    const after = await moved({
+      "quay/boats.inc": text,
+      "quay/a.php": `<?php\n${many((at) => `echo __("Boat number ${at}");`)}\n`,
+      "quay/b.inc": "<?php\nfunction b() {\n  echo 'Our boats left';\n}\n",
+    });
+    expect(after["quay/b.inc"]).toContain('echo __("Our boats left");');
+    expect(after["quay/boats.inc"]).toBeUndefined();
+  });
+});
+
+test("a text of several lines is written as its language has them", async () => {
+  const asked = many((at) => `  puts _('Boat number ${at}')`);
+  const after = await moved({
+    "quay/a.php": `<?php\n${many((at) => `echo _('Boat number ${at}');`)}\nfunction f() {\n  echo "The boats\n  left late";\n}\n`,
+    "quay/a.rb": `def a\n${asked}\n  flash[:notice] = "The boats\n  left early"\nend\n`,
+  });
+  expect(after["quay/a.php"]).toContain("echo _('The boats\n  left late');");
+  expect(after["quay/a.rb"]).toContain("= _('The boats\n  left early')");
+});
+
+test("attributes ask the lookup that they mostly ask", async () => {
+  const after = await moved({
+    "quay/a.php": [
+      "<?php",
+      many((at) => `echo __('Boat number ${at}');`),
+      many((at) => `echo "<b title='" . __esc('Pier number ${at}') . "'></b>";`),
+      many((at) => `echo __('Crew number ${at}');`),
+      many((at) => `echo __('Mate number ${at}');`),
+      "?>",
+      many((at) => `<b title="<?php print __esc('Quay number ${at}'); ?>"></b>`),
+    ].join("\n"),
+    "quay/b.php": "<b title='All boats'>Our boats</b><?php echo '<b title=\"More boats\"></b>'; ?>\n",
+  });
+  expect(after["quay/b.php"]).toBe(
+    `<b title='<?= __esc("All boats") ?>'><?= __('Our boats') ?></b><?php echo '<b title="' . __esc('More boats') . '"></b>'; ?>\n`,
+  );
+});

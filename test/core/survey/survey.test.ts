@@ -3,6 +3,7 @@ import { noShapes } from "../../../src/core/source/book-code.js";
 import { messageReader } from "../../../src/core/message/parse.js";
 import { prepareReaders, readSource } from "../../../src/core/source/read.js";
 import { readScript } from "../../../src/core/source/readers/script/script.js";
+import { fixedText } from "../../../src/core/source/model.js";
 import { surveyFile } from "../../../src/core/survey/survey.js";
 
 const survey = (code: string) =>
@@ -541,4 +542,33 @@ test.each([
 ])("what a page has translated already is no text to move: %s %s", (file, code) => {
   const { literals } = surveyFile(readSource(file, code, false, noShapes), "app", messageReader("icu"));
   expect(literals.map(({ verdict }) => verdict)).toEqual(["code"]);
+});
+
+test.each([
+  ["a query in brackets", "a.html", "<li>Boats</li><small>(?format=txt)</small>", "(?format=txt)"],
+  ["the value of a header", "a.py", 'headers["User-Agent"] = "Boats of the Harbor"\n', "Boats of the Harbor"],
+  ["what a letter is written as", "a.php", "<?php $t = array('ö' => 'oe', 'Ö' => 'Oe');\n", "Oe"],
+  [
+    "a name that ends in capitals",
+    "a.php",
+    "<?php $IGNORED_ON_COPY = array('AstAccountCallerID');\n",
+    "AstAccountCallerID",
+  ],
+  [
+    "a row of a table",
+    "a.php",
+    "<?php print 'Host,IP,System Name,Uptime,Status';\n",
+    "Host,IP,System Name,Uptime,Status",
+  ],
+  [
+    "a statement",
+    "a.php",
+    "<?php $text .= 'make_table (name, 12, \"x\");';\n",
+    'make_table (name, 12, "x");',
+  ],
+  ["a tag by references", "a.html", "<b>&lt;HR&gt;</b>", "<HR>"],
+])("what a program reads is no sure text: %s", (_, file, code, text) => {
+  const { literals } = surveyFile(readSource(file, code, false, noShapes), "app", messageReader("icu"));
+  const found = literals.find(({ literal }) => fixedText(literal.pieces) === text);
+  expect(found?.isSure).toBeUndefined();
 });

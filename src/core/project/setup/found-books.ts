@@ -5,7 +5,7 @@ import type { Files } from "../../files/files.js";
 import type { SourceFile } from "../../source/model.js";
 import { isTextPlace } from "../../catalog/text-place.js";
 import { languageOfTexts } from "../../locale/language-of-texts.js";
-import { leftOutByName } from "../../survey/left-out.js";
+import { leftOutByName, libraryTest } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
 import { countryLanguage, isNameless, localeByText, spellingOf, writtenLocale } from "./written-locale.js";
 import { type FoundBook, keyCount, BookCount } from "./found-book.js";
@@ -65,11 +65,12 @@ export function findBooks(
     file,
     sure: isModule(file) ? moduleLocale(file) : localeIn(file),
   }));
+  const isOfLibrary = libraryTest(files, all);
   // What may be a locale by chance is looked at when the others are known.
   for (const { file, sure } of [...placed.filter((one) => one.sure), ...placed.filter((one) => !one.sure)]) {
     const possible = sure ?? localeIn(file, true);
     const place = sure ?? (isAmongLocales(possible, groups) ? possible : undefined);
-    const kind = leftOutByName(file);
+    const kind = isOfLibrary(file) ? "vendored" : leftOutByName(file);
     const owner = kind === "tests" ? "tests" : kind === "vendored" ? "libraries" : undefined;
     if (owner !== undefined) {
       if (place && !place.isWeak) others.set(owner, (others.get(owner) ?? 0) + 1);

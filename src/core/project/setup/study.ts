@@ -2,6 +2,8 @@ import { posix } from "node:path";
 import type { Files } from "../../files/files.js";
 import { noShapes } from "../../source/book-code.js";
 import { fixedText, type SourceFile } from "../../source/model.js";
+import { literally } from "../../text/key-pattern.js";
+import { hasSharedEnding, isSharedProgram } from "../../source/dialects/index.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { lazily } from "../../text/lazy.js";
 import { leftOutByContent, leftOutByName, libraryTest, type LeftOut } from "../../survey/left-out.js";
@@ -44,8 +46,25 @@ export interface StudiedBook {
   readonly lookups: FoundLookups;
 }
 
+/** Whether a file is a catalog of one of some books; what holds its texts in a constant among other code is code. */
+function catalogTest(books: readonly FoundBook[]): (file: string) => boolean {
+  const patterns = books.flatMap(({ files, constant }) =>
+    constant === undefined
+      ? new RegExp(
+          `^${files
+            .split(/\{(\w+)\}/)
+            .map((part, at) => (at % 2 === 0 ? literally(part) : part === "dir" ? ".+" : "[^/]+"))
+            .join("")}$`,
+        )
+      : [],
+  );
+  return (file) => patterns.some((one) => one.test(file));
+}
+
 /** Finds the code that uses each book, and how; each book is asked for once. */
-export function studyOf(code: readonly SourceFile[], books: readonly FoundBook[]): Seen["studied"] {
+export function studyOf(all: readonly SourceFile[], books: readonly FoundBook[]): Seen["studied"] {
+  const isCatalog = catalogTest(books);
+  const code = all.filter(({ file }) => !isCatalog(file));
   const known = new Map<FoundBook, StudiedBook>();
   const several = books.length > 1;
   const studyAs = (book: FoundBook): StudiedBook => {
@@ -197,7 +216,14 @@ const otherCode = [
 export function readableCode(files: Files): readonly string[] {
   return files
     .list({ patterns: ["**/*"], ignore: otherCode, respectIgnoreFiles: true })
-    .filter((file) => isReadable(file) && leftOutByName(file) === undefined);
+    .filter((file) => isReadable(file) && leftOutByName(file) === undefined)
+    .filter((file) => !hasSharedEnding(file) || isProgram(files, file));
+}
+
+/** Whether a file whose ending others use as well holds a program. */
+function isProgram(files: Files, file: string): boolean {
+  const read = files.read(file);
+  return read.ok && isSharedProgram(read.text);
 }
 
 /** Reads files of code, without those that were built or are hardly readable. */

@@ -41,6 +41,19 @@ export const dialects: readonly Dialect[] = [...Object.values(byName), tagged];
 /** The endings of templates that may be of any dialect. */
 const openEndings = [".html", ".htm", ".xhtml", ".xml", ".svg", ".tpl", ".tmpl", ".template"] as const;
 
+/** Endings that programs of PHP share with files of other kinds: only those with its tag are programs of it. */
+const sharedEndings = /\.(?:inc|module|install|theme)$/;
+
+/** Whether a file may be of a language or of none, by its name. */
+export function hasSharedEnding(file: string): boolean {
+  return sharedEndings.test(file);
+}
+
+/** Whether a file of a shared ending is a program. */
+export function isSharedProgram(text: string): boolean {
+  return /<\?(?:php\b|=)/.test(text.slice(0, looked));
+}
+
 /** So much of a file is looked at for signs of a dialect, in code units. */
 const looked = 100_000;
 

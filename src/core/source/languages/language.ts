@@ -78,6 +78,8 @@ export interface Language {
   readonly imports: ImportPlace;
   /** The string that a lookup stands for which is worked out only when it is shown, where the language does not ask for it by itself. */
   readonly asString?: (call: string) => string;
+  /** An expression with the signs of markup in its text escaped, quotes too, by what the language has without any import. */
+  readonly escapesMarkup?: (call: string) => string;
   /** Types of nodes whose insides run when they are called, and not when the file is loaded. */
   readonly deferring: RegExp;
   /** Types of declarations that run for each object, unless they are said to be of the class. */

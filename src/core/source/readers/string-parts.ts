@@ -1,3 +1,4 @@
+import { isNeverWords } from "./never-words.js";
 import { holdsMarkup } from "../../text/html-elements.js";
 import { isStatement } from "../../text/queries.js";
 import { notices } from "../../message/notices.js";
@@ -101,18 +102,32 @@ function withoutEdges(
   strings: readonly WrittenString[],
   text: string,
 ): Literal {
-  const isEdge = (unit: Written["units"][number] | undefined) =>
-    unit !== undefined &&
-    (unit.piece ? unit.piece.kind === "argument" && lineEnd.test(unit.piece.code) : /^\s$/.test(unit.value));
-  let from = 0;
-  let to = units.length;
-  while (from < to && isEdge(units[from])) from++;
-  while (to > from && isEdge(units[to - 1])) to--;
+  const [from, to] = withinEdges(units, 0, units.length, text);
   if (from === 0 && to === units.length) return literal;
   const { role } = literal.context;
   // What is done with the whole string is done with the blanks too.
   if (/^(?:member|compared|key|index|tagged|type|module)$/.test(role) || literal.frame) return literal;
   return partOf(literal, units.slice(from, to), strings, text) ?? literal;
+}
+
+/** Where a text's own units begin and end between two places: without blanks, line ends and values that are never more than those. */
+function withinEdges(
+  units: Written["units"],
+  start: number,
+  end: number,
+  text: string,
+): readonly [from: number, to: number] {
+  const isEdge = (unit: Written["units"][number] | undefined) =>
+    unit !== undefined &&
+    (unit.piece
+      ? unit.piece.kind === "argument" &&
+        (lineEnd.test(unit.piece.code) || isNeverWords(unit.piece.code, text))
+      : /^\s$/.test(unit.value));
+  let from = start;
+  let to = end;
+  while (from < to && isEdge(units[from])) from++;
+  while (to > from && isEdge(units[to - 1])) to--;
+  return [from, to];
 }
 
 /** The literal that some of a string's units are, with what takes the rest out of its way. */
@@ -221,12 +236,16 @@ function textsOfMarkup(
   return [...found.literals.flatMap((one) => atBreaks(one, body)), ...chosen].flatMap((one): Literal[] => {
     const isAttribute = one.form === "attribute";
     const isQuoted = isAttribute && /["']/.test(body[one.span.start] ?? "");
-    const from = one.span.start + (isQuoted ? 1 : 0);
-    const to = one.span.end - (isQuoted ? 1 : 0);
+    const hasElements = one.pieces.some(({ kind }) => kind === "tag");
+    const start = one.span.start + (isQuoted ? 1 : 0);
+    const end = one.span.end - (isQuoted ? 1 : 0);
+    const [from, to] = isAttribute || hasElements ? [start, end] : withinEdges(units, start, end, text);
     const own = units.slice(from, to);
     const part = partOf(literal, own, strings, text);
     if (!part || !hasLetters(part.pieces)) return [];
-    const hasElements = one.pieces.some(({ kind }) => kind === "tag");
+    const { language, component, atLoad } = literal.context;
+    const isBetweenApostrophes = isQuoted && body[one.span.start] === "'";
+    const escapes = languageNamed(language)?.escapesMarkup !== undefined;
     const obstacle =
       literal.obstacle ??
       (hasElements || isMember
@@ -234,9 +253,10 @@ function textsOfMarkup(
         : /[<>&]|["'](?=.)/.test(fixedText(part.pieces)) &&
             (isAttribute || /[<>&]/.test(fixedText(part.pieces)))
           ? say("markup-escape", {})
-          : undefined);
+          : isAttribute && (!isQuoted || (isBetweenApostrophes && !escapes))
+            ? say("markup-quotes", {})
+            : undefined);
     const { name, element, role } = one.context;
-    const { language, component, atLoad } = literal.context;
     return [
       {
         ...part,
@@ -253,6 +273,7 @@ function textsOfMarkup(
           ...(element !== undefined && { element }),
           around: literal.context,
         },
+        ...(isBetweenApostrophes && escapes && { betweenApostrophes: true as const }),
         ...(obstacle && { obstacle }),
       },
     ];
@@ -325,6 +346,11 @@ function choicesAlone(
 }
 
 const say = notices("extract", {
+  "markup-quotes": {
+    message:
+      "a translation with an apostrophe or a blank would end the attribute's value in this string of markup",
+    remedy: "put the value in double quotes, then extract again",
+  },
   markup: {
     message: "it is in a string of markup, with elements or words that code chooses in it",
     remedy: "move the markup into a template, or the text by hand",

@@ -36,13 +36,16 @@ export function byName(name: string, reason: string, habits: Habits): Evidence |
   )
     return evidence("typeOrModule", "says who wrote the module, and on what terms");
   // What classes, elements of a document and headers are called is for programs: `ElemTitle`, `http_header`.
-  if (/^[A-Z][A-Za-z]{0,30}(?:-[A-Z][A-Za-z]{0,30}){1,5}$/.test(name)) return evidence("codeName", reason);
+  if (/(?:^|\[["'])[A-Z][A-Za-z]{0,30}(?:-[A-Z][A-Za-z]{0,30}){1,5}(?:["']\])?$/.test(name))
+    return evidence("codeName", reason);
   if (/^(?:class|css|[eE]lem|[aA]ttr|[aA]ttrib|[xX]ml|[cC]ookie|[hH]ttp)(?=[A-Z_-])/.test(name))
     return evidence("codeName", reason);
   if (styleProperties.has(name) || /\.style\.\w{1,30}$/.test(name))
     return evidence("styleName", `style ${name}`);
   // What begins with an underscore is the program's own: `_description` of a setting.
   if (/^_[a-z]/.test(name)) return undefined;
+  // What is done on an event is no text: `IGNORED_ON_COPY`.
+  if (/_ON_[A-Z]{2,20}$/.test(name)) return undefined;
   if (habits.textName.test(name)) return evidence("textName", reason);
   if (habits.codeName.test(name)) return evidence(alsoShown.test(name) ? "shownName" : "codeName", reason);
   if (habits.textPrefix.test(name)) return evidence("textName", reason);

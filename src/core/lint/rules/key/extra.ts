@@ -1,13 +1,14 @@
-import { haveSameKeys, isWhole, type Catalog } from "../../../catalog/book.js";
+import { haveSameKeys, isWhole, type Book, type Catalog } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { NearestKeys } from "../../../text/nearest.js";
+import { partEnds } from "../../../text/separators.js";
 import { defineRule } from "../../rule.js";
 
 export const keyExtra = defineRule({
   id: "key/extra",
   level: "warning",
   summary: "Extra key that the source catalog does not have.",
-  why: "Nothing looks it up, or it is misspelled and the real key is missing. Translators maintain it for nothing. A key that several locales have is one finding, in the first of them.",
+  why: "Nothing looks it up, or it is misspelled and the real key is missing. Translators maintain it for nothing. A key that several locales have is one finding, in the first of them; so is a group of keys of which the source has none.",
   messages: {
     misspelled: {
       message: 'key "{key}" is not in the source catalog',
@@ -22,6 +23,12 @@ export const keyExtra = defineRule({
         'key "{key}" of {count, plural, one {# locale} other {# locales}} is not in the source catalog',
       remedy:
         "`fond reconcile --write` moves it to the attic in all of them, and restores it if the key returns",
+    },
+    group: {
+      message:
+        '{count} keys of "{group}" in {locales, plural, one {# locale} other {# locales}} are not in the source catalog, which has no such group',
+      remedy:
+        "`fond reconcile --write` moves them to the attic, and restores them if the keys return; if code asks for them, the source lacks their texts",
     },
   },
   examples: {
@@ -39,7 +46,7 @@ export const keyExtra = defineRule({
     const { book } = context;
     // With no source catalog at all nothing is extra: that is reported once, as a file that is not there.
     if (!book.catalogsOf(book.sourceLocale).some(({ exists }) => exists)) return;
-    const extra = new Map<string, { readonly catalog: Catalog; readonly entry: Entry }[]>();
+    const extra = new Map<string, Extra[]>();
     for (const catalog of book.catalogs) {
       const source = book.catalog(book.sourceLocale, catalog.namespace);
       if (catalog.locale === book.sourceLocale || !isWhole(catalog) || (source && !isWhole(source))) continue;
@@ -65,12 +72,62 @@ export const keyExtra = defineRule({
       }
     }
     // What the source gave up is one thing to know, in however many locales it is left.
-    for (const all of extra.values()) {
+    const groups = groupsOf(extra, book);
+    const said = new Set<string>();
+    for (const [written, all] of extra) {
       const [first] = all;
       if (!first) continue;
+      const group = groupOf(written, book);
+      const members = groups.get(group);
+      if (members) {
+        if (said.has(group)) continue;
+        said.add(group);
+        const locales = new Set(members.flatMap((one) => one.map(({ catalog }) => catalog.locale))).size;
+        context.report(
+          first.catalog,
+          first.entry,
+          "group",
+          { group, count: members.length, locales },
+          { on: "key" },
+        );
+        continue;
+      }
       const { key } = first.entry;
       if (all.length === 1) context.report(first.catalog, first.entry, "extra", { key }, { on: "key" });
       else context.report(first.catalog, first.entry, "removed", { key, count: all.length }, { on: "key" });
     }
   },
 });
+
+/** So many keys whose group the source does not have are said together. */
+const fewestOfGroup = 8;
+
+interface Extra {
+  readonly catalog: Catalog;
+  readonly entry: Entry;
+}
+
+/** What stands before the last part of a key. */
+function groupOf(key: string, { config }: Book): string {
+  const ends = partEnds(config);
+  const at = Math.max(...ends.map((end) => key.lastIndexOf(end)));
+  return at > 0 ? key.slice(0, at) : "";
+}
+
+/** The groups of extra keys of which the source has not one key, with where each key is. */
+function groupsOf(
+  extra: ReadonlyMap<string, readonly Extra[]>,
+  book: Book,
+): ReadonlyMap<string, readonly (readonly Extra[])[]> {
+  const found = new Map<string, (readonly Extra[])[]>();
+  for (const [written, all] of extra) {
+    const group = groupOf(written, book);
+    if (group !== "") found.set(group, [...(found.get(group) ?? []), all]);
+  }
+  for (const [group, { length }] of found) if (length < fewestOfGroup) found.delete(group);
+  if (found.size === 0) return found;
+  for (const catalog of book.catalogsOf(book.sourceLocale))
+    for (const { key } of catalog.byKey.values())
+      found.delete(groupOf(book.codeKey(catalog.namespace, key), book));
+  return found;
+}

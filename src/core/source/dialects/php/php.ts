@@ -60,7 +60,7 @@ function endOfCode(text: string, start: number): number {
 export const php: Dialect = {
   name: "php",
   language: "php",
-  extensions: [".php", ".phtml", ".ctp"],
+  extensions: [".php", ".phtml", ".ctp", ".inc", ".module", ".install", ".theme"],
   sign: /<\?(?:php\b|=)/g,
   islands: phpIslands,
   codeInScripts: true,

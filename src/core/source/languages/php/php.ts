@@ -5,7 +5,7 @@ import { phpHabits } from "./habits.js";
 /** PHP. */
 export const php = defineLanguage({
   name: "php",
-  extensions: [".php", ".phtml"],
+  extensions: [".php", ".phtml", ".inc", ".module", ".install", ".theme"],
   grammar: {
     file: "php",
     strings: ["string", "encapsed_string", "heredoc", "nowdoc"],
@@ -62,6 +62,7 @@ export const php = defineLanguage({
         ? noEscapes
         : { backslash: "all", keepsUnknown: true },
   passValues: listed("[", (name, code) => `'${name}' => ${code}`, "]"),
+  escapesMarkup: (call) => `htmlspecialchars(${call}, ENT_QUOTES)`,
   fillers: { printf: "sprintf({call}, {values})" },
   imports: {
     lines: /^use\s[^;\n]*;[^\n]*$/gm,

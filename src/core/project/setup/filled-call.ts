@@ -1,0 +1,127 @@
+import type { SyntaxSetting } from "../../message/names.js";
+import { readableText } from "../../source/model.js";
+import { languageNamed, languageOf } from "../../source/languages/index.js";
+import { isFormattedBehind } from "./filled-texts.js";
+import {
+  hasValueBehind,
+  most,
+  nameOf,
+  takesNoNames,
+  type LookupSample,
+  type LookupUse,
+} from "./lookup-use.js";
+import type { WrittenLookup } from "./written-call.js";
+
+/** A lookup that is given its text with its key, as the calls of it are: `say("{key}", "{text}"{args})`. */
+export function withText(written: WrittenLookup, use: LookupUse, uses: readonly LookupUse[]): WrittenLookup {
+  // What is made by a call takes what functions of its name take that are given.
+  const own = uses.find((one) => "default" in one.lookup && givenName(one) === givenName(use)) ?? use;
+  const { lookup } = own;
+  const place = "default" in lookup ? lookup.default : undefined;
+  if (place === undefined) return written;
+  const property = typeof place === "string" ? `${place}: ` : "";
+  if (typeof place === "number" && place !== (("key" in lookup && Number(lookup.key)) || 0) + 1)
+    return written;
+  return { ...written, call: written.call.replace(/(["'])\{key\}\1/, `$&, ${property}$1{text}$1`) };
+}
+
+/** Signs that mark the place of a value in texts, in whatever syntax. */
+const placeSigns = /[%{}#@:]/;
+
+/**
+ * A lookup of a text by itself, which mostly gives it back as it is: with what its language fills such texts with where its calls
+ * get no values; else texts with values have no place. Undefined where its calls get what nothing here knows.
+ */
+export function filledByLanguage(
+  written: WrittenLookup,
+  samples: readonly LookupSample[],
+  syntax: SyntaxSetting,
+): WrittenLookup | undefined {
+  const counts = new Map<string, number>();
+  for (const one of samples) {
+    const behind = behindKey(one);
+    if (behind !== undefined) counts.set(behind, (counts.get(behind) ?? 0) + 1);
+  }
+  const shared = most(counts) ?? "";
+  const isShared = (counts.get(shared) ?? 0) * 10 >= samples.length * 8;
+  const hasMore = ({ source, literal }: LookupSample) => hasValueBehind(source, literal);
+  const plain = samples.filter(({ literal: { pieces } }) => !placeSigns.test(readableText(pieces)));
+  // What texts without values get as well is something else.
+  const isGivenMore = plain.filter(hasMore).length * 5 > plain.length;
+  if (isGivenMore && !isShared) return undefined;
+  if (!isGivenMore && samples.filter(hasMore).length * 20 > samples.length) return written;
+  // What nearly all of them get as well is written: the name of a domain, or of a page.
+  const call = written.call.replace("{args}", () => (isShared ? shared : ""));
+  const [first] = samples;
+  const { fillers = {} } = (first && languageNamed(languageOf(first.source.file) ?? "")) ?? {};
+  const filler = typeof syntax === "string" ? fillers[syntax] : undefined;
+  if (filler === undefined) return { ...written, call };
+  return { ...written, call, withValues: { call: filler.replace("{call}", () => call) } };
+}
+
+/**
+ * What a call gives behind its key, where that is constants, or variables as PHP marks them, alone: `, "harbor"`; an empty string for
+ * nothing, and undefined for all else. Whether such a variable is known is looked at wherever the call is written.
+ */
+function behindKey({ source, literal }: LookupSample): string | undefined {
+  const behind = source.text.slice(literal.span.end, literal.span.end + 160);
+  const given =
+    /^((?:\s{0,9},\s{0,9}(?:"[^"\\$\n]{0,60}"|'[^'\\\n]{0,60}'|\$\w{1,60}|\d{1,9}|true|false|null|nil|none)){0,3})\s{0,9},?\s{0,9}\)/i.exec(
+      behind,
+    )?.[1];
+  if (given === undefined) return undefined;
+  const parts = given.split(",").flatMap((part) => part.trim() || []);
+  return parts.map((part) => `, ${part}`).join("");
+}
+
+/** Of so many calls one would have values, if any had. */
+export const enoughCalls = 20;
+
+/** A lookup without room for values, where none of its many calls gets any: texts that have some stay where they are. */
+export function withoutValues(
+  written: WrittenLookup,
+  use: LookupUse,
+  uses: readonly LookupUse[],
+): WrittenLookup {
+  const { hits, valued } = use;
+  // What a function is given, another makes under the same name.
+  const isGivenSome = valued > 0 || uses.some((one) => one.valued > 0 && givenName(one) === givenName(use));
+  const hasRoom = hits < enoughCalls || isGivenSome || written.withValues;
+  return hasRoom && !takesNoNames(use) ? written : { ...written, call: written.call.replace("{args}", "") };
+}
+
+/** The name under which code calls a lookup; undefined for what is no call. */
+function givenName(use: LookupUse): string | undefined {
+  const { lookup } = use;
+  return "maker" in lookup ? lookup.gives : nameOf(use);
+}
+
+/** A lookup that gets no values anywhere, with the call that fills its text: `format(texts.getString("{key}"), {values})`. */
+export function filledAround(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
+  const around = new Map<string, number>();
+  const [first] = samples;
+  const language = first && languageNamed(languageOf(first.source.file) ?? "");
+  for (const { source, literal } of samples) {
+    const behind = source.text.slice(literal.span.end, literal.span.end + 40);
+    // Values behind the key are its own.
+    if (/^\s*,/.test(behind)) return written;
+    if (!/^\s*\)\s*,/.test(behind)) continue;
+    const before = source.text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
+    const filler =
+      /(?<![\w$.])([A-Za-z_$][\w$]{0,60}(?:(?:\.|->|::)[A-Za-z_$][\w$]{0,60}){0,4})\(\s{0,99}[\w$.>:-]{1,200}\(\s{0,9}(?:[\w$.]{1,40}\s{0,9},\s{0,9}){0,3}$/.exec(
+        before,
+      )?.[1];
+    if (filler !== undefined && !/^(?:console|log|logger|print|println|echo|alert)\b/i.test(filler))
+      around.set(filler, (around.get(filler) ?? 0) + 1);
+  }
+  const call = written.call.replace("{args}", "");
+  const behind = samples.some(isFormattedBehind) ? language?.fillers?.["brace-field"] : undefined;
+  if (behind !== undefined)
+    return { ...written, call, withValues: { call: behind.replace("{call}", () => call) } };
+  // What its language fills such texts with is named in full, and needs no import.
+  if (language?.keyAlone?.test(/^[^(]*/.exec(call)?.[0] ?? "")) return { ...written, call };
+  const filler = most(around);
+  if (filler !== undefined && language?.grammar.formats[filler] === 0)
+    return { ...written, call, withValues: { call: `${filler}(${call}, {values})` } };
+  return written;
+}
