@@ -17,6 +17,8 @@ import {
 } from "../source/model.js";
 import { memberKnown, type BookClasses } from "./member-receiver.js";
 import { mixinKnown } from "./mixin-receiver.js";
+import { lackingInScope } from "./scope-receiver.js";
+import { lackingOfSelf } from "./self-receiver.js";
 import { lackingVariable } from "./variable-receiver.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import { voidElements } from "../text/html-elements.js";
@@ -78,6 +80,16 @@ export function hostRefusal(
         mixinKnown(template, source, literal.span, language.name, classes))
       : undefined;
   if (ofClasses?.isKnown === false) return say("not-known", { name: ofClasses.name });
+  const inScope =
+    language && importLine === undefined && !ofClasses
+      ? lackingInScope(template, source, literal.span, language.name)
+      : undefined;
+  if (inScope !== undefined) return say("not-known", { name: inScope });
+  const ofSelf =
+    classes && language?.name === "python" && importLine === undefined
+      ? lackingOfSelf(template, source, literal.span, classes)
+      : undefined;
+  if (ofSelf !== undefined) return say("not-known", { name: ofSelf });
   const lacking = host.kind === "code" && !ofClasses ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
   const tags = isExpression ? undefined : lackingTags(template, source);

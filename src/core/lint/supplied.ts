@@ -53,7 +53,7 @@ function allSupplied(code: BookCode, context: RuleContext): readonly SuppliedLoo
   if (context.syntax.countsUnnamed && !code.files.some(({ lookups }) => lookups.some(isGiven))) return [];
   const all: SuppliedLookup[] = [];
   for (const source of code.files) for (const one of suppliedIn(source, context)) all.push(one);
-  const others = new Set([...markingCalls(code.files), ...settingCalls(all)]);
+  const others = new Set([...markingCalls(code.files), ...settingCalls(all), ...unfilledCalls(all)]);
   return others.size === 0 ? all : all.filter(({ callee }) => !others.has(callee));
 }
 
@@ -74,6 +74,21 @@ function settingCalls(all: readonly SuppliedLookup[]): readonly string[] {
     callee !== "" && (fitting === 0 ? count >= fewNames : count >= enoughNames && fitting * 10 < count)
       ? [callee]
       : [],
+  );
+}
+
+/** So many messages with arguments that a function is asked for without any value say that others fill what it gives. */
+const enoughUnfilled = 12;
+
+/** Functions that are asked for many messages with arguments, and never given a value. */
+function unfilledCalls(all: readonly SuppliedLookup[]): readonly string[] {
+  const counts = new Map<string, number>();
+  const given = new Set<string>();
+  for (const { callee, needed, passed } of all)
+    if (passed.length > 0) given.add(callee);
+    else if (needed.size > 0) counts.set(callee, (counts.get(callee) ?? 0) + 1);
+  return [...counts].flatMap(([callee, count]) =>
+    callee !== "" && count >= enoughUnfilled && !given.has(callee) ? [callee] : [],
   );
 }
 

@@ -8,7 +8,7 @@ import { languageOf } from "./languages/index.js";
 import { readMarkup, readScriptTemplate, type EmbeddedReader } from "./readers/markup/markup.js";
 import { dialectOf, hasSharedEnding, isSharedProgram } from "./dialects/index.js";
 import { tagged } from "./dialects/tagged/tagged.js";
-import { isScript } from "./readers/script/endings.js";
+import { isScript, startsAsXml } from "./readers/script/endings.js";
 import { readScript } from "./readers/script/script.js";
 import { byPlace, fixedText } from "./model.js";
 import type { Literal, Lookup, LookupShapes, SourceFile, SourceProblem } from "./model.js";
@@ -152,6 +152,7 @@ function keyOfMark(written: string): Lookup["key"] {
 }
 
 function readByName(file: string, text: string, bom: boolean, shapes: LookupShapes): SourceFile {
+  if (isScript(file) && startsAsXml(text)) return empty(file, text, bom, shapes);
   if (isScript(file)) return withTemplates(readScript(file, text, bom, shapes), shapes);
   const dialect = shapes.dialect?.(file) ?? dialectOf(file, text);
   if (!dialect) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);

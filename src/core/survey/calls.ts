@@ -32,7 +32,7 @@ export const builder =
  * code already, whether a book knows of them or not.
  */
 export const lookupByName =
-  /(?:^|[.>:$])(?:_{1,2}[a-z]{0,4}(?:_noop)?|esc_(?:html|attr)_{1,2}[a-z]?|[dn]{0,3}p?gettext(?:_lazy|_noop)?|N_|trans|transChoice|trans_choice|i18n|translate|tr|qsTr|localize(?:[A-Z]\w{0,30}|_\w{1,30})?|lang)$|(?:^|[.>:$])(?:i18n|l10n|nls|intl)[.>:-]{1,2}\w{1,30}$|^\|\w+$/;
+  /(?:^|[.>:$])(?:_{1,2}[a-z]{0,4}(?:_noop)?|esc_(?:html|attr)_{1,2}[a-z]?|[dn]{0,3}p?gettext(?:_lazy|_noop)?|N_|trans|transChoice|trans_choice|i18n|translate|tr|qsTr|localize(?:[A-Z]\w{0,30}|_\w{1,30})?|lang|[a-z]\w{0,30}(?:Translate|_translate|Gettext|_gettext))$|(?:^|[.>:$])(?:i18n|l10n|nls|intl)[.>:-]{1,2}\w{1,30}$|^\|\w+$/;
 
 const loggers: ReadonlySet<string> = new Set(
   "log logs logger logging verbose silly debug debugf debuglog debugprint trace syslog logf logln errorlog auditlog".split(

@@ -255,6 +255,9 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\(?[?&][\w-]+=[\w.-]*(?:&[\w-]+=[\w.-]*)*\)?$/, "a query of an address"],
   [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
+  [/^(?=[^]{0,80}\\[bBdDsSwWAZ])(?:\\[a-zA-Z]|[^\p{L}\\]){1,80}$/u, "a regular expression"],
+  [/^[^\s\p{L}]{0,9}(?:[A-Z]{1,12}::)?https?:\/\/\S+$/u, "an address"],
+  [/^\{(\w{1,20})\}[^{}]{1,200}\{\/\1\}$/, "a block of a template"],
   [/^(?:&lt;\/?[a-z][\w-]{0,20}&gt;)+$/i, "a tag"],
   [/^(?=[^,]{0,60}[a-z])[^,\s][^,\n]{0,60}(?:,[^,\s][^,\n]{0,60}){4,60}$/i, "a row of a table"],
 ];
@@ -421,7 +424,8 @@ function wordShape(word: string): [Shape["name"], string] {
 function identifierReason(word: string): string | undefined {
   if (/^[a-z][a-z0-9]*(?:[A-Z][a-z0-9]*)+$/.test(word)) return "looks like a camelCase name";
   if (/^[A-Z]{1,4}[a-z0-9]+(?:[A-Z][a-z0-9]+)+[A-Z]{0,4}$/.test(word)) return "looks like a PascalCase name";
-  if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)+$/.test(word)) return "looks like a snake_case name";
+  if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)*(?:_[A-Za-z0-9]+|_)$/.test(word))
+    return "looks like a snake_case name";
   if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
   if (/^[a-z0-9]+(?:[-_][a-z0-9]+)+$/.test(word) && /_/.test(word)) return "looks like a name with marks";
   if (/^![A-Za-z]\w*$/.test(word)) return "looks like a condition";

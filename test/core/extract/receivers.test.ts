@@ -64,6 +64,92 @@ describe("a variable of PHP that a lookup is asked of has to be known where the 
   });
 });
 
+describe("a variable that a lookup is asked of has to be known in its function", () => {
+  const lookup = { lookups: [{ call: "desk.say" }], emit: { call: 'desk.say("{key}"{args})' } };
+  const line = 'flash("The boat is late today")';
+  const show = 'show("The boat is late today")';
+  const notice = 'flash[:notice] = "The boat is late today"';
+  test.each<[string, string, string, boolean]>([
+    ["a parameter", "a.py", `def f(desk):\n    ${line}\n`, true],
+    ["a parameter with a type", "a.py", `def f(a, desk: Desk = None):\n    ${line}\n`, true],
+    ["made before", "a.py", `def f():\n    desk = make()\n    ${line}\n`, true],
+    ["made behind", "a.py", `def f():\n    ${line}\n    desk = make()\n`, false],
+    ["another function's", "a.py", `def g(desk):\n    pass\n\n\ndef f():\n    ${line}\n`, false],
+    [
+      "that of the function around",
+      "a.py",
+      `def f(desk):\n    def g():\n        ${line}\n    return g\n`,
+      true,
+    ],
+    ["taken in by the file", "a.py", `from harbor import desk\n\n\ndef f():\n    ${line}\n`, true],
+    ["made by the file", "a.py", `desk = make()\n\n\ndef f():\n    ${line}\n`, true],
+    ["free in another function", "a.py", `def g():\n    desk.open()\n\n\ndef f():\n    ${line}\n`, true],
+    ["a member of another", "a.py", `def f(a):\n    a.desk.open()\n    ${line}\n`, false],
+    ["a parameter", "a.go", `package a\n\nfunc f(desk *Desk) {\n\t${show}\n}\n`, true],
+    ["a receiver", "a.go", `package a\n\nfunc (desk *Desk) f() {\n\t${show}\n}\n`, true],
+    [
+      "another function's",
+      "a.go",
+      `package a\n\nfunc g(desk *Desk) {\n}\n\nfunc f() {\n\t${show}\n}\n`,
+      false,
+    ],
+    ["a package", "a.go", `package a\n\nimport "harbor/desk"\n\nfunc f() {\n\t${show}\n}\n`, true],
+    ["a parameter", "a.rb", `def f(desk)\n  ${notice}\nend\n`, true],
+    ["another method's", "a.rb", `def g(desk)\n  desk.open\nend\n\ndef f\n  ${notice}\nend\n`, false],
+    ["a method that others ask", "a.rb", `def g\n  desk.open\nend\n\ndef f\n  ${notice}\nend\n`, true],
+    ["a method", "a.rb", `class A\n  attr_reader :desk\n  def f\n    ${notice}\n  end\nend\n`, true],
+  ])("%s (%s): %s", async (_, file, code, isMoved) => {
+    const found = await extract(file, code, lookup);
+    expect(found.isMoved).toBe(isMoved);
+    if (!isMoved) expect(found.notes).toContain("extract/not-known");
+  });
+});
+
+describe("`self` of Python has to have the lookup", () => {
+  const book = { lookups: [{ call: "self.tr" }], emit: { call: 'self.tr("{key}"{args})' } };
+  const line = 'flash("The boat is late today")';
+  const uses = '    def g(self):\n        show(self.tr("boat"))\n';
+  test.each<[string, string, boolean]>([
+    ["its class uses it", `class A(Desk):\n    def f(self):\n        ${line}\n${uses}`, true],
+    ["nothing has it", `class A(Desk):\n    def f(self):\n        ${line}\n`, false],
+    [
+      "its class makes it",
+      `class A:\n    def f(self):\n        ${line}\n    def tr(self, key):\n        pass\n`,
+      true,
+    ],
+    [
+      "a class above uses it",
+      `class A(Desk):\n${uses}\n\nclass B(A):\n    def f(self):\n        ${line}\n`,
+      true,
+    ],
+    [
+      "one of the same kind uses it",
+      `class A(Desk):\n${uses}\n\nclass B(Desk):\n    def f(self):\n        ${line}\n`,
+      true,
+    ],
+    [
+      "one of another kind uses it",
+      `class A(Desk):\n${uses}\n\nclass B(Quay):\n    def f(self):\n        ${line}\n`,
+      false,
+    ],
+    [
+      "a method without an object",
+      `class A(Desk):\n${uses}    @staticmethod\n    def f(a):\n        ${line}\n`,
+      false,
+    ],
+    ["a function", `class A(Desk):\n${uses}\n\ndef f():\n    ${line}\n`, false],
+    [
+      "a function in a method",
+      `class A(Desk):\n${uses}    def f(self):\n        def h():\n            ${line}\n        return h\n`,
+      true,
+    ],
+  ])("%s", async (_, code, isMoved) => {
+    const found = await extract("a.py", code, book);
+    expect(found.isMoved).toBe(isMoved);
+    if (!isMoved) expect(found.notes).toContain("extract/not-known");
+  });
+});
+
 describe("`this` of a script has to have the lookup", () => {
   const book = { lookups: [{ call: "this.say" }], emit: { call: 'this.say("{key}"{args})' } };
   const shown = 'alert("The boat is late today");';

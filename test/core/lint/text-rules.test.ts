@@ -288,6 +288,7 @@ const tables: Readonly<
     found: [["pl", "{n, plural, one {# boat} other {# boats}}", "Łodzie: {n}"]],
     passed: [
       ["ko", "{n, plural, one {# boat} other {# boats}}", "배 {n}척"],
+      ["fa", "{n, plural, one {# boat} other {# boats}}", "{n} قایق"],
       ["de", "{n, plural, one {# boat} other {# boats}}", "Boote"],
     ],
   },

@@ -154,8 +154,8 @@ function isCall({ lookup }: LookupUse): boolean {
   return "call" in lookup || "maker" in lookup || "member" in lookup || "descriptor" in lookup;
 }
 
-/** What marks a text that another call looks up later, as gettext has it. */
-const onlyMarks = /^N_$|gettext_noop$/;
+/** What marks a text or key that another call looks up later: it gives it back as it is. */
+const onlyMarks = /^N_$|[nN]oop$|(?:^|\.)mark(?:er|ed)?$|(?:^|[.a-z\d])[mM]ark(?:Key|Text|ForTranslation)$/;
 
 /** The most frequent call of some files, as they write it. */
 function writtenIn(
@@ -165,7 +165,7 @@ function writtenIn(
 ): WrittenLookup | undefined {
   const calls = uses.filter(isCall);
   const asking = calls.filter(({ lookup }) => !("call" in lookup && onlyMarks.test(lookup.call)));
-  const counted = (asking.length > 0 ? asking : calls)
+  const counted = asking
     .map((use) => ({
       use,
       count: [...use.endings].reduce((sum, [one, n]) => sum + (isMeant(one) ? n : 0), 0),

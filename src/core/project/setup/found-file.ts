@@ -1,3 +1,4 @@
+import { startsAsXml } from "../../source/readers/script/endings.js";
 import { posix } from "node:path";
 import { formatNameOf, formatOf, formats } from "../../catalog/formats/index.js";
 import type { CatalogContent } from "../../catalog/model.js";
@@ -60,7 +61,8 @@ export function readEntries(
   name: FormatName = formatNameOf(file),
 ): CatalogContent | undefined {
   const read = files.read(file);
-  if (!read.ok || read.text.length > largestFile) return undefined;
+  if (!read.ok || read.text.length > largestFile || (isModule(file) && startsAsXml(read.text)))
+    return undefined;
   const format = formatOf({ files: file, format: name, table: undefined });
   const content = format.read(read.text, ".");
   const texts = content.entries.filter((entry) => entry.kind === "text").length;

@@ -3,6 +3,7 @@ import type { Files } from "../../files/files.js";
 import { noShapes } from "../../source/book-code.js";
 import { fixedText, type SourceFile } from "../../source/model.js";
 import { literally } from "../../text/key-pattern.js";
+import { isScript, startsAsXml } from "../../source/readers/script/endings.js";
 import { hasSharedEnding, isSharedProgram } from "../../source/dialects/index.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { lazily } from "../../text/lazy.js";
@@ -235,6 +236,7 @@ export async function readAllCode(files: Files, readable: readonly string[]): Pr
     const read = files.read(file);
     // Others wrote what is built, and call functions by names of their own.
     if (!read.ok || isBuilt(leftOutByContent(file, read.text))) return [];
+    if (isScript(file) && startsAsXml(read.text)) return [];
     return [readSource(file, read.text, read.bom, noShapes)];
   });
 }

@@ -3,6 +3,7 @@ import { readableText, type SourceFile } from "../../source/model.js";
 import { lookupByName } from "../../survey/calls.js";
 import { isBeside, keyLike, textLike } from "./declared-texts.js";
 import { madeLookups } from "./made-lookups.js";
+import { startsAsXml } from "../../source/readers/script/endings.js";
 import { countHit, newUse, type LookupUse } from "./lookup-use.js";
 
 /** Fewer texts than these may be given to a function of the same name by chance. */
@@ -91,16 +92,23 @@ function isOfPairs({ hits }: LookupUse, seconds: ReadonlyMap<string, number> = n
   return all * 2 > hits && !counts.some((count) => count * 10 >= all * 8);
 }
 
-/** Formats of catalogs that are not read, which many programs use. */
+/** Formats of catalogs that are not read, which many programs use; those of an ending that scripts have are written in XML. */
 const otherFormats = ["po", "resx", "strings"];
+const xmlAsScripts = ["ts"];
 
 /** What there is of translations in formats that are not read, as a sentence. */
 export function otherCatalogs(files: Files): string | undefined {
-  const [first, ...more] = files.list({
-    patterns: [`**/*.{${otherFormats.join(",")}}`],
-    ignore: ["**/node_modules/**"],
-    respectIgnoreFiles: true,
-  });
+  const listed = (endings: readonly string[]) =>
+    files.list({
+      patterns: endings.map((ending) => `**/*.${ending}`),
+      ignore: ["**/node_modules/**"],
+      respectIgnoreFiles: true,
+    });
+  const isXml = (file: string) => {
+    const read = files.read(file);
+    return read.ok && startsAsXml(read.text);
+  };
+  const [first, ...more] = [...listed(otherFormats), ...listed(xmlAsScripts).filter(isXml)];
   if (first === undefined) return undefined;
   const which = more.length === 0 ? first : `${first} and ${more.length} more`;
   return `${which} ${more.length === 0 ? "is" : "are"} in a format that is not read, so that translations stay where they are.`;

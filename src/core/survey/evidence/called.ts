@@ -48,7 +48,7 @@ export const called: EvidenceSource = (literal, habits, own, place) => {
         : evidence("developerError", `written by ${callee}() where errors go`);
   if (writesForDevelopers(callee, habits))
     return evidence("codeCall", `written by ${callee}() for developers`);
-  if ((context.index ?? 0) <= 1 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
+  if ((context.index ?? 0) <= 2 && lookupByName.test(callee) && !own?.textCalls.includes(callee))
     return evidence("lookedUp", `looked up by ${callee.startsWith("|") ? callee : `${callee}()`} already`);
   if (context.index === 0 && isLookedUpBeside(literal, place))
     return evidence("lookedUp", "looked up beside it, for the same call");

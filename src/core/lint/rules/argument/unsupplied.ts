@@ -6,7 +6,7 @@ export const argumentUnsupplied = defineRule({
   id: "argument/unsupplied",
   level: "error",
   summary: "Missing value for an argument in a lookup.",
-  why: "Users see the braces, or the program throws an error. Nothing is reported where the code passes a variable or spreads an object, because its members are unknown, and for functions whose many calls never pass a value, where others do: they only mark keys. What hardly any lookup passes, such as the name of a product, is given to all messages by the program.",
+  why: "Users see the braces, or the program throws an error. Nothing is reported where the code passes a variable or spreads an object, because its members are unknown, and for functions whose many calls never pass a value, where others do or many of their messages need some: they only mark keys. What hardly any lookup passes, such as the name of a product, is given to all messages by the program.",
   messages: {
     unsupplied: {
       message: 'missing value for {arguments}, which the message "{key}" needs',

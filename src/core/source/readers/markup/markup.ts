@@ -144,6 +144,8 @@ class MarkupReader {
   readonly islands: readonly Island[];
   /** The text with its islands, and later the blocks of scripts, taken out; places stay. */
   private masked: string;
+  /** Blocks whose content is looked up already, or is no text. */
+  private ownBlocks: readonly Span[] = [];
   /** Why literals here are not to be translated: the markup says so. */
   private exempt: string | undefined = undefined;
 
@@ -167,7 +169,8 @@ class MarkupReader {
       ({ start, end }) => !/^\s{0,40}<(?:script|style|link|template)\b/im.test(this.masked.slice(start, end)),
     );
     for (const block of blocks) this.scriptCode("script.js", block);
-    this.masked = [...blocks, ...this.ofOtherUse()].reduce((text, span) => blanked(text, span), this.masked);
+    this.ownBlocks = this.ofOtherUse();
+    this.masked = [...blocks, ...this.ownBlocks].reduce((text, span) => blanked(text, span), this.masked);
     const root = readTree(this.masked, this.dialect.elementsInText);
     this.elements(root);
     this.islandCode(root);
@@ -279,7 +282,10 @@ class MarkupReader {
   /** Reads a part of the template as a script: a value that an island puts out stands as a name, or as part of a string. */
   private scriptCode(name: string, { start, end }: Span): void {
     const masked = this.masked.slice(start, end).replace(/\uE000/g, islandName);
-    let code = masked.replace(/[\uE001\uE002]/g, " ");
+    // What marks the script as text of an XML document is none of it.
+    let code = masked
+      .replace(/[\uE001\uE002]/g, " ")
+      .replace(/<!\[CDATA\[|\]\]>/g, (mark) => " ".repeat(mark.length));
     let read = readScript(name, code, false, this.shapes);
     if (read.problems.length > 0 && masked.includes(islandMarks.code)) {
       // Code that puts out a value without saying so leaves a hole where it is taken for a statement.
@@ -437,6 +443,9 @@ class MarkupReader {
     // Of a value that a block looks up as a whole nothing is left: `title="{% trans %}Boats{% endtrans %}"`.
     const value = this.masked.slice(valueStart, valueEnd);
     if (/^[\s\uE001\uE002]*$/.test(value)) return;
+    // Nor is what stands in such a block beside other values.
+    const holdsBlock = this.ownBlocks.some(({ start, end }) => start < valueEnd && valueStart < end);
+    if (holdsBlock && !/\p{L}/u.test(value.replace(/[\uE000-\uE002]/g, ""))) return;
     const around = /^\s{0,40}<([a-z]\w{0,20})>[^<>]{0,1000}<\/([a-z]\w{0,20})>\s{0,40}$/i.exec(value);
     if (around !== null && around[1] === around[2] && lookupElement.test(around[1] ?? "")) return;
     const unique = uniqueNames();
@@ -453,7 +462,7 @@ class MarkupReader {
         : { start: Math.max(valueStart, start), end },
       pieces,
       context: isMarked ? { ...base, name: "title" } : base,
-      ...(hasMarkup && { obstacle: say("attribute-markup", {}) }),
+      ...((hasMarkup || holdsBlock) && { obstacle: say("attribute-markup", {}) }),
       ...(isMarked && this.marking(element, name)),
       ...(written !== undefined && { written }),
     });

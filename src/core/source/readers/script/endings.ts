@@ -5,3 +5,8 @@ export const scriptEndings = [".js", ".jsx", ".mjs", ".cjs", ".ts", ".tsx", ".mt
 export function isScript(file: string): boolean {
   return scriptEndings.some((ending) => file.endsWith(ending));
 }
+
+/** Whether a file is written in XML, whatever its ending is: catalogs of desktop programs end as scripts do. */
+export function startsAsXml(text: string): boolean {
+  return /^\s{0,99}<(?:\?xml|!DOCTYPE)\s/.test(text);
+}
