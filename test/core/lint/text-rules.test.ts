@@ -1129,6 +1129,68 @@ test.each([
   expect(findings.map((one) => one.severity)).toEqual([severity]);
 });
 
+describe("a text that is the source's", () => {
+  const severities = async (
+    key: string,
+    source: Record<string, string>,
+    ...targets: Record<string, string>[]
+  ) => {
+    const locales = ["fr", "it", "es", "pl"].slice(0, targets.length);
+    const project = memoryProject(
+      {},
+      {
+        "t/en.json": JSON.stringify(source),
+        ...Object.fromEntries(locales.map((locale, at) => [`t/${locale}.json`, JSON.stringify(targets[at])])),
+      },
+      locales,
+    );
+    const findings = await lintProject(project);
+    return findings
+      .filter((one) => one.rule === "text/untranslated" && one.key === key && one.locale === "fr")
+      .map(({ severity }) => severity);
+  };
+  const source = { a: "Page {n}", b: "Next page", c: "The page is empty", d: "Page count", e: "Boat {n}" };
+  const french = { a: "Page {n}", b: "Page suivante", c: "La page est vide", d: "Page count", e: "Boat {n}" };
+
+  test("is the language's own where it uses the word elsewhere", async () => {
+    expect(await severities("a", source, french)).toEqual([]);
+    expect(await severities("e", source, french)).toEqual(["warning"]);
+    expect(await severities("d", source, french)).toEqual(["warning"]);
+  });
+  test("is not where the word stands in one other text, or in one that is half translated", async () => {
+    expect(await severities("a", source, { ...french, c: "Rien" })).toEqual(["warning"]);
+    expect(await severities("a", source, { ...french, c: "La page is empty" })).toEqual(["warning"]);
+  });
+  test("is for programs where hardly any language has its own for keys that end so", async () => {
+    const names = [..."abcdefgh"];
+    const inFull = (text: (name: string) => string, args: (name: string) => string) =>
+      Object.fromEntries(
+        names.flatMap((name) => [
+          [`${name}.title`, text(name)],
+          [`${name}.args`, args(name)],
+          [`${name}.text`, `${text(name)} ${text(name)} oui`],
+          [`${name}.more`, `oui ${text(name)}`],
+          [`${name}.rest`, `non ${text(name)}`],
+          [`${name}.last`, `non ${text(name)} oui`],
+        ]),
+      ) as Record<string, string>;
+    const kept = (name: string) => `list${name}, call${name}`;
+    const english = inFull((name) => `Boat ${name}${name}`, kept);
+    const others = ["bateau", "barca", "barco"].map((word) => inFull((name) => `${word} ${name}`, kept));
+    expect(await severities("a.args", english, ...others)).toEqual(["info"]);
+    const translated = ["bateau", "barca", "barco"].map((word) =>
+      inFull(
+        (name) => `${word} ${name}`,
+        () => word,
+      ),
+    );
+    const [first = {}, ...more] = translated;
+    expect(await severities("a.args", english, { ...first, "a.args": kept("a") }, ...more)).toEqual([
+      "warning",
+    ]);
+  });
+});
+
 test("a group of keys of which the source has none is one finding", async () => {
   const names = [..."abcdefghij"];
   const group = (count: number) =>

@@ -5,13 +5,14 @@ import type { Entry } from "../../../catalog/model.js";
 import { mayStaySame } from "../../../ledger/standing.js";
 import { languageName } from "../../plural-words.js";
 import { languageOf } from "../../text-parts.js";
+import { partEnds } from "../../../text/separators.js";
 import { defineRule, type RuleContext } from "../../rule.js";
 
 export const textUntranslated = defineRule({
   id: "text/untranslated",
   level: "warning",
   summary: "Translation that is the same as the source.",
-  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source language, countries, months and days that the locale calls so, texts that the ledger records as translated, and names and words that several translations keep, while others do not. A locale of which most is the source's has one finding, which says how much.",
+  why: "Users read a foreign language in the middle of their own. Not reported: texts without words, words in capitals (`PDF`), single words of up to three letters, variants of the source language, countries, months and days that the locale calls so, texts that the ledger records as translated, names and words that several translations keep, while others do not, and words that the language uses in other texts of its own (`Version`). A locale of which most is the source's has one finding, which says how much.",
   messages: {
     mostly: {
       message: "{same} of {texts} texts are those of the source: {language} is hardly begun",
@@ -46,10 +47,14 @@ export const textUntranslated = defineRule({
     if (record && record.state !== "initial") return;
     if (ownNames(locale).has(entry.text.toLowerCase())) return;
     const keepers = keepersOf(entry, catalog, context);
-    const isWord = !/\s/.test(entry.text.trim());
+    const words = wordsOf(message.facts.text);
+    const isWord = words.length === 1;
     const isShared = isSharedBySeveral(keepers);
     if (isName(entry, keepers) || (isWord && isShared)) return;
-    const isDoubtful = isShared || (isWord && isAlone(catalog, context));
+    const isOwn = words.length > 0 && words.every((word) => usesWord(catalog, word, context));
+    if (isWord && isOwn) return;
+    const isDoubtful =
+      isOwn || isShared || (isWord && isAlone(catalog, context)) || isOfProgram(entry.key, context);
     target.report(
       "untranslated",
       { language: languageName(locale) },
@@ -76,6 +81,8 @@ const leastSentences = 20;
 
 /** What is worked out once of a book, which is another object when one of its catalogs changes. */
 interface Kept {
+  /** How often texts of keys that end alike are kept, by how they end. */
+  families: ReadonlyMap<string, { readonly kept: number; readonly all: number }> | undefined;
   readonly shares: Map<string, LocaleKept>;
   readonly keepers: Map<string, Keepers>;
 }
@@ -84,7 +91,7 @@ const keptOfBooks = new WeakMap<Book, Kept>();
 
 function keptOf(book: Book): Kept {
   let kept = keptOfBooks.get(book);
-  if (!kept) keptOfBooks.set(book, (kept = { shares: new Map(), keepers: new Map() }));
+  if (!kept) keptOfBooks.set(book, (kept = { families: undefined, shares: new Map(), keepers: new Map() }));
   return kept;
 }
 
@@ -192,6 +199,89 @@ function keepersOf(
   }
   known.set(id, keepers);
   return keepers;
+}
+
+/** The words of a text in lower case, without its values. */
+function wordsOf(text: string): readonly string[] {
+  return (text.match(/\p{L}[\p{L}\p{M}'’-]*/gu) ?? []).map((word) => word.toLowerCase());
+}
+
+/** So many texts of keys that end alike, in all languages, and this part of them kept, are for programs: `functions.sum.args`. */
+const enoughOfFamily = 20;
+const mostOfFamily = 0.8;
+
+function lastPart(key: string, context: RuleContext): string {
+  return key.slice(1 + Math.max(...partEnds(context.book.config).map((end) => key.lastIndexOf(end))));
+}
+
+/** Whether hardly any language has words of its own for keys that end as one does. */
+function isOfProgram(key: string, context: RuleContext): boolean {
+  const { book } = context;
+  const kept = keptOf(book);
+  kept.families ??= familiesOf(context);
+  const { kept: count = 0, all = 0 } = kept.families.get(lastPart(key, context)) ?? {};
+  return all >= enoughOfFamily && count >= all * mostOfFamily;
+}
+
+function familiesOf(context: RuleContext): ReadonlyMap<string, { kept: number; all: number }> {
+  const { book } = context;
+  const families = new Map<string, { kept: number; all: number }>();
+  for (const source of book.catalogsOf(book.sourceLocale))
+    for (const { key, text, kind } of source.byKey.values()) {
+      if (kind !== "text") continue;
+      const name = lastPart(key, context);
+      const family = families.get(name) ?? { kept: 0, all: 0 };
+      families.set(name, family);
+      for (const locale of book.targetLocales) {
+        const own = book.catalog(locale, source.namespace)?.byKey.get(key);
+        if (!own || shareKept(locale, context) >= mostKept) continue;
+        family.all++;
+        if (own.text === text) family.kept++;
+      }
+    }
+  return families;
+}
+
+/** So many texts of a language that are not the source's have a word that is its own as well: `Version`, `Page`, `Status`. */
+const enoughTexts = 2;
+
+const wordsOfCatalogs = new WeakMap<
+  Catalog,
+  { readonly source: Catalog | undefined; readonly counts: ReadonlyMap<string, number> }
+>();
+
+/** Whether a language uses a word of the source where it has texts of its own. */
+function usesWord(own: Catalog, word: string, { book }: Pick<RuleContext, "book">): boolean {
+  let count = 0;
+  for (const catalog of book.catalogsOf(own.locale)) {
+    count += wordCounts(catalog, book.catalog(book.sourceLocale, catalog.namespace)).get(word) ?? 0;
+    if (count >= enoughTexts) return true;
+  }
+  return false;
+}
+
+/** In how many texts of a catalog that are not the source's each word stands. */
+function wordCounts(catalog: Catalog, source: Catalog | undefined): ReadonlyMap<string, number> {
+  const known = wordsOfCatalogs.get(catalog);
+  if (known && known.source === source) return known.counts;
+  const counts = new Map<string, number>();
+  const { table } = catalog;
+  for (let at = 0; at < table.size; at++) {
+    const there = source ? source.table.findNear(at, table.keyAt(at)) : -1;
+    const from = there >= 0 ? source?.table.textAt(there) : undefined;
+    const text = table.textAt(at);
+    if (from === undefined || text === undefined || from === text || isHardlyChanged(from, text)) continue;
+    for (const word of new Set(wordsOf(text))) counts.set(word, (counts.get(word) ?? 0) + 1);
+  }
+  wordsOfCatalogs.set(catalog, { source, counts });
+  return counts;
+}
+
+/** Whether most words of a text are those of another: what is half translated has words of both languages. */
+function isHardlyChanged(from: string, text: string): boolean {
+  const words = new Set(wordsOf(from));
+  const own = wordsOf(text);
+  return own.filter((word) => words.has(word)).length * 2 > own.length;
 }
 
 /** How many translations keep a word that several languages have, and what part of them. */
