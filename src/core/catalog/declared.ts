@@ -181,17 +181,23 @@ function typesIn(text: string): ReadonlyMap<string, DeclaredGroup> {
     found.set(match[1] ?? "", { group });
     head.lastIndex = group.end;
   }
-  // A member may have a type that stands beside it.
-  const resolved = (group: OpenGroup, depth: number): DeclaredGroup => ({
+  // A member may have a type that stands beside it. What has itself below itself are no texts, and neither is what has so many.
+  let left = mostMembers;
+  const resolved = (group: OpenGroup, around: readonly string[]): DeclaredGroup => ({
     start: group.start,
     end: group.end,
     members: group.members.map(({ type, below, ...member }) => {
-      const named = below ?? (depth < 20 ? found.get(type)?.group : undefined);
-      return { ...member, below: named && resolved(named, depth + 1) };
+      left--;
+      const named = around.includes(type) || left < 0 ? undefined : found.get(type)?.group;
+      const own = below ? resolved(below, around) : named && resolved(named, [...around, type]);
+      return { ...member, below: own };
     }),
   });
-  return new Map([...found].map(([name, { group }]) => [name, resolved(group, 0)]));
+  return new Map([...found].map(([name, { group }]) => [name, resolved(group, [name])]));
 }
+
+/** More members than these are not followed into the types that they have. */
+const mostMembers = 100_000;
 
 interface OpenGroup extends Span {
   readonly members: readonly OpenMember[];

@@ -51,6 +51,17 @@ describe("the texts that types declare", () => {
     expect(keysOf(text)).toEqual(expected);
   });
 
+  test("a type that has itself below itself is followed once", () => {
+    const names = Array.from({ length: 40 }, (_, at) => `m${at}`);
+    const text = `interface Schema { title: string; ${names.map((name) => `${name}?: Schema`).join("; ")} }\n`;
+    expect(keysOf(text)).toEqual(["title", ...names]);
+    const types = Array.from(
+      { length: 20 },
+      (_, at) => `interface T${at} { ${names.map((name) => `${name}: T${at + 1}`).join("; ")} }`,
+    );
+    expect(keysOf(types.join("\n"), [["m0"]])).toContain("m0");
+  });
+
   test("of several types the one that has the keys", () => {
     const text =
       "interface Props { label: string; open: string }\ninterface Cart { empty: string }\ninterface T { cart: Cart; end: string }\n";

@@ -284,6 +284,22 @@ const tables: Readonly<
       ],
     ],
   },
+  "plural/alike": {
+    found: [
+      [
+        "pl",
+        "{n, plural, one {# boat} other {# boats}}",
+        "{n, plural, one {# łódź} few {# łodzi} many {# łodzi} other {# łodzi}}",
+      ],
+    ],
+    passed: [
+      [
+        "pl",
+        "{n, plural, one {# value} other {# values}}",
+        "{n, plural, one {# wartość} few {# wartości} many {# wartości} other {# wartości}}",
+      ],
+    ],
+  },
   "plural/flattened": {
     found: [["pl", "{n, plural, one {# boat} other {# boats}}", "Łodzie: {n}"]],
     passed: [

@@ -790,6 +790,45 @@ describe("init reads locales however they are written", () => {
       },
     ],
     [
+      "the source under a name of its own",
+      {
+        "t/main.json": JSON.stringify({ a: "The boats have left", b: "Where is the crew of it?" }),
+        "t/en.json": "{}",
+        "t/de.json": JSON.stringify({ a: "Die Boote sind weg", b: "Wo ist die Mannschaft?" }),
+        "t/fr.json": JSON.stringify({ a: "Les bateaux sont partis" }),
+        "t/es.json": JSON.stringify({ a: "Los barcos se han ido" }),
+      },
+      {
+        source: "en",
+        targets: ["de", "es", "fr"],
+        books: [{ files: "t/{locale}.json", spelling: { en: "main" } }],
+      },
+    ],
+    [
+      "what only stands beside the catalogs",
+      {
+        "t/main.json": JSON.stringify({ size: "The size of it all", width: "What is the width of it?" }),
+        "t/en.json": JSON.stringify({ a: "The boats have left" }),
+        "t/de.json": JSON.stringify({ a: "Die Boote sind weg" }),
+        "t/fr.json": JSON.stringify({ a: "Les bateaux sont partis" }),
+        "t/es.json": JSON.stringify({ a: "Los barcos se han ido" }),
+      },
+      { source: "en", targets: ["de", "es", "fr"] },
+    ],
+    [
+      "numbers and names in braces",
+      {
+        "t/en.json": JSON.stringify({ a: "Row {0}", b: "Boat {1}", c: "Pier {page}", d: "Crew {0} of {1}" }),
+        "t/de.json": JSON.stringify({
+          a: "Zeile {0}",
+          b: "Boot {1}",
+          c: "Steg {page}",
+          d: "Crew {0} von {1}",
+        }),
+      },
+      { targets: ["de"], books: [{ files: "t/{locale}.json" }] },
+    ],
+    [
       "catalogs of libraries left out",
       {
         "t/en.json": json("One"),

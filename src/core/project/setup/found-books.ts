@@ -4,6 +4,7 @@ import type { CatalogContent } from "../../catalog/model.js";
 import type { Files } from "../../files/files.js";
 import type { SourceFile } from "../../source/model.js";
 import { isTextPlace } from "../../catalog/text-place.js";
+import { isWordOfEnglish } from "../../locale/word-codes.js";
 import { languageOfTexts } from "../../locale/language-of-texts.js";
 import { leftOutByName, libraryTest } from "../../survey/left-out.js";
 import { formatByContent } from "./told-by-content.js";
@@ -95,6 +96,7 @@ export function findBooks(
   for (const [pattern, count] of programs)
     if (count > (groups.get(pattern)?.members.length ?? 0)) groups.delete(pattern);
   for (const group of groupsByContent(files)) groups.set(group.pattern, group);
+  for (const group of groups.values()) takeSource(group, alone, grounds);
   for (const [owner, count] of others)
     grounds.push(
       `${count === 1 ? `One catalog of ${owner} is` : `${count} catalogs of ${owner} are`} left out.`,
@@ -113,6 +115,56 @@ export function findBooks(
     });
   books.push(...booksByFile([...alone.values()]), ...tables(files), ...booksInCode(code, new Set(modules)));
   return books.sort((a, b) => keyCount(b) - keyCount(a));
+}
+
+/** What the catalog of the source is called where the others are called by their locales. */
+const sourceNames = [
+  "main",
+  "base",
+  "default",
+  "source",
+  "reference",
+  "original",
+  "template",
+  "master",
+] as const;
+
+/** So much of its keys, or of theirs, a file has in common with those of the locales. */
+const sharedKeys = 0.7;
+
+/** Adds to the files of several locales the one that the source has under another name: `main.json` beside `de.json`. */
+function takeSource(group: Group, alone: Map<string, FoundFile>, grounds: string[]): void {
+  const sure = group.members.filter((member) => !isByChance(member));
+  if (new Set(sure.map(({ locale }) => locale)).size < leastSure) return;
+  const keysOf = ({ content }: FoundFile) => content.entries.map(({ path }) => path.join("\0"));
+  for (const written of sourceNames) {
+    const path = (namespace: string) =>
+      group.pattern.replace("{locale}", written).replace("{namespace}", namespace);
+    const names = new Set(group.members.map(({ namespace }) => namespace ?? ""));
+    const own = [...names].flatMap((name) => {
+      const found = alone.get(path(name));
+      return found ? [{ name, found }] : [];
+    });
+    if (own.length === 0) continue;
+    const keys = own.flatMap(({ found }) => keysOf(found));
+    const known = new Set(group.members.flatMap(({ found }) => keysOf(found)));
+    const shared = keys.filter((key) => known.has(key)).length;
+    if (shared < Math.min(keys.length, known.size) * sharedKeys) continue;
+    const locale = languageOfTexts(own.flatMap(({ found }) => found.content.entries.map(({ text }) => text)));
+    if (locale === undefined) continue;
+    const there = group.members.filter((member) => member.locale === locale);
+    const count = there.reduce((sum, { found }) => sum + found.content.entries.length, 0);
+    if (count * 2 > keys.length) continue;
+    // A file that is hardly begun is what programs fill from this one.
+    for (const member of there) group.members.splice(group.members.indexOf(member), 1);
+    for (const { name, found } of own) {
+      alone.delete(found.file);
+      const namespace = group.pattern.includes("{namespace}") ? name : undefined;
+      group.members.push({ pattern: group.pattern, locale, written, isWeak: false, namespace, found });
+    }
+    grounds.push(`"${written}" stands for ${locale}: that is what its texts are in.`);
+    return;
+  }
 }
 
 /** Groups of files in several locales whose ending names no format, and whose content does. */
@@ -157,13 +209,9 @@ function withoutStrays(whole: Group): Group {
 /** Beside so many locales a name of three letters is a language too, if it is the code of one that hardly anybody has heard of. */
 const manyLocales = 10;
 
-/** Codes of languages that are words of English, with which people and programs mark files: `texts_new`, `texts.min`. */
-const englishWord =
-  /^(?:ban|bas|bin|bug|day|den|fan|fat|gay|got|hit|mad|men|min|nap|new|sad|sat|son|sun|war|was)$/;
-
 /** Whether a file is called as an English word and its texts are in English: `texts_new` beside `texts_de`. */
 function isEnglishWord({ written, found: { content } }: Group["members"][number]): boolean {
-  return englishWord.test(written) && languageOfTexts(content.entries.map(({ text }) => text)) === "en";
+  return isWordOfEnglish(written) && languageOfTexts(content.entries.map(({ text }) => text)) === "en";
 }
 
 /** Fewer folders with catalogs of their own are books of their own. */

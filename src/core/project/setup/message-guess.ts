@@ -64,6 +64,13 @@ export function chooseSyntax(
   // What one text of hundreds has may be anything.
   if (!usual || best.count * leastOf < texts.length || best === usual) return usual?.syntax ?? "icu";
   if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;
+  // Where some values have names, those with numbers are named by them.
+  const named = best.syntax === "java" ? texts.filter((text) => namedValue.test(text)).length : 0;
+  if (named * namedOf >= best.count && named > 0) {
+    const syntax = quotesWithApostrophes(texts) ? usual.syntax : "brace-field";
+    grounds.push(`${best.count} texts have numbers in braces, and ${named} have names: "${syntax}".`);
+    return syntax;
+  }
   if (best.syntax === "java" && !quotesWithApostrophes(texts)) {
     grounds.push(
       `${best.count} texts have numbers in braces, and apostrophes beside them that quote nothing.`,
@@ -75,6 +82,10 @@ export function chooseSyntax(
   );
   return best.syntax;
 }
+
+/** A value in braces with a name; one of so many that have a number is no slip. */
+const namedValue = /(?<![{$%#])\{[a-zA-Z_]\w{0,40}\}(?!\})/;
+const namedOf = 30;
 
 /** What looks like a value in braces to each of what fills them. */
 const bracesOf: Readonly<Record<FillingSyntax, RegExp>> = {

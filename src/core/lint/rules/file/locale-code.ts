@@ -1,6 +1,7 @@
 import type { Catalog } from "../../../catalog/book.js";
 import { doubtTag } from "../../../locale/mistaken-tag.js";
 import { scriptOf } from "../../../locale/script.js";
+import { isWordOfEnglish } from "../../../locale/word-codes.js";
 import { defineRule } from "../../rule.js";
 
 export const fileLocaleCode = defineRule({
@@ -80,7 +81,7 @@ export const fileLocaleCode = defineRule({
     for (const stray of book.strays) {
       const written = book.layout.place(stray.file)?.written ?? stray.locale;
       // Other files of a program begin with a sign: `$schema.json`.
-      if (!/^\p{L}/u.test(written)) continue;
+      if (!/^\p{L}/u.test(written) || isWordOfEnglish(written)) continue;
       const doubt = doubtTag(written, locales);
       const more = { severity: "warning" as const };
       if (!doubt) context.reportRange(stray, start, "stray", { written, locale: stray.locale }, more);

@@ -26,6 +26,7 @@ export const textNumbers = defineRule({
       { source: "Allow unsigned OAuth 2.0 requests", target: "Unsignierte Anfragen erlauben" },
       { source: "As in version 3.0 of it", target: "Wie in Version 3" },
       { source: "e.g. 12345678", target: "z. B. 87654321" },
+      { locale: "ja", source: "Up to 200k rows", target: "20万行まで" },
       { locale: "es", source: "It leaves in 30 seconds", target: "Sale en 30 segundos" },
     ],
   },
@@ -60,7 +61,7 @@ export const textNumbers = defineRule({
 /** The numbers of a text as it writes them, by their digits alone; those that are part of a name (`ISO-8859-1`, `top-100`) are none. */
 function numbersIn(text: string): ReadonlyMap<string, string> {
   // Standards and encodings are names with numbers in them: `ISO 8601`, `UTF-8`, `ISO-8859-15`.
-  const plain = asciiDigits(text)
+  const plain = inFull(asciiDigits(text))
     .replace(
       /\b(?:[Ii][Ss][Oo]|[Rr][Ff][Cc]|[Uu][Tt][Ff]|EN|DIN|IEEE|IEC|[Bb]ase)[-\u2010\u2011 ]?\d{1,9}(?:[-:.]\d{1,9}){0,4}/g,
       " ",
@@ -76,6 +77,29 @@ function numbersIn(text: string): ReadonlyMap<string, string> {
     plain.match(/(?<![A-Za-z\d_#]|[A-Za-z][-\u2010\u2011.])\d+(?:[.,'’٬٫\u00a0\u202f]\d+| \d{3}(?!\d))*/gu) ??
     [];
   return new Map(found.map((one) => [digitsOf(one), one] as const));
+}
+
+/** Signs that stand for noughts: `200k`, and the units of four and three noughts of East Asia. */
+const noughts: Readonly<Record<string, number>> = {
+  k: 1e3,
+  K: 1e3,
+  千: 1e3,
+  천: 1e3,
+  万: 1e4,
+  萬: 1e4,
+  만: 1e4,
+  億: 1e8,
+  亿: 1e8,
+  억: 1e8,
+};
+
+/** A text with the noughts of its numbers written out. */
+function inFull(text: string): string {
+  return text.replace(
+    /(?<![\p{L}\d.,_-])(\d{1,6}(?:\.\d{1,3})?)\s?(?:([kK])(?![\p{L}\d/])|([千천万萬만億亿억]))/gu,
+    (_, digits: string, short: string | undefined, sign = short ?? "") =>
+      String(Math.round(Number(digits) * (noughts[String(sign)] ?? 1) * 1000) / 1000),
+  );
 }
 
 /** A number by its digits alone; what is said with a nought behind it is the same without: `3.0`. */
