@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { extractProject } from "../../../src/core/project/extract-project.js";
+import { lintProject } from "../../../src/core/project/lint-project.js";
 import { openProject } from "../../../src/core/project/project.js";
 import { planInit } from "../../../src/core/project/setup/init-plan.js";
 
@@ -301,4 +302,30 @@ test("attributes ask the lookup that they mostly ask", async () => {
   expect(after["quay/b.php"]).toBe(
     `<b title='<?= __esc("All boats") ?>'><?= __('Our boats') ?></b><?php echo '<b title="' . __esc('More boats') . '"></b>'; ?>\n`,
   );
+});
+
+test("a bare mark of pages asks for the texts of elements where these are keys of the catalog", async () => {
+  const texts = Array.from({ length: 30 }, (_, at) => `Boat number ${at} of the harbor`);
+  const files = {
+    "t/en.json": JSON.stringify(
+      Object.fromEntries([...texts, "Never asked for"].map((text) => [text, text])),
+    ),
+    "t/de.json": JSON.stringify({ [texts[0] ?? ""]: "Boot 0" }),
+    "quay/a.html": `${texts.map((text) => `<p translate>\n  ${text.replace(" of ", "\n  of ")}\n</p>`).join("\n")}\n<b translate>Our boats</b>`,
+    "quay/a.js": texts
+      .slice(0, 8)
+      .map((text) => `desk.say("${text}");`)
+      .join("\n"),
+  };
+  const result = await planInit(memoryFiles(files));
+  if (!result.ok) throw new Error("there is one");
+  expect(result.plan.grounds.join("\n")).toContain("translate marks the texts of templates");
+  const opened = openProject(
+    memoryFiles({ ...files, "fond.config.json": result.plan.changes[0]?.after ?? "" }),
+  );
+  if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+  const unused = (await lintProject(opened.project)).filter(({ rule }) => rule === "key/unused");
+  expect(unused.map(({ key }) => key)).toEqual(["Never asked for"]);
+  const { changes } = await extractProject(opened.project);
+  expect(changes.map(({ file }) => file)).not.toContain("quay/a.html");
 });

@@ -18,7 +18,7 @@ import {
 import { namingOf } from "./naming-style.js";
 import { countAnnotationKeys } from "./annotation-keys.js";
 import { fillingOf, isOfRuby } from "./filled-texts.js";
-import { bareMarks, classMarks, findMarks, markInWords } from "./found-marks.js";
+import { bareMarks, classMarks, findMarks, markInWords, type ProposedMark } from "./found-marks.js";
 import { isOfBrowser, numberedByBrowser, type LookupUse } from "./lookup-use.js";
 import { keysOf } from "./source-language.js";
 import { otherCatalogs } from "./text-lookups.js";
@@ -147,9 +147,11 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     lookups,
     around.ecosystem?.letterCase ?? (inRuby ? "snake" : undefined),
   );
-  const marks = lookups.uses.some(isMarkUse)
+  const byText = naming?.pattern === "{text}";
+  const marks: ProposedMark[] = lookups.uses.some(isMarkUse)
     ? []
-    : [...findMarks(users, keys), ...(naming?.pattern === "{text}" ? classMarks(users, lookups.uses) : [])];
+    : [...findMarks(users, keys), ...(byText ? classMarks(users, lookups.uses) : [])];
+  if (byText) marks.push(...bareMarks(users).filter((mark) => !marks.includes(mark)));
   for (const mark of marks)
     grounds.push(
       `${markInWords(mark)} marks the texts of templates; \`fond extract --collect\` takes them into the catalog.`,

@@ -533,13 +533,16 @@ class MarkupReader {
           : endOf(last);
     const form = inside.length === 1 && trimmed.length === 1 ? "content" : "phrase";
     this.inRun.push({ start, end });
+    const marking = this.marking(parent);
+    // A text that is its own key asks for that, with one blank for several.
+    if (marking.isBesideKey) this.mentions.add(decodeHTML(this.text.slice(start, end)).replace(/\s+/g, " "));
     const written = writtenMessage(trimmed);
     this.add({
       form,
       span: { start, end },
       pieces: trimmed,
       context: contentContext(parent),
-      ...this.marking(parent),
+      ...marking,
       ...(written !== undefined && { written }),
     });
   }
