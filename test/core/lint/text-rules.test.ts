@@ -1310,3 +1310,38 @@ test("a lookup that gives a default of any kind asks for no key that has to be t
   const findings = await lintProject(project);
   expect(findings.map(({ rule, key }) => [rule, key])).toEqual([["key/undefined", "missing"]]);
 });
+
+describe("keys that a program is given without their endings", () => {
+  const find = async (code: string) => {
+    const project = memoryProject(
+      { code: ["a.java"], lookups: [{ call: "say" }] },
+      {
+        "t/en.json": JSON.stringify({
+          "quay.open.label": "Open",
+          "quay.title": "Quay",
+          "quay.shut.label": "Shut",
+        }),
+        "a.java": `class A {\n  void f() {\n    show(say("quay.title"));\n    ${code}\n  }\n}\n`,
+      },
+    );
+    return (await lintProject(project)).flatMap(({ rule, key }) =>
+      /^key\/(?:undefined|unused)$/.test(rule) ? [`${rule.slice(4)} ${key ?? ""}`] : [],
+    );
+  };
+  test.each<[string, string, string[]]>([
+    ["an ending of its own", 'show(say("quay.open")); String end = ".label";', ["unused quay.shut.label"]],
+    [
+      "one in place of another",
+      'show(say("quay.open_text")); String end = ".label"; String other = "_text";',
+      ["unused quay.shut.label"],
+    ],
+    ["no ending in the code", 'show(say("quay.open"));', ["undefined quay.open", "unused quay.shut.label"]],
+    [
+      "another key with the ending",
+      'show(say("quay.late")); String end = ".label";',
+      ["undefined quay.late", "unused quay.open.label", "unused quay.shut.label"],
+    ],
+  ])("%s", async (_, code, expected) => {
+    expect((await find(code)).sort()).toEqual(expected);
+  });
+});
