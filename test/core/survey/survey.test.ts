@@ -592,6 +592,7 @@ test.each([
     "<?php echo '<b title=\"tooltip_' . $x . '\"></b>';\n",
     "tooltip_",
   ],
+  ["what another object than a page links to", "a.html.erb", "<%= f.link_to 'Atom', :url => {} %>\n", "Atom"],
   ["a tag by references", "a.html", "<b>&lt;HR&gt;</b>", "<HR>"],
 ])("what a program reads is no sure text: %s", (_, file, code, text) => {
   const { literals } = surveyFile(readSource(file, code, false, noShapes), "app", messageReader("icu"));

@@ -10,8 +10,8 @@ question answer greeting note warning legend alt prompt tagline intro blurb conf
 submit success error flash disable_with prompt include_blank plain banner
 `),
   textCall: callOf(`
-link_to button_to submit submit_tag label label_tag content_tag mail_to button button_tag legend link_to_if
-link_to_unless_current errors\\.add add_error flash\\.now alert notice title page_title content_for simple_format
+(?<!(?<!helpers?|view|h|self|view_context|template)\\.)(?:link_to|link_to_if|link_to_unless_current|button_to|mail_to|submit_tag|label_tag|content_tag|button_tag)
+submit label button legend errors\\.add add_error flash\\.now alert notice title page_title content_for simple_format
 field_set_tag f\\.inputs options_for_select say say_status ask yes no alert_error alert_warning tag\\.\\w+ ui\\.\\w+ shell\\.\\w+ select f\\.select form\\.select abort
 `),
   codeCall: callOf(`
