@@ -77,7 +77,7 @@ function settingCalls(all: readonly SuppliedLookup[]): readonly string[] {
   );
 }
 
-/** So many messages with arguments that a function is asked for without any value say that others fill what it gives. */
+/** So many messages with arguments that a function is asked for without any value say that others fill the text. */
 const enoughUnfilled = 12;
 
 /** Functions that are asked for many messages with arguments, and never given a value. */

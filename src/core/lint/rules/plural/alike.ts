@@ -71,7 +71,10 @@ export const pluralAlike = defineRule({
       // Behind a preposition, a verb or a comparison the two are the same, and words that end in -o are no nouns.
       if (!/^(?:#|\{\w+\})\s+\p{L}{3,}/u.test(second) || invariable.test(second)) continue;
       // So have feminine nouns of Polish that end in -ść, and some others: 2 wartości, 5 wartości.
-      if (/^(?:#|\{\w+\})\s+\p{L}*(?:ści|rzeczy|myszy|twarzy|odpowiedzi|sieci|pamięci)(?!\p{L})/u.test(second)) continue;
+      if (
+        /^(?:#|\{\w+\})\s+\p{L}*(?:ści|rzeczy|myszy|twarzy|odpowiedzi|sieci|pamięci)(?!\p{L})/u.test(second)
+      )
+        continue;
       // Persons and words that are formed as adjectives are have one form for both.
       if (/^(?:#|\{\w+\})\s+\p{L}*(?:[oо]|[yi]ch|[ыи]х)(?!\p{L})/u.test(second)) continue;
       view.report("alike", { language: languageName(locale) }, { span: many.span });
