@@ -1,6 +1,6 @@
 import { availableParallelism } from "node:os";
 
-/** Suites that start browsers, pack the program, or try very many inputs: `npm run test:long` runs these. */
+/** Suites that start browsers, pack the program or start it for many projects, or try very many inputs: `npm run test:long` runs these. */
 export const long = [
   "page/\\w+",
   "torture/\\w+",
@@ -9,8 +9,13 @@ export const long = [
   "docs",
   "cli/demo",
   "cli/package",
+  "cli/books",
+  "core/exchange/round-trip",
   "core/text/patterns",
   "core/extract/agreement",
+  "core/lint/features",
+  "core/message/oracle",
+  "core/project/live-project",
 ].map((name) => `/dist/test/${name}\\.test\\.js$`);
 
 // The tests are compiled by `npm run build` together with the code; Jest runs the result as ES modules.
