@@ -21,6 +21,7 @@ import {
   ofOtherLocale,
   used,
 } from "./evidence/uses.js";
+import { walked } from "./evidence/walked.js";
 import { headings, mnemonic, remarked, shaped } from "./evidence/words.js";
 
 /** Everything that is known about a literal, in the order in which it is said. */
@@ -192,6 +193,7 @@ const placing: readonly EvidenceSource[] = [
 
 const looking: readonly EvidenceSource[] = [
   besideKey,
+  walked,
   shaped,
   headings,
   mnemonic,

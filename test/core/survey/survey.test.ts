@@ -593,6 +593,24 @@ test.each([
     "tooltip_",
   ],
   ["what another object than a page links to", "a.html.erb", "<%= f.link_to 'Atom', :url => {} %>\n", "Atom"],
+  [
+    "what a loop picks entries by",
+    "a.py",
+    'for name, at in [("Title", 0), ("Author", 1)]:\n    row.append(data.get(name, ""))\n',
+    "Author",
+  ],
+  [
+    "what a loop picks members by",
+    "a.js",
+    'for (const name of ["Title", "Author"]) { show(boat[name]); }\n',
+    "Author",
+  ],
+  [
+    "what a loop of PHP picks by",
+    "a.php",
+    "<?php foreach (array('Title', 'Author') as $name) { echo $boat[$name]; }\n",
+    "Author",
+  ],
   ["a tag by references", "a.html", "<b>&lt;HR&gt;</b>", "<HR>"],
 ])("what a program reads is no sure text: %s", (_, file, code, text) => {
   const { literals } = surveyFile(readSource(file, code, false, noShapes), "app", messageReader("icu"));
@@ -617,4 +635,10 @@ test.each([
   const source = readSource(file, code, false, noShapes);
   expect(source.problems).toEqual([]);
   expect(source.literals.map(({ pieces }) => fixedText(pieces))).toEqual(texts);
+});
+
+test("what a loop shows and picks nothing by may be text", () => {
+  const code = 'for name in ["Our boats", "Our crews"]:\n    print(name)\n    row = [names]\n';
+  const { literals } = surveyFile(readSource("a.py", code, false, noShapes), "app", messageReader("icu"));
+  expect(literals.map(({ verdict }) => verdict)).not.toContain("code");
 });
