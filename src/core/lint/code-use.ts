@@ -1,11 +1,12 @@
 import { haveSameKeys, type Book, type Catalog } from "../catalog/book.js";
 import type { BookConfig } from "../config/schema.js";
-import { homeOf, type CodeUse } from "../source/book-code.js";
+import { homeOf, type BookCode, type CodeUse } from "../source/book-code.js";
 import type { Lookup, LookupKey } from "../source/model.js";
 import { composedKeyTest } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import { NearestKeys } from "../text/nearest.js";
 import { partEnds } from "../text/separators.js";
+import { MadeKeys } from "./key-endings.js";
 import { composedIn, groupedByPrefix, mentionsOf } from "./possible-keys.js";
 
 const made = new WeakMap<BookConfig, { readonly sources: readonly Catalog[]; readonly keys: SourceKeys }>();
@@ -107,6 +108,7 @@ class SourceKeys {
   private readonly asked = new WeakMap<CodeUse, AskedKeys>();
   private readonly used = new WeakMap<CodeUse, UsedKeys>();
   private alike: NearestKeys | undefined;
+  private made: { readonly code: BookCode; readonly keys: MadeKeys } | undefined;
   /** What stands between a key and the name of one of its forms; undefined where forms have no keys of their own. */
   private readonly mark: string | undefined;
   /** What may stand before a key without namespace, as strings have it that are no lookups. */
@@ -174,6 +176,17 @@ class SourceKeys {
     const told = source.lookups.filter(({ key }) => key.kind !== "unknown");
     const unknown = told.filter((lookup) => !this.knows(lookup.key) && this.formsOf(lookup).length === 0);
     return { count: told.length, unknown };
+  }
+
+  /** What a book's code makes of the keys that it is given. */
+  madeIn(code: BookCode): MadeKeys {
+    if (this.made?.code === code) return this.made.keys;
+    const unknown = code.files.flatMap((source) =>
+      this.askedBy(source).unknown.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])),
+    );
+    const keys = new MadeKeys(code, new Set(unknown), (key) => this.knows(key));
+    this.made = { code, keys };
+    return keys;
   }
 
   /** The keys that a file of code may use: those that it looks up, and those that stand in it as strings. */

@@ -256,7 +256,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],
   [/^(?=[^]{0,80}\\[bBdDsSwWAZ])(?:\\[a-zA-Z]|[^\p{L}\\]){1,80}$/u, "a regular expression"],
-  [/^[^\s\p{L}]{0,9}(?:[A-Z]{1,12}::)?https?:\/\/\S+$/u, "an address"],
+  [/^[^\s\p{Ll}]{0,20}https?:\/\/\S+$/u, "an address"],
   [/^\{(\w{1,20})\}[^{}]{1,200}\{\/\1\}$/, "a block of a template"],
   [/^(?:&lt;\/?[a-z][\w-]{0,20}&gt;)+$/i, "a tag"],
   [/^(?=[^,]{0,60}[a-z])[^,\s][^,\n]{0,60}(?:,[^,\s][^,\n]{0,60}){4,60}$/i, "a row of a table"],

@@ -1312,36 +1312,51 @@ test("a lookup that gives a default of any kind asks for no key that has to be t
 });
 
 describe("keys that a program is given without their endings", () => {
-  const find = async (code: string) => {
+  const find = async (asked: readonly string[], more: string) => {
+    const names = ["open", "shut", "late", "gone"];
+    const labels = Object.fromEntries(names.map((name) => [`quay.${name}.label`, name]));
+    const lines = ["quay.title", ...asked].map((key) => `    show(say("${key}"));\n`).join("");
     const project = memoryProject(
       { code: ["a.java"], lookups: [{ call: "say" }] },
       {
-        "t/en.json": JSON.stringify({
-          "quay.open.label": "Open",
-          "quay.title": "Quay",
-          "quay.shut.label": "Shut",
-        }),
-        "a.java": `class A {\n  void f() {\n    show(say("quay.title"));\n    ${code}\n  }\n}\n`,
+        "t/en.json": JSON.stringify({ "quay.title": "Quay", ...labels }),
+        "a.java": `class A {\n  void f() {\n${lines}    ${more}\n  }\n}\n`,
       },
     );
     return (await lintProject(project)).flatMap(({ rule, key }) =>
       /^key\/(?:undefined|unused)$/.test(rule) ? [`${rule.slice(4)} ${key ?? ""}`] : [],
     );
   };
-  test.each<[string, string, string[]]>([
-    ["an ending of its own", 'show(say("quay.open")); String end = ".label";', ["unused quay.shut.label"]],
+  const all = ["quay.open", "quay.shut", "quay.late"];
+  const end = 'String end = ".label";';
+  test.each<[string, readonly string[], string, string[]]>([
+    ["an ending of its own", all, end, ["unused quay.gone.label"]],
     [
       "one in place of another",
-      'show(say("quay.open_text")); String end = ".label"; String other = "_text";',
-      ["unused quay.shut.label"],
+      all.map((key) => `${key}_text`),
+      `${end} String other = "_text";`,
+      ["unused quay.gone.label"],
     ],
-    ["no ending in the code", 'show(say("quay.open"));', ["undefined quay.open", "unused quay.shut.label"]],
+    ["and strings that are given on", all, `${end} put("quay.gone");`, []],
     [
-      "another key with the ending",
-      'show(say("quay.late")); String end = ".label";',
-      ["undefined quay.late", "unused quay.open.label", "unused quay.shut.label"],
+      "no ending in the code",
+      all,
+      "",
+      ["undefined quay.late", "undefined quay.open", "undefined quay.shut", "unused quay.gone.label"],
     ],
-  ])("%s", async (_, code, expected) => {
-    expect((await find(code)).sort()).toEqual(expected);
+    [
+      "one or two, which may be chance",
+      all.slice(0, 2),
+      end,
+      ["undefined quay.open", "undefined quay.shut", "unused quay.gone.label", "unused quay.late.label"],
+    ],
+    [
+      "another key that has none",
+      [...all, "quay.lost"],
+      end,
+      ["undefined quay.lost", "unused quay.gone.label"],
+    ],
+  ])("%s", async (_, asked, more, expected) => {
+    expect((await find(asked, more)).sort()).toEqual(expected);
   });
 });

@@ -2,7 +2,7 @@ import { posix } from "node:path";
 import type { Files } from "../../files/files.js";
 import { noShapes } from "../../source/book-code.js";
 import { fixedText, type SourceFile } from "../../source/model.js";
-import { literally } from "../../text/key-pattern.js";
+import { bookLayout } from "../../catalog/layout.js";
 import { isScript, startsAsXml } from "../../source/readers/script/endings.js";
 import { hasSharedEnding, isSharedProgram } from "../../source/dialects/index.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
@@ -49,17 +49,8 @@ export interface StudiedBook {
 
 /** Whether a file is a catalog of one of some books; what holds its texts in a constant among other code is code. */
 function catalogTest(books: readonly FoundBook[]): (file: string) => boolean {
-  const patterns = books.flatMap(({ files, constant }) =>
-    constant === undefined
-      ? new RegExp(
-          `^${files
-            .split(/\{(\w+)\}/)
-            .map((part, at) => (at % 2 === 0 ? literally(part) : part === "dir" ? ".+" : "[^/]+"))
-            .join("")}$`,
-        )
-      : [],
-  );
-  return (file) => patterns.some((one) => one.test(file));
+  const layouts = books.flatMap((book) => (book.constant === undefined ? [bookLayout(book)] : []));
+  return (file) => layouts.some((layout) => layout.place(file) !== undefined);
 }
 
 /** Finds the code that uses each book, and how; each book is asked for once. */

@@ -13,12 +13,21 @@ const onlyFurniture = new RegExp(
 );
 
 /**
- * Whether a variable is only ever given line ends, blanks or markup in a file: `$nl = "\n"`, `$li = $isPage ? "<li>" : " - "`. Not
- * where nothing in the file gives it a value.
+ * Tells of a file's variables whether they are only ever given line ends, blanks or markup: `$nl = "\n"`, `$li = $isPage ? "<li>" : " - "`.
+ * Not those to which nothing in the file gives a value. Each is looked for once.
  */
-export function isNeverWords(code: string, text: string): boolean {
-  const name = /^\s*(\$?[A-Za-z_]\w{0,40})\s*$/.exec(code)?.[1];
-  if (name === undefined) return false;
+export function neverWordsIn(text: string): (code: string) => boolean {
+  const known = new Map<string, boolean>();
+  return (code) => {
+    const name = /^\s*(\$?[A-Za-z_]\w{0,40})\s*$/.exec(code)?.[1];
+    if (name === undefined) return false;
+    const is = known.get(name) ?? isNeverWords(name, text);
+    known.set(name, is);
+    return is;
+  };
+}
+
+function isNeverWords(name: string, text: string): boolean {
   const given = new RegExp(
     `(?<![\\w$.>:@])${literally(name)}\\s{0,9}(?::\\s?\\w{1,20}\\s?)?[-+.|*?]{0,2}=(?![=>~])([^\\n]{0,300})`,
     "g",

@@ -1,4 +1,4 @@
-import { isNeverWords } from "./never-words.js";
+import { neverWordsIn } from "./never-words.js";
 import { holdsMarkup } from "../../text/html-elements.js";
 import { isStatement } from "../../text/queries.js";
 import { notices } from "../../message/notices.js";
@@ -20,15 +20,16 @@ export function withStringParts(
   shapes: LookupShapes,
 ): readonly Literal[] {
   if (!literals.some(({ strings }) => strings)) return literals;
+  const isNeverWords = neverWordsIn(text);
   return literals.flatMap((literal): Literal | readonly Literal[] => {
     const { strings } = literal;
     if (!strings) return literal;
     const said = fixedText(literal.pieces);
     const hasMarkup = holdsMarkup(said) && !isStatement(said);
     const written = writtenText(literal, strings, text);
-    if (!hasMarkup) return written ? withoutEdges(literal, written, strings, text) : literal;
+    if (!hasMarkup) return written ? withoutEdges(literal, written, strings, text, isNeverWords) : literal;
     if (!written) return { ...literal, obstacle: literal.obstacle ?? say("markup", {}) };
-    return textsOfMarkup(literal, written, strings, text, shapes);
+    return textsOfMarkup(literal, written, strings, text, shapes, isNeverWords);
   });
 }
 
@@ -101,8 +102,9 @@ function withoutEdges(
   { units }: Written,
   strings: readonly WrittenString[],
   text: string,
+  isNeverWords: (code: string) => boolean,
 ): Literal {
-  const [from, to] = withinEdges(units, 0, units.length, text);
+  const [from, to] = withinEdges(units, 0, units.length, isNeverWords);
   if (from === 0 && to === units.length) return literal;
   const { role } = literal.context;
   // What is done with the whole string is done with the blanks too.
@@ -115,13 +117,12 @@ function withinEdges(
   units: Written["units"],
   start: number,
   end: number,
-  text: string,
+  isNeverWords: (code: string) => boolean,
 ): readonly [from: number, to: number] {
   const isEdge = (unit: Written["units"][number] | undefined) =>
     unit !== undefined &&
     (unit.piece
-      ? unit.piece.kind === "argument" &&
-        (lineEnd.test(unit.piece.code) || isNeverWords(unit.piece.code, text))
+      ? unit.piece.kind === "argument" && (lineEnd.test(unit.piece.code) || isNeverWords(unit.piece.code))
       : /^\s$/.test(unit.value));
   let from = start;
   let to = end;
@@ -219,6 +220,7 @@ function textsOfMarkup(
   strings: readonly WrittenString[],
   text: string,
   shapes: LookupShapes,
+  isNeverWords: (code: string) => boolean,
 ): readonly Literal[] {
   // Each unit of the page is one of the literal's: those of more code units are shown by their first.
   const page = units.map(({ value }) => value[0] ?? " ").join("");
@@ -239,7 +241,8 @@ function textsOfMarkup(
     const hasElements = one.pieces.some(({ kind }) => kind === "tag");
     const start = one.span.start + (isQuoted ? 1 : 0);
     const end = one.span.end - (isQuoted ? 1 : 0);
-    const [from, to] = isAttribute || hasElements ? [start, end] : withinEdges(units, start, end, text);
+    const [from, to] =
+      isAttribute || hasElements ? [start, end] : withinEdges(units, start, end, isNeverWords);
     const own = units.slice(from, to);
     const part = partOf(literal, own, strings, text);
     if (!part || !hasLetters(part.pieces)) return [];

@@ -1,7 +1,9 @@
 import { haveSameKeys, isWhole, type Book, type Catalog } from "../../../catalog/book.js";
 import type { Entry } from "../../../catalog/model.js";
 import { NearestKeys } from "../../../text/nearest.js";
-import { partEnds } from "../../../text/separators.js";
+import { groupBy } from "../../../text/group-by.js";
+import { partEnds, splitAtLast } from "../../../text/separators.js";
+import { codeKeysOf } from "../../code-use.js";
 import { defineRule } from "../../rule.js";
 
 export const keyExtra = defineRule({
@@ -72,12 +74,14 @@ export const keyExtra = defineRule({
       }
     }
     // What the source gave up is one thing to know, in however many locales it is left.
-    const groups = groupsOf(extra, book);
+    const ends = partEnds(book.config);
+    const groupOf = (key: string) => splitAtLast(key, ends)[0];
+    const groups = groupsOf(extra, book, groupOf);
     const said = new Set<string>();
     for (const [written, all] of extra) {
       const [first] = all;
       if (!first) continue;
-      const group = groupOf(written, book);
+      const group = groupOf(written);
       const members = groups.get(group);
       if (members) {
         if (said.has(group)) continue;
@@ -107,27 +111,21 @@ interface Extra {
   readonly entry: Entry;
 }
 
-/** What stands before the last part of a key. */
-function groupOf(key: string, { config }: Book): string {
-  const ends = partEnds(config);
-  const at = Math.max(...ends.map((end) => key.lastIndexOf(end)));
-  return at > 0 ? key.slice(0, at) : "";
-}
-
 /** The groups of extra keys of which the source has not one key, with where each key is. */
 function groupsOf(
   extra: ReadonlyMap<string, readonly Extra[]>,
   book: Book,
+  groupOf: (key: string) => string,
 ): ReadonlyMap<string, readonly (readonly Extra[])[]> {
   const found = new Map<string, (readonly Extra[])[]>();
-  for (const [written, all] of extra) {
-    const group = groupOf(written, book);
-    if (group !== "") found.set(group, [...(found.get(group) ?? []), all]);
-  }
-  for (const [group, { length }] of found) if (length < fewestOfGroup) found.delete(group);
+  for (const [group, keys] of groupBy(extra, ([key]) => groupOf(key)))
+    if (group !== "" && keys.length >= fewestOfGroup)
+      found.set(
+        group,
+        keys.map(([, places]) => places),
+      );
   if (found.size === 0) return found;
   for (const catalog of book.catalogsOf(book.sourceLocale))
-    for (const { key } of catalog.byKey.values())
-      found.delete(groupOf(book.codeKey(catalog.namespace, key), book));
+    for (const key of codeKeysOf(book, catalog)) found.delete(groupOf(key));
   return found;
 }

@@ -9,7 +9,6 @@ import { asksForText } from "../../text-keys.js";
 import { nearest } from "../../../text/nearest.js";
 import type { Span } from "../../../text/span.js";
 import { sourceKeysOf } from "../../code-use.js";
-import { withEndings } from "../../key-endings.js";
 import { defineRule } from "../../rule.js";
 
 export const keyUndefined = defineRule({
@@ -129,14 +128,14 @@ export const keyUndefined = defineRule({
       else context.reportCode(source, lookup.keySpan, "hardly", { found, count, files: searched }, at);
       return;
     }
-    const hasWithEnding = (key: string) =>
-      withEndings(key, code).some((value) => known.knows({ kind: "fixed", value }));
+    const made = known.madeIn(code);
     const plain: { readonly source: CodeUse; readonly lookup: Lookup; readonly written: string }[] = [];
     const elsewhere = new Map<string, { readonly source: CodeUse; readonly lookup: Lookup }[]>();
     for (const { source, lookup } of unknown) {
       const { key, keySpan, defaultText, hasDefault, argumentNames } = lookup;
       if (key.kind === "unknown" || !saysSomething(key)) continue;
-      if (key.kind === "fixed" && hasWithEnding(key.value)) continue;
+      if (key.kind === "fixed" && made.from(key.value).some((value) => known.knows({ kind: "fixed", value })))
+        continue;
       if (others.some((other) => other.known.knows(key))) continue;
       if (key.kind === "fixed" && isAskedWhetherThere(source.text, key.value)) continue;
       // What no book has is said by the first that reads the file.

@@ -2,7 +2,6 @@ import { partEnds } from "../../../text/separators.js";
 import { keyTest } from "../../../text/key-pattern.js";
 import type { Book, Catalog } from "../../../catalog/book.js";
 import { codeKeysOf, sourceKeysOf } from "../../code-use.js";
-import { withoutEnding } from "../../key-endings.js";
 import { defineRule } from "../../rule.js";
 
 /** Of fewer keys, most may well be left behind. */
@@ -16,7 +15,7 @@ export const keyUnused = defineRule({
   id: "key/unused",
   level: "warning",
   summary: "Unused key in the source catalog.",
-  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code, whole or put together from its beginning and values, or without an ending that stands in the code by itself (`.label`); keys in languages that are not read count as used. If a source file cannot be read, or no lookup in the code finds a key, none is reported. Where more than three quarters of all keys seem unused, one finding says so: the book hardly names all lookups then. So does one for a group of keys, where some lookups take their keys from variables. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
+  why: "Deleted components leave their keys behind, and every locale keeps translating them. A key is used if code looks it up, if a composed key may match it, or if it appears as a string anywhere in the code, whole or put together from its beginning and values, or as a program makes it of those that several lookups are given, with an ending that stands in the code by itself (`.label`); keys in languages that are not read count as used. If a source file cannot be read, or no lookup in the code finds a key, none is reported. Where more than three quarters of all keys seem unused, one finding says so: the book hardly names all lookups then. So does one for a group of keys, where some lookups take their keys from variables. `fond lint --fix --rule key/unused` removes them from the source catalog; without naming the rule, nothing is removed.",
   messages: {
     most: {
       message: "{unused} of {keys} keys are not looked up by any lookup of the book",
@@ -77,15 +76,13 @@ export const keyUnused = defineRule({
     for (const { keys } of uses) for (const key of keys) asked.add(key);
     const indirect = uses.reduce((sum, one) => sum + one.indirect, 0);
     const sources = book.catalogs.filter(({ locale }) => locale === book.sourceLocale);
-    // What a program puts an ending behind is asked for by what stands before it.
-    const isEnded = (key: string) =>
-      withoutEnding(key, code).some((one) => code.files.some(({ mentions }) => mentions.has(one)));
+    const made = known.madeIn(code);
     const unused: Unused[] = [];
     for (const catalog of sources)
       for (const [index, full] of codeKeysOf(book, catalog).entries()) {
         if (asked.has(full) || tests.some((test) => test(full)) || context.unreadCode.mentions(full))
           continue;
-        if (isEnded(full)) continue;
+        if (made.isAskedFor(full)) continue;
         // Of a duplicate key the last counts.
         const { table } = catalog;
         if (table.isUnique || table.find(table.keyAt(index)) === index) unused.push({ catalog, index, full });

@@ -1,4 +1,10 @@
-import { elementsOfLook, htmlElements, lineBreaks } from "../../../text/html-elements.js";
+import {
+  elementsOfLook,
+  htmlElements,
+  lineBreaks,
+  voidElements,
+  voidElementsInMessages,
+} from "../../../text/html-elements.js";
 import { matchNames } from "../../name-match.js";
 import { defineRule } from "../../rule.js";
 
@@ -32,7 +38,9 @@ export const tagUnknown = defineRule({
     // Where the source has elements of HTML, others are shown as what they are; tags of nested messages are given by the program.
     const isMarkup =
       context.syntax.choices !== "nested" &&
-      [...source.message.facts.tags.keys()].some((name) => name !== "link" && htmlElements.has(name));
+      [...source.message.facts.tags.keys()].some(
+        (name) => htmlElements.has(name) && (voidElementsInMessages.has(name) || !voidElements.has(name)),
+      );
     for (const { name, meant } of unknown) {
       // What runs code is reported as that.
       if (/^(?:script|iframe|object|embed)$/i.test(name)) continue;

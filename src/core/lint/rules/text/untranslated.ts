@@ -5,7 +5,7 @@ import type { Entry } from "../../../catalog/model.js";
 import { mayStaySame } from "../../../ledger/standing.js";
 import { languageName } from "../../plural-words.js";
 import { languageOf } from "../../text-parts.js";
-import { partEnds } from "../../../text/separators.js";
+import { partEnds, splitAtLast } from "../../../text/separators.js";
 import { defineRule, type RuleContext } from "../../rule.js";
 
 export const textUntranslated = defineRule({
@@ -210,26 +210,24 @@ function wordsOf(text: string): readonly string[] {
 const enoughOfFamily = 20;
 const mostOfFamily = 0.8;
 
-function lastPart(key: string, context: RuleContext): string {
-  return key.slice(1 + Math.max(...partEnds(context.book.config).map((end) => key.lastIndexOf(end))));
-}
-
 /** Whether hardly any language has words of its own for keys that end as one does. */
 function isOfProgram(key: string, context: RuleContext): boolean {
   const { book } = context;
   const kept = keptOf(book);
   kept.families ??= familiesOf(context);
-  const { kept: count = 0, all = 0 } = kept.families.get(lastPart(key, context)) ?? {};
+  const [, name] = splitAtLast(key, partEnds(book.config));
+  const { kept: count = 0, all = 0 } = kept.families.get(name) ?? {};
   return all >= enoughOfFamily && count >= all * mostOfFamily;
 }
 
 function familiesOf(context: RuleContext): ReadonlyMap<string, { kept: number; all: number }> {
   const { book } = context;
+  const ends = partEnds(book.config);
   const families = new Map<string, { kept: number; all: number }>();
   for (const source of book.catalogsOf(book.sourceLocale))
     for (const { key, text, kind } of source.byKey.values()) {
       if (kind !== "text") continue;
-      const name = lastPart(key, context);
+      const [, name] = splitAtLast(key, ends);
       const family = families.get(name) ?? { kept: 0, all: 0 };
       families.set(name, family);
       for (const locale of book.targetLocales) {
