@@ -9,6 +9,12 @@ import { literally } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import type { Span } from "../text/span.js";
 
+/** What a lookup is asked of, a method, an object or a variable, and whether it is known at a place. */
+export interface Receiver {
+  readonly name: string;
+  readonly isKnown: boolean;
+}
+
 /** What a book's code has of classes. */
 export interface BookClasses {
   /** The texts of the files in which a class or module of a name is declared. */
@@ -74,7 +80,7 @@ export function memberKnown(
   { start }: Span,
   language: CodeLanguage,
   { named, have }: BookClasses,
-): { readonly name: string; readonly isKnown: boolean } | undefined {
+): Receiver | undefined {
   const [called] = calledIn(template);
   const [name = "", method] = called?.split(".") ?? [];
   const isCall = method === undefined;

@@ -7,7 +7,7 @@ import { literally } from "../text/key-pattern.js";
 import { lazily } from "../text/lazy.js";
 import type { Span } from "../text/span.js";
 import { nodesAround, treeOf } from "./code-tree.js";
-import type { BookClasses } from "./member-receiver.js";
+import type { BookClasses, Receiver } from "./member-receiver.js";
 
 type Mixins = NonNullable<Language["mixins"]>;
 
@@ -25,7 +25,7 @@ export function mixinKnown(
   { start }: Span,
   language: CodeLanguage,
   classes: BookClasses,
-): { readonly name: string; readonly isKnown: boolean } | undefined {
+): Receiver | undefined {
   const { mixins } = languages[language];
   const [name = ""] = calledIn(template);
   if (!mixins || !/^[a-z_]\w*$/.test(name)) return undefined;

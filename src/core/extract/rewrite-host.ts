@@ -15,10 +15,10 @@ import {
   type Obstacle,
   type SourceFile,
 } from "../source/model.js";
-import { memberKnown, type BookClasses } from "./member-receiver.js";
+import { memberKnown, type BookClasses, type Receiver } from "./member-receiver.js";
 import { mixinKnown } from "./mixin-receiver.js";
-import { lackingInScope } from "./scope-receiver.js";
-import { lackingOfSelf } from "./self-receiver.js";
+import { variableKnown } from "./scope-receiver.js";
+import { methodKnown } from "./self-receiver.js";
 import { lackingVariable } from "./variable-receiver.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import { voidElements } from "../text/html-elements.js";
@@ -72,25 +72,9 @@ export function hostRefusal(
     source.text.slice(literal.span.start, literal.span.end).trim().includes("\n")
   )
     return say("lines", {});
-  const { importLine } = host;
-  const language = host.kind === "code" ? languageNamed(host.language) : undefined;
-  const ofClasses =
-    classes && language && importLine === undefined
-      ? (memberKnown(template, source, literal.span, language.name, classes) ??
-        mixinKnown(template, source, literal.span, language.name, classes))
-      : undefined;
-  if (ofClasses?.isKnown === false) return say("not-known", { name: ofClasses.name });
-  const inScope =
-    language && importLine === undefined && !ofClasses
-      ? lackingInScope(template, source, literal.span, language.name)
-      : undefined;
-  if (inScope !== undefined) return say("not-known", { name: inScope });
-  const ofSelf =
-    classes && language?.name === "python" && importLine === undefined
-      ? lackingOfSelf(template, source, literal.span, classes)
-      : undefined;
-  if (ofSelf !== undefined) return say("not-known", { name: ofSelf });
-  const lacking = host.kind === "code" && !ofClasses ? lackingName(template, source, host) : undefined;
+  const receiver = receiverOf(template, source, literal.span, host, classes);
+  if (receiver?.isKnown === false) return say("not-known", { name: receiver.name });
+  const lacking = host.kind === "code" && !receiver ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
   const tags = isExpression ? undefined : lackingTags(template, source);
   if (tags !== undefined) return say("tags-not-declared", { prefix: tags });
@@ -128,6 +112,24 @@ export function hostRefusal(
       return say("formatted", { code: `%${letter}` });
   }
   return undefined;
+}
+
+/** What a lookup in code is asked of, as the file's language finds it; undefined where it is brought in, or names nothing. */
+function receiverOf(
+  template: string,
+  source: SourceFile,
+  span: Span,
+  { kind, language: written, importLine }: Host,
+  classes: BookClasses | undefined,
+): Receiver | undefined {
+  const language = kind === "code" && importLine === undefined ? languageNamed(written)?.name : undefined;
+  if (language === undefined) return undefined;
+  const ofClasses =
+    classes &&
+    (memberKnown(template, source, span, language, classes) ??
+      mixinKnown(template, source, span, language, classes) ??
+      methodKnown(template, source, span, language, classes));
+  return ofClasses ?? variableKnown(template, source, span, language);
 }
 
 /**

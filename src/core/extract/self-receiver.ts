@@ -1,9 +1,11 @@
+import { languages } from "../source/languages/index.js";
+import type { CodeLanguage } from "../source/languages/language.js";
 import type { SourceFile } from "../source/model.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
 import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
 import { nodesAround, treeOf } from "./code-tree.js";
-import type { BookClasses } from "./member-receiver.js";
+import type { BookClasses, Receiver } from "./member-receiver.js";
 
 /** A class of Python as a text shows it. */
 interface ShownClass {
@@ -24,24 +26,26 @@ interface Members {
 const known = new WeakMap<BookClasses, Map<string, Members>>();
 
 /**
- * The method that a lookup of Python asks of its object, `tr` of `self.tr("{key}")`, where nothing shows that it is there: outside
- * of methods that are given the object, and in classes that neither use it, make it nor are made from one that does. Undefined for
- * other lookups, and where it is there.
+ * The method that a lookup asks of the object that methods are given, `tr` of `self.tr("{key}")`, and whether it is there: in a
+ * method that is given the object, of a class that uses it, makes it or is made from one that does. Undefined for other lookups,
+ * and in languages whose methods have their object in another way.
  */
-export function lackingOfSelf(
+export function methodKnown(
   template: string,
   source: SourceFile,
   { start }: Span,
+  language: CodeLanguage,
   book: BookClasses,
-): string | undefined {
-  const [, receiver, member] = /^\s*(self)\.(\w+)/.exec(template) ?? [];
-  if (receiver === undefined || member === undefined) return undefined;
-  const path = nodesAround(treeOf(source, "python"), start);
+): Receiver | undefined {
+  const { receiver } = languages[language];
+  const [, asked, member] = /^\s*(\w+)\.(\w+)/.exec(template) ?? [];
+  if (receiver === undefined || asked !== receiver || member === undefined) return undefined;
+  const path = nodesAround(treeOf(source, language), start);
   const at = path.findLastIndex((node) => takesReceiver(node, receiver, source.text));
   const holder = path.slice(0, Math.max(at, 0)).findLast(({ type }) => type === "class_definition");
   const name = /^class\s+(\w+)/.exec(holder ? source.text.slice(holder.start, holder.end) : "")?.[1];
-  const isThere = at >= 0 && name !== undefined && has(name, membersOf(member, book));
-  return isThere ? undefined : `${receiver}.${member}`;
+  const isKnown = at >= 0 && name !== undefined && has(name, membersOf(`${receiver}.${member}`, book));
+  return { name: `${receiver}.${member}`, isKnown };
 }
 
 function takesReceiver({ type, children }: CodeNode, receiver: string, text: string): boolean {
@@ -59,14 +63,14 @@ function has(name: string, { classes, outside }: Members, seen = new Set<string>
   return own.uses || own.makes || own.bases.some((base) => has(base, { classes, outside }, seen));
 }
 
-function membersOf(member: string, book: BookClasses): Members {
+function membersOf(asked: string, book: BookClasses): Members {
   const ofBook = known.get(book) ?? new Map<string, Members>();
   known.set(book, ofBook);
-  const found = ofBook.get(member);
+  const found = ofBook.get(asked);
   if (found) return found;
   const classes = new Map<string, ShownClass>();
   book.some((text) => {
-    for (const one of classesIn(text, member)) classes.set(one.name, one);
+    for (const one of classesIn(text, asked)) classes.set(one.name, one);
     return false;
   });
   const outside = new Set<string>();
@@ -75,18 +79,19 @@ function membersOf(member: string, book: BookClasses): Members {
     if (uses && !makes && base !== undefined && more.length === 0 && !classes.has(base)) outside.add(base);
   }
   const made = { classes, outside };
-  ofBook.set(member, made);
+  ofBook.set(asked, made);
   return made;
 }
 
 /** The classes of a text, each with what is below it. */
-function classesIn(text: string, member: string): readonly ShownClass[] {
+function classesIn(text: string, asked: string): readonly ShownClass[] {
   const heads = [
     ...text.matchAll(/^([ \t]{0,40})class\s{1,9}(\w{1,80})\s{0,9}(?:\(([^()]{0,400})\))?\s{0,9}:/gm),
   ];
-  const uses = new RegExp(`(?<![\\w.])self\\.${literally(member)}(?!\\w)`);
+  const member = literally(asked.replace(/^.*\./, ""));
+  const uses = new RegExp(`(?<![\\w.])${literally(asked)}(?!\\w)`);
   const makes = new RegExp(
-    `^[ \\t]+(?:async\\s+)?def\\s+${literally(member)}\\s*\\(|^[ \\t]+${literally(member)}\\s*=(?!=)|self\\.${literally(member)}\\s*=(?!=)`,
+    `^[ \\t]+(?:async\\s+)?def\\s+${member}\\s*\\(|^[ \\t]+${member}\\s*=(?!=)|${literally(asked)}\\s*=(?!=)`,
     "m",
   );
   return heads.map((head, index) => {

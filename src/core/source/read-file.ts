@@ -156,7 +156,7 @@ function readByName(file: string, text: string, bom: boolean, shapes: LookupShap
   if (isScript(file)) return withTemplates(readScript(file, text, bom, shapes), shapes);
   const dialect = shapes.dialect?.(file) ?? dialectOf(file, text);
   if (!dialect) return readCode(languageOf(file) ?? "ruby", file, text, bom, shapes);
-  const made = hasSharedEnding(file) && !isSharedProgram(text) ? "data" : madeKind(file);
+  const made = hasSharedEnding(file) && !isSharedProgram(file, text) ? "data" : madeKind(file);
   if (made === "data") return { ...empty(file, text, bom, shapes), dialect };
   const program = dialect.isProgram ? readCode("php", file, text, bom, shapes) : undefined;
   if (program && !/<[a-z!/]/i.test(text.replace(/<\?[\s\S]*?(?:\?>|$)/g, ""))) return program;

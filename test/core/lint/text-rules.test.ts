@@ -1360,3 +1360,27 @@ describe("keys that a program is given without their endings", () => {
     expect((await find(asked, more)).sort()).toEqual(expected);
   });
 });
+
+test.each<[string, string, object, number]>([
+  ["what holds other things", "all", { en: { title: "Boats" } }, 0],
+  [
+    "a copy in the source's language",
+    "new",
+    { title: "The boats that were in the harbor have left", open: "This is what you have to do with it" },
+    0,
+  ],
+  ["a language", "war", { title: "Nagbiya na an mga sakayan", open: "Abrido ini" }, 1],
+  ["a language that is no word", "fo", { title: "Bátarnir eru farnir", open: "Tað er opið" }, 1],
+])("a file beside catalogs whose name may be a word: %s", async (_, name, texts, count) => {
+  const project = memoryProject(
+    {},
+    {
+      "t/en.json": JSON.stringify({ title: "The boats have left", open: "It is open" }),
+      "t/de.json": JSON.stringify({ title: "Die Boote sind weg", open: "Es ist offen" }),
+      [`t/${name}.json`]: JSON.stringify(texts),
+    },
+    ["de"],
+  );
+  const findings = await lintProject(project);
+  expect(findings.filter(({ rule }) => rule === "file/locale-code")).toHaveLength(count);
+});

@@ -215,7 +215,7 @@ export function readableCode(files: Files): readonly string[] {
 /** Whether a file whose ending others use as well holds a program. */
 function isProgram(files: Files, file: string): boolean {
   const read = files.read(file);
-  return read.ok && isSharedProgram(read.text);
+  return read.ok && isSharedProgram(file, read.text);
 }
 
 /** Reads files of code, without those that were built or are hardly readable. */

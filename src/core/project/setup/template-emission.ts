@@ -160,7 +160,7 @@ export function markupIn(uses: readonly LookupUse[], ending: string): EndingEmis
 }
 
 /** What stands before a call that gives an attribute's value, on a page and in a string of markup. */
-const attributeBefore = /=\s?\\?["'](?:<\?(?:php\s{1,9}(?:echo|print)|=)\s{0,9}\(?|["']\s{0,9}\.\s{0,9})$/;
+const attributeBefore = /=\s?\\?["'](?:(?:<[?%]|\{\{)[=-]?[\w\s]{0,20}\(?|["']\s{0,9}[.+]\s{0,9})$/;
 
 /** So many calls in attributes show which lookup they ask. */
 const enoughAttributes = 10;

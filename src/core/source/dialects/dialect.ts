@@ -40,6 +40,8 @@ export interface Dialect {
   readonly language: IslandLanguage;
   /** The endings of files that are of this dialect whatever they hold. */
   readonly extensions: readonly string[];
+  /** Those of them that files of other kinds have as well. */
+  readonly sharedExtensions?: readonly string[];
   /** Marks that only this dialect has, for files whose ending says nothing: the more of them, the surer. */
   readonly sign?: RegExp;
   islands(text: string): Island[];

@@ -41,17 +41,18 @@ export const dialects: readonly Dialect[] = [...Object.values(byName), tagged];
 /** The endings of templates that may be of any dialect. */
 const openEndings = [".html", ".htm", ".xhtml", ".xml", ".svg", ".tpl", ".tmpl", ".template"] as const;
 
-/** Endings that programs of PHP share with files of other kinds: only those with its tag are programs of it. */
-const sharedEndings = /\.(?:inc|module|install|theme)$/;
-
-/** Whether a file may be of a language or of none, by its name. */
+/** Whether a file may be of a dialect or of none, by its name: then it is one only with the dialect's sign. */
 export function hasSharedEnding(file: string): boolean {
-  return sharedEndings.test(file);
+  return sharingOf(file) !== undefined;
 }
 
-/** Whether a file of a shared ending is a program. */
-export function isSharedProgram(text: string): boolean {
-  return /<\?(?:php\b|=)/.test(text.slice(0, looked));
+/** Whether a file of a shared ending is of the dialect that shares it. */
+export function isSharedProgram(file: string, text: string): boolean {
+  return (text.slice(0, looked).match(sharingOf(file)?.sign ?? /(?!)/)?.length ?? 0) > 0;
+}
+
+function sharingOf(file: string): Dialect | undefined {
+  return dialects.find(({ sharedExtensions }) => sharedExtensions?.some((ending) => file.endsWith(ending)));
 }
 
 /** So much of a file is looked at for signs of a dialect, in code units. */

@@ -114,6 +114,10 @@ export interface Language {
   readonly declared?: "all" | "values";
   /** The source of a pattern by which a file makes or brings in a function, where it knows no other, with NAME for its name. */
   readonly ownFunctions?: string;
+  /** A line outside of functions that makes a name or takes one in, where variables are otherwise those of a function alone. */
+  readonly makesOutside?: RegExp;
+  /** What a method calls its object by, where it is a parameter like others: the first. */
+  readonly receiver?: string;
   /** How classes are written, where functions are members of them alone. */
   readonly classes?: {
     /** The class that another extends, by its head. */

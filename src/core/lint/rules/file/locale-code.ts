@@ -1,7 +1,9 @@
-import type { Catalog } from "../../../catalog/book.js";
+import type { Book, Catalog } from "../../../catalog/book.js";
+import { languageOfTexts } from "../../../locale/language-of-texts.js";
 import { doubtTag } from "../../../locale/mistaken-tag.js";
 import { scriptOf } from "../../../locale/script.js";
 import { isWordOfEnglish } from "../../../locale/word-codes.js";
+import { languageOf } from "../../text-parts.js";
 import { defineRule } from "../../rule.js";
 
 export const fileLocaleCode = defineRule({
@@ -81,7 +83,7 @@ export const fileLocaleCode = defineRule({
     for (const stray of book.strays) {
       const written = book.layout.place(stray.file)?.written ?? stray.locale;
       // Other files of a program begin with a sign: `$schema.json`.
-      if (!/^\p{L}/u.test(written) || isWordOfEnglish(written)) continue;
+      if (!/^\p{L}/u.test(written) || (isWordOfEnglish(written) && !isTranslation(stray, book))) continue;
       const doubt = doubtTag(written, locales);
       const more = { severity: "warning" as const };
       if (!doubt) context.reportRange(stray, start, "stray", { written, locale: stray.locale }, more);
@@ -102,4 +104,11 @@ function isInOtherLetters({ byKey }: Catalog, language: string): boolean {
   if (byKey.size === 0 || /^(?:Latn|Jpan|Kore|Hans|Hant)$/.test(script)) return false;
   const letters = new RegExp(`\\p{Script=${script}}`, "u");
   return ![...byKey.values()].some(({ text }) => letters.test(text));
+}
+
+/** Whether a catalog that may be called as a word has keys of the source, and texts that are not in its language. */
+function isTranslation({ byKey, namespace }: Catalog, book: Book): boolean {
+  const source = book.catalog(book.sourceLocale, namespace);
+  const texts = [...byKey.values()].flatMap(({ key, text }) => (source?.byKey.has(key) ? text : []));
+  return texts.length > 0 && languageOfTexts(texts) !== languageOf(book.sourceLocale);
 }

@@ -1,3 +1,4 @@
+import { sharedPhpEndings } from "../../languages/php/endings.js";
 import { stringEnd, type Dialect, type Island, foreignBraces } from "../dialect.js";
 
 /** PHP between its tags: `?>` inside a string is no end, and inside a comment of one line it is (PHP manual, "Comments"). */
@@ -60,7 +61,8 @@ function endOfCode(text: string, start: number): number {
 export const php: Dialect = {
   name: "php",
   language: "php",
-  extensions: [".php", ".phtml", ".ctp", ".inc", ".module", ".install", ".theme"],
+  extensions: [".php", ".phtml", ".ctp", ...sharedPhpEndings],
+  sharedExtensions: sharedPhpEndings,
   sign: /<\?(?:php\b|=)/g,
   islands: phpIslands,
   codeInScripts: true,

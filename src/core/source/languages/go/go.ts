@@ -31,6 +31,7 @@ export const go = defineLanguage({
     printers: { "fmt.Printf": 0, "fmt.Fprintf": 1, "fmt.Errorf": 0 },
   },
   declared: "all",
+  makesOutside: /^(?:import|var|const|func|type)\b|^\s*(?:[\w.]+\s+)?"|=(?!=)/,
   habits: goHabits,
   escapesIn: (open) => (open === "`" ? noEscapes : fullEscapes),
   passValues: listed("map[string]any{", (name, code) => `"${name}": ${code}`, "}"),

@@ -1,11 +1,12 @@
 import { noEscapes, quoteEscapes } from "../../escapes.js";
 import { comparisons, defineLanguage, listed } from "../language.js";
+import { sharedPhpEndings } from "./endings.js";
 import { phpHabits } from "./habits.js";
 
 /** PHP. */
 export const php = defineLanguage({
   name: "php",
-  extensions: [".php", ".phtml", ".inc", ".module", ".install", ".theme"],
+  extensions: [".php", ".phtml", ...sharedPhpEndings],
   grammar: {
     file: "php",
     strings: ["string", "encapsed_string", "heredoc", "nowdoc"],

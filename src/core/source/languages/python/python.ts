@@ -32,6 +32,8 @@ export const python = defineLanguage({
     printers: {},
   },
   declared: "all",
+  makesOutside: /^(?:import|from)\b|=(?!=)|^\s*(?:def|class|for|with)\b/,
+  receiver: "self",
   ownFunctions: String.raw`^(?:[ \t]*(?:from\s[^\n]{1,200}\simport\s(?:\([^)]{0,2000}?|[^\n(]{0,500}?)(?<!\w)NAME(?=[\s,)#]|$)(?![ \t]+as\b)|import\s+(?:[\w.]+\s+as\s+)?NAME\b|(?:async\s+)?def\s+NAME\s*\()|NAME\s*=(?!=))|(?<![\w.])NAME\(`,
   habits: pythonHabits,
   escapesIn: (open) => (/^[bBuUfF]*[rR]/.test(open) ? noEscapes : { backslash: "all", keepsUnknown: true }),

@@ -82,6 +82,7 @@ export const ruby = defineLanguage({
   // Values of parameters are made for each call.
   givesByBlock: /(?:^|\.)logger\.\w+$/,
   task: /^(?:task|multitask)$/,
+  makesOutside: /=(?!=)|^\s*(?:def|attr_\w+|module|class|delegate|helper_method|let)\b|require/,
   deferring: /^(?:method|singleton_method|block|do_block|lambda)$/,
   fixedPlaces: undefined,
 });
