@@ -5,7 +5,7 @@ import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emi
 import type { Notice } from "../text/wording.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
-import { parseScript } from "../source/readers/script/script.js";
+import { parseScript } from "../source/readers/script/parse.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
 import {

@@ -1,5 +1,5 @@
 import type { Program } from "oxc-parser";
-import { parseScript } from "../source/readers/script/script.js";
+import { parseScript } from "../source/readers/script/parse.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
 import { dialectByName } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";

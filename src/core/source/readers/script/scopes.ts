@@ -10,7 +10,7 @@ import {
 import type { TextEdit } from "../../../text/edits.js";
 import type { Span } from "../../../text/span.js";
 import { calleeName } from "./context.js";
-import { parseAnew } from "./script.js";
+import { parseAnew } from "./parse.js";
 
 /** Whether a name is declared in a function or block around a place, so that it hides the module's. */
 export function isShadowed(program: Program, offset: number, name: string): boolean {
