@@ -84,7 +84,9 @@ export function hostOf(
     forEnding?.call ??
     (helper !== undefined
       ? `(${helper})`
-      : dialect?.takesHelpers?.(file) || isFilter(forEnding?.content)
+      : dialect?.takesHelpers?.(file) ||
+          isFilter(forEnding?.content) ||
+          speaksOtherwise(forEnding, dialect, own)
         ? undefined
         : (own.call ?? (mayBeUsual ? defaultCall : undefined)));
   const marks = dialect?.shown;
@@ -134,6 +136,26 @@ export function hostOf(
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),
   };
+}
+
+/**
+ * Whether a book says how pages of an ending look up a text, and it is not by the call that scripts use: what a browser works out
+ * in a page has none of the scripts' names.
+ */
+function speaksOtherwise(
+  forEnding: { readonly content?: string | undefined } | undefined,
+  dialect: SourceFile["dialect"],
+  { call }: { readonly call?: string | undefined },
+): boolean {
+  const content = forEnding?.content;
+  const callee = call === undefined ? undefined : calleeOf(call);
+  return (
+    dialect?.language === "script" &&
+    !dialect.codeInScripts &&
+    content !== undefined &&
+    callee !== undefined &&
+    !content.includes(callee)
+  );
 }
 
 /** The expression between the marks that show it. */

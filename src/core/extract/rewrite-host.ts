@@ -5,6 +5,8 @@ import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emi
 import type { Notice } from "../text/wording.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
+import { importLineEdit } from "./import-line.js";
+import { shadowedName } from "./shadowed.js";
 import { parseScript } from "../source/readers/script/parse.js";
 import type { MessageReader } from "../message/parse.js";
 import { literalMessage } from "../source/literal-message.js";
@@ -76,6 +78,9 @@ export function hostRefusal(
   if (receiver?.isKnown === false) return say("not-known", { name: receiver.name });
   const lacking = host.kind === "code" && !receiver ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
+  if (host.kind === "code" && startsProgram(literal, source, host)) return say("before-setup", {});
+  const shadowed = shadowedName(template, source, literal.span);
+  if (shadowed !== undefined) return say("shadowed", { name: shadowed });
   const tags = isExpression ? undefined : lackingTags(template, source);
   if (tags !== undefined) return say("tags-not-declared", { prefix: tags });
   const variable = lackingVariable(template, source, literal.span);
@@ -130,6 +135,20 @@ function receiverOf(
       mixinKnown(template, source, span, language, classes) ??
       methodKnown(template, source, span, language, classes));
   return ofClasses ?? variableKnown(template, source, span, language);
+}
+
+/** Whether a text says how a program is called that the file itself starts, where the lookup would have to be brought in first. */
+function startsProgram({ context }: Literal, source: SourceFile, { language, importLine }: Host): boolean {
+  const { startingCalls } = languageNamed(language) ?? {};
+  if (startingCalls === undefined || importLine === undefined) return false;
+  const callee = (context.role === "argument" ? context.name : context.element) ?? "";
+  const made = /\b(?:ArgumentParser|OptionParser)\(/.exec(source.text);
+  return (
+    startingCalls.test(callee) &&
+    made !== null &&
+    !/^(?:from|import) gettext\b/.test(importLine.trim()) &&
+    importLineEdit(language, source.dialect, source.text, importLine) !== undefined
+  );
 }
 
 /**
@@ -220,6 +239,14 @@ function lackingName(
 }
 
 const say = notices("extract", {
+  "before-setup": {
+    message: "it says how the program is called, before what looks texts up is set up",
+    remedy: "bring the lookup in by hand if it works that early, then extract again",
+  },
+  shadowed: {
+    message: '"{name}" is a value here, and no lookup',
+    remedy: 'rename the value "{name}", then extract again',
+  },
   "not-declared": {
     message: '"{name}" is not known in this file',
     remedy: "set emit.endings to the line that brings it in, or declare it here",

@@ -32,9 +32,14 @@ export function readSource(file: string, text: string, bom: boolean, shapes: Loo
     return { ...none, ...(problem.isUnwritten && { mentions: quotedIn(text) }), problems: [problem] };
   }
   const read = withoutDeclared(withoutConstant(readByName(file, text, bom, shapes), shapes), shapes);
-  const used = withUses(
-    withTextsBesideKeys({ ...read, literals: withStringParts(read.literals, text, shapes) }),
-  );
+  const literals = withStringParts(read.literals, text, shapes);
+  // A text that a mark in a string makes its own key asks for that.
+  const asked = literals.filter((one) => one.isBesideKey && !read.mentions.has(fixedText(one.pieces)));
+  const mentions =
+    asked.length === 0
+      ? read.mentions
+      : new Set([...read.mentions, ...asked.map(({ pieces }) => fixedText(pieces))]);
+  const used = withUses(withTextsBesideKeys({ ...read, literals, mentions }));
   const source = withLanguages(used, shapes.sourceLanguage);
   const marked = shapes.marks.length > 0 ? withMarks(source, shapes) : source;
   return withWholeKeys(marked, shapes);

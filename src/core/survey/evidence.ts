@@ -19,6 +19,7 @@ import {
   described,
   marked,
   ofOtherLocale,
+  piped,
   used,
 } from "./evidence/uses.js";
 import { walked } from "./evidence/walked.js";
@@ -193,6 +194,7 @@ const placing: readonly EvidenceSource[] = [
 
 const looking: readonly EvidenceSource[] = [
   besideKey,
+  piped,
   walked,
   shaped,
   headings,

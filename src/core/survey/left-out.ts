@@ -17,6 +17,7 @@ export type LeftOut =
   | "documentation"
   | "examples"
   | "templates of code"
+  | "templates of settings"
   | "one file per locale";
 
 /** Folders whose files are of a kind, by their names. */
@@ -57,6 +58,11 @@ const names: readonly (readonly [RegExp, LeftOut])[] = [
   // Builders put a digest of the content into names.
   [/^(?:.{1,80}[.-])?(?=[a-f]*\d)(?=\d*[a-f])[0-9a-f]{6,40}[.-][\w.-]+$/, "generated"],
   [/[.-]v?\d{1,4}\.\d[\w.-]{0,40}\.[cm]?js$/, "vendored"],
+  // A template of what a program or a shell reads: `server.conf.j2`, `boats.yaml.erb`.
+  [
+    /\.(?:ya?ml|conf|cfg|cnf|ini|toml|sh|bash|zsh|service|socket|timer|properties|sql|tf|env|rules)\.(?:j2|jinja2?|erb|epp|tmpl|tpl|gotmpl|mustache|hbs|handlebars|ejs|njk|mako|in)$/,
+    "templates of settings",
+  ],
 ];
 
 /** What the name of a file says of it; undefined where people may write text in it. */
@@ -204,6 +210,37 @@ function isCodeInTemplate(text: string): boolean {
   );
 }
 
+/** Templates whose ending does not say what they make. */
+const templateOfAny = /\.(?:j2|jinja2?|njk|tmpl|tpl|gotmpl|mako|mustache)$/;
+
+/** Code in the marks of a template. */
+const codeOfTemplate = /\{%[^%]{0,2000}%\}|\{#[^#]{0,2000}#\}|\{\{[^{}]{0,2000}\}\}|<%[^%]{0,2000}%>/g;
+
+/** Words that follow each other as they do in what people read. */
+const prose = /(?<![\p{L}\d._/-])\p{Lu}\p{Ll}{0,30}(?: \p{L}[\p{L}'’]{0,30},?){2}|(?: \p{Ll}{2,30}){3}[.!?]/u;
+
+/** A line of settings: `- name: boat`, `key = value`, `[part]`. */
+const settingsLine =
+  /^(?:- )?["']?[\w.*/-]{1,80}["']?:(?:\s|$)|^- [^\s]|^[\w.-]{1,60}\s?=|^\[[\w. -]{1,60}\]$|^[}\])]|^["'][^"']{0,200}["'],?$|[{[,]$/;
+
+/** Whether a template makes settings for a program and no page: it has no element in it, and nothing that reads as a text. */
+function makesSettings(text: string): boolean {
+  if (/<[/!]?[a-z][\w-]*[\s>/]/i.test(text)) return false;
+  const rest = text.slice(0, looked).replace(codeOfTemplate, "\uE000");
+  if (prose.test(rest.replace(/^[ \t]{0,80}(?:#.*|(?:- )?[a-z][\w.-]{0,60}:[ \t].*)$/gm, ""))) return false;
+  const lines = rest
+    .split("\n")
+    .map((line) => line.replaceAll("\uE000", "").trim())
+    .filter((line) => line !== "" && !line.startsWith("#"));
+  // A page that only says what goes into another one says that too.
+  if (lines.length === 0)
+    return (
+      (text.match(/\{%-?\s*set\s/g)?.length ?? 0) > 0 &&
+      !/\{%-?\s*(?:extends|include|import|from|block)\s+[^%]{0,100}(?:html?|page|layout)\b/i.test(text)
+    );
+  return lines.length > 3 && lines.filter((line) => settingsLine.test(line)).length * 10 >= lines.length * 8;
+}
+
 /** What the content of a file says of it; undefined where people may write text in it. */
 export function leftOutByContent(file: string, text: string): LeftOut | undefined {
   const head = text.slice(0, headLength);
@@ -215,6 +252,7 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   )
     return "generated";
   if (templateOfCode.test(file) && isCodeInTemplate(text)) return "templates of code";
+  if (templateOfAny.test(file) && makesSettings(text)) return "templates of settings";
   if (!isScript(file)) return undefined;
   // Nobody writes a script of this length.
   if (text.length > 1_000_000) return "generated";

@@ -194,7 +194,12 @@ const technical: readonly (readonly [RegExp, string])[] = [
   ],
   [/^(?=[^{]{0,40}\{)(?:[^\p{L}\p{N}{}]|\{\w{0,40}\})+$/u, "nothing but placeholders"],
   [/^%(?:\d\$)?[-+0#]{0,3}\d{0,3}(?:\.\d{1,3})?[a-zA-Z]$/, "a placeholder"],
-  [/^(##|@@|__|%%|\|\|)[\w.:-]{1,60}\1$/, "a placeholder"],
+  [/^(##|@@|__|%%|\|\||\$)[\w.:-]{1,60}\1$/, "a placeholder"],
+  // What a part of a page is bound to: `::cart.total`, `=boatName`.
+  [/^(?:::|[=&<]\??)[A-Za-z_$][\w$]{0,60}(?:\.[\w$]{1,60}){0,6}$/, "a value that is bound"],
+  [/^[A-Za-z_$][\w$]{0,60}[a-z][A-Z][\w$]{0,60} as [a-z$]\w{0,40}$/, "a part of a program with its name"],
+  // The rest of a list of values, of which the first is nothing: `,hidden`.
+  [/^,[a-z]{1,20}(?:-[a-z]{1,20}){0,4}(?:=["'][^"']{0,60}["'])?$/, "a value of a program"],
   [
     /^\s{0,40}<\?xml\s|^\s{0,40}<(?!html\b)[\w:-]{1,60}\s(?:[\w:-]{1,40}="[^"]{0,200}"\s{1,9}){0,5}xmlns(?::\w{1,40})?=/,
     "XML for a program",
@@ -217,11 +222,14 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "the name of a host",
   ],
   [/\[\[\w[\w/-]{0,60}[:.][\w.{}-]{0,80}(?:,[^\][]{0,200})?\]\]/, "a mark for a key"],
-  [/^[^\p{L}\p{N}[\]]{0,4}\[\[[#/^]?[\w.]{1,60}\]\][^\p{L}\p{N}[\]]{0,4}$/u, "a placeholder"],
+  [
+    /^(?:[^\p{L}\p{N}[\]]{0,4}\[{2,3}[#/^>&]? ?[\w.]{1,60} ?\]{2,3}){1,9}[^\p{L}\p{N}[\]]{0,4}$/u,
+    "a placeholder",
+  ],
   [/^(?:\{{1,2} ?[$#]?[\w.[\]/:@-]+ ?\}{1,2} ?)+$/, "a placeholder"],
   // A block that nothing closes.
   [/^\{\{[#/^>!] ?\w/, "code of a template"],
-  [/^\{{2,3}[^{}]{1,300}\}{2,3}$|^\{%[^%{}]{1,300}%\}$|^\{\$ [^{}$]{1,300} \$\}$/, "code of a template"],
+  [/^\{{2,3}[^{}]{1,300}\}{2,3}$|^\{%[^%{}]{1,300}%\}$|^\{\$[^{}$]{1,300}\$\}$/, "code of a template"],
   [/^!?(?=[^\s*]{0,200}\*)(?=\S{0,200}(?:\/|\*\.))[\w@.{},/*?[\]-]{3,200}$/, "a pattern of paths"],
   [/#\{[a-z_][\w.]{0,60}(?:\([^(){}]{0,40}\)[\w.]{0,40}){0,3}\}/, "code that a program puts together"],
   [/^\W{0,4}(?:[\w-]{0,40}(?:\.[\w-]{1,40}){1,4}(?:, | ){0,1}){2,12}$/, "names of hosts or files"],
@@ -326,6 +334,9 @@ function isCode(text: string): boolean {
 }
 
 function judgeShape(text: string): Shape {
+  if (isFiller(text))
+    return { name: "technical", reason: "fills a page until there is text", otherScript: false };
+  if (fonts.test(text)) return { name: "technical", reason: "looks like a font", otherScript: false };
   const plain = prose.exec(text);
   if (plain && /[a-z]{5}/.test(text) && !text.startsWith("use ")) {
     const starts = /^[A-Z]/.test(text);
@@ -375,6 +386,30 @@ function judgeShape(text: string): Shape {
   return shape(name, reason);
 }
 
+/** Fonts that most computers have. */
+const fonts =
+  /^(?:Arial|Helvetica|Verdana|Georgia|Tahoma|Calibri|Cambria|Garamond|Palatino(?: Linotype)?|Times(?: New Roman)?|Courier(?: New)?|Trebuchet(?: MS)?|Comic Sans(?: MS)?|Segoe UI|Lucida (?:Console|Grande|Sans(?: Unicode)?)|Consolas|Monaco|Menlo|Helvetica Neue|Open Sans|Source (?:Code|Sans) Pro|Deja[Vv]u (?:Sans|Serif)(?: Mono)?|Liberation (?:Sans|Serif|Mono)|Fira (?:Code|Sans|Mono)|Noto (?:Sans|Serif)(?: Mono)?)$/;
+
+/** The words of the text that pages are filled with until there is one. */
+const fillerWords: ReadonlySet<string> = new Set(
+  (
+    "lorem ipsum dolor sit amet consectetur adipiscing adipisicing elit sed eiusmod tempor incididunt labore dolore magna " +
+    "aliqua enim veniam quis nostrud exercitation ullamco laboris nisi aliquip commodo consequat duis aute irure " +
+    "reprehenderit voluptate velit esse cillum fugiat nulla pariatur excepteur sint occaecat cupidatat proident culpa " +
+    "officia deserunt mollit laborum maecenas faucibus mollis interdum fusce dapibus tellus cursus tortor mauris " +
+    "condimentum nibh fermentum massa justo risus vestibulum ligula porta felis euismod semper vivamus sagittis lacus " +
+    "augue laoreet rutrum auctor donec ullamcorper metus fringilla cras mattis purus aenean lacinia bibendum nullam " +
+    "malesuada etiam eget porttitor praesent phasellus curabitur pellentesque nunc ornare viverra suspendisse integer " +
+    "molestie eros volutpat egestas pretium iaculis tincidunt sodales lectus posuere varius blandit"
+  ).split(" "),
+);
+
+/** Whether a text is that filling: most of its words are such, and nothing else is in it that somebody wrote. */
+function isFiller(text: string): boolean {
+  const words = text.toLowerCase().match(/\p{L}{3,}/gu) ?? [];
+  return words.length > 1 && words.filter((word) => fillerWords.has(word)).length * 10 >= words.length * 7;
+}
+
 /** Whether a text has letters that code is not written in; faces that are drawn with such letters are no words. */
 function hasOtherScript(text: string): boolean {
   if (!/[^\P{L}\p{Script=Latin}\p{Script=Common}]/u.test(text.replace(/[µΩπΔ]/g, ""))) return false;
@@ -411,7 +446,7 @@ function isSkeleton(text: string): boolean {
 }
 
 function wordShape(word: string): [Shape["name"], string] {
-  const identifier = identifierReason(word);
+  const identifier = identifierReason(word.replace(/^(["'])(.*)\1$/, "$2"));
   if (identifier) return ["identifier", identifier];
   if (word.replace(/[^\p{L}]/gu, "").length < 2) return ["short", "a single letter"];
   if (/^[A-Z][A-Z0-9+-]+$/.test(word)) return ["capitals", "a word in capitals"];
@@ -424,7 +459,7 @@ function wordShape(word: string): [Shape["name"], string] {
 function identifierReason(word: string): string | undefined {
   if (/^[a-z][a-z0-9]*(?:[A-Z][a-z0-9]*)+$/.test(word)) return "looks like a camelCase name";
   if (/^[A-Z]{1,4}[a-z0-9]+(?:[A-Z][a-z0-9]+)+[A-Z]{0,4}$/.test(word)) return "looks like a PascalCase name";
-  if (/^[A-Za-z][A-Za-z0-9]*(?:_[A-Za-z0-9]+)*(?:_[A-Za-z0-9]+|_)$/.test(word))
+  if (/^[A-Za-z][A-Za-z0-9]*(?:_{1,3}[A-Za-z0-9]+)*(?:_{1,3}[A-Za-z0-9]+|_)$/.test(word))
     return "looks like a snake_case name";
   if (/^[a-z][a-z0-9]*(?:-[a-z0-9]+)+$/.test(word)) return "looks like a kebab-case name";
   if (/^[a-z0-9]+(?:[-_][a-z0-9]+)+$/.test(word) && /_/.test(word)) return "looks like a name with marks";

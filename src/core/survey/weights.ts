@@ -60,6 +60,8 @@ export const weights = {
   plainVariable: -0.6,
   textMember: 3,
   compared: -5,
+  /** Another program is given it to read. */
+  piped: -6,
   objectKey: -7,
   /** A name in quotes for a plain word, as choices are listed in some languages: `"Pale ale" => :pale`. */
   namedChoice: -0.1,

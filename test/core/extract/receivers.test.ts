@@ -956,6 +956,113 @@ test("what all components make or are given before their templates call it is no
   expect(await moved("<p>no lookup</p>")).toBe(true);
 });
 
+describe("a lookup is not called by a name that a value has at the place", () => {
+  const text = "The boat is late today";
+  const elsewhere = 'def g():\n    flash(_("a.b"))\n';
+  test.each<[string, string, string, boolean]>([
+    ["of a loop", "a.py", `${elsewhere}def f():\n    for _ in range(3):\n        flash("${text}")\n`, false],
+    [
+      "of a loop before",
+      "a.py",
+      `${elsewhere}def f():\n    for n, _ in x:\n        go()\n    flash("${text}")\n`,
+      false,
+    ],
+    ["of several", "a.py", `${elsewhere}def f():\n    name, _ = pair()\n    flash("${text}")\n`, false],
+    ["of a parameter", "a.py", `${elsewhere}def f(_, boat):\n    flash("${text}")\n`, false],
+    ["of a block", "a.py", `${elsewhere}def f():\n    with x() as _:\n        flash("${text}")\n`, false],
+    [
+      "of another function",
+      "a.py",
+      `${elsewhere}def f():\n    flash("${text}")\ndef h():\n    _ = 1\n`,
+      true,
+    ],
+    [
+      "of a list worked out",
+      "a.py",
+      `${elsewhere}def f():\n    flash("${text}")\n    return [_ for _ in x]\n`,
+      true,
+    ],
+    [
+      "which is the lookup itself",
+      "a.py",
+      `def f():\n    _ = words()\n    flash(_("a.b"))\n    flash("${text}")\n`,
+      true,
+    ],
+    ["with more behind it", "a.py", `${elsewhere}def f():\n    __ = 1\n    flash("${text}")\n`, true],
+    [
+      "of a loop",
+      "a.go",
+      `package a\nfunc f() {\n\tfor i, _ := range x {\n\t\tw.SetText("${text}")\n\t}\n}\n`,
+      false,
+    ],
+    [
+      "of a loop before",
+      "a.go",
+      `package a\nfunc f() {\n\tfor i, _ := range x {\n\t}\n\tw.SetText("${text}")\n\tw.SetText(_("a.b"))\n}\n`,
+      true,
+    ],
+    ["of a loop", "a.njk", `<p>{{ _("a.b") }}</p>{% for _ in boats %}<p>${text}</p>{% endfor %}`, false],
+    [
+      "of a loop inside",
+      "a.njk",
+      `{% for _ in boats %}{% for x in y %}{% endfor %}<p>${text}</p>{% endfor %}`,
+      false,
+    ],
+    [
+      "of a loop before",
+      "a.njk",
+      `<p>{{ _("a.b") }}</p>{% for _ in boats %}{% endfor %}<p>${text}</p>`,
+      true,
+    ],
+    ["of the page", "a.njk", `{% set _ = 1 %}<p>${text}</p>`, false],
+    ["of a function", "a.ejs", `<% boats.forEach(function (_) { %><p>${text}</p><% }) %>`, false],
+    ["of a function before", "a.ejs", `<% boats.forEach((_) => { %><p></p><% }) %><p>${text}</p>`, true],
+    ["of an element", "a.vue", `<template><p v-for="(_, n) in boats">${text}</p></template>`, false],
+    ["of an element around", "a.vue", `<template><X #row="{ _ }"><p>${text}</p></X></template>`, false],
+    [
+      "of an element before",
+      "a.vue",
+      `<template><div><p v-for="_ in boats"></p><p>${text}</p></div></template>`,
+      true,
+    ],
+    ["of a block", "a.svelte", `{#each boats as _}<p>${text}</p>{/each}`, false],
+    ["of a block before", "a.svelte", `{#each boats as _}<p></p>{/each}<p>${text}</p>`, true],
+  ])("%s in %s", async (_, file, code, isMoved) => {
+    const call = '_("{key}"{args})';
+    const content = `{{ ${call} }}`;
+    const book = {
+      lookups: [{ call: "_" }],
+      emit: { call, endings: { ".py": { call }, ".njk": { content }, ".go": { call }, ".vue": { content } } },
+    };
+    const found = await extract(file, code, book);
+    expect(found).toMatchObject({ isMoved });
+    if (!isMoved) expect(found.notes.join()).toContain("shadowed");
+  });
+});
+
+test("what says how a program is called gets no lookup that would have to be brought in first", async () => {
+  const book = (line: string) => ({
+    lookups: [{ call: "_" }],
+    emit: { endings: { ".py": { call: '_("{key}")', import: line } } },
+  });
+  const program = (head: string) =>
+    `${head}import argparse\ndef f():\n    p = argparse.ArgumentParser()\n    p.add_argument("--pier", help="The pier of the boat")\n`;
+  const line = "from pier.words import say as _";
+  expect((await extract("a.py", program(""), book(line))).isMoved).toBe(false);
+  expect((await extract("a.py", program(`${line}\n`), book(line))).isMoved).toBe(true);
+  expect((await extract("a.py", program(""), book("from gettext import gettext as _"))).isMoved).toBe(true);
+});
+
+test("what a browser works out in a page has no function of the scripts, where the book says how pages ask", async () => {
+  const page = "<p>{{ late ? 'The boat is late today' : boat }}</p>";
+  const book = (endings: object) => ({ lookups: [{ call: "say" }], emit: { call: "say('{key}')", endings } });
+  const own = { content: "{{ '{key}' | words }}", attribute: "{{ '{key}' | words }}" };
+  expect((await extract("a.html", page, book({ ".html": own }))).isMoved).toBe(false);
+  expect((await extract("a.html", page, book({ ".html": { ...own, call: "say('{key}')" } }))).isMoved).toBe(
+    true,
+  );
+});
+
 test("texts of which most is in other letters than the source's stay, whatever names they have in Latin letters", async () => {
   const book = { emit: { call: "say('{key}')" } };
   const moved = async (text: string) => {

@@ -51,6 +51,11 @@ describe("files that nobody writes text in are recognized", () => {
     ["app/testimony.py", undefined],
     ["lib/Request.java", undefined],
     ["views/specials.erb", undefined],
+    ["deploy/pier.conf.j2", "templates of settings"],
+    ["deploy/pier.service.erb", "templates of settings"],
+    ["views/pier.html.erb", undefined],
+    ["views/pier.json.erb", undefined],
+    ["mails/pier.txt.j2", undefined],
   ])("%s by its name: %s", (file, kind) => {
     expect(leftOutByName(file)).toBe(kind);
   });
@@ -65,6 +70,20 @@ describe("files that nobody writes text in are recognized", () => {
     ["a.py", 'PAGE = """\n{% if late %}\nLate\n{% endif %}\n"""\n', undefined],
     ["a.rb", "PAGE = <<~HTML\n<% if late %>\nLate\n<% end %>\nHTML\n", undefined],
     ["a.rb", "page = ERB.new('<%= boat %> is late')\n", undefined],
+    [
+      "pier.jinja2",
+      "{% extends 'base.jinja2' %}\npier:\n  name: {{ name }}\n  prompt: 'Any key to go on'\n  steps:\n  - open\n  - close\n",
+      "templates of settings",
+    ],
+    ["pier.jinja2", "{# a pier #}\n{% set prompt = prompt|default('Any key') %}\n", "templates of settings"],
+    ["pier.jinja2", "{% extends 'page.html' %}\n{% set title = 'All boats' %}\n", undefined],
+    [
+      "pier.jinja2",
+      "Dear {{ name }},\nYour boat leaves at {{ time }}.\nPier: {{ pier }}\nYours\n",
+      undefined,
+    ],
+    ["pier.tmpl", "<p>Pier: {{ .Pier }}</p>\nname: x\ntime: y\nkind: z\nend: q\n", undefined],
+    ["pier.jinja2", "Save\n", undefined],
     ["a.js", `var a="${"x;".repeat(3_000)}"`, "minified"],
     ["a.js", `${"let a = !0;\nlet b = void 0;\n".repeat(200)}`, "minified"],
     ["a.js", `${"let a = true;\nlet b = !0;\n".repeat(200)}`, undefined],

@@ -34,6 +34,15 @@ export interface BranchMarks {
 /** What the code of a template's islands is written in; `expression` is a template language's own. */
 export type IslandLanguage = "ruby" | "script" | "java" | "php" | "expression";
 
+/** How code in a page gives a name to a value for as long as a block is open. */
+export interface Binding {
+  /** The source of a pattern for the island that does, with NAME for the name. */
+  readonly binds: string;
+  /** What opens such a block in an island, and what closes it; where nothing opens one, the name is taken to the end of the page. */
+  readonly opens: RegExp;
+  readonly closes: RegExp;
+}
+
 /** One way of mixing code into markup: how it is recognized, where its code is, and how a lookup is written into it. */
 export interface Dialect {
   readonly name: string;
@@ -79,6 +88,10 @@ export interface Dialect {
   readonly imports?: ImportPlace;
   /** Its blocks that show one thing or another. */
   readonly branches?: BranchMarks;
+  /** How blocks of the page give names to values: what is called by such a name in them is no function. */
+  readonly blockBindings?: readonly Binding[];
+  /** The source of a pattern, with NAME, for the attribute by which an element gives a name to a value. */
+  readonly elementBindings?: string;
   /** The attributes by which an element is shown on a condition, and the next one instead. */
   readonly conditional?: { readonly shown: string; readonly otherwise: string };
   /** What stands around an expression that is shown; undefined where a book must say. */

@@ -114,6 +114,13 @@ export interface Language {
   readonly declared?: "all" | "values";
   /** The source of a pattern by which a file makes or brings in a function, where it knows no other, with NAME for its name. */
   readonly ownFunctions?: string;
+  /** Calls that describe how a program is called in a terminal: they run before anything that it brings in is set up. */
+  readonly startingCalls?: RegExp;
+  /**
+   * The source of a pattern, with NAME, by which a function gives a name to a value of its own, where that hides a function of the
+   * same name. Lines are apart.
+   */
+  readonly rebinds?: string;
   /** A line outside of functions that makes a name or takes one in, where variables are otherwise those of a function alone. */
   readonly makesOutside?: RegExp;
   /** What a method calls its object by, where it is a parameter like others: the first. */

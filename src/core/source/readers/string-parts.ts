@@ -9,6 +9,7 @@ import { languageNamed } from "../languages/index.js";
 import { fixedText, type Literal, type LookupShapes, type Piece, type WrittenString } from "../model.js";
 import { hasLetters } from "../pieces.js";
 import { readMarkup } from "./markup/markup.js";
+import type { Marking } from "./markup/marks.js";
 
 /**
  * Literals with the strings of code taken apart where not all of them is one text: the markup in a string stays in the code
@@ -260,9 +261,14 @@ function textsOfMarkup(
             ? say("markup-quotes", {})
             : undefined);
     const { name, element, role } = one.context;
+    const { note, key, isMarked, isBesideKey } = one;
     return [
       {
         ...part,
+        ...(note !== undefined && { note }),
+        ...(key !== undefined && { key }),
+        ...(isMarked && { isMarked }),
+        ...(isBesideKey && { isBesideKey }),
         // Inside tags blanks mean as much as one.
         pieces: (hasElements ? inCode(one.pieces, units) : part.pieces).map((piece) =>
           piece.kind === "text" ? { ...piece, value: piece.value.replace(/[ \t\r\n\f]+/g, " ") } : piece,
@@ -283,7 +289,7 @@ function textsOfMarkup(
   });
 }
 
-type PageText = Pick<Literal, "form" | "span" | "pieces" | "context">;
+type PageText = Pick<Literal, "form" | "span" | "pieces" | "context"> & Marking;
 
 /** Sentences with nothing but line breaks between them, each as a text of its own; any other text as it is. */
 function atBreaks(one: PageText, page: string): readonly PageText[] {
@@ -299,7 +305,7 @@ function atBreaks(one: PageText, page: string): readonly PageText[] {
     let end = pieces.at(-1)?.span.end ?? 0;
     while (start < end && /\s/.test(page[start] ?? "")) start++;
     while (end > start && /\s/.test(page[end - 1] ?? "")) end--;
-    return start === end ? [] : [{ form: "content", span: { start, end }, pieces, context: one.context }];
+    return start === end ? [] : [{ ...one, form: "content", span: { start, end }, pieces }];
   });
 }
 
@@ -328,7 +334,7 @@ function choicesAlone(
   page: string,
   units: Written["units"],
   found: readonly Pick<Literal, "span">[],
-): readonly Pick<Literal, "form" | "span" | "pieces" | "context">[] {
+): readonly PageText[] {
   return units.flatMap(({ piece }, at) => {
     if (piece?.kind !== "choice" || found.some(({ span }) => span.start <= at && at < span.end)) return [];
     const before = page.slice(0, at);

@@ -127,6 +127,9 @@ export const called: EvidenceSource = (literal, habits, own, place) => {
       /^[a-z]+(?:[ -][a-z]+){0,3}$/.test(fixedText(literal.pieces))
     )
       return evidence("unknownCall", `argument of ${callee}()`);
+    // And what it is called by the program: `Label(say("Boats"), "filter_boats")`.
+    if ((context.index ?? 0) > 0 && shapeOf(fixedText(literal.pieces)).name === "identifier")
+      return evidence("codeCall", `names what ${callee}() is about`);
     return evidence("textCall", `shown by ${callee}()`);
   }
   const method = /\.(\w+)$/.exec(callee)?.[1];

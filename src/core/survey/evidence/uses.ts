@@ -58,7 +58,7 @@ export function marked({ isMarked, isBesideKey, key }: Literal): Evidence | unde
 }
 
 /** How values are checked: `required|max:40`. */
-const checks = /^[a-z_]{2,40}(?::[\w,.-]{1,60})?(?:\|[a-z_]{2,40}(?:[: ][^|]{1,80})?){1,20}$/;
+const checks = /^[a-z_]{2,40}(?:[: ][\w,.-]{1,60})?(?:\|[a-z_]{2,40}(?:[: ][^|]{0,80})?){1,20}$/;
 
 /** What stands among such checks is one, whatever its name: `["description" => "string", "name" => "required|string"]`. */
 export const besideChecks: EvidenceSource = ({ context }, _habits, _own, { literals, index }) => {
@@ -86,6 +86,38 @@ export const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {
   return isBesideWidget(literal, place) && /\p{Lu}.*(?:\p{L}|:)|\s/u.test(fixedText(literal.pieces))
     ? evidence("besideWidget", "stands beside the kind of a part of a window")
     : undefined;
+};
+
+/** What another program is given to read: `input=answer.encode()`, `child.stdin.write(answer)`, `process.communicate(answer)`. */
+const toProgram =
+  "(?:\\binput ?= ?|\\b(?:exec|spawn)\\w{0,12}\\([^;]{0,200}?\\binput: ?|\\.communicate\\( ?(?:input ?= ?)?|\\bstdin\\.(?:write|end|puts)\\( ?|\\.send(?:line|all)\\( ?|\\bfwrite\\( ?\\$pipes\\[0\\], ?)";
+
+/** So far behind a text the value that holds it is looked for, in code units. */
+const longestWay = 1_500;
+
+/** A text that goes into another program, which reads it. */
+export const piped: EvidenceSource = ({ context, span }, _habits, _own, { text }) => {
+  const { role, name = "" } = context;
+  if (
+    text === undefined ||
+    (role !== "variable" && role !== "assignment" && role !== "argument" && role !== "property")
+  )
+    return undefined;
+  const said = "what another program reads";
+  if (role === "argument")
+    return /\.communicate$|stdin\.(?:write|end|puts)$|\.send(?:line|all)$/.test(name)
+      ? evidence("piped", said)
+      : undefined;
+  if (role === "property")
+    return context.properties?.at(-1) === "input" &&
+      /^(?:run|communicate|Popen|check_output|check_call|execFileSync|execSync|spawnSync)$/.test(
+        (context.element ?? "").replace(/^.*\./, ""),
+      )
+      ? evidence("piped", said)
+      : undefined;
+  if (!/^\$?\w{1,60}$/.test(name)) return undefined;
+  const use = new RegExp(`${toProgram}${name.replace("$", "\\$")}(?!\\w)`);
+  return use.test(text.slice(span.end, span.end + longestWay)) ? evidence("piped", said) : undefined;
 };
 
 /** What stands beside a key, and is shown only where no catalog has the key. */

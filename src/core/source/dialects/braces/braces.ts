@@ -57,6 +57,24 @@ export const braces: Dialect = {
     isTight: true,
     namesIn: loadedIn,
   },
+  blockBindings: [
+    {
+      binds: String.raw`^\{%[-+~]?\s*for\s[^%]*?NAME[^%]*?\sin\s`,
+      opens: /^\{%[-+~]?\s*for\s/,
+      closes: /^\{%[-+~]?\s*endfor\b/,
+    },
+    {
+      binds: String.raw`^\{%[-+~]?\s*with\s[^%]*?(?:NAME\s*=|\sas NAME)`,
+      opens: /^\{%[-+~]?\s*with\s/,
+      closes: /^\{%[-+~]?\s*endwith\b/,
+    },
+    {
+      binds: String.raw`^\{%[-+~]?\s*(?:macro|call)\s*\w*\([^()]*NAME`,
+      opens: /^\{%[-+~]?\s*(?:macro|call)\b/,
+      closes: /^\{%[-+~]?\s*end(?:macro|call)\b/,
+    },
+    { binds: String.raw`^\{%[-+~]?\s*(?:set|assign)\s+NAME\s*=`, opens: /(?!)/, closes: /(?!)/ },
+  ],
   bindsAttributes: true,
   givesByAt: true,
   branches: {

@@ -10,6 +10,13 @@ export const ejs: Dialect = {
   isScripted: true,
   codeInScripts: true,
   foreign: foreignBraces,
+  blockBindings: [
+    {
+      binds: String.raw`\([^()]*NAME[^()]*\)\s*=>\s*\{|NAME\s*=>\s*\{|\bfunction\s*\w*\s*\([^()]*NAME[^()]*\)\s*\{|\bfor\s*\(\s*(?:var|let|const)\s+[^()]*?NAME[^()]*?\s(?:of|in)\s`,
+      opens: /\{/,
+      closes: /\}/,
+    },
+  ],
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
   branches: bracedBranches,

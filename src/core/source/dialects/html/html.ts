@@ -47,6 +47,7 @@ const signedTags = (text: string): Island[] =>
 export const html: Dialect = {
   name: "html",
   language: "script",
+  elementBindings: String.raw`^v-for="[^"]*?NAME[^"]*?\s(?:in|of)\s|^(?:v-slot[\w:.-]*|#[\w.-]*|slot-scope)="[^"]*?NAME|^\*ngFor="[^"]*?\blet NAME|^let-NAME=|^(?:data-)?ng-repeat="[^"]*?NAME[^"]*?\sin\s`,
   extensions: [],
   sign: /@(?:if|else if|else|for|switch|case|default|empty|defer)\b[^{}<>\n]{0,200}\{(?!\{|!!)|\s(?:\*[a-z]|\(\w{1,30}\)=|\[[\w.]{1,30}\]=)/g,
   islands: (text) => [

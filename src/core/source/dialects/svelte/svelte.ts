@@ -53,6 +53,16 @@ export const svelte: Dialect = {
   islands: singleBrace,
   isComponent: true,
   elementsInText: true,
+  blockBindings: [
+    { binds: String.raw`^\{#each\s[^]*?\sas\s[^]*?NAME`, opens: /^\{#each\b/, closes: /^\{\/each\b/ },
+    {
+      binds: String.raw`^\{[#:](?:await|then)\s(?:[^]*?\sthen\s)?[^]*?NAME`,
+      opens: /^\{#await\b/,
+      closes: /^\{\/await\b/,
+    },
+    { binds: String.raw`^\{#snippet\s[^]*?NAME`, opens: /^\{#snippet\b/, closes: /^\{\/snippet\b/ },
+  ],
+  elementBindings: String.raw`^let:NAME`,
   bindsAttributes: true,
   bindsInBraces: true,
   runsPerUse: (attributes) => !/\bmodule\b/.test(attributes.replace(/\btype\s*=\s*["']module["']/, "")),

@@ -9,6 +9,7 @@ export const vue: Dialect = {
   islands: (text) => braceIslands(text, false),
   isComponent: true,
   hasSharedMembers: true,
+  elementBindings: String.raw`^v-for="[^"]*?NAME[^"]*?\s(?:in|of)\s|^(?:v-slot[\w:.-]*|#[\w.-]*|slot-scope)="[^"]*?NAME`,
   bindsAttributes: true,
   runsPerUse: (attributes) => /\bsetup\b/.test(attributes),
   shown: ["{{ ", " }}"],

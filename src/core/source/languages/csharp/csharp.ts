@@ -57,6 +57,8 @@ export const csharp = defineLanguage({
     head: /^(?:\/\/[^\n]*\n)*/,
     body: /^(?:namespace|public|internal|class|\[)/m,
   },
+  rebinds:
+    "(?:\\bvar|\\bout|\\bstring|\\bint|[A-Z]\\w*(?:<[^<>]*>)?\\??(?:\\[\\])?) NAME ?(?:[=;,)]|\\bin\\b)|NAME ?=>|\\([^()]*NAME[^()]*\\) ?=>",
   deferring:
     /^(?:method_declaration|constructor_declaration|local_function_statement|lambda_expression|anonymous_method_expression|accessor_declaration|arrow_expression_clause|operator_declaration|indexer_declaration)$/,
   instanceFields: /^(?:field_declaration|property_declaration)$/,

@@ -40,6 +40,8 @@ export const go = defineLanguage({
     head: /^package\s[^\n]*\n/m,
     body: /^(?:func|type|var|const)\b/m,
   },
+  rebinds:
+    "NAME ?(?:, ?\\w+ ?)*:=|\\bvar NAME|^func [^{\\n]*?[(,] ?NAME(?:, ?\\w+)* [\\w*.[\\]]+ ?[,)]|\\bfunc\\([^(){}\\n]*?NAME",
   deferring: /^(?:function_declaration|method_declaration|func_literal)$/,
   constantPlaces: /^field_declaration$/,
   fixedPlaces: parametersAndConstants,
