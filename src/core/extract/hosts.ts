@@ -3,6 +3,7 @@ import { syntaxOf } from "../message/syntaxes/index.js";
 import { posix } from "node:path";
 import type { BookConfig } from "../config/schema.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
+import { literally } from "../text/key-pattern.js";
 import { applyEdits } from "../text/edits.js";
 import { passAlone } from "./emit.js";
 import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-code.js";
@@ -79,6 +80,11 @@ export function hostOf(
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   const mayBeUsual =
     usesDefaultCall(book.lookups) && (usual === undefined || script || usual.includes(language));
+  // What a line of scripts brings in is in no other language, unless that has a function of the same name.
+  const callFor = (of: string) =>
+    forEnding?.call !== undefined || of === "script" || usual === undefined || usual.includes(of)
+      ? own.call
+      : undefined;
   const helper = helperIn(own.content);
   const call =
     forEnding?.call ??
@@ -88,7 +94,7 @@ export function hostOf(
           isFilter(forEnding?.content) ||
           speaksOtherwise(forEnding, dialect, own)
         ? undefined
-        : (own.call ?? (mayBeUsual ? defaultCall : undefined)));
+        : (callFor(language) ?? (mayBeUsual ? defaultCall : undefined)));
   const marks = dialect?.shown;
   const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
@@ -210,24 +216,37 @@ function withoutRaw(text: string): string {
   );
 }
 
+/** Whether a line brings a name into a script, as no other language does it (ECMA-262, section 16.2.2; CommonJS). */
+function isScriptImport(line: string): boolean {
+  return /^\s*import\s[^;]*?\bfrom\s*["']|^\s*(?:const|var|let)\s[^=]+=\s*require\(/.test(line);
+}
+
 /**
  * The languages of a book's code in which the usual call stands already, or what makes it: in others nothing says that there is
- * such a function. Undefined where that is not asked, since the book says how lookups are written, or has none.
+ * such a function. Undefined where that is not asked, since the book says how lookups are
+ * written, and not by what a line of scripts alone brings in, or has none.
  */
 export function usualIn(
   book: BookConfig,
   code: () => Iterable<{ readonly file: string; readonly text: string }>,
 ): readonly string[] | undefined {
-  if (book.lookups.length === 0 || book.emit.call !== undefined || !usesDefaultCall(book.lookups))
-    return undefined;
-  const name = calleeOf(defaultCall) ?? "";
+  const { call, import: line } = book.emit;
+  if (call === undefined && (book.lookups.length === 0 || !usesDefaultCall(book.lookups))) return undefined;
+  // A call that no code has yet is meant for all of it, unless it comes with a line of scripts.
+  const isForAll = call !== undefined && ![line ?? []].flat().some(isScriptImport);
+  const name = literally(calleeOf(call ?? defaultCall) ?? "");
+  if (name === "") return undefined;
   const made = `^[ \\t]{0,40}(?:from|import|use)\\s[^\\n;]{0,300}(?<![\\w$])${name}(?!\\w)`;
   const stands = (behind: string) => new RegExp(`(?<![\\w$@.>:/-])${name}${behind}|${made}`, "m");
   const inBrackets = stands("\\s?\\(");
   const bare = stands("(?:\\s?\\(|\\s[\"':])");
   const found = new Set<string>();
   for (const { file, text } of code()) {
-    if (isScript(file) || !bare.test(text)) continue;
+    if (!bare.test(text)) continue;
+    if (isScript(file)) {
+      if (isForAll) found.add("script");
+      continue;
+    }
     const dialect = dialectOf(file, text);
     const language = dialect?.language ?? languageOf(file);
     if (language === undefined || found.has(language)) continue;
@@ -236,5 +255,5 @@ export function usualIn(
     const spoken = languageNamed(language);
     if ((spoken && !spoken.callsBare ? inBrackets : bare).test(own)) found.add(language);
   }
-  return [...found].sort();
+  return isForAll && found.size === 0 ? undefined : [...found].sort();
 }

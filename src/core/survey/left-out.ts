@@ -18,6 +18,7 @@ export type LeftOut =
   | "examples"
   | "templates of code"
   | "templates of settings"
+  | "build scripts"
   | "one file per locale";
 
 /** Folders whose files are of a kind, by their names. */
@@ -252,6 +253,11 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   )
     return "generated";
   if (templateOfCode.test(file) && isCodeInTemplate(text)) return "templates of code";
+  if (
+    /(?:^|\/)setup\.py$/.test(file) &&
+    /^[ \t]{0,40}(?:from|import)[ \t]{1,9}(?:setuptools|distutils)\b/m.test(text)
+  )
+    return "build scripts";
   if (templateOfAny.test(file) && makesSettings(text)) return "templates of settings";
   if (!isScript(file)) return undefined;
   // Nobody writes a script of this length.

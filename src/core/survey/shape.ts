@@ -53,6 +53,11 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?=[^%]{0,80}%[sd])(?=\S{0,80}[[\]._])(?:[a-z][\w-]{0,40}|%[sd]|[.[\]_-])+$/, "the pattern of a name"],
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
   [/^new [A-Z]\w{0,60}\(/, "code"],
+  [/^\[\w{1,40}\] [A-Z_]{2,40}$/, "a mark of a program"],
+  [
+    /^[A-Z]\w{0,30}(?: [\w+#-]{1,30}){0,4}(?: :: [\w+#-]{1,30}(?: [\w+#()./-]{1,30}){0,6}){1,9}$/,
+    "a class in a list of such",
+  ],
   // What opens a string and ends in it: `echo '`.
   [/^\s{0,9}(?:\S{1,40} )?[a-z]{2,20} ?['"]$/, "code"],
   [/^[\w$.]{1,80}\(['"]?$|^['"]\s?,[^]{0,80}\);?$|^\$\w{1,40}(?:\[[^\]]{0,80}\])+\s?=?$/, "code"],
@@ -245,6 +250,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^\s*\/\*\*/, "a comment of code"],
   [/^\s*(?:'[^'\n]{0,80}'|"[^"\n]{0,80}"|\$?\w{1,60}) ?=> ?(?:array\(|\[|\{)\s*$/, "code"],
   [/\(\?(?:[:=!]|<[=!]|P?<\w+>|[imsux]+[:)])|\[\^[^[\]]+\]/, "a regular expression"],
+  [
+    /\((?:\.|\\[dDwWsS])[+*]\??\)|\\[dDwWsS](?:[+*]|\{\d)|[^.\s*]\.\*$|[^.]\.[*+]\?[^\p{L}]/u,
+    "a regular expression",
+  ],
   [/^<<[\w-]+>>$/, "the name of an event"],
   [/^2-digit$/, "an option of date formats"],
   [/^@(?:media|supports|container|keyframes|import|font-face|layer)\b/, "a rule of a style sheet"],
@@ -378,8 +387,16 @@ function judgeShape(text: string): Shape {
     return shape("identifier", "every part looks like an identifier");
   if (!tokens.some((token) => /\p{L}{2}|[^\P{L}\p{Script=Latin}]/u.test(token)))
     return shape("short", "no more than single letters");
-  if (tokens.length > 1 && !/\p{Ll}/u.test(text) && /^[\p{Lu}\W\d_]+$/u.test(text) && !otherScript)
+  if (
+    tokens.length > 1 &&
+    !/\p{Ll}/u.test(text.replace(/\b0x/g, "0")) &&
+    /^[\p{Lu}\W\d_]+$/u.test(text) &&
+    !otherScript
+  )
     return shape("capitals", "words in capitals");
+  // Nothing with two small letters beside each other, and many numbers: a pattern to measure or to print by.
+  if (!otherScript && !/\p{Ll}{2}/u.test(text) && (text.match(/\d/g)?.length ?? 0) >= 4)
+    return shape("capitals", "numbers and single letters");
   const ends = /[.!?…:。！？؟]["”’»)]?$/.test(text);
   const starts = /^[\p{Lu}\p{Lt}¿¡"“‘«„]/u.test(text);
   const { name, reason } = starts ? severalWords : ends ? endedWords : lowerCaseWords;
@@ -445,12 +462,23 @@ function isSkeleton(text: string): boolean {
   );
 }
 
+/** Words of two letters in languages that interfaces are written in; with others a capital begins a sign: `Hz`, `Cb`. */
+const shortWords: ReadonlySet<string> = new Set(
+  (
+    "ad ah am an as at ax be by do eh ex go he hi id if in is it me my no of oh ok on or ox pi so to tv uh um up us vs we " +
+    "ja je es er ob um im zu da wo du en et au de du il la le ma ne ni nu on os ou sa se si su ta te tu un ve va vo al el lo mi " +
+    "ya yo eu ao as os na no em um ai di al ci gli ha ho io av av ei et og på ut at du vi ni är på jo ei no se me he te"
+  ).split(" "),
+);
+
 function wordShape(word: string): [Shape["name"], string] {
   const identifier = identifierReason(word.replace(/^(["'])(.*)\1$/, "$2"));
   if (identifier) return ["identifier", identifier];
   if (word.replace(/[^\p{L}]/gu, "").length < 2) return ["short", "a single letter"];
   if (/^[A-Z][A-Z0-9+-]+$/.test(word)) return ["capitals", "a word in capitals"];
   if (/\p{Ll}\p{Lu}/u.test(word)) return ["other", "a name with a capital in it"];
+  if (/^[A-Z][a-z]$/.test(word) && !shortWords.has(word.toLowerCase()))
+    return ["short", "a sign of two letters"];
   if (/^\p{Lu}/u.test(word)) return ["capitalized", "a word with a capital"];
   if (/^[\p{Ll}][\p{Ll}'’-]*$/u.test(word)) return ["lowerCase", "a single word in lower case"];
   return ["other", "a single word"];

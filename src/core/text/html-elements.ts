@@ -55,6 +55,8 @@ export function holdsMarkup(quoting: string): boolean {
   if (/^[^<>]{0,100}[,[(|=] ?<[^<>/]{1,40}>(?:[,|] ?<[^<>/]{1,40}>|[\w ,.[\]()|=]){0,40}$/.test(text))
     return false;
   if (isProgram.test(text)) return false;
+  // One element around the whole, of a document that is no page: `<Message>No boat today</Message>`.
+  if (/^\s{0,40}<([A-Z][\w-]{0,40})>[^<>]{0,2000}<\/\1>\s{0,9}$/.test(text)) return true;
   const found = [...text.matchAll(/(?<!\?P?|%)<(\/?)([a-zA-Z][a-zA-Z0-9]*)(?=([\s/>](?:[\w ]{1,40}>)?))/g)];
   const ofHtml = found.filter(([, , name = ""]) => htmlElements.has(name.toLowerCase()));
   // What a command is given is in such brackets as well: `copy <source> <target>`.

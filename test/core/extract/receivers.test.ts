@@ -1053,6 +1053,33 @@ test("what says how a program is called gets no lookup that would have to be bro
   expect((await extract("a.py", program(""), book("from gettext import gettext as _"))).isMoved).toBe(true);
 });
 
+test("a call that a line of scripts brings in is written into no language that has no such function", async () => {
+  const shown = "flash('The boat is late today');";
+  const written = async (other: string, emit: object) => {
+    const project = memoryProject(
+      { code: ["src/**"], lookups: [{ call: "say" }], emit },
+      {
+        "t/en.json": "{}",
+        "src/a.php": `<?php ${shown}`,
+        "src/b.js": `function f() { alert("The boat is late today"); }`,
+        ...(other && { "src/c.php": other }),
+      },
+    );
+    return (await extractProject(project)).changes
+      .map(({ file }) => file)
+      .filter((file) => file.startsWith("src/"));
+  };
+  const line = 'import { say } from "{to:src/words.js}";';
+  const call = 'say("{key}"{args})';
+  expect(await written("", { call, import: line })).toEqual(["src/b.js"]);
+  expect(await written("<?php say('x.y');", { call, import: line })).toEqual(["src/a.php", "src/b.js"]);
+  expect(await written("", { call })).toEqual(["src/a.php", "src/b.js"]);
+  expect(await written("", { call, import: line, endings: { ".php": { call } } })).toEqual([
+    "src/a.php",
+    "src/b.js",
+  ]);
+});
+
 test("what a browser works out in a page has no function of the scripts, where the book says how pages ask", async () => {
   const page = "<p>{{ late ? 'The boat is late today' : boat }}</p>";
   const book = (endings: object) => ({ lookups: [{ call: "say" }], emit: { call: "say('{key}')", endings } });

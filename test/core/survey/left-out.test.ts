@@ -84,6 +84,8 @@ describe("files that nobody writes text in are recognized", () => {
     ],
     ["pier.tmpl", "<p>Pier: {{ .Pier }}</p>\nname: x\ntime: y\nkind: z\nend: q\n", undefined],
     ["pier.jinja2", "Save\n", undefined],
+    ["setup.py", "from setuptools import setup\nsetup(name='pier')\n", "build scripts"],
+    ["setup.py", "from pier import page\npage('All boats')\n", undefined],
     ["a.js", `var a="${"x;".repeat(3_000)}"`, "minified"],
     ["a.js", `${"let a = !0;\nlet b = void 0;\n".repeat(200)}`, "minified"],
     ["a.js", `${"let a = true;\nlet b = !0;\n".repeat(200)}`, undefined],

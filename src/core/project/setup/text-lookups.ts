@@ -1,5 +1,6 @@
 import type { Files } from "../../files/files.js";
 import { readableText, type SourceFile } from "../../source/model.js";
+import { oneFilePerLocale } from "../../survey/left-out.js";
 import { lookupByName } from "../../survey/calls.js";
 import { isBeside, keyLike, textLike } from "./declared-texts.js";
 import { madeLookups } from "./made-lookups.js";
@@ -8,6 +9,9 @@ import { countHit, newUse, type LookupUse } from "./lookup-use.js";
 
 /** Fewer texts than these may be given to a function of the same name by chance. */
 const fewest = 5;
+
+/** Words with a capital may be names of anything: so many texts of several words are among those that are looked up. */
+const fewestPhrases = 2;
 
 /** What many programs call the function by that gives texts, and other things as well: where it is given texts, they are looked up. */
 const shortName = /(?:^|\.)t$/;
@@ -20,6 +24,7 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
   const uses = new Map<string, LookupUse>();
   // Which get another text behind the first: the forms of a plural, or what a text is about and the text. Neither is a key alone.
   const pairs = new Map<LookupUse, Map<string, number>>();
+  const phrases = new Map<LookupUse, Set<string>>();
   for (const source of code)
     for (const [place, literal] of source.literals.entries()) {
       const { role, name = "", index } = literal.context;
@@ -36,6 +41,7 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       const next = source.literals[place + 1];
       if (textLike.test(text)) {
         countHit(use, source, literal);
+        if (/\p{L}\S{0,40} \S{0,40}\p{L}/u.test(text)) phrases.set(use, (phrases.get(use) ?? new Set()).add(text));
         if (!next || !isBeside(literal, next)) continue;
         const second = pairs.get(use) ?? new Map<string, number>();
         const other = readableText(next.pieces);
@@ -45,7 +51,11 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       else if (keyLike.test(text)) use.misses++;
     }
   const often = [...uses].filter(
-    ([, use]) => use.hits >= fewest && use.hits > use.misses * 3 && !isOfPairs(use, pairs.get(use)),
+    ([, use]) =>
+      use.hits >= fewest &&
+      use.hits > use.misses * 3 &&
+      (phrases.get(use)?.size ?? 0) >= fewestPhrases &&
+      !isOfPairs(use, pairs.get(use)),
   );
   const unknown = often.filter(([name, { hits }]) => !lookupByName.test(name) && hits >= fewestOfAnyName);
   const made = madeLookups(
@@ -96,19 +106,25 @@ function isOfPairs({ hits }: LookupUse, seconds: ReadonlyMap<string, number> = n
 const otherFormats = ["po", "resx", "strings"];
 const xmlAsScripts = ["ts"];
 
+/** Those of any other program, where a folder for languages has one for each locale. */
+const perLocale = [
+  "**/{lang,langs,language,languages,locale,locales,i18n,l10n,translations}/**/*.{xml,lng,loc,tr}",
+];
+
 /** What there is of translations in formats that are not read, as a sentence. */
 export function otherCatalogs(files: Files): string | undefined {
-  const listed = (endings: readonly string[]) =>
-    files.list({
-      patterns: endings.map((ending) => `**/*.${ending}`),
-      ignore: ["**/node_modules/**"],
-      respectIgnoreFiles: true,
-    });
+  const found = (patterns: readonly string[]) =>
+    files.list({ patterns, ignore: ["**/node_modules/**"], respectIgnoreFiles: true });
+  const listed = (endings: readonly string[]) => found(endings.map((ending) => `**/*.${ending}`));
   const isXml = (file: string) => {
     const read = files.read(file);
     return read.ok && startsAsXml(read.text);
   };
-  const [first, ...more] = [...listed(otherFormats), ...listed(xmlAsScripts).filter(isXml)];
+  const [first, ...more] = [
+    ...listed(otherFormats),
+    ...listed(xmlAsScripts).filter(isXml),
+    ...oneFilePerLocale(found(perLocale)),
+  ];
   if (first === undefined) return undefined;
   const which = more.length === 0 ? first : `${first} and ${more.length} more`;
   return `${which} ${more.length === 0 ? "is" : "are"} in a format that is not read, so that translations stay where they are.`;

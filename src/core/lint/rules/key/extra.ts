@@ -58,6 +58,9 @@ export const keyExtra = defineRule({
         if (source?.byKey.has(entry.key)) continue;
         // `@metadata`, `@@locale`: what a file says of itself.
         if (entry.key.startsWith("@")) continue;
+        // A key that a sign before it marks as one that nobody has translated yet: `*save`. It is missing.
+        const plain = /^[*#!?~+]{1,2}(?=[\p{L}\d])(.+)$/u.exec(entry.key)?.[1];
+        if (plain !== undefined && source?.byKey.has(plain) && !catalog.byKey.has(plain)) continue;
         const written = book.codeKey(catalog.namespace, entry.key);
         if (book.allows(catalog.locale, written) || book.assumes(written)) continue;
         missing ??= new NearestKeys(

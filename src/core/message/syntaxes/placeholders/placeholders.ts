@@ -26,6 +26,8 @@ interface PlaceholderGrammar {
     | { readonly problem: Pick<MessageProblem, "name" | "data" | "code"> };
   write(argument: ArgumentNode, index: number): string;
   escape(text: string): string;
+  /** Whether what looks like placeholders in a text is something else, all of it. */
+  isOther?(text: string): boolean;
 }
 
 type Given =
@@ -45,11 +47,12 @@ export function placeholderSyntax({
   read,
   write,
   escape,
+  isOther,
   ...syntax
 }: Pick<Syntax, "name" | "signs" | "placeholders"> &
   Partial<Pick<Syntax, Given>> &
   PlaceholderGrammar): Syntax {
-  const grammar = { pattern, read, write, escape };
+  const grammar = { pattern, read, write, escape, ...(isOther && { isOther }) };
   return {
     hasArguments: true,
     choices: undefined,
@@ -63,7 +66,7 @@ export function placeholderSyntax({
 }
 
 /** Reads a message of a syntax whose placeholders stand in plain text. One pass; never throws. */
-function parsePlaceholders(source: string, { pattern, read }: PlaceholderGrammar, tags: boolean): Message {
+function parsePlaceholders(source: string, { pattern, read, isOther }: PlaceholderGrammar, tags: boolean): Message {
   const tokens: Token[] = [];
   const problems: MessageProblem[] = [];
   let at = 0;
@@ -71,7 +74,7 @@ function parsePlaceholders(source: string, { pattern, read }: PlaceholderGrammar
   const text = (value: string, start: number, end: number) => {
     if (end > start) tokens.push({ kind: "text", value, start, end });
   };
-  if (pattern)
+  if (pattern && !isOther?.(source))
     for (const match of source.matchAll(pattern)) {
       const start = match.index;
       const end = start + match[0].length;

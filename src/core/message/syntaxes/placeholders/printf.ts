@@ -23,4 +23,19 @@ export const printf = placeholderSyntax({
   },
   write: ({ name, format }, index) => `%${name === String(index) ? "" : `${name}$`}${format?.type ?? "s"}`,
   escape: (text) => text.replaceAll("%", "%%"),
+  isOther: namesTimes,
 });
+
+/** The least number of directives for times, and of those among them that `printf` does not know, by which a text tells of such. */
+const fewest = 5;
+const fewestOwn = 3;
+
+/** Whether a text tells how times are written (POSIX, `strftime`): `%H` is the hour in it, and `%d` the day. */
+function namesTimes(text: string): boolean {
+  const found = text.match(/%[a-zA-Z]/g) ?? [];
+  return (
+    found.length >= fewest &&
+    found.filter((one) => /[YymHIMjUwWBkVZ]/.test(one)).length >= fewestOwn &&
+    found.every((one) => /[aAbBcdDeFgGhHIjklmMnpPrRsSTuUVwWxXyYzZ]/.test(one))
+  );
+}
