@@ -53,6 +53,8 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?=[^%]{0,80}%[sd])(?=\S{0,80}[[\]._])(?:[a-z][\w-]{0,40}|%[sd]|[.[\]_-])+$/, "the pattern of a name"],
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
   [/^new [A-Z]\w{0,60}\(/, "code"],
+  [/^\s{0,20}(?:import|include|require|use)\s["'<][^"'<>\n]{1,80}["'>];?$/, "code"],
+  [/^Connection: ?(?:close|keep-alive|Upgrade)\b/i, "a header"],
   [/^\[\w{1,40}\] [A-Z_]{2,40}$/, "a mark of a program"],
   [
     /^[A-Z]\w{0,30}(?: [\w+#-]{1,30}){0,4}(?: :: [\w+#-]{1,30}(?: [\w+#()./-]{1,30}){0,6}){1,9}$/,
@@ -269,6 +271,12 @@ const technical: readonly (readonly [RegExp, string])[] = [
   // In capitals, and what is to be done behind it: `TODO` is a word of some languages.
   [/^(?:TODO|FIXME|XXX):? [a-z]/, "a note for developers"],
   [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
+  [/^[A-Za-z][\w-]{0,40}=[\w.%()-]{1,60}(?: [A-Za-z][\w-]{0,40}=[\w.%()-]{1,60}){1,9}$/, "settings by name"],
+  [/^, ?(?:true|false|null|\d{1,9})$/, "values of a program"],
+  [/"[\w-]{0,40}": ?(?:true|false|null|-?\d)/, "an object of a program"],
+  [/^[\w$]{1,40}\([^()]{0,80}\)(?:\.\w{1,40}){1,4} ?= ?[^=][^]{0,200};$/, "code"],
+  [/^['"];? ?(?:var|let|const) \w{1,60} ?= ?['"]?$/, "code"],
+  [/^, ?\w{1,40}: ?\w{1,60}\([^()]{0,200}\)?$/, "code"],
   [/^\(?[?&][\w-]+=[\w.-]*(?:&[\w-]+=[\w.-]*)*\)?$/, "a query of an address"],
   [/^(?:only |not )?(?:screen|print|all|speech)\b(?=.*\([\w-]+\s*[:<>=]).*\)$/, "a media query"],
   [/^&[a-z0-9#]+;$/i, "a character reference"],

@@ -1,3 +1,4 @@
+import { languageOfTexts } from "../../locale/language-of-texts.js";
 import { readableText, type SourceFile } from "../../source/model.js";
 import { textLike } from "./declared-texts.js";
 import type { FoundBook } from "./found-book.js";
@@ -9,7 +10,7 @@ export function chooseSource(
   grounds: string[],
 ): { readonly locale: string; readonly isSure: boolean } {
   const totals = book?.locales ?? new Map<string, number>();
-  const inCode = languageOfTexts(code);
+  const inCode = languageByLetters(code);
   const own = [...totals.keys()].find((one) => languageOf(one) === languageOf(inCode?.locale ?? ""));
   const most = Math.max(0, ...totals.values());
   // Where a catalog has nearly all texts, what the code has left may be names and examples.
@@ -36,7 +37,14 @@ export function chooseSource(
     .sort(([a, x], [b, y]) => rank(a) - rank(b) || y - x || (a < b ? -1 : 1));
   const best = first && book ? (fallbackOf(book, first[0]) ?? first) : first;
   // A catalog that cannot be read may be the one with the most keys.
-  if (!best) return { locale: "en", isSure: code.length === 0 };
+  if (!best) {
+    const spoken = book === undefined ? languageByWords(code) : undefined;
+    if (spoken === undefined || spoken === "en") return { locale: "en", isSure: code.length === 0 };
+    grounds.push(
+      `Source locale "${spoken}": the texts in the code have its common words. Change "source" if they are of another language.`,
+    );
+    return { locale: spoken, isSure: false };
+  }
   const isSure = (others.length === 0 && !book?.unread.size) || rank(best[0]) < 2;
   const isUnread = book?.unread.has(best[0]) ?? false;
   grounds.push(
@@ -85,6 +93,20 @@ export function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
   );
 }
 
+/** Fewer texts of several words say nothing of what a project is written in. */
+const leastPhrases = 40;
+
+/** The language whose common words most texts in code have; undefined where they do not tell. */
+function languageByWords(code: readonly SourceFile[]): string | undefined {
+  const phrases = code.flatMap(({ literals }) =>
+    literals
+      .filter(({ context }) => context.role === "content" || context.role === "argument")
+      .map(({ pieces }) => readableText(pieces))
+      .filter((text) => /\p{L}{2} \p{L}{1,20} \p{L}/u.test(text)),
+  );
+  return phrases.length < leastPhrases ? undefined : languageOfTexts(phrases);
+}
+
 /** A number of keys, in words. */
 export function keysOf(count: number): string {
   return count === 1 ? "1 key" : `${count} keys`;
@@ -116,7 +138,7 @@ const leastShare = 0.6;
  * The language that most texts in code are written in, where their letters tell: code is in Latin letters, and nobody writes what
  * programs read in others. Undefined for all that is in Latin letters.
  */
-function languageOfTexts(
+function languageByLetters(
   code: readonly SourceFile[],
 ): { readonly locale: string; readonly texts: number } | undefined {
   const counts = new Map<string, number>();

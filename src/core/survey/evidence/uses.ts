@@ -92,6 +92,19 @@ export const besideWidget: EvidenceSource = (literal, _habits, _own, place) => {
 const toProgram =
   "(?:\\binput ?= ?|\\b(?:exec|spawn)\\w{0,12}\\([^;]{0,200}?\\binput: ?|\\.communicate\\( ?(?:input ?= ?)?|\\bstdin\\.(?:write|end|puts)\\( ?|\\.send(?:line|all)\\( ?|\\bfwrite\\( ?\\$pipes\\[0\\], ?)";
 
+/** What goes into the headers of a message (RFC 9110, section 5): `headers = ["Host: " + host]`. */
+export const inHeaders: EvidenceSource = ({ context, pieces }) => {
+  const { name = "", element = "", properties = [] } = context;
+  const isHolder = [name, element, ...properties].some((one) =>
+    /(?:^|[a-z_.>])[hH]eaders(?:\.(?:push|append|add))?$/.test(one),
+  );
+  return isHolder &&
+    /^[A-Z][A-Za-z]{1,20}(?:-[A-Za-z]{1,20}){0,4}: ?/.test(fixedText(pieces)) &&
+    context.role !== "content"
+    ? evidence("codeName", "a header of a message")
+    : undefined;
+};
+
 /** So far behind a text the value that holds it is looked for, in code units. */
 const longestWay = 1_500;
 

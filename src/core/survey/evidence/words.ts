@@ -6,14 +6,13 @@ import { pluralizing } from "./called.js";
 import type { EvidenceSource } from "./source.js";
 
 /** Whether a text is a name that a value is put into, as templates give parts of a page one: `form_{boat}`. */
-function isNameWithValue({ pieces }: Literal): boolean {
-  return (
-    pieces.length > 1 &&
-    pieces.every((piece) => piece.kind !== "tag") &&
-    /^(?=.*_)[a-z][\w-]{0,60}$/.test(
-      pieces.map((piece) => (piece.kind === "text" ? piece.value.trim() : "x")).join(""),
-    )
-  );
+function isNameWithValue({ pieces }: Literal, joint: RegExp): boolean {
+  if (pieces.length < 2 || pieces.some((piece) => piece.kind === "tag")) return false;
+  const name = pieces
+    .map((piece) => (piece.kind === "text" ? piece.value : "x"))
+    .join("")
+    .trim();
+  return joint.test(name) && /^[a-z][\w-]{0,60}(?:\.[\w-]{1,60}){0,6}$/.test(name);
 }
 
 /** Whether a name with marks is an argument, as widgets take it beside what they show: `Label("Name", "filter_name")`. */
@@ -38,7 +37,7 @@ export const shaped: EvidenceSource = (literal, _habits, _own, place) => {
     all.push(evidence("restOfSentence", "begins as the rest of a sentence does"));
   if (inContent && /^\s*[a-z][a-z0-9]*(?:_[a-z0-9]+)+:\s*$/.test(fixedText(literal.pieces)))
     all.push(evidence("technicalShape", "a name of a program before its value"));
-  if (inContent && isNameWithValue(literal))
+  if (isNameWithValue(literal, inContent ? /_/ : /[._]/))
     all.push(evidence("technicalShape", "a name with a value in it"));
   switch (found.name) {
     case "technical":
@@ -159,6 +158,11 @@ function isBesideValue({ pieces }: Pick<Literal, "pieces">): boolean {
 /** Whether a literal that a number chooses is a form of a text: a word beside one like it, or more than a word. */
 function isForm(literal: Literal, place: Place): boolean {
   const text = fixedText(literal.pieces).trim();
+  // Names of a program are chosen by a number too: `late ? "boatRow isLate" : "boatRow"`.
+  if (
+    /(?:^|\s)[a-z]{2,30}(?:[A-Z][a-z]+){2,}(?:\s|$)|(?:^|\s)[a-z]+(?:[_-]{1,2}[a-z]+){2,}(?:\s|$)/.test(text)
+  )
+    return false;
   if (literal.pieces.some(({ kind }) => kind !== "text") || !/^[\p{Ll}\p{N}-]*$/u.test(text)) return true;
   const stem = (word: string) => word.toLowerCase().slice(0, 3);
   return [-1, 1].some((step) => {

@@ -18,7 +18,7 @@ export function withTagNames(masked: string): string {
       /(<\/?)([\uE000-\uE002]{1,200})(?=(?:[\w-]{1,40}[\uE000-\uE002]{0,200}){0,4}(?:\s{1,99}[\w:@-]{1,60}\s{0,9}=|\s{0,99}\/?>))/g,
       (_, open: string, island: string) => open + "x".repeat(island.length),
     )
-    .replace(/<([a-zA-Z]\w{0,20})[\uE001\uE002]/g, (whole, name: string) =>
+    .replace(/<([a-zA-Z]\w{0,20})[\uE000-\uE002]/g, (whole, name: string) =>
       htmlElements.has(name.toLowerCase()) ? `<${name} ` : whole,
     );
 }
