@@ -89,7 +89,10 @@ export function extractionFrom(
     imports: [emit.import ?? []].flat().flatMap((line) => readImportLine(line) ?? []),
     setup: emit.setup === undefined ? undefined : readSetupLine(emit.setup),
     shared,
-    compared: lazily(() => new Set(options.compared?.())),
+    uses: lazily(() => {
+      const { compared, lookedUp } = options.uses?.() ?? { compared: [], lookedUp: [] };
+      return { compared: new Set(compared), lookedUp: new Set(lookedUp) };
+    }),
     met: new Set(),
   };
   const results: FileResult[] = [];

@@ -40,7 +40,8 @@ import type { BookClasses } from "./member-receiver.js";
 import { boundLookup, scriptRefusal, templateRefusal, type ScriptEmission } from "./rewrite-script.js";
 import { effortOf, partOf, rewriteFile, type Effort } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
-import { sentRefusal } from "./sent.js";
+import type { UsesElsewhere } from "../source/read-back.js";
+import { sentRefusal, type SetsOfUses } from "./sent.js";
 import type { Shared } from "./shared.js";
 
 /** What a person decided about one text: to leave it, or its key or message. */
@@ -65,8 +66,8 @@ export interface ExtractOptions {
   readonly habits?: OwnHabits | undefined;
   /** The languages whose code has the usual call, where a book names it and says no more; any where not given. */
   readonly usual?: readonly string[] | undefined;
-  /** The strings that the book's code compares with, so that no text takes their place. */
-  readonly compared?: () => readonly string[];
+  /** What the book's code does elsewhere with its strings, so that no text takes their place. */
+  readonly uses?: () => UsesElsewhere;
   /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
   readonly scriptsNaming?: ScriptsNaming;
   /** The classes of the book's code: without them, any method and object is taken to be known. */
@@ -183,7 +184,7 @@ export interface Extraction {
   readonly setup: SetupLine | undefined;
   readonly shared: Shared;
   /** The strings that the book's code compares with. */
-  readonly compared: () => ReadonlySet<string>;
+  readonly uses: () => SetsOfUses;
   /** The places whose decisions were asked for. */
   readonly met: Set<string>;
 }
@@ -381,7 +382,7 @@ interface Writable extends Pick<Choice, "deferral" | "callers" | "labels"> {
 
 /** Those of a file's texts that can be written where they stand; of the others it is noted why not. */
 function writable(
-  { book, reader, options, compared }: Extraction,
+  { book, reader, options, uses }: Extraction,
   source: SourceFile,
   candidates: readonly SurveyedLiteral[],
   {
@@ -423,7 +424,7 @@ function writable(
         foreignLocale(literal, book) ??
         (isOpen(literal) ? say("fragment", {}) : undefined) ??
         (goesOn(literal, source) ? say("appended", {}) : undefined) ??
-        sentRefusal(literal, source, compared) ??
+        sentRefusal(literal, source, uses) ??
         (labels && "members" in labels ? say("label-beside", {}) : labels) ??
         (part
           ? ((deferral && "refusal" in deferral ? deferral.refusal : undefined) ??

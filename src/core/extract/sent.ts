@@ -27,11 +27,28 @@ const say = notices("extract", {
     message: "a list or call joins it to values, as a part of a sentence",
     remedy: "put the whole sentence into one text, with its values",
   },
+  "looked-up-later": {
+    message: 'code looks "{name}" up by its text where it shows it',
+    remedy:
+      "mark the text for collecting in the way that your program has, since a lookup here would be one too many",
+  },
   "compared-elsewhere": {
     message: "code in another place compares with the same text, and would not find it any more",
     remedy: "compare with a value of its own, such as an identifier, and choose the text by that",
   },
 });
+
+/** What a book's code does elsewhere: the strings that it compares with, and the members that it looks up by their text. */
+export interface SetsOfUses {
+  readonly compared: ReadonlySet<string>;
+  readonly lookedUp: ReadonlySet<string>;
+}
+
+/** The member that a method sets, `label` of `field.setLabel`. */
+function setterOf(callee: string): string | undefined {
+  const name = /(?:->|\.)set([A-Z]\w{0,60})$/.exec(callee)?.[1];
+  return name && name.charAt(0).toLowerCase() + name.slice(1);
+}
 
 /** So far before a text its tag begins at most, in code units. */
 const longestTag = 2_000;
@@ -39,13 +56,13 @@ const longestTag = 2_000;
 /**
  * Why a text stays that a program reads back: the text of an option without a value (HTML, "The option element"); the value of a
  * submit button that has a name (HTML, "Constructing the entry list") where code compares with it; what a list to choose from
- * gives as the value; and what goes on into the program, where code compares with it. `compared` are the strings that the book's
- * code compares with, asked for where they matter. Undefined for others.
+ * gives as the value; and what goes on into the program, where code compares with it. `uses` are what the book's
+ * code does elsewhere, asked for where that matters. Undefined for others.
  */
 export function sentRefusal(
   literal: Literal,
   { text }: SourceFile,
-  compared: () => ReadonlySet<string>,
+  uses: () => SetsOfUses,
 ): Obstacle | undefined {
   const { form, context, pieces, span } = literal;
   const element = context.element ?? "";
@@ -57,11 +74,14 @@ export function sentRefusal(
       return undefined;
     return say("option-sent", { attribute: `value="${fixedText(pieces).trim()}"` });
   }
-  const isCompared = () => pieces.length === 1 && compared().has(fixedText(pieces));
+  const isCompared = () => pieces.length === 1 && uses().compared.has(fixedText(pieces));
   if (form === "attribute")
     return /^(?:input|button)$/i.test(element) && isSubmitValue(text, span, element) && isCompared()
       ? say("button-sent", {})
       : undefined;
+  const setter =
+    context.role === "argument" && context.index === 0 ? setterOf(context.name ?? "") : undefined;
+  if (setter !== undefined && uses().lookedUp.has(setter)) return say("looked-up-later", { name: setter });
   if (isJoinedToValues(literal, text)) return say("in-parts", {});
   if (isChoiceAlone(literal, text)) return say("choice-sent", {});
   if (isUsedToo(literal, text)) return say("used-too", {});

@@ -15,7 +15,7 @@ import { messageReader } from "../message/parse.js";
 import { makePlan } from "../plan/plan.js";
 import { lazily } from "../text/lazy.js";
 import { listCode, type UnreadSource } from "../source/book-code.js";
-import { comparedIn } from "../source/read-back.js";
+import { usesIn, type UsesElsewhere } from "../source/read-back.js";
 import { prepareReaders } from "../source/read.js";
 import { leftOutByContent } from "../survey/left-out.js";
 import { workOver, type DoneHere, type WorkReading } from "./file-work.js";
@@ -35,8 +35,8 @@ export interface ExtractReading
     Required<Pick<ExtractOptions, "least" | "collectOnly">>,
     Required<Pick<SurveyReading, "everything" | "shownErrors">>,
     Pick<ExtractOptions, "usual"> {
-  /** The strings that the book's code compares with; where files are tried, they must be known before. */
-  readonly compared?: readonly string[];
+  /** What the book's code does elsewhere with its strings; where files are tried, it must be known before. */
+  readonly uses?: UsesElsewhere;
 }
 
 /** What is known of an extraction from other runs, and who helps. */
@@ -61,11 +61,13 @@ export async function extractProject(
       shownErrors: errorsShownBy(project, config),
       usual: usualIn(config, () => textsOf(project, listCode(project.files, config))),
     };
-    const compared = lazily(() => comparedIn(textsOf(project, listCode(project.files, config))));
-    const trials = await trialsOf(project, config, listed, reading, compared, options);
+    const uses = lazily(() =>
+      usesIn(() => textsOf(project, listCode(project.files, config)), textCallsOf(config)),
+    );
+    const trials = await trialsOf(project, config, listed, reading, uses, options);
     const taken = plans.reduce((sum, plan) => sum + plan.extracted.length, 0);
     const limit = options.limit === undefined ? {} : { limit: options.limit - taken };
-    const run = runOf(project, config, reading, { compared, ...options, ...limit });
+    const run = runOf(project, config, reading, { uses, ...options, ...limit });
     for (const file of listed) {
       const read = project.files.read(file);
       if (!read.ok) {
@@ -132,20 +134,26 @@ function runOf(
   });
 }
 
+/** The calls of a book that look a text up by itself. */
+function textCallsOf({ lookups, naming }: BookConfig): readonly string[] {
+  if (naming.pattern !== "{text}") return [];
+  return lookups.flatMap((lookup) => ("call" in lookup ? [lookup.call] : []));
+}
+
 /** What the files of a book come to by themselves, where that can be said before their turn. */
 async function trialsOf(
   project: Project,
   config: BookConfig,
   files: readonly string[],
   told: ExtractReading,
-  compared: () => readonly string[],
+  uses: () => UsesElsewhere,
   options: ExtractOptions & ExtractWork,
 ): Promise<ReadonlyMap<string, FileTrial>> {
   const { limit, cache, elsewhere } = options;
   // With a limit each file hangs on those before it; and where this thread does all anyway, there is nothing to try.
   if (limit !== undefined || (!cache && !elsewhere)) return new Map();
   const free = files.filter((file) => !isDecidedOn(options, file));
-  const reading = { ...told, compared: compared() };
+  const reading = { ...told, uses: uses() };
   const work = { kind: "extract", reading } as const;
   const { made } = await workOver(project, config, free, work, trialOf(project, config, reading), {
     ...(cache && { cache }),
@@ -162,8 +170,8 @@ export function trialOf(
   config: BookConfig,
   reading: ExtractReading,
 ): DoneHere<FileTrial | Waiting> {
-  const { compared = [], ...options } = reading;
-  const run = runOf(project, config, reading, { ...options, compared: () => compared });
+  const { uses = { compared: [], lookedUp: [] }, ...options } = reading;
+  const run = runOf(project, config, reading, { ...options, uses: () => uses });
   return (file, read) =>
     !reading.everything && leftOutByContent(file, read.text)
       ? { waits: true }

@@ -1,3 +1,4 @@
+import { literally } from "../text/key-pattern.js";
 import type { Literal } from "./model.js";
 
 /** Roles in which a value goes on to wherever the program takes it; what a page shows stays there. */
@@ -37,8 +38,40 @@ const before = new RegExp(String.raw`${quoted}\s{0,9}(?:[=!]==?|\.${equals}|\b(?
 /** What a browser names its own things by: a key of the keyboard, an element. */
 const ofBrowser = /\.(?:key|code|type|tagName|nodeName|localName)\s{0,9}[=!]==?\s{0,9}$/;
 
+/** What the code of a book does elsewhere with what a text becomes. */
+export interface UsesElsewhere {
+  /** The strings that it compares with. */
+  readonly compared: readonly string[];
+  /** The members that it looks up by their text where it shows them, by their names: `label` of `say(field.getLabel())`. */
+  readonly lookedUp: readonly string[];
+}
+
+/** What code does with strings and members; the latter where `calls` look a text up by itself. */
+export function usesIn(
+  texts: () => Iterable<{ readonly text: string }>,
+  calls: readonly string[],
+): UsesElsewhere {
+  return { compared: comparedIn(texts()), lookedUp: calls.length > 0 ? lookedUpIn(texts(), calls) : [] };
+}
+
+/** The members that code gives to lookups, by their names in lower case first. */
+function lookedUpIn(texts: Iterable<{ readonly text: string }>, calls: readonly string[]): readonly string[] {
+  const names = calls.map((call) => literally(call.split(/[.:>-]/).at(-1) ?? call)).join("|");
+  const given = new RegExp(
+    `(?<![\\w$])(?:${names})\\(\\s?\\$?\\w{1,60}(?:\\(\\))?(?:(?:->|\\.)\\w{1,60}(?:\\(\\))?){0,3}(?:->|\\.)(?:get([A-Z]\\w{0,60})\\(\\)|(\\w{1,60}))\\s?[,)]`,
+    "g",
+  );
+  const found = new Set<string>();
+  for (const { text } of texts)
+    for (const [, got, member] of text.matchAll(given)) {
+      const name = got ?? member ?? "";
+      found.add(name.charAt(0).toLowerCase() + name.slice(1));
+    }
+  return [...found].sort();
+}
+
 /** The strings that code compares with and that may be a text of people's: in words, or with a capital. */
-export function comparedIn(texts: Iterable<{ readonly text: string }>): readonly string[] {
+function comparedIn(texts: Iterable<{ readonly text: string }>): readonly string[] {
   const found = new Set<string>();
   const add = (text: string | undefined) => {
     if (text !== undefined && /\p{L}{2}/u.test(text) && /\p{Lu}|\p{L} \p{L}/u.test(text)) found.add(text);

@@ -270,7 +270,9 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:debug|trace|info|warn|todo|fixme): /, "a line of a log"],
   // In capitals, and what is to be done behind it: `TODO` is a word of some languages.
   [/^(?:TODO|FIXME|XXX):? [a-z]/, "a note for developers"],
-  [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$/, "settings by name"],
+  [/^[\w-]+=[\w.-]+(?:[,;]\s*[\w-]+=[\w.-]+)*$|^[\w-]{1,40}=\d[\d,.-]{0,40}$/, "settings by name"],
+  // A string of a script inside of another string: `'+boat+'`.
+  [/^['"] ?\+ ?[\w$.[\]()]{1,80} ?\+ ?['"]/, "code"],
   [/^[A-Za-z][\w-]{0,40}=[\w.%()-]{1,60}(?: [A-Za-z][\w-]{0,40}=[\w.%()-]{1,60}){1,9}$/, "settings by name"],
   [/^, ?(?:true|false|null|\d{1,9})$/, "values of a program"],
   [/"[\w-]{0,40}": ?(?:true|false|null|-?\d)/, "an object of a program"],
@@ -317,6 +319,7 @@ const codeLines: readonly (readonly [begins: RegExp, ends: RegExp])[] = [
   [/^[\w$.[\]'">-]+ ?[-+.]?= ?[^=]/, /;$/],
   [/^!?[\w$.>:-]+\(/, /\);?$/],
   [/^[\w$.>:-]+ \(/, /\);$/],
+  [/^[\w$.]+\([^()]*\)(?:\.[\w$]+(?:\([^()]*\))?|\[[^\]]*\])* ?[-+]?= ?[^=\s]/, /;$/],
   [/^['"]?[\w-]+['"]? ?(?:=>|:) ?\S/, /[,;{]$/],
   [/^,? ?['"][\w-]+['"] ?=> ?\S/, /\S$/],
   [/^[.#]?[\w-]/, /\{$/],

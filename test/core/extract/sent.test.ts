@@ -207,3 +207,22 @@ describe("a text that a program reads back stays", () => {
     else expect(found.stays).toEqual([]);
   });
 });
+
+test("what a setter is given that code looks up by its text where it shows it gets no second lookup", async () => {
+  const moved = async (other: string, naming: object = { pattern: "{text}", shape: "flat" }) => {
+    const project = memoryProject(
+      { code: ["src/**"], lookups: [{ call: "say" }], emit: { call: "say('{key}'{args})" }, naming },
+      {
+        "t/en.json": "{}",
+        "src/a.php": "<?php function f($boat) { $boat->setLabel('The red boat'); }",
+        "src/b.php": `<?php ${other}`,
+      },
+    );
+    return (await extractProject(project)).changes.some(({ file }) => file === "src/a.php");
+  };
+  expect(await moved("echo say($boat->getLabel());")).toBe(false);
+  expect(await moved("echo say($this->label);")).toBe(false);
+  expect(await moved("echo say($this->title); echo $boat->label;")).toBe(true);
+  expect(await moved("echo say($boat->labels());")).toBe(true);
+  expect(await moved("echo say($boat->getLabel());", {})).toBe(true);
+});
