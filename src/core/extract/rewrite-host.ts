@@ -51,7 +51,7 @@ export function hostRefusal(
   if (
     isExpression &&
     !literal.frame &&
-    !/^(?:["'`]|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}\d_$@(!])/u.test(source.text.slice(literal.span.start))
+    !/^(?:["'`]|<<<|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}\d_$@(!])/u.test(source.text.slice(literal.span.start))
   )
     return say("odd-literal", {});
   if (isExpression && host.language === "expression" && !takesCalls(source.text, literal.span))

@@ -87,6 +87,10 @@ export interface WrittenString extends Span {
   readonly innerEnd: number;
   /** Set where it cannot end in the middle of a line, as those of several lines with a word at their end. */
   readonly isBlock?: true;
+  /** So many blanks at the beginning of each line are none of its text. */
+  readonly indent?: number;
+  /** Marks around code in such a string, where it may stand there. */
+  readonly marks?: readonly [open: string, close: string];
 }
 
 /** Part of a literal. Spans are in the file. */

@@ -52,6 +52,14 @@ const technical: readonly (readonly [RegExp, string])[] = [
   // A name that parts of are filled into: `row[%s]`, `tree.%s.name`.
   [/^(?=[^%]{0,80}%[sd])(?=\S{0,80}[[\]._])(?:[a-z][\w-]{0,40}|%[sd]|[.[\]_-])+$/, "the pattern of a name"],
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
+  [
+    /(?:^|\n)[ \t]{0,40}(?:(?:if|elif|while) \[\[? |(?:fi|done|esac)[ \t]{0,9}(?:\n|$)|[^\n]{0,200}; (?:then|do)[ \t]{0,9}\n|#!\/)/,
+    "a script of a shell",
+  ],
+  [
+    /(?:^|\n)[ \t]{0,40}def \w{1,60}[!?]?(?:\([^()]{0,200}\))?[ \t]{0,9}\n[^]{0,4000}\n[ \t]{0,40}end\b/,
+    "code",
+  ],
   [/^new [A-Z]\w{0,60}\(/, "code"],
   [/^\s{0,20}(?:import|include|require|use)\s["'<][^"'<>\n]{1,80}["'>];?$/, "code"],
   [/^Connection: ?(?:close|keep-alive|Upgrade)\b/i, "a header"],
@@ -477,7 +485,7 @@ function isSkeleton(text: string): boolean {
 const shortWords: ReadonlySet<string> = new Set(
   (
     "ad ah am an as at ax be by do eh ex go he hi id if in is it me my no of oh ok on or ox pi so to tv uh um up us vs we " +
-    "ja je es er ob um im zu da wo du en et au de du il la le ma ne ni nu on os ou sa se si su ta te tu un ve va vo al el lo mi " +
+    "mo tu th fr sa su di mi so lu ma gi sá st ne út pá čt ja je es er ob um im zu da wo du en et au de du il la le ma ne ni nu on os ou sa se si su ta te tu un ve va vo al el lo mi " +
     "ya yo eu ao as os na no em um ai di al ci gli ha ho io av av ei et og på ut at du vi ni är på jo ei no se me he te"
   ).split(" "),
 );

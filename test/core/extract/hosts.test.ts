@@ -63,6 +63,34 @@ describe("each language gets a lookup of its own kind", () => {
       "Hello {name}, welcome",
     ],
     [
+      "app/a.rb",
+      "def f\n  show(<<~TEXT.strip)\n    Hello #{user.name},\n      welcome\n  TEXT\nend\n",
+      '    #{t("a.helloWelcomeName", name: user.name)}\n',
+      "a.helloWelcomeName",
+      "Hello {name},\n  welcome",
+    ],
+    [
+      "app/a.rb",
+      "def f\n  show(<<-HTML)\n    <p>Hello #{user.name}, welcome</p>\n  HTML\nend\n",
+      '    <p>#{t("a.helloWelcomeName", name: user.name)}</p>\n',
+      "a.helloWelcomeName",
+      "Hello {name}, welcome",
+    ],
+    [
+      "app/a.php",
+      "<?php function f($name) {\n  return show(<<<TEXT\n    Hello $name,\n      welcome\n    TEXT);\n}\n",
+      `return show(t("a.helloWelcomeName", ['name' => $name]));`,
+      "a.helloWelcomeName",
+      "Hello {name},\n  welcome",
+    ],
+    [
+      "app/a.php",
+      "<?php function f() {\n  return show(<<<'TEXT'\nHello $name, welcome\nTEXT);\n}\n",
+      'return show(t("a.helloNameWelcome"));',
+      "a.helloNameWelcome",
+      "Hello $name, welcome",
+    ],
+    [
       "app/A.java",
       'class A { void f() { show("Hello " + name + ", welcome"); } }\n',
       'show(t("a.helloWelcomeName", java.util.Collections.singletonMap("name", name)))',
@@ -925,8 +953,13 @@ describe("what stays, with the reason", () => {
     ["app/a.html.erb", '<p>Read <a href="/t">the terms</a> first</p>', /contains elements/],
     [
       "app/a.rb",
-      "def f\n  show(<<~TEXT)\n    Our best boats are here\n  TEXT\nend\n",
+      "def f\n  show(<<~'TEXT')\n    Our best boats are here\n  TEXT\nend\n",
       /lookup cannot replace/,
+    ],
+    [
+      "app/a.php",
+      "<?php function f() {\nreturn <<<HTML\n<p>Our best boats are here</p>\nHTML;\n}\n",
+      /in a string of several lines/,
     ],
     ["app/a.html", '<script>document.title = "Book a cabin";</script>', /script inside markup/],
     [

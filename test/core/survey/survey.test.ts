@@ -324,6 +324,24 @@ describe("a word is judged by what stands around it", () => {
       { Island: "text", Mainland: "text", Fares: "text", adult: "code" },
     ],
     [
+      "boats.rb",
+      "title = <<~SQL\n  Choose all boats of the pier\nSQL\nnotice = <<~TEXT\n  All boats are late\nTEXT\nrun(<<~EOH)\n  # Set the name of it\n  if [[ x ]]; then\n    set x\n  fi\nEOH\n",
+      {
+        "Choose all boats of the pier\n": "code",
+        "All boats are late": "text",
+        "# Set the name of it\nif [[ x ]]; then\n  set x\nfi": "code",
+      },
+    ],
+    [
+      "boats.php",
+      "<?php\n$title = <<<SQL\nChoose all boats of the pier\nSQL;\n$notice = <<<TEXT\n  All boats are late\n  TEXT;\necho <<<HTML\n<h1>The old pier</h1>\nHTML;\n",
+      {
+        "Choose all boats of the pier": "code",
+        "All boats are late": "text",
+        "The old pier": "text",
+      },
+    ],
+    [
       "boats.php",
       `<?php $fields = ['name' => 'required|db boats.name', 'size' => 'int32|ge 1', 'kind' => 'in 0,1', 'note' => 'db boats.note', 'why' => 'late today'];
        $sql = 'boats b'; $where = 'b.quayid=q.quayid'; go('desk.php?action=boat.edit'); $color = '039BE5'; $name = "row[%s]";

@@ -1,3 +1,7 @@
+/** Names of languages that no text for people is in, as strings of several lines are named for them. */
+export const codeNames =
+  /^_*(?:SQL|RUBY|RB|XML|JSON|YA?ML|SH|BASH|SHELL|JS|JAVASCRIPT|CSS|S[AC]SS|GRAPHQL|GQL|SCRIPT|CODE|PYTHON|PY|PHP|CONF|CONFIG|INI|TOML|CSV|CMD|POWERSHELL|LUA|DOT|REGEXP?)_*$/;
+
 /** What names mean in the programs of one host language: data that the evidence looks up. */
 export interface Habits {
   /** Attributes and props whose value users read or hear. */

@@ -13,6 +13,16 @@ export interface Grammar {
   /** The name of the grammar's file. */
   readonly file: string;
   readonly strings: readonly string[];
+  /** Strings whose lines stand between two names (heredocs): their nodes, the node of their lines, and of the name that ends them. */
+  readonly blockStrings?: {
+    readonly whole: readonly string[];
+    readonly body: RegExp;
+    readonly end: string;
+    /** What stands in the place of such a string, whose lines follow behind the line. */
+    readonly opening?: string;
+    /** Marks around code in such a string, where it may stand there. */
+    readonly marks?: readonly [open: string, close: string];
+  };
   /** The inside of a string, where the grammar has nodes for it. */
   readonly contents: readonly string[];
   readonly interpolations: readonly string[];

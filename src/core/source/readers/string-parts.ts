@@ -60,9 +60,15 @@ function writtenText(literal: Literal, strings: readonly WrittenString[], text: 
       if (from >= to) continue;
       const open = text.slice(string.start, string.innerStart);
       const rules = spoken?.escapesIn(open) ?? fullEscapes;
+      // Blanks before each line that are none of the text.
+      let margin = string.indent !== undefined && from === string.innerStart ? string.indent : 0;
       for (const unit of writtenUnits(text.slice(from, to), rules, open.at(-1) ?? "", from)) {
         // A line end in a template is one unit to the program whatever the file writes.
-        const read = unit.value === "\r" && text[unit.end] === "\n" ? "" : unit.value;
+        let read = unit.value === "\r" && text[unit.end] === "\n" ? "" : unit.value;
+        if (margin > 0 && /^[ \t]$/.test(read)) {
+          margin--;
+          read = "";
+        } else margin = unit.value === "\n" && string.indent !== undefined ? string.indent : 0;
         value += read;
         if (read !== "") units.push(unit);
       }
@@ -105,6 +111,8 @@ function withoutEdges(
   text: string,
   isNeverWords: (code: string) => boolean,
 ): Literal {
+  // A string of several lines that no call can stand in is replaced as a whole.
+  if (strings.some(({ isBlock, marks }) => isBlock && !marks)) return literal;
   const [from, to] = withinEdges(units, 0, units.length, isNeverWords);
   if (from === 0 && to === units.length) return literal;
   const { role } = literal.context;
@@ -151,19 +159,20 @@ function partOf(
   let after = "";
   const opening = inside(start);
   if (opening) {
-    if (start === opening.innerStart) ({ start } = opening);
-    else if (opening.isBlock) return undefined;
+    if (opening.isBlock) [before, after] = opening.marks ?? ["", ""];
+    else if (start === opening.innerStart) ({ start } = opening);
     else before = `${text.slice(opening.innerEnd, opening.end)} ${operator} `;
   }
   const closing = inside(end);
   if (closing) {
-    if (end === closing.innerEnd) ({ end } = closing);
-    else if (closing.isBlock) return undefined;
+    if (closing.isBlock) {
+      if (opening !== closing) return undefined;
+    } else if (end === closing.innerEnd) ({ end } = closing);
     else after = ` ${operator} ${text.slice(closing.start, closing.innerStart)}`;
   }
   // A template has a way of its own to put a value in.
   const open = opening && text.slice(opening.start, opening.innerStart);
-  if (before !== "" && after !== "" && opening === closing) {
+  if (before !== "" && after !== "" && opening === closing && !opening?.isBlock) {
     if (open === "`") [before, after] = ["${", "}"];
     else if (open === '"' && literal.context.language === "ruby") [before, after] = ["#{", "}"];
   }
@@ -179,7 +188,8 @@ function partOf(
       };
     else pieces.push({ kind: "text", value: unit.value, span: { start: unit.start, end: unit.end } });
   }
-  const { context, remarks, note, skipped, obstacle } = literal;
+  const { context, remarks, note, skipped } = literal;
+  const obstacle = literal.obstacle ?? (opening?.isBlock && !opening.marks ? say("block", {}) : undefined);
   return {
     context,
     ...(remarks && { remarks }),
@@ -355,6 +365,10 @@ function choicesAlone(
 }
 
 const say = notices("extract", {
+  block: {
+    message: "it is in a string of several lines, in which no call can stand",
+    remedy: "move the markup into a template, or the text by hand",
+  },
   "markup-quotes": {
     message:
       "a translation with an apostrophe or a blank would end the attribute's value in this string of markup",

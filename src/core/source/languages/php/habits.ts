@@ -1,4 +1,4 @@
-import { callOf, never, type Habits } from "../habits.js";
+import { callOf, codeNames, type Habits } from "../habits.js";
 import { scriptHabits } from "../script/habits.js";
 
 /** PHP, with the habits of its web frameworks. */
@@ -33,5 +33,5 @@ number_format createFormBuilder getRepository dispatch make bind singleton resol
   developerCall: /(?:^|\.)(?:logger|log|Log|error_log)(?:\.|$)/,
   errorCall: /(?:^|[.\\:])(?:\w*(?:Exception|Error)|(?:raise|trigger|log|report)_error)$/,
   textMember: /(?:^|\.)(?:title|message|error|success|notice|warning|info|label)$/,
-  codeTemplate: never,
+  codeTemplate: codeNames,
 };

@@ -10,6 +10,7 @@ export const php = defineLanguage({
   grammar: {
     file: "php",
     strings: ["string", "encapsed_string", "heredoc", "nowdoc"],
+    blockStrings: { whole: ["heredoc", "nowdoc"], body: /^(?:heredoc|nowdoc)_body$/, end: "heredoc_end" },
     contents: ["string_content", "string_value", "nowdoc_string"],
     interpolations: [
       "variable_name",

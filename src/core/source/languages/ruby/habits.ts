@@ -1,4 +1,4 @@
-import { callOf, nameEndingIn, never, type Habits } from "../habits.js";
+import { callOf, codeNames, nameEndingIn, type Habits } from "../habits.js";
 import { scriptHabits } from "../script/habits.js";
 
 /** Ruby, with the habits of its web frameworks. */
@@ -36,5 +36,5 @@ add_error flash\\.now select f\\.select form\\.select fields_for form_for tag
   developerCall: /(?:^|\.)(?:logger|[A-Z]\w*\.logger)(?:\.|$)/,
   errorCall: /(?:^|\.)(?:raise|fail|\w+(?:Error|Exception)(?:\.new)?)$/,
   textMember: /(?:^|\.)(?:notice|alert|title|error|success|warning|info)$/,
-  codeTemplate: never,
+  codeTemplate: codeNames,
 };

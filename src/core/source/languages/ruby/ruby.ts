@@ -14,6 +14,13 @@ export const ruby = defineLanguage({
   grammar: {
     file: "ruby",
     strings: ["string", "heredoc_body", "bare_string", "chained_string"],
+    blockStrings: {
+      whole: ["heredoc_body"],
+      body: /^heredoc_body$/,
+      end: "heredoc_end",
+      opening: "heredoc_beginning",
+      marks: ["#{", "}"],
+    },
     contents: ["string_content", "heredoc_content"],
     interpolations: ["interpolation"],
     escapes: ["escape_sequence"],

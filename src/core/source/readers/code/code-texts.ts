@@ -1,6 +1,6 @@
 import { notices } from "../../../message/notices.js";
 import type { CodeLanguage } from "../../languages/language.js";
-import type { Literal, Lookup, LookupShapes, Obstacle, Piece, Remark } from "../../model.js";
+import type { Literal, LiteralContext, Lookup, LookupShapes, Obstacle, Piece, Remark } from "../../model.js";
 import { hasLetters, mayHaveParts } from "../../pieces.js";
 import { withOneName } from "../worded-choice.js";
 import { withBareCounts } from "./bare-counts.js";
@@ -70,7 +70,10 @@ export class CodeTexts {
       .map(({ remark }) => remark);
     const remarks = [...(pieces.length > 1 ? own : []), ...chosen];
     const span = { start: node.start, end: printed?.end ?? node.end };
-    const context = this.around.contextOf(node);
+    const around = this.around.contextOf(this.around.standIns.get(node) ?? node);
+    // Such a string is often named for the language that its lines are in.
+    const name = this.nodes.blockOf(node)?.name ?? "";
+    const context: LiteralContext = this.nodes.spoken.habits.codeTemplate.test(name) ? { ...around, role: "tagged", name } : around;
     const { ofBytes } = this.nodes.spoken;
     const isOfBytes =
       ofBytes !== undefined &&

@@ -64,6 +64,8 @@ class CodeReader {
   readonly texts: CodeTexts;
   readonly problems: SourceProblem[] = [];
   readonly comments: CodeNode[] = [];
+  /** The nodes around what opened strings whose lines follow later, and that itself. */
+  private readonly openings: CodeNode[][] = [];
 
   constructor(language: CodeLanguage, text: string, shapes: LookupShapes) {
     this.texts = new CodeTexts(language, text, shapes);
@@ -86,6 +88,10 @@ class CodeReader {
         this.documentation(node);
       return;
     }
+    if (spec.blockStrings?.opening !== undefined && spec.blockStrings.whole.includes(node.type)) {
+      this.followingLines(node);
+      return;
+    }
     if (spec.calls.includes(node.type)) {
       if (!readLookup(this.texts, node)) readPatternCall(this.texts, node);
     }
@@ -98,9 +104,37 @@ class CodeReader {
       } else if (isFormatOperator(this.texts, node)) readFormatOperator(this.texts, node);
       else if (spec.strings.includes(node.type)) this.string(node);
     }
+    if (node.type === spec.blockStrings?.opening) this.openings.push([...this.texts.around.ancestors, node]);
     this.texts.around.ancestors.push(node);
     for (const child of node.children) this.visit(child);
     this.texts.around.ancestors.pop();
+  }
+
+  /** The lines of a string that was opened in a line before: they stand for what opened it. */
+  private followingLines(node: CodeNode): void {
+    const { around } = this.texts;
+    const opened = this.openings.shift();
+    const own = around.ancestors.splice(0);
+    if (opened) {
+      const opening = opened.pop();
+      // What takes blanks away, or marks it as it is, makes the same text of it.
+      while (opened.length > 0 && this.isTidied(opened.at(-1))) opened.pop();
+      around.ancestors.push(...opened);
+      if (opening) around.standIns.set(node, opening);
+    }
+    this.string(node);
+    around.ancestors.push(node);
+    for (const child of node.children) this.visit(child);
+    around.ancestors.splice(0, around.ancestors.length, ...own);
+  }
+
+  private isTidied(node: CodeNode | undefined): boolean {
+    return (
+      node !== undefined &&
+      /^<<[-~]?["'`]?\w+["'`]?\.(?:strip|squish|chomp|strip_heredoc|html_safe|freeze)$/.test(
+        this.texts.nodes.textOf(node).replace(/\(\)$/, ""),
+      )
+    );
   }
 
   /** Strings that document the code: Python's, standing alone as a statement. */

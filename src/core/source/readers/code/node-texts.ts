@@ -1,3 +1,4 @@
+import { literally } from "../../../text/key-pattern.js";
 import { withoutQuoted } from "../../../text/delimited.js";
 import type { Span } from "../../../text/span.js";
 import { unescaped } from "../../escapes.js";
@@ -7,6 +8,23 @@ import { childIn, namedChildren, type CodeNode } from "./tree.js";
 
 /** A callee of more characters than this is read from its end. */
 const longestCallee = 2_000;
+
+/** A string whose lines stand between two names. */
+export interface BlockString {
+  /** Its lines, without the names. */
+  readonly inner: Span;
+  /** The node whose children are its parts. */
+  readonly body: CodeNode;
+  /** The name that ends it. */
+  readonly name: string;
+  /** So many blanks at the beginning of each line are none of it. */
+  readonly indent: number;
+  /** Marks around code in it, where it may stand there. */
+  readonly marks?: readonly [open: string, close: string];
+}
+
+/** So far before its lines such a string is opened, in code units. */
+const longestOpening = 2_000;
 
 /** What nodes of one file's tree say: their texts, the names of what they call, the values of their strings. */
 export class NodeTexts {
@@ -21,21 +39,64 @@ export class NodeTexts {
     this.spec = this.spoken.grammar;
   }
 
+  private readonly blocks = new WeakMap<CodeNode, BlockString>();
+
   textOf(node: CodeNode): string {
     return this.text.slice(node.start, node.end);
+  }
+
+  /** What is known of a string whose lines stand between two names; undefined for other nodes. */
+  blockOf(node: CodeNode): BlockString | undefined {
+    const { blockStrings } = this.spec;
+    if (!blockStrings?.whole.includes(node.type)) return undefined;
+    const known = this.blocks.get(node);
+    if (known) return known;
+    const own = blockStrings.body.test(node.type);
+    const body = own ? node : node.children.find(({ type }) => blockStrings.body.test(type));
+    const end = node.children.find(({ type }) => type === blockStrings.end);
+    const { text } = this;
+    const lastLine = end ? text.lastIndexOf("\n", end.start - 1) + 1 : node.end;
+    const name = end ? this.textOf(end) : "";
+    // How the string is opened: where its lines begin, or in a line before.
+    const ahead = own
+      ? text.slice(Math.max(node.start - longestOpening, 0), node.start)
+      : text.slice(node.start, body?.start ?? node.end);
+    const opening = new RegExp(`<<<?([~-]?)[ \\t]*(["'\`]?)${literally(name)}\\2`, "g");
+    const [, sign = "", quote = ""] = [...ahead.matchAll(opening)].at(-1) ?? [];
+    const start = body
+      ? body.start + (/^\r?\n/.exec(text.slice(body.start, body.start + 2))?.[0].length ?? 0)
+      : lastLine;
+    const stop = own ? lastLine : (body?.end ?? lastLine);
+    const lines = text
+      .slice(start, Math.max(stop, start))
+      .split("\n")
+      .filter((line) => line.trim() !== "");
+    const indent = own
+      ? sign === "~" && lines.length > 0
+        ? Math.min(...lines.map((line) => line.length - line.trimStart().length))
+        : 0
+      : (end?.start ?? 0) - lastLine;
+    const found: BlockString = {
+      inner: { start, end: Math.max(stop, start) },
+      body: body ?? node,
+      name,
+      indent: Math.max(indent, 0),
+      ...(blockStrings.marks && quote !== "'" && { marks: blockStrings.marks }),
+    };
+    this.blocks.set(node, found);
+    return found;
   }
 
   /** The inside of a string, without its quotes and prefix. */
   innerSpan(node: CodeNode): Span {
     if (node.type === "argument") return this.innerSpan(namedChildren(node)[0] ?? node);
     if (!this.spec.strings.includes(node.type)) return { start: node.start, end: node.end };
+    const block = this.blockOf(node);
+    if (block) return block.inner;
     const written = this.text.slice(node.start, node.end);
     const open =
-      /^(?:[rRbBuUfF]{0,2}|[$@]{0,2})(?:"""|'''|["'`])|^%[qQwW]?[([{|<!/]|^<<<\s*["']?\w+["']?\r?\n/.exec(
-        written,
-      )?.[0].length ?? 0;
-    const close =
-      node.type === "heredoc_body" ? 0 : (/(?:"""|'''|["'`)\]}|>!/])$/.exec(written)?.[0].length ?? 0);
+      /^(?:[rRbBuUfF]{0,2}|[$@]{0,2})(?:"""|'''|["'`])|^%[qQwW]?[([{|<!/]/.exec(written)?.[0].length ?? 0;
+    const close = /(?:"""|'''|["'`)\]}|>!/])$/.exec(written)?.[0].length ?? 0;
     const isTriple = /^(?:\w{0,2}|[$@]{0,2})(?:"""|''')/.test(written);
     return {
       start: node.start + open,

@@ -1,3 +1,4 @@
+import { holdsMarkup } from "../../../text/html-elements.js";
 import type { Span } from "../../../text/span.js";
 import type { ChoicePiece, LookupKey, Piece, WrittenString } from "../../model.js";
 import { joinTexts } from "../../pieces.js";
@@ -168,24 +169,35 @@ export class Wording {
         this.nodes.spec.strings.includes(child.type) ? this.piecesOf(child, unique, taken) : [],
       );
     const inner = this.nodes.innerSpan(node);
+    const block = this.nodes.blockOf(node);
+    // What stands in a page is shown without such blanks anyway, and its places stay as they are.
+    const isPage = block !== undefined && holdsMarkup(this.nodes.text.slice(inner.start, inner.end));
+    const indent = block && !isPage ? block.indent : 0;
     this.written.push({
       start: node.start,
       end: node.end,
       innerStart: inner.start,
       innerEnd: inner.end,
-      ...(/heredoc|nowdoc/.test(node.type) && { isBlock: true as const }),
+      ...(block && { isBlock: true as const, ...(block.marks && { marks: block.marks }) }),
+      ...(indent > 0 && { indent }),
     });
+    const margin = new RegExp(`(\\n)[ \\t]{1,${Math.max(indent, 1)}}`, "g");
+    const valueOf = (from: number, to: number) => {
+      const value = this.nodes.unescape(node, from, to);
+      if (indent === 0) return value;
+      return from === inner.start ? `\n${value}`.replace(margin, "$1").slice(1) : value.replace(margin, "$1");
+    };
     const pieces: Piece[] = [];
     let at = inner.start;
     const put = (to: number) => {
       if (to > at)
         pieces.push({
           kind: "text",
-          value: this.nodes.unescape(node, at, to),
+          value: valueOf(at, to),
           span: { start: at, end: to },
         });
     };
-    for (const child of node.children) {
+    for (const child of (block?.body ?? node).children) {
       if (
         !this.nodes.spec.interpolations.includes(child.type) ||
         child.start < inner.start ||
