@@ -89,7 +89,7 @@ export interface WrittenString extends Span {
   readonly isBlock?: true;
   /** So many blanks at the beginning of each line are none of its text. */
   readonly indent?: number;
-  /** Marks around code in such a string, where it may stand there. */
+  /** Marks around code in such a string, where code may be put in. */
   readonly marks?: readonly [open: string, close: string];
 }
 

@@ -41,7 +41,8 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       const next = source.literals[place + 1];
       if (textLike.test(text)) {
         countHit(use, source, literal);
-        if (/\p{L}\S{0,40} \S{0,40}\p{L}/u.test(text)) phrases.set(use, (phrases.get(use) ?? new Set()).add(text));
+        if (/\p{L}\S{0,40} \S{0,40}\p{L}/u.test(text))
+          phrases.set(use, (phrases.get(use) ?? new Set()).add(text));
         if (!next || !isBeside(literal, next)) continue;
         const second = pairs.get(use) ?? new Map<string, number>();
         const other = readableText(next.pieces);

@@ -20,7 +20,7 @@ export interface Grammar {
     readonly end: string;
     /** What stands in the place of such a string, whose lines follow behind the line. */
     readonly opening?: string;
-    /** Marks around code in such a string, where it may stand there. */
+    /** Marks around code in such a string, where code may be put in. */
     readonly marks?: readonly [open: string, close: string];
   };
   /** The inside of a string, where the grammar has nodes for it. */

@@ -66,7 +66,11 @@ export function placeholderSyntax({
 }
 
 /** Reads a message of a syntax whose placeholders stand in plain text. One pass; never throws. */
-function parsePlaceholders(source: string, { pattern, read, isOther }: PlaceholderGrammar, tags: boolean): Message {
+function parsePlaceholders(
+  source: string,
+  { pattern, read, isOther }: PlaceholderGrammar,
+  tags: boolean,
+): Message {
   const tokens: Token[] = [];
   const problems: MessageProblem[] = [];
   let at = 0;

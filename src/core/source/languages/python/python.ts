@@ -52,7 +52,8 @@ export const python = defineLanguage({
     body: /^(?:def|class|async|@)/m,
     namesIn: importedNames,
   },
-  startingCalls: /(?:^|\.)(?:ArgumentParser|OptionParser|add_(?:argument|parser|option|subparsers)(?:_group)?)$/,
+  startingCalls:
+    /(?:^|\.)(?:ArgumentParser|OptionParser|add_(?:argument|parser|option|subparsers)(?:_group)?)$/,
   rebinds:
     "^[ \\t]*(?:async )?for [^:\\n]*?NAME[^:\\n]*? in |^[ \\t]*(?:[\\w.]+ ?, ?)*\\(?NAME ?(?:, ?[\\w.*]+ ?)*\\)? ?=(?!=)|NAME ?:=|\\bas NAME|\\bdef \\w+\\([^()]*NAME|\\blambda[^:\\n]*?NAME",
   deferring: /^(?:function_definition|lambda)$/,

@@ -73,7 +73,9 @@ export class CodeTexts {
     const around = this.around.contextOf(this.around.standIns.get(node) ?? node);
     // Such a string is often named for the language that its lines are in.
     const name = this.nodes.blockOf(node)?.name ?? "";
-    const context: LiteralContext = this.nodes.spoken.habits.codeTemplate.test(name) ? { ...around, role: "tagged", name } : around;
+    const context: LiteralContext = this.nodes.spoken.habits.codeTemplate.test(name)
+      ? { ...around, role: "tagged", name }
+      : around;
     const { ofBytes } = this.nodes.spoken;
     const isOfBytes =
       ofBytes !== undefined &&

@@ -19,7 +19,7 @@ export interface BlockString {
   readonly name: string;
   /** So many blanks at the beginning of each line are none of it. */
   readonly indent: number;
-  /** Marks around code in it, where it may stand there. */
+  /** Marks around code in it, where code may be put in. */
   readonly marks?: readonly [open: string, close: string];
 }
 

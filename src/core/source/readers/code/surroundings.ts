@@ -12,7 +12,7 @@ const farthest = 250;
 export class Surroundings {
   /** From the root to the node at hand. */
   readonly ancestors: CodeNode[] = [];
-  /** What a string whose lines stand elsewhere takes the place of. */
+  /** What a string whose lines are elsewhere takes the place of. */
   readonly standIns = new WeakMap<CodeNode, CodeNode>();
 
   constructor(
