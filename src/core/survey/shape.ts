@@ -331,6 +331,12 @@ const codeLines: readonly (readonly [begins: RegExp, ends: RegExp])[] = [
   [/^['"]?[\w-]+['"]? ?(?:=>|:) ?\S/, /[,;{]$/],
   [/^,? ?['"][\w-]+['"] ?=> ?\S/, /\S$/],
   [/^[.#]?[\w-]/, /\{$/],
+  // Of a shell: commands that every system has, and remarks between them.
+  [
+    /^(?:sudo |exec )?(?:echo|chmod|chown|cp|mv|rm|mkdir|service|systemctl|apt-get|yum|dnf|cat|sed|grep|awk|hostname|export|cd|ln|touch|kill|mount|umount|curl|wget|tar|ifconfig|useradd)\s+\S/,
+    /\S$/,
+  ],
+  [/^# \S/, /\S$/],
 ];
 
 /** Lines longer than this are no lines that somebody wrote. */
@@ -344,7 +350,7 @@ function isCodeLine(line: string): boolean {
 
 /** Whether a text is made of the lines of a program. */
 function isCode(text: string): boolean {
-  if (text.length > 20_000 || !/[;{}()=]|\/\//.test(text)) return false;
+  if (text.length > 20_000 || !/[;{}()=$>]|\/\//.test(text)) return false;
   if (text.length > 60 && /[;{]/.test(text) && /[=(]/.test(text)) {
     const marks = text.match(/[{}();=[\]]|=>|->/g)?.length ?? 0;
     if (marks / text.length > 0.06 && /\b(?:function|var|const|let|return|if|foreach|for|new)\b/.test(text))

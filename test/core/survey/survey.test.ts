@@ -73,6 +73,7 @@ describe("what only programs read is called code", () => {
     'use("VDT 0000K x 0.0000 y 0.000")',
     "label = `ranges.${boat}`",
     'use("Connection: close")',
+    'use("# Set the name of it\\necho boats > /pier/boats\\nchmod o-w /pier/boats")',
     "use(\"document.getElementById('boat'+n).style.height = height + 'px';\")",
     "use(\"'+boats+'</select>\")",
     'use("num=3,6-9")',
