@@ -160,7 +160,7 @@ function speaksOtherwise(
     !dialect.codeInScripts &&
     content !== undefined &&
     callee !== undefined &&
-    !content.includes(callee)
+    !content.includes(callee.replace(/^this\./, ""))
   );
 }
 

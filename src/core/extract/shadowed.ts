@@ -1,10 +1,11 @@
 import { readTree, type MarkupElement } from "../source/readers/markup/tree.js";
 import { elementAt } from "../source/readers/markup/parts.js";
 import { findIslands } from "../source/dialects/index.js";
-import type { Binding, Dialect } from "../source/dialects/dialect.js";
+import type { Binding, Dialect, Island } from "../source/dialects/dialect.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { calledIn } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
+import { lazily } from "../text/lazy.js";
 import { literally } from "../text/key-pattern.js";
 import { applyEdits } from "../text/edits.js";
 import type { Span } from "../text/span.js";
@@ -56,23 +57,43 @@ function isBoundInFunction(name: string, source: SourceFile, place: number): boo
   });
 }
 
+/** A page's islands and its elements, which each of its texts asks for. */
+interface PageParts {
+  readonly islands: readonly Island[];
+  readonly root: () => MarkupElement;
+}
+
+const partsByPage = new WeakMap<SourceFile, PageParts>();
+
+function partsOfPage(source: SourceFile, dialect: Dialect): PageParts {
+  const known = partsByPage.get(source);
+  if (known) return known;
+  const islands = findIslands(source.text, dialect);
+  const found = { islands, root: lazily(() => readTree(withoutIslands(source.text, islands))) };
+  partsByPage.set(source, found);
+  return found;
+}
+
 /** Whether a block or an element around a place in a page gives the name to a value. */
-function isBoundInPage(name: string, { text }: SourceFile, dialect: Dialect, place: number): boolean {
+function isBoundInPage(name: string, source: SourceFile, dialect: Dialect, place: number): boolean {
+  const { text } = source;
   const { blockBindings = [], elementBindings } = dialect;
-  if (blockBindings.some((binding) => isInBlock(binding, name, text, dialect, place))) return true;
-  if (!elementBindings || !text.includes(name)) return false;
+  if ((blockBindings.length === 0 && !elementBindings) || !text.includes(name)) return false;
+  const { islands, root } = partsOfPage(source, dialect);
+  if (blockBindings.some((binding) => isInBlock(binding, name, text, islands, place))) return true;
+  if (!elementBindings) return false;
   const isBinding = patternFor(elementBindings, name, "");
-  let element: MarkupElement | undefined = elementAt(readTree(withoutIslands(text, dialect)), place);
+  let element: MarkupElement | undefined = elementAt(root(), place);
   for (; element; element = element.parent)
     if (element.attributes.some(({ name: one, raw = "" }) => isBinding.test(`${one}="${raw}"`))) return true;
   return false;
 }
 
 /** A page with blanks for what its islands hold, so that no sign in them is taken for a tag. */
-function withoutIslands(text: string, dialect: Dialect): string {
+function withoutIslands(text: string, islands: readonly Island[]): string {
   return applyEdits(
     text,
-    findIslands(text, dialect).map(({ codeStart: start, codeEnd: end }) => ({
+    islands.map(({ codeStart: start, codeEnd: end }) => ({
       start,
       end,
       replacement: " ".repeat(end - start),
@@ -85,12 +106,12 @@ function isInBlock(
   { binds, opens, closes }: Binding,
   name: string,
   text: string,
-  dialect: Dialect,
+  islands: readonly Island[],
   place: number,
 ): boolean {
   const isBinding = patternFor(binds, name, "");
   let depth = 0;
-  for (const { kind, start, end } of findIslands(text, dialect)) {
+  for (const { kind, start, end } of islands) {
     if (end > place) break;
     if (kind === "comment") continue;
     const code = text.slice(start, end);

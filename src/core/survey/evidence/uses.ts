@@ -98,7 +98,9 @@ export const inHeaders: EvidenceSource = ({ context, pieces }) => {
   const isHolder = [name, element, ...properties].some((one) =>
     /(?:^|[a-z_.>])[hH]eaders(?:\.(?:push|append|add))?$/.test(one),
   );
+  const isOfTable = /table|column|grid|csv|sheet|row/i.test([name, element, ...properties].join(" "));
   return isHolder &&
+    !isOfTable &&
     /^[A-Z][A-Za-z]{1,20}(?:-[A-Za-z]{1,20}){0,4}: ?/.test(fixedText(pieces)) &&
     context.role !== "content"
     ? evidence("codeName", "a header of a message")
