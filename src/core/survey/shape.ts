@@ -56,10 +56,7 @@ const technical: readonly (readonly [RegExp, string])[] = [
     /(?:^|\n)[ \t]{0,40}(?:(?:if|elif|while) \[\[? |(?:fi|done|esac)[ \t]{0,9}(?:\n|$)|[^\n]{0,200}; (?:then|do)[ \t]{0,9}\n|#!\/)/,
     "a script of a shell",
   ],
-  [
-    /(?:^|\n)[ \t]{0,40}def \w{1,60}[!?]?(?:\([^()]{0,200}\))?[ \t]{0,9}\n[^]{0,4000}\n[ \t]{0,40}end\b/,
-    "code",
-  ],
+  [/^\s{0,40}def \w{1,60}[!?]?(?:\([^()]{0,200}\))?[ \t]{0,9}\n/, "code"],
   [/^new [A-Z]\w{0,60}\(/, "code"],
   [/^\s{0,20}(?:import|include|require|use)\s["'<][^"'<>\n]{1,80}["'>];?$/, "code"],
   [/^Connection: ?(?:close|keep-alive|Upgrade)\b/i, "a header"],
