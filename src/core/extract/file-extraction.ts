@@ -183,7 +183,7 @@ export interface Extraction {
   readonly imports: readonly ImportLine[];
   readonly setup: SetupLine | undefined;
   readonly shared: Shared;
-  /** The strings that the book's code compares with. */
+  /** What the book's code does elsewhere with its strings. */
   readonly uses: () => SetsOfUses;
   /** The places whose decisions were asked for. */
   readonly met: Set<string>;

@@ -78,13 +78,9 @@ export function hostOf(
   const own = { ...book.emit, ...forEnding };
   const script = isScript(file);
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
-  const mayBeUsual =
-    usesDefaultCall(book.lookups) && (usual === undefined || script || usual.includes(language));
   // What a line of scripts brings in is in no other language, unless that has a function of the same name.
-  const callFor = (of: string) =>
-    forEnding?.call !== undefined || of === "script" || usual === undefined || usual.includes(of)
-      ? own.call
-      : undefined;
+  const mayCall = usual === undefined || language === "script" || usual.includes(language);
+  const usualCall = own.call ?? (usesDefaultCall(book.lookups) ? defaultCall : undefined);
   const helper = helperIn(own.content);
   const call =
     forEnding?.call ??
@@ -94,7 +90,9 @@ export function hostOf(
           isFilter(forEnding?.content) ||
           speaksOtherwise(forEnding, dialect, own)
         ? undefined
-        : (callFor(language) ?? (mayBeUsual ? defaultCall : undefined)));
+        : mayCall
+          ? usualCall
+          : undefined);
   const marks = dialect?.shown;
   const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
@@ -223,8 +221,8 @@ function isScriptImport(line: string): boolean {
 
 /**
  * The languages of a book's code in which the usual call stands already, or what makes it: in others nothing says that there is
- * such a function. Undefined where that is not asked, since the book says how lookups are
- * written, and not by what a line of scripts alone brings in, or has none.
+ * such a function. Undefined where that is not asked, since the book says how lookups are written, and not by what a line of
+ * scripts alone brings in, or has none.
  */
 export function usualIn(
   book: BookConfig,

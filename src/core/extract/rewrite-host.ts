@@ -137,17 +137,17 @@ function receiverOf(
   return ofClasses ?? variableKnown(template, source, span, language);
 }
 
-/** Whether a text says how a program is called that the file itself starts, where the lookup would have to be brought in first. */
-function startsProgram({ context }: Literal, source: SourceFile, { language, importLine }: Host): boolean {
-  const { startingCalls } = languageNamed(language) ?? {};
-  if (startingCalls === undefined || importLine === undefined) return false;
+/** Whether a text says how the program is called that the file starts, where the lookup would have to be brought in first. */
+function startsProgram(
+  { context }: Literal,
+  { text, dialect }: SourceFile,
+  { language, importLine }: Host,
+): boolean {
   const callee = (context.role === "argument" ? context.name : context.element) ?? "";
-  const made = /\b(?:ArgumentParser|OptionParser)\(/.exec(source.text);
   return (
-    startingCalls.test(callee) &&
-    made !== null &&
-    !/^(?:from|import) gettext\b/.test(importLine.trim()) &&
-    importLineEdit(language, source.dialect, source.text, importLine) !== undefined
+    importLine !== undefined &&
+    languageNamed(language)?.runsBeforeSetup?.(callee, text, importLine) === true &&
+    importLineEdit(language, dialect, text, importLine) !== undefined
   );
 }
 

@@ -124,8 +124,11 @@ export interface Language {
   readonly declared?: "all" | "values";
   /** The source of a pattern by which a file makes or brings in a function, where it knows no other, with NAME for its name. */
   readonly ownFunctions?: string;
-  /** Calls that describe how a program is called in a terminal: they run before anything that it brings in is set up. */
-  readonly startingCalls?: RegExp;
+  /**
+   * Whether a call describes how the program that a file starts is called in a terminal, so that it runs before what a line brings
+   * in is set up.
+   */
+  runsBeforeSetup?(callee: string, text: string, line: string): boolean;
   /**
    * The source of a pattern, with NAME, by which a function gives a name to a value of its own, where that hides a function of the
    * same name. Lines are apart.

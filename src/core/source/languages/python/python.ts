@@ -52,8 +52,13 @@ export const python = defineLanguage({
     body: /^(?:def|class|async|@)/m,
     namesIn: importedNames,
   },
-  startingCalls:
-    /(?:^|\.)(?:ArgumentParser|OptionParser|add_(?:argument|parser|option|subparsers)(?:_group)?)$/,
+  runsBeforeSetup: (callee, text, line) =>
+    /(?:^|\.)(?:ArgumentParser|OptionParser|add_(?:argument|parser|option|subparsers)(?:_group)?)$/.test(
+      callee,
+    ) &&
+    /\b(?:ArgumentParser|OptionParser)\(/.test(text) &&
+    // The language's own needs no setting up.
+    !/^\s*(?:from|import) gettext\b/.test(line),
   rebinds:
     "^[ \\t]*(?:async )?for [^:\\n]*?NAME[^:\\n]*? in |^[ \\t]*(?:[\\w.]+ ?, ?)*\\(?NAME ?(?:, ?[\\w.*]+ ?)*\\)? ?=(?!=)|NAME ?:=|\\bas NAME|\\bdef \\w+\\([^()]*NAME|\\blambda[^:\\n]*?NAME",
   deferring: /^(?:function_definition|lambda)$/,
