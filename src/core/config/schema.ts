@@ -24,7 +24,11 @@ const partPlace = v.union(
 const lookupSchema = v.union(
   [
     v.strictObject({
-      call: nonEmpty("the name of a function, or object.method"),
+      // `Texts::get` and `$texts->get` are `Texts.get` and `texts.get` in every language.
+      call: v.pipe(
+        nonEmpty("the name of a function, or object.method"),
+        v.transform((call) => call.replace(/^\$/, "").replace(/::|\??->/g, ".")),
+      ),
       key: v.optional(argumentPlace),
       default: v.optional(argumentPlace),
       note: v.optional(argumentPlace),

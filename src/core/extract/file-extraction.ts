@@ -31,6 +31,7 @@ import { contains, type Span } from "../text/span.js";
 import { lazily } from "../text/lazy.js";
 import type { Notice } from "../text/wording.js";
 import { labelsOf, type Labels } from "./constant-labels.js";
+import { withoutNeedlessLine } from "./class-receiver.js";
 import { hostOf, type Host } from "./hosts.js";
 import { keyRequest, ownGroup } from "./key-names.js";
 import { deferralOf, type Callers } from "./load-time.js";
@@ -298,7 +299,11 @@ function extractOnce(job: Extraction, source: SourceFile, room: number, effort: 
     );
   });
   if (candidates.length === 0) return nothing();
-  const host = hostOf(source, config, job.options.usual);
+  const host = withoutNeedlessLine(
+    hostOf(source, config, job.options.usual),
+    source.text,
+    job.options.classes,
+  );
   const parts = host.kind === "script" ? [wholeScript(source)] : componentScripts(source);
   const emission = emissionFor(job, source.file);
   const group = lazily(() => groupOf(source, job));

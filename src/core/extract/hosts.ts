@@ -9,7 +9,7 @@ import { passAlone } from "./emit.js";
 import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-code.js";
 import type { Literal, SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
-import { listed, type ValueWriter } from "../source/languages/language.js";
+import { listed, type Language, type ValueWriter } from "../source/languages/language.js";
 import { hasNoFilter } from "../source/dialects/dialect.js";
 import { dialectOf } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";
@@ -45,6 +45,8 @@ export interface Host {
   readonly onlyQuote: '"' | undefined;
   /** Whether values can be given to a call by their names, or the book's messages need none. */
   readonly takesNames: boolean;
+  /** A value as joining writes it, where a message would write it otherwise: see {@link Language.asJoined}. */
+  readonly asJoined?: Language["asJoined"];
   /** What a literal's islands may look like, so that their code can be passed to a call. */
   readonly readsIsland: (island: string) => boolean;
   /** Whether the dialect's own marks are taken, and a template with marks of another language alone would not show them. */
@@ -129,6 +131,7 @@ export function hostOf(
       (form !== "attribute" || own.attribute === undefined),
     quotedCall: (hasValues) =>
       insideMarks((hasValues ? filled.attribute : undefined) ?? own.attribute, marks),
+    ...(syntaxOf(book.syntax).name === "java" && { asJoined: languageNamed(language)?.asJoined }),
     onlyQuote: dialect?.valuesInOrder ? '"' : undefined,
     takesNames: !dialect?.valuesInOrder || isNumbered,
     pass: dialect?.valuesInOrder

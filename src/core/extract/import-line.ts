@@ -7,6 +7,19 @@ export function takesImportLine(language: string | undefined): boolean {
   return languageNamed(language) !== undefined;
 }
 
+/** Whether a file has no place for a line that brings a lookup in, and not the line itself. */
+export function lacksImportPlace(
+  language: string,
+  dialect: Dialect | undefined,
+  text: string,
+  line: string,
+): boolean {
+  const { opens } = dialect?.imports ?? languageNamed(language)?.imports ?? {};
+  return (
+    opens !== undefined && !opens.test(text) && !text.split(/\r?\n/).some((one) => one.trim() === line.trim())
+  );
+}
+
 /** The edit that brings a lookup into a file of code; none where the line is there, or the language has no place for it. */
 export function importLineEdit(
   language: string,

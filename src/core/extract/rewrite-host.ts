@@ -5,7 +5,7 @@ import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emi
 import type { Notice } from "../text/wording.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
-import { importLineEdit } from "./import-line.js";
+import { importLineEdit, lacksImportPlace } from "./import-line.js";
 import { shadowedName } from "./shadowed.js";
 import { parseScript } from "../source/readers/script/parse.js";
 import type { MessageReader } from "../message/parse.js";
@@ -17,6 +17,7 @@ import {
   type Obstacle,
   type SourceFile,
 } from "../source/model.js";
+import { classKnown } from "./class-receiver.js";
 import { memberKnown, type BookClasses, type Receiver } from "./member-receiver.js";
 import { mixinKnown } from "./mixin-receiver.js";
 import { variableKnown } from "./scope-receiver.js";
@@ -83,6 +84,11 @@ export function hostRefusal(
   if (shadowed !== undefined) return say("shadowed", { name: shadowed });
   const tags = isExpression ? undefined : lackingTags(template, source);
   if (tags !== undefined) return say("tags-not-declared", { prefix: tags });
+  if (
+    host.importLine !== undefined &&
+    lacksImportPlace(host.language, source.dialect, source.text, host.importLine)
+  )
+    return say("no-import-place", { line: host.importLine });
   const variable = lackingVariable(template, source, literal.span);
   if (variable !== undefined) return say("not-known", { name: variable });
   if (form === "attribute" && /^\s*<[\w-]+:/.test(template) && (context.element ?? "").includes(":"))
@@ -127,8 +133,10 @@ function receiverOf(
   { kind, language: written, importLine }: Host,
   classes: BookClasses | undefined,
 ): Receiver | undefined {
-  const language = kind === "code" && importLine === undefined ? languageNamed(written)?.name : undefined;
+  const language = importLine === undefined ? languageNamed(written)?.name : undefined;
   if (language === undefined) return undefined;
+  const ofSpace = classes && classKnown(template, source.text, language, classes);
+  if (ofSpace || kind !== "code") return ofSpace;
   const ofClasses =
     classes &&
     (memberKnown(template, source, span, language, classes) ??
@@ -246,6 +254,10 @@ const say = notices("extract", {
   shadowed: {
     message: '"{name}" is a value here, and no lookup',
     remedy: 'rename the value "{name}", then extract again',
+  },
+  "no-import-place": {
+    message: 'this file has no place for "{line}", which the lookup needs',
+    remedy: "write the lookup by hand with the whole name of what is called, or extract to a file of code",
   },
   "not-declared": {
     message: '"{name}" is not known in this file',
@@ -422,9 +434,12 @@ function hostEdit(
   if (labels) return { ...span, replacement: `"${key}"` };
   if (annotated(literal, host) && host.annotation !== undefined)
     return { ...span, replacement: `"${host.annotation.replace("{key}", () => host.front + key)}"` };
+  // What a pattern of such messages was given is written as before.
+  const asJoined = /MessageFormat/.test(source.text.slice(span.start, span.end)) ? undefined : host.asJoined;
   const values = lookupValues(pieces, (piece) => {
     const code = valueCode(piece);
-    return code === undefined ? undefined : codeOf(code, piece.span);
+    if (code === undefined) return undefined;
+    return codeOf(asJoined?.(code, source.text.slice(0, piece.span.start)) ?? code, piece.span);
   });
   const { pass } = host;
   const text = found?.message ?? "";

@@ -1,7 +1,8 @@
 import { notices } from "../message/notices.js";
 import { isMarkup } from "./dialects/index.js";
 import { fixedText, type Literal, type SourceFile } from "./model.js";
-import { equalCall, mayBeReadBack } from "./read-back.js";
+import { lazily } from "../text/lazy.js";
+import { askingCall, equalCall, mayBeReadBack } from "./read-back.js";
 
 /** A file with what the rest of it does with each literal: shows the members of an object, compares the same string. */
 export function withUses(source: SourceFile): SourceFile {
@@ -31,20 +32,27 @@ function withShownMembers({ literals, file, text }: SourceFile): readonly Litera
 /** The literals of a file, with those marked that it compares with as well: translated, they would not be found equal any more. */
 function withComparisons({ literals, lines }: SourceFile): readonly Literal[] {
   const compared = new Map<string, number>();
-  for (const { context, pieces, span } of literals) {
+  const isAsked = ({ context: { role, name = "" } }: Literal) => role === "argument" && askingCall.test(name);
+  for (const literal of literals) {
+    const { context, pieces, span } = literal;
     const text = fixedText(pieces);
     const isCompared =
       context.role === "compared"
         ? context.name !== "condition"
-        : context.role === "argument" && equalCall.test(context.name ?? "");
+        : isAsked(literal) || (context.role === "argument" && equalCall.test(context.name ?? ""));
     if (isCompared && !compared.has(text)) compared.set(text, span.start);
   }
+  // What a thing is asked for by stays as what names the thing.
+  const named = lazily(
+    () => new Set(literals.filter((one) => !isAsked(one)).map(({ pieces }) => fixedText(pieces))),
+  );
   const probes = probesIn(literals);
   if (compared.size + probes.length === 0) return literals;
   const placeOf = (literal: Literal) => {
     const { pieces, span } = literal;
-    if (!mayBeReadBack(literal)) return undefined;
     const text = fixedText(pieces);
+    if (isAsked(literal) && named().has(text)) return span.start;
+    if (!mayBeReadBack(literal)) return undefined;
     const equal = pieces.length === 1 ? compared.get(text) : undefined;
     return equal ?? probes.find((probe) => probe.start !== span.start && probe.isIn(text))?.start;
   };

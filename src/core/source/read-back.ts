@@ -13,7 +13,7 @@ const goesOn: ReadonlySet<string> = new Set([
 
 /** What keeps what it is given, so that a program can ask it for it: a widget that is made, an entry that a list gets. */
 const keeps =
-  /^\p{Lu}\w{0,80}(?:<[^<>]{0,80}>)?$|[.>](?:add|insert|append|set)(?:\p{Lu}\w{0,40})?$|\.(?:Add|Insert)\w{0,20}$/u;
+  /^\p{Lu}\w{0,80}(?:<[^<>]{0,80}>)?$|[.>](?:(?:add|insert|append|set)(?:\p{Lu}\w{0,40})?|show)$|\.(?:Add|Insert)\w{0,20}$/u;
 
 /** Whether a program may meet a literal's text again and read it: what a call puts out is met by people alone. */
 export function mayBeReadBack({ context: { role, name = "" } }: Literal): boolean {
@@ -27,6 +27,18 @@ const equals = String.raw`(?:equals(?:IgnoreCase)?|contentEquals|Equals|eql\?)`;
 export const equalCall = new RegExp(
   `(?:^|[.>:_])(?:${equals}|is_?[eE]qual(?:_?[tT]o)?|str(?:case|ncase|n)?cmp|localeCompare|EqualFold)$`,
 );
+
+const things =
+  "(?:tab|item|column|row|page|card|section|option|header|menu|action|button|group|panel|node|entry|value)";
+const asking = `(?:last)?indexof(?:${things})?|(?:get|find|has|contains|remove|select|set_?selected|show|activate)_?(?:by_?)?${things}(?:_?(?:by_?)?(?:text|name|title|label|index))?|find_?(?:by_?)?(?:text|name|title|label)`;
+
+/** Calls that ask for a thing by its text: a tab, a column, an item of a list. */
+export const askingCall = new RegExp(`(?:^|[.>:])(?:${asking})$`, "i");
+
+/** A string that such a call is given, and one by which a page of several is put in or shown. */
+const asked = new RegExp(`[.>:](?:${asking})\\(\\s{0,9}${quoted}`, "gi");
+const named = new RegExp(String.raw`[.>]add\((?:[\w.()]{1,60}),\s?${quoted}\s?\)`, "g");
+const shownByName = new RegExp(String.raw`[.>]show\((?:[\w.()]{1,60}),\s?${quoted}\s?\)`, "g");
 
 /** A string behind a sign or word that compares, or before it. */
 const behind = new RegExp(
@@ -73,6 +85,8 @@ function lookedUpIn(texts: Iterable<{ readonly text: string }>, calls: readonly 
 /** The strings that code compares with and that may be a text of people's: in words, or with a capital. */
 function comparedIn(texts: Iterable<{ readonly text: string }>): readonly string[] {
   const found = new Set<string>();
+  const names = new Set<string | undefined>();
+  const shown = new Set<string | undefined>();
   const add = (text: string | undefined) => {
     if (text !== undefined && /\p{L}{2}/u.test(text) && /\p{Lu}|\p{L} \p{L}/u.test(text)) found.add(text);
   };
@@ -82,7 +96,10 @@ function comparedIn(texts: Iterable<{ readonly text: string }>): readonly string
       const ahead = text.slice(Math.max(match.index - 20, 0), match.index + sign);
       if (!ofBrowser.test(ahead)) add(match[1] ?? match[2]);
     }
-    for (const match of text.matchAll(before)) add(match[1] ?? match[2]);
+    for (const match of [...text.matchAll(before), ...text.matchAll(asked)]) add(match[1] ?? match[2]);
+    for (const match of text.matchAll(named)) names.add(match[1] ?? match[2]);
+    for (const match of text.matchAll(shownByName)) shown.add(match[1] ?? match[2]);
   }
+  for (const name of names) if (shown.has(name)) add(name);
   return [...found].sort();
 }

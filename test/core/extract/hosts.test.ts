@@ -98,6 +98,20 @@ describe("each language gets a lookup of its own kind", () => {
       "Hello {name}, welcome",
     ],
     [
+      "app/A.java",
+      'class A { void f() { show("""\n      Leave by "eight".\n        Not later.\n      """); } }\n',
+      'show(t("a.leaveEightNotLater"));',
+      "a.leaveEightNotLater",
+      'Leave by "eight".\n  Not later.\n',
+    ],
+    [
+      "app/A.cs",
+      'class A { void F() { Show($"""\n      Leave by "eight", {name}.\n        Not later.\n      """); } }\n',
+      'Show(t("a.leaveEightNotLater", new { name }));',
+      "a.leaveEightNotLater",
+      'Leave by "eight", {name}.\n  Not later.',
+    ],
+    [
       "app/a.go",
       'package a\nfunc f() { show(fmt.Sprintf("You have %d boats here", n)) }\n',
       'show(t("a.haveBoatsHere", map[string]any{"n": n}))',

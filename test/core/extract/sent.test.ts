@@ -183,6 +183,33 @@ describe("a text that a program reads back stays", () => {
       undefined,
     ],
     [
+      "of a tab that is asked for by it",
+      {
+        "src/A.java":
+          'class A { void f() { tabs.addTab("Red sails", p); tabs.addTab("Blue sails", p); go(tabs.indexOfTab("Red sails")); } }\n',
+      },
+      ["Blue sails"],
+      line,
+    ],
+    [
+      "of a page that another file shows by it",
+      {
+        "src/A.java": 'class A { void f() { frame.add(p, "Red sails"); } }\n',
+        "src/B.java": 'class B { void g() { cards.show(frame, "Red sails"); } }\n',
+      },
+      [],
+      elsewhere,
+    ],
+    [
+      "of a column that is asked for by it",
+      {
+        "src/A.cs":
+          'class A { void F() { grid.Columns.Add("Red sails"); grid.Columns.Add("Blue sails"); go(grid.GetColumn("Red sails")); } }\n',
+      },
+      ["Blue sails"],
+      line,
+    ],
+    [
       "not where the ending of a file is looked for",
       {
         "src/a.ts":

@@ -12,7 +12,7 @@ import {
   withAttributes,
   type EndingEmission,
 } from "./template-emission.js";
-import { packagesOf, writtenAt, type WithValues, type WrittenLookup } from "./written-call.js";
+import { placesOf, writtenAt, type CodePlaces, type WithValues, type WrittenLookup } from "./written-call.js";
 
 /** What extraction writes, as the code that is there looks texts up. */
 export interface ProposedEmission {
@@ -35,18 +35,16 @@ export function emissionOf(
     for (const [ending, count] of use.endings) endings.set(ending, (endings.get(ending) ?? 0) + count);
   const forElements = uses.filter(takesElements);
   const plain = uses.filter((use) => !forElements.includes(use));
-  const packages = packagesOf(code);
+  const places = placesOf(code);
   const scripts = withRich(
-    writtenIn(plain, isScriptEnding, packages),
-    writtenIn(forElements, isScriptEnding, packages),
+    writtenIn(plain, isScriptEnding, places),
+    writtenIn(forElements, isScriptEnding, places),
   );
   const own: Record<string, EndingEmission> = {};
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;
     const found =
-      markupIn(uses, ending) ??
-      shownHelper(uses, ending) ??
-      writtenIn(uses, (one) => one === ending, packages);
+      markupIn(uses, ending) ?? shownHelper(uses, ending) ?? writtenIn(uses, (one) => one === ending, places);
     if (!found) continue;
     // What components call is brought into their scripts, as into others.
     const written =
@@ -161,7 +159,7 @@ const onlyMarks = /^N_$|[nN]oop$|(?:^|\.)mark(?:er|ed)?$|(?:^|[.a-z\d])[mM]ark(?
 function writtenIn(
   uses: readonly LookupUse[],
   isMeant: (ending: string) => boolean,
-  packages: ReadonlySet<string>,
+  places: CodePlaces,
 ): WrittenLookup | undefined {
   const calls = uses.filter(isCall);
   const asking = calls.filter(({ lookup }) => !("call" in lookup && onlyMarks.test(lookup.call)));
@@ -200,7 +198,7 @@ function writtenIn(
     const name = nameOf(use)?.replace(/\W/g, "\\$&");
     const isCalled = name === undefined ? undefined : new RegExp(`(?<![\\w$])${name}(?![\\w$])`);
     const written = samples
-      .flatMap((sample) => writtenAt(sample, packages) ?? [])
+      .flatMap((sample) => writtenAt(sample, places) ?? [])
       .filter(({ call }) => isCalled?.test(call) !== false);
     const counts = new Map<string, number>();
     for (const { call } of written) counts.set(call, (counts.get(call) ?? 0) + 1);

@@ -1,7 +1,9 @@
 import { posix } from "node:path";
 import type { Literal, SourceFile } from "../../source/model.js";
 import { keyName } from "../../source/bound-key.js";
+import { languages } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
+import { literally } from "../../text/key-pattern.js";
 import { boundNames, importLine } from "./bound-names.js";
 import type { LookupSample } from "./lookup-use.js";
 
@@ -23,7 +25,7 @@ export interface WrittenLookup {
 /** A call with the key taken out: `say("{key}"{args})`; its other arguments stay where they come before the key. */
 export function writtenAt(
   { source, literal, bound }: LookupSample,
-  packages: ReadonlySet<string>,
+  places: CodePlaces,
 ): WrittenLookup | undefined {
   const { text } = source;
   const before = text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
@@ -74,7 +76,7 @@ export function writtenAt(
   const line =
     isScript(source.file) || boundNames(source).size > 0
       ? importLine(source.file, text, name)
-      : otherImport(source, name, packages);
+      : otherImport(source, name, places);
   return { call, ...(line !== undefined && { import: line }) };
 }
 
@@ -110,17 +112,13 @@ function writtenAround(
 }
 
 /** The line of another language that brings a name in. */
-function otherImport(
-  { text, file }: SourceFile,
-  name: string,
-  packages: ReadonlySet<string>,
-): string | undefined {
+function otherImport({ text, file }: SourceFile, name: string, places: CodePlaces): string | undefined {
   const escaped = name.replace(/\$/g, "\\$");
   const line = new RegExp(
-    `^(?:from\\s+\\S{1,200}\\s+import\\s+(?:[\\w, ]{0,200}\\b)?${escaped}(?!\\w)(?!\\s+as\\b)[\\w, ]{0,200}|import\\s+(?:static\\s+)?[\\w.]{1,200}\\.${escaped};|using\\s+[\\w.]{1,200};)[ \\t]*$`,
+    `^(?:from\\s+\\S{1,200}\\s+import\\s+(?:[\\w, ]{0,200}\\b)?${escaped}(?!\\w)(?!\\s+as\\b)[\\w, ]{0,200}|import\\s+(?:static\\s+)?[\\w.]{1,200}\\.${escaped};|use\\s+(?:function\\s+)?[\\w\\\\]{1,200}\\\\${escaped};)[ \\t]*$`,
     "m",
   ).exec(text)?.[0];
-  if (line === undefined) return undefined;
+  if (line === undefined) return usingOf(text, name, places.spacesOf);
   // Of several names that a line brings in, the others are not wanted everywhere.
   if (!line.startsWith("from")) return line.trim();
   const renamed = new RegExp(`(\\w{1,60})\\s+as\\s+${escaped}(?!\\w)`).exec(line)?.[0];
@@ -128,7 +126,7 @@ function otherImport(
   const [whole = "", dots] = /^from\s+(\.+)/.exec(short) ?? [];
   if (dots === undefined) return short;
   // What is relative to one file is another module in the next folder.
-  const holder = packageOf(posix.dirname(file), packages).slice(
+  const holder = packageOf(posix.dirname(file), places.packages).slice(
     0,
     dots.length === 1 ? undefined : 1 - dots.length,
   );
@@ -137,11 +135,43 @@ function otherImport(
   return `from ${holder.join(".")}${/^\s/.test(rest) ? "" : "."}${rest}`;
 }
 
-/** The folders that are packages of Python by the file that makes them one (The Python Language Reference, 5.2.1). */
-export function packagesOf(code: readonly SourceFile[]): ReadonlySet<string> {
-  return new Set(
-    code.flatMap(({ file }) => (posix.basename(file) === "__init__.py" ? [posix.dirname(file)] : [])),
+/**
+ * The line of C# that brings a class in, `using N;` of the namespace that declares it, or a function, `using static N.C;` of its
+ * class: the only one there, or none.
+ */
+function usingOf(text: string, name: string, spacesOf: CodePlaces["spacesOf"]): string | undefined {
+  const spaces = spacesOf(name);
+  const isClass = spaces.length > 0;
+  const lines = [...text.matchAll(/^[ \t]{0,40}using\s+(static\s+)?([\w.]{1,200})\s?;[ \t]*$/gm)];
+  const found = lines.filter(([, isStatic, space = ""]) =>
+    isClass ? isStatic === undefined && spaces.includes(space) : isStatic !== undefined,
   );
+  return found.length === 1 ? found[0]?.[0].trim() : undefined;
+}
+
+/** Where code is, by its own words. */
+export interface CodePlaces {
+  /** The folders that are packages of Python by the file that makes them one (The Python Language Reference, 5.2.1). */
+  readonly packages: ReadonlySet<string>;
+  /** The namespaces of C# in which a class of a name is declared. */
+  spacesOf(name: string): readonly string[];
+}
+
+/** Looks up where code is. */
+export function placesOf(code: readonly SourceFile[]): CodePlaces {
+  return {
+    packages: new Set(
+      code.flatMap(({ file }) => (posix.basename(file) === "__init__.py" ? [posix.dirname(file)] : [])),
+    ),
+    spacesOf(name) {
+      const head = new RegExp(`\\b(?:class|record|struct)\\s+${literally(name)}(?!\\w)`);
+      return code.flatMap(({ file, text }) =>
+        file.endsWith(".cs") && head.test(text)
+          ? [languages.csharp.spaces?.declared.exec(text)?.[1] ?? ""]
+          : [],
+      );
+    },
+  };
 }
 
 /** The package that a folder is, by its names from the outermost one; none where the folder is no package. */

@@ -23,6 +23,12 @@ export interface Grammar {
     /** Marks around code in such a string, where code may be put in. */
     readonly marks?: readonly [open: string, close: string];
   };
+  /**
+   * Set where three quotes and a line end open a string of lines: blanks before each are none of it, as many as the least
+   * indented line has ("least"; the closing quotes' own line counts), or as the closing quotes have, with the line end before
+   * them ("closing").
+   */
+  readonly textBlocks?: "least" | "closing";
   /** The inside of a string, where the grammar has nodes for it. */
   readonly contents: readonly string[];
   readonly interpolations: readonly string[];
@@ -114,6 +120,11 @@ export interface Language {
   passable?(code: string): string;
   /** The test, and what is chosen by it, of a conditional expression; undefined for the order of most languages. */
   conditional?(node: CodeNode): readonly (CodeNode | undefined)[];
+  /**
+   * A value as joining writes it, where a message in {0} and {1} would write it in the manner of the locale, with marks between
+   * its thousands; undefined where both are the same, or nothing tells. `before` is the file up to the text.
+   */
+  asJoined?(code: string, before: string): string | undefined;
   /** A conditional expression that makes a test "yes" or "no". */
   chooseYes(test: string): string;
   /** Whether a statement is a string that documents the code. */
@@ -146,6 +157,17 @@ export interface Language {
     readonly broughtIn: RegExp;
     /** Set where a class inside another sees nothing of the objects around it. */
     readonly areApart?: true;
+  };
+  /** The packages or namespaces that classes stand in, where a file sees those of its own alone. */
+  readonly spaces?: {
+    /** The one that a file declares. */
+    readonly declared: RegExp;
+    /** What brings classes in: their package or namespace, and the name of one; none or a sign for all. */
+    readonly brought: RegExp;
+    /** Set where what stands in one is seen in those inside it as well. */
+    readonly areNested?: true;
+    /** The source of a pattern, with NAME, by which a function is made in one. */
+    readonly functions?: string;
   };
   /** How classes and modules are written, where functions that are called by their name alone come from those around and above. */
   readonly mixins?: {

@@ -14,6 +14,7 @@ export const csharp = defineLanguage({
       "raw_string_literal",
       "interpolated_string_expression",
     ],
+    textBlocks: "closing",
     contents: ["string_literal_content", "string_content", "raw_string_content"],
     interpolations: ["interpolation"],
     escapes: ["escape_sequence"],
@@ -42,10 +43,15 @@ export const csharp = defineLanguage({
     broughtIn: /^[ \t]*(?:global\s+)?using\s+static\s+(?:\w+\.)*(\w+)(;)/gm,
     areApart: true,
   },
+  spaces: {
+    declared: /^\s{0,9}namespace\s+([\w.]+)/m,
+    brought: /^[ \t]{0,40}(?:global\s+)?using\s+(?!static\b)([\w.]+)\s*;/gm,
+    areNested: true,
+  },
   habits: csharpHabits,
   hole: "{0}",
   escapesIn: (open) =>
-    open.startsWith('"""') || open.endsWith('"""')
+    open.includes('"""')
       ? noEscapes
       : open.includes("@")
         ? { backslash: "nothing", keepsUnknown: true, doublesQuote: true }

@@ -1,6 +1,29 @@
 import { comparisons, defineLanguage, parametersAndConstants, listed } from "../language.js";
 import { javaHabits } from "./habits.js";
 
+/** Types whose values `MessageFormat` writes in the manner of the locale. */
+const ofLocale =
+  /^(?:int|long|short|byte|float|double|Integer|Long|Short|Byte|Float|Double|Number|Big(?:Integer|Decimal)|Atomic(?:Integer|Long)|Date|Timestamp)$/;
+
+/** Values that are numbers or dates whatever is declared. */
+const numbers =
+  /(?:\+\+|--)|^[\d\s+*/%()-]+$|\.(?:size|length|count|intValue|longValue|ordinal|hashCode|getTime|indexOf)\([^()]{0,80}\)$|\.length$|^new\s+Date\b|^(?:Math\.\w+|Integer\.parseInt|Long\.parseLong|System\.(?:currentTimeMillis|nanoTime))\(/;
+
+/** Names of what is a number and is never counted with. */
+const labelled = /(?:^|[a-z_.])(?:[Ii]d|ID|[Pp]ort|[Yy]ear|[Pp]id|PID|[Zz]ip)(?:\(\))?$/;
+
+function isWrittenByLocale(code: string, before: string): boolean {
+  if (numbers.test(code) || labelled.test(code)) return true;
+  const name = /^(?:this\.)?([A-Za-z_]\w{0,80})$/.exec(code)?.[1];
+  if (name === undefined) return false;
+  const declared = new RegExp(`([A-Za-z]\\w{0,80})\\s+${name}\\s*[=;,)]`, "g");
+  const type = [...before.matchAll(declared)]
+    .map((match) => match[1] ?? "")
+    .filter((word) => word !== "return")
+    .at(-1);
+  return type !== undefined && ofLocale.test(type);
+}
+
 /** Java. */
 export const java = defineLanguage({
   name: "java",
@@ -8,6 +31,7 @@ export const java = defineLanguage({
   grammar: {
     file: "java",
     strings: ["string_literal"],
+    textBlocks: "least",
     contents: ["string_fragment", "multiline_string_fragment"],
     interpolations: ["string_interpolation"],
     escapes: ["escape_sequence"],
@@ -31,6 +55,10 @@ export const java = defineLanguage({
   },
   declared: "values",
   classes: { above: /\bextends\s+([\w.]+)/, broughtIn: /^import\s+static\s+(?:\w+\.)*(\w+)\.(\w+|\*);/gm },
+  spaces: {
+    declared: /^\s{0,9}package\s+([\w.]+)\s*;/m,
+    brought: /^\s{0,9}import\s+([\w.]+)\.(\w+|\*)\s*;/gm,
+  },
   habits: javaHabits,
   patternStyle: (filler, pattern) =>
     /MessageFormat\.format$/.test(filler) ||
@@ -50,6 +78,8 @@ export const java = defineLanguage({
       " ",
     )(values);
   },
+  // A number or date of `MessageFormat` is written as the locale writes it: 8,080 for a port.
+  asJoined: (code, before) => (isWrittenByLocale(code, before) ? `String.valueOf(${code})` : undefined),
   keyAlone: /(?:^|\.)getString$/,
   fillers: {
     java: "java.text.MessageFormat.format({call}, {values})",

@@ -64,6 +64,12 @@ export const php = defineLanguage({
         ? noEscapes
         : { backslash: "all", keepsUnknown: true },
   passValues: listed("[", (name, code) => `'${name}' => ${code}`, "]"),
+  spaces: {
+    declared: /^\s{0,9}namespace\s+([\w\\]+)\s*[;{]/m,
+    brought:
+      /(?:^\s{0,9}use\s+(?:function\s+)?|,\s*|\{\s*)(?:([\w\\]+)\\)?(?:\w+\s+as\s+)?(\w+)(?=\s*[;,}])/gm,
+    functions: "^function\\s+NAME\\s*\\(",
+  },
   escapesMarkup: (call) => `htmlspecialchars(${call}, ENT_QUOTES)`,
   fillers: { printf: "sprintf({call}, {values})" },
   imports: {

@@ -9,13 +9,13 @@ import { childIn, namedChildren, type CodeNode } from "./tree.js";
 /** A callee of more characters than this is read from its end. */
 const longestCallee = 2_000;
 
-/** A string whose lines stand between two names. */
+/** A string whose lines stand between two names, or three quotes. */
 export interface BlockString {
   /** Its lines, without the names. */
   readonly inner: Span;
   /** The node whose children are its parts. */
   readonly body: CodeNode;
-  /** The name that ends it. */
+  /** The name that ends it; empty where quotes do. */
   readonly name: string;
   /** So many blanks at the beginning of each line are none of it. */
   readonly indent: number;
@@ -47,10 +47,11 @@ export class NodeTexts {
 
   /** What is known of a string whose lines stand between two names; undefined for other nodes. */
   blockOf(node: CodeNode): BlockString | undefined {
-    const { blockStrings } = this.spec;
-    if (!blockStrings?.whole.includes(node.type)) return undefined;
+    const { blockStrings, textBlocks } = this.spec;
     const known = this.blocks.get(node);
     if (known) return known;
+    if (textBlocks && this.spec.strings.includes(node.type)) return this.textBlockOf(node, textBlocks);
+    if (!blockStrings?.whole.includes(node.type)) return undefined;
     const own = blockStrings.body.test(node.type);
     const body = own ? node : node.children.find(({ type }) => blockStrings.body.test(type));
     const end = node.children.find(({ type }) => type === blockStrings.end);
@@ -82,6 +83,29 @@ export class NodeTexts {
       name,
       indent: Math.max(indent, 0),
       ...(blockStrings.marks && quote !== "'" && { marks: blockStrings.marks }),
+    };
+    this.blocks.set(node, found);
+    return found;
+  }
+
+  /** What is known of a string between three quotes whose lines begin behind the first of them. */
+  private textBlockOf(node: CodeNode, margin: "least" | "closing"): BlockString | undefined {
+    const opening = /^\$*"""[ \t]*\r?\n/.exec(this.text.slice(node.start, node.end))?.[0];
+    if (opening === undefined || !this.text.startsWith('"""', node.end - 3)) return undefined;
+    const start = node.start + opening.length;
+    const closing = node.end - 3;
+    const lastLine = Math.max(this.text.lastIndexOf("\n", closing - 1) + 1, start);
+    const blanksOf = (line: string) => line.length - line.trimStart().length;
+    const isAlone = this.text.slice(lastLine, closing).trim() === "";
+    const lines = this.text
+      .slice(start, closing)
+      .split("\n")
+      .filter((line, index, all) => line.trim() !== "" || (isAlone && index === all.length - 1));
+    const found: BlockString = {
+      inner: { start, end: margin === "least" ? closing : Math.max(lastLine - 1, start) },
+      body: node,
+      name: "",
+      indent: margin === "least" ? Math.min(...lines.map(blanksOf)) : closing - lastLine,
     };
     this.blocks.set(node, found);
     return found;
