@@ -7,7 +7,7 @@ import type { BookClasses, Receiver } from "./member-receiver.js";
 /**
  * The class or function that a lookup is asked of, `Texts` of `Texts.get("{key}")`, and whether a file sees it: it stands in the
  * file's own package or namespace, the file brings it in (JLS 7.3 to 7.5; C# specification, Namespaces; PHP manual, "Using
- * namespaces"), or another file of the same package uses it and brings nothing of the name in. Undefined where nothing of the kind
+ * namespaces"; Go specification, "Packages"), or another file of the same package uses it and brings nothing of the name in. Undefined where nothing of the kind
  * is called, and in languages without packages.
  */
 export function classKnown(
@@ -19,7 +19,7 @@ export function classKnown(
   const { spaces } = languages[language];
   if (!spaces) return undefined;
   const [, name, isFunction] =
-    /(?<![\w.$\\>:])(?:(\p{Lu}\w{0,80})\s?(?:\.|::)|([a-z_]\w{0,80})\()/u.exec(template) ?? [];
+    /(?<![\w.$\\>:])(?:(\p{Lu}\w{0,80})\s?(?:\.|::)|([A-Za-z_]\w{0,80})\()/u.exec(template) ?? [];
   if (name !== undefined)
     return { name, isKnown: isSeen({ name, text, spaces, some, declared: named(name) }) };
   if (isFunction === undefined || spaces.functions === undefined) return undefined;

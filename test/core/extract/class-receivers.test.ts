@@ -71,7 +71,18 @@ describe("a class that a lookup is asked of is seen from its own package, or bro
   });
   const uses = "class Y { void f() { label.setText(Texts.get(key)); } }\n";
 
+  const go = (head: string): Case => ({
+    call: 'Say("{key}"{args})',
+    files: {
+      "web/say.go": "package web\n\nfunc Say(key string, args ...any) string { return key }\n",
+      "X.go": `${head}\n\nfunc f() { http.Error(w, "Our best boats", 404) }\n`,
+    },
+  });
+
   test.each<[string, string, Case, boolean]>([
+    ["Go, same package", "X.go", go("package web"), true],
+    ["Go, another package", "X.go", go("package main"), false],
+    ["Go, with all of the package", "X.go", go('package main\n\nimport . "example.org/web"'), true],
     ["Java, same package", "X.java", java("package a.util;"), true],
     ["Java, another package", "X.java", java("package a.ui;"), false],
     ["Java, a package inside", "X.java", java("package a.util.deep;"), false],

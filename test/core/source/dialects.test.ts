@@ -54,6 +54,12 @@ describe("the dialect of a template", () => {
     ["page.tmpl", "{{ if .Open }}<p>{{ .Name }}</p>{{ end }}", "go"],
     ["page.html", "{{- range .Boats -}}<p>{{ .Name }}</p>{{- end -}}", "go"],
     ["page.tpl", '{{/* all boats */}}{{ define "boats" }}x{{ end }}', "go"],
+    [
+      "page.html",
+      "{{if .Late}}Late{{else}}In time{{end}}{{range $i, $b := .Boats}}{{$b.Name}}{{else}}None{{end}}",
+      "go",
+    ],
+    ["page.html", "{{#if late}}Late{{else}}In time{{/if}}", "braces"],
     ["page.html", "{{#if open}}<p>{{ name }}</p>{{/if}}", "braces"],
     ["page.html", "<p>{{ start }} to {{ end }}</p><p>{{ range.from }}</p>", "html"],
   ])("%s with %s is %s", (file, text, name) => {

@@ -34,7 +34,7 @@ export const braces: Dialect = {
   name: "braces",
   language: "expression",
   extensions: [".hbs", ".handlebars", ".mustache", ".jinja", ".jinja2", ".j2", ".njk", ".twig", ".liquid"],
-  sign: /\{%[-+~]? ?[a-z]|\{#\s[^{}]{1,600}#\}|\{\{~?[#/^>] ?[\w./-]|\{\{~?else\}\}/g,
+  sign: /\{%[-+~]? ?[a-z]|\{#\s[^{}]{1,600}#\}|\{\{~?[#/^>] ?[\w./-]/g,
   islands: (text) => braceIslands(text, true),
   codeInScripts: true,
   shownMember: ["{{ ", " }}"],

@@ -5,7 +5,8 @@ export const curly: Dialect = {
   name: "curly",
   language: "expression",
   extensions: [],
-  sign: /\{\$\w|\{\/?(?:if|foreach|section|include|assign|block|extends|capture|else|elseif)\b[^{}]{0,500}\}|\{\/?(?:t|trans|translate|literal)\}|\{(?:"[^"{}\n]{1,300}"|'[^'{}\n]{1,300}')\|\w{1,40}[}:|]|\{[a-z]\w{0,40} [a-z]\w{0,40}=(?:["'$]|\w{1,40}[ }])|\{\*/g,
+  // Behind another brace it is a mark of templates with two.
+  sign: /(?<!\{)(?:\{\$\w|\{\/?(?:if|foreach|section|include|assign|block|extends|capture|else|elseif)\b[^{}]{0,500}\}|\{\/?(?:t|trans|translate|literal)\}|\{(?:"[^"{}\n]{1,300}"|'[^'{}\n]{1,300}')\|\w{1,40}[}:|]|\{[a-z]\w{0,40} [a-z]\w{0,40}=(?:["'$]|\w{1,40}[ }])|\{\*)/g,
   islands: (text) => [
     ...between(text, /\{\*/, /\*\}/, () => "comment"),
     ...between(text, /\{(?:ignore|comment)\}/, /\{\/(?:ignore|comment)\}/, () => "comment"),

@@ -20,7 +20,7 @@ export const go: Dialect = {
   language: "expression",
   extensions: [".gohtml", ".gotmpl"],
   // What ends a block may be a name in other templates, and what begins one is not.
-  sign: /\{\{-?\s{0,9}(?:\/\*|(?:if|range|with|define|template|block)\s{1,9}[(".$a-z])/g,
+  sign: /\{\{-?\s{0,9}(?:\/\*|(?:if|range|with|define|template|block)\s{1,9}[(".$a-z]|\.[A-Z]\w)/g,
   islands: actions,
   codeInScripts: true,
   foreign: foreignPercents,

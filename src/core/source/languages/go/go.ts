@@ -32,6 +32,11 @@ export const go = defineLanguage({
   },
   declared: "all",
   makesOutside: /^(?:import|var|const|func|type)\b|^\s*(?:[\w.]+\s+)?"|=(?!=)/,
+  spaces: {
+    declared: /^package\s+(\w+)/m,
+    brought: /^\s{0,9}(?:import\s+)?\.\s+"(?:[^"\n]{0,200}\/)?(\w+)"/gm,
+    functions: "^func\\s+NAME\\s*[(\\[]",
+  },
   habits: goHabits,
   escapesIn: (open) => (open === "`" ? noEscapes : fullEscapes),
   passValues: listed("map[string]any{", (name, code) => `"${name}": ${code}`, "}"),
