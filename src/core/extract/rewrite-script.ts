@@ -99,6 +99,10 @@ const say = notices("extract", {
     message: '"{name}" is of another part of the project, and this is a program of a server',
     remedy: "import it by hand if it works there, then extract again",
   },
+  "not-of-template": {
+    message: '"{name}" is not known in this template: nothing in the script of the component hands it on',
+    remedy: "make it a member of the component, or give the component a script that runs for each use",
+  },
   "not-imported": {
     message: '"{name}" is not imported here',
     remedy: "set emit.import to the line that imports it",
@@ -116,6 +120,7 @@ export function scriptRefusal(
   const { book, reader, imports, setup, scriptsNaming } = emission;
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
+  if (isHoisted(part, literal.span)) return say("at-load-script", {});
   if (by) return undefined;
   const template = templateAt(part, literal, emission);
   // The usual call is not that of a book whose lookups are others.
@@ -163,10 +168,12 @@ export function scriptRefusal(
     return isMeant && !isPlainValue(part.text, name) ? undefined : isTaken;
   }
   // What the file makes is the lookup where the file itself looks texts up with it.
-  if (binding === "local")
-    return method !== undefined && part.text.includes(`${asked ?? ""}(`)
+  if (binding === "local") {
+    const isInTemplate = part.runsPerUse && asked !== undefined && callOf(asked).test(part.template ?? "");
+    return isInTemplate || (method !== undefined && part.text.includes(`${asked ?? ""}(`))
       ? undefined
       : say("declared", { name });
+  }
   // A project that names the call and no import has it everywhere, or brings it in by itself.
   // One that the file makes elsewhere is known there alone.
   const isEverywhere =
@@ -208,17 +215,35 @@ export function templateRefusal(
   const [asked] = calledIn(template);
   const name = rootOf(asked ?? "");
   if (asked === undefined || name === "this") return undefined;
-  if (setup?.names.includes(name) || imports.some(({ names }) => names.some(({ local }) => local === name)))
-    return undefined;
+  const isBroughtIn =
+    setup?.names.includes(name) === true ||
+    imports.some(({ names }) => names.some(({ local }) => local === name));
+  const isPerUse = parts.some(({ runsPerUse }) => runsPerUse);
+  if (isBroughtIn && isPerUse) return undefined;
   // A mark before a name takes what is in a variable of the name without it.
-  const word = new RegExp(`(?<![\\w$.])${literally(name).replace(/^\\\$/, "\\$?")}(?![\\w$])`);
-  if (parts.some(({ text }) => word.test(text))) return undefined;
+  const plain = literally(name).replace(/^\\\$/, "\\$?");
+  const word = new RegExp(`(?<![\\w$.])${plain}(?![\\w$])`);
+  // What is no script of each use hands its template members alone.
+  const member = new RegExp(
+    `[{,]\\s{0,99}(?:async\\s{1,9})?${plain}\\s{0,9}(?:[,}(]|:\\s{0,9}[^\\s"'\`\\d[{])`,
+  );
   const call = callOf(asked);
+  if (parts.some(({ text, template = "" }) => (isPerUse ? word : member).test(text) || call.test(template)))
+    return undefined;
+  // What is brought into a script that runs once is not there in the template.
+  if (isBroughtIn) return say("not-of-template", { name });
   const scripts = new Map<string, string>();
   for (const { file: other, template: page = "", text } of scriptsNaming(name, file))
     if (call.test(page)) scripts.set(other, (scripts.get(other) ?? "") + text);
   if (scripts.size === 0 || [...scripts.values()].some((text) => !word.test(text))) return undefined;
   return say("not-everywhere", { name });
+}
+
+/** Whether a statement around a place runs when the file is loaded, though its neighbors run for each use. */
+function isHoisted({ program, text, hoisted }: ScriptPart, span: Span): boolean {
+  if (hoisted === undefined) return false;
+  const around = program.body.find((statement) => contains(statement, span));
+  return around !== undefined && hoisted.test(text.slice(around.start, around.end));
 }
 
 /** Whether a program of a server would take in a module of another part of the project, which may be for pages. */

@@ -20,6 +20,8 @@ export interface ScriptPart {
   /** Whether its top level runs anew for each component that is shown, so that a locale is chosen by then. */
   readonly runsPerUse: boolean;
   readonly isWhole: boolean;
+  /** Statements at its top level that run when the file is loaded all the same, by what they call. */
+  readonly hoisted?: RegExp;
   /** Whether the file starts with a byte order mark. */
   readonly bom?: boolean;
 }
@@ -101,6 +103,8 @@ export function componentScripts({
     const { program, problems } = parseScript(`${file}.${lang}`, masked);
     if (problems.length > 0) return [];
     const runsPerUse = dialect.runsPerUse?.(attributes) ?? false;
-    return [{ file, text: masked, template, program, span: { start, end }, runsPerUse, isWhole: false }];
+    const { hoisted } = dialect;
+    const part = { file, text: masked, template, program, span: { start, end }, runsPerUse, isWhole: false };
+    return [{ ...part, ...(hoisted && { hoisted }) }];
   });
 }

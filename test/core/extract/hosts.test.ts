@@ -888,6 +888,12 @@ function warn(name: string) {
     ],
     [
       "app/pages/Cabin.vue",
+      "<script>\nexport default { methods: { t(key) { return say(key); } } };\n</script>\n\n<template><h1>Our best boats</h1></template>\n",
+      setup,
+      ['<h1>{{ t("cabin.bestBoats") }}</h1>'],
+    ],
+    [
+      "app/pages/Cabin.vue",
       '<script>export default { data() { return { label: "Book your cabin" } } }</script>\n',
       plain,
       ['<script>\nimport { t } from "../texts";\nexport default {', 'label: t("cabin.bookCabin")'],
@@ -914,6 +920,25 @@ function warn(name: string) {
       plain,
       /when the file is loaded/,
     ],
+    [
+      "app/a.vue",
+      "<script setup>\nconst props = withDefaults(defineProps(), { label: name('The cabin page') });\n</script>\n",
+      setup,
+      /when the file is loaded/,
+    ],
+    [
+      "app/a.vue",
+      '<script setup>\nconst { label = "The cabin page" } = defineProps(["label"]);\n</script>\n',
+      setup,
+      /when the file is loaded/,
+    ],
+    [
+      "app/a.vue",
+      '<template><p>Our best boats</p></template>\n<script>\nexport default { data: () => ({ t: "" }) };\n</script>\n',
+      setup,
+      /not known in this template/,
+    ],
+    ["app/a.vue", "<template><p>Our best boats</p></template>\n", plain, /not known in this template/],
     [
       "app/a.vue",
       '<script setup>\nconst t = 3\nconst label = ref("Book your cabin")\n</script>\n',

@@ -991,6 +991,33 @@ describe("init finds lookups by the keys of the catalog", () => {
       { lookups: [{ call: "say" }], naming: { separator: "|" } },
     ],
     [
+      "what scripts of components alone make for themselves",
+      {
+        "src/A.vue":
+          '<script setup>\nimport { useTexts } from "./texts";\nconst { say } = useTexts();\n</script>\n\n<template><h1>{{ say("home.title") }}</h1><p>{{ say("home.lead") }} {{ say("foot.note") }}</p></template>\n',
+      },
+      {
+        lookups: [{ maker: "useTexts", gives: "say" }],
+        emit: {
+          call: 'say("{key}"{args})',
+          import: 'import { useTexts } from "{to:src/texts}";',
+          setup: "const { say } = useTexts();",
+        },
+      },
+    ],
+    [
+      "a class of C#, with its namespace and not any other line",
+      {
+        "src/Texts.cs": "namespace Desk.Util;\npublic static class Texts { }\n",
+        "src/A.cs":
+          'using System;\nusing Desk.Util;\nnamespace Desk;\nclass A { void F() { Show(Texts.Get("home.title"), Texts.Get("home.lead"), Texts.Get("foot.note")); } }\n',
+      },
+      {
+        lookups: [{ call: "Texts.Get" }],
+        emit: { endings: { ".cs": { call: 'Texts.Get("{key}"{args})', import: "using Desk.Util;" } } },
+      },
+    ],
+    [
       "tags of templates",
       {
         "src/a.js":

@@ -36,10 +36,14 @@ export function emissionOf(
   const forElements = uses.filter(takesElements);
   const plain = uses.filter((use) => !forElements.includes(use));
   const places = placesOf(code);
-  const scripts = withRich(
-    writtenIn(plain, isScriptEnding, places),
-    writtenIn(forElements, isScriptEnding, places),
+  const called = (isMeant: (ending: string) => boolean) =>
+    withRich(writtenIn(plain, isMeant, places), writtenIn(forElements, isMeant, places));
+  const ofComponents = new Set(
+    code.flatMap(({ file, dialect }) => (dialect?.isComponent ? [posix.extname(file)] : [])),
   );
+  const inComponents = called((ending) => ofComponents.has(ending));
+  // What scripts of components alone make for themselves is made in others like them.
+  const scripts = called(isScriptEnding) ?? (inComponents?.setup !== undefined ? inComponents : undefined);
   const own: Record<string, EndingEmission> = {};
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;

@@ -60,6 +60,8 @@ export interface Dialect {
   readonly codeInScripts?: true;
   /** Set where the files are components, whose `script` elements are the code of the page itself. */
   readonly isComponent?: true;
+  /** Statements of a component's script that its compiler moves out of what runs for each use, by what they call. */
+  readonly hoisted?: RegExp;
   /** Set where all templates have what a program gives them once: members whose names begin with `$`. */
   readonly hasSharedMembers?: true;
   /** Set where the whole file is a program that its language's own reader reads. */

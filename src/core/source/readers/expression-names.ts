@@ -17,6 +17,13 @@ export function nameFromCode(code: string): string {
   const member = picked && (picked[1] ?? picked[2] ?? picked[3]);
   if (member !== undefined && member !== null && /[a-z]/.test(member) && /^[A-Za-z_]/.test(member))
     return inLowerCase(member);
+  // What is got by a key is named by its last part: `t("main.title")`, `getSetting('site_name')`.
+  const got =
+    /(?:^|[.>:\s])(?:get[A-Z_]?\w{0,40}|\w{1,2}|text|setting|param|option)\(\s{0,9}(?:"([A-Za-z][\w.-]{2,80})"|'([A-Za-z][\w.-]{2,80})')\s{0,9}\)\s*$/.exec(
+      code,
+    );
+  const part = (got?.[1] ?? got?.[2])?.split(/[.-]/).at(-1) ?? "";
+  if (/^[A-Za-z_]\w*[a-z]\w*$/.test(part)) return inLowerCase(part);
   const bare = withoutQuoted(code, `"'`, () => " ")
     .replace(/\|.*$/s, "")
     .replace(/\s\?\s.*$|\sif\s.*$/s, " ")

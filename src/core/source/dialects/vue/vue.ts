@@ -12,6 +12,7 @@ export const vue: Dialect = {
   elementBindings: String.raw`^v-for="[^"]*?NAME[^"]*?\s(?:in|of)\s|^(?:v-slot[\w:.-]*|#[\w.-]*|slot-scope)="[^"]*?NAME`,
   bindsAttributes: true,
   runsPerUse: (attributes) => /\bsetup\b/.test(attributes),
+  hoisted: /(?<![\w$.])(?:withDefaults|define(?:Props|Emits|Options|Model|Slots))\s{0,9}[<(]/,
   shown: ["{{ ", " }}"],
   attribute: (call) => `:{name}="${call.replaceAll('"', "'")}"`,
   conditional: { shown: "v-if", otherwise: "v-else" },

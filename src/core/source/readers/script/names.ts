@@ -49,8 +49,12 @@ function namePart(node: Node): string | undefined {
         callee.type === "MemberExpression" &&
         callee.object.type === "Identifier" &&
         helpers.has(callee.object.name);
+      const [first] = node.arguments;
+      const got =
+        callee.type === "Identifier" || /^(?:get\w*|tr?|text|translate|say|param)$/.test(called ?? "");
+      const last = got ? keyEnding(first) : undefined;
+      if (last !== undefined) return last;
       if (callee.type === "MemberExpression" && !isHelper) return namePart(callee.object) ?? called;
-      const first = node.arguments[0];
       return (first && first.type !== "SpreadElement" ? namePart(first) : undefined) ?? called;
     }
     case "ChainExpression":
@@ -72,6 +76,13 @@ function namePart(node: Node): string | undefined {
     default:
       return undefined;
   }
+}
+
+/** What a value is called by the key that it is got by: the last part of `main.title`. */
+function keyEnding(node: Node | undefined): string | undefined {
+  const key = node?.type === "Literal" && typeof node.value === "string" ? node.value : "";
+  const last = /^[A-Za-z][\w.-]{2,80}$/.test(key) ? (key.split(/[.-]/).at(-1) ?? "") : "";
+  return /^[A-Za-z_]\w*[a-z]\w*$/.test(last) ? last : undefined;
 }
 
 function toName(words: string | undefined): string | undefined {
