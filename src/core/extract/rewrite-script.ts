@@ -17,6 +17,7 @@ import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model
 import {
   childrenOf,
   importEdits,
+  innermostBinding,
   isShadowed,
   callsOf,
   moduleBinding,
@@ -34,7 +35,7 @@ import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import { passes } from "./hosts.js";
 import { tooManyChoices, type Keyed } from "./rewrite-host.js";
-import { callOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
+import { callOf, variableOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
 /** How a book's scripts write lookups, and what brings them in. */
 export interface ScriptEmission {
@@ -121,7 +122,10 @@ export function scriptRefusal(
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   if (isHoisted(part, literal.span)) return say("at-load-script", {});
-  if (by) return undefined;
+  if (by) {
+    const name = rootOf(by.name);
+    return isHidden(part, literal.span.start, by.name, by.scope.start) ? say("taken", { name }) : undefined;
+  }
   const template = templateAt(part, literal, emission);
   // The usual call is not that of a book whose lookups are others.
   if (template === defaultCall && book.emit.call === undefined && !usesDefaultCall(book.lookups))
@@ -145,7 +149,8 @@ export function scriptRefusal(
   const { start } = literal.span;
   const binding = moduleBinding(program, name);
   // A sign before a name takes what a component has brought in under the name without it.
-  const store = name.startsWith("$") && !part.isWhole ? moduleBinding(program, name.slice(1)) : undefined;
+  const variable = variableOf(name, part.storeSign);
+  const store = variable === name ? undefined : moduleBinding(program, variable);
   if (typeof store === "object") return undefined;
   const isTaken = say("taken", { name });
   if (setup?.names.includes(name) && (binding === undefined || part.runsPerUse)) {
@@ -155,9 +160,11 @@ export function scriptRefusal(
         : undefined;
     const place = setupPlace(program, part.text, start, setup);
     if (!place) return say("no-component", { setup: setup.line });
-    return place.state === "taken" || (place.state === "free" && isShadowed(program, start, name))
-      ? isTaken
-      : undefined;
+    const hides =
+      place.state === "free"
+        ? isShadowed(program, start, name)
+        : isHidden(part, start, asked ?? name, place.edits[0]?.start ?? place.start);
+    return place.state === "taken" || hides ? isTaken : undefined;
   }
   const [object, method] = (asked ?? "").split(".");
   // An object of texts is what a function makes for itself or is given, unless it is plainly something else.
@@ -193,9 +200,13 @@ export function scriptRefusal(
     (isServerProgram(part.text, object) || !isUsedAround(object, part, scriptsNaming))
   )
     return say("not-imported", { name });
-  if (!binding && !isEverywhere && !imports.some((line) => line.names.some(({ local }) => local === name)))
+  if (
+    !binding &&
+    !isEverywhere &&
+    !imports.some((line) => line.names.some(({ local }) => local === variable))
+  )
     return say("not-imported", { name });
-  const line = imports.find(({ names }) => names.some(({ local }) => local === name));
+  const line = imports.find(({ names }) => names.some(({ local }) => local === variable));
   if (!binding && line && isFromAnotherProgram(line, part)) return say("of-pages", { name });
   if (!binding && line && isOfOldModules(part)) return say("no-import", { name });
   return undefined;
@@ -215,9 +226,10 @@ export function templateRefusal(
   const [asked] = calledIn(template);
   const name = rootOf(asked ?? "");
   if (asked === undefined || name === "this") return undefined;
+  const variable = variableOf(name, dialect.storeSign);
   const isBroughtIn =
     setup?.names.includes(name) === true ||
-    imports.some(({ names }) => names.some(({ local }) => local === name));
+    imports.some(({ names }) => names.some(({ local }) => local === variable));
   const isPerUse = parts.some(({ runsPerUse }) => runsPerUse);
   if (isBroughtIn && isPerUse) return undefined;
   // A mark before a name takes what is in a variable of the name without it.
@@ -237,6 +249,17 @@ export function templateRefusal(
     if (call.test(page)) scripts.set(other, (scripts.get(other) ?? "") + text);
   if (scripts.size === 0 || [...scripts.values()].some((text) => !word.test(text))) return undefined;
   return say("not-everywhere", { name });
+}
+
+/**
+ * Whether an inner function or block gives the name of a lookup, which is made at a place before, to something else. One that
+ * calls it with texts itself was handed it by that name.
+ */
+function isHidden({ program, text }: ScriptPart, at: number, asked: string, made: number): boolean {
+  const inner = innermostBinding(program, at, rootOf(asked));
+  return (
+    inner !== undefined && inner.start >= made && !callOf(asked).test(text.slice(inner.start, inner.end))
+  );
 }
 
 /** Whether a statement around a place runs when the file is loaded, though its neighbors run for each use. */
@@ -470,7 +493,9 @@ export function scriptEdits(
     return applyEdits(text.slice(span.start, span.end), edits);
   };
   const edits = [...deferrals(chosen), ...editsWithin(part.span), ...watched(chosen, part, setup, text)];
-  const called = new Set([...alsoCalled, ...[...templates].flatMap(namesCalled)]);
+  const called = new Set(
+    [...alsoCalled, ...[...templates].flatMap(namesCalled)].map((name) => variableOf(name, part.storeSign)),
+  );
   const isBare = !hasSemicolons(part);
   const setups = setupEdits(chosen, part, setup, called);
   const needed = imports
@@ -492,7 +517,7 @@ export function scriptEdits(
 }
 
 /**
- * What a set-up line makes anew when the locale changes is something that memoized functions depend on: the edits that put it
+ * What a function makes anew when the locale changes is something that memoized functions in it depend on: the edits that put it
  * into their lists.
  */
 function watched(
@@ -501,24 +526,27 @@ function watched(
   setup: SetupLine | undefined,
   text: string,
 ): readonly TextEdit[] {
-  if (!setup || runsPerUse) return [];
-  const edits = new Map<number, TextEdit>();
+  if (runsPerUse) return [];
+  const missing = new Map<ArrayExpression, Set<string>>();
   for (const { literal, by } of chosen) {
-    if (by) continue;
+    // What the whole file has made is the same for all of its functions.
+    const names = by
+      ? [rootOf(by.name)].filter((name) => isShadowed(program, literal.span.start, name))
+      : (setup?.names ?? []);
+    if (names.length === 0) continue;
     for (const list of listsAround(program, literal.span)) {
       const listed = list.elements.map((one) => (one ? text.slice(one.start, one.end) : ""));
-      const missing = setup.names.filter((name) => !listed.includes(name));
-      if (missing.length === 0) continue;
-      const last = list.elements.at(-1);
-      const at = last?.end ?? list.end - 1;
-      edits.set(at, {
-        start: at,
-        end: at,
-        replacement: (last ? ", " : "") + missing.join(", "),
-      });
+      const lacking = missing.get(list) ?? new Set();
+      for (const name of names) if (!listed.includes(name)) lacking.add(name);
+      missing.set(list, lacking);
     }
   }
-  return [...edits.values()];
+  return [...missing].flatMap(([list, names]): TextEdit[] => {
+    if (names.size === 0) return [];
+    const last = list.elements.at(-1);
+    const at = last?.end ?? list.end - 1;
+    return [{ start: at, end: at, replacement: (last ? ", " : "") + [...names].join(", ") }];
+  });
 }
 
 /** The lists of what hooks depend on, of the hooks whose function holds a place: `useCallback(() => …, [name])`. */

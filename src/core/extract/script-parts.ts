@@ -22,6 +22,8 @@ export interface ScriptPart {
   readonly isWhole: boolean;
   /** Statements at its top level that run when the file is loaded all the same, by what they call. */
   readonly hoisted?: RegExp;
+  /** A sign before a name that takes what is in the variable of the name without it. */
+  readonly storeSign?: string;
   /** Whether the file starts with a byte order mark. */
   readonly bom?: boolean;
 }
@@ -29,6 +31,11 @@ export interface ScriptPart {
 /** A call of a function, or of a method by its object's name and its own, in any code. */
 export function callOf(asked: string): RegExp {
   return new RegExp(`(?<![\\w$.])${literally(asked)}\\(`);
+}
+
+/** The variable that a name in a script stands for: `say` of `$say`, where a sign takes what is in it. */
+export function variableOf(name: string, storeSign: string | undefined): string {
+  return storeSign !== undefined && name.startsWith(storeSign) ? name.slice(storeSign.length) : name;
 }
 
 /** Finds the scripts of a book, and of its components, in which a name stands, the file of the name itself aside. */
@@ -103,8 +110,8 @@ export function componentScripts({
     const { program, problems } = parseScript(`${file}.${lang}`, masked);
     if (problems.length > 0) return [];
     const runsPerUse = dialect.runsPerUse?.(attributes) ?? false;
-    const { hoisted } = dialect;
+    const { hoisted, storeSign } = dialect;
     const part = { file, text: masked, template, program, span: { start, end }, runsPerUse, isWhole: false };
-    return [{ ...part, ...(hoisted && { hoisted }) }];
+    return [{ ...part, ...(hoisted && { hoisted }), ...(storeSign !== undefined && { storeSign }) }];
   });
 }

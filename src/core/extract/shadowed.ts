@@ -22,8 +22,10 @@ export function shadowedName(template: string, source: SourceFile, { start }: Sp
   );
   if (name === undefined || !/^[A-Za-z_$][\w$]*$/.test(name)) return undefined;
   const { dialect } = source;
+  const { storeSign: sign } = dialect ?? {};
+  const variable = sign !== undefined && name.startsWith(sign) ? name.slice(sign.length) : name;
   const isOther = dialect
-    ? isBoundInPage(name, source, dialect, start)
+    ? isBoundInPage(variable, source, dialect, start)
     : isBoundInFunction(name, source, start);
   return isOther ? name : undefined;
 }

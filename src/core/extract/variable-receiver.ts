@@ -16,6 +16,8 @@ export function lackingVariable(template: string, source: SourceFile, { start }:
 function isKnown(name: string, source: SourceFile, start: number): boolean {
   const { dialect, text } = source;
   if (dialect?.hasSharedMembers) return true;
+  // What a sign takes out of a variable is known as that is, and scripts of components bring it in.
+  if (dialect?.storeSign !== undefined && name.startsWith(dialect.storeSign)) return true;
   // A page of another engine is given its variables: it has those that it shows.
   if (dialect && !dialect.isProgram) return new RegExp(`${literally(name)}(?!\\w)`).test(text);
   const root = treeOf(source, "php");

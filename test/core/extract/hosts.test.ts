@@ -893,6 +893,12 @@ function warn(name: string) {
       ['<h1>{{ t("cabin.bestBoats") }}</h1>'],
     ],
     [
+      "app/pages/Cabin.svelte",
+      "<script>\n  export let name;\n</script>\n\n<h1>Our best boats</h1>\n",
+      { call: '$say("{key}"{args})', import: 'import { say } from "{to:app/texts}";' },
+      ['<script>\n  import { say } from "../texts";\n', '<h1>{$say("cabin.bestBoats")}</h1>'],
+    ],
+    [
       "app/pages/Cabin.vue",
       '<script>export default { data() { return { label: "Book your cabin" } } }</script>\n',
       plain,

@@ -1104,3 +1104,83 @@ test("texts of which most is in other letters than the source's stay, whatever n
   expect(await moved("Written by 王小虎 for us")).toBe(true);
   expect(await moved("The letter Ω and µ")).toBe(true);
 });
+
+test("a lookup in a store is hidden where the variable that it is in is", async () => {
+  const text = "The boat is late today";
+  const script = '<script>\nimport { _ } from "./texts";\n</script>\n';
+  const call = '$_("{key}"{args})';
+  const book = { lookups: [{ call: "$_" }], emit: { call } };
+  const inside = await extract("a.svelte", `${script}{#each boats as _}<p>${text}</p>{/each}`, book);
+  expect(inside.notes.join()).toContain("shadowed");
+  const beside = await extract("a.svelte", `${script}{#each boats as b}<p>${text}</p>{/each}`, book);
+  expect(beside.isMoved).toBe(true);
+  // Other templates have names that begin with the sign.
+  const page = `<template><p v-for="_ in boats">${text}</p></template>`;
+  expect((await extract("a.vue", page, book)).isMoved).toBe(true);
+});
+
+describe("a lookup that a component of a script has made", () => {
+  const book = { lookups: [{ maker: "useTexts", gives: "t" }], emit: { call: 't("{key}"{args})' } };
+  const component = (body: string) =>
+    `import { useTexts } from "./texts";\nexport function Desk({ boats }) {\n  const { t } = useTexts();\n  ${body}\n}\n`;
+  async function written(body: string) {
+    const code = component(body);
+    const project = memoryProject({ code: ["src/**"], ...book }, { "t/en.json": "{}", "src/a.tsx": code });
+    const { changes, notes } = await extractProject(project);
+    const after = changes.find(({ file }) => file === "src/a.tsx")?.after ?? code;
+    return {
+      body: after.slice(component("").length - 3, -3).trim(),
+      why: notes.map(({ messageId }) => messageId),
+    };
+  }
+
+  test.each([
+    ["a value of a callback", "return boats.map((t) => <li>The boat {t.name} is late</li>);"],
+    ["a value of a loop", 'for (const t of boats) alert("The boat is late");'],
+    ["a value of a block", 'if (boats) {\n    const t = 1;\n    alert("The boat is late");\n  }'],
+  ])("is hidden by %s", async (_, body) => {
+    expect(await written(body)).toEqual({ body, why: ["extract/taken"] });
+  });
+
+  test.each([
+    [
+      "one that hands it on",
+      'const name = (t) => t("a.b");\n  alert("The boat is late");',
+      'alert(t("a.boatLate"));',
+    ],
+    ["one beside", 'boats.map((t) => t.name);\n  alert("The boat is late");', 'alert(t("a.boatLate"));'],
+    [
+      "a function that calls it",
+      'const f = (t) => [t("a.b"), { label: "The late boat" }];',
+      'label: t("a.lateBoat")',
+    ],
+  ])("is not hidden by %s", async (_, body, expected) => {
+    expect((await written(body)).body).toContain(expected);
+  });
+
+  test("is what memoized functions depend on", async () => {
+    const { body } = await written(
+      'const one = useCallback(() => { alert("The boat is late"); }, []);\n  const two = useMemo(() => ({ label: "All late boats" }), [boats]);\n  useEffect(() => { alert("The boat is late"); }, []);',
+    );
+    expect(body.match(/\[[^\]]*\]/g)).toEqual(["[t]", "[boats, t]", "[]"]);
+  });
+});
+
+test("elements side by side with one value among them are no sentence", async () => {
+  const project = memoryProject(
+    { code: ["src/**"], emit: { call: 'say("{key}")' } },
+    {
+      "t/en.json": "{}",
+      "src/a.jsx":
+        'export const A = () => <div><Tag>All boats</Tag><Button label="Save the boat" /><b>Late boats</b>{late && "The boat is late"}</div>;\n',
+    },
+  );
+  const { extracted, notes } = await extractProject(project);
+  expect(notes).toEqual([]);
+  expect(extracted.map(({ message }) => message).sort()).toEqual([
+    "All boats",
+    "Late boats",
+    "Save the boat",
+    "The boat is late",
+  ]);
+});

@@ -1006,6 +1006,21 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "a store of components, by what brings its variable in",
+      {
+        "src/A.svelte":
+          '<script>\n  import { say } from "./texts";\n</script>\n\n<h1>{$say("home.title")}</h1><p>{$say("home.lead")} {$say("foot.note")}</p>\n',
+      },
+      {
+        lookups: [{ call: "$say" }],
+        emit: {
+          endings: {
+            ".svelte": { call: '$say("{key}"{args})', import: 'import { say } from "{to:src/texts}";' },
+          },
+        },
+      },
+    ],
+    [
       "a class of C#, with its namespace and not any other line",
       {
         "src/Texts.cs": "namespace Desk.Util;\npublic static class Texts { }\n",

@@ -74,10 +74,16 @@ export function writtenAt(
     return { call, ...(line !== undefined && { import: line }), setup: bound.statement };
   }
   const line =
-    isScript(source.file) || boundNames(source).size > 0
-      ? importLine(source.file, text, name)
+    isScript(source.file) || source.dialect?.isComponent === true
+      ? importLine(source.file, text, withoutSign(name, source))
       : otherImport(source, name, places);
   return { call, ...(line !== undefined && { import: line }) };
+}
+
+/** The variable that a name with a sign before it stands for: `say` of `$say`, where the file's templates have such signs. */
+function withoutSign(name: string, { dialect }: SourceFile): string {
+  const { storeSign: sign } = dialect ?? {};
+  return sign !== undefined && name.startsWith(sign) ? name.slice(sign.length) : name;
 }
 
 export function quoteOf({ span }: Literal, text: string): string {

@@ -62,6 +62,8 @@ export interface Dialect {
   readonly isComponent?: true;
   /** Statements of a component's script that its compiler moves out of what runs for each use, by what they call. */
   readonly hoisted?: RegExp;
+  /** A sign before a name that takes what is in the variable of the name without it: where that is hidden, so is this. */
+  readonly storeSign?: string;
   /** Set where all templates have what a program gives them once: members whose names begin with `$`. */
   readonly hasSharedMembers?: true;
   /** Set where the whole file is a program that its language's own reader reads. */

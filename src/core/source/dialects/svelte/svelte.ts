@@ -53,6 +53,7 @@ export const svelte: Dialect = {
   islands: singleBrace,
   isComponent: true,
   elementsInText: true,
+  storeSign: "$",
   blockBindings: [
     { binds: String.raw`^\{#each\s[^]*?\sas\s[^]*?NAME`, opens: /^\{#each\b/, closes: /^\{\/each\b/ },
     {

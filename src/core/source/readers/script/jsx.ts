@@ -98,7 +98,7 @@ function readRun(
   if (!inside.some((child) => isWordy(child) || (inside.length > 1 && isChosen(child)))) {
     // Values and chosen words alone, as in `{count} {count === 1 ? "bike" : "bikes"}`: a sentence all the same.
     const list = new PieceList(code, undefined, language);
-    if (inside.length > 1) addChildren(list, inside, [], code, isLookup);
+    if (valuesIn(inside) > 1) addChildren(list, inside, [], code, isLookup);
     const span = { start: first.start, end: last.end };
     return list.obstacle && { form: "phrase", span, pieces: [], obstacle: list.obstacle, consumed: [] };
   }
@@ -116,6 +116,16 @@ function readRun(
     obstacle: list.obstacle,
     consumed: [...consumed, ...list.chosen],
   };
+}
+
+/** How many values some children show, those inside of their elements too. */
+function valuesIn(children: readonly JSXChild[]): number {
+  return children.reduce((sum, child) => {
+    if (child.type === "JSXElement") return sum + valuesIn(child.children);
+    return (
+      sum + Number(child.type === "JSXExpressionContainer" && child.expression.type !== "JSXEmptyExpression")
+    );
+  }, 0);
 }
 
 function addChildren(

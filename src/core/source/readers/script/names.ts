@@ -38,6 +38,11 @@ function namePart(node: Node): string | undefined {
           : callee.type === "Identifier"
             ? callee.name
             : undefined;
+      const [first] = node.arguments;
+      const got =
+        callee.type === "Identifier" || /^(?:get\w*|tr?|text|translate|say|param)$/.test(called ?? "");
+      const last = got ? keyEnding(first) : undefined;
+      if (last !== undefined) return last;
       const noun = called && /^(?:get|format|render|to|compute|calculate|use)([A-Z]\w*)$/.exec(called)?.[1];
       const generic =
         !noun ||
@@ -49,11 +54,6 @@ function namePart(node: Node): string | undefined {
         callee.type === "MemberExpression" &&
         callee.object.type === "Identifier" &&
         helpers.has(callee.object.name);
-      const [first] = node.arguments;
-      const got =
-        callee.type === "Identifier" || /^(?:get\w*|tr?|text|translate|say|param)$/.test(called ?? "");
-      const last = got ? keyEnding(first) : undefined;
-      if (last !== undefined) return last;
       if (callee.type === "MemberExpression" && !isHelper) return namePart(callee.object) ?? called;
       return (first && first.type !== "SpreadElement" ? namePart(first) : undefined) ?? called;
     }

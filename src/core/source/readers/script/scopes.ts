@@ -14,12 +14,18 @@ import { parseAnew } from "./parse.js";
 
 /** Whether a name is declared in a function or block around a place, so that it hides the module's. */
 export function isShadowed(program: Program, offset: number, name: string): boolean {
+  return innermostBinding(program, offset, name) !== undefined;
+}
+
+/** The innermost function or block around a place that declares a name; undefined where none but the program does. */
+export function innermostBinding(program: Program, offset: number, name: string): Node | undefined {
+  let found: Node | undefined;
   let node: Node | undefined = program;
   while (node) {
-    if (node !== program && declaredBy(node).has(name)) return true;
+    if (node !== program && declaredBy(node).has(name)) found = node;
     node = childrenOf(node).find((child) => child.start <= offset && offset < child.end);
   }
-  return false;
+  return found;
 }
 
 /** How a script's calls of a function, or of a method of an object, know it. */
