@@ -68,7 +68,7 @@ function passesIn(language: string): ValueWriter | undefined {
 }
 
 /** Values without names, for messages whose arguments are numbered. */
-const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
+export const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
 
 /** The host that a file is, with a book's templates for it. */
 export function hostOf(

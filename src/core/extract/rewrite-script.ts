@@ -20,6 +20,7 @@ import {
   innermostBinding,
   isShadowed,
   callsOf,
+  membersOf,
   moduleBinding,
   readImportLine,
   setupPlace,
@@ -33,7 +34,7 @@ import { thisHas } from "./this-receiver.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
-import { passes } from "./hosts.js";
+import { inOrder, passes } from "./hosts.js";
 import { tooManyChoices, type Keyed } from "./rewrite-host.js";
 import { callOf, variableOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
@@ -189,7 +190,7 @@ export function scriptRefusal(
     !bound.some((one) => one.name === asked);
   // What another function of the file makes for itself is known there alone.
   if (!binding && isEverywhere && isMadeInside(part.text, name)) return say("not-in-scope", { name });
-  if (!binding && isEverywhere && asked !== undefined && !isFreeAround(asked, part, scriptsNaming))
+  if (!binding && isEverywhere && !isFreeAround(asked ?? `${name}.`, part, scriptsNaming))
     return say("not-everywhere", { name });
   if (
     !binding &&
@@ -316,17 +317,19 @@ function isUsedAround(
 }
 
 /**
- * Whether some script calls a function, or a method of an object, that it neither makes nor is given, so that it is known
- * everywhere; or none calls it at all, so that only the book knows of it.
+ * Whether some script calls a function, or a method of an object, or takes members of one (`texts.`), that it neither makes nor is
+ * given, so that it is known everywhere; or none does, so that only the book knows of it.
  */
 function isFreeAround(asked: string, part: ScriptPart, naming: ScriptsNaming | undefined): boolean {
   if (!naming) return true;
   const name = rootOf(asked);
   const others = naming(name, part.file);
-  const calls = [part, ...others].map(({ program }) => callsOf(program, asked));
+  const calls = [part, ...others].map(({ program }) =>
+    asked.endsWith(".") ? membersOf(program, name) : callsOf(program, asked),
+  );
   if (calls.some(({ isFree }) => isFree)) return true;
   // What the templates of components alone have is not there in scripts.
-  const call = callOf(asked);
+  const call = asked.endsWith(".") ? new RegExp(`(?<![\\w$.])${literally(asked)}`) : callOf(asked);
   const isOfTemplates = [part, ...others].some(
     ({ template, text }) => template !== undefined && call.test(template) && !call.test(text),
   );
@@ -454,7 +457,7 @@ export function scriptEdits(
   emission: ScriptEmission,
   alsoCalled: readonly string[] = [],
 ): TextEdit[] {
-  const { book, imports, setup } = emission;
+  const { book, reader, imports, setup } = emission;
   const { text, program } = part;
   const quote = dominantQuote(text);
   const templates = new Set<string>();
@@ -477,7 +480,8 @@ export function scriptEdits(
         text: one.found?.message ?? "",
         quote,
         values,
-        pass: passes.script,
+        // Messages whose values have numbers get them in that order.
+        pass: reader.syntax.numberedFrom === undefined ? passes.script : inOrder,
       });
       const { before = "", after = "" } = literal.frame ?? {};
       const isInMarkup = /^(?:content|phrase|attribute)$/.test(literal.form);

@@ -767,6 +767,20 @@ describe("a lookup that some functions of scripts are given is not known everywh
     expect(changed).toEqual(isMoved ? ["src/a.js"] : []);
   });
 
+  test.each<[string, string, boolean]>([
+    ["is a value of a function", "function g() { const [texts] = useState(en); show(texts.a.b); }\n", false],
+    ["is given to all", "exports.g = (texts) => show(texts.a.b);\n", false],
+    ["is brought in by all", 'import texts from "./texts";\nshow(texts.a.b);\n', false],
+    ["is there for somebody", "show(texts.a.b);\n", true],
+    ["is nowhere", "show(texts);\n", true],
+  ])("an object of texts that %s", async (_, other, isMoved) => {
+    const files = { "src/a.js": `function f() { ${shown} }\n`, "src/b.js": other };
+    const book = { lookups: [{ member: "texts" }], emit: { call: "texts.{key}" } };
+    const [changed, notes] = await moved(files, book);
+    expect(changed).toEqual(isMoved ? ["src/a.js"] : []);
+    expect(notes).toEqual(isMoved ? [] : ["extract/not-everywhere"]);
+  });
+
   const ofRequest = { lookups: [{ call: "req.say" }], emit: { call: 'req.say("{key}"{args})' } };
   const asks = 'exports.g = (req) => req.say("a.b");\n';
   test.each<[string, string, string, boolean]>([

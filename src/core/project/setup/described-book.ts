@@ -118,6 +118,7 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     fillingOf(lookups.uses),
     inRuby ? "percent-brace" : lookups.uses.some(isOfBrowser) ? numberedByBrowser : undefined,
     keyCount(found),
+    !/\.properties$/.test(found.files) && users.length > 0 && !users.some(isOfJava),
   );
   const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(
@@ -296,4 +297,9 @@ function codeGlobs(code: readonly SourceFile[], grounds: string[]): string[] {
       : 'No code found; set "code" to where it is.',
   );
   return globs;
+}
+
+/** Whether a file is a program or a page of Java, or of a language that has its library. */
+function isOfJava({ file }: SourceFile): boolean {
+  return /\.(?:java|kt|kts|groovy|scala|jspx?|jspf|tag|ftl|xhtml)$/.test(file);
 }

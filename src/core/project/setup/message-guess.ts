@@ -21,7 +21,8 @@ export type FillingSyntax = "brace-field" | "brace-index";
 
 /**
  * The syntax whose placeholders the texts hold most; where there are none, `byDefault`, or that of plain text where many have none.
- * What code fills them with tells braces from braces: `filling`. `keys` is how many keys the texts have in all locales.
+ * What code fills them with tells braces from braces: `filling`. `keys` is how many keys the texts have in all locales;
+ * `isOfOthers` is set where the programs are none of Java's, whose numbers in braces are formats only if the texts show it.
  */
 export function chooseSyntax(
   texts: readonly string[],
@@ -29,6 +30,7 @@ export function chooseSyntax(
   filling?: FillingSyntax,
   byDefault?: SyntaxSetting,
   keys = texts.length,
+  isOfOthers = false,
 ): SyntaxSetting {
   const counts = (Object.keys(syntaxes) as readonly MessageSyntax[]).map((syntax) => ({
     syntax,
@@ -67,13 +69,13 @@ export function chooseSyntax(
   // Where some values have names, those with numbers are named by them.
   const named = best.syntax === "java" ? texts.filter((text) => namedValue.test(text)).length : 0;
   if (named * namedOf >= best.count && named > 0) {
-    const syntax = quotesWithApostrophes(texts) ? usual.syntax : "brace-field";
+    const syntax = quotesWithApostrophes(texts, isOfOthers) ? usual.syntax : "brace-field";
     grounds.push(`${best.count} texts have numbers in braces, and ${named} have names: "${syntax}".`);
     return syntax;
   }
-  if (best.syntax === "java" && !quotesWithApostrophes(texts)) {
+  if (best.syntax === "java" && !quotesWithApostrophes(texts, isOfOthers)) {
     grounds.push(
-      `${best.count} texts have numbers in braces, and apostrophes beside them that quote nothing.`,
+      `${best.count} texts have numbers in braces, and nothing in them is quoted or formatted as Java does it.`,
     );
     return { argument: plainNumbers };
   }
@@ -105,11 +107,12 @@ const plainNumbers = "{{0}}";
  * Whether texts with numbers in braces are formats of Java, by what only these have: formats behind the number, and apostrophes
  * that are doubled. In most of a catalog's texts that is done right, or they are none.
  */
-function quotesWithApostrophes(texts: readonly string[]): boolean {
+function quotesWithApostrophes(texts: readonly string[], isOfOthers: boolean): boolean {
   const filled = texts.filter((text) => /\{\d{1,2}\}/.test(text));
   if (texts.some((text) => /\{\d{1,2}\s?,\s?[a-z]/.test(text))) return true;
   const withApostrophes = filled.filter((text) => text.includes("'"));
   const doubled = withApostrophes.filter((text) => text.includes("''")).length;
+  if (isOfOthers && doubled === 0) return false;
   return withApostrophes.length < 5 || doubled * 2 >= withApostrophes.length;
 }
 

@@ -28,7 +28,7 @@ export function innermostBinding(program: Program, offset: number, name: string)
   return found;
 }
 
-/** How a script's calls of a function, or of a method of an object, know it. */
+/** How a script's calls of a function, or of a method of an object, know it; or how its members of an object do. */
 interface KnownCalls {
   /** Some call it where nothing in the script makes it known. */
   readonly isFree: boolean;
@@ -42,15 +42,28 @@ const callsByProgram = new WeakMap<Program, Map<string, KnownCalls>>();
 
 /** How a script calls something by its name, or a method of it by both: `say`, `texts.say`; looked at once. */
 export function callsOf(program: Program, asked: string): KnownCalls {
+  const name = asked.split(".", 1)[0] ?? asked;
+  return knownIn(program, asked, name, (node) =>
+    node.type === "CallExpression" ? calleeName(node.callee) === asked : false,
+  );
+}
+
+/** How a script takes members of an object: `texts.title`; looked at once. */
+export function membersOf(program: Program, name: string): KnownCalls {
+  return knownIn(program, `${name}.`, name, (node) =>
+    node.type === "MemberExpression" ? node.object.type === "Identifier" && node.object.name === name : false,
+  );
+}
+
+function knownIn(program: Program, id: string, name: string, isUse: (node: Node) => boolean): KnownCalls {
   const known = callsByProgram.get(program) ?? new Map<string, KnownCalls>();
   callsByProgram.set(program, known);
-  const there = known.get(asked);
+  const there = known.get(id);
   if (there) return there;
-  const name = asked.split(".", 1)[0] ?? asked;
   const isOfModule = moduleBinding(program, name) !== undefined;
   const calls = { isFree: false, isBound: false, isGiven: false };
   const visit = (node: Node): void => {
-    if (node.type === "CallExpression" && calleeName(node.callee) === asked) {
+    if (isUse(node)) {
       const isGiven = isShadowed(program, node.start, name);
       calls.isGiven ||= isGiven;
       if (isGiven || isOfModule) calls.isBound = true;
@@ -59,7 +72,7 @@ export function callsOf(program: Program, asked: string): KnownCalls {
     for (const child of childrenOf(node)) visit(child);
   };
   visit(program);
-  known.set(asked, calls);
+  known.set(id, calls);
   return calls;
 }
 
