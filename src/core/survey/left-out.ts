@@ -24,7 +24,7 @@ export type LeftOut =
 /** Folders whose files are of a kind, by their names. */
 const folders: readonly (readonly [RegExp, LeftOut])[] = [
   [
-    /^(?:__tests?__|tests?|specs?|e2e|cypress|__mocks__|mocks?|fixtures?|__fixtures__|__snapshots__|test-?data|testing|test[-_]utils|androidTest|jasmine)$/i,
+    /^(?:__tests?__|tests?|specs?|e2e|cypress|__mocks__|mocks?|fixtures?|__fixtures__|__snapshots__|test-?data|testing|test[-_]?(?:utils?|helpers?|support)|androidTest|jasmine)$/i,
     "tests",
   ],
   [/^(?:stories|__stories__|\.?storybook)$/i, "stories"],
@@ -71,6 +71,8 @@ export function leftOutByName(file: string): LeftOut | undefined {
   const parts = file.split("/");
   const name = parts.pop() ?? "";
   for (const part of parts) for (const [pattern, kind] of folders) if (pattern.test(part)) return kind;
+  // A package of Go for tests of another one: `httptest`.
+  if (/\/[a-z]{2,40}(?<!\/(?:la|con|pro|at|de|grea))test\/[^/]+\.go$/.test(`/${file}`)) return "tests";
   // What a server hands out as it is, in a folder for what others wrote.
   if (/(?:^|\/)(?:public|static|www|wwwroot|webroot|htdocs)\/(?:(?:js|scripts|assets)\/)?libs?\//i.test(file))
     return "vendored";

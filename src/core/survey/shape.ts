@@ -50,7 +50,10 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^[\w./-]{1,80}\.(?:php\d?|html?|aspx?|jsp|cgi|do)\?[\w[\]-]{1,60}=\S*$/, "a URL"],
   [/^(?=[A-F]*\d)[0-9A-F]{6}$/, "a color"],
   // A name that parts of are filled into: `row[%s]`, `tree.%s.name`.
-  [/^(?=[^%]{0,80}%[sd])(?=\S{0,80}[[\]._])(?:[a-z][\w-]{0,40}|%[sd]|[.[\]_-])+$/, "the pattern of a name"],
+  [
+    /^(?=[^%]{0,80}%[sd])(?=\S{0,80}[[\]._])(?!\S{0,200}(?<![\w-])[A-Z\d])(?:[\w.[\]-]|%[sd])+$/,
+    "the pattern of a name",
+  ],
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
   [
     /(?:^|\n)[ \t]{0,40}(?:(?:if|elif|while) \[\[? |(?:fi|done|esac)[ \t]{0,9}(?:\n|$)|[^\n]{0,200}; (?:then|do)[ \t]{0,9}\n|#!\/)/,

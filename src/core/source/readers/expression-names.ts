@@ -23,7 +23,7 @@ export function nameFromCode(code: string): string {
       code,
     );
   const part = (got?.[1] ?? got?.[2])?.split(/[.-]/).at(-1) ?? "";
-  if (/^[A-Za-z_]\w*[a-z]\w*$/.test(part)) return inLowerCase(part);
+  if (/^(?=[^a-z]{0,80}[a-z])[A-Za-z_]\w{0,80}$/.test(part)) return inLowerCase(part);
   const bare = withoutQuoted(code, `"'`, () => " ")
     .replace(/\|.*$/s, "")
     .replace(/\s\?\s.*$|\sif\s.*$/s, " ")

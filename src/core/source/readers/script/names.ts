@@ -82,7 +82,7 @@ function namePart(node: Node): string | undefined {
 function keyEnding(node: Node | undefined): string | undefined {
   const key = node?.type === "Literal" && typeof node.value === "string" ? node.value : "";
   const last = /^[A-Za-z][\w.-]{2,80}$/.test(key) ? (key.split(/[.-]/).at(-1) ?? "") : "";
-  return /^[A-Za-z_]\w*[a-z]\w*$/.test(last) ? last : undefined;
+  return /^(?=[^a-z]{0,80}[a-z])[A-Za-z_]\w{0,80}$/.test(last) ? last : undefined;
 }
 
 function toName(words: string | undefined): string | undefined {
