@@ -25,6 +25,11 @@ export interface Entry {
   readonly isInherited?: boolean;
 }
 
+/** Whether a value is a setting of its locale and no text, such as the direction of its script: `rtl: true`. */
+export function isSetting({ kind }: Entry): boolean {
+  return kind === "number" || kind === "boolean" || kind === "code";
+}
+
 /** Something that keeps a catalog file from being read, or from being read whole. */
 export interface CatalogProblem extends Notice {
   readonly code: "syntax" | "merge-marker" | "shape";

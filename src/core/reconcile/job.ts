@@ -1,6 +1,6 @@
 import type { Book, Catalog, CatalogEdits } from "../catalog/book.js";
 import type { KeyPool } from "../catalog/key-pool.js";
-import type { Entry } from "../catalog/model.js";
+import { isSetting, type Entry } from "../catalog/model.js";
 import type { BookConfig } from "../config/schema.js";
 import type { Origin } from "../ledger/history.js";
 import type { Ledger } from "../ledger/ledger.js";
@@ -147,16 +147,17 @@ export function hasSource({ book }: LocaleJob, source: Catalog | undefined): boo
 }
 
 /**
- * The entries of a catalog that its source lacks, but for those that the configuration allows, and those that a framework may ask
- * for and the source never had.
+ * The entries of a catalog that its source lacks, but for those that the configuration allows, those that a framework may ask for
+ * and the source never had, and what the locale alone sets.
  */
 export function extraIn(
   { book, locale, ledger }: LocaleJob,
   catalog: Catalog,
   source: Catalog | undefined,
 ): Entry[] {
-  return [...catalog.byKey.values()].filter(({ key }) => {
-    if (source?.byKey.has(key)) return false;
+  return [...catalog.byKey.values()].filter((entry) => {
+    const { key } = entry;
+    if (source?.byKey.has(key) || isSetting(entry)) return false;
     const written = book.codeKey(catalog.namespace, key);
     if (book.allows(locale, written)) return false;
     return !book.assumes(written) || ledger.record(book.fullKey(catalog.namespace, key)) !== undefined;

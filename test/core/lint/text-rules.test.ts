@@ -1247,6 +1247,22 @@ test("what a framework asks for by itself may be in one locale alone", async () 
   expect(JSON.parse(after)).toEqual({ date: { day: "Tag", own: "Eigenes" }, open: "Offen" });
 });
 
+test("what a locale sets for itself is no extra key, and stays", async () => {
+  const project = memoryProject(
+    {},
+    {
+      "t/en.json": '{ "open": "Open" }',
+      "t/ar.json": '{ "open": "مفتوح", "rtl": true, "firstDay": 6, "gone": "ذهب" }',
+    },
+    ["ar"],
+  );
+  const findings = await lintProject(project);
+  expect(findings.filter(({ rule }) => rule === "key/extra").map(({ key }) => key)).toEqual(["gone"]);
+  const plan = reconcileProject(project, {}, "2031-05-04");
+  const after = plan.changes.find(({ file }) => file === "t/ar.json")?.after ?? "";
+  expect(JSON.parse(after)).toEqual({ open: "مفتوح", rtl: true, firstDay: 6 });
+});
+
 test("an empty text for a small word of English may be meant", async () => {
   const project = memoryProject(
     {},

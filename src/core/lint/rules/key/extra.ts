@@ -1,5 +1,5 @@
 import { haveSameKeys, isWhole, type Book, type Catalog } from "../../../catalog/book.js";
-import type { Entry } from "../../../catalog/model.js";
+import { isSetting, type Entry } from "../../../catalog/model.js";
 import { NearestKeys } from "../../../text/nearest.js";
 import { groupBy } from "../../../text/group-by.js";
 import { partEnds, splitAtLast } from "../../../text/separators.js";
@@ -56,6 +56,8 @@ export const keyExtra = defineRule({
       let missing: NearestKeys | undefined;
       for (const entry of catalog.byKey.values()) {
         if (source?.byKey.has(entry.key)) continue;
+        // What a locale alone sets, as the direction of its script: no text that somebody translates.
+        if (isSetting(entry)) continue;
         // `@metadata`, `@@locale`: what a file says of itself.
         if (entry.key.startsWith("@")) continue;
         // A key that a sign before it marks as one that nobody has translated yet: `*save`. It is missing.
