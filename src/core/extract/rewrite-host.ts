@@ -20,7 +20,7 @@ import {
 import { classKnown } from "./class-receiver.js";
 import { memberKnown, type BookClasses, type Receiver } from "./member-receiver.js";
 import { mixinKnown } from "./mixin-receiver.js";
-import { variableKnown } from "./scope-receiver.js";
+import { lackingArgument, variableKnown } from "./scope-receiver.js";
 import { methodKnown } from "./self-receiver.js";
 import { lackingVariable } from "./variable-receiver.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
@@ -135,6 +135,9 @@ function receiverOf(
 ): Receiver | undefined {
   const language = importLine === undefined ? languageNamed(written)?.name : undefined;
   if (language === undefined) return undefined;
+  const lacking =
+    kind === "code" && written !== "php" ? lackingArgument(template, source, span, language) : undefined;
+  if (lacking) return lacking;
   const ofSpace = classes && classKnown(template, source.text, language, classes);
   if (ofSpace || kind !== "code") return ofSpace;
   const ofClasses =

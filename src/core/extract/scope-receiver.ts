@@ -2,6 +2,7 @@ import { languages } from "../source/languages/index.js";
 import type { CodeLanguage } from "../source/languages/language.js";
 import type { SourceFile } from "../source/model.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
+import { withoutQuoted } from "../text/delimited.js";
 import { literally } from "../text/key-pattern.js";
 import type { Span } from "../text/span.js";
 import { nodesAround, treeOf } from "./code-tree.js";
@@ -38,6 +39,38 @@ export function variableKnown(
     functions.some((node) => has.test(textOf(node)) && !made.test(textOf(node)));
   return { name, isKnown };
 }
+
+/**
+ * A variable that a template gives its lookup besides the key, `locale` of `say("{key}", locale)`, where neither a function around
+ * a place has it before nor the file outside of its functions; undefined where all are known.
+ */
+export function lackingArgument(
+  template: string,
+  source: SourceFile,
+  { start }: Span,
+  language: CodeLanguage,
+): Receiver | undefined {
+  const given = withoutQuoted(template.slice(template.indexOf("(") + 1), "\"'", () => " ");
+  const names = [...given.matchAll(/(?<![\w.$@{])([a-z_]\w{0,60})(?![\w(}]|\s*[=:(])/g)].map(
+    ([, name = ""]) => name,
+  );
+  const { deferring } = languages[language];
+  const { text } = source;
+  for (const name of names.filter((one) => !ofLanguage.test(one))) {
+    const named = new RegExp(`(?<![\\w.@$"'])${literally(name)}(?!\\w|["'])`);
+    const root = treeOf(source, language);
+    const isInside = nodesAround(root, start).some(
+      (node) => deferring.test(node.type) && named.test(text.slice(node.start, start)),
+    );
+    if (!isInside && !linesOutside(text, outermost(root, deferring)).some((line) => named.test(line)))
+      return { name, isKnown: false };
+  }
+  return undefined;
+}
+
+/** Words that are no variables in any language read here. */
+const ofLanguage =
+  /^(?:new|null|nil|true|false|undefined|this|self|super|base|map|string|any|dict|args|default|int|object)$/;
 
 /** The functions of a file that are in no other. */
 function outermost(node: CodeNode, functions: RegExp): readonly CodeNode[] {

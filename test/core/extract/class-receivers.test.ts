@@ -187,3 +187,36 @@ describe("numbers and dates are joined to a text as before, where a message woul
     expect(/say\("[^"]+", (.*)\)\); \} \}/.exec(after)?.[1]).toBe(value);
   });
 });
+
+describe("a variable that a lookup is given besides its key has to be known where it stands", () => {
+  const java = (body: string): Case => ({
+    call: 'say("{key}", locale)',
+    files: { "X.java": `class X {\n${body}\n}\n` },
+  });
+  const shown = 'label.setText("Our best boats");';
+  const python = (body: string): Case => ({
+    call: 'say("{key}", locale)',
+    files: { "X.py": `from texts import say\n${body}` },
+  });
+  test.each<[string, string, Case, boolean]>([
+    ["Java, a parameter", "X.java", java(`  void f(Locale locale) { ${shown} }`), true],
+    [
+      "Java, of another method",
+      "X.java",
+      java(`  void f() { ${shown} }\n  void g(Locale locale) { }`),
+      false,
+    ],
+    ["Java, a field", "X.java", java(`  private final Locale locale;\n  void f() { ${shown} }`), true],
+    ["Java, made before", "X.java", java(`  void f() { Locale locale = l(); ${shown} }`), true],
+    ["Java, made behind", "X.java", java(`  void f() { ${shown} Locale locale = l(); }`), false],
+    ["Java, in a string", "X.java", java(`  void f() { g("locale"); ${shown} }`), false],
+    ["Java, around a lambda", "X.java", java(`  void f(Locale locale) { each(x -> { ${shown} }); }`), true],
+    ["Python, a parameter", "X.py", python('def f(locale):\n    flash("Our best boats")\n'), true],
+    ["Python, of the file", "X.py", python('locale = "en"\ndef f():\n    flash("Our best boats")\n'), true],
+    ["Python, of nobody", "X.py", python('def f():\n    flash("Our best boats")\n'), false],
+  ])("%s", async (_, file, given, isMoved) => {
+    const { after, why } = await extract(file, given);
+    expect(after !== undefined).toBe(isMoved);
+    expect(why.includes("extract/not-known")).toBe(!isMoved);
+  });
+});

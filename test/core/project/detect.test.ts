@@ -1021,6 +1021,42 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "what all calls get behind the key, with a place for values",
+      {
+        "src/A.java":
+          'class A { void f(Locale locale) { show(texts.get("home.title", null, locale), texts.get("home.lead", new Object[]{name}, locale), texts.get("foot.note", null, locale)); } }\n',
+      },
+      {
+        lookups: [{ call: "texts.get" }],
+        emit: {
+          call: 'texts.get("{key}", null, locale)',
+          withValues: { call: 'texts.get("{key}", new Object[]{{values}}, locale)' },
+        },
+      },
+    ],
+    [
+      "what all calls get right behind the key",
+      {
+        "src/a.py":
+          'def f(locale):\n    show(say("home.title", locale), say("home.lead", locale), say("foot.note", locale))\n',
+      },
+      {
+        lookups: [{ call: "say" }],
+        emit: { call: 'say("{key}", locale)' },
+      },
+    ],
+    [
+      "what some calls get behind the key alone",
+      {
+        "src/a.py":
+          'def f(name):\n    show(say("home.title"), say("home.lead", name=name), say("foot.note"))\n',
+      },
+      {
+        lookups: [{ call: "say" }],
+        emit: { call: 'say("{key}"{args})' },
+      },
+    ],
+    [
       "a class of C#, with its namespace and not any other line",
       {
         "src/Texts.cs": "namespace Desk.Util;\npublic static class Texts { }\n",

@@ -3,7 +3,7 @@ import type { SourceFile } from "../../source/model.js";
 import { languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { most, nameOf, type LookupUse } from "./lookup-use.js";
-import { filledAround, filledByLanguage, withText, withoutValues } from "./filled-call.js";
+import { filledAround, filledByLanguage, withSameBehind, withText, withoutValues } from "./filled-call.js";
 import {
   markupIn,
   shownAsSeen,
@@ -216,7 +216,11 @@ function writtenIn(
     const made =
       chosen &&
       (use.textSyntax === undefined
-        ? withText(withoutValues(filledAround(chosen, samples), use, uses), use, uses)
+        ? withText(
+            withoutValues(withSameBehind(filledAround(chosen, samples), samples), use, uses),
+            use,
+            uses,
+          )
         : filledByLanguage(chosen, samples, use.textSyntax));
     const asked = asSymbol(made, use, isMeant);
     if (asked) return asked;

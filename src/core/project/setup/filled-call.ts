@@ -1,4 +1,5 @@
 import type { SyntaxSetting } from "../../message/names.js";
+import { delimitedParts, withoutQuoted } from "../../text/delimited.js";
 import { readableText } from "../../source/model.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { isFormattedBehind } from "./filled-texts.js";
@@ -72,6 +73,69 @@ function behindKey({ source, literal }: LookupSample): string | undefined {
   if (given === undefined) return undefined;
   const parts = given.split(",").flatMap((part) => part.trim() || []);
   return parts.map((part) => `, ${part}`).join("");
+}
+
+/** What a call is given where it has no values for its message. */
+const noValues = /^(?:null|nil|None|undefined|new\s+\w+\s?\[\]\s?\{\s?\}|new\s+\w+\s?\[0\]|\[\]|\{\})$/;
+
+/** A value that is the same wherever a lookup is called, by its name: `locale`, `request.getLocale()`, `"harbor"`. */
+const sameEverywhere =
+  /^(?:\$?[A-Za-z_]\w{0,60}(?:(?:\??\.|->|::)\w{1,60}(?:\(\))?){0,4}|"[\w.-]{0,60}"|'[\w.-]{0,60}'|\d{1,9})$/;
+
+/**
+ * A lookup whose every call gets the same behind its key, with or without values: `messages.getMessage("{key}", null, locale)`. Where
+ * values have a place of their own, they are written there; where none is seen, texts with values have no place.
+ */
+export function withSameBehind(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
+  const given = samples.map(argumentsBehind);
+  const [first] = given;
+  if (!first || given.length < 2 || !written.call.includes("{args}") || written.withValues) return written;
+  const all = given.flatMap((one) => (one && one.length > 0 ? [one] : []));
+  if (all.length < given.length) return written;
+  const sameAt = (at: number) => {
+    const value = first.at(at);
+    return value !== undefined && sameEverywhere.test(value) && all.every((one) => one.at(at) === value);
+  };
+  const call = (behind: readonly string[]) => written.call.replace("{args}", () => `, ${behind.join(", ")}`);
+  let ahead = 0;
+  while (sameAt(ahead) && !noValues.test(first[ahead] ?? "")) ahead++;
+  // The same value a few times may be one of the message's own; a locale is none.
+  if (ahead > 0) {
+    if (given.length < 5 && !/loc|lang/i.test(first[0] ?? "")) return written;
+    const same = first.slice(0, ahead);
+    const rest = all.some((one) => one.length > ahead) ? "{args}" : "";
+    return { ...written, call: written.call.replace("{args}", () => `, ${same.join(", ")}${rest}`) };
+  }
+  let behind = 0;
+  while (sameAt(-1 - behind)) behind++;
+  const between = all.map((one) => one.slice(0, one.length - behind));
+  const empty = between.find(([one]) => one !== undefined && noValues.test(one))?.[0];
+  if (empty === undefined || between.some((one) => one.length !== 1)) return written;
+  const last = behind === 0 ? [] : first.slice(-behind);
+  // `new Object[]{name, count}`, `[name, count]`: a list that holds them in order.
+  const list = between
+    .map(([one = ""]) => /^(new\s+\w+\s?\[\]\s?\{|\[)(?=\s*[^\s\]}])[^]*([\]}])$/.exec(one))
+    .find((one) => one !== null);
+  const filled = list ? `${list[1] ?? ""}{values}${list[2] ?? ""}` : undefined;
+  return {
+    ...written,
+    call: call([empty, ...last]),
+    ...(filled !== undefined && { withValues: { call: call([filled, ...last]) } }),
+  };
+}
+
+/** What a call gives behind its key, part by part; undefined where its end is not seen. */
+function argumentsBehind({ source, literal }: LookupSample): readonly string[] | undefined {
+  const behind = source.text.slice(literal.span.end, literal.span.end + 400);
+  const blank = withoutQuoted(behind, "\"'", ({ start, end }) => "_".repeat(end - start));
+  let depth = 0;
+  for (let at = 0; at < blank.length; at++) {
+    const unit = blank[at] ?? "";
+    if (/[([{]/.test(unit)) depth++;
+    else if (/[)\]}]/.test(unit) && depth-- === 0)
+      return delimitedParts(behind.slice(0, at).replace(/^\s*,/, "")).flatMap((part) => part.trim() || []);
+  }
+  return undefined;
 }
 
 /** Of so many calls one would have values, if any had. */
