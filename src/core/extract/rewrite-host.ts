@@ -116,6 +116,8 @@ export function hostRefusal(
       parseScript("value.ts", `(${code}\n)`).problems.length > 0
     )
       return say("value", { code: island });
+    const helped = formByHelper(code);
+    if (helped) return helped;
     if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
     // Messages in percent signs keep the letter by which a value is written; in others it would be written anew.
     const letter = piece.kind === "argument" ? (piece.letter ?? "") : "";
@@ -123,6 +125,14 @@ export function hostRefusal(
       return say("formatted", { code: `%${letter}` });
   }
   return undefined;
+}
+
+/** A call that gives one of two words by a number, the words among what it is given: `pluralize(count, "boat")`. */
+const choosesForm = /(?<![\w$])(?:pluralize|plural|inflect)\w{0,20}[( ][^()"']{0,200}["']\p{L}/u;
+
+/** Why the value of a text keeps it from being a message, where a helper chooses words of its language; undefined for other values. */
+export function formByHelper(code: string): Obstacle | undefined {
+  return choosesForm.test(code) ? say("form-by-helper", { code }) : undefined;
 }
 
 /** What a lookup in code is asked of, as the file's language finds it; undefined where it is brought in, or names nothing. */
@@ -257,6 +267,10 @@ const say = notices("extract", {
   shadowed: {
     message: '"{name}" is a value here, and no lookup',
     remedy: 'rename the value "{name}", then extract again',
+  },
+  "form-by-helper": {
+    message: '"{code}" chooses a word of the source language by a number',
+    remedy: "write one message with a plural, or with forms as the book keeps them, then look that up",
   },
   "no-import-place": {
     message: 'this file has no place for "{line}", which the lookup needs',

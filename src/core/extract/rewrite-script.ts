@@ -35,7 +35,7 @@ import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import { inOrder, passes } from "./hosts.js";
-import { tooManyChoices, type Keyed } from "./rewrite-host.js";
+import { formByHelper, tooManyChoices, type Keyed } from "./rewrite-host.js";
 import { callOf, variableOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
 /** How a book's scripts write lookups, and what brings them in. */
@@ -123,6 +123,10 @@ export function scriptRefusal(
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   if (isHoisted(part, literal.span)) return say("at-load-script", {});
+  for (const piece of literal.pieces) {
+    const helped = piece.kind === "argument" ? formByHelper(piece.code) : undefined;
+    if (helped) return helped;
+  }
   if (by) {
     const name = rootOf(by.name);
     return isHidden(part, literal.span.start, by.name, by.scope.start) ? say("taken", { name }) : undefined;

@@ -996,6 +996,8 @@ describe("what stays, with the reason", () => {
     ["app/a.jsp", "<p>Hello ${user.name}, welcome</p>", /cannot be passed/],
     ["app/a.phtml", "<p>Fish &amp; chips on board</p>", /must be escaped/],
     ["app/a.html.erb", '<p>Read <a href="/t">the terms</a> first</p>', /contains elements/],
+    ["app/a.js", 'alert(`You have ${pluralize("boat", n)} left`);\n', /chooses a word/],
+    ["app/a.html.erb", '<p>You have <%= pluralize(n, "boat") %> left</p>', /chooses a word/],
     [
       "app/a.rb",
       "def f\n  show(<<~'TEXT')\n    Our best boats are here\n  TEXT\nend\n",

@@ -208,6 +208,12 @@ describe("what people read in a template", () => {
       ["Name of the boat"],
     ],
     [
+      "a tag of a library that puts a value out is a part of its sentence, and one that decides is none",
+      "a.jsp",
+      '<p>You have <c:out value="${count}"/> boats</p><p>Open <c:if test="${late}"/> later</p>',
+      ["You have  boats", "Open", "later"],
+    ],
+    [
       "a script that a template makes holds texts with values, and code that is none",
       "a.js.erb",
       '$("#late").html("<%= j render(@boat) %>");\n<% if @late %>alert("The boat to <%= @port %> is late");<% end %>',

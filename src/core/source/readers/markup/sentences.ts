@@ -101,10 +101,17 @@ function isInline(page: Page, element: MarkupElement): boolean {
   return found;
 }
 
+/** Elements of tag libraries that put a value out: `<c:out value="${count}"/>`. */
+const putsOut =
+  /^[a-z]\w{0,40}:(?:out\w{0,20}|write|print|property|get\w{1,30}|format\w{1,30}|text|value\w{0,20})$/i;
+
 function isInlineNow(page: Page, element: MarkupElement): boolean {
   if (page.isLookupElement(element)) return false;
   const name = element.name.toLowerCase();
-  const isCustom = /[A-Z]/.test(element.name) || element.name.includes("-");
+  const isCustom =
+    /[A-Z]/.test(element.name) ||
+    element.name.includes("-") ||
+    (element.children.length === 0 && putsOut.test(name));
   if (emptyElements.has(name)) return true;
   if (!isCustom && !inlineElements.has(name) && !lineBreaks.has(name)) return false;
   if (isCustom && element.children.length === 0) return true;
