@@ -123,6 +123,12 @@ const emitSchema = v.strictObject({
       "a map from endings of files to templates",
     ),
   ),
+  names: v.optional(
+    v.pipe(
+      nonEmpty("how code writes the name of a value, with {name}"),
+      v.includes("{name}", "a text with {name} in it"),
+    ),
+  ),
   setup: v.optional(
     v.pipe(
       nonEmpty("a statement such as const { t } = useTexts();"),

@@ -70,6 +70,13 @@ function passesIn(language: string): ValueWriter | undefined {
 /** Values without names, for messages whose arguments are numbered. */
 export const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
 
+/** Writes values under names with marks around them, as some programs want those in messages: `'%name%' => $name`. */
+export function withMarks(pass: ValueWriter, names: string | undefined): ValueWriter {
+  // Names that stand without quotes cannot have marks.
+  if (names === undefined || !/["']x["']/.test(pass([["x", "y"]]))) return pass;
+  return (values) => pass(values.map(([name, code]) => [names.replace("{name}", () => name), code]));
+}
+
 /** The host that a file is, with a book's templates for it. */
 export function hostOf(
   { file, dialect }: Pick<SourceFile, "file" | "dialect">,
@@ -138,7 +145,7 @@ export function hostOf(
       ? passAlone
       : isNumbered
         ? inOrder
-        : (languageNamed(language)?.passValues ?? passesIn(language) ?? inOrder),
+        : withMarks(languageNamed(language)?.passValues ?? passesIn(language) ?? inOrder, book.emit.names),
     readsIsland: (island) =>
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),

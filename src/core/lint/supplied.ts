@@ -179,7 +179,10 @@ function suppliedBy(source: CodeUse, lookup: Lookup, context: RuleContext): Supp
   const isNamed = (name: string) => !countsUnnamed || !/^\d+$/.test(name);
   const needed = new Set([...message.facts.arguments.keys()].map(givenAs).filter(isNamed));
   const callee = calleeOf(source, lookup);
-  return { source, lookup, key: key.value, needed, known, passed: argumentNames, callee };
+  // Some programs name values with the marks that they have in messages: `'%name%' => $name`.
+  const marked = new Map([...known].map((name) => [context.argument(name), name]));
+  const passed = argumentNames.map((name) => (name === undefined ? name : (marked.get(name) ?? name)));
+  return { source, lookup, key: key.value, needed, known, passed, callee };
 }
 
 interface UsedNames {

@@ -844,6 +844,21 @@ describe("words that code chooses", () => {
   });
 });
 
+test.each([
+  [
+    "app/a.php",
+    "<?php function f() { flash('Boat ' . $name . ' is late'); }\n",
+    "t('a.boatLateName', ['%name%' => $name])",
+  ],
+  // Names without quotes have no marks.
+  ["app/a.rb", 'def f(name)\n  show("Boat #{name} is late")\nend\n', "t('a.boatLateName', name: name)"],
+])("values are named with the marks that the book says: %s", async (file, code, expected) => {
+  const names = { emit: { call: "t('{key}'{args})", names: "%{name}%" }, syntax: { argument: "%{name}%" } };
+  const found = await extract(file, code, names);
+  expect(found.code).toContain(expected);
+  expect(Object.values(found.texts)).toEqual(["Boat %name% is late"]);
+});
+
 describe("the scripts of components", () => {
   const setup = { setup: "const { t } = useTexts();", import: 'import { useTexts } from "{to:app/texts}";' };
   const plain = { import: 'import { t } from "{to:app/texts}";' };
@@ -996,7 +1011,7 @@ describe("what stays, with the reason", () => {
     ["app/a.jsp", "<p>Hello ${user.name}, welcome</p>", /cannot be passed/],
     ["app/a.phtml", "<p>Fish &amp; chips on board</p>", /must be escaped/],
     ["app/a.html.erb", '<p>Read <a href="/t">the terms</a> first</p>', /contains elements/],
-    ["app/a.js", 'alert(`You have ${pluralize("boat", n)} left`);\n', /chooses a word/],
+    ["app/a.js", 'f(() => alert(`You have ${pluralize("boat", n)} left`));\n', /chooses a word/],
     ["app/a.html.erb", '<p>You have <%= pluralize(n, "boat") %> left</p>', /chooses a word/],
     [
       "app/a.rb",

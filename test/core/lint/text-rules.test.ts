@@ -987,6 +987,22 @@ test("a value that only chooses words need not be in a translation that has no c
   expect(await missing("Plural: %number% boats", "Bot")).toBe(1);
 });
 
+test("code may name values with the marks that they have in messages", async () => {
+  const project = memoryProject(
+    { syntax: { argument: "%{name}%" }, code: ["src/**"], lookups: [{ call: "say" }] },
+    {
+      "t/en.json": '{ "a": "Sell %boat% to %owner%" }',
+      "src/a.php":
+        "<?php\nshow(say('a', ['%boat%' => 1, '%owner%' => 2]));\nshow(say('a', ['boat' => 1, '%ownr%' => 2]));\n",
+    },
+  );
+  const findings = (await lintProject(project)).filter(({ rule }) => rule.startsWith("argument/"));
+  expect(findings.map(({ rule, line }) => `${rule} ${line}`).sort()).toEqual([
+    "argument/spare 3",
+    "argument/unsupplied 3",
+  ]);
+});
+
 describe("arguments that code passes", () => {
   const lint = (code: string) =>
     lintExample({

@@ -1006,6 +1006,16 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "names of values with marks around them",
+      {
+        "t/en.json":
+          '{ "home": { "title": "Open %boat%", "lead": "Shut %boat% of %owner%" }, "foot": { "note": "Note" } }',
+        "src/a.php":
+          "<?php\nshow(say('home.title', ['%boat%' => 1]), say('home.lead', ['%boat%' => 1, '%owner%' => 2]), say('foot.note'));\n",
+      },
+      { syntax: { argument: "%{name}%" }, emit: { call: "say('{key}'{args})", names: "%{name}%" } },
+    ],
+    [
       "a store of components, by what brings its variable in",
       {
         "src/A.svelte":

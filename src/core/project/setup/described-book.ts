@@ -21,6 +21,7 @@ import { fillingOf, isOfRuby } from "./filled-texts.js";
 import { bareMarks, classMarks, findMarks, markInWords, type ProposedMark } from "./found-marks.js";
 import { isOfBrowser, numberedByBrowser, type LookupUse } from "./lookup-use.js";
 import { keysOf } from "./source-language.js";
+import { markedNames } from "./filled-call.js";
 import { otherCatalogs } from "./text-lookups.js";
 import type { InitAnswers } from "./init-plan.js";
 import type { Seen } from "./study.js";
@@ -112,14 +113,20 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     grounds.push("No lookup of its keys found in the code; t(…) is proposed.");
   const relative = findRelative(users, keys, grounds);
   const inRuby = isOfRuby(lookups.uses);
-  const syntax = chooseSyntax(
-    found.texts,
-    grounds,
-    fillingOf(lookups.uses),
-    inRuby ? "percent-brace" : lookups.uses.some(isOfBrowser) ? numberedByBrowser : undefined,
-    keyCount(found),
-    !/\.properties$/.test(found.files) && users.length > 0 && !users.some(isOfJava),
-  );
+  const marked = markedNames(lookups.uses, found.texts);
+  if (marked !== undefined)
+    grounds.push(`Code names the values of its texts as these write them: ${JSON.stringify(marked)}.`);
+  const syntax =
+    marked !== undefined
+      ? { argument: marked }
+      : chooseSyntax(
+          found.texts,
+          grounds,
+          fillingOf(lookups.uses),
+          inRuby ? "percent-brace" : lookups.uses.some(isOfBrowser) ? numberedByBrowser : undefined,
+          keyCount(found),
+          !/\.properties$/.test(found.files) && users.length > 0 && !users.some(isOfJava),
+        );
   const allKeys = new Set([...found.keys.values()].flatMap((set) => [...set]));
   const plurals = choosePlurals(
     {
@@ -164,7 +171,8 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     ...lookups.uses.map(({ lookup }) => lookup),
     ...(inAnnotations ? [{ binding: "{KEY}" }] : []),
   ];
-  const written = emit || inAnnotations ? { ...emit, ...inAnnotations } : undefined;
+  const named = emit && marked !== undefined ? { names: marked } : undefined;
+  const written = emit || inAnnotations ? { ...emit, ...named, ...inAnnotations } : undefined;
   const book = {
     name,
     code: codeGlobs(users, grounds),

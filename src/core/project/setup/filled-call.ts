@@ -138,6 +138,29 @@ function argumentsBehind({ source, literal }: LookupSample): readonly string[] |
   return undefined;
 }
 
+/**
+ * How code names the values of its texts, where that is with the marks that the texts themselves have: `%{name}%` for
+ * `say("boat.late", ['%name%' => $name])`. Undefined where it is not, or in several ways.
+ */
+export function markedNames(uses: readonly LookupUse[], texts: readonly string[]): string | undefined {
+  const counts = new Map<string, number>();
+  let all = 0;
+  for (const { samples } of uses)
+    for (const { source, literal } of samples) {
+      const behind = source.text.slice(literal.span.end, literal.span.end + 200).split(";", 1)[0] ?? "";
+      for (const [, before = "", name = "", after = ""] of behind.matchAll(
+        /["']([^\w\s"']{0,3})([A-Za-z]\w{0,60})([^\w\s"']{0,3})["']\s{0,3}(?:=>|:)/g,
+      )) {
+        all++;
+        const written = before + name + after;
+        if (before !== "" && texts.some((text) => text.includes(written)))
+          counts.set(`${before}{name}${after}`, (counts.get(`${before}{name}${after}`) ?? 0) + 1);
+      }
+    }
+  const marked = most(counts);
+  return marked !== undefined && (counts.get(marked) ?? 0) * 5 >= all * 4 ? marked : undefined;
+}
+
 /** Of so many calls one would have values, if any had. */
 export const enoughCalls = 20;
 

@@ -31,7 +31,8 @@ export const argumentUnsupplied = defineRule({
       if (needed.size === 0) continue;
       const missing = [...needed].filter((name) => !passed.includes(name) && !given.has(name));
       if (missing.length === 0) continue;
-      const names = missing.join(", ");
+      const { names: written = "{name}" } = context.book.config.emit;
+      const names = missing.map((name) => written.replace("{name}", () => name)).join(", ");
       const data = { arguments: missing.map((name) => context.argument(name)).join(", "), key, names };
       context.reportCode(source, lookup.keySpan, "unsupplied", data, { key });
     }
