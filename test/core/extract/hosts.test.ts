@@ -792,6 +792,18 @@ describe("words that code chooses", () => {
       "{n, plural, =1 {You have one seat left} other {You have # seats left}}",
     ],
     [
+      "app/a.html.erb",
+      '<p>You have <%= pluralize(@seats.size, "seat") %> left</p>\n',
+      ", seats: @seats.size) %></p>",
+      "{seats, plural, one {You have # seat left} other {You have # seats left}}",
+    ],
+    [
+      "app/a.rb",
+      'def f(n)\n  show("You have #{pluralize(n, "seat")} left")\nend\n',
+      ", n: n))",
+      "{n, plural, one {You have # seat left} other {You have # seats left}}",
+    ],
+    [
       "app/a.vue",
       '<template><p>You have {{ n === 1 ? "one seat" : n + " seats" }} left</p></template>\n',
       "{ n }) }}</p>",
@@ -1012,7 +1024,7 @@ describe("what stays, with the reason", () => {
     ["app/a.phtml", "<p>Fish &amp; chips on board</p>", /must be escaped/],
     ["app/a.html.erb", '<p>Read <a href="/t">the terms</a> first</p>', /contains elements/],
     ["app/a.js", 'f(() => alert(`You have ${pluralize("boat", n)} left`));\n', /chooses a word/],
-    ["app/a.html.erb", '<p>You have <%= pluralize(n, "boat") %> left</p>', /chooses a word/],
+    ["app/a.html.erb", '<p>You have <%= pluralize(n, "person") %> left</p>', /chooses a word/],
     [
       "app/a.rb",
       "def f\n  show(<<~'TEXT')\n    Our best boats are here\n  TEXT\nend\n",

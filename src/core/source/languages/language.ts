@@ -196,6 +196,8 @@ export interface Language {
   readonly ofBytes?: RegExp;
   /** What a value in a string is outside of it, where that is written in another way. */
   outsideString?(code: string): string;
+  /** Helpers that put out a number and its word, which they choose by it: `pluralize(count, "boat")`. */
+  readonly counts?: RegExp;
   /** Calls that join lines to one text. */
   readonly joins?: RegExp;
   /** Whether an interpolation says how its value is written: `{price:.2f}`. */

@@ -79,6 +79,7 @@ export const ruby = defineLanguage({
   escapesIn: (open) => (/^'|^%[qw]/.test(open) ? quoteEscapes : fullEscapes),
   passValues: listed("", (name, code) => `${name}: ${passable(code)}`, ""),
   passable,
+  counts: /^(?:\w{1,40}\.)?pluralize$/,
   asString: (call) => `${call}.to_s`,
   imports: {
     lines: /^require(?:_relative)?\b[^\n]*$/gm,

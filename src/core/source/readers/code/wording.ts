@@ -3,6 +3,7 @@ import type { Span } from "../../../text/span.js";
 import type { ChoicePiece, LookupKey, Piece, WrittenString } from "../../model.js";
 import { joinTexts } from "../../pieces.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
+import { countedWord } from "../counted-words.js";
 import { choicePiece, flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
 import type { Grammar } from "../../languages/language.js";
 import { bareNode, childIn, namedChildren, type CodeNode } from "./tree.js";
@@ -124,7 +125,7 @@ export class Wording {
         side ? this.partsOf(side, unique, taken) : [],
       );
     if (this.nodes.spec.strings.includes(bare.type)) return this.piecesOf(bare, unique, taken);
-    const choice = this.choiceOf(node, unique, taken);
+    const choice = this.choiceOf(node, unique, taken) ?? this.countOf(node, unique);
     return [choice ?? this.argument(node, unique)];
   }
 
@@ -209,11 +210,23 @@ export class Wording {
         this.nodes.text[child.start - 1] === "{" &&
         this.nodes.text[child.end] === "}";
       put(braced ? child.start - 1 : child.start);
-      pieces.push(this.choiceOf(child, unique, taken) ?? this.argument(child, unique, !braced));
+      pieces.push(
+        this.choiceOf(child, unique, taken) ??
+          this.countOf(child, unique) ??
+          this.argument(child, unique, !braced),
+      );
       at = braced ? child.end + 1 : child.end;
     }
     put(inner.end);
     return pieces;
+  }
+
+  /** A number with its word, where a helper puts both out. */
+  private countOf(node: CodeNode, unique: Unique): ChoicePiece | undefined {
+    const { counts } = this.nodes.spoken;
+    if (!counts) return undefined;
+    const code = this.nodes.textOf(node).replace(/^#\{|\}$/g, "");
+    return countedWord(code, { start: node.start, end: node.end }, counts, unique, this.sourceLanguage);
   }
 
   private argument(node: CodeNode, unique: Unique, isInString = false): Piece {

@@ -1,5 +1,7 @@
 import { decodeHTML } from "entities";
 import type { Piece } from "../../model.js";
+import { languageNamed } from "../../languages/index.js";
+import { countedWord } from "../counted-words.js";
 import { nameFromCode } from "../expression-names.js";
 import type { Page } from "./page.js";
 import { endOf } from "./parts.js";
@@ -59,11 +61,18 @@ export function textPieces(
     at = island.end;
     if (island.kind !== "output") continue;
     const code = page.text.slice(island.codeStart, island.codeEnd).trim();
+    const span = { start: island.start, end: island.end };
+    const counts = languageNamed(page.dialect.language)?.counts;
+    const counted = countedWord(code, span, counts, unique, page.shapes.sourceLanguage);
+    if (counted) {
+      pieces.push(counted);
+      continue;
+    }
     pieces.push({
       kind: "argument",
       name: unique(nameFromCode(code), code),
       code,
-      span: { start: island.start, end: island.end },
+      span,
       mayBeAbsent: false,
     });
   }
