@@ -18,8 +18,11 @@ export function classKnown(
 ): Receiver | undefined {
   const { spaces } = languages[language];
   if (!spaces) return undefined;
+  // What is called with the key itself, and not what fills its text around that.
   const [, name, isFunction] =
-    /(?<![\w.$\\>:])(?:(\p{Lu}\w{0,80})\s?(?:\.|::)|([A-Za-z_]\w{0,80})\()/u.exec(template) ?? [];
+    /(?<![\w.$\\>:])(?:(\p{Lu}\w{0,80})\s?(?:\.|::)[\w.:]{0,80}(?:\((?:[^()"'`]{0,80},\s?)?["'`]|\[["'])?|([A-Za-z_]\w{0,80})\((?:[^()"'`]{0,80},\s?)?["'`])\{key\}/u.exec(
+      template,
+    ) ?? [];
   if (name !== undefined)
     return { name, isKnown: isSeen({ name, text, spaces, some, declared: named(name) }) };
   if (isFunction === undefined || spaces.functions === undefined) return undefined;

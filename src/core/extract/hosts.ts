@@ -88,7 +88,9 @@ export function hostOf(
   const script = isScript(file);
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   // What a line of scripts brings in is in no other language, unless that has a function of the same name.
-  const mayCall = usual === undefined || language === "script" || usual.includes(language);
+  // Nor does a component have what nobody says but the usual name.
+  const isScripts = own.call === undefined ? script : language === "script";
+  const mayCall = usual === undefined || isScripts || usual.includes(language);
   const usualCall = own.call ?? (usesDefaultCall(book.lookups) ? defaultCall : undefined);
   const helper = helperIn(own.content);
   const call =

@@ -6,17 +6,27 @@ interface Case {
   readonly call: string;
   /** The line that brings the class in. */
   readonly line?: string;
+  /** The call with values. */
+  readonly filled?: string;
   readonly files: Readonly<Record<string, string>>;
 }
 
 /** What becomes of the file `src/X`, and why its texts stayed. */
-async function extract(name: string, { call, line, files }: Case) {
+async function extract(name: string, { call, line, filled, files }: Case) {
   const ending = /\.\w+$/.exec(name)?.[0] ?? "";
   const project = memoryProject(
     {
       code: ["src/**"],
       lookups: [{ call: call.split("(")[0] }],
-      emit: { endings: { [ending]: { call, ...(line !== undefined && { import: line }) } } },
+      emit: {
+        endings: {
+          [ending]: {
+            call,
+            ...(line !== undefined && { import: line }),
+            ...(filled !== undefined && { withValues: { call: filled } }),
+          },
+        },
+      },
     },
     {
       "t/en.json": "{}",
@@ -117,6 +127,20 @@ describe("a class that a lookup is asked of is seen from its own package, or bro
       "PHP, none, as others without one",
       "X.php",
       php("", { "Y.php": "<?php\nclass Y { function f() { echo Texts::get($key); } }\n" }),
+      true,
+    ],
+    [
+      "PHP, what fills a text and another namespace has as well",
+      "X.php",
+      {
+        call: "say('{key}')",
+        filled: "sprintf(say('{key}'), {values})",
+        files: {
+          "say.php": "<?php\nnamespace Safe;\nfunction sprintf($format) { return $format; }\n",
+          "X.php":
+            "<?php\nnamespace A;\nclass X { function f($n) { $this->flash('Our best boats: ' . $n); } }\n",
+        },
+      },
       true,
     ],
     ["PHP, a function in its namespace", "X.php", say("namespace A\\Util;"), true],

@@ -1198,3 +1198,20 @@ test("elements side by side with one value among them are no sentence", async ()
     "The boat is late",
   ]);
 });
+
+test.each<[string, Record<string, unknown>, string, boolean]>([
+  ["nobody says how it looks texts up", {}, "export const x = 1;", false],
+  ["another one has it", {}, '<template><p>{{ t("a.b") }}</p></template>', true],
+  ["the book says it", { emit: { call: 't("{key}"{args})' } }, "export const x = 1;", true],
+])("a template of a component gets a lookup where %s: %#", async (_, book, script, isMoved) => {
+  const project = memoryProject(
+    { code: ["src/**"], lookups: [{ call: "t" }], ...book },
+    {
+      "t/en.json": "{}",
+      "src/a.vue": "<template><p>The boat is late today</p></template>\n",
+      [script.startsWith("<") ? "src/b.vue" : "src/b.js"]: `${script}\n`,
+    },
+  );
+  const { extracted } = await extractProject(project);
+  expect(extracted.length > 0).toBe(isMoved);
+});
