@@ -50,7 +50,7 @@ describe("extraction from the sample project", () => {
 
   test("the board in Java fills the text that it looks up", () => {
     expect(readFileSync(join(folder, "harbor/src/lanternfish/harbor/Board.java"), "utf8")).toContain(
-      'java.text.MessageFormat.format(texts.getString("board.berthFreeUntilNoon"), berth)',
+      'java.text.MessageFormat.format(texts.getString("board.berthFreeUntilNoon"), String.valueOf(berth))',
     );
   });
 
