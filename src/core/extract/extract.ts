@@ -127,7 +127,13 @@ function attempted(job: Extraction, source: SourceFile): FileTrial | Waiting {
     return [];
   };
   const asksWhether = () => askOthers().length > 0;
-  const classes = { named: askOthers, have: asksWhether, beside: askOthers, some: asksWhether };
+  const classes = {
+    named: askOthers,
+    fitting: askOthers,
+    have: asksWhether,
+    beside: askOthers,
+    some: asksWhether,
+  };
   const { shared, steps } = recorded(job.shared);
   const result = extractFile(
     { ...job, shared, options: { ...job.options, scriptsNaming: askOthers, classes } },

@@ -71,7 +71,7 @@ function passesIn(language: string): ValueWriter | undefined {
 export const inOrder: ValueWriter = (values) => values.map(([, code]) => `, ${code}`).join("");
 
 /** Writes values under names with marks around them, as some programs want those in messages: `'%name%' => $name`. */
-export function withMarks(pass: ValueWriter, names: string | undefined): ValueWriter {
+function withMarks(pass: ValueWriter, names: string | undefined): ValueWriter {
   // Names that stand without quotes cannot have marks.
   if (names === undefined || !/["']x["']/.test(pass([["x", "y"]]))) return pass;
   return (values) => pass(values.map(([name, code]) => [names.replace("{name}", () => name), code]));

@@ -45,7 +45,7 @@ export function importLineEdit(
   }
   const head = place.head.exec(plain) ?? place.start?.exec(plain);
   const at = head ? head.index + head[0].length : 0;
-  if (place.opens && !place.opens.test(text)) return undefined;
+  if (lacksImportPlace(language, dialect, text, line)) return undefined;
   const isOpen = /^[ \t]*(?:\r?\n|$)/.test(text.slice(at));
   const before = at > 0 && !place.isTight ? lineEnd : "";
   return { start: at, end: at, replacement: before + wanted + lineEnd + (isOpen ? "" : lineEnd) };

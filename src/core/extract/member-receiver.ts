@@ -23,6 +23,8 @@ export interface BookClasses {
   have(name: string, isCall: boolean): boolean;
   /** The texts of the other files of a file's folder. */
   beside(file: string): readonly string[];
+  /** The texts of the files that a pattern without a state fits. */
+  fitting(pattern: RegExp): readonly string[];
   /** Whether the text of some file fits. */
   some(test: (text: string, file: string) => boolean): boolean;
 }
@@ -32,20 +34,20 @@ export function bookClasses(
   files: () => Iterable<{ readonly file: string; readonly text: string }>,
 ): BookClasses {
   const all = lazily(() => [...files()]);
-  const byName = new Map<string, readonly string[]>();
+  const byPattern = new Map<string, readonly string[]>();
   const had = new Map<string, boolean>();
   const some = (test: (text: string, file: string) => boolean) =>
     all().some(({ text, file }) => test(text, file));
+  const fitting = (pattern: RegExp) => {
+    const found =
+      byPattern.get(String(pattern)) ?? all().flatMap(({ text }) => (pattern.test(text) ? [text] : []));
+    byPattern.set(String(pattern), found);
+    return found;
+  };
   return {
     some,
-    named(name) {
-      const known = byName.get(name);
-      if (known) return known;
-      const head = headOf(name);
-      const found = all().flatMap(({ text }) => (head.test(text) ? [text] : []));
-      byName.set(name, found);
-      return found;
-    },
+    named: (name) => fitting(headOf(name)),
+    fitting,
     have(name, isCall) {
       const end = isCall ? "\\(" : "[.=;]";
       const word = new RegExp(`(?<![\\w."'])(?<!\\bnew\\s)${literally(name)}\\s{0,9}${end}`);

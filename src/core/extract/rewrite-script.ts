@@ -29,6 +29,7 @@ import {
   type SetupLine,
   type SetupPlace,
 } from "../source/readers/script/scopes.js";
+import { variableOf } from "../source/dialects/dialect.js";
 import { literally } from "../text/key-pattern.js";
 import { thisHas } from "./this-receiver.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
@@ -36,7 +37,7 @@ import { contains, type Span } from "../text/span.js";
 import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
 import { inOrder, passes } from "./hosts.js";
 import { formByHelper, tooManyChoices, type Keyed } from "./rewrite-host.js";
-import { callOf, variableOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
+import { callOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
 /** How a book's scripts write lookups, and what brings them in. */
 export interface ScriptEmission {
@@ -154,7 +155,7 @@ export function scriptRefusal(
   const { start } = literal.span;
   const binding = moduleBinding(program, name);
   // A sign before a name takes what a component has brought in under the name without it.
-  const variable = variableOf(name, part.storeSign);
+  const variable = variableOf(name, part);
   const store = variable === name ? undefined : moduleBinding(program, variable);
   if (typeof store === "object") return undefined;
   const isTaken = say("taken", { name });
@@ -231,7 +232,7 @@ export function templateRefusal(
   const [asked] = calledIn(template);
   const name = rootOf(asked ?? "");
   if (asked === undefined || name === "this") return undefined;
-  const variable = variableOf(name, dialect.storeSign);
+  const variable = variableOf(name, dialect);
   const isBroughtIn =
     setup?.names.includes(name) === true ||
     imports.some(({ names }) => names.some(({ local }) => local === variable));
@@ -502,7 +503,7 @@ export function scriptEdits(
   };
   const edits = [...deferrals(chosen), ...editsWithin(part.span), ...watched(chosen, part, setup, text)];
   const called = new Set(
-    [...alsoCalled, ...[...templates].flatMap(namesCalled)].map((name) => variableOf(name, part.storeSign)),
+    [...alsoCalled, ...[...templates].flatMap(namesCalled)].map((name) => variableOf(name, part)),
   );
   const isBare = !hasSemicolons(part);
   const setups = setupEdits(chosen, part, setup, called);

@@ -4,6 +4,7 @@ import type { SourceFile } from "../source/model.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
 import { withoutQuoted } from "../text/delimited.js";
 import { literally } from "../text/key-pattern.js";
+import { lazily } from "../text/lazy.js";
 import type { Span } from "../text/span.js";
 import { nodesAround, treeOf } from "./code-tree.js";
 import type { Receiver } from "./member-receiver.js";
@@ -56,14 +57,14 @@ export function lackingArgument(
   );
   const { deferring } = languages[language];
   const { text } = source;
+  const root = lazily(() => treeOf(source, language));
+  const outside = lazily(() => linesOutside(text, outermost(root(), deferring)));
   for (const name of names.filter((one) => !ofLanguage.test(one))) {
     const named = new RegExp(`(?<![\\w.@$"'])${literally(name)}(?!\\w|["'])`);
-    const root = treeOf(source, language);
-    const isInside = nodesAround(root, start).some(
+    const isInside = nodesAround(root(), start).some(
       (node) => deferring.test(node.type) && named.test(text.slice(node.start, start)),
     );
-    if (!isInside && !linesOutside(text, outermost(root, deferring)).some((line) => named.test(line)))
-      return { name, isKnown: false };
+    if (!isInside && !outside().some((line) => named.test(line))) return { name, isKnown: false };
   }
   return undefined;
 }

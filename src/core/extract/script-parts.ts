@@ -33,11 +33,6 @@ export function callOf(asked: string): RegExp {
   return new RegExp(`(?<![\\w$.])${literally(asked)}\\(`);
 }
 
-/** The variable that a name in a script stands for: `say` of `$say`, where a sign takes what is in it. */
-export function variableOf(name: string, storeSign: string | undefined): string {
-  return storeSign !== undefined && name.startsWith(storeSign) ? name.slice(storeSign.length) : name;
-}
-
 /** Finds the scripts of a book, and of its components, in which a name stands, the file of the name itself aside. */
 export type ScriptsNaming = (name: string, file: string) => readonly ScriptPart[];
 

@@ -1,7 +1,7 @@
 import { readTree, type MarkupElement } from "../source/readers/markup/tree.js";
 import { elementAt } from "../source/readers/markup/parts.js";
 import { findIslands } from "../source/dialects/index.js";
-import type { Binding, Dialect, Island } from "../source/dialects/dialect.js";
+import { variableOf, type Binding, type Dialect, type Island } from "../source/dialects/dialect.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { calledIn } from "../source/book-code.js";
 import type { SourceFile } from "../source/model.js";
@@ -22,10 +22,8 @@ export function shadowedName(template: string, source: SourceFile, { start }: Sp
   );
   if (name === undefined || !/^[A-Za-z_$][\w$]*$/.test(name)) return undefined;
   const { dialect } = source;
-  const { storeSign: sign } = dialect ?? {};
-  const variable = sign !== undefined && name.startsWith(sign) ? name.slice(sign.length) : name;
   const isOther = dialect
-    ? isBoundInPage(variable, source, dialect, start)
+    ? isBoundInPage(variableOf(name, dialect), source, dialect, start)
     : isBoundInFunction(name, source, start);
   return isOther ? name : undefined;
 }

@@ -1,3 +1,4 @@
+import { variableOf } from "../source/dialects/dialect.js";
 import type { SourceFile } from "../source/model.js";
 import type { CodeNode } from "../source/readers/code/tree.js";
 import { nodesAround, treeOf } from "./code-tree.js";
@@ -17,7 +18,7 @@ function isKnown(name: string, source: SourceFile, start: number): boolean {
   const { dialect, text } = source;
   if (dialect?.hasSharedMembers) return true;
   // What a sign takes out of a variable is known as that is, and scripts of components bring it in.
-  if (dialect?.storeSign !== undefined && name.startsWith(dialect.storeSign)) return true;
+  if (variableOf(name, dialect) !== name) return true;
   // A page of another engine is given its variables: it has those that it shows.
   if (dialect && !dialect.isProgram) return new RegExp(`${literally(name)}(?!\\w)`).test(text);
   const root = treeOf(source, "php");

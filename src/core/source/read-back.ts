@@ -37,8 +37,8 @@ export const askingCall = new RegExp(`(?:^|[.>:])(?:${asking})$`, "i");
 
 /** A string that such a call is given, and one by which a page of several is put in or shown. */
 const asked = new RegExp(`[.>:](?:${asking})\\(\\s{0,9}${quoted}`, "gi");
-const named = new RegExp(String.raw`[.>]add\((?:[\w.()]{1,60}),\s?${quoted}\s?\)`, "g");
-const shownByName = new RegExp(String.raw`[.>]show\((?:[\w.()]{1,60}),\s?${quoted}\s?\)`, "g");
+const named = new RegExp(String.raw`[.>]add\([\w.()]{1,60},\s?${quoted}\s?\)`, "g");
+const shownByName = new RegExp(String.raw`[.>]show\([\w.()]{1,60},\s?${quoted}\s?\)`, "g");
 
 /** A string behind a sign or word that compares, or before it. */
 const behind = new RegExp(

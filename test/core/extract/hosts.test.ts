@@ -106,6 +106,20 @@ describe("each language gets a lookup of its own kind", () => {
     ],
     [
       "app/A.cs",
+      'class A { void F() { Show("""\r\n      Leave by eight.\r\n        Not later.\r\n      """); } }\r\n',
+      'Show(t("a.leaveEightNotLater"));',
+      "a.leaveEightNotLater",
+      "Leave by eight.\n  Not later.",
+    ],
+    [
+      "app/a.php",
+      "<?php function f() {\r\n  return show(<<<TEXT\r\n    Leave by eight.\r\n      Not later.\r\n    TEXT);\r\n}\r\n",
+      'return show(t("a.leaveEightNotLater"));',
+      "a.leaveEightNotLater",
+      "Leave by eight.\n  Not later.",
+    ],
+    [
+      "app/A.cs",
       'class A { void F() { Show($"""\n      Leave by "eight", {name}.\n        Not later.\n      """); } }\n',
       'Show(t("a.leaveEightNotLater", new { name }));',
       "a.leaveEightNotLater",

@@ -1045,6 +1045,27 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "what all calls get behind values that the language names itself",
+      {
+        "src/a.php":
+          "<?php\nshow(say('home.title', [], 'web'), say('home.lead', ['name' => $name], 'web'), say('foot.note', [], 'web'));\n",
+      },
+      {
+        emit: {
+          call: "say('{key}', [], 'web')",
+          withValues: { call: "say('{key}', {values}, 'web')" },
+        },
+      },
+    ],
+    [
+      "what all calls get behind the key, the values without names",
+      {
+        "src/a.php":
+          "<?php\nshow(say('home.title', [], 'web'), say('home.lead', [$name], 'web'), say('foot.note', [], 'web'));\n",
+      },
+      { emit: { call: "say('{key}', [], 'web')" } },
+    ],
+    [
       "what all calls get right behind the key",
       {
         "src/a.py":

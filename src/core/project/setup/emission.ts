@@ -41,9 +41,12 @@ export function emissionOf(
   const ofComponents = new Set(
     code.flatMap(({ file, dialect }) => (dialect?.isComponent ? [posix.extname(file)] : [])),
   );
-  const inComponents = called((ending) => ofComponents.has(ending));
   // What scripts of components alone make for themselves is made in others like them.
-  const scripts = called(isScriptEnding) ?? (inComponents?.setup !== undefined ? inComponents : undefined);
+  const inComponents = () => {
+    const found = called((ending) => ofComponents.has(ending));
+    return found?.setup === undefined ? undefined : found;
+  };
+  const scripts = called(isScriptEnding) ?? inComponents();
   const own: Record<string, EndingEmission> = {};
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;

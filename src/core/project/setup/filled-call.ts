@@ -112,16 +112,25 @@ export function withSameBehind(written: WrittenLookup, samples: readonly LookupS
   const empty = between.find(([one]) => one !== undefined && noValues.test(one))?.[0];
   if (empty === undefined || between.some((one) => one.length !== 1)) return written;
   const last = behind === 0 ? [] : first.slice(-behind);
-  // `new Object[]{name, count}`, `[name, count]`: a list that holds them in order.
-  const list = between
-    .map(([one = ""]) => /^(new\s+\w+\s?\[\]\s?\{|\[)(?=\s*[^\s\]}])[^]*([\]}])$/.exec(one))
-    .find((one) => one !== null);
-  const filled = list ? `${list[1] ?? ""}{values}${list[2] ?? ""}` : undefined;
+  const filled = between.flatMap(([one = ""]) => placeOfValues(one) ?? []).at(0);
   return {
     ...written,
     call: call([empty, ...last]),
     ...(filled !== undefined && { withValues: { call: call([filled, ...last]) } }),
   };
+}
+
+/**
+ * The place for values in what a call gave its message: a list that holds them in order, `new Object[]{name, count}`, or what the
+ * language writes itself, `['name' => $name]` and `{ name }`; undefined for a variable, and for lists whose values have no names.
+ */
+function placeOfValues(given: string): string | undefined {
+  const [, list] = /^(new\s+\w+\s?\[\]\s?\{)(?=\s*[^\s}])[^]*\}$/.exec(given) ?? [];
+  if (list !== undefined) return `${list}{values}}`;
+  const isNamed =
+    (given.startsWith("[") && given.endsWith("]") && given.includes("=>")) ||
+    (given.startsWith("{") && given.endsWith("}") && !noValues.test(given));
+  return isNamed ? "{values}" : undefined;
 }
 
 /** What a call gives behind its key, part by part; undefined where its end is not seen. */

@@ -1,7 +1,8 @@
 import { posix } from "node:path";
 import type { Literal, SourceFile } from "../../source/model.js";
 import { keyName } from "../../source/bound-key.js";
-import { languages } from "../../source/languages/index.js";
+import { variableOf } from "../../source/dialects/dialect.js";
+import { languageOf, languages } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { literally } from "../../text/key-pattern.js";
 import { boundNames, importLine } from "./bound-names.js";
@@ -75,15 +76,9 @@ export function writtenAt(
   }
   const line =
     isScript(source.file) || source.dialect?.isComponent === true
-      ? importLine(source.file, text, withoutSign(name, source))
+      ? importLine(source.file, text, variableOf(name, source.dialect))
       : otherImport(source, name, places);
   return { call, ...(line !== undefined && { import: line }) };
-}
-
-/** The variable that a name with a sign before it stands for: `say` of `$say`, where the file's templates have such signs. */
-function withoutSign(name: string, { dialect }: SourceFile): string {
-  const { storeSign: sign } = dialect ?? {};
-  return sign !== undefined && name.startsWith(sign) ? name.slice(sign.length) : name;
 }
 
 export function quoteOf({ span }: Literal, text: string): string {
@@ -124,7 +119,8 @@ function otherImport({ text, file }: SourceFile, name: string, places: CodePlace
     `^(?:from\\s+\\S{1,200}\\s+import\\s+(?:[\\w, ]{0,200}\\b)?${escaped}(?!\\w)(?!\\s+as\\b)[\\w, ]{0,200}|import\\s+(?:static\\s+)?[\\w.]{1,200}\\.${escaped};|use\\s+(?:function\\s+)?[\\w\\\\]{1,200}\\\\${escaped};)[ \\t]*$`,
     "m",
   ).exec(text)?.[0];
-  if (line === undefined) return usingOf(text, name, places.spacesOf);
+  if (line === undefined)
+    return languageOf(file) === "csharp" ? usingOf(text, name, places.spacesOf) : undefined;
   // Of several names that a line brings in, the others are not wanted everywhere.
   if (!line.startsWith("from")) return line.trim();
   const renamed = new RegExp(`(\\w{1,60})\\s+as\\s+${escaped}(?!\\w)`).exec(line)?.[0];

@@ -292,3 +292,9 @@ export const bracedBranches: BranchMarks = {
   end: /<%-?\s{0,9}\}\s{0,9}-?%>/,
   next: /<%-?\s{0,9}\}/,
 };
+
+/** The variable that a name stands for: `say` of `$say`, where a sign before it takes what is in the variable. */
+export function variableOf(name: string, dialect: Pick<Dialect, "storeSign"> | undefined): string {
+  const { storeSign: sign } = dialect ?? {};
+  return sign !== undefined && name.startsWith(sign) ? name.slice(sign.length) : name;
+}

@@ -102,13 +102,19 @@ export class NodeTexts {
       .split("\n")
       .filter((line, index, all) => line.trim() !== "" || (isAlone && index === all.length - 1));
     const found: BlockString = {
-      inner: { start, end: margin === "least" ? closing : Math.max(lastLine - 1, start) },
+      inner: { start, end: margin === "least" ? closing : this.lineBefore(lastLine, start) },
       body: node,
       name: "",
       indent: margin === "least" ? Math.min(...lines.map(blanksOf)) : closing - lastLine,
     };
     this.blocks.set(node, found);
     return found;
+  }
+
+  /** Where the line ends that is before one, its end signs left out. */
+  private lineBefore(lineStart: number, least: number): number {
+    const end = lineStart - (this.text[lineStart - 2] === "\r" ? 2 : 1);
+    return Math.max(end, least);
   }
 
   /** The inside of a string, without its quotes and prefix. */

@@ -184,7 +184,9 @@ export class Wording {
     });
     const margin = new RegExp(`(\\n)[ \\t]{1,${Math.max(indent, 1)}}`, "g");
     const valueOf = (from: number, to: number) => {
-      const value = this.nodes.unescape(node, from, to);
+      const written = this.nodes.unescape(node, from, to);
+      // A line ends in the same way to the program's readers, whatever the file writes.
+      const value = block ? written.replaceAll("\r\n", "\n") : written;
       if (indent === 0) return value;
       return from === inner.start ? `\n${value}`.replace(margin, "$1").slice(1) : value.replace(margin, "$1");
     };
