@@ -118,7 +118,18 @@ const emitSchema = v.strictObject({
       v.strictObject({
         ...emitTemplates,
         import: v.optional(nonEmpty("the line that brings the lookup in")),
-        atLoad: v.optional(v.boolean("true or false")),
+        atLoad: v.optional(
+          v.union(
+            [
+              v.boolean("true or false"),
+              v.strictObject({
+                call: nonEmpty("an expression with {key} and {args}"),
+                import: v.optional(nonEmpty("the line that brings that lookup in")),
+              }),
+            ],
+            "true, false, or the lookup for what is evaluated while a file is loaded",
+          ),
+        ),
       }),
       "a map from endings of files to templates",
     ),

@@ -68,9 +68,12 @@ export function fillTemplate(
 /** A name that stands as a symbol without quotes. */
 const isPlainSymbol = /^[A-Za-z_]\w*$/;
 
-/** Whether a lookup is a helper with its values behind it and no brackets: `{{text "{key}"{args}}}`, `(text "{key}"{args})`. */
+/**
+ * Whether a lookup is a helper or tag with its values behind it and no brackets: `{{text "{key}"{args}}}`, `(text "{key}"{args})`,
+ * `{% text "{key}"{args} %}`.
+ */
 function isHelper(template: string): boolean {
-  return /^(?:\{\{\{?\s{0,9}|\()[\w./-]{1,60}\s{1,9}["']\{key\}["']\s{0,9}\{(?:args|values)\}\s{0,9}(?:\}\}|\))/.test(
+  return /^(?:\{\{\{?\s{0,9}|\{%-?\s{0,9}|\()[\w./-]{1,60}\s{1,9}["']\{key\}["']\s{0,9}\{(?:args|values)\}\s{0,9}(?:\}\}|-?%\}|\))/.test(
     template,
   );
 }

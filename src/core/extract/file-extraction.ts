@@ -32,7 +32,7 @@ import { lazily } from "../text/lazy.js";
 import type { Notice } from "../text/wording.js";
 import { labelsOf, type Labels } from "./constant-labels.js";
 import { withoutNeedlessLine } from "./class-receiver.js";
-import { hostOf, type Host } from "./hosts.js";
+import { hostFor, hostOf, type Host } from "./hosts.js";
 import { keyRequest, ownGroup } from "./key-names.js";
 import { deferralOf, type Callers } from "./load-time.js";
 import { unproved } from "./proof.js";
@@ -412,7 +412,8 @@ function writable(
       if (refused.some((span) => contains(span, literal.span))) return [];
       const part = partOf(parts, literal);
       const by = boundLookup(source, part, literal);
-      const isEarly = literal.context.atLoad && !by && !(part ? book.config.emit.atLoad : host.atLoad);
+      const own = hostFor(host, literal);
+      const isEarly = literal.context.atLoad && !by && !(part ? book.config.emit.atLoad : own.atLoad);
       const deferral =
         part && isEarly && !part.runsPerUse
           ? deferralOf(part, source, literal, emission.scriptsNaming)
@@ -436,7 +437,7 @@ function writable(
             scriptRefusal(late, part, emission, by, source.bound))
           : annotation
             ? undefined
-            : (hostRefusal(literal, source, host, reader, options.classes) ??
+            : (hostRefusal(literal, source, own, reader, options.classes) ??
               templateRefusal(source, host.content ?? host.call, parts, emission)));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
@@ -540,8 +541,10 @@ function emissionFor({ book, reader, imports, setup, options }: Extraction, file
   const { config } = book;
   const own = config.emit.endings?.[posix.extname(file)];
   const line = own?.import === undefined ? undefined : readImportLine(own.import);
+  const { atLoad = config.emit.atLoad } = own ?? {};
+  const emit = { ...config.emit, ...own, atLoad: atLoad === true };
   return {
-    book: own ? { ...config, emit: { ...config.emit, ...own } } : config,
+    book: own ? { ...config, emit } : config,
     reader,
     imports: line ? [line] : imports,
     setup,

@@ -22,6 +22,8 @@ export interface Host {
   readonly importLine: string | undefined;
   /** Whether lookups work while a file is loaded: what they give is worked out when it is shown, and is no string before. */
   readonly atLoad: boolean;
+  /** The host for what is evaluated while the file is loaded, where the book has another lookup for that. */
+  readonly early?: Host;
   /** An expression; undefined where the book has lookups and does not say how files of this kind write them. */
   readonly call: string | undefined;
   /** What stands between tags of a template, and as an attribute's value; undefined where nothing is usual. */
@@ -108,11 +110,12 @@ export function hostOf(
   const content = own.content ?? (marks && call !== undefined ? marks[0] + call + marks[1] : undefined);
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
   const filled = { ...book.emit.withValues, ...forEnding?.withValues };
-  return {
+  const atLoad = forEnding?.atLoad ?? book.emit.atLoad ?? false;
+  const host: Host = {
     kind: script ? "script" : dialect ? "markup" : "code",
     language,
     importLine: forEnding?.import,
-    atLoad: forEnding?.atLoad ?? book.emit.atLoad ?? false,
+    atLoad: atLoad === true,
     call,
     content,
     attribute:
@@ -152,6 +155,15 @@ export function hostOf(
       !(dialect?.foreign && new RegExp(`^(?:${dialect.foreign.source})$`).test(island)) &&
       (dialect?.passesIsland(island) ?? hasNoFilter(island)),
   };
+  if (typeof atLoad === "boolean") return host;
+  const { call: lazyCall, import: lazyLine } = atLoad;
+  const withValues = { ...host.withValues, call: undefined };
+  return { ...host, early: { ...host, call: lazyCall, importLine: lazyLine, withValues, atLoad: true } };
+}
+
+/** The host for one of a file's texts. */
+export function hostFor(host: Host, { context }: Literal): Host {
+  return context.atLoad ? (host.early ?? host) : host;
 }
 
 /**

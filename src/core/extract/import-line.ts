@@ -20,6 +20,18 @@ export function lacksImportPlace(
   );
 }
 
+/** The edit that brings lookups into a file of code, by the lines that are not there yet. */
+export function importLinesEdit(
+  language: string,
+  dialect: Dialect | undefined,
+  text: string,
+  lines: readonly string[],
+): TextEdit | undefined {
+  const lacking = lines.filter((line) => importLineEdit(language, dialect, text, line) !== undefined);
+  const lineEnd = text.includes("\r\n") ? "\r\n" : "\n";
+  return lacking.length === 0 ? undefined : importLineEdit(language, dialect, text, lacking.join(lineEnd));
+}
+
 /** The edit that brings a lookup into a file of code; none where the line is there, or the language has no place for it. */
 export function importLineEdit(
   language: string,
@@ -46,7 +58,8 @@ export function importLineEdit(
   const head = place.head.exec(plain) ?? place.start?.exec(plain);
   const at = head ? head.index + head[0].length : 0;
   if (lacksImportPlace(language, dialect, text, line)) return undefined;
-  const isOpen = /^[ \t]*(?:\r?\n|$)/.test(text.slice(at));
+  // A page would show the empty line.
+  const isOpen = dialect?.imports !== undefined || /^[ \t]*(?:\r?\n|$)/.test(text.slice(at));
   const before = at > 0 && !place.isTight ? lineEnd : "";
   return { start: at, end: at, replacement: before + wanted + lineEnd + (isOpen ? "" : lineEnd) };
 }

@@ -27,7 +27,7 @@ import { applyIfApart, type TextEdit } from "../text/edits.js";
 import { voidElements } from "../text/html-elements.js";
 import type { Span } from "../text/span.js";
 import type { Labels } from "./constant-labels.js";
-import { isAttribute, type Host } from "./hosts.js";
+import { hostFor, isAttribute, type Host } from "./hosts.js";
 
 /** Templates of plain text, as mails have them beside those of pages. */
 const plainText = /\.(?:text|txt|plain)\.\w{1,12}$|\.(?:txt|text)$/;
@@ -608,7 +608,7 @@ export function hostEdits<Item extends Keyed>(
     const first = outermost(items.map((item) => ({ item, span: item.literal.span })));
     return first.map(({ item: one }) => {
       done.add(one);
-      return hostEdit(one, source, host, (code, span) => {
+      return hostEdit(one, source, hostFor(host, one.literal), (code, span) => {
         const start = source.text.indexOf(code, span.start);
         const end = start + code.length;
         if (start < 0 || end > span.end) return code;

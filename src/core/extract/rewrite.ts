@@ -4,8 +4,8 @@ import { readSource } from "../source/read.js";
 import { contains } from "../text/span.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Notice } from "../text/wording.js";
-import type { Host } from "./hosts.js";
-import { importLineEdit } from "./import-line.js";
+import { hostFor, type Host } from "./hosts.js";
+import { importLinesEdit } from "./import-line.js";
 import { hostEdits, lostInRewrite, type Keyed } from "./rewrite-host.js";
 import { namesCalled, scriptEdits, type ScriptEmission } from "./rewrite-script.js";
 import type { ScriptPart } from "./script-parts.js";
@@ -110,10 +110,10 @@ function editsOf<Item extends Keyed>(
     placed.flatMap(({ item, part }) => (part === wanted ? [item] : []));
   const inTemplate = inPart(undefined);
   const { edits, done } = hostEdits(inTemplate, source, host);
-  const line =
-    host.importLine !== undefined && items.length > 0 && !parts.some(({ isWhole }) => isWhole)
-      ? importLineEdit(host.language, source.dialect, source.text, host.importLine)
-      : undefined;
+  const lines = new Set(items.flatMap(({ literal }) => hostFor(host, literal).importLine ?? []));
+  const line = parts.some(({ isWhole }) => isWhole)
+    ? undefined
+    : importLinesEdit(host.language, source.dialect, source.text, [...lines]);
   // What brings lookups in goes into the script for the template as well.
   const instance = parts.find(({ runsPerUse }) => runsPerUse);
   const scripts = parts.flatMap((part) => {

@@ -47,7 +47,8 @@ export function companyOf(
       ? evidence("answerAmongTexts", "the others that stand for it are texts")
       : undefined;
   }
-  if (isAmongNames(literal, place)) return evidence("codeTwin", "in a list with names of the program");
+  if (isAmongNames(literal, place) && !isOfPairs(literal, place))
+    return evidence("codeTwin", "in a list with names of the program");
   const name = literal.context.role === "property" ? givenName(literal) : "";
   if (/^["']?[^\P{L}A-Za-z]["']?$/u.test(name) && word.length <= 3)
     return evidence("codeTwin", "what a letter is written as");
@@ -357,6 +358,14 @@ export function isOfPhrases(literal: Literal, place: Place): boolean {
   return (
     /^(?:variable|property)$/.test(literal.context.role) &&
     runOf(place, kinds[0] ?? groupOf)?.isOfPhrases === true
+  );
+}
+
+/** Whether a literal is what people call a value, in a list that has what programs call it beside that: `[("sail", "Sailing boat"), …]`. */
+export function isOfPairs(literal: Literal, place: Place): boolean {
+  return (
+    /^(?:capitalized|sentence)$/.test(shapeOf(fixedText(literal.pieces)).name) &&
+    runOf(place, groupOf)?.isOfPairs === true
   );
 }
 

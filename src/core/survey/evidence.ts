@@ -2,7 +2,15 @@ import { fixedText, type Literal } from "../source/model.js";
 import { habitsOf } from "../source/languages/index.js";
 import type { OwnHabits } from "./own-habits.js";
 import { lazily } from "../text/lazy.js";
-import { evidence, givenName, isNamedForTexts, isOfPhrases, type Evidence, type Place } from "./company.js";
+import {
+  evidence,
+  givenName,
+  isNamedForTexts,
+  isOfPairs,
+  isOfPhrases,
+  type Evidence,
+  type Place,
+} from "./company.js";
 import { shapeOf } from "./shape.js";
 import { settled, weights, type EvidenceName } from "./weights.js";
 import { around, called } from "./evidence/called.js";
@@ -38,6 +46,8 @@ export function gatherEvidence(
   const has = (...names: EvidenceName[]) => found.some(({ name }) => names.includes(name));
   if (has("codeName", "shownName") && isOfPhrases(literal, place))
     found.push(evidence("phrasesListed", "one of a list of such texts"));
+  else if (isOfPairs(literal, place) && (has("codeName") || !has("listed", "namedTwin")))
+    found.push(evidence(has("codeName") ? "phrasesListed" : "listed", "beside what programs call it"));
   if (has("shownName")) {
     if (isNamedForTexts(literal, place))
       found.push(evidence("sentenceName", `${givenName(literal)} is given sentences in this file`));

@@ -1484,6 +1484,76 @@ describe("lookups of Python", () => {
   });
 });
 
+test("what is evaluated while a file is loaded is looked up by the call for that, each with its line", async () => {
+  const early = { call: 'late("{key}")', import: "from words import late" };
+  const project = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [
+          {
+            name: "app",
+            code: ["app/**"],
+            files: "t/{locale}.json",
+            lookups: [{ call: "t" }, { call: "late" }],
+            emit: {
+              endings: { ".py": { call: 't("{key}")', import: "from words import t", atLoad: early } },
+            },
+          },
+        ],
+      }),
+      "t/en.json": "{}",
+      "app/a.py":
+        'import os\n\nTITLE = "All boats of today"\n\n\ndef f():\n    flash("The boat leaves now")\n',
+      "app/b.py": 'def f():\n    flash("The boat leaves now")\n',
+    }),
+  );
+  if (!project.ok) throw new Error(JSON.stringify(project.problems));
+  const { changes } = await extractProject(project.project, {}, { least: "unclear" });
+  const after = new Map(changes.map((change) => [change.file, change.after]));
+  expect(after.get("app/a.py")).toBe(
+    'import os\nfrom words import late\nfrom words import t\n\nTITLE = late("a.allBoatsToday")\n\n\ndef f():\n    flash(t("a.boatLeavesNow"))\n',
+  );
+  expect(after.get("app/b.py")).toContain("from words import t\n");
+  expect(after.get("app/b.py")).not.toContain("late");
+});
+
+test("tags of templates take values behind the key, and their line stands alone", async () => {
+  const project = openProject(
+    memoryFiles({
+      "fond.config.json": JSON.stringify({
+        source: "en",
+        targets: [],
+        books: [
+          {
+            name: "app",
+            code: ["app/**"],
+            files: "t/{locale}.json",
+            lookups: [{ call: "words" }],
+            emit: {
+              endings: {
+                ".html": {
+                  content: '{% words "{key}"{args} %}',
+                  attribute: '{% words "{key}"{args} %}',
+                  import: "{% load words %}",
+                },
+              },
+            },
+          },
+        ],
+      }),
+      "t/en.json": "{}",
+      "app/a.html": '{% load static %}<p title="Remove {{ boat.name }}">Page {{ n }} of {{ all }}</p>\n',
+    }),
+  );
+  if (!project.ok) throw new Error(JSON.stringify(project.problems));
+  const { changes } = await extractProject(project.project, {}, { least: "unclear" });
+  expect(changes.find(({ file }) => file === "app/a.html")?.after).toBe(
+    '{% load words %}\n{% load static %}<p title="{% words \'a.removeName\' name=boat.name %}">{% words "a.pageNAll" n=n all=all %}</p>\n',
+  );
+});
+
 describe("a value in a string of PHP is what it is outside of it", () => {
   test.each([
     ["${hours}", "$hours"],

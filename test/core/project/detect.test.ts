@@ -986,6 +986,80 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "calls of few templates, each alone in its marks, with values by their names",
+      {
+        "a.html":
+          "{% if x %}<p>{{ say('home.title') }}</p>{% endif %}<b>{{ say('home.lead', name=name) }}</b>{{ say('foot.note') }}\n",
+      },
+      {
+        emit: {
+          endings: {
+            ".html": {
+              call: "say('{key}'{args})",
+              content: "{{ say('{key}'{args}) }}",
+              attribute: "{{ say('{key}'{args}) }}",
+            },
+          },
+        },
+      },
+    ],
+    [
+      "tags of templates that take values",
+      {
+        "a.html":
+          '{% load words %}<p>{% say "home.title" %}</p><b>{% say "home.lead" name=boat.name %}</b>{% say "foot.note" %}\n',
+      },
+      {
+        emit: {
+          endings: {
+            ".html": {
+              content: '{% say "{key}"{args} %}',
+              attribute: '{% say "{key}"{args} %}',
+              import: "{% load words %}",
+            },
+          },
+        },
+      },
+    ],
+    [
+      "another lookup for what is evaluated while a file is loaded",
+      {
+        "a.py":
+          'from words import say, say_lazy\n\nT = say_lazy("home.title")\nU = say_lazy("home.lead")\n\n\ndef f():\n    show(say("foot.note"))\n',
+      },
+      {
+        emit: {
+          endings: {
+            ".py": {
+              call: 'say("{key}"{args})',
+              import: "from words import say",
+              atLoad: { call: 'say_lazy("{key}"{args})', import: "from words import say_lazy" },
+            },
+          },
+        },
+      },
+    ],
+    [
+      "values that a function of Python fills in",
+      {
+        "t/en.json": '{ "home": { "title": "Open {boat}", "lead": "Shut" }, "foot": { "note": "Note" } }',
+        "words.py": "def say(key, **values):\n    return texts[key].format(**values)\n",
+        "a.html":
+          "{% if x %}{{ say('home.title', boat=1) }}{{ say('home.lead') }}{{ say('foot.note') }}{% endif %}\n",
+      },
+      { syntax: "brace-field" },
+    ],
+    [
+      "values that a function of a script puts in place of names",
+      {
+        "t/en.json": '{ "home": { "title": "Open {boat}", "lead": "Shut" }, "foot": { "note": "Note" } }',
+        "words.js":
+          "export function say(key, values = {}) {\n  return texts[key].replace(/\\{(\\w+)\\}/g, (_, name) => values[name]);\n}\n",
+        "a.js": 'show(say("home.title", { boat: 1 }), say("home.lead"), say("foot.note"));\n',
+      },
+      { syntax: { argument: "{{name}}" } },
+    ],
+    [
       "keys with a sign of their own between their parts",
       { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },
       { lookups: [{ call: "say" }], naming: { separator: "|" } },

@@ -27,6 +27,34 @@ async function verdicts(file: string, text: string): Promise<ReadonlyMap<string,
 
 test.each<[string, string, string, string, string]>([
   [
+    "what people call a value, in a list of such pairs",
+    "a.py",
+    'STATES = [\n    ("moored", "Moored"),\n    ("at_sea", "At sea"),\n]\n',
+    "Moored",
+    "likely",
+  ],
+  [
+    "more than a word in such a list",
+    "a.py",
+    'kind = SelectField("Kind", choices=[("sail", "Sailing boat"), ("motor", "Motor boat")])\n',
+    "Motor boat",
+    "text",
+  ],
+  [
+    "what programs call it there",
+    "a.py",
+    'STATES = [\n    ("moored", "Moored"),\n    ("at_sea", "At sea"),\n]\n',
+    "at_sea",
+    "code",
+  ],
+  [
+    "one of the texts that a call gets by a name",
+    "a.py",
+    'length = DecimalField(choices=CHOICES, error_messages={"required": "Please give a length"})\n',
+    "Please give a length",
+    "text",
+  ],
+  [
     "what a page prints",
     "a.php",
     '<?php echo "The boat has left the quay.";',

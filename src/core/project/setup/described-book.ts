@@ -58,7 +58,7 @@ export function newBook(
     ...found.flatMap(({ samples }) => samples.map(({ literal }) => readableText(literal.pieces))),
     ...declared.flatMap(textsBeside),
   ];
-  const syntax = texts.length > 0 ? chooseSyntax(texts, grounds, fillingOf(found)) : "icu";
+  const syntax = texts.length > 0 ? chooseSyntax(texts, grounds, fillingOf(found, code)) : "icu";
   const asked = [...declared, ...asks, ...found.map((use) => ({ ...use, textSyntax: syntax }))];
   const own = answers.lookup === undefined && (book?.emit !== undefined || asked.length > 0);
   if (answers.lookup === undefined && !own)
@@ -122,7 +122,7 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
       : chooseSyntax(
           found.texts,
           grounds,
-          fillingOf(lookups.uses),
+          fillingOf(lookups.uses, users),
           inRuby ? "percent-brace" : lookups.uses.some(isOfBrowser) ? numberedByBrowser : undefined,
           keyCount(found),
           !/\.properties$/.test(found.files) && users.length > 0 && !users.some(isOfJava),

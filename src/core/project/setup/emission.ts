@@ -50,9 +50,12 @@ export function emissionOf(
   const own: Record<string, EndingEmission> = {};
   for (const ending of [...endings.keys()].sort()) {
     if (isScriptEnding(ending)) continue;
-    const found =
-      markupIn(uses, ending) ?? shownHelper(uses, ending) ?? writtenIn(uses, (one) => one === ending, places);
+    const called = (some: readonly LookupUse[]) => writtenIn(some, (one) => one === ending, places);
+    // What works out its text when that is shown is for what is evaluated while a file is loaded.
+    const eager = uses.filter((use) => !isNamedLazy(nameOf(use) ?? ""));
+    const found = markupIn(uses, ending) ?? shownHelper(uses, ending) ?? called(eager) ?? called(uses);
     if (!found) continue;
+    const lazy = uses.length > eager.length ? called(uses.filter((use) => !eager.includes(use))) : undefined;
     // What components call is brought into their scripts, as into others.
     const written =
       shownMember(found, code, ending) ??
@@ -63,7 +66,11 @@ export function emissionOf(
       written.call !== scripts?.call ||
       written.withValues?.call !== scripts?.withValues?.call
     )
-      own[ending] = isLazy(written) ? { ...written, atLoad: true } : written;
+      own[ending] = isLazy(written)
+        ? { ...written, atLoad: true }
+        : lazy && lazy.call !== found.call
+          ? { ...written, atLoad: earlyCall(lazy) }
+          : written;
   }
   const [first] = Object.entries(own);
   if (
@@ -105,8 +112,16 @@ export function emissionOf(
 }
 
 /** Whether what brings a lookup in says that it works out its text when that is shown: `lazy` is a word of its name. */
-function isLazy({ import: line = "" }: WrittenLookup | EndingEmission): boolean {
-  return /(?:^|[^A-Za-z])lazy(?![a-z])|[a-z]Lazy(?![a-z])/.test(String(line));
+function isLazy({ import: line = "", call = "" }: WrittenLookup | EndingEmission): boolean {
+  return isNamedLazy(String(line)) || isNamedLazy(/^[\w$.]*/.exec(call)?.[0] ?? "");
+}
+
+function isNamedLazy(words: string): boolean {
+  return /(?:^|[^A-Za-z])lazy(?![a-z])|[a-z]Lazy(?![a-z])/.test(words);
+}
+
+function earlyCall({ call, import: line }: WrittenLookup): NonNullable<EndingEmission["atLoad"]> {
+  return { call, ...(typeof line === "string" && { import: line }) };
 }
 
 /** Whether the programs and templates among some files that are of any language are of that of one ending: `.rb` beside `.erb`. */

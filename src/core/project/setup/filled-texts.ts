@@ -1,21 +1,64 @@
 import { languageOf } from "../../source/languages/index.js";
+import type { SourceFile } from "../../source/model.js";
 import type { FillingSyntax } from "./message-guess.js";
-import type { LookupSample, LookupUse } from "./lookup-use.js";
+import { nameOf, type LookupSample, type LookupUse } from "./lookup-use.js";
 
-/** So many of ten lookups in C# show that its formats fill the texts, where no call of them is seen. */
+/** So many of ten lookups in a language show that its own formats fill the texts, where no call of them is seen. */
 const mostOfTen = 9;
 
-/** By which syntax code fills the texts that it looks up, as what stands around its lookups shows; undefined where nothing does. */
-export function fillingOf(uses: readonly LookupUse[]): FillingSyntax | undefined {
+/**
+ * By which syntax code fills the texts that it looks up, as what stands around its lookups or makes them shows; undefined where
+ * nothing does.
+ */
+export function fillingOf(
+  uses: readonly LookupUse[],
+  code: readonly SourceFile[],
+): FillingSyntax | undefined {
   const samples = uses.flatMap((use) => use.samples);
   if (samples.some(isFormattedBehind)) return "brace-field";
   const inCSharp = samples.filter(
     ({ source: { file } }) => languageOf(file) === "csharp" || /\.(?:cshtml|razor)$/.test(file),
   );
-  return inCSharp.some(isFormattedAround) ||
-    (inCSharp.length > 0 && inCSharp.length * 10 >= samples.length * mostOfTen)
-    ? "brace-index"
-    : undefined;
+  if (inCSharp.some(isFormattedAround) || areMost(inCSharp, samples)) return "brace-index";
+  const byOwn = uses.map((use) => filledWhereMade(use, code)).find((filling) => filling !== undefined);
+  if (byOwn !== undefined) return byOwn;
+  const inPrograms = samples.filter(({ source: { file } }) => languageOf(file) !== undefined);
+  const inPython = inPrograms.filter(({ source: { file } }) => languageOf(file) === "python");
+  return areMost(inPython, inPrograms) ? "brace-field" : undefined;
+}
+
+function areMost(some: readonly LookupSample[], all: readonly LookupSample[]): boolean {
+  return some.length > 0 && some.length * 10 >= all.length * mostOfTen;
+}
+
+/** So far behind its head a short function is read. */
+const lengthOfFunction = 1500;
+
+/** What fills values between braces in the body of a function: a format of Python, or a text put in place of another. */
+const fillsFormats = /\.format(?:_map)?\(/;
+const replacesBraces =
+  /(?:replace(?:All)?|gsub|sub|strtr|str_replace|preg_replace(?:_callback)?)!?\(?\s{0,9}(?:\w{1,40}\s{0,9}[,(]\s{0,9}){0,3}(?:new RegExp\()?\[?\s{0,9}(?:["'`]\{|["'`]?\/?\\{1,2}\{|["'`]\/\{|\/\{|["'`]\\{0,2}\{)(?!\{|\\{1,2}\{)/;
+
+/** By which syntax a lookup of the project's own fills its texts, as the function of its name does. */
+function filledWhereMade(use: LookupUse, code: readonly SourceFile[]): FillingSyntax | undefined {
+  const name = nameOf(use)
+    ?.split(/\.|->|::/)
+    .at(-1);
+  if (name === undefined || !/^[\w$]{1,60}$/.test(name)) return undefined;
+  const head = new RegExp(
+    `(?:\\b(?:def|function)\\s{1,9}(?:self\\.)?|\\b(?:const|let|var)\\s{1,9}|^[ \\t]{0,20}(?:(?:public|private|static|export|async)\\s{1,9}){0,4})${name.replaceAll("$", "\\$")}\\s{0,9}(?:[(=:<]|$)`,
+    "m",
+  );
+  for (const { file, text } of code) {
+    const made = head.exec(text);
+    if (!made) continue;
+    const rest = text.slice(made.index, made.index + lengthOfFunction);
+    const end = /\n(?:\}|(?:async )?def |class |(?:export )?(?:async )?function )/.exec(rest.slice(1));
+    const body = end ? rest.slice(0, end.index + 1) : rest;
+    if (languageOf(file) === "python" && fillsFormats.test(body)) return "brace-field";
+    if (replacesBraces.test(body)) return "replaced";
+  }
+  return undefined;
 }
 
 /** Whether all lookups are in Ruby, whose libraries fill `%{name}` as its own formats do, and name keys as it names methods. */

@@ -17,7 +17,7 @@ const leastOf = 500;
 const manyKeys = 300;
 
 /** A syntax that code shows by how it fills the texts that it looks up. */
-export type FillingSyntax = "brace-field" | "brace-index";
+export type FillingSyntax = "brace-field" | "brace-index" | "replaced";
 
 /**
  * The syntax whose placeholders the texts hold most; where there are none, `byDefault`, or that of plain text where many have none.
@@ -48,6 +48,10 @@ export function chooseSyntax(
     !texts.some((text) => /\{\s?\w{1,60}\s?,\s?(?:plural|select|selectordinal)\s?,/.test(text)) &&
     counts.every(({ syntax, count }) => usesBraces(syntax) || count <= inBraces)
   ) {
+    if (filling === "replaced") {
+      grounds.push(`Code puts values in place of names in braces, and does no more: ${plainNames}.`);
+      return { argument: plainNames };
+    }
     grounds.push(`Code fills the texts that it looks up by their braces: "${filling}".`);
     return filling;
   }
@@ -63,6 +67,12 @@ export function chooseSyntax(
     return "plain";
   }
   if (best.count === 0) return byDefault ?? "icu";
+  if (best === usual && areNamesAlone(texts)) {
+    grounds.push(
+      `Of the texts of ${keys} keys many have names in braces, and none a plural or a format: ${plainNames}. Change "syntax" to "icu" if the program reads such messages.`,
+    );
+    return { argument: plainNames };
+  }
   // What one text of hundreds has may be anything.
   if (!usual || best.count * leastOf < texts.length || best === usual) return usual?.syntax ?? "icu";
   if (syntaxes[best.syntax].recognized?.isWeak && usual.count * 2 > best.count) return usual.syntax;
@@ -93,7 +103,19 @@ const namedOf = 30;
 const bracesOf: Readonly<Record<FillingSyntax, RegExp>> = {
   "brace-field": /(?<![{$%#])\{(?:[\p{L}_][\w.]{0,60}|\d{0,2})[}:!]/u,
   "brace-index": /(?<![{$%#])\{\d{1,2}[},:]/,
+  replaced: /(?<![{$%#])\{[a-zA-Z_]\w{0,40}\}(?!\})/,
 };
+
+/** So many texts with values in braces would have a plural or a format among them, if the program read any. */
+const manyNames = 60;
+
+/** Whether many texts name values in braces, and none says how one is written. */
+function areNamesAlone(texts: readonly string[]): boolean {
+  return (
+    texts.filter((text) => bracesOf.replaced.test(text)).length >= manyNames &&
+    !texts.some((text) => /\{\s{0,9}\w{1,60}\s{0,9},|'[{}]|''/.test(text))
+  );
+}
 
 /** Whether a syntax may look as the braces do that programs fill. */
 function usesBraces(syntax: MessageSyntax): boolean {
@@ -102,6 +124,9 @@ function usesBraces(syntax: MessageSyntax): boolean {
 
 /** Numbers in braces that programs replace and do nothing else with: `It's {0}`. */
 const plainNumbers = "{{0}}";
+
+/** The same with names. */
+const plainNames = "{{name}}";
 
 /**
  * Whether texts with numbers in braces are formats of Java, by what only these have: formats behind the number, and apostrophes

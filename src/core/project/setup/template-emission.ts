@@ -11,7 +11,7 @@ export interface EndingEmission {
   readonly content?: string;
   readonly attribute?: string;
   readonly import?: string;
-  readonly atLoad?: true;
+  readonly atLoad?: true | { readonly call: string; readonly import?: string };
 }
 
 /** A member of an object of texts as templates show it, where their language does not say how calls are. */
@@ -68,7 +68,13 @@ export function shownHelper(uses: readonly LookupUse[], ending: string): EndingE
   return { content, attribute: content };
 }
 
-/** A call as the templates of an ending show it, where their language does not say how: some of its calls stand alone in the same marks. */
+/** What stands behind the key of a call that is all that its marks show. */
+const behindAlone = /^["'`]?(\s?)(,[^{}]{1,300})?\)(\s?)(?=\}|[~-]\})/;
+
+/**
+ * A call as the templates of an ending show it, where their language does not say how: some of its calls stand alone in the same
+ * marks, or most of few. Values are passed by their names where one call does that.
+ */
 export function shownAsSeen(
   { call }: WrittenLookup | EndingEmission,
   uses: readonly LookupUse[],
@@ -77,6 +83,8 @@ export function shownAsSeen(
   if (call?.includes("(") !== true) return undefined;
   const name = call.slice(0, call.indexOf("("));
   const counts = new Map<string, number>();
+  let all = 0;
+  let isNamed = false;
   for (const { samples } of uses)
     for (const { source, literal } of samples) {
       if (posix.extname(source.file) !== ending || source.dialect === undefined || source.dialect.shown)
@@ -84,18 +92,21 @@ export function shownAsSeen(
       const { text } = source;
       const before = text.slice(Math.max(literal.span.start - 120, 0), literal.span.start);
       if (!before.endsWith(`${name}(`)) continue;
+      all++;
       const open = opening.exec(before.slice(0, -name.length - 1))?.[1] ?? "";
       const close = closings[open.trim()];
-      const behind = /^["'`]?(\s?)\)(\s?)/.exec(text.slice(literal.span.end - 1, literal.span.end + 4));
+      const behind = behindAlone.exec(text.slice(literal.span.end - 1, literal.span.end + 400));
       if (close === undefined || !behind) continue;
       if (!text.startsWith(close, literal.span.end - 1 + behind[0].length)) continue;
-      const marks = `${open}\n${behind[2] ?? ""}${close}`;
+      isNamed ||= /^,\s{0,9}\w{1,60}\s?=(?!=)/.test(behind[2] ?? "");
+      const marks = `${open}\n${behind[3] ?? ""}${close}`;
       counts.set(marks, (counts.get(marks) ?? 0) + 1);
     }
   const best = most(counts);
-  if (best === undefined || (counts.get(best) ?? 0) < enoughShown) return undefined;
-  const content = best.split("\n").join(call.replace("{args}", ""));
-  return { content, attribute: content };
+  const count = best === undefined ? 0 : (counts.get(best) ?? 0);
+  if (best === undefined || (count < enoughShown && count * 2 <= all)) return undefined;
+  const content = best.split("\n").join(isNamed ? call : call.replace("{args}", ""));
+  return { ...(isNamed && { call }), content, attribute: content };
 }
 
 /** The line that all templates have that use a tag: `{% load words %}`. */
@@ -149,7 +160,10 @@ export function markupIn(uses: readonly LookupUse[], ending: string): EndingEmis
         posix.extname(file) === ending && tag.test(text.slice(Math.max(span.start - 80, 0), span.start)),
     );
     if (inTags.length * 2 <= (counts.get(main) ?? 0)) return undefined;
-    const content = `{% ${lookup.call} "{key}" %}`;
+    const isGiven = inTags.some(({ source: { text }, literal: { span } }) =>
+      /^["']?\s{1,9}\w{1,60}=(?!=)/.test(text.slice(span.end, span.end + 80)),
+    );
+    const content = `{% ${lookup.call} "{key}"${isGiven ? "{args}" : ""} %}`;
     const line = loadLine(inTags);
     return { content, attribute: content, ...(line !== undefined && { import: line }) };
   }

@@ -25,6 +25,8 @@ export function nameFromCode(code: string): string {
   const part = (got?.[1] ?? got?.[2])?.split(/[.-]/).at(-1) ?? "";
   if (/^(?=[^a-z]{0,80}[a-z])[A-Za-z_]\w{0,80}$/.test(part)) return inLowerCase(part);
   const bare = withoutQuoted(code, `"'`, () => " ")
+    // Of two strings the test is what says something: `"closed" if closed else "open"`.
+    .replace(/^\s{1,99}if\s([^]{1,200}?)\selse\s[^]*$/, "$1")
     .replace(/\|.*$/s, "")
     .replace(/\s\?\s.*$|\sif\s.*$/s, " ")
     // A constant behind what a call is given says how, not what: `escape($name, ENT_QUOTES)`.

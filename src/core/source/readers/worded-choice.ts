@@ -155,7 +155,7 @@ export function numbersFor(
 }
 
 const pairs = new Set(
-  "is are|was were|has have|does do|this these|that those|it they|its their|person people|child children|man men|woman women|foot feet|mouse mice|day days|a some|an some|one many"
+  "is are|was were|y ies|has have|does do|this these|that those|it they|its their|person people|child children|man men|woman women|foot feet|mouse mice|day days|a some|an some|one many"
     .split("|")
     .flatMap((pair) => [pair, pair.split(" ").reverse().join(" ")]),
 );

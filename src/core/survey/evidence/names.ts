@@ -122,10 +122,12 @@ export const named: EvidenceSource = (literal, habits, _own, place) => {
       return evidence("textName", "what a field is called");
     // What a widget such as `Label` is made with is mostly how it looks.
     const isWidget = /(?:^|\.)\p{Lu}[\p{L}\p{N}_]*[^\P{L}s]$/u.test(holder);
+    // What is given to a call by a name is one of that: `field(error_messages={"required": "Please give a length"})`.
+    const within = literal.context.properties?.at(-2) ?? holder;
     return (
       own ??
-      (habits.textHolder.test(holder) && !isWidget
-        ? evidence("textHolder", `one of ${holder}`)
+      (habits.textHolder.test(within) && (within !== holder || !isWidget)
+        ? evidence("textHolder", `one of ${within}`)
         : partOf(holder, name, literal))
     );
   }

@@ -5,6 +5,7 @@ import type { Literal, LiteralContext, Lookup, LookupKey, LookupShapes, Piece } 
 import { holdsMarkup } from "../../../text/html-elements.js";
 import { quotedIn, withoutQuoted, type Quoted } from "../../../text/delimited.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
+import { chosenByNumber } from "./chosen-by-number.js";
 import { joinedIn, type Joined } from "./joined.js";
 import { readScript } from "../script/script.js";
 import { shiftLiteral, shiftLookup } from "../shift.js";
@@ -262,6 +263,13 @@ export function readPlainExpression(
   const literals: Literal[] = [];
   const mentions: string[] = [];
   lookups.push(...readMembers(code, start, shapes));
+  const counted = place && chosenByNumber(code, start, shapes.sourceLanguage);
+  if (counted)
+    return {
+      literals: [{ form: "string", span: counted.span, pieces: [counted], context: place }],
+      lookups,
+      mentions: [...quotedIn(code, `"'`)].map(({ value }) => withoutEscapes(value)),
+    };
   const filtered = new Set(lookups.map(({ keySpan }) => keySpan.start));
   const blank = lazily(() => withoutQuoted(code, `"'`, ({ start, end }) => "_".repeat(end - start)));
   // A block that is shown where something is so compares what it is given.
