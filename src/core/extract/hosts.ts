@@ -279,3 +279,12 @@ export function usualIn(
   }
   return isForAll && found.size === 0 ? undefined : [...found].sort();
 }
+
+/** What a host writes in one place for a text with values, or without. */
+export function templateIn(
+  host: Host,
+  slot: "attribute" | "call" | "content",
+  hasValues: boolean,
+): string | undefined {
+  return (hasValues ? host.withValues[slot] : undefined) ?? host[slot];
+}

@@ -1,443 +1,62 @@
-import { delimitedParts } from "../text/delimited.js";
-import { findIslands, hasOpenEnding } from "../source/dialects/index.js";
 import { languageNamed } from "../source/languages/index.js";
-import { fillTemplate, lookupValues, takesValues, type LookupValue } from "./emit.js";
-import type { Notice } from "../text/wording.js";
-import { notices } from "../message/notices.js";
-import { rawElements } from "../source/readers/markup/raw-elements.js";
-import { importLineEdit, lacksImportPlace } from "./import-line.js";
-import { shadowedName } from "./shadowed.js";
-import { parseScript } from "../source/readers/script/parse.js";
-import type { MessageReader } from "../message/parse.js";
-import { literalMessage } from "../source/literal-message.js";
-import {
-  fixedText,
-  type BoundLookup,
-  type Literal,
-  type Obstacle,
-  type SourceFile,
-} from "../source/model.js";
-import { classKnown } from "./class-receiver.js";
-import { memberKnown, type BookClasses, type Receiver } from "./member-receiver.js";
-import { mixinKnown } from "./mixin-receiver.js";
-import { lackingArgument, variableKnown } from "./scope-receiver.js";
-import { methodKnown } from "./self-receiver.js";
-import { lackingVariable } from "./variable-receiver.js";
+import { fillTemplate, lookupValues } from "./emit.js";
+import type { BoundLookup, Literal, SourceFile } from "../source/model.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
-import { voidElements } from "../text/html-elements.js";
 import type { Span } from "../text/span.js";
 import type { Labels } from "./constant-labels.js";
-import { hostFor, isAttribute, type Host } from "./hosts.js";
+import { type Host, hostFor, isAttribute, templateIn } from "./hosts.js";
+import { annotated, isGiven, tagBefore, valueCode } from "./literal-place.js";
+import { outermost } from "./rewritten.js";
 
-/** Templates of plain text, as mails have them beside those of pages. */
-const plainText = /\.(?:text|txt|plain)\.\w{1,12}$|\.(?:txt|text)$/;
-
-/** Why a text of a template or of code other than script is not replaced; undefined where it is safe. */
-export function hostRefusal(
-  literal: Literal,
-  source: SourceFile,
-  host: Host,
-  reader: MessageReader,
-  classes?: BookClasses,
-): Obstacle | undefined {
-  const { form, context, pieces, written } = literal;
-  if (literal.frame?.isStatement) return say("statements", {});
-  if (written !== undefined) return say("message", {});
-  // What is put together while the file is loaded has its language from then on.
-  if (context.atLoad && host.kind === "code" && (!host.atLoad || isJoined(literal, source)))
-    return say("at-load", {});
-  if (literalMessage(pieces, reader) === undefined) return tooManyChoices(reader);
-  const isExpression = form === "string" || form === "template";
-  if (isExpression && host.kind === "markup" && isOfBrowser(literal, source)) return say("inline-script", {});
-  if (
-    isExpression &&
-    !literal.frame &&
-    !/^(?:["'`]|<<<|%[qQ(]|[frFRuUbB$@]{1,2}["']|[\p{L}\d_$@(!])/u.test(source.text.slice(literal.span.start))
-  )
-    return say("odd-literal", {});
-  if (isExpression && host.language === "expression" && !takesCalls(source.text, literal.span))
-    return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
-  if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined) return say("rich", {});
-  const values = lookupValues(pieces, valueCode);
-  const slot = form === "attribute" ? "attribute" : isExpression ? "call" : "content";
-  const template = templateIn(host, slot, values.length > 0);
-  if (template === undefined && isExpression && host.kind === "code")
-    return say("no-call", { example: JSON.stringify('lookUp("{key}"{args})') });
-  if (template === undefined && isExpression && host.kind === "markup" && host.content !== undefined)
-    return say("no-expression", { example: JSON.stringify('t("{key}"{args})') });
-  if (template === undefined || (!isExpression && host.isForeign(source.text)))
-    return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
-  if (!isExpression && isPlainPage(source, template)) return say("plain-page", {});
-  // Where no page folds them, line breaks are a part of what readers see.
-  if (
-    !isExpression &&
-    plainText.test(source.file) &&
-    source.text.slice(literal.span.start, literal.span.end).trim().includes("\n")
-  )
-    return say("lines", {});
-  const receiver = receiverOf(template, source, literal.span, host, classes);
-  if (receiver?.isKnown === false) return say("not-known", { name: receiver.name });
-  const lacking = host.kind === "code" && !receiver ? lackingName(template, source, host) : undefined;
-  if (lacking !== undefined) return say("not-declared", { name: lacking });
-  if (host.kind === "code" && startsProgram(literal, source, host)) return say("before-setup", {});
-  const shadowed = shadowedName(template, source, literal.span);
-  if (shadowed !== undefined) return say("shadowed", { name: shadowed });
-  const tags = isExpression ? undefined : lackingTags(template, source);
-  if (tags !== undefined) return say("tags-not-declared", { prefix: tags });
-  if (
-    host.importLine !== undefined &&
-    lacksImportPlace(host.language, source.dialect, source.text, host.importLine)
-  )
-    return say("no-import-place", { line: host.importLine });
-  const variable = lackingVariable(template, source, literal.span);
-  if (variable !== undefined) return say("not-known", { name: variable });
-  if (form === "attribute" && /^\s*<[\w-]+:/.test(template) && (context.element ?? "").includes(":"))
-    return say("in-tag", {});
-  if (!isExpression && host.showsRaw(form) && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
-  if (form !== "attribute" && !isExpression && isAttribute(template) && !isWholeContent(source.text, literal))
-    return say("not-whole", {});
-  if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
-  if (values.length > 0 && !host.takesNames) return say("no-names", {});
-  for (const { code, piece } of values) {
-    const island = source.text.slice(piece.span.start, piece.span.end);
-    if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
-    // `echo $a, $b` puts out several values, and a message would take the first.
-    if (
-      host.kind === "markup" &&
-      !languageNamed(host.language)?.callsBare &&
-      code !== undefined &&
-      delimitedParts(code).length > 1
-    )
-      return say("value", { code: island });
-    // What is no expression by itself was misread: a value is passed whole or not at all.
-    if (
-      host.kind === "markup" &&
-      host.language === "script" &&
-      parseScript("value.ts", `(${code}\n)`).problems.length > 0
-    )
-      return say("value", { code: island });
-    const helped = formByHelper(code);
-    if (helped) return helped;
-    if (languageNamed(context.language)?.formatsInPlace?.(code)) return say("formatted", { code });
-    // Messages in percent signs keep the letter by which a value is written; in others it would be written anew.
-    const letter = piece.kind === "argument" ? (piece.letter ?? "") : "";
-    if (/^[oxXeEfFgGcqb]$/.test(letter) && !/^(?:printf|percent-paren)$/.test(reader.syntax.name))
-      return say("formatted", { code: `%${letter}` });
-  }
-  return undefined;
-}
-
-/** A call that gives one of two words by a number, the words among what it is given: `pluralize(count, "boat")`. */
-const choosesForm = /(?<![\w$])(?:pluralize|plural|inflect)\w{0,20}[( ][^()"']{0,200}["']\p{L}/u;
-
-/** Why the value of a text keeps it from being a message, where a helper chooses words of its language; undefined for other values. */
-export function formByHelper(code: string): Obstacle | undefined {
-  return choosesForm.test(code) ? say("form-by-helper", { code }) : undefined;
-}
-
-/** What a lookup in code is asked of, as the file's language finds it; undefined where it is brought in, or names nothing. */
-function receiverOf(
-  template: string,
-  source: SourceFile,
-  span: Span,
-  { kind, language: written, importLine }: Host,
-  classes: BookClasses | undefined,
-): Receiver | undefined {
-  const language = importLine === undefined ? languageNamed(written)?.name : undefined;
-  if (language === undefined) return undefined;
-  const lacking =
-    kind === "code" && written !== "php" ? lackingArgument(template, source, span, language) : undefined;
-  if (lacking) return lacking;
-  const ofSpace = classes && classKnown(template, source.text, language, classes);
-  if (ofSpace || kind !== "code") return ofSpace;
-  const ofClasses =
-    classes &&
-    (memberKnown(template, source, span, language, classes) ??
-      mixinKnown(template, source, span, language, classes) ??
-      methodKnown(template, source, span, language, classes));
-  return ofClasses ?? variableKnown(template, source, span, language);
-}
-
-/** Whether a text says how the program is called that the file starts, where the lookup would have to be brought in first. */
-function startsProgram(
-  { context }: Literal,
-  { text, dialect }: SourceFile,
-  { language, importLine }: Host,
-): boolean {
-  const callee = (context.role === "argument" ? context.name : context.element) ?? "";
-  return (
-    importLine !== undefined &&
-    languageNamed(language)?.runsBeforeSetup?.(callee, text, importLine) === true &&
-    importLineEdit(language, dialect, text, importLine) !== undefined
-  );
+/** A text with its key, on its way into the code; `by` is the lookup that its file makes itself. */
+export interface Keyed {
+  readonly literal: Literal;
+  readonly key: string;
+  readonly by?: BoundLookup;
+  /** What was found of it: its message. */
+  readonly found?: { readonly message: string };
+  /** What makes the constant that it is in be read when it is shown, and not when the file is loaded. */
+  readonly deferral?: readonly TextEdit[];
+  /** Set where its key takes its place, and what hands it out looks that up. */
+  readonly labels?: Labels;
 }
 
 /**
- * The prefix of the tag that a template writes into a page (JSP), where nothing in the page declares it (Jakarta Server Pages 3.1,
- * "The taglib Directive"): such a tag is put out as it is. A page whose declarations are in other files uses or includes them.
+ * The edits for the texts of one file. A text inside of another's value is written there; one that stands where the other
+ * leaves nothing of it is left out, and not among those that are done.
  */
-function lackingTags(template: string, { text, dialect }: SourceFile): string | undefined {
-  const prefix = dialect?.name === "jsp" ? /^\s*<([a-z][\w-]{0,40}):[a-z]/i.exec(template)?.[1] : undefined;
-  if (prefix === undefined || prefix === "jsp") return undefined;
-  const declared = new Set(
-    [...text.matchAll(/\bprefix\s{0,9}=\s{0,9}["']([\w-]{1,40})["']|\bxmlns:([\w-]{1,40})\s{0,9}=/g)].map(
-      ([, directive, namespace]) => directive ?? namespace,
-    ),
-  );
-  const used = [...text.matchAll(/<([a-z][\w-]{0,40}):[a-z]/gi)].map(([, name]) => name);
-  const isElsewhere =
-    /<%@\s{0,9}include\b|<jsp:directive\.include\b/.test(text) ||
-    used.some((name) => name !== "jsp" && !declared.has(name));
-  return declared.has(prefix) || used.includes(prefix) || isElsewhere ? undefined : prefix;
-}
-
-/** Whether marks of a template are to stand in a whole page that has none: readers of it may get it as it is. */
-function isPlainPage(source: SourceFile, template: string): boolean {
-  const { file, text, dialect } = source;
-  return (
-    dialect?.name === "html" &&
-    islandsOf(source).length === 0 &&
-    hasOpenEnding(file) &&
-    /^\s*(?:[{$#]\{|\{[%$]|<%|\[\[)/.test(template) &&
-    /<!doctype\s|<html[\s>]/i.test(text.slice(0, 2_000))
-  );
-}
-
-/** What a host writes in one place for a text with values, or without. */
-function templateIn(
+export function hostEdits<Item extends Keyed>(
+  chosen: readonly Item[],
+  source: SourceFile,
   host: Host,
-  slot: "attribute" | "call" | "content",
-  hasValues: boolean,
-): string | undefined {
-  return (hasValues ? host.withValues[slot] : undefined) ?? host[slot];
-}
-
-/** Whether a string is part of a script that a browser runs, while the template around it runs on a server or is no script. */
-function isOfBrowser({ span, context }: Literal, source: SourceFile): boolean {
-  if (isInScript(source.text, span.start)) return true;
-  const { dialect } = source;
-  if (!dialect?.codeInScripts || dialect.isComponent) return false;
-  if (context.language === dialect.language && context.language !== "script") return false;
-  return !islandsOf(source).some(({ start, end }) => start <= span.start && span.end <= end);
-}
-
-const islandsByFile = new WeakMap<SourceFile, readonly Span[]>();
-
-function islandsOf(source: SourceFile): readonly Span[] {
-  let found = islandsByFile.get(source);
-  if (!found)
-    islandsByFile.set(source, (found = source.dialect ? findIslands(source.text, source.dialect) : []));
-  return found;
-}
-
-/** Whether a string in a template language stands where a call can: behind the colon of a filter, or in a tag's own settings, none can. */
-function takesCalls(text: string, { start }: Span): boolean {
-  const before = text.slice(Math.max(0, start - 200), start);
-  const island = before.slice(Math.max(before.lastIndexOf("{{"), before.lastIndexOf("{%")));
-  return !/\|\s*\w+\s*:\s*$|^\{%-?\s*(?:include|with|url|trans|translate|block|extends|load|cycle|firstof)\b/.test(
-    island,
-  );
-}
-
-/** What a lookup names that a file of code neither declares nor brings in, where its language wants that. */
-function lackingName(
-  template: string,
-  { text }: SourceFile,
-  { language, importLine }: Host,
-): string | undefined {
-  const { declared, ownFunctions } = languageNamed(language) ?? {};
-  // A function alone may be everywhere in most languages; an object is somewhere.
-  const name = (ownFunctions ? /^\s*([A-Za-z_]\w*)[.(]/ : /^\s*([A-Za-z_]\w*)\./).exec(template)?.[1];
-  if (declared === undefined || name === undefined || importLine !== undefined) return undefined;
-  if (/^(?:this|self|base|super|cls)$/.test(name) || (declared === "values" && /^\p{Lu}/u.test(name)))
-    return undefined;
-  const isFunction = /^\s*\w+\(/.test(template);
-  const known =
-    isFunction && ownFunctions !== undefined
-      ? ownFunctions.replaceAll("NAME", name)
-      : `(?<![\\w.])${name}(?!\\w)`;
-  return new RegExp(known, "m").test(text) ? undefined : name;
-}
-
-const say = notices("extract", {
-  "before-setup": {
-    message: "it says how the program is called, before what looks texts up is set up",
-    remedy: "bring the lookup in by hand if it works that early, then extract again",
-  },
-  shadowed: {
-    message: '"{name}" is a value here, and no lookup',
-    remedy: 'rename the value "{name}", then extract again',
-  },
-  "form-by-helper": {
-    message: '"{code}" chooses a word of the source language by a number',
-    remedy: "write one message with a plural, or with forms as the book keeps them, then look that up",
-  },
-  "no-import-place": {
-    message: 'this file has no place for "{line}", which the lookup needs',
-    remedy: "write the lookup by hand with the whole name of what is called, or extract to a file of code",
-  },
-  "not-declared": {
-    message: '"{name}" is not known in this file',
-    remedy: "set emit.endings to the line that brings it in, or declare it here",
-  },
-  "tags-not-declared": {
-    message: 'nothing in this page declares the tags "{prefix}:…", so they would be put out as they are',
-    remedy: "declare them in the page, as a directive taglib does, then extract again",
-  },
-  lines: {
-    message: "it goes over several lines of plain text, and a message would be one",
-    remedy: "make a paragraph of its lines, or move each by hand",
-  },
-  "not-known": {
-    message: '"{name}" is not known here: nothing in this function or file makes it',
-    remedy: "make it known here, or set emit.endings to a call that is known everywhere",
-  },
-  "in-tag": {
-    message: "it is in a tag that the template itself replaces, and the lookup is such a tag as well",
-    remedy: "let the tag take a key, or move it by hand",
-  },
-  statements: {
-    message: "several statements return it, and this is not a script of its own",
-    remedy: "choose the words in a function of the component, or move them by hand",
-  },
-  message: {
-    message: "it is already a message with plurals or cases",
-    remedy: "move it into the catalog by hand, and pass it its values",
-  },
-  "at-load": {
-    message: "it is evaluated when the file is loaded, before a locale is chosen",
-    remedy: "move it into the method that uses it, or set emit.atLoad if your lookups work that early",
-  },
-  "inline-script": {
-    message: "it is in a script inside markup, where no lookups are known",
-    remedy: "move the script to a file of its own, or move the text by hand",
-  },
-  "odd-literal": {
-    message: "a lookup cannot replace a literal written this way",
-    remedy: "move it by hand",
-  },
-  rich: {
-    message: "it contains elements, and the book has no way to write them",
-    remedy: "set emit.rich, or restructure the sentence so that the elements enclose whole texts",
-  },
-  "plain-page": {
-    message: "it is in a whole page without marks of a template, which a browser may get as it is",
-    remedy: 'name the page in "dialects" if a program fills it in, or write it anew as a template',
-  },
-  "no-call": {
-    message: "the book does not say how code of this language looks up a key, and none there does",
-    remedy: "set emit.endings for its files, for example with the call {example}",
-  },
-  "no-expression": {
-    message: "it is in an expression of the template, and the book says only how texts are put out",
-    remedy: "set emit.endings to a call that such templates know, for example {example}",
-  },
-  "no-template": {
-    message: "the book does not say how a template of this kind looks up a key",
-    remedy: "set emit.content and emit.attribute, for example to {example}",
-  },
-  escape: {
-    message: "it contains a character that must be escaped on the page, and the usual lookup does not escape",
-    remedy: "set emit.content and emit.attribute to templates that escape what the lookup returns",
-  },
-  "not-whole": {
-    message:
-      "other content stands beside it in its element, and the lookup is an attribute of the whole element",
-    remedy: "put it into an element of its own",
-  },
-  "no-names": {
-    message: "it has values, and calls of such templates are given theirs without names",
-    remedy: "write the lookup by hand, as your function takes values",
-  },
-  "no-args": {
-    message: "it has values, and the template of the book has no place for them",
-    remedy: "put {args} into the template in emit",
-  },
-  value: {
-    message: 'the value of "{code}" cannot be passed to a lookup as it is',
-    remedy: "move what it does to the value out of the text, then extract again",
-  },
-  formatted: {
-    message: '"{code}" is formatted in place',
-    remedy: "format the value in a variable, or write the message by hand with a typed argument",
-  },
-  broken: {
-    message: "the rewritten file would not parse: {detail}",
-    remedy: "check the templates in emit and the lookups of the book, or move it by hand",
-  },
-  lost: {
-    message: 'the rewritten file would not look up "{key}"',
-    remedy: "check the templates in emit and the lookups of the book, or move it by hand",
-  },
-  changed: {
-    message: 'the rewritten file would change "{text}" too',
-    remedy: "check the templates in emit and the lookups of the book, or move it by hand",
-  },
-  "too-many-choices": {
-    message: "its words are chosen by a value in a way that no plural or select expresses",
-    remedy: "write one message for each case",
-  },
-  "no-choices": {
-    message: "its words are chosen by a value, and messages in {syntax} have no plurals or cases",
-    remedy: 'set "plurals" to where the book keeps plural forms, or write one message for each case',
-  },
-});
-
-/** Why words that code chooses stay: the book's messages have no room for them, or nobody's have. */
-export function tooManyChoices({ syntax, plurals }: MessageReader): Obstacle {
-  return syntax.choices !== undefined || plurals !== "inline"
-    ? say("too-many-choices", {})
-    : say("no-choices", { syntax: syntax.name });
-}
-
-/** The code of a value of a template or of code other than script, where tags are none. */
-function valueCode(piece: LookupValue["piece"]): string | undefined {
-  return piece.kind === "tag" ? undefined : piece.kind === "choice" ? piece.value : piece.code;
-}
-
-/** So far before a text the tag around it begins at most, in code units. */
-const longestTag = 2_000;
-
-/** The tag right before a text, and where its attributes end; undefined for anything else. */
-function tagBefore(
-  text: string,
-  { start }: Span,
-): { readonly name: string; readonly end: number } | undefined {
-  const before = text.slice(Math.max(start - longestTag, 0), start).trimEnd();
-  const open = Math.max(before.lastIndexOf("<"), 0);
-  const name = /^<([a-zA-Z][\w-]{0,60})(?:>$|\s[^<>]{0,1900}[^/<>]>$)/.exec(before.slice(open))?.[1];
-  if (name === undefined) return undefined;
-  return { name, end: start - (Math.min(start, longestTag) - before.length) - 1 };
-}
-
-/** Whether a text is all that its element holds. */
-function isWholeContent(text: string, { form, span }: Literal): boolean {
-  const tag = form === "content" ? tagBefore(text, span) : undefined;
-  if (!tag || voidElements.has(tag.name.toLowerCase())) return false;
-  const close = /^\s*<\/([a-zA-Z][\w-]{0,60})/.exec(text.slice(span.end, span.end + 200))?.[1];
-  return close?.toLowerCase() === tag.name.toLowerCase();
-}
-
-/** Whether what takes a text's place is put together with other strings, or filled. */
-function isJoined({ frame, span }: Literal, { text }: SourceFile): boolean {
-  return (
-    frame !== undefined ||
-    /[+%.]\s{0,40}$/.test(text.slice(Math.max(span.start - 41, 0), span.start)) ||
-    /^\s{0,40}(?:\+(?!\+)|%(?![%>])|\.\s{0,9}["'\w$])/.test(text.slice(span.end, span.end + 60))
-  );
-}
-
-/** Whether a whole text is given to a call, which mostly shows it: elsewhere programs count on a string. */
-function isGiven(literal: Literal, source: SourceFile): boolean {
-  if (isJoined(literal, source)) return false;
-  const { context, span } = literal;
-  const { text } = source;
-  if (context.role === "argument") return true;
-  // An argument by its name, and no entry of a map.
-  return (
-    context.role === "property" &&
-    /[\w)]\s?=\s{0,40}$/.test(text.slice(Math.max(span.start - 80, 0), span.start))
-  );
+): { readonly edits: TextEdit[]; readonly done: ReadonlySet<Item> } {
+  const done = new Set<Item>();
+  const within = (span: Span, start: number, end: number) => start <= span.start && span.end <= end;
+  const editsIn = (given: readonly Item[]): TextEdit[] => {
+    const items = given.filter(
+      ({ labels }) =>
+        !labels ||
+        labels.members.every(({ span }) => given.some((one) => one.literal.span.start === span.start)),
+    );
+    const first = outermost(items.map((item) => ({ item, span: item.literal.span })));
+    return first.map(({ item: one }) => {
+      done.add(one);
+      return hostEdit(one, source, hostFor(host, one.literal), (code, span) => {
+        const start = source.text.indexOf(code, span.start);
+        const end = start + code.length;
+        if (start < 0 || end > span.end) return code;
+        const inner = editsIn(
+          items.filter((other) => other !== one && within(other.literal.span, start, end)),
+        );
+        const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
+        return applyIfApart(code, moved) ?? code;
+      });
+    });
+  };
+  const edits = editsIn(chosen);
+  const reads = new Map<number, TextEdit>();
+  for (const { labels } of done) for (const read of labels?.reads ?? []) reads.set(read.start, read);
+  return { edits: [...edits, ...reads.values()], done };
 }
 
 /** What takes a text's place. */
@@ -515,113 +134,4 @@ function hostEdit(
       /"[^"]*\{key\}/.test(template) && !template.includes('="{key}"') ? "'" : '"',
     ).replace("{name}", () => name),
   };
-}
-
-/** What went wrong in a rewritten file; undefined where it asks for each key, and its other texts are what they were. */
-export function lostInRewrite(
-  before: SourceFile,
-  after: SourceFile,
-  chosen: readonly Pick<Keyed, "literal" | "key" | "labels">[],
-): Notice | undefined {
-  const [problem] = after.problems;
-  if (problem && before.problems.length === 0) return say("broken", { detail: problem.message });
-  const keys = new Set(after.lookups.flatMap(({ key }) => (key.kind === "fixed" ? [key.value] : [])));
-  // What hands a label out looks up whatever key the constant holds.
-  const lost = chosen.find(({ key, labels }) => !(labels ? after.mentions : keys).has(key));
-  if (lost) return say("lost", { key: lost.key });
-  const gone = new Set(chosen.map(({ literal }) => literal));
-  const outer = outermost(chosen.map(({ literal }) => literal));
-  let next = 0;
-  /** Asked in the order of places. */
-  const inside = ({ span }: Literal) => {
-    while (next < outer.length && (outer[next]?.span.end ?? 0) < span.end) next++;
-    const around = outer[next];
-    return around !== undefined && around.span.start <= span.start && span.end <= around.span.end;
-  };
-  const kept = new Set(after.literals.map(({ pieces }) => fixedText(pieces)));
-  const missing = [...before.literals]
-    .sort((a, b) => a.span.end - b.span.end)
-    .find((one) => !inside(one) && !gone.has(one) && !kept.has(fixedText(one.pieces)));
-  return missing && say("changed", { text: fixedText(missing.pieces) });
-}
-
-/** Those that no other holds, in order. */
-function outermost<Item extends { readonly span: Span }>(items: readonly Item[]): readonly Item[] {
-  let end = -1;
-  return [...items]
-    .sort((a, b) => a.span.start - b.span.start || b.span.end - a.span.end)
-    .filter(({ span }) => {
-      if (span.end <= end) return false;
-      end = span.end;
-      return true;
-    });
-}
-
-function isInScript(text: string, offset: number): boolean {
-  for (const { name, start, end } of rawElements(text))
-    if (name === "script" && start <= offset && offset < end) return true;
-  return false;
-}
-
-/** A text with its key, on its way into the code; `by` is the lookup that its file makes itself. */
-export interface Keyed {
-  readonly literal: Literal;
-  readonly key: string;
-  readonly by?: BoundLookup;
-  /** What was found of it: its message. */
-  readonly found?: { readonly message: string };
-  /** What makes the constant that it is in be read when it is shown, and not when the file is loaded. */
-  readonly deferral?: readonly TextEdit[];
-  /** Set where its key takes its place, and what hands it out looks that up. */
-  readonly labels?: Labels;
-}
-
-/** Whether a text of an annotation can be given by its key, as the book writes keys there: values cannot be passed. */
-export function annotated({ context, pieces, form, obstacle }: Literal, { annotation }: Host): boolean {
-  return (
-    annotation !== undefined &&
-    context.isAnnotation === true &&
-    (obstacle === undefined || obstacle.messageId.endsWith("annotation-only")) &&
-    form === "string" &&
-    pieces.length === 1 &&
-    !/[{}$\\]/.test(fixedText(pieces))
-  );
-}
-
-/**
- * The edits for the texts of one file. A text inside of another's value is written there; one that stands where the other
- * leaves nothing of it is left out, and not among those that are done.
- */
-export function hostEdits<Item extends Keyed>(
-  chosen: readonly Item[],
-  source: SourceFile,
-  host: Host,
-): { readonly edits: TextEdit[]; readonly done: ReadonlySet<Item> } {
-  const done = new Set<Item>();
-  const within = (span: Span, start: number, end: number) => start <= span.start && span.end <= end;
-  const editsIn = (given: readonly Item[]): TextEdit[] => {
-    const items = given.filter(
-      ({ labels }) =>
-        !labels ||
-        labels.members.every(({ span }) => given.some((one) => one.literal.span.start === span.start)),
-    );
-    const first = outermost(items.map((item) => ({ item, span: item.literal.span })));
-    return first.map(({ item: one }) => {
-      done.add(one);
-      return hostEdit(one, source, hostFor(host, one.literal), (code, span) => {
-        const start = source.text.indexOf(code, span.start);
-        const end = start + code.length;
-        if (start < 0 || end > span.end) return code;
-        const inner = editsIn(
-          items.filter((other) => other !== one && within(other.literal.span, start, end)),
-        );
-        const moved = inner.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
-        return applyIfApart(code, moved) ?? code;
-      });
-    });
-  };
-  const edits = editsIn(chosen);
-  const reads = new Map<number, TextEdit>();
-  for (const { labels } of done) for (const read of labels?.reads ?? []) reads.set(read.start, read);
-  return { edits: [...edits, ...reads.values()], done };
 }

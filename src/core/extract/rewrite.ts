@@ -6,8 +6,10 @@ import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Notice } from "../text/wording.js";
 import { hostFor, type Host } from "./hosts.js";
 import { importLinesEdit } from "./import-line.js";
-import { hostEdits, lostInRewrite, type Keyed } from "./rewrite-host.js";
-import { namesCalled, scriptEdits, type ScriptEmission } from "./rewrite-script.js";
+import { hostEdits, type Keyed } from "./rewrite-host.js";
+import { scriptEdits } from "./rewrite-script.js";
+import { lostInRewrite } from "./rewritten.js";
+import { namesCalled, type ScriptEmission } from "./script-template.js";
 import type { ScriptPart } from "./script-parts.js";
 
 /** A file as it is to be rewritten: how its templates and its scripts write lookups. */
