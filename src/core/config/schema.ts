@@ -88,6 +88,12 @@ const habitsSchema = v.strictObject({
 const emitTemplates = {
   call: v.optional(nonEmpty("an expression with {key} and {args}")),
   rich: v.optional(nonEmpty("an expression with {key} and {args}")),
+  plural: v.optional(
+    v.union(
+      [nonEmpty("an expression with {key}, {count} and {args}"), v.literal(false)],
+      "an expression with {key}, {count} and {args}, or false where none can be written",
+    ),
+  ),
   content: v.optional(nonEmpty("what stands between tags, with {key} and {args}")),
   attribute: v.optional(nonEmpty("an attribute's value, with {key} and {args}")),
   annotation: v.optional(

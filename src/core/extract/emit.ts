@@ -23,9 +23,26 @@ export function lookupValues(pieces: readonly Piece[], codeOf: ValueCode): reado
   return [...found.values()];
 }
 
+/** The value by which a text's plural is chosen; undefined for texts without one. */
+export function countOf(pieces: readonly Piece[]): (Piece & { readonly kind: "choice" }) | undefined {
+  for (const piece of eachPiece(pieces))
+    if (piece.kind === "choice" && piece.choice === "plural") return piece;
+  return undefined;
+}
+
+/** What a book may say of the lookup that chooses forms, in remedies. */
+export const pluralExample = JSON.stringify("lookUpForm('{key}', {count}{args})");
+
+/** Whether a template has a place for all values, where `count` is the name of the one by which a plural is chosen. */
+export function takesAll(template: string, values: readonly LookupValue[], count?: string): boolean {
+  const others = template.includes("{count}") ? values.filter(({ name }) => name !== count) : values;
+  return others.length === 0 || takesValues(template);
+}
+
 /**
  * Fills a template of a book in: `{key}` is the key, its own quotes those given, and none where a symbol of Ruby needs none;
- * `{args}` are the values as the language passes them behind a key, `{values}` the same without the comma before them, and `{text}` in quotes is the text.
+ * `{args}` are the values as the language passes them behind a key, `{values}` the same without the comma before them, `{count}` is the number that chooses a plural, and
+ * `{text}` in quotes is the text.
  */
 export function fillTemplate(
   template: string,
@@ -34,6 +51,7 @@ export function fillTemplate(
     text,
     quote,
     values,
+    count = "",
     pass,
     keepsLines = false,
   }: {
@@ -41,6 +59,8 @@ export function fillTemplate(
     readonly text: string;
     readonly quote: '"' | "'";
     readonly values: readonly LookupValue[];
+    /** The name of the value that chooses a plural. */
+    readonly count?: string | undefined;
     readonly pass: ValueWriter;
     /** Whether line breaks stand in a string as they are, where no escape means one. */
     readonly keepsLines?: boolean;
@@ -61,6 +81,7 @@ export function fillTemplate(
     )
     .replace(/(["'])\{text\}\1/, () => quote + escape(text) + quote)
     .replace("{key}", () => escaped)
+    .replace("{count}", () => values.find(({ name }) => name === count)?.code ?? "")
     .replace("{args}", () => args)
     .replace("{values}", () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")));
 }

@@ -1,7 +1,7 @@
 import { delimitedParts } from "../text/delimited.js";
 import { findIslands, hasOpenEnding } from "../source/dialects/index.js";
 import { languageNamed } from "../source/languages/index.js";
-import { lookupValues, takesValues } from "./emit.js";
+import { countOf, lookupValues, pluralExample, takesAll } from "./emit.js";
 import { notices } from "../message/notices.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
 import type { Span } from "../text/span.js";
@@ -28,6 +28,10 @@ const say = notices("extract", {
   shadowed: {
     message: '"{name}" is a value here, and no lookup',
     remedy: 'rename the value "{name}", then extract again',
+  },
+  "no-plural": {
+    message: "another lookup chooses the forms of plurals, and the book does not say how it is written here",
+    remedy: "set emit.plural to that call, for example to {example}",
   },
   "form-by-helper": {
     message: '"{code}" chooses a word of the source language by a number',
@@ -163,7 +167,10 @@ export function hostRefusal(
   if (pieces.some(({ kind }) => kind === "tag") && host.rich === undefined) return say("rich", {});
   const values = lookupValues(pieces, valueCode);
   const slot = form === "attribute" ? "attribute" : isExpression ? "call" : "content";
-  const template = templateIn(host, slot, values.length > 0);
+  const template = templateIn(host, slot, literal, values.length > 0);
+  const counted = countOf(pieces)?.name;
+  if (template === undefined && counted !== undefined && host.plural !== undefined)
+    return say("no-plural", { example: pluralExample });
   if (template === undefined && isExpression && host.kind === "code")
     return say("no-call", { example: JSON.stringify('lookUp("{key}"{args})') });
   if (template === undefined && isExpression && host.kind === "markup" && host.content !== undefined)
@@ -199,7 +206,7 @@ export function hostRefusal(
   if (!isExpression && host.showsRaw(form) && /[&<"]/.test(fixedText(pieces))) return say("escape", {});
   if (form !== "attribute" && !isExpression && isAttribute(template) && !isWholeContent(source.text, literal))
     return say("not-whole", {});
-  if (values.length > 0 && !takesValues(template)) return say("no-args", { args: "{args}" });
+  if (!takesAll(template, values, counted)) return say("no-args", { args: "{args}" });
   if (values.length > 0 && !host.takesNames) return say("no-names", {});
   for (const { code, piece } of values) {
     const island = source.text.slice(piece.span.start, piece.span.end);

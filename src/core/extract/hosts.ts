@@ -5,7 +5,7 @@ import type { BookConfig } from "../config/schema.js";
 import { rawElements } from "../source/readers/markup/raw-elements.js";
 import { literally } from "../text/key-pattern.js";
 import { applyEdits } from "../text/edits.js";
-import { passAlone } from "./emit.js";
+import { countOf, passAlone } from "./emit.js";
 import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-code.js";
 import type { Literal, SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
@@ -13,6 +13,9 @@ import { listed, type Language, type ValueWriter } from "../source/languages/lan
 import { hasNoFilter } from "../source/dialects/dialect.js";
 import { dialectOf } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";
+
+/** Where a lookup takes a text's place: an attribute's value, an expression, or what stands between tags. */
+export type TemplateSlot = "attribute" | "call" | "content";
 
 /** How one kind of file writes lookups: the book's templates where it gives them, else what is usual in its language. */
 export interface Host {
@@ -37,6 +40,10 @@ export interface Host {
   };
   /** How a text of an annotation, which takes constants alone, names its key. */
   readonly annotation: string | undefined;
+  /** The same for texts with a plural, where another lookup chooses its form; false where that one cannot be written. */
+  readonly plural: Readonly<Record<TemplateSlot, string | undefined>> | false | undefined;
+  /** An attribute of an element that takes expressions, as it is written for a call; undefined for other elements. */
+  readonly attributeOn: (element: string, call: string) => string | undefined;
   /** An expression for text with elements in it. */
   readonly rich: string | undefined;
   /** What stands before all keys of the book in code; empty where nothing does. */
@@ -111,6 +118,23 @@ export function hostOf(
   const isNumbered = syntaxOf(book.syntax).numberedFrom !== undefined;
   const filled = { ...book.emit.withValues, ...forEnding?.withValues };
   const atLoad = forEnding?.atLoad ?? book.emit.atLoad ?? false;
+  const attribute =
+    own.attribute ??
+    (call === undefined ? undefined : dialect?.attribute?.(call)) ??
+    (isAttribute(content) ? undefined : content);
+  const filledBy = filled.call ?? filledCall(call, language, book.syntax);
+  // What stands around a call stays when another takes its place.
+  const plurally = (template: string | undefined) => {
+    const asked = [call, filledBy].find((one) => one !== undefined && template?.includes(one) === true);
+    const { plural } = own;
+    return asked === undefined || typeof plural !== "string"
+      ? undefined
+      : template?.replace(asked, () => plural);
+  };
+  const bound =
+    own.attribute === undefined && typeof own.plural === "string"
+      ? dialect?.attribute?.(own.plural)
+      : undefined;
   const host: Host = {
     kind: script ? "script" : dialect ? "markup" : "code",
     language,
@@ -118,15 +142,14 @@ export function hostOf(
     atLoad: atLoad === true,
     call,
     content,
-    attribute:
-      own.attribute ??
-      (call === undefined ? undefined : dialect?.attribute?.(call)) ??
-      (isAttribute(content) ? undefined : content),
-    withValues: {
-      call: filled.call ?? filledCall(call, language, book.syntax),
-      content: filled.content,
-      attribute: filled.attribute,
-    },
+    attribute,
+    withValues: { call: filledBy, content: filled.content, attribute: filled.attribute },
+    plural:
+      typeof own.plural === "string"
+        ? { call: own.plural, content: plurally(content), attribute: bound ?? plurally(attribute) }
+        : own.plural,
+    attributeOn: (element, asked) =>
+      own.attribute === undefined ? dialect?.attributeOn?.(element, asked) : undefined,
     // What scripts write for elements says nothing of templates.
     annotation: own.annotation,
     front: frontOf(book),
@@ -280,11 +303,19 @@ export function usualIn(
   return isForAll && found.size === 0 ? undefined : [...found].sort();
 }
 
-/** What a host writes in one place for a text with values, or without. */
+/** What a host writes in one place for a text: with values or without, with a plural, or on an element that takes expressions. */
 export function templateIn(
   host: Host,
-  slot: "attribute" | "call" | "content",
+  slot: TemplateSlot,
+  { pieces, context }: Literal,
   hasValues: boolean,
 ): string | undefined {
-  return (hasValues ? host.withValues[slot] : undefined) ?? host[slot];
+  const isPlural = host.plural !== undefined && countOf(pieces) !== undefined;
+  const inSlot = (one: TemplateSlot) =>
+    isPlural
+      ? host.plural && host.plural[one]
+      : ((hasValues ? host.withValues[one] : undefined) ?? host[one]);
+  const call = (slot === "attribute" && inSlot("call")) || undefined;
+  const bound = call === undefined ? undefined : host.attributeOn(context.element ?? "", call);
+  return bound ?? (inSlot(slot) || undefined);
 }

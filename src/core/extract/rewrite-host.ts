@@ -1,5 +1,5 @@
 import { languageNamed } from "../source/languages/index.js";
-import { fillTemplate, lookupValues } from "./emit.js";
+import { countOf, fillTemplate, lookupValues } from "./emit.js";
 import type { BoundLookup, Literal, SourceFile } from "../source/model.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Span } from "../text/span.js";
@@ -85,7 +85,8 @@ function hostEdit(
   const fill = (template: string, wanted: '"' | "'") => {
     const quote = host.onlyQuote ?? (isPlain && template.includes("{text}") ? "'" : wanted);
     const keepsLines = takesVariables && quote === "'";
-    return fillTemplate(template, { key: host.front + key, text, quote, values, pass, keepsLines });
+    const count = countOf(pieces)?.name;
+    return fillTemplate(template, { key: host.front + key, text, quote, values, count, pass, keepsLines });
   };
   const ownQuote = (template: string) => (template.includes("'{key}'") ? "'" : '"');
   const first = source.text[span.start];
@@ -95,7 +96,7 @@ function hostEdit(
     const code = before + source.text.slice(span.start, span.end) + after;
     const quoted = literal.context.around && literal.context.role === "attribute";
     const ofAttribute = quoted ? host.quotedCall(values.length > 0) : undefined;
-    const call = ofAttribute ?? templateIn(host, "call", values.length > 0) ?? "";
+    const call = ofAttribute ?? templateIn(host, "call", literal, values.length > 0) ?? "";
     const quote = host.kind === "markup" && /['`]/.test(code) && !code.includes('"') ? "'" : ownQuote(call);
     const { asString, escapesMarkup } = languageNamed(literal.context.language) ?? {};
     const escapes = literal.betweenApostrophes && ofAttribute === undefined && escapesMarkup !== undefined;
@@ -105,7 +106,7 @@ function hostEdit(
     return { ...span, replacement: before + (isPlain ? asString(written) : written) + after };
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
-  const content = templateIn(host, "content", values.length > 0);
+  const content = templateIn(host, "content", literal, values.length > 0);
   if (form === "content" && isAttribute(content)) {
     const at = tagBefore(source.text, span)?.end ?? span.start;
     return { start: at, end: at, replacement: ` ${fill(content ?? "", '"')}` };
@@ -118,7 +119,7 @@ function hostEdit(
   // Where nothing is escaped, an apostrophe of a translation would end the value.
   const outer = first === "'" && !(host.showsRaw(form) && source.dialect?.isProgram) ? "'" : '"';
   const inner = outer === '"' ? "'" : '"';
-  const template = templateIn(host, "attribute", values.length > 0) ?? "";
+  const template = templateIn(host, "attribute", literal, values.length > 0) ?? "";
   if (!template.includes("{name}")) return { ...span, replacement: outer + fill(template, inner) + outer };
   // A binding takes the attribute's name along.
   const name =

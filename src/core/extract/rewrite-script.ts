@@ -1,4 +1,4 @@
-import { fillTemplate, type LookupValue, lookupValues } from "./emit.js";
+import { countOf, fillTemplate, type LookupValue, lookupValues } from "./emit.js";
 import { applyEdits, type TextEdit } from "../text/edits.js";
 import { contains, type Span } from "../text/span.js";
 import type { ArrayExpression, Node, Program } from "oxc-parser";
@@ -55,6 +55,7 @@ export function scriptEdits(
         text: one.found?.message ?? "",
         quote,
         values,
+        count: countOf(literal.pieces)?.name,
         // Messages whose values have numbers get them in that order.
         pass: reader.syntax.numberedFrom === undefined ? passes.script : inOrder,
       });

@@ -1,4 +1,4 @@
-import { lookupValues, takesValues } from "./emit.js";
+import { countOf, lookupValues, pluralExample, takesAll } from "./emit.js";
 import { notices } from "../message/notices.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
@@ -56,6 +56,10 @@ const say = notices("extract", {
     message: "the book does not say how a script looks up a key",
     remedy: "set emit.call, for example to {example}",
   },
+  "no-plural-script": {
+    message: "another lookup chooses the forms of plurals, and the book does not say how it is written here",
+    remedy: "set emit.plural to that call, for example to {example}",
+  },
   "no-args-script": {
     message: "it has values, and the template of the book has no place for them",
     remedy: "put {args} into the template in emit",
@@ -106,6 +110,10 @@ export function scriptRefusal(
     const helped = piece.kind === "argument" ? formByHelper(piece.code) : undefined;
     if (helped) return helped;
   }
+  const counted = countOf(literal.pieces)?.name;
+  // What the file makes for itself is not known to choose the forms of plurals.
+  if (counted !== undefined && (book.emit.plural === false || (by && book.emit.plural !== undefined)))
+    return say("no-plural-script", { example: pluralExample });
   if (by) {
     const name = rootOf(by.name);
     return isHidden(part, literal.span.start, by.name, by.scope.start) ? say("taken", { name }) : undefined;
@@ -115,8 +123,8 @@ export function scriptRefusal(
   if (template === defaultCall && book.emit.call === undefined && !usesDefaultCall(book.lookups))
     return say("no-call-script", { example: JSON.stringify(defaultCall) });
   if (template === undefined) return say("rich-script", { example: '"rich("{key}"{args})"' });
-  const hasValues = lookupValues(literal.pieces, (piece) => piece.name).length > 0;
-  if (hasValues && !takesValues(template)) return say("no-args-script", { args: "{args}" });
+  const values = lookupValues(literal.pieces, (piece) => piece.name);
+  if (!takesAll(template, values, counted)) return say("no-args-script", { args: "{args}" });
   const lacking = givenBeforeKey(template).find(
     (one) =>
       !isShadowed(part.program, literal.span.start, one) && moduleBinding(part.program, one) === undefined,

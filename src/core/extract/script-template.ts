@@ -1,4 +1,4 @@
-import { lookupValues, takesValues } from "./emit.js";
+import { countOf, lookupValues, takesValues } from "./emit.js";
 import type { MessageReader } from "../message/parse.js";
 import type { BoundLookup, Literal, SourceFile } from "../source/model.js";
 import type { BookConfig } from "../config/schema.js";
@@ -26,6 +26,7 @@ export interface ScriptEmission {
 /** How a book's scripts look a text up; undefined where they have no way to write elements in it. */
 function templateFor({ emit }: BookConfig, { pieces }: Literal, by?: BoundLookup): string | undefined {
   if (pieces.some(({ kind }) => kind === "tag")) return emit.rich;
+  if (emit.plural !== undefined && countOf(pieces) !== undefined) return emit.plural || undefined;
   const hasValues = lookupValues(pieces, (piece) => piece.name).length > 0;
   const usual = (hasValues ? emit.withValues?.call : undefined) ?? emit.call ?? defaultCall;
   if (!by) return usual;

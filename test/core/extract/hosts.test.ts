@@ -1834,3 +1834,64 @@ describe("the usual call of a book that says no more is written where the langua
     expect(await moved(files)).toEqual(expected);
   });
 });
+
+describe("plurals whose form another lookup chooses", () => {
+  const plural = "choose('{key}', {count}{args})";
+  const book = { lookups: [{ call: "t" }, { call: "choose" }], plurals: "bar", syntax: "colon" };
+
+  test.each([
+    [
+      "in code",
+      "app/a.php",
+      "<?php\nshow($n === 1 ? 'One boat is late' : \"$n boats are late\");\n",
+      "show(choose('KEY', $n, ['count' => $n]))",
+    ],
+    [
+      "in a page",
+      "app/a.php",
+      "<p>You have <?= $n ?> boat<?= $n == 1 ? '' : 's' ?></p>\n<p>The gate is open</p>\n",
+      "<p><?= choose('KEY', $n, ['count' => $n]) ?></p>\n<p><?= t('KEY') ?></p>",
+    ],
+    [
+      "in a script",
+      "app/a.js",
+      'import { t, choose } from "words";\nexport const f = (n) => show(t("a"), n === 1 ? "One boat is late" : `${n} boats are late`);\n',
+      'show(t("a"), choose("KEY", n, { count: n }))',
+    ],
+  ])("%s", async (_name, file, code, expected) => {
+    const { code: after } = await extract(file, code, {
+      ...book,
+      emit: { call: "t('{key}'{args})", plural },
+    });
+    expect(after.replace(/(["'])a\.\w+\1/g, "$1KEY$1")).toContain(expected);
+  });
+
+  test.each([
+    ["app/a.php", "<?php\nshow($n === 1 ? 'One boat is late' : \"$n boats are late\");\n"],
+    [
+      "app/a.js",
+      'export const f = (n) => show(t("a"), n === 1 ? "One boat is late" : `${n} boats are late`);\n',
+    ],
+  ])("stay where it cannot be written: %s", async (file, code) => {
+    const { code: after, notes } = await extract(file, code, {
+      ...book,
+      emit: { call: "t('{key}'{args})", plural: false },
+    });
+    expect(after).toBe(code);
+    expect(notes.join()).toContain("another lookup chooses the forms of plurals");
+  });
+});
+
+test.each([
+  [
+    '<x-button label="Save the boat">Save it now</x-button>',
+    "<x-button :label=\"t('KEY')\">{{ t('KEY') }}</x-button>",
+  ],
+  ['<x-card title="Boat {{ $name }} is here" />', "<x-card :title=\"t('KEY', ['name' => $name])\" />"],
+  ['<img alt="The boat is here">', "<img alt=\"{{ t('KEY') }}\">"],
+])("an attribute of a component takes an expression: %s", async (page, expected) => {
+  const { code } = await extract("app/a.blade.php", `@if (true)\n${page}\n@endif\n`, {
+    emit: { call: "t('{key}'{args})" },
+  });
+  expect(code.replace(/'a\.\w+'/g, "'KEY'")).toBe(`@if (true)\n${expected}\n@endif\n`);
+});

@@ -1060,6 +1060,54 @@ describe("init finds lookups by the keys of the catalog", () => {
       { syntax: { argument: "{{name}}" } },
     ],
     [
+      "the lookup that chooses the forms of plurals by a number, where the usual one asks for none",
+      {
+        "t/en.json":
+          '{ "home": { "title": "Home", "boats": "One boat|:count boats" }, "foot": { "note": "Note" } }',
+        "a.php": "<?php\nshow(say('home.title'), say('foot.note'), choose('home.boats', count($boats)));\n",
+      },
+      { plurals: "bar", emit: { call: "say('{key}'{args})", plural: "choose('{key}', {count})" } },
+    ],
+    [
+      "such a lookup with values behind the number",
+      {
+        "t/en.json":
+          '{ "home": { "title": "Home", "boats": "One boat of :name|:count boats of :name" }, "foot": { "note": "Note" } }',
+        "a.php":
+          "<?php\nshow(say('home.title'), say('foot.note'), choose('home.boats', $n, ['name' => $name]));\n",
+      },
+      { emit: { call: "say('{key}'{args})", plural: "choose('{key}', {count}{args})" } },
+    ],
+    [
+      "such a lookup that is given the number by its name",
+      {
+        "t/en.json":
+          '{ "home": { "title": "Home", "boats_one": "{{count}} boat", "boats_other": "{{count}} boats" }, "foot": { "note": "Note" } }',
+        "a.js": 'show(say("home.title"), say("foot.note"), choose("home.boats", { count: n }));\n',
+      },
+      { plurals: "suffix", emit: { call: 'say("{key}"{args})', plural: 'choose("{key}"{args})' } },
+    ],
+    [
+      "such a lookup that no pattern writes",
+      {
+        "t/en.json":
+          '{ "home": { "title": "Home", "boats": "One boat|:count boats" }, "foot": { "note": "Note" } }',
+        "a.php":
+          "<?php\nshow(say('home.title'), say('foot.note'), choose('home.boats', ['place' => 1], $n));\n",
+      },
+      { emit: { call: "say('{key}'{args})", plural: false } },
+    ],
+    [
+      "the usual lookup for plurals too, where it asks for some",
+      {
+        "t/en.json":
+          '{ "home": { "title": "Home", "boats": "One boat|:count boats" }, "foot": { "note": "Note" } }',
+        "a.php":
+          "<?php\nshow(say('home.title'), say('foot.note'), choose('home.boats', $n), say('home.boats', ['count' => $n]));\n",
+      },
+      { emit: { call: "say('{key}'{args})" } },
+    ],
+    [
       "keys with a sign of their own between their parts",
       { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },
       { lookups: [{ call: "say" }], naming: { separator: "|" } },

@@ -3,6 +3,7 @@ import { readableText, type SourceFile } from "../../source/model.js";
 import { unreadCode } from "../../source/unread-code.js";
 import { textsBeside } from "./declared-texts.js";
 import { emissionOf } from "./emission.js";
+import { keysWithForms } from "./plural-emission.js";
 import { keyCount, type FoundBook } from "./found-book.js";
 import { languageNamed, languageOf } from "../../source/languages/index.js";
 import { heldAgainst } from "./held-against.js";
@@ -148,7 +149,7 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
     grounds.push(
       `All locales have the forms ${known.join(", ")}, and no other: the program is taken to choose them by the number itself ("forms.known").`,
     );
-  const emit = emissionOf(lookups.uses, users);
+  const emit = emissionOf(lookups.uses, users, keysWithForms(found, plurals));
   const naming = namingOf(
     found,
     source,

@@ -2,7 +2,9 @@ import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
 import { languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
+import type { KeyIndex } from "./key-index.js";
 import { most, nameOf, type LookupUse } from "./lookup-use.js";
+import { pluralCallOf, type PluralCall } from "./plural-emission.js";
 import { filledAround, filledByLanguage, withSameBehind, withText, withoutValues } from "./filled-call.js";
 import {
   markupIn,
@@ -17,6 +19,8 @@ import { placesOf, writtenAt, type CodePlaces, type WithValues, type WrittenLook
 /** What extraction writes, as the code that is there looks texts up. */
 export interface ProposedEmission {
   readonly call?: string;
+  /** The same for texts with a plural, where another lookup chooses its form; false where no pattern writes that one. */
+  readonly plural?: string | false;
   /** The same for text with elements in it. */
   readonly rich?: string;
   readonly import?: string | readonly string[];
@@ -25,8 +29,50 @@ export interface ProposedEmission {
   readonly endings?: Readonly<Record<string, EndingEmission>>;
 }
 
-/** The emission that goes by the lookups of a book; undefined where none can be taken as a pattern. */
+/**
+ * The emission that goes by the lookups of a book; undefined where none can be taken as a pattern. `forms` are the keys that have a
+ * plural whose form the lookup chooses.
+ */
 export function emissionOf(
+  uses: readonly LookupUse[],
+  code: readonly SourceFile[],
+  forms?: KeyIndex,
+): ProposedEmission | undefined {
+  const usual = usualEmission(uses, code);
+  if (!usual || !forms) return usual;
+  const places = placesOf(code);
+  const own = usual.endings ?? {};
+  const pluralIn = (isMeant: (ending: string) => boolean, call: string) =>
+    pluralCallOf(uses.filter(isCall), isMeant, forms, call, (use) => writtenIn([use], isMeant, places));
+  const inEndings = Object.entries(own).map(([ending, written]) => {
+    const call = written.call ?? written.content;
+    return [ending, call === undefined ? "unseen" : pluralIn((one) => one === ending, call)] as const;
+  });
+  const onTop =
+    usual.call === undefined ? "usual" : pluralIn((ending) => own[ending] === undefined, usual.call);
+  const isElsewhere = [onTop, ...inEndings.map(([, call]) => call)].some(isOther);
+  if (!isElsewhere) return usual;
+  // What one kind of file asks another lookup for, the usual one of the next does not know of by itself.
+  const settled = (call: PluralCall) => (call === "unseen" ? false : call);
+  const plural = settled(onTop);
+  const endings = Object.fromEntries(
+    inEndings.map(([ending, call]) => {
+      const found = settled(call);
+      return [ending, { ...own[ending], ...(found !== "usual" && { plural: found }) }];
+    }),
+  );
+  return {
+    ...usual,
+    ...(plural !== "usual" && { plural }),
+    ...(usual.endings && { endings }),
+  };
+}
+
+function isOther(call: PluralCall): boolean {
+  return call !== "usual" && call !== "unseen";
+}
+
+function usualEmission(
   uses: readonly LookupUse[],
   code: readonly SourceFile[],
 ): ProposedEmission | undefined {

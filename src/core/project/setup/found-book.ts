@@ -1,6 +1,7 @@
 import type { CatalogContent, Entry } from "../../catalog/model.js";
 import { pluralCategoryNames, type PluralCategory } from "../../locale/plural-rules.js";
 import type { FormatName } from "../../config/names.js";
+import { hasFormsByBars } from "./message-guess.js";
 
 /** A group of catalog files that differ in their locale alone, or one file that holds all locales. */
 export interface FoundBook {
@@ -31,6 +32,8 @@ export interface FoundBook {
   readonly texts: readonly string[];
   /** The keys of those texts that have signs of a placeholder, as code writes them. */
   readonly counted: ReadonlySet<string>;
+  /** The keys of those texts that have forms of a plural between bars. */
+  readonly barred: ReadonlySet<string>;
   /** The keys of all locales by namespace; of books without, by the empty text. */
   readonly keys: ReadonlyMap<string, ReadonlySet<string>>;
   /** By locale, the keys that end in a number, and those that stand before one. */
@@ -59,6 +62,7 @@ export function withoutFrame(book: FoundBook): FoundBook | undefined {
     frame,
     keys: new Map([["", bare(own)]]),
     counted: bare(book.counted),
+    barred: bare(book.barred),
     numbered: new Map([...book.numbered].map(([locale, set]) => [locale, bare(set)])),
     flat: { ...flat, whole: book.flatBelow },
   };
@@ -79,6 +83,7 @@ export class BookCount {
   private readonly keys = new Map<string, Set<string>>();
   private readonly texts: string[] = [];
   private readonly counted = new Set<string>();
+  private readonly barred = new Set<string>();
   private readonly numbered = new Map<string, Set<string>>();
   private readonly forms = new Map<string, Set<PluralCategory>>();
   private readonly ownText = new Map<string, number>();
@@ -131,11 +136,13 @@ export class BookCount {
     if (path.length === 1) this.whole++;
     if (path.length === 2) this.wholeBelow++;
     if (placeholderSign.test(text)) this.counted.add(key);
+    if (hasFormsByBars(text)) this.barred.add(key);
     return key;
   }
 
   found(files: string, spelling: FoundBook["spelling"], inside: FoundBook["inside"]): FoundBook {
-    const { locales, unread, texts, counted, keys, numbered, forms, ownText, whole, wholeBelow } = this;
+    const { locales, unread, texts, counted, barred, keys, numbered, forms, ownText, whole, wholeBelow } =
+      this;
     return {
       files,
       locales,
@@ -144,6 +151,7 @@ export class BookCount {
       inside,
       texts,
       counted,
+      barred,
       keys,
       numbered,
       forms,

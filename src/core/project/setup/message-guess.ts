@@ -269,7 +269,7 @@ function withoutBraces(text: string): string {
  * first letters, or one says what numbers it is for. The parts of a heading or of a list of choices have nothing in common, and text of
  * several lines is about commands that have bars.
  */
-function hasFormsByBars(text: string): boolean {
+export function hasFormsByBars(text: string): boolean {
   if (!text.includes("|") || /\S\n+ {0,9}\S/.test(text)) return false;
   if (!/[^|\s]\s{0,20}\|\s{0,20}[^|\s]/.test(withoutBraces(text))) return false;
   const forms = text.replace(/https?:\/\/[^\s|]{1,300}/g, "").split("|");

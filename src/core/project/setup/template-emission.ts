@@ -8,6 +8,7 @@ import { quoteOf, type WithValues, type WrittenLookup } from "./written-call.js"
 export interface EndingEmission {
   readonly call?: string;
   readonly withValues?: WithValues;
+  readonly plural?: string | false;
   readonly content?: string;
   readonly attribute?: string;
   readonly import?: string;

@@ -108,6 +108,8 @@ export interface Dialect {
   readonly filtered?: { readonly open: string; readonly bar: string; readonly close: string };
   /** An attribute whose value is a call; undefined where it is what stands in content. */
   attribute?(call: string): string;
+  /** The same for elements that take expressions alone, where others take what stands in content; undefined for those. */
+  attributeOn?(element: string, call: string): string | undefined;
   /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
   readonly showsRaw?: true;
   /** Set where calls are given their values one after the other, without names, commas or brackets, and strings stand in double quotes. */

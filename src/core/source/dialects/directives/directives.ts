@@ -47,6 +47,9 @@ export const directives: Dialect = {
   bindsAttributes: true,
   statement: (island) => (island.startsWith("@") ? directiveCode(island) : undefined),
   shown: ["{{ ", " }}"],
+  // What a component is given in braces would be escaped there, and once more where it shows that.
+  attributeOn: (element, call) =>
+    /^x-[a-z]/.test(element) ? `:{name}="${call.replaceAll('"', "'")}"` : undefined,
   branches: {
     head: /@if\s{0,9}\(\s{0,9}$/,
     tail: /^\s{0,9}\)/,

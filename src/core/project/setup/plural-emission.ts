@@ -1,0 +1,68 @@
+import { posix } from "node:path";
+import type { PluralForms } from "../../message/names.js";
+import type { FoundBook } from "./found-book.js";
+import { KeyIndex, pluralBase } from "./key-index.js";
+import type { LookupSample, LookupUse } from "./lookup-use.js";
+import type { WrittenLookup } from "./written-call.js";
+
+/** The keys of a book that have a plural with forms of its own, as code asks for them; undefined where messages have all forms in them. */
+export function keysWithForms(book: FoundBook, plurals: PluralForms): KeyIndex | undefined {
+  if (plurals === "inline") return undefined;
+  const own = (key: string, all: ReadonlySet<string>) =>
+    plurals === "bar" ? (book.barred.has(key) ? key : undefined) : pluralBase(key, all);
+  const keys = [...book.keys].map(
+    ([name, all]) => [name, new Set([...all].flatMap((key) => own(key, all) ?? []))] as const,
+  );
+  return keys.some(([, set]) => set.size > 0) ? new KeyIndex(new Map(keys)) : undefined;
+}
+
+/** What code says of how plurals are looked up: by the usual call, by another one, or by one that no pattern writes. */
+export type PluralCall = "usual" | "unseen" | string | false;
+
+/** Values by their names that end a call: `{ count: n })`, `count: n)`, `["count" => n])`. */
+const namedAlone =
+  /^(?:\{[^{}]{0,200}\}\s{0,9}\)|\[[^[\]]{0,200}\]\s{0,9}\)|array\([^()]{0,200}\)\s{0,9}\)|\w{1,40}\s?[:=](?![:=]))/;
+
+/**
+ * How the files that are meant look plurals up: of the lookups that ask for keys with forms, the one that does so most, with
+ * `{count}` where the number stands alone behind the key. `writtenAs` gives a lookup's call.
+ */
+export function pluralCallOf(
+  uses: readonly LookupUse[],
+  isMeant: (ending: string) => boolean,
+  forms: KeyIndex,
+  usual: string,
+  writtenAs: (use: LookupUse) => WrittenLookup | undefined,
+): PluralCall {
+  const asking = uses
+    .map((use) => ({
+      use,
+      asks: use.samples.filter(
+        (sample) => isMeant(posix.extname(sample.source.file)) && asksFor(sample, forms),
+      ),
+    }))
+    .filter(({ asks }) => asks.length > 0)
+    .sort((a, b) => b.asks.length - a.asks.length);
+  if (asking.length === 0) return "unseen";
+  const written = asking.map(({ use, asks }) => ({ asks, lookup: writtenAs(use) }));
+  if (written.some(({ lookup }) => lookup?.call === usual)) return "usual";
+  const [first] = written;
+  if (!first?.lookup || first.lookup.import !== undefined || first.lookup.setup !== undefined) return false;
+  const { call } = first.lookup;
+  const behind = first.asks.map(
+    ({ source: { text }, literal: { span } }) =>
+      /^["'`]?\s{0,9},\s{0,9}([^]{0,200})/.exec(text.slice(span.end, span.end + 220))?.[1],
+  );
+  const given = behind.flatMap((one) => one ?? []);
+  if (given.length * 2 <= behind.length) return false;
+  // Values by their names have the number among them.
+  if (given.every((one) => namedAlone.test(one))) return call.includes("{args}") ? call : false;
+  if (given.some((one) => /^[{[]/.test(one)) || !/["']\{key\}["'](?:\{args\})?\)$/.test(call)) return false;
+  const takesMore = given.some((one) => /^(?:[^,()[\]{}]|\([^()]{0,80}\)){1,100},\s{0,9}[[{]/.test(one));
+  return call.replace(/(?:\{args\})?\)$/, takesMore ? ", {count}{args})" : ", {count})");
+}
+
+function asksFor({ literal: { pieces } }: LookupSample, forms: KeyIndex): boolean {
+  const [only] = pieces;
+  return pieces.length === 1 && only?.kind === "text" && forms.match(only.value) !== undefined;
+}
