@@ -108,8 +108,11 @@ function isFilter(template: string): boolean {
 const passToFilter: ValueWriter = (values) =>
   values.length === 0 ? "" : `{ ${values.map(([name, code]) => `${name}: ${code}`).join(", ")} }`;
 
-/** Values behind a helper: no sign parts them but a blank. */
-const passToHelper: ValueWriter = (values) => values.map(([name, code]) => ` ${name}=${code}`).join("");
+/** Values behind a helper: no sign parts them but a blank, and what is called with blanks itself stands in brackets. */
+const passToHelper: ValueWriter = (values) =>
+  values
+    .map(([name, code]) => ` ${name}=${/^[^"'\s(]+\s/.test(code.trim()) ? `(${code.trim()})` : code}`)
+    .join("");
 
 /** Values alone, one after the other, each call among them in brackets: ` .Name (len .Boats)`. */
 export const passAlone: ValueWriter = (values) =>

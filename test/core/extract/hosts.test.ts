@@ -1895,3 +1895,33 @@ test.each([
   });
   expect(code.replace(/'a\.\w+'/g, "'KEY'")).toBe(`@if (true)\n${expected}\n@endif\n`);
 });
+
+describe("marks that are put out as they are", () => {
+  const page = "<p>The gate is open</p>";
+  test.each([
+    ["app/a.blade.php", "@if (true)\n@endif\n<p>Hello @{{ name }}, welcome</p>"],
+    ["app/a.blade.php", "@if (true)\n@endif\n<p>Hello @{!! name !!}, welcome</p>"],
+    ["app/a.blade.php", "@if (true)\n@endif\n<p>Write @@if to begin a block</p>"],
+    ["app/a.hbs", "<p>Hello \\{{name}}, welcome</p>"],
+    ["app/a.twig", "<p>Write {{ '{{ name }}' }} to show it</p>"],
+    ["app/a.vue", "<template><div><p v-pre>Hello {{ name }} today</p></div></template>"],
+    ["app/a.html", "<app-boat (open)='f()'><p ngNonBindable>Hello {{ name }} today</p></app-boat>"],
+    ["app/a.hbs", '<script type="text/x-template"><p>Berth \\{{berth}} is free</p></script>'],
+    ["app/a.erb", '<script type="text/x-template"><p>Berth {{berth}} is free</p></script>'],
+  ])("%s stays: %s", async (file, code) => {
+    const content = file.endsWith(".erb") ? "<%= t('{key}'{args}) %>" : "{{ t('{key}'{args}) }}";
+    const { code: after } = await extract(file, `${code}\n${page}\n`, {
+      emit: { call: "t('{key}'{args})", content, attribute: content },
+    });
+    expect(after).toContain(code);
+  });
+
+  test("values that a helper gives stand in brackets", async () => {
+    const { code } = await extract(
+      "app/a.hbs",
+      '{{#if late}}x{{/if}}<p>Here since {{day boat.since tide.zone}} in berth {{berth}}</p>\n',
+      { emit: { content: '{{t "{key}"{args}}}', attribute: '{{t "{key}"{args}}}' } },
+    );
+    expect(code).toMatch(/\{\{t "[\w.]+" \w+=\(day boat\.since tide\.zone\) berth=berth\}\}/);
+  });
+});

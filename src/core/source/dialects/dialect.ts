@@ -96,6 +96,8 @@ export interface Dialect {
   readonly blockBindings?: readonly Binding[];
   /** The source of a pattern, with NAME, for the attribute by which an element gives a name to a value. */
   readonly elementBindings?: string;
+  /** The attribute of elements whose marks are put out as they are. */
+  readonly asItIs?: string;
   /** The attributes by which an element is shown on a condition, and the next one instead. */
   readonly conditional?: { readonly shown: string; readonly otherwise: string };
   /** What stands around an expression that is shown; undefined where a book must say. */
@@ -191,6 +193,11 @@ export function between(
     codeStart: found.innerStart,
     codeEnd: found.innerEnd,
   }));
+}
+
+/** Islands whose marks are put out as they are: what is in them is no code of the template. */
+export function asTheyAre(islands: readonly Island[]): Island[] {
+  return islands.map((one) => ({ ...one, isForeign: true as const }));
 }
 
 /** The islands that a pattern finds. */

@@ -1,4 +1,13 @@
-import { between, codeBlock, passesButRaw, type Dialect, type Island, foreignPercents } from "../dialect.js";
+import {
+  asTheyAre,
+  between,
+  matchAll,
+  codeBlock,
+  passesButRaw,
+  type Dialect,
+  type Island,
+  foreignPercents,
+} from "../dialect.js";
 
 const puts = [/\{\{\{?/, /\}\}\}?/] as const;
 const trimmedPuts = [/\{\{\{?[-~]?/, /[-~]?\}\}\}?/] as const;
@@ -6,6 +15,19 @@ const trimmedPuts = [/\{\{\{?[-~]?/, /[-~]?\}\}\}?/] as const;
 /** Double and triple braces, `{% blocks %}`, and their comments. `trims` says whether a sign right inside of a mark takes blanks away outside of it. */
 export function braceIslands(text: string, trims: boolean): Island[] {
   return [
+    // Marks that are put out as they are: `\\{{name}}`.
+    ...asTheyAre(between(text, /\\\{\{\{?/, /\}\}\}?/, () => "output")),
+    ...asTheyAre(
+      matchAll(
+        text,
+        /\{\{-?\s{0,9}(?:"[^"{}\n]{0,80}[{}]{2}[^"\n]{0,80}"|'[^'{}\n]{0,80}[{}]{2}[^'\n]{0,80}')\s{0,9}-?\}\}/g,
+        (match) => ({
+          kind: "output",
+          codeStart: match.index + 2,
+          codeEnd: match.index + match[0].length - 2,
+        }),
+      ),
+    ),
     ...between(text, /\{\{!--/, /--\}\}/, () => "comment"),
     ...between(text, /\{\{!/, /\}\}/, () => "comment"),
     ...between(text, /\{#(?![a-z])/, /#\}/, () => "comment"),
@@ -84,7 +106,10 @@ export const braces: Dialect = {
     end: /\{%-?\s{0,9}endif\s{0,9}-?%\}/,
     next: /\{%-?\s{0,9}(?:else|elsif|elseif|elif|endif)/,
   },
-  passesIsland: passesButRaw("{{{"),
+  passesIsland: (island) =>
+    !island.startsWith("\\") &&
+    !/^\{\{-?\s{0,9}["'][^"'{}]{0,80}[{}]{2}/.test(island) &&
+    passesButRaw("{{{")(island),
 };
 
 /** The names of what a page loads: `{% load quay words %}`. */

@@ -1,10 +1,20 @@
-import { between, passesButRaw, matchAll, type Dialect, type Island } from "../dialect.js";
+import { asTheyAre, between, passesButRaw, matchAll, type Dialect, type Island } from "../dialect.js";
 import { phpIslands } from "../php/php.js";
 
 const directive =
   /(?<![\w@])@([a-zA-Z]+)(\s*\((?:[^()"']|"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:[^()"']|"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\([^()]*\))*\))*\))?/g;
 
 const directiveIslands = (text: string): Island[] => [
+  // Marks that are put out as they are, for a script of the page: `@{{ name }}`, `@@if`.
+  ...asTheyAre(between(text, /@\{\{/, /\}\}/, () => "output")),
+  ...asTheyAre(between(text, /@\{!!/, /!!\}/, () => "output")),
+  ...asTheyAre(
+    matchAll(text, /(?<!\w)@@(?=[a-zA-Z])/g, ({ index }) => ({
+      kind: "output",
+      codeStart: index + 2,
+      codeEnd: index + 2,
+    })),
+  ),
   ...between(text, /\{\{--/, /--\}\}/, () => "comment"),
   ...between(text, /\{!!/, /!!\}/, () => "output"),
   ...between(text, /\{\{/, /\}\}/, () => "output"),
@@ -57,5 +67,5 @@ export const directives: Dialect = {
     end: /@endif\b/,
     next: /@(?:else|endif)/,
   },
-  passesIsland: passesButRaw("{!!"),
+  passesIsland: (island) => !island.startsWith("@") && passesButRaw("{!!")(island),
 };

@@ -58,5 +58,6 @@ export const html: Dialect = {
     ...tagsInAttributes(text),
   ],
   bindsAttributes: true,
+  asItIs: "ngNonBindable",
   passesIsland: hasNoFilter,
 };

@@ -15,6 +15,7 @@ export const vue: Dialect = {
   hoisted: /(?<![\w$.])(?:withDefaults|define(?:Props|Emits|Options|Model|Slots))\s{0,9}[<(]/,
   shown: ["{{ ", " }}"],
   attribute: (call) => `:{name}="${call.replaceAll('"', "'")}"`,
+  asItIs: "v-pre",
   conditional: { shown: "v-if", otherwise: "v-else" },
   passesIsland: hasNoFilter,
 };

@@ -92,8 +92,9 @@ function ofOtherUse(page: Page): readonly Span[] {
 }
 
 function readElements(page: Page, parent: MarkupElement): void {
-  const outer = page.exempt;
+  const { exempt: outer, isAsItIs } = page;
   page.exempt = exemption(page, parent) ?? outer;
+  page.isAsItIs = isAsItIs || parent.attributes.some(({ name }) => name === page.dialect.asItIs);
   if (parent.name !== "") readAttributes(page, parent);
   const name = parent.name.toLowerCase();
   if (name === "script") readScriptElement(page, parent);
@@ -102,6 +103,7 @@ function readElements(page: Page, parent: MarkupElement): void {
     for (const child of parent.children) if (child.kind === "element") readElements(page, child);
   }
   page.exempt = outer;
+  page.isAsItIs = isAsItIs;
 }
 
 function exemption(page: Page, element: MarkupElement): string | undefined {

@@ -67,7 +67,9 @@ function readPageTemplate(page: Page, { start, end }: Span): void {
   const isOther = dialect !== page.dialect && dialect.shown !== undefined;
   const literals = read.literals.map((literal) => {
     const shifted = shiftLiteral(literal, start);
-    return isOther ? { ...shifted, obstacle: shifted.obstacle ?? say("template", {}) } : shifted;
+    // A value of the browser's is none of the page's.
+    const hasValues = dialect !== page.dialect && literal.pieces.some(({ kind }) => kind !== "text");
+    return isOther || hasValues ? { ...shifted, obstacle: shifted.obstacle ?? say("template", {}) } : shifted;
   });
   const lookups = read.lookups.map((lookup) => shiftLookup(lookup, start));
   page.take({ literals, lookups, mentions: read.mentions });

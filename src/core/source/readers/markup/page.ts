@@ -1,4 +1,5 @@
 import { lazily } from "../../../text/lazy.js";
+import { notices } from "../../../message/notices.js";
 import type { Span } from "../../../text/span.js";
 import type { Dialect, Island, IslandLanguage } from "../../dialects/dialect.js";
 import { findIslands, maskIslands } from "../../dialects/index.js";
@@ -17,6 +18,13 @@ import { headIsland, withTagNames } from "./parts.js";
 import { isProgramText } from "./program-text.js";
 import { rawElements } from "./raw-elements.js";
 import type { MarkupElement } from "./tree.js";
+
+const say = notices("extract", {
+  "as-it-is": {
+    message: "an element around it puts marks out as they are, and a lookup would be shown as code",
+    remedy: "move the text out of that element, then extract again",
+  },
+});
 
 /** Reads the code of a template's islands in a language that has a reader of its own; the text is masked outside of them. */
 export type EmbeddedReader = (
@@ -41,6 +49,8 @@ export class Page {
   ownBlocks: readonly Span[] = [];
   /** Why literals here are not to be translated: the markup says so. */
   exempt: string | undefined = undefined;
+  /** Whether an element around what is read has its marks put out as they are. */
+  isAsItIs = false;
   /** Whether the whole page is a script with islands in it. */
   isScript = false;
   /** Attributes whose value is code of the template's own language, `:options="['all' => 'All']"`, and where it goes. */
@@ -113,7 +123,8 @@ export class Page {
           )
         : false;
     if (within) return;
-    this.literals.push(this.exempt === undefined ? literal : { ...literal, skipped: this.exempt });
+    const own = this.isAsItIs ? { ...literal, obstacle: literal.obstacle ?? say("as-it-is", {}) } : literal;
+    this.literals.push(this.exempt === undefined ? own : { ...own, skipped: this.exempt });
   }
 
   /** What was found in a part that was read alone, at its places in the page. */
