@@ -1919,7 +1919,7 @@ describe("marks that are put out as they are", () => {
   test("values that a helper gives stand in brackets", async () => {
     const { code } = await extract(
       "app/a.hbs",
-      '{{#if late}}x{{/if}}<p>Here since {{day boat.since tide.zone}} in berth {{berth}}</p>\n',
+      "{{#if late}}x{{/if}}<p>Here since {{day boat.since tide.zone}} in berth {{berth}}</p>\n",
       { emit: { content: '{{t "{key}"{args}}}', attribute: '{{t "{key}"{args}}}' } },
     );
     expect(code).toMatch(/\{\{t "[\w.]+" \w+=\(day boat\.since tide\.zone\) berth=berth\}\}/);
