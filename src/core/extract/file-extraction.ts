@@ -41,6 +41,7 @@ import { annotated } from "./literal-place.js";
 import type { BookClasses } from "./member-receiver.js";
 import { scriptRefusal, templateRefusal } from "./script-refusal.js";
 import { boundLookup, type ScriptEmission } from "./script-template.js";
+import { ownerRefusal } from "./template-owner.js";
 import { effortOf, partOf, rewriteFile, type Effort } from "./rewrite.js";
 import { componentScripts, wholeScript, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 import type { UsesElsewhere } from "../source/read-back.js";
@@ -440,6 +441,7 @@ function writable(
           : annotation
             ? undefined
             : (hostRefusal(literal, source, own, reader, options.classes) ??
+              ownerRefusal(source, host.content, options.scriptsNaming) ??
               templateRefusal(source, host.content ?? host.call, parts, emission)));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];

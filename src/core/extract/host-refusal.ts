@@ -173,7 +173,15 @@ export function hostRefusal(
     return say("no-plural", { example: pluralExample });
   if (template === undefined && isExpression && host.kind === "code")
     return say("no-call", { example: JSON.stringify('lookUp("{key}"{args})') });
-  if (template === undefined && isExpression && host.kind === "markup" && host.content !== undefined)
+  const isFilter =
+    template !== undefined && source.dialect?.filtersInBrackets === true && / \| /.test(template);
+  const isMisplaced = isFilter && isExpression && isInStatement(source.text, literal.span);
+  if (
+    (template === undefined || isMisplaced) &&
+    isExpression &&
+    host.kind === "markup" &&
+    host.content !== undefined
+  )
     return say("no-expression", { example: JSON.stringify('t("{key}"{args})') });
   if (template === undefined || (!isExpression && host.isForeign(source.text)))
     return say("no-template", { example: '"{{ t("{key}"{args}) }}"' });
@@ -320,6 +328,14 @@ function isOfBrowser({ span, context }: Literal, source: SourceFile): boolean {
   if (!dialect?.codeInScripts || dialect.isComponent) return false;
   if (context.language === dialect.language && context.language !== "script") return false;
   return !islandsOf(source).some(({ start, end }) => start <= span.start && span.end <= end);
+}
+
+/** Whether a place is in an attribute whose value is run, or which has a language of its own: `(click)="…"`, `*ngIf="…"`. */
+function isInStatement(text: string, { start }: Span): boolean {
+  const before = text.slice(Math.max(start - 600, 0), start);
+  const tag = before.slice(before.lastIndexOf("<"));
+  const name = /\s([^\s"'=<>]{1,80})\s{0,9}=\s{0,9}(?:"[^"]{0,500}|'[^']{0,500})$/.exec(tag)?.[1];
+  return name !== undefined && /^(?:\(|\*|on-|[@#])|^ng-(?:click|submit|change|init|repeat)/.test(name);
 }
 
 function isInScript(text: string, offset: number): boolean {

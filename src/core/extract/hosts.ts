@@ -102,10 +102,11 @@ export function hostOf(
   const mayCall = usual === undefined || isScripts || usual.includes(language);
   const usualCall = own.call ?? (usesDefaultCall(book.lookups) ? defaultCall : undefined);
   const helper = helperIn(own.content);
+  const filter = dialect?.filtersInBrackets === true ? filterIn(forEnding?.content) : undefined;
   const call =
     forEnding?.call ??
-    (helper !== undefined
-      ? `(${helper})`
+    (helper !== undefined || filter !== undefined
+      ? `(${helper ?? filter ?? ""})`
       : dialect?.takesHelpers?.(file) ||
           isFilter(forEnding?.content) ||
           speaksOtherwise(forEnding, dialect, own)
@@ -122,7 +123,10 @@ export function hostOf(
     own.attribute ??
     (call === undefined ? undefined : dialect?.attribute?.(call)) ??
     (isAttribute(content) ? undefined : content);
-  const filledBy = filled.call ?? filledCall(call, language, book.syntax);
+  const filterFilled = filter === undefined ? undefined : filterIn(filled.content);
+  const filledBy =
+    filled.call ??
+    (filterFilled === undefined ? filledCall(call, language, book.syntax) : `(${filterFilled})`);
   // What stands around a call stays when another takes its place.
   const plurally = (template: string | undefined) => {
     const asked = [call, filledBy].find((one) => one !== undefined && template?.includes(one) === true);
@@ -226,6 +230,11 @@ function helperIn(content: string | undefined): string | undefined {
   return /^\{\{\{?\s{0,9}([\w./-]{1,60}\s{1,9}["']\{key\}["'](?:\s{0,9}\{(?:args|values)\})?)\s{0,9}\}\}/.exec(
     content ?? "",
   )?.[1];
+}
+
+/** The filter that a template for content is, without its marks: `'{key}' | text`. */
+function filterIn(content: string | undefined): string | undefined {
+  return isFilter(content) ? /^\{\{([^]*)\}\}\s*$/.exec(content ?? "")?.[1]?.trim() : undefined;
 }
 
 /** Whether a template for content is a filter in marks, `{'{key}'|text}`: how an expression asks for a text is not said by it. */

@@ -1925,3 +1925,41 @@ describe("marks that are put out as they are", () => {
     expect(code).toMatch(/\{\{t "[\w.]+" \w+=\(day boat\.since tide\.zone\) berth=berth\}\}/);
   });
 });
+
+describe("a filter of a page", () => {
+  const emit = {
+    endings: {
+      ".html": {
+        content: "{{ '{key}' | say }}",
+        attribute: "[{name}]=\"'{key}' | say\"",
+        withValues: {
+          content: "{{ '{key}' | say:{values} }}",
+          attribute: "[{name}]=\"'{key}' | say:{values}\"",
+        },
+      },
+    },
+  };
+  test.each([
+    [
+      "<p [hint]=\"open ? 'The gate is open' : 'The gate is shut'\"></p>",
+      "<p [hint]=\"open ? ('KEY' | say) : ('KEY' | say)\"></p>",
+    ],
+    ["<p [hint]=\"'Only ' + left + ' boats left'\"></p>", "<p [hint]=\"('KEY' | say:{ left: left })\"></p>"],
+    [
+      "<p>{{ state === 'open' ? 'Open now' : 'Closed now' }}</p>",
+      "<p>{{ state === 'open' ? ('KEY' | say) : ('KEY' | say) }}</p>",
+    ],
+    [
+      "<b [columns]=\"[{ key: 'name', label: 'Name of it' }]\"></b>",
+      "<b [columns]=\"[{ key: 'name', label: ('KEY' | say) }]\"></b>",
+    ],
+    ["<b (click)=\"ask('Remove the boat?')\"></b>", "<b (click)=\"ask('Remove the boat?')\"></b>"],
+    ["<b *ngIf=\"find('All boats are here')\"></b>", "<b *ngIf=\"find('All boats are here')\"></b>"],
+  ])("stands in brackets in what shows something: %s", async (page, expected) => {
+    const { code } = await extract("app/a.html", `${page}\n<i (a)="b()"></i>\n`, {
+      lookups: [{ filter: "say" }],
+      emit,
+    });
+    expect(code.split("\n")[0]?.replace(/'a\.\w+'/g, "'KEY'")).toBe(expected);
+  });
+});

@@ -1,4 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
+import { memoryFiles } from "../../../src/core/files/memory-files.js";
+import { openProject } from "../../../src/core/project/project.js";
 import { extractProject } from "../../../src/core/project/extract-project.js";
 import { memoryProject } from "../../support/memory-project.js";
 
@@ -1214,4 +1216,75 @@ test.each<[string, Record<string, unknown>, string, boolean]>([
   );
   const { extracted } = await extractProject(project);
   expect(extracted.length > 0).toBe(isMoved);
+});
+
+describe("a filter in the template of a component", () => {
+  const pipe =
+    '@Pipe({ name: "say", pure: false })\nexport class SayPipe {\n  transform(key: string) {\n    return key;\n  }\n}\n';
+  const component = (settings: string, name = "Boats") =>
+    `@Component({ selector: "app-boats", templateUrl: "./${name.toLowerCase()}.html"${settings} })\nexport class ${name} {}\n`;
+  const after = async (scripts: Readonly<Record<string, string>>) => {
+    const opened = openProject(
+      memoryFiles({
+        "fond.config.json": JSON.stringify({
+          source: "en",
+          targets: [],
+          books: [
+            {
+              name: "app",
+              code: ["app/**"],
+              files: "t/{locale}.json",
+              lookups: [{ filter: "say" }],
+              emit: { endings: { ".html": { content: "{{ '{key}' | say }}" } } },
+            },
+          ],
+        }),
+        "t/en.json": "{}",
+        "app/say.pipe.ts": pipe,
+        "app/boats/boats.html": "<p (click)='go()'>The gate is open</p>\n",
+        ...scripts,
+      }),
+    );
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const plan = await extractProject(opened.project, {}, { least: "unclear" });
+    return {
+      page: plan.changes.find(({ file }) => file === "app/boats/boats.html")?.after,
+      notes: plan.notes.map(({ message }) => message).join(),
+    };
+  };
+
+  test.each([
+    ["lists it", { "app/boats/boats.ts": component(", imports: [SayPipe]") }],
+    [
+      "lists what has it",
+      {
+        "app/boats/boats.ts": component(", imports: [Shared]"),
+        "app/shared.ts": "export const Shared = [SayPipe, Other];\n",
+      },
+    ],
+    [
+      "is of a module",
+      { "app/boats/boats.ts": component(""), "app/mod.ts": "@NgModule({})\nexport class M {}\n" },
+    ],
+    [
+      "says nothing, as all do",
+      { "app/boats/boats.ts": component(""), "app/quay.ts": component("", "Quay") },
+    ],
+    ["is not at hand", {}],
+  ])("that %s is written", async (_name, scripts) => {
+    expect((await after(scripts)).page).toMatch(/\{\{ '[\w.]+' \| say \}\}/);
+  });
+
+  test.each([
+    ["lists others", { "app/boats/boats.ts": component(", imports: [Other]") }],
+    ["stands alone", { "app/boats/boats.ts": component(", standalone: true") }],
+    [
+      "says nothing where others list theirs",
+      { "app/boats/boats.ts": component(""), "app/quay.ts": component(", imports: [SayPipe]", "Quay") },
+    ],
+  ])("that %s stays", async (_name, scripts) => {
+    const { page, notes } = await after(scripts);
+    expect(page).toBeUndefined();
+    expect(notes).toContain('does not list what gives its templates the filter "say"');
+  });
 });

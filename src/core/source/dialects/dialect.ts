@@ -112,6 +112,8 @@ export interface Dialect {
   attribute?(call: string): string;
   /** The same for elements that take expressions alone, where others take what stands in content; undefined for those. */
   attributeOn?(element: string, call: string): string | undefined;
+  /** Whether a filter can stand in brackets in any expression that shows something: `open ? ('key' | text) : ''`. */
+  readonly filtersInBrackets?: true;
   /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
   readonly showsRaw?: true;
   /** Set where calls are given their values one after the other, without names, commas or brackets, and strings stand in double quotes. */

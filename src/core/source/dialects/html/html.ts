@@ -59,5 +59,6 @@ export const html: Dialect = {
   ],
   bindsAttributes: true,
   asItIs: "ngNonBindable",
+  filtersInBrackets: true,
   passesIsland: hasNoFilter,
 };

@@ -48,7 +48,7 @@ export function readScriptExpression(
   place: LiteralContext | undefined,
 ): ExpressionContent {
   const filtered = readFilters(text, start, end, shapes);
-  const code = text.slice(start, filtered.codeEnd);
+  const code = withoutInnerFilters(text.slice(start, filtered.codeEnd));
   if (!/["'`]/.test(code) && shapes.members.size === 0)
     return { literals: [], lookups: filtered.lookups, mentions: [] };
   const source = readScript("expression.ts", `(${code}\n)`, false, shapes);
@@ -115,7 +115,8 @@ function readFilters(
   const quotes = [...quotedIn(code, "\"'`")];
   const behind = /\s*\|(?!\|)\s*([\w$]+)/y;
   const bar = /(?<!\|)\|(?!\|)/.exec(blank);
-  const codeEnd = bar ? start + bar.index : end;
+  const outer = bar ? outerBar(blank) : undefined;
+  const codeEnd = outer === undefined ? end : start + outer;
   const filter = bar ? /^\|\s*([\w$]+)/.exec(code.slice(bar.index, bar.index + longestName)) : null;
   const isWhole = bar !== null && shapes.filters.has(filter?.[1] ?? "");
   const values = isWhole ? valuesBehind(code.slice(bar.index + (filter?.[0].length ?? 0))) : undefined;
@@ -136,8 +137,9 @@ function readFilters(
       continue;
     }
     behind.lastIndex = close;
-    if (shapes.filters.has(behind.exec(code)?.[1] ?? ""))
-      add({ kind: "fixed", value }, at + 1, value.length, undefined);
+    if (!shapes.filters.has(behind.exec(code)?.[1] ?? "")) continue;
+    const rest = code.slice(behind.lastIndex, behind.lastIndex + closeOf(blank.slice(behind.lastIndex), 0));
+    add({ kind: "fixed", value }, at + 1, value.length, valuesBehind(rest));
   }
   return { codeEnd, lookups };
 }
@@ -156,6 +158,41 @@ function gluedParts(
   }
   if (/[^\s+()]/.test(code.slice(at))) parts.push(null);
   return parts;
+}
+
+/** Where the filters of a whole expression begin, its strings blank; undefined where all stand in brackets. */
+function outerBar(blank: string): number | undefined {
+  let depth = 0;
+  for (let at = 0; at < blank.length; at++) {
+    const unit = blank[at] ?? "";
+    if (/[([{]/.test(unit)) depth++;
+    else if (/[)\]}]/.test(unit)) depth--;
+    else if (unit === "|" && depth <= 0) {
+      if (blank[at + 1] !== "|") return at;
+      at++;
+    }
+  }
+  return undefined;
+}
+
+/** Code without the filters that stand in brackets, which are none of a script: `open ? ('key' | text) : ''`. */
+function withoutInnerFilters(code: string): string {
+  if (!/[([][^]*\|/.test(code)) return code;
+  const blank = withoutQuoted(code, "\"'`", (quoted) => "_".repeat(quoted.end - quoted.start));
+  let result = "";
+  let from = 0;
+  for (let at = 0; at < blank.length; at++) {
+    if (blank[at] !== "|") continue;
+    if (blank[at + 1] === "|") {
+      at++;
+      continue;
+    }
+    const end = closeOf(blank, at);
+    result += code.slice(from, at) + code.slice(at, end).replace(/[^\r\n]/g, " ");
+    from = end;
+    at = end;
+  }
+  return result + code.slice(from);
 }
 
 /** The names of the values that a filter passes: `: { name: x }` or `(name=x)`; undefined where that cannot be told. */
