@@ -407,6 +407,7 @@ function writable(
 ): readonly Writable[] {
   const refused: Span[] = [];
   const taken = new Set(candidates.map(({ literal }) => literal.span.start));
+  const ofOwner = lazily(() => ownerRefusal(source, host.content, options.scriptsNaming));
   return candidates
     .map((found) => withArgumentNames(found, reader))
     .flatMap((found): Writable[] => {
@@ -441,7 +442,7 @@ function writable(
           : annotation
             ? undefined
             : (hostRefusal(literal, source, own, reader, options.classes) ??
-              ownerRefusal(source, host.content, options.scriptsNaming) ??
+              ofOwner() ??
               templateRefusal(source, host.content ?? host.call, parts, emission)));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];

@@ -1,6 +1,7 @@
 import { posix } from "node:path";
 import { notices } from "../message/notices.js";
 import type { Obstacle, SourceFile } from "../source/model.js";
+import { closeOf } from "../text/brackets.js";
 import { literally } from "../text/key-pattern.js";
 import type { ScriptsNaming } from "./script-parts.js";
 
@@ -11,9 +12,13 @@ const say = notices("extract", {
   },
 });
 
-/** What a component says of itself, up to its class: `@Component({ … })`. */
-const head =
-  /@Component\(\s{0,99}\{([^]{0,4000}?)\}\s{0,99}\)\s{0,99}(?:export\s{1,9})?(?:default\s{1,9})?class\s{1,9}(\w{1,80})/g;
+/** What the components of a script say of themselves: `@Component({ … })`. */
+function componentsIn(text: string): readonly string[] {
+  return [...text.matchAll(/@Component\(/g)].map(({ index, 0: opening }) => {
+    const start = index + opening.length;
+    return text.slice(start, closeOf(text, start));
+  });
+}
 
 /**
  * Why a template cannot use a filter: its component, in a script that names the template's file, stands alone and lists all that
@@ -28,7 +33,7 @@ export function ownerRefusal(
   const name = /["']\{key\}["']\s{0,9}\|\s{0,9}(\w{1,60})/.exec(template)?.[1];
   if (name === undefined) return undefined;
   for (const { file: script, text } of naming(posix.basename(file), file))
-    for (const [, settings = ""] of text.matchAll(head)) {
+    for (const settings of componentsIn(text)) {
       const url = /\btemplateUrl\s{0,9}:\s{0,9}["'`]([^"'`]{1,200})/.exec(settings)?.[1];
       if (url === undefined || posix.join(posix.dirname(script), url) !== file) continue;
       if (standsAlone(settings, script, naming) && !givesFilter(settings, name, script, naming))
@@ -44,7 +49,7 @@ function standsAlone(settings: string, file: string, naming: ScriptsNaming): boo
   return (
     naming("NgModule", file).length === 0 &&
     naming("Component", file).some(({ text }) =>
-      [...text.matchAll(head)].some(([, other = ""]) => /\bimports\s{0,9}:/.test(other)),
+      componentsIn(text).some((other) => /\bimports\s{0,9}:/.test(other)),
     )
   );
 }

@@ -177,7 +177,7 @@ function outerBar(blank: string): number | undefined {
 
 /** Code without the filters that stand in brackets, which are none of a script: `open ? ('key' | text) : ''`. */
 function withoutInnerFilters(code: string): string {
-  if (!/[([][^]*\|/.test(code)) return code;
+  if (!code.includes("|") || !/[([]/.test(code)) return code;
   const blank = withoutQuoted(code, "\"'`", (quoted) => "_".repeat(quoted.end - quoted.start));
   let result = "";
   let from = 0;
