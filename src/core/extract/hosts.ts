@@ -127,6 +127,10 @@ export function hostOf(
   const filledBy =
     filled.call ??
     (filterFilled === undefined ? filledCall(call, language, book.syntax) : `(${filterFilled})`);
+  const filledContent =
+    own.content === undefined && marks && filledBy !== undefined
+      ? marks[0] + filledBy + marks[1]
+      : undefined;
   // What stands around a call stays when another takes its place.
   const plurally = (template: string | undefined) => {
     const asked = [call, filledBy].find((one) => one !== undefined && template?.includes(one) === true);
@@ -147,7 +151,15 @@ export function hostOf(
     call,
     content,
     attribute,
-    withValues: { call: filledBy, content: filled.content, attribute: filled.attribute },
+    withValues: {
+      call: filledBy,
+      content: filled.content ?? filledContent,
+      attribute:
+        filled.attribute ??
+        (filledContent === undefined || own.attribute !== undefined
+          ? undefined
+          : (dialect?.attribute?.(filledBy ?? "") ?? filledContent)),
+    },
     plural:
       typeof own.plural === "string"
         ? { call: own.plural, content: plurally(content), attribute: bound ?? plurally(attribute) }

@@ -1963,3 +1963,17 @@ describe("a filter of a page", () => {
     expect(code.split("\n")[0]?.replace(/'a\.\w+'/g, "'KEY'")).toBe(expected);
   });
 });
+
+test("values in a list are put out on a page as in code", async () => {
+  const { code } = await extract(
+    "app/a.php",
+    "<p>Open from <?= $start ?> to <?= $end ?></p>\n<p>Open now</p>\n",
+    {
+      syntax: "printf",
+      emit: { call: "t('{key}')", withValues: { call: "t('{key}', [{values}])" } },
+    },
+  );
+  expect(code.replace(/'a\.\w+'/g, "'KEY'")).toBe(
+    "<p><?= t('KEY', [$start, $end]) ?></p>\n<p><?= t('KEY') ?></p>\n",
+  );
+});

@@ -1108,6 +1108,18 @@ describe("init finds lookups by the keys of the catalog", () => {
       { emit: { call: "say('{key}'{args})" } },
     ],
     [
+      "values in one list in their order",
+      {
+        "t/en.json": '{ "home": { "title": "Home", "lead": "%s of %s" }, "foot": { "note": "Note" } }',
+        "a.php":
+          "<?php\nshow(say( 'home.title' ), say('foot.note'), say('home.lead', array( $name, $owner )));\n",
+      },
+      {
+        syntax: "printf",
+        emit: { call: "say('{key}')", withValues: { call: "say('{key}', array( {values} ))" } },
+      },
+    ],
+    [
       "keys with a sign of their own between their parts",
       { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },
       { lookups: [{ call: "say" }], naming: { separator: "|" } },
@@ -1787,6 +1799,7 @@ describe("texts in a member of objects", () => {
         lookups: [{ call: "i18n.getMessage" }, { mark: "__MSG_KEY__" }],
         emit: {
           call: 'i18n.getMessage("{key}")',
+          withValues: { call: 'i18n.getMessage("{key}", [{values}])' },
           endings: { ".html": { content: "__MSG_{key}__", attribute: "__MSG_{key}__" } },
         },
       }),

@@ -5,7 +5,14 @@ import { isScript } from "../../source/readers/script/endings.js";
 import type { KeyIndex } from "./key-index.js";
 import { most, nameOf, type LookupUse } from "./lookup-use.js";
 import { pluralCallOf, type PluralCall } from "./plural-emission.js";
-import { filledAround, filledByLanguage, withSameBehind, withText, withoutValues } from "./filled-call.js";
+import {
+  filledAround,
+  filledByLanguage,
+  withListBehind,
+  withSameBehind,
+  withText,
+  withoutValues,
+} from "./filled-call.js";
 import {
   markupIn,
   shownAsSeen,
@@ -281,7 +288,11 @@ function writtenIn(
       chosen &&
       (use.textSyntax === undefined
         ? withText(
-            withoutValues(withSameBehind(filledAround(chosen, samples), samples), use, uses),
+            withoutValues(
+              withListBehind(withSameBehind(filledAround(chosen, samples), samples), samples),
+              use,
+              uses,
+            ),
             use,
             uses,
           )

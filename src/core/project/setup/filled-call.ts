@@ -133,6 +133,25 @@ function placeOfValues(given: string): string | undefined {
   return isNamed ? "{values}" : undefined;
 }
 
+/** A list of values in their order, as code gives it alone behind a key: `[$name, $count]`, `array($name)`. */
+const listInOrder = /^(\[|array\(\s?)(?=\s{0,9}[^\s\])])(?![^]*=>)[^]*?(\s?[\])])$/;
+
+/** A lookup whose values, where its calls have some, are one list in their order: `say("{key}", [{values}])`. */
+export function withListBehind(written: WrittenLookup, samples: readonly LookupSample[]): WrittenLookup {
+  if (!written.call.includes("{args}") || written.withValues) return written;
+  const given = samples.flatMap((sample) => {
+    const parts = argumentsBehind(sample);
+    return parts && parts.length > 0 ? [parts] : [];
+  });
+  const lists = given.flatMap((parts) =>
+    parts.length === 1 ? (listInOrder.exec(parts[0] ?? "") ?? []) : [],
+  );
+  const [, open, close] = lists;
+  if (open === undefined || close === undefined || lists.length < given.length * 3) return written;
+  const call = (behind: string) => written.call.replace("{args}", () => behind);
+  return { ...written, call: call(""), withValues: { call: call(`, ${open}{values}${close}`) } };
+}
+
 /** What a call gives behind its key, part by part; undefined where its end is not seen. */
 function argumentsBehind({ source, literal }: LookupSample): readonly string[] | undefined {
   const behind = source.text.slice(literal.span.end, literal.span.end + 400);
