@@ -443,8 +443,17 @@ function familiesByName(files: readonly string[]): ReadonlyMap<string, ReadonlyM
   }
   for (const [pattern, family] of families)
     if (![...family.values()].includes("english")) families.delete(pattern);
+  // Among so many languages another word with a capital is one too: `ReplyMontenegrin.html`.
+  for (const file of families.size > 0 ? files : [])
+    for (const [word] of file.matchAll(/[A-Z][a-z]{3,30}(?![a-z])/g)) {
+      const family = families.get(file.replaceAll(word, "{}"));
+      if (family && family.size >= manyLanguages && !family.has(file)) family.set(file, word.toLowerCase());
+    }
   return families;
 }
+
+/** So many languages by their names leave no doubt of what stands in the same place. */
+const manyLanguages = 8;
 
 /** Two letters may be a word as well (`is`, `to`): of several locales some are those that most products have. */
 function isOfLocales(locales: ReadonlySet<string>): boolean {

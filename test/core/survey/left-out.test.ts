@@ -233,6 +233,22 @@ test.each<[string, readonly string[], readonly string[]]>([
     ["lang/cal-de.js", "lang/cal-fr.js", "lang/cal-pl.js", "lang/quay.js", "lang/pier.js"],
     ["lang/quay.js", "lang/pier.js"],
   ],
+  [
+    "languages by their names, one among many that few know",
+    [
+      ..."English German French Spanish Italian Polish Russian Japanese"
+        .split(" ")
+        .map((name) => `mail/Reply${name}.html`),
+      "mail/ReplyMontenegrin.html",
+      "mail/Forward.html",
+    ],
+    ["mail/Forward.html"],
+  ],
+  [
+    "a word where few stand that are languages",
+    [..."English German French".split(" ").map((name) => `mail/Reply${name}.html`), "mail/ReplyShort.html"],
+    ["mail/ReplyShort.html"],
+  ],
 ])("one file per locale: %s", (_, files, left) => {
   const found = oneFilePerLocale(files);
   expect(files.filter((file) => !found.has(file))).toEqual(left);
