@@ -29,7 +29,7 @@ const folders: readonly (readonly [RegExp, LeftOut])[] = [
   ],
   [/^(?:stories|__stories__|\.?storybook)$/i, "stories"],
   [
-    /^(?:node_modules|bower_components|vendors?|dependencies|(?:third|3rd)[-_]?party|jspm_packages|Pods|site-packages)$/i,
+    /^(?:node_modules|bower_components|_?vendor(?:s|ed)?(?:[-_]?(?:lib|package|module)s?)?|dependencies|(?:third|3rd)[-_]?party|jspm_packages|Pods|site-packages)$/i,
     "vendored",
   ],
   // A library's folder with its version: `calendar-4.2.1`, `calendar4.2.1`.

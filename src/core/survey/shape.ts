@@ -55,6 +55,9 @@ const technical: readonly (readonly [RegExp, string])[] = [
     "the pattern of a name",
   ],
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
+  // What stands around the values of one: `http://%s:%s`.
+  [/^[^\p{L}\p{N}]{0,20}(?:https?|ftp|wss?|file|mailto):[^\p{L}]{0,30}$/u, "part of an address"],
+  [/^[^\p{L}\p{N}\s]{0,3}(\p{L})[^\p{L}\p{N}\s]{1,3}\1[^\p{L}\p{N}\s]{0,3}$/u, "a face"],
   [
     /(?:^|\n)[ \t]{0,40}(?:(?:if|elif|while) \[\[? |(?:fi|done|esac)[ \t]{0,9}(?:\n|$)|[^\n]{0,200}; (?:then|do)[ \t]{0,9}\n|#!\/)/,
     "a script of a shell",

@@ -1977,3 +1977,25 @@ test("values in a list are put out on a page as in code", async () => {
     "<p><?= t('KEY', [$start, $end]) ?></p>\n<p><?= t('KEY') ?></p>\n",
   );
 });
+
+describe("a script in a string of markup", () => {
+  test.each([
+    ["app/a.php", "<?php\necho '<script>alert(\"All boats are late\");</script>';\n"],
+    ["app/a.py", "def f(self):\n    self.write(\"<script>alert('All boats are late');</script>\")\n"],
+    ["app/a.js", "el.innerHTML = `<script>alert('All boats are late')</script>`;\n"],
+    ["app/a.php", "<?php\necho '\n\treturn valid;\n}\n</script>';\n"],
+  ])("%s stays: %s", async (file, code) => {
+    expect((await extract(file, code, { emit: { call: "t('{key}')" } })).code).toBe(code);
+  });
+
+  test("and the texts around it are moved", async () => {
+    const { code } = await extract(
+      "app/a.php",
+      "<?php\necho '<p>All boats</p><script>go(\"Go on\")</script>';\n",
+      {
+        emit: { call: "t('{key}')" },
+      },
+    );
+    expect(code).toMatch(/echo '<p>' \. t\('[\w.]+'\) \. '<\/p><script>go\("Go on"\)<\/script>';/);
+  });
+});

@@ -26,6 +26,14 @@ async function verdicts(file: string, text: string): Promise<ReadonlyMap<string,
 }
 
 test.each<[string, string, string, string, string]>([
+  ["a face", "a.js", 'note.textContent = "ಠ_ಠ";', "ಠ_ಠ", "code"],
+  [
+    "what stands around the values of an address",
+    "a.js",
+    'note.textContent = "http://" + host + ":" + port + " .";',
+    "http://{host}:{port} .",
+    "code",
+  ],
   [
     "what people call a value, in a list of such pairs",
     "a.py",

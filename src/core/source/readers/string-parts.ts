@@ -237,7 +237,7 @@ function textsOfMarkup(
   const page = units.map(({ value }) => value[0] ?? " ").join("");
   // What begins inside a tag, or ends in one, is none of the texts.
   const head = /^[^<>]*>/.exec(page)?.[0] ?? "";
-  const begins = /["']/.test(head) ? head.length : 0;
+  const begins = Math.max(/["']/.test(head) ? head.length : 0, endOfRaw(page));
   const body = " ".repeat(begins) + page.slice(begins);
   const found = readMarkup("page.html", body, false, inString, shapes, () => ({
     literals: [],
@@ -248,12 +248,13 @@ function textsOfMarkup(
   const chosen = choicesAlone(page, units, found.literals);
   return [...found.literals.flatMap((one) => atBreaks(one, body)), ...chosen].flatMap((one): Literal[] => {
     const isAttribute = one.form === "attribute";
-    const isQuoted = isAttribute && /["']/.test(body[one.span.start] ?? "");
+    const isOfScript = one.form === "string" || one.form === "template";
+    const isQuoted = (isAttribute || isOfScript) && /["'`]/.test(body[one.span.start] ?? "");
     const hasElements = one.pieces.some(({ kind }) => kind === "tag");
     const start = one.span.start + (isQuoted ? 1 : 0);
     const end = one.span.end - (isQuoted ? 1 : 0);
     const [from, to] =
-      isAttribute || hasElements ? [start, end] : withinEdges(units, start, end, isNeverWords);
+      isAttribute || isOfScript || hasElements ? [start, end] : withinEdges(units, start, end, isNeverWords);
     const own = units.slice(from, to);
     const part = partOf(literal, own, strings, text);
     if (!part || !hasLetters(part.pieces)) return [];
@@ -262,14 +263,16 @@ function textsOfMarkup(
     const escapes = languageNamed(language)?.escapesMarkup !== undefined;
     const obstacle =
       literal.obstacle ??
-      (hasElements || isMember
-        ? say("markup", {})
-        : /[<>&]|["'](?=.)/.test(fixedText(part.pieces)) &&
-            (isAttribute || /[<>&]/.test(fixedText(part.pieces)))
-          ? say("markup-escape", {})
-          : isAttribute && (!isQuoted || (isBetweenApostrophes && !escapes))
-            ? say("markup-quotes", {})
-            : undefined);
+      (isOfScript
+        ? say("script-in-string", {})
+        : hasElements || isMember
+          ? say("markup", {})
+          : /[<>&]|["'](?=.)/.test(fixedText(part.pieces)) &&
+              (isAttribute || /[<>&]/.test(fixedText(part.pieces)))
+            ? say("markup-escape", {})
+            : isAttribute && (!isQuoted || (isBetweenApostrophes && !escapes))
+              ? say("markup-quotes", {})
+              : undefined);
     const { name, element, role } = one.context;
     const { note, key, isMarked, isBesideKey } = one;
     return [
@@ -297,6 +300,12 @@ function textsOfMarkup(
       },
     ];
   });
+}
+
+/** Where a script or style that begins before a string ends in it; the start where none does. */
+function endOfRaw(page: string): number {
+  const [, opening] = /<(\/?)(?:script|style)(?![\w-])/i.exec(page) ?? [];
+  return opening === "/" ? page.search(/<\/(?:script|style)/i) : 0;
 }
 
 type PageText = Pick<Literal, "form" | "span" | "pieces" | "context"> & Marking;
@@ -368,6 +377,10 @@ const say = notices("extract", {
   block: {
     message: "it is in a string of several lines, in which no call can stand",
     remedy: "move the markup into a template, or the text by hand",
+  },
+  "script-in-string": {
+    message: "it is in a script inside a string of markup, where its own quotes would end it",
+    remedy: "pass the text to the script as data, then look it up",
   },
   "markup-quotes": {
     message:
