@@ -57,7 +57,6 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^[?&][\w.[\]-]{1,60}=\S*$/, "part of an address"],
   // What stands around the values of one: `http://%s:%s`.
   [/^[^\p{L}\p{N}]{0,20}(?:https?|ftp|wss?|file|mailto):[^\p{L}]{0,30}$/u, "part of an address"],
-  [/^[^\p{L}\p{N}\s]{0,3}(\p{L})[^\p{L}\p{N}\s]{1,3}\1[^\p{L}\p{N}\s]{0,3}$/u, "a face"],
   [
     /(?:^|\n)[ \t]{0,40}(?:(?:if|elif|while) \[\[? |(?:fi|done|esac)[ \t]{0,9}(?:\n|$)|[^\n]{0,200}; (?:then|do)[ \t]{0,9}\n|#!\/)/,
     "a script of a shell",
@@ -316,6 +315,9 @@ export function shapeOf(fixed: string): Shape {
 const mostKnown = 2_000;
 
 /** Several words of letters alone, one of them long: nothing that programs read looks like this. */
+/** One letter twice, around signs: it stands for eyes. */
+const face = /^[^\p{L}\p{N}\s]{0,3}(\p{L})[^\p{L}\p{N}\s]{1,3}\1[^\p{L}\p{N}\s]{0,3}$/u;
+
 const prose = /^[A-Z]?[a-z]+(?: [A-Z]?[a-z]+)+(?<! [b-z])([.!?…])?$/;
 
 /** Lines of a program, as strings hold them that are written into pages or files: how they begin, and how they end. */
@@ -373,6 +375,7 @@ function isCode(text: string): boolean {
 function judgeShape(text: string): Shape {
   if (isFiller(text))
     return { name: "technical", reason: "fills a page until there is text", otherScript: false };
+  if (face.test(text)) return { name: "technical", reason: "looks like a face", otherScript: false };
   if (fonts.test(text)) return { name: "technical", reason: "looks like a font", otherScript: false };
   const plain = prose.exec(text);
   if (plain && /[a-z]{5}/.test(text) && !text.startsWith("use ")) {
