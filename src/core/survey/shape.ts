@@ -314,10 +314,10 @@ export function shapeOf(fixed: string): Shape {
 
 const mostKnown = 2_000;
 
-/** Several words of letters alone, one of them long: nothing that programs read looks like this. */
 /** One letter twice, around signs: it stands for eyes. */
 const face = /^[^\p{L}\p{N}\s]{0,3}(\p{L})[^\p{L}\p{N}\s]{1,3}\1[^\p{L}\p{N}\s]{0,3}$/u;
 
+/** Several words of letters alone, one of them long: nothing that programs read looks like this. */
 const prose = /^[A-Z]?[a-z]+(?: [A-Z]?[a-z]+)+(?<! [b-z])([.!?…])?$/;
 
 /** Lines of a program, as strings hold them that are written into pages or files: how they begin, and how they end. */
