@@ -21,6 +21,12 @@ const partPlace = v.union(
   "the place of an argument, or the name of a property of the first one",
 );
 
+/** The place of default text: an argument by its place, or a property of the object behind the key by its name. */
+const textPlace = v.union(
+  [argumentPlace, nonEmpty("the name of a property")],
+  "the place of an argument, or the name of a property of the object behind the key",
+);
+
 const lookupSchema = v.union(
   [
     v.strictObject({
@@ -30,7 +36,7 @@ const lookupSchema = v.union(
         v.transform((call) => call.replace(/^\$/, "").replace(/::|\??->/g, ".")),
       ),
       key: v.optional(argumentPlace),
-      default: v.optional(argumentPlace),
+      default: v.optional(textPlace),
       note: v.optional(argumentPlace),
     }),
     v.strictObject({

@@ -85,7 +85,7 @@ export const defaultCall = 't("{key}"{args})';
 
 /** The lookups that a book names and those that its extraction writes, ready for a reader. */
 export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShapes {
-  const calls = new Map<string, { key?: number; default?: number; note?: number }>();
+  const calls = new Map<string, { key?: number; default?: number | string; note?: number }>();
   const members = new Set<string>();
   const components = new Map<string, { key: string; default?: string; note?: string }>();
   const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }>();

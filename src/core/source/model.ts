@@ -234,10 +234,10 @@ export type LookupKey =
 
 /** What a book says about how its code asks for keys. */
 export interface LookupShapes {
-  /** Functions and methods that take a key, with the places of arguments that hold it (first where not given), default text and a note. */
+  /** Functions and methods that take a key, with the places of arguments that hold it (first where not given), default text and a note; default text may be in a property of the object behind the key. */
   readonly calls: ReadonlyMap<
     string,
-    { readonly key?: number; readonly default?: number; readonly note?: number }
+    { readonly key?: number; readonly default?: number | string; readonly note?: number }
   >;
   /** Objects whose members are texts, and functions that give such objects. */
   readonly members: ReadonlySet<string>;

@@ -1120,6 +1120,14 @@ describe("init finds lookups by the keys of the catalog", () => {
       },
     ],
     [
+      "default texts among the values",
+      {
+        "src/a.js":
+          'show(say("home.title", { _: "Home of boats" }), say("home.lead", { name, _: "Lead" }), say("foot.note"));\n',
+      },
+      { lookups: [{ call: "say", default: "_" }], emit: { call: 'say("{key}"{args})' } },
+    ],
+    [
       "keys with a sign of their own between their parts",
       { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },
       { lookups: [{ call: "say" }], naming: { separator: "|" } },

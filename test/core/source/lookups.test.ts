@@ -47,6 +47,25 @@ test("values may stand where a text for the key may stand", () => {
   expect(lookups.map(({ argumentNames }) => argumentNames)).toEqual([["name"], ["name"], [], []]);
 });
 
+test("a text among the values is the default of the key, and none of them", () => {
+  const config = v.parse(configSchema, {
+    source: "en",
+    targets: [],
+    books: [{ name: "app", files: "t/{locale}.json", lookups: [{ call: "t", default: "_" }] }],
+  });
+  const [book] = config.books;
+  if (!book) throw new Error("no book");
+  const code = 'f(t("a", { _: "All boats" }), t("b", { name, _: "Boat {name}" }), t("c", { name }), t("d"));';
+  const { lookups, literals } = readSource("a.ts", code, false, lookupShapes(book, "en"));
+  expect(lookups.map(({ argumentNames, defaultText }) => [argumentNames, defaultText])).toEqual([
+    [[], "All boats"],
+    [["name"], "Boat {name}"],
+    [["name"], undefined],
+    [[], undefined],
+  ]);
+  expect(literals).toEqual([]);
+});
+
 describe("members of an object of texts", () => {
   const member: LookupConfig[] = [{ member: "strings" }];
   test.each<[string, string, readonly string[]]>([

@@ -26,6 +26,13 @@ async function verdicts(file: string, text: string): Promise<ReadonlyMap<string,
 }
 
 test.each<[string, string, string, string, string]>([
+  [
+    "the key of a form that code chooses",
+    "a.js",
+    'const notice = { message: n > 1 ? "boatsSaved_plural" : "boatsSaved" };',
+    "{n, plural, =0 {boatsSaved} one {boatsSaved} other {boatsSaved_plural}}",
+    "code",
+  ],
   ["a face", "a.js", 'note.textContent = "ಠ_ಠ";', "ಠ_ಠ", "code"],
   [
     "what stands around the values of an address",

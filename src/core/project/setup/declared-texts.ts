@@ -12,6 +12,9 @@ export const textLike = /^\p{Lu}|\p{L}\s+\p{L}/u;
 const keyProperty =
   /^(?:id|key|code|name|token|path|ref)$|[a-z](?:Id|Key|Code|Name|Token)$|_(?:id|key|code|name|token)$/;
 
+/** The first text of an object behind a key stands no further away from it. */
+const farthestDefault = 120;
+
 /** Fewer texts with a key beside them are chance. */
 const leastDeclared = 2;
 
@@ -100,8 +103,25 @@ function elementAt({ literals, text }: SourceFile, place: number, { context, spa
   };
 }
 
-/** The argument of a call that holds default texts, where keys of a book are given to it; undefined where none is. */
-export function defaultPlace({ samples }: LookupUse): number | undefined {
+/** What the property of an object that has default text among a message's values is called. */
+const defaultProperty = /^(?:_|default(?:[_-]?(?:value|text|message|string))?|fallback(?:[_-]?text)?)$/i;
+
+/**
+ * The argument of a call that holds default texts, where keys of a book are given to it, or the property of the object behind the
+ * key; undefined where none is.
+ */
+export function defaultPlace({ samples }: LookupUse): number | string | undefined {
+  const inObject = new Map<string, number>();
+  for (const { source, literal } of samples) {
+    const next = source.literals[source.literals.indexOf(literal) + 1];
+    const { role, name = "", element, properties } = next?.context ?? {};
+    if (!next || role !== "property" || properties?.length !== 1 || element !== literal.context.name)
+      continue;
+    if (next.span.start - literal.span.end > farthestDefault || !defaultProperty.test(name)) continue;
+    if (textLike.test(readableText(next.pieces))) inObject.set(name, (inObject.get(name) ?? 0) + 1);
+  }
+  const property = most(inObject);
+  if (property !== undefined) return property;
   const withText = samples.filter(({ source, literal }) => {
     const next = source.literals[source.literals.indexOf(literal) + 1];
     return next !== undefined && isBeside(literal, next) && textLike.test(readableText(next.pieces));

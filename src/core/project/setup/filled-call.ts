@@ -19,7 +19,7 @@ export function withText(written: WrittenLookup, use: LookupUse, uses: readonly 
   const own = uses.find((one) => "default" in one.lookup && givenName(one) === givenName(use)) ?? use;
   const { lookup } = own;
   const place = "default" in lookup ? lookup.default : undefined;
-  if (place === undefined) return written;
+  if (place === undefined || ("call" in lookup && typeof place === "string")) return written;
   const property = typeof place === "string" ? `${place}: ` : "";
   if (typeof place === "number" && place !== (("key" in lookup && Number(lookup.key)) || 0) + 1)
     return written;

@@ -119,7 +119,7 @@ function madeHere(lookup: LookupConfig, bound: ReadonlyMap<string, BoundCall>): 
 }
 
 /** A call with the place of its default texts, where it has them. */
-function withDefault(use: LookupUse): LookupUse {
+export function withDefault(use: LookupUse): LookupUse {
   const place = "call" in use.lookup && use.lookup.key === undefined ? defaultPlace(use) : undefined;
   return place === undefined ? use : { ...use, lookup: { ...use.lookup, default: place } as LookupConfig };
 }

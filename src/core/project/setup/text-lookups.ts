@@ -1,3 +1,4 @@
+import { withDefault } from "./lookup-evidence.js";
 import type { Files } from "../../files/files.js";
 import { readableText, type SourceFile } from "../../source/model.js";
 import { oneFilePerLocale } from "../../survey/left-out.js";
@@ -93,7 +94,8 @@ export function namedLookups(code: readonly SourceFile[]): LookupUse[] {
     }
   return [...uses.values()]
     .filter((use) => (keys.get(use)?.size ?? 0) >= fewestKeys && use.hits > use.misses * 3)
-    .sort((a, b) => b.hits - a.hits);
+    .sort((a, b) => b.hits - a.hits)
+    .map(withDefault);
 }
 
 /** Whether most calls get a second text that is another one each time; the same in nearly all is the name of a domain. */

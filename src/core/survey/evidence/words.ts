@@ -182,7 +182,15 @@ export const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   const isPlural = pieces.some((piece) => piece.kind === "choice" && piece.choice === "plural");
   const isChosen = remarks?.some(({ kind }) => kind === "plural-by-hand") === true;
   const hasWord = /\p{L}\p{L}/u.test(fixedText(pieces)) || pieces.some(({ kind }) => kind === "choice");
-  if (isPlural || (isChosen && hasWord && isForm(literal, place)))
+  // Keys of forms are chosen so as well: `n > 1 ? "boatsSaved_plural" : "boatsSaved"`.
+  const isName = () => /^(?:identifier|technical)$/.test(shapeOf(fixedText(pieces)).name);
+  const [only] = pieces;
+  if (isPlural && pieces.length === 1 && only?.kind === "choice") {
+    const forms = only.branches.map((branch) => fixedText(branch.pieces)).filter((form) => form !== "");
+    if (forms.every((form) => shapeOf(form).name === "identifier"))
+      return evidence("identifierShape", "a number chooses between names");
+  }
+  if (isPlural || (isChosen && hasWord && isForm(literal, place) && !isName()))
     return evidence("pluralByHand", "a plural made by hand");
   if (remarks?.some(({ kind }) => kind === "chosen-by-language"))
     return evidence("chosenByLanguage", "chosen by language in code");

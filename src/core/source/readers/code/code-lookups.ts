@@ -24,7 +24,7 @@ export function readLookup(texts: CodeTexts, node: CodeNode): boolean {
   const all = given.slice(place + 1).flatMap((argument) => argumentNames(texts, argument));
   const names = all.filter((name) => name === undefined || !lookupOptions?.test(name));
   const filled = names.length === 0 ? filledBehind(texts, node) : undefined;
-  const fallback = shape.default === undefined ? undefined : given[shape.default];
+  const fallback = typeof shape.default === "number" ? given[shape.default] : undefined;
   const said = shape.note === undefined ? undefined : given[shape.note];
   texts.lookups.push({
     span: { start: node.start, end: node.end },

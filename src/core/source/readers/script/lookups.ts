@@ -166,13 +166,18 @@ export class LookupReader {
       const argument = place === undefined ? undefined : call.arguments[place];
       return argument?.type === "SpreadElement" ? undefined : argument;
     };
-    const texts = readTexts(argumentAt(shape?.default), argumentAt(shape?.note));
     // Where a text may stand behind the key, an object in its place has the values.
     const behind = call.arguments[place + 1];
+    const inObject = typeof shape?.default === "string" ? shape.default : undefined;
+    const defaultText =
+      typeof shape?.default === "string"
+        ? expressionOf(propertyIn(behind, shape.default))
+        : argumentAt(shape?.default);
+    const texts = readTexts(defaultText, argumentAt(shape?.note));
     const hasText = shape?.default === place + 1 && behind?.type !== "ObjectExpression";
     const values = hasText ? call.arguments[place + 2] : behind;
-    const argumentNames =
-      values === undefined ? [] : values.type === "SpreadElement" ? undefined : namesIn(values);
+    const names = values === undefined ? [] : values.type === "SpreadElement" ? undefined : namesIn(values);
+    const argumentNames = names?.filter((name) => name !== inObject);
     return withTexts(
       keyAlternatives(first, { start: call.start, end: call.end }, argumentNames, prefix, texts),
       texts,
