@@ -364,8 +364,9 @@ export function isOfPhrases(literal: Literal, place: Place): boolean {
 /** Whether a literal is what people call a value, in a list that has what programs call it beside that: `[("sail", "Sailing boat"), …]`. */
 export function isOfPairs(literal: Literal, place: Place): boolean {
   return (
-    /^(?:capitalized|sentence)$/.test(shapeOf(fixedText(literal.pieces)).name) &&
-    runOf(place, groupOf)?.isOfPairs === true
+    /^(?:variable|argument|property|returned|other)$/.test(literal.context.role) &&
+    runOf(place, groupOf)?.isOfPairs === true &&
+    /^(?:capitalized|sentence)$/.test(shapeOf(fixedText(literal.pieces)).name)
   );
 }
 
