@@ -32,7 +32,7 @@ import { lazily } from "../text/lazy.js";
 import type { Notice } from "../text/wording.js";
 import { labelsOf, type Labels } from "./constant-labels.js";
 import { withoutNeedlessLine } from "./class-receiver.js";
-import { hostFor, hostOf, type Host } from "./hosts.js";
+import { hostFor, hostOf, templateIn, type Host } from "./hosts.js";
 import { keyRequest, ownGroup } from "./key-names.js";
 import { deferralOf, type Callers } from "./load-time.js";
 import { unproved } from "./proof.js";
@@ -443,7 +443,12 @@ function writable(
             ? undefined
             : (hostRefusal(literal, source, own, reader, options.classes) ??
               ofOwner() ??
-              templateRefusal(source, host.content ?? host.call, parts, emission)));
+              templateRefusal(
+                source,
+                templateIn(own, "content", literal, true) ?? own.content ?? own.call,
+                parts,
+                emission,
+              )));
       const callers = deferral && "edits" in deferral ? deferral.callers : undefined;
       if (!why) return [{ found, ...(edits && { deferral: edits }), ...(callers && { callers }) }];
       refused.push(literal.span);

@@ -128,9 +128,7 @@ export function hostOf(
     filled.call ??
     (filterFilled === undefined ? filledCall(call, language, book.syntax) : `(${filterFilled})`);
   const filledContent =
-    own.content === undefined && marks && filledBy !== undefined
-      ? marks[0] + filledBy + marks[1]
-      : undefined;
+    own.content === undefined && marks && filledBy !== undefined ? marks[0] + filledBy + marks[1] : undefined;
   // What stands around a call stays when another takes its place.
   const plurally = (template: string | undefined) => {
     const asked = [call, filledBy].find((one) => one !== undefined && template?.includes(one) === true);

@@ -4,7 +4,7 @@ import { readSource } from "../source/read.js";
 import { contains } from "../text/span.js";
 import { applyIfApart, type TextEdit } from "../text/edits.js";
 import type { Notice } from "../text/wording.js";
-import { hostFor, type Host } from "./hosts.js";
+import { hostFor, templateIn, type Host } from "./hosts.js";
 import { importLinesEdit } from "./import-line.js";
 import { hostEdits, type Keyed } from "./rewrite-host.js";
 import { scriptEdits } from "./rewrite-script.js";
@@ -119,7 +119,14 @@ function editsOf<Item extends Keyed>(
   // What brings lookups in goes into the script for the template as well.
   const instance = parts.find(({ runsPerUse }) => runsPerUse);
   const scripts = parts.flatMap((part) => {
-    const templates = part === instance && inTemplate.length > 0 ? [host.content, host.attribute] : [];
+    const templates =
+      part === instance && inTemplate.length > 0
+        ? [
+            host.content,
+            host.attribute,
+            ...inTemplate.map(({ literal }) => templateIn(host, "content", literal, true)),
+          ]
+        : [];
     const called = templates.flatMap((template) => namesCalled(template ?? ""));
     return scriptEdits(inPart(part), part, emission, called);
   });

@@ -14,6 +14,7 @@ import {
 import {
   callsOf,
   type ImportLine,
+  type SetupLine,
   innermostBinding,
   isShadowed,
   membersOf,
@@ -39,6 +40,10 @@ const say = notices("extract", {
   taken: {
     message: '"{name}" means something else here',
     remedy: 'rename the variable "{name}" in this function',
+  },
+  "taken-in-part": {
+    message: 'the script takes "{other}" from what makes lookups, and not "{name}"',
+    remedy: 'take "{name}" there too, then extract again',
   },
   "no-component": {
     message: 'no component or hook encloses it in which "{setup}" could be written',
@@ -146,10 +151,13 @@ export function scriptRefusal(
   if (typeof store === "object") return undefined;
   const isTaken = say("taken", { name });
   if (setup?.names.includes(name) && (binding === undefined || part.runsPerUse)) {
-    if (part.runsPerUse)
+    if (part.runsPerUse) {
+      const other = binding === undefined ? otherDeclared(part, setup) : undefined;
+      if (other !== undefined) return say("taken-in-part", { name, other });
       return isShadowed(program, start, name) || (binding !== undefined && !hasSetup(part, setup))
         ? isTaken
         : undefined;
+    }
     const place = setupPlace(program, part.text, start, setup);
     if (!place) return say("no-component", { setup: setup.line });
     const hides =
@@ -222,8 +230,13 @@ export function templateRefusal(
   const isBroughtIn =
     setup?.names.includes(name) === true ||
     imports.some(({ names }) => names.some(({ local }) => local === variable));
-  const isPerUse = parts.some(({ runsPerUse }) => runsPerUse);
-  if (isBroughtIn && isPerUse) return undefined;
+  const instance = parts.find(({ runsPerUse }) => runsPerUse);
+  const isPerUse = instance !== undefined;
+  if (isBroughtIn && instance) {
+    const isNew = setup?.names.includes(name) === true && moduleBinding(instance.program, name) === undefined;
+    const other = isNew ? otherDeclared(instance, setup) : undefined;
+    return other === undefined ? undefined : say("taken-in-part", { name, other });
+  }
   // A mark before a name takes what is in a variable of the name without it.
   const plain = literally(name).replace(/^\\\$/, "\\$?");
   const word = new RegExp(`(?<![\\w$.])${plain}(?![\\w$])`);
@@ -241,6 +254,11 @@ export function templateRefusal(
     if (call.test(page)) scripts.set(other, (scripts.get(other) ?? "") + text);
   if (scripts.size === 0 || [...scripts.values()].some((text) => !word.test(text))) return undefined;
   return say("not-everywhere", { name });
+}
+
+/** The name that a script has already of those that the set-up statement makes, and would have twice. */
+function otherDeclared({ program }: ScriptPart, setup: SetupLine | undefined): string | undefined {
+  return setup?.names.find((name) => moduleBinding(program, name) !== undefined);
 }
 
 /**

@@ -76,9 +76,10 @@ export function boundLookup(
   part: ScriptPart | undefined,
   { span, pieces }: Literal,
 ): BoundLookup | undefined {
-  return part?.isWhole && !pieces.some(({ kind }) => kind === "tag")
-    ? bound.findLast(({ scope }) => contains(scope, span))
-    : undefined;
+  if (part?.isWhole !== true || pieces.some(({ kind }) => kind === "tag")) return undefined;
+  const last = bound.findLast(({ scope }) => contains(scope, span));
+  // Of several that one call gives, the book names the usual one first.
+  return last && bound.find(({ scope }) => scope.start === last.scope.start && scope.end === last.scope.end);
 }
 
 /** The object that a method is called of, or the function itself: what has to be known. */

@@ -88,7 +88,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
   const calls = new Map<string, { key?: number; default?: number | string; note?: number }>();
   const members = new Set<string>();
   const components = new Map<string, { key: string; default?: string; note?: string }>();
-  const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }>();
+  const makers = new Map<string, { gives?: string; namespace?: number; prefix?: number }[]>();
   const descriptors = new Map<string, DescriptorShape>();
   const attributes = new Set<string>();
   const filters = new Set<string>();
@@ -99,7 +99,7 @@ export function lookupShapes(book: BookConfig, sourceLocale: string): LookupShap
     if ("call" in lookup) calls.set(lookup.call, lookup);
     else if ("component" in lookup) components.set(lookup.component, lookup);
     else if ("tag" in lookup) components.set(lookup.tag, lookup);
-    else if ("maker" in lookup) makers.set(lookup.maker, lookup);
+    else if ("maker" in lookup) makers.set(lookup.maker, [...(makers.get(lookup.maker) ?? []), lookup]);
     else if ("descriptor" in lookup) descriptors.set(lookup.descriptor, lookup);
     else if ("member" in lookup) members.add(lookup.member.replace(/^[$@]|\(\)$/g, ""));
     else if ("attribute" in lookup) attributes.add(lookup.attribute);
@@ -279,12 +279,21 @@ export function writesTexts(book: BookConfig): boolean {
 
 /** All that a book has extraction write. */
 function templatesOf({ emit }: BookConfig): readonly string[] {
-  return [emit, ...Object.values(emit.endings ?? {})].flatMap(
-    ({ call, content, attribute, rich, withValues = {} }) =>
-      [call, content, attribute, rich, withValues.call, withValues.content, withValues.attribute].flatMap(
-        (template) => template ?? [],
-      ),
+  const ofEndings = Object.values(emit.endings ?? {});
+  const early = ofEndings.flatMap(({ atLoad }) => (typeof atLoad === "object" ? [atLoad.call] : []));
+  const usual = [emit, ...ofEndings].flatMap(({ call, plural, content, attribute, rich, withValues = {} }) =>
+    [
+      call,
+      plural === false ? undefined : plural,
+      content,
+      attribute,
+      rich,
+      withValues.call,
+      withValues.content,
+      withValues.attribute,
+    ].flatMap((one) => one ?? []),
   );
+  return [...usual, ...early];
 }
 
 /** The files of a book's code, without those that version control ignores; `only` narrows them to some paths. */

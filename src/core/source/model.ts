@@ -249,7 +249,7 @@ export interface LookupShapes {
   /** Functions that make a lookup, with the places of a namespace and of a prefix for its keys. */
   readonly makers: ReadonlyMap<
     string,
-    { readonly gives?: string; readonly namespace?: number; readonly prefix?: number }
+    readonly { readonly gives?: string; readonly namespace?: number; readonly prefix?: number }[]
   >;
   /** Functions that declare texts: their argument holds keys and default texts. */
   readonly descriptors: ReadonlyMap<string, DescriptorShape>;

@@ -1999,3 +1999,62 @@ describe("a script in a string of markup", () => {
     expect(code).toMatch(/echo '<p>' \. t\('[\w.]+'\) \. '<\/p><script>go\("Go on"\)<\/script>';/);
   });
 });
+
+describe("several lookups that one call gives", () => {
+  const book = {
+    lookups: [
+      { maker: "useTexts", gives: "say" },
+      { maker: "useTexts", gives: "sayMany" },
+    ],
+    syntax: { argument: "{{name}}" },
+    plurals: "bar",
+    emit: {
+      call: 'say("{key}"{args})',
+      plural: 'sayMany("{key}", {count})',
+      import: 'import { useTexts } from "{to:app/texts}";',
+      setup: "const { say, sayMany } = useTexts();",
+    },
+  };
+  const counted = '<p>You have {{ n }} boat{{ n === 1 ? "" : "s" }} here.</p>';
+
+  test("are each written in its place, in a component that has none", async () => {
+    const { code } = await extract(
+      "app/A.vue",
+      `<script setup>\nconst n = 3;\n</script>\n\n<template><div>${counted}<p>All boats are here</p></div></template>\n`,
+      book,
+    );
+    expect(code).toContain("const { say, sayMany } = useTexts();");
+    expect(code).toMatch(/<p>\{\{ sayMany\("[\w.]+", n\) \}\}<\/p><p>\{\{ say\("[\w.]+"\) \}\}<\/p>/);
+  });
+
+  test("are not made twice where a script takes some of them", async () => {
+    const { code, notes } = await extract(
+      "app/A.vue",
+      `<script setup>\nimport { useTexts } from "./texts";\nconst { say } = useTexts();\n</script>\n\n<template><div>${counted}<p>All boats are here</p></div></template>\n`,
+      book,
+    );
+    expect(code).toContain(counted);
+    expect(code).toMatch(/<p>\{\{ say\("[\w.]+"\) \}\}<\/p>/);
+    expect(code.match(/useTexts\(\)/g)).toHaveLength(1);
+    expect(notes.join()).toContain('takes "say" from what makes lookups, and not "sayMany"');
+  });
+
+  test("the usual one is called where a function has made both", async () => {
+    const { code } = await extract(
+      "app/a.js",
+      'import { useTexts } from "./texts";\nexport function A() {\n  const { say, sayMany } = useTexts();\n  return <p title={say("a")}>All boats are here</p>;\n}\n',
+      book,
+    );
+    expect(code).toMatch(/\{say\("[\w.]+"\)\}<\/p>/);
+  });
+});
+
+test("the number that chooses and the number that is shown are one value", async () => {
+  const { code, texts } = await extract(
+    "app/A.vue",
+    '<template><p>There {{ boats.length === 1 ? "is" : "are" }} {{ boats.length }} boat{{ boats.length === 1 ? "" : "s" }}.</p></template>\n',
+    { emit: { call: 't("{key}"{args})' } },
+  );
+  expect(code).toMatch(/t\("[\w.]+", \{ \w+: boats\.length \}\)/);
+  expect(Object.values(texts)).toEqual([expect.stringMatching(/^\{\w+, plural, one \{There is # boat\.\}/)]);
+});

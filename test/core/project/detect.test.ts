@@ -1128,6 +1128,27 @@ describe("init finds lookups by the keys of the catalog", () => {
       { lookups: [{ call: "say", default: "_" }], emit: { call: 'say("{key}"{args})' } },
     ],
     [
+      "a lookup for plurals that comes with the usual one",
+      {
+        "t/en.json":
+          '{ "home": { "title": "Home", "lead": "Hello {name}", "boats": "one boat | {count} boats" }, "foot": { "note": "Note" } }',
+        "src/texts.ts":
+          "export function useTexts() {\n  const say = (key, values) => texts[key].replace(/\\{(\\w+)\\}/g, (_, name) => values[name]);\n  return { say, sayMany };\n}\n",
+        "src/A.vue":
+          '<script setup>\nimport { useTexts } from "./texts";\nconst { say, sayMany } = useTexts();\n</script>\n\n<template><h1>{{ say("home.title") }}</h1><p>{{ say("home.lead", { name }) }} {{ sayMany("home.boats", n) }} {{ say("foot.note") }}</p></template>\n',
+      },
+      {
+        syntax: { argument: "{{name}}" },
+        plurals: "bar",
+        emit: {
+          call: 'say("{key}"{args})',
+          plural: 'sayMany("{key}", {count})',
+          import: 'import { useTexts } from "{to:src/texts}";',
+          setup: "const { say, sayMany } = useTexts();",
+        },
+      },
+    ],
+    [
       "keys with a sign of their own between their parts",
       { "src/a.ts": 'show(say("home|title"), say("home|lead"), say("foot|note"));\n' },
       { lookups: [{ call: "say" }], naming: { separator: "|" } },

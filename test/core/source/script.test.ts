@@ -18,8 +18,8 @@ const shapes: LookupShapes = {
   ]),
   components: new Map([["Message", { key: "id", default: "text" }]]),
   makers: new Map([
-    ["useTexts", { gives: "say", namespace: 0, prefix: 1 }],
-    ["textsOf", { namespace: 0 }],
+    ["useTexts", [{ gives: "say", namespace: 0, prefix: 1 }]],
+    ["textsOf", [{ namespace: 0 }]],
   ]),
   descriptors: new Map<string, DescriptorShape>([
     ["message", { key: "id", default: "text" }],

@@ -123,7 +123,7 @@ export function describeBook(given: FoundBook, name: string, around: Surrounding
       : chooseSyntax(
           found.texts,
           grounds,
-          fillingOf(lookups.uses, users),
+          fillingOf(lookups.uses, around.code),
           inRuby ? "percent-brace" : lookups.uses.some(isOfBrowser) ? numberedByBrowser : undefined,
           keyCount(found),
           !/\.properties$/.test(found.files) && users.length > 0 && !users.some(isOfJava),

@@ -4,7 +4,7 @@ import { languageOf } from "../../source/languages/index.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import type { KeyIndex } from "./key-index.js";
 import { most, nameOf, type LookupUse } from "./lookup-use.js";
-import { pluralCallOf, type PluralCall } from "./plural-emission.js";
+import { pluralCallOf, type PluralCall, type UsualLookup } from "./plural-emission.js";
 import {
   filledAround,
   filledByLanguage,
@@ -49,14 +49,17 @@ export function emissionOf(
   if (!usual || !forms) return usual;
   const places = placesOf(code);
   const own = usual.endings ?? {};
-  const pluralIn = (isMeant: (ending: string) => boolean, call: string) =>
-    pluralCallOf(uses.filter(isCall), isMeant, forms, call, (use) => writtenIn([use], isMeant, places));
+  const pluralIn = (isMeant: (ending: string) => boolean, one: UsualLookup) =>
+    pluralCallOf(uses.filter(isCall), isMeant, forms, one, (use) => writtenIn([use], isMeant, places));
   const inEndings = Object.entries(own).map(([ending, written]) => {
     const call = written.call ?? written.content;
-    return [ending, call === undefined ? "unseen" : pluralIn((one) => one === ending, call)] as const;
+    const { import: line } = written;
+    const asked = call === undefined ? undefined : { call, ...(line !== undefined && { import: line }) };
+    return [ending, asked === undefined ? "unseen" : pluralIn((one) => one === ending, asked)] as const;
   });
+  const { call } = usual;
   const onTop =
-    usual.call === undefined ? "usual" : pluralIn((ending) => own[ending] === undefined, usual.call);
+    call === undefined ? "usual" : pluralIn((ending) => own[ending] === undefined, { ...usual, call });
   const isElsewhere = [onTop, ...inEndings.map(([, call]) => call)].some(isOther);
   if (!isElsewhere) return usual;
   // What one kind of file asks another lookup for, the usual one of the next does not know of by itself.

@@ -41,9 +41,8 @@ const replacesBraces =
 
 /** By which syntax a lookup of the project's own fills its texts, as the function of its name does. */
 function filledWhereMade(use: LookupUse, code: readonly SourceFile[]): FillingSyntax | undefined {
-  const name = nameOf(use)
-    ?.split(/\.|->|::/)
-    .at(-1);
+  const { lookup } = use;
+  const name = "maker" in lookup ? (lookup.gives ?? lookup.maker) : nameOf(use);
   if (name === undefined || !/^[\w$]{1,60}$/.test(name)) return undefined;
   const head = new RegExp(
     `(?:\\b(?:def|function)\\s{1,9}(?:self\\.)?|\\b(?:const|let|var)\\s{1,9}|^[ \\t]{0,20}(?:(?:public|private|static|export|async)\\s{1,9}){0,4})${name.replaceAll("$", "\\$")}\\s{0,9}(?:[(=:<]|$)`,

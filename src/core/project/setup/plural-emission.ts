@@ -19,6 +19,9 @@ export function keysWithForms(book: FoundBook, plurals: PluralForms): KeyIndex |
 /** What code says of how plurals are looked up: by the usual call, by another one, or by one that no pattern writes. */
 export type PluralCall = "usual" | "unseen" | string | false;
 
+/** The usual lookup, with what brings it in. */
+export type UsualLookup = Pick<WrittenLookup, "call" | "import" | "setup">;
+
 /** Values by their names that end a call: `{ count: n })`, `count: n)`, `["count" => n])`. */
 const namedAlone =
   /^(?:\{[^{}]{0,200}\}\s{0,9}\)|\[[^[\]]{0,200}\]\s{0,9}\)|array\([^()]{0,200}\)\s{0,9}\)|\w{1,40}\s?[:=](?![:=]))/;
@@ -31,7 +34,7 @@ export function pluralCallOf(
   uses: readonly LookupUse[],
   isMeant: (ending: string) => boolean,
   forms: KeyIndex,
-  usual: string,
+  usual: UsualLookup,
   writtenAs: (use: LookupUse) => WrittenLookup | undefined,
 ): PluralCall {
   const asking = uses
@@ -45,9 +48,15 @@ export function pluralCallOf(
     .sort((a, b) => b.asks.length - a.asks.length);
   if (asking.length === 0) return "unseen";
   const written = asking.map(({ use, asks }) => ({ asks, lookup: writtenAs(use) }));
-  if (written.some(({ lookup }) => lookup?.call === usual)) return "usual";
+  if (written.some(({ lookup }) => lookup?.call === usual.call)) return "usual";
   const [first] = written;
-  if (!first?.lookup || first.lookup.import !== undefined || first.lookup.setup !== undefined) return false;
+  // What brings the usual lookup in has to bring this one in as well.
+  if (
+    !first?.lookup ||
+    !isSame(first.lookup.import, usual.import) ||
+    !isSame(first.lookup.setup, usual.setup)
+  )
+    return false;
   const { call } = first.lookup;
   const behind = first.asks.map(
     ({ source: { text }, literal: { span } }) =>
@@ -60,6 +69,10 @@ export function pluralCallOf(
   if (given.some((one) => /^[{[]/.test(one)) || !/["']\{key\}["'](?:\{args\})?\)$/.test(call)) return false;
   const takesMore = given.some((one) => /^(?:[^,()[\]{}]|\([^()]{0,80}\)){1,100},\s{0,9}[[{]/.test(one));
   return call.replace(/(?:\{args\})?\)$/, takesMore ? ", {count}{args})" : ", {count})");
+}
+
+function isSame(own: WrittenLookup["import"], other: WrittenLookup["import"]): boolean {
+  return own === undefined || String(own) === String(other);
 }
 
 function asksFor({ literal: { pieces } }: LookupSample, forms: KeyIndex): boolean {

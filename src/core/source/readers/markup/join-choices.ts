@@ -1,4 +1,5 @@
-import type { Literal, Piece } from "../../model.js";
+import type { ChoicePiece, Literal, Piece } from "../../model.js";
+import { mapPieces } from "../../pieces.js";
 
 /**
  * Words that an island chooses by a number are part of the sentence that it stands in: takes such literals into those
@@ -29,7 +30,9 @@ export function joinChoices(literals: readonly Literal[], text: string): Literal
         if (!found || argumentsIn([found.piece]).some(([name, code]) => (others.get(name) ?? code) !== code))
           return piece;
         joined.push(found.literal);
-        return { ...found.piece, span: piece.span };
+        // The number that chooses may be shown beside it, under a name of the sentence's own.
+        const own = named.find(([name, code]) => name !== piece.name && code === found.piece.code)?.[0];
+        return { ...(own === undefined ? found.piece : withName(found.piece, own)), span: piece.span };
       });
     const pieces = join(literal.pieces);
     if (joined.length === 0) return literal;
@@ -38,6 +41,19 @@ export function joinChoices(literals: readonly Literal[], text: string): Literal
     return { ...literal, pieces, ...(remarks.length > 0 && { remarks }) };
   });
   return result.filter((literal, index) => !gone.has(literals[index] ?? literal));
+}
+
+/** Words chosen by a value under another name, in their own texts too. */
+function withName(piece: ChoicePiece, name: string): ChoicePiece {
+  const rename = (pieces: readonly Piece[]): readonly Piece[] =>
+    mapPieces(pieces, (one) =>
+      (one.kind === "argument" || one.kind === "choice") && one.code === piece.code ? { ...one, name } : one,
+    );
+  return {
+    ...piece,
+    name,
+    branches: piece.branches.map((branch) => ({ ...branch, pieces: rename(branch.pieces) })),
+  };
 }
 
 /** The names of all arguments in pieces, with the code of their values. */

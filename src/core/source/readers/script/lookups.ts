@@ -58,15 +58,23 @@ export class LookupReader {
     const call = declarator.init?.type === "AwaitExpression" ? declarator.init.argument : declarator.init;
     if (call) this.bindMembers(declarator.id, call, scope);
     if (call?.type !== "CallExpression") return;
-    const maker = this.shapes.makers.get(calleeName(call.callee) ?? "");
-    if (!maker) return;
+    for (const maker of this.shapes.makers.get(calleeName(call.callee) ?? "") ?? [])
+      this.bindMade(declarator, call, maker, scope);
+  }
+
+  /** Takes note of one function that a call gives. */
+  private bindMade(
+    { id, end }: VariableDeclarator,
+    call: CallExpression,
+    maker: { readonly gives?: string; readonly namespace?: number; readonly prefix?: number },
+    scope: Span,
+  ): void {
     const { parts, namespace } = this.shapes.separators;
     const prefix = [
       ...fixedArgument(call, maker.namespace, namespace),
       ...fixedArgument(call, maker.prefix, parts),
     ];
-    const { id } = declarator;
-    const add = (name: string) => this.bound.push({ name, scope, prefix, from: declarator.end });
+    const add = (name: string) => this.bound.push({ name, scope, prefix, from: end });
     if (id.type === "Identifier") add(maker.gives === undefined ? id.name : `${id.name}.${maker.gives}`);
     else if (id.type === "ObjectPattern" && maker.gives !== undefined) {
       for (const property of id.properties) {
