@@ -55,32 +55,26 @@ export function emissionOf(
     const call = written.call ?? written.content;
     const { import: line } = written;
     const asked = call === undefined ? undefined : { call, ...(line !== undefined && { import: line }) };
-    return [ending, asked === undefined ? "unseen" : pluralIn((one) => one === ending, asked)] as const;
+    const found = asked && pluralIn((one) => one === ending, asked);
+    return [ending, found ?? unseen] as const;
   });
   const { call } = usual;
   const onTop =
-    call === undefined ? "usual" : pluralIn((ending) => own[ending] === undefined, { ...usual, call });
-  const isElsewhere = [onTop, ...inEndings.map(([, call]) => call)].some(isOther);
-  if (!isElsewhere) return usual;
+    call === undefined ? undefined : pluralIn((ending) => own[ending] === undefined, { ...usual, call });
+  const all = [onTop, ...inEndings.map(([, found]) => found)];
+  if (!all.some((found) => found?.kind === "other")) return usual;
   // What one kind of file asks another lookup for, the usual one of the next does not know of by itself.
-  const settled = (call: PluralCall) => (call === "unseen" ? false : call);
-  const plural = settled(onTop);
+  const settled = (found: PluralCall | undefined) =>
+    found === undefined || found.kind === "usual"
+      ? {}
+      : { plural: found.kind === "unseen" ? (false as const) : found.call };
   const endings = Object.fromEntries(
-    inEndings.map(([ending, call]) => {
-      const found = settled(call);
-      return [ending, { ...own[ending], ...(found !== "usual" && { plural: found }) }];
-    }),
+    inEndings.map(([ending, found]) => [ending, { ...own[ending], ...settled(found) }]),
   );
-  return {
-    ...usual,
-    ...(plural !== "usual" && { plural }),
-    ...(usual.endings && { endings }),
-  };
+  return { ...usual, ...settled(onTop), ...(usual.endings && { endings }) };
 }
 
-function isOther(call: PluralCall): boolean {
-  return call !== "usual" && call !== "unseen";
-}
+const unseen: PluralCall = { kind: "unseen" };
 
 function usualEmission(
   uses: readonly LookupUse[],

@@ -37,15 +37,17 @@ const lengthOfFunction = 1500;
 /** What fills values between braces in the body of a function: a format of Python, or a text put in place of another. */
 const fillsFormats = /\.format(?:_map)?\(/;
 const replacesBraces =
-  /(?:replace(?:All)?|gsub|sub|strtr|str_replace|preg_replace(?:_callback)?)!?\(?\s{0,9}(?:\w{1,40}\s{0,9}[,(]\s{0,9}){0,3}(?:new RegExp\()?\[?\s{0,9}(?:["'`]\{|["'`]?\/?\\{1,2}\{|["'`]\/\{|\/\{|["'`]\\{0,2}\{)(?!\{|\\{1,2}\{)/;
+  /(?:replace(?:All)?|gsub|sub|strtr|str_replace|preg_replace(?:_callback)?)!?\(?\s{0,9}(?:\w{1,40}\s{0,9}[,(]\s{0,9}){0,3}(?:new RegExp\()?\[?\s{0,9}(?:["'`]\/?|\/)\\{0,2}\{(?!\{|\\{1,2}\{)/;
 
 /** By which syntax a lookup of the project's own fills its texts, as the function of its name does. */
 function filledWhereMade(use: LookupUse, code: readonly SourceFile[]): FillingSyntax | undefined {
   const { lookup } = use;
   const name = "maker" in lookup ? (lookup.gives ?? lookup.maker) : nameOf(use);
   if (name === undefined || !/^[\w$]{1,60}$/.test(name)) return undefined;
+  const plain = name.replaceAll("$", "\\$");
+  // A method is told from a call by the body behind it.
   const head = new RegExp(
-    `(?:\\b(?:def|function)\\s{1,9}(?:self\\.)?|\\b(?:const|let|var)\\s{1,9}|^[ \\t]{0,20}(?:(?:public|private|static|export|async)\\s{1,9}){0,4})${name.replaceAll("$", "\\$")}\\s{0,9}(?:[(=:<]|$)`,
+    `(?:\\b(?:def|function)\\s{1,9}(?:self\\.)?|\\b(?:const|let|var)\\s{1,9})${plain}\\s{0,9}(?:[(=:<]|$)|^[ \\t]{0,20}(?:(?:public|private|static|async)\\s{1,9}){0,4}${plain}\\([^()]{0,200}\\)[^;(){}]{0,80}\\{`,
     "m",
   );
   for (const { file, text } of code) {

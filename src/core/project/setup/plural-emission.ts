@@ -17,7 +17,11 @@ export function keysWithForms(book: FoundBook, plurals: PluralForms): KeyIndex |
 }
 
 /** What code says of how plurals are looked up: by the usual call, by another one, or by one that no pattern writes. */
-export type PluralCall = "usual" | "unseen" | string | false;
+export type PluralCall =
+  | { readonly kind: "usual" }
+  | { readonly kind: "unseen" }
+  /** Another lookup; its call is false where no pattern writes it. */
+  | { readonly kind: "other"; readonly call: string | false };
 
 /** The usual lookup, with what brings it in. */
 export type UsualLookup = Pick<WrittenLookup, "call" | "import" | "setup">;
@@ -46,9 +50,9 @@ export function pluralCallOf(
     }))
     .filter(({ asks }) => asks.length > 0)
     .sort((a, b) => b.asks.length - a.asks.length);
-  if (asking.length === 0) return "unseen";
+  if (asking.length === 0) return { kind: "unseen" };
   const written = asking.map(({ use, asks }) => ({ asks, lookup: writtenAs(use) }));
-  if (written.some(({ lookup }) => lookup?.call === usual.call)) return "usual";
+  if (written.some(({ lookup }) => lookup?.call === usual.call)) return { kind: "usual" };
   const [first] = written;
   // What brings the usual lookup in has to bring this one in as well.
   if (
@@ -56,20 +60,27 @@ export function pluralCallOf(
     !isSame(first.lookup.import, usual.import) ||
     !isSame(first.lookup.setup, usual.setup)
   )
-    return false;
+    return unwritten;
   const { call } = first.lookup;
   const behind = first.asks.map(
     ({ source: { text }, literal: { span } }) =>
       /^["'`]?\s{0,9},\s{0,9}([^]{0,200})/.exec(text.slice(span.end, span.end + 220))?.[1],
   );
   const given = behind.flatMap((one) => one ?? []);
-  if (given.length * 2 <= behind.length) return false;
+  if (given.length * 2 <= behind.length) return unwritten;
   // Values by their names have the number among them.
-  if (given.every((one) => namedAlone.test(one))) return call.includes("{args}") ? call : false;
-  if (given.some((one) => /^[{[]/.test(one)) || !/["']\{key\}["'](?:\{args\})?\)$/.test(call)) return false;
+  if (given.every((one) => namedAlone.test(one)))
+    return call.includes("{args}") ? { kind: "other", call } : unwritten;
+  if (given.some((one) => /^[{[]/.test(one)) || !/["']\{key\}["'](?:\{args\})?\)$/.test(call))
+    return unwritten;
   const takesMore = given.some((one) => /^(?:[^,()[\]{}]|\([^()]{0,80}\)){1,100},\s{0,9}[[{]/.test(one));
-  return call.replace(/(?:\{args\})?\)$/, takesMore ? ", {count}{args})" : ", {count})");
+  return {
+    kind: "other",
+    call: call.replace(/(?:\{args\})?\)$/, takesMore ? ", {count}{args})" : ", {count})"),
+  };
 }
+
+const unwritten: PluralCall = { kind: "other", call: false };
 
 function isSame(own: WrittenLookup["import"], other: WrittenLookup["import"]): boolean {
   return own === undefined || String(own) === String(other);
