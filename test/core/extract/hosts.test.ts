@@ -2058,3 +2058,14 @@ test("the number that chooses and the number that is shown are one value", async
   expect(code).toMatch(/t\("[\w.]+", \{ \w+: boats\.length \}\)/);
   expect(Object.values(texts)).toEqual([expect.stringMatching(/^\{\w+, plural, one \{There is # boat\.\}/)]);
 });
+
+test("the template of a component inside code stays, and its blocks are no text", async () => {
+  const code =
+    '@Component({\n  template: `<p title="Open daily">Gate</p>@if (late()) { <b>The boat is late</b> } @else { <i>Closed</i> }`,\n})\nexport class A {}\n';
+  const { code: after, notes, texts } = await extract("app/a.ts", code, { emit: { call: "t('{key}')" } });
+  expect(after).toBe(code);
+  expect(texts).toEqual({});
+  expect(notes).toHaveLength(4);
+  expect(notes.every((note) => note.includes("in the template of a component inside code"))).toBe(true);
+  expect(notes.join()).not.toContain("@if");
+});

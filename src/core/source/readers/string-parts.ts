@@ -4,6 +4,7 @@ import { isStatement } from "../../text/queries.js";
 import { notices } from "../../message/notices.js";
 import type { Span } from "../../text/span.js";
 import type { Dialect } from "../dialects/dialect.js";
+import { html } from "../dialects/html/html.js";
 import { fullEscapes, writtenUnits, type WrittenUnit } from "../escapes.js";
 import { languageNamed } from "../languages/index.js";
 import { fixedText, type Literal, type LookupShapes, type Piece, type WrittenString } from "../model.js";
@@ -225,6 +226,19 @@ const inString: Dialect = {
   passesIsland: () => true,
 };
 
+/** The template of a component that stands in its code, with the blocks and values of such pages. */
+const inComponent: Dialect = {
+  ...inString,
+  islands: (text) => [...inString.islands(text), ...html.islands(text)],
+};
+
+/** Whether a string is the template of a component, as its decorator or definition has it: `@Component({ template: "…" })`. */
+function isOfComponent({ context: { role, name, element = "" } }: Literal): boolean {
+  return (
+    role === "property" && name === "template" && /^(?:\w+\.)?(?:[cC]omponent|defineComponent)$/.test(element)
+  );
+}
+
 function textsOfMarkup(
   literal: Literal,
   { units }: Written,
@@ -239,7 +253,8 @@ function textsOfMarkup(
   const head = /^[^<>]*>/.exec(page)?.[0] ?? "";
   const begins = Math.max(/["']/.test(head) ? head.length : 0, endOfRaw(page));
   const body = " ".repeat(begins) + page.slice(begins);
-  const found = readMarkup("page.html", body, false, inString, shapes, () => ({
+  const isTemplate = isOfComponent(literal);
+  const found = readMarkup("page.html", body, false, isTemplate ? inComponent : inString, shapes, () => ({
     literals: [],
     lookups: [],
     mentions: [],
@@ -263,6 +278,7 @@ function textsOfMarkup(
     const escapes = languageNamed(language)?.escapesMarkup !== undefined;
     const obstacle =
       literal.obstacle ??
+      (isTemplate ? say("template-in-code", {}) : undefined) ??
       (isOfScript
         ? say("script-in-string", {})
         : hasElements || isMember
@@ -377,6 +393,10 @@ const say = notices("extract", {
   block: {
     message: "it is in a string of several lines, in which no call can stand",
     remedy: "move the markup into a template, or the text by hand",
+  },
+  "template-in-code": {
+    message: "it is in the template of a component inside code, which writes lookups in another way",
+    remedy: "move the template to a file of its own, then extract again",
   },
   "script-in-string": {
     message: "it is in a script inside a string of markup, where its own quotes would end it",
