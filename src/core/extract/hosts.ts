@@ -129,18 +129,6 @@ export function hostOf(
     (filterFilled === undefined ? filledCall(call, language, book.syntax) : `(${filterFilled})`);
   const filledContent =
     own.content === undefined && marks && filledBy !== undefined ? marks[0] + filledBy + marks[1] : undefined;
-  // What stands around a call stays when another takes its place.
-  const plurally = (template: string | undefined) => {
-    const asked = [call, filledBy].find((one) => one !== undefined && template?.includes(one) === true);
-    const { plural } = own;
-    return asked === undefined || typeof plural !== "string"
-      ? undefined
-      : template?.replace(asked, () => plural);
-  };
-  const bound =
-    own.attribute === undefined && typeof own.plural === "string"
-      ? dialect?.attribute?.(own.plural)
-      : undefined;
   const host: Host = {
     kind: script ? "script" : dialect ? "markup" : "code",
     language,
@@ -160,7 +148,11 @@ export function hostOf(
     },
     plural:
       typeof own.plural === "string"
-        ? { call: own.plural, content: plurally(content), attribute: bound ?? plurally(attribute) }
+        ? pluralIn(own.plural, [call, filledBy], {
+            content,
+            attribute: own.attribute === undefined ? dialect?.attribute?.(own.plural) : undefined,
+            usual: attribute,
+          })
         : own.plural,
     attributeOn: (element, asked) =>
       own.attribute === undefined ? dialect?.attributeOn?.(element, asked) : undefined,
@@ -196,6 +188,23 @@ export function hostOf(
   const { call: lazyCall, import: lazyLine } = atLoad;
   const withValues = { ...host.withValues, call: undefined };
   return { ...host, early: { ...host, call: lazyCall, importLine: lazyLine, withValues, atLoad: true } };
+}
+
+/** The templates for texts with a plural: what stands around a usual call stays when the other takes its place. */
+function pluralIn(
+  plural: string,
+  usual: readonly (string | undefined)[],
+  around: Readonly<Record<"content" | "attribute" | "usual", string | undefined>>,
+): Readonly<Record<TemplateSlot, string | undefined>> {
+  const instead = (template = "") => {
+    const asked = usual.find((one) => one !== undefined && template.includes(one));
+    return asked === undefined ? undefined : template.replace(asked, () => plural);
+  };
+  return {
+    call: plural,
+    content: instead(around.content),
+    attribute: around.attribute ?? instead(around.usual),
+  };
 }
 
 /** The host for one of a file's texts. */

@@ -1,7 +1,7 @@
 import { posix } from "node:path";
 import { notices } from "../message/notices.js";
+import type { TemplateOwners } from "../source/dialects/dialect.js";
 import type { Obstacle, SourceFile } from "../source/model.js";
-import { closeOf } from "../text/brackets.js";
 import { literally } from "../text/key-pattern.js";
 import type { ScriptsNaming } from "./script-parts.js";
 
@@ -12,14 +12,6 @@ const say = notices("extract", {
   },
 });
 
-/** What the components of a script say of themselves: `@Component({ … })`. */
-function componentsIn(text: string): readonly string[] {
-  return [...text.matchAll(/@Component\(/g)].map(({ index, 0: opening }) => {
-    const start = index + opening.length;
-    return text.slice(start, closeOf(text, start));
-  });
-}
-
 /**
  * Why a template cannot use a filter: its component, in a script that names the template's file, stands alone and lists all that
  * its template may use, and not what gives the filter. Undefined where it can, or nothing says that it cannot.
@@ -29,48 +21,51 @@ export function ownerRefusal(
   template: string | undefined,
   naming: ScriptsNaming | undefined,
 ): Obstacle | undefined {
-  if (dialect?.filtersInBrackets !== true || template === undefined || !naming) return undefined;
-  const name = /["']\{key\}["']\s{0,9}\|\s{0,9}(\w{1,60})/.exec(template)?.[1];
-  if (name === undefined) return undefined;
+  const owners = dialect?.owners;
+  const filter = /["']\{key\}["']\s{0,9}\|\s{0,9}(\w{1,60})/.exec(template ?? "")?.[1];
+  if (!owners || filter === undefined || !naming) return undefined;
   for (const { file: script, text } of naming(posix.basename(file), file))
-    for (const settings of componentsIn(text)) {
-      const url = /\btemplateUrl\s{0,9}:\s{0,9}["'`]([^"'`]{1,200})/.exec(settings)?.[1];
+    for (const settings of owners.settingsIn(text)) {
+      const url = owners.template.exec(settings)?.[1];
       if (url === undefined || posix.join(posix.dirname(script), url) !== file) continue;
-      if (standsAlone(settings, script, naming) && !givesFilter(settings, name, script, naming))
-        return say("filter-not-listed", { name, file: script });
+      const asked = { owners, settings, file: script, naming };
+      if (standsAlone(asked) && !givesFilter(filter, asked))
+        return say("filter-not-listed", { name: filter, file: script });
     }
   return undefined;
 }
 
-/** Whether a component lists what its template uses: it says so, or others do and there are no modules to declare it. */
-function standsAlone(settings: string, file: string, naming: ScriptsNaming): boolean {
-  if (/\bstandalone\s{0,9}:\s{0,9}false\b/.test(settings)) return false;
-  if (/\bstandalone\s{0,9}:\s{0,9}true\b|\bimports\s{0,9}:/.test(settings)) return true;
+/** What a component says of itself, and where. */
+interface Owner {
+  readonly owners: TemplateOwners;
+  readonly settings: string;
+  readonly file: string;
+  readonly naming: ScriptsNaming;
+}
+
+/** Whether a component lists what its template uses: it says so, or others do and there are no groups to declare it. */
+function standsAlone({ owners, settings, file, naming }: Owner): boolean {
+  if (owners.inGroup.test(settings)) return false;
+  if (owners.alone.test(settings)) return true;
   return (
-    naming("NgModule", file).length === 0 &&
-    naming("Component", file).some(({ text }) =>
-      componentsIn(text).some((other) => /\bimports\s{0,9}:/.test(other)),
+    naming(owners.groupMark, file).length === 0 &&
+    naming(owners.mark, file).some(({ text }) =>
+      owners.settingsIn(text).some((other) => owners.alone.test(other)),
     )
   );
 }
 
 /** Whether something that a component lists is what gives a filter, or has that in itself. */
-function givesFilter(settings: string, name: string, file: string, naming: ScriptsNaming): boolean {
-  const listed = /\bimports\s{0,9}:\s{0,9}\[([^\]]{0,2000})\]/.exec(settings)?.[1] ?? "";
-  const declared = new RegExp(
-    `@Pipe\\(\\s{0,99}\\{[^}]{0,300}\\bname\\s{0,9}:\\s{0,9}["'\`]${literally(name)}["'\`][^}]{0,300}\\}\\s{0,99}\\)\\s{0,99}export\\s{1,9}(?:default\\s{1,9})?class\\s{1,9}(\\w{1,80})`,
-  );
-  const own = naming(name, file).flatMap(({ text }) => declared.exec(text)?.[1] ?? []);
+function givesFilter(filter: string, { owners, settings, file, naming }: Owner): boolean {
+  const wordsOf = (text: string) => text.match(/\w{1,80}/g) ?? [];
+  const declared = owners.classOf(filter);
+  const own = naming(filter, file).flatMap(({ text }) => declared.exec(text)?.[1] ?? []);
   // What comes with a package is called as its filter is.
   const isIt = (word: string) =>
-    own.length > 0 ? own.includes(word) : word.toLowerCase().includes(name.toLowerCase());
-  return (listed.match(/\w{1,80}/g) ?? []).some(
-    (one) =>
-      isIt(one) ||
-      naming(one, file).some(
-        ({ text }) =>
-          new RegExp(`\\b(?:class|const)\\s{1,9}${literally(one)}(?!\\w)`).test(text) &&
-          (text.match(/\w{1,80}/g) ?? []).some(isIt),
-      ),
-  );
+    own.length > 0 ? own.includes(word) : word.toLowerCase().includes(filter.toLowerCase());
+  const holdsIt = (one: string) => {
+    const made = new RegExp(`\\b(?:class|const)\\s{1,9}${literally(one)}(?!\\w)`);
+    return naming(one, file).some(({ text }) => made.test(text) && wordsOf(text).some(isIt));
+  };
+  return wordsOf(owners.listed.exec(settings)?.[1] ?? "").some((one) => isIt(one) || holdsIt(one));
 }

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { memoryProject } from "../../support/memory-project.js";
 import { memoryFiles } from "../../../src/core/files/memory-files.js";
 import { extractProject } from "../../../src/core/project/extract-project.js";
 import { openProject } from "../../../src/core/project/project.js";
@@ -1440,19 +1441,8 @@ describe("lookups of Python", () => {
   const texts =
     'def f(x):\n    flash("The boat leaves now")\n    return {"note": "The boat is full today"}\n';
   const bare = async (code: string, emit: object) => {
-    const project = openProject(
-      memoryFiles({
-        "fond.config.json": JSON.stringify({
-          source: "en",
-          targets: [],
-          books: [{ name: "app", code: ["app/**"], files: "t/{locale}.json", emit }],
-        }),
-        "t/en.json": "{}",
-        "app/a.py": code,
-      }),
-    );
-    if (!project.ok) throw new Error(JSON.stringify(project.problems));
-    const plan = await extractProject(project.project, {}, { least: "unclear" });
+    const project = memoryProject({ code: ["app/**"], emit }, { "t/en.json": "{}", "app/a.py": code });
+    const plan = await extractProject(project, {}, { least: "unclear" });
     return plan.changes.find(({ file }) => file === "app/a.py")?.after;
   };
 
@@ -1486,31 +1476,22 @@ describe("lookups of Python", () => {
 
 test("what is evaluated while a file is loaded is looked up by the call for that, each with its line", async () => {
   const early = { call: 'late("{key}")', import: "from words import late" };
-  const project = openProject(
-    memoryFiles({
-      "fond.config.json": JSON.stringify({
-        source: "en",
-        targets: [],
-        books: [
-          {
-            name: "app",
-            code: ["app/**"],
-            files: "t/{locale}.json",
-            lookups: [{ call: "t" }, { call: "late" }],
-            emit: {
-              endings: { ".py": { call: 't("{key}")', import: "from words import t", atLoad: early } },
-            },
-          },
-        ],
-      }),
+  const project = memoryProject(
+    {
+      code: ["app/**"],
+      lookups: [{ call: "t" }, { call: "late" }],
+      emit: {
+        endings: { ".py": { call: 't("{key}")', import: "from words import t", atLoad: early } },
+      },
+    },
+    {
       "t/en.json": "{}",
       "app/a.py":
         'import os\n\nTITLE = "All boats of today"\n\n\ndef f():\n    flash("The boat leaves now")\n',
       "app/b.py": 'def f():\n    flash("The boat leaves now")\n',
-    }),
+    },
   );
-  if (!project.ok) throw new Error(JSON.stringify(project.problems));
-  const { changes } = await extractProject(project.project, {}, { least: "unclear" });
+  const { changes } = await extractProject(project, {}, { least: "unclear" });
   const after = new Map(changes.map((change) => [change.file, change.after]));
   expect(after.get("app/a.py")).toBe(
     'import os\nfrom words import late\nfrom words import t\n\nTITLE = late("a.allBoatsToday")\n\n\ndef f():\n    flash(t("a.boatLeavesNow"))\n',
@@ -1520,35 +1501,26 @@ test("what is evaluated while a file is loaded is looked up by the call for that
 });
 
 test("tags of templates take values behind the key, and their line stands alone", async () => {
-  const project = openProject(
-    memoryFiles({
-      "fond.config.json": JSON.stringify({
-        source: "en",
-        targets: [],
-        books: [
-          {
-            name: "app",
-            code: ["app/**"],
-            files: "t/{locale}.json",
-            lookups: [{ call: "words" }],
-            emit: {
-              endings: {
-                ".html": {
-                  content: '{% words "{key}"{args} %}',
-                  attribute: '{% words "{key}"{args} %}',
-                  import: "{% load words %}",
-                },
-              },
-            },
+  const project = memoryProject(
+    {
+      code: ["app/**"],
+      lookups: [{ call: "words" }],
+      emit: {
+        endings: {
+          ".html": {
+            content: '{% words "{key}"{args} %}',
+            attribute: '{% words "{key}"{args} %}',
+            import: "{% load words %}",
           },
-        ],
-      }),
+        },
+      },
+    },
+    {
       "t/en.json": "{}",
       "app/a.html": '{% load static %}<p title="Remove {{ boat.name }}">Page {{ n }} of {{ all }}</p>\n',
-    }),
+    },
   );
-  if (!project.ok) throw new Error(JSON.stringify(project.problems));
-  const { changes } = await extractProject(project.project, {}, { least: "unclear" });
+  const { changes } = await extractProject(project, {}, { least: "unclear" });
   expect(changes.find(({ file }) => file === "app/a.html")?.after).toBe(
     '{% load words %}\n{% load static %}<p title="{% words \'a.removeName\' name=boat.name %}">{% words "a.pageNAll" n=n all=all %}</p>\n',
   );
@@ -1777,19 +1749,11 @@ describe("a template of Go", () => {
 
 describe("the usual call of a book that says no more is written where the language has it", () => {
   const moved = async (files: Record<string, string>) => {
-    const project = openProject(
-      memoryFiles({
-        "fond.config.json": JSON.stringify({
-          source: "en",
-          targets: [],
-          books: [{ name: "app", code: ["app/**"], files: "t/{locale}.json", lookups: [{ call: "t" }] }],
-        }),
-        "t/en.json": "{}",
-        ...files,
-      }),
+    const project = memoryProject(
+      { code: ["app/**"], lookups: [{ call: "t" }] },
+      { "t/en.json": "{}", ...files },
     );
-    if (!project.ok) throw new Error(JSON.stringify(project.problems));
-    const plan = await extractProject(project.project, {}, { least: "unclear" });
+    const plan = await extractProject(project, {}, { least: "unclear" });
     return plan.changes.flatMap(({ file }) => (file.startsWith("app/") ? [file] : []));
   };
   const php = '<?php function f() { return show("Our best boats are here"); }\n';

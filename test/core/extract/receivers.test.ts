@@ -1,6 +1,4 @@
 import { describe, expect, test } from "@jest/globals";
-import { memoryFiles } from "../../../src/core/files/memory-files.js";
-import { openProject } from "../../../src/core/project/project.js";
 import { extractProject } from "../../../src/core/project/extract-project.js";
 import { memoryProject } from "../../support/memory-project.js";
 
@@ -1224,29 +1222,14 @@ describe("a filter in the template of a component", () => {
   const component = (settings: string, name = "Boats") =>
     `@Component({ selector: "app-boats", templateUrl: "./${name.toLowerCase()}.html"${settings} })\nexport class ${name} {}\n`;
   const after = async (scripts: Readonly<Record<string, string>>) => {
-    const opened = openProject(
-      memoryFiles({
-        "fond.config.json": JSON.stringify({
-          source: "en",
-          targets: [],
-          books: [
-            {
-              name: "app",
-              code: ["app/**"],
-              files: "t/{locale}.json",
-              lookups: [{ filter: "say" }],
-              emit: { endings: { ".html": { content: "{{ '{key}' | say }}" } } },
-            },
-          ],
-        }),
-        "t/en.json": "{}",
-        "app/say.pipe.ts": pipe,
-        "app/boats/boats.html": "<p (click)='go()'>The gate is open</p>\n",
-        ...scripts,
-      }),
-    );
-    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
-    const plan = await extractProject(opened.project, {}, { least: "unclear" });
+    const book = {
+      code: ["app/**"],
+      lookups: [{ filter: "say" }],
+      emit: { endings: { ".html": { content: "{{ '{key}' | say }}" } } },
+    };
+    const page = "<p (click)='go()'>The gate is open</p>\n";
+    const files = { "t/en.json": "{}", "app/say.pipe.ts": pipe, "app/boats/boats.html": page, ...scripts };
+    const plan = await extractProject(memoryProject(book, files), {}, { least: "unclear" });
     return {
       page: plan.changes.find(({ file }) => file === "app/boats/boats.html")?.after,
       notes: plan.notes.map(({ message }) => message).join(),

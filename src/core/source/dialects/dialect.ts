@@ -112,6 +112,8 @@ export interface Dialect {
   attribute?(call: string): string;
   /** The same for elements that take expressions alone, where others take what stands in content; undefined for those. */
   attributeOn?(element: string, call: string): string | undefined;
+  /** How scripts own templates in files of their own, and say what these may use. */
+  readonly owners?: TemplateOwners;
   /** Whether a filter can stand in brackets in any expression that shows something: `open ? ('key' | text) : ''`. */
   readonly filtersInBrackets?: true;
   /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
@@ -195,6 +197,23 @@ export function between(
     codeStart: found.innerStart,
     codeEnd: found.innerEnd,
   }));
+}
+
+/** How components in scripts name the files of their templates, and list what these may use. */
+export interface TemplateOwners {
+  /** The name in the mark of a component, and in that of a group which declares components and what they use. */
+  readonly mark: string;
+  readonly groupMark: string;
+  /** What the components of a script say of themselves. */
+  settingsIn(text: string): readonly string[];
+  /** The file of the template, and the list of what it may use: the first group of each. */
+  readonly template: RegExp;
+  readonly listed: RegExp;
+  /** A component that lists what it uses, and one that leaves that to its group. */
+  readonly alone: RegExp;
+  readonly inGroup: RegExp;
+  /** The class that gives a filter of a name: the first group. */
+  classOf(filter: string): RegExp;
 }
 
 /** Islands whose marks are put out as they are: what is in them is no code of the template. */

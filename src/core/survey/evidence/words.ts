@@ -187,7 +187,7 @@ export const remarked: EvidenceSource = (literal, _habits, _own, place) => {
   const [only] = pieces;
   if (isPlural && pieces.length === 1 && only?.kind === "choice") {
     const forms = only.branches.map((branch) => fixedText(branch.pieces)).filter((form) => form !== "");
-    if (forms.every((form) => shapeOf(form).name === "identifier"))
+    if (forms.length > 0 && forms.every((form) => shapeOf(form).name === "identifier"))
       return evidence("identifierShape", "a number chooses between names");
   }
   if (isPlural || (isChosen && hasWord && isForm(literal, place) && !isName()))

@@ -12,21 +12,21 @@ import {
 const puts = [/\{\{\{?/, /\}\}\}?/] as const;
 const trimmedPuts = [/\{\{\{?[-~]?/, /[-~]?\}\}\}?/] as const;
 
+/** Marks in a string that is shown: `{{ '{{' }}`. */
+const quotedMarks =
+  /\{\{-?\s{0,9}(?:"[^"{}\n]{0,80}[{}]{2}[^"\n]{0,80}"|'[^'{}\n]{0,80}[{}]{2}[^'\n]{0,80}')\s{0,9}-?\}\}/;
+
 /** Double and triple braces, `{% blocks %}`, and their comments. `trims` says whether a sign right inside of a mark takes blanks away outside of it. */
 export function braceIslands(text: string, trims: boolean): Island[] {
   return [
     // Marks that are put out as they are: `\\{{name}}`.
     ...asTheyAre(between(text, /\\\{\{\{?/, /\}\}\}?/, () => "output")),
     ...asTheyAre(
-      matchAll(
-        text,
-        /\{\{-?\s{0,9}(?:"[^"{}\n]{0,80}[{}]{2}[^"\n]{0,80}"|'[^'{}\n]{0,80}[{}]{2}[^'\n]{0,80}')\s{0,9}-?\}\}/g,
-        (match) => ({
-          kind: "output",
-          codeStart: match.index + 2,
-          codeEnd: match.index + match[0].length - 2,
-        }),
-      ),
+      matchAll(text, new RegExp(quotedMarks, "g"), (match) => ({
+        kind: "output",
+        codeStart: match.index + 2,
+        codeEnd: match.index + match[0].length - 2,
+      })),
     ),
     ...between(text, /\{\{!--/, /--\}\}/, () => "comment"),
     ...between(text, /\{\{!/, /\}\}/, () => "comment"),
@@ -107,9 +107,7 @@ export const braces: Dialect = {
     next: /\{%-?\s{0,9}(?:else|elsif|elseif|elif|endif)/,
   },
   passesIsland: (island) =>
-    !island.startsWith("\\") &&
-    !/^\{\{-?\s{0,9}["'][^"'{}]{0,80}[{}]{2}/.test(island) &&
-    passesButRaw("{{{")(island),
+    !island.startsWith("\\") && !quotedMarks.test(island) && passesButRaw("{{{")(island),
 };
 
 /** The names of what a page loads: `{% load quay words %}`. */

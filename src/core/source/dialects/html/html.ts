@@ -6,6 +6,7 @@ import {
   type Dialect,
   type Island,
 } from "../dialect.js";
+import { decorated } from "./owners.js";
 
 /** Double braces alone: a third brace beside them belongs to the text, as in messages with plurals. */
 const twoBraces = (text: string): Island[] =>
@@ -60,5 +61,6 @@ export const html: Dialect = {
   bindsAttributes: true,
   asItIs: "ngNonBindable",
   filtersInBrackets: true,
+  owners: decorated,
   passesIsland: hasNoFilter,
 };

@@ -44,16 +44,11 @@ export function joinChoices(literals: readonly Literal[], text: string): Literal
 }
 
 /** Words chosen by a value under another name, in their own texts too. */
-function withName(piece: ChoicePiece, name: string): ChoicePiece {
-  const rename = (pieces: readonly Piece[]): readonly Piece[] =>
-    mapPieces(pieces, (one) =>
-      (one.kind === "argument" || one.kind === "choice") && one.code === piece.code ? { ...one, name } : one,
-    );
-  return {
-    ...piece,
-    name,
-    branches: piece.branches.map((branch) => ({ ...branch, pieces: rename(branch.pieces) })),
-  };
+function withName(piece: ChoicePiece, name: string): Piece {
+  const [renamed = piece] = mapPieces([piece], (one) =>
+    (one.kind === "argument" || one.kind === "choice") && one.code === piece.code ? { ...one, name } : one,
+  );
+  return renamed;
 }
 
 /** The names of all arguments in pieces, with the code of their values. */
