@@ -97,6 +97,10 @@ const say = notices("extract", {
     message: "it is in an expression of the template, and the book says only how texts are put out",
     remedy: "set emit.endings to a call that such templates know, for example {example}",
   },
+  "not-given": {
+    message: 'templates of this kind know what they are given, and nothing gives them "{name}"',
+    remedy: "give it to them where the program renders them, or set emit.content to what they know",
+  },
   "no-template": {
     message: "the book does not say how a template of this kind looks up a key",
     remedy: "set emit.content and emit.attribute, for example to {example}",
@@ -173,6 +177,7 @@ export function hostRefusal(
     return say("no-plural", { example: pluralExample });
   if (template === undefined && isExpression && host.kind === "code")
     return say("no-call", { example: JSON.stringify('lookUp("{key}"{args})') });
+  if (template === undefined && host.notGiven !== undefined) return say("not-given", { name: host.notGiven });
   const isFilter =
     template !== undefined && source.dialect?.filtersInBrackets === true && / \| /.test(template);
   const isMisplaced = isFilter && isExpression && isInStatement(source.text, literal.span);

@@ -21,6 +21,8 @@ export type TemplateSlot = "attribute" | "call" | "content";
 export interface Host {
   readonly kind: "script" | "code" | "markup";
   readonly language: string;
+  /** The usual call's name, where a template could use it and nothing says that it is given it. */
+  readonly notGiven: string | undefined;
   /** The line that brings the lookup into a file of code. */
   readonly importLine: string | undefined;
   /** Whether lookups work while a file is loaded: what they give is worked out when it is shown, and is no string before. */
@@ -98,8 +100,8 @@ export function hostOf(
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   // What a line of scripts brings in is in no other language, unless that has a function of the same name.
   // Nor does a component have what nobody says but the usual name.
-  const isScripts = own.call === undefined ? script : language === "script";
-  const mayCall = usual === undefined || isScripts || usual.includes(language);
+  const isScripts = script || (own.call !== undefined && language === "script" && !isRendered(dialect));
+  const mayCall = usual === undefined || isScripts || usual.includes(spokenIn(language, dialect));
   const usualCall = own.call ?? (usesDefaultCall(book.lookups) ? defaultCall : undefined);
   const helper = helperIn(own.content);
   const filter = dialect?.filtersInBrackets === true ? filterIn(forEnding?.content) : undefined;
@@ -132,6 +134,10 @@ export function hostOf(
   const host: Host = {
     kind: script ? "script" : dialect ? "markup" : "code",
     language,
+    notGiven:
+      !mayCall && isRendered(dialect) && dialect?.shown && language === "script"
+        ? calleeOf(usualCall ?? "")
+        : undefined,
     importLine: forEnding?.import,
     atLoad: atLoad === true,
     call,
@@ -205,6 +211,18 @@ function pluralIn(
     content: instead(around.content),
     attribute: around.attribute ?? instead(around.usual),
   };
+}
+
+/** What {@link usualIn} calls the language of templates of script that a program renders. */
+const rendered = "rendered";
+
+function spokenIn(language: string, dialect: SourceFile["dialect"]): string {
+  return language === "script" && isRendered(dialect) ? rendered : language;
+}
+
+/** Whether a template is rendered by a program, so that it knows only the names that it is given. */
+function isRendered(dialect: SourceFile["dialect"]): boolean {
+  return dialect !== undefined && !dialect.isComponent;
 }
 
 /** The host for one of a file's texts. */
@@ -294,6 +312,10 @@ function isScriptImport(line: string): boolean {
   return /^\s*import\s[^;]*?\bfrom\s*["']|^\s*(?:const|var|let)\s[^=]+=\s*require\(/.test(line);
 }
 
+/** What comes before a name where a program gives it to its templates: `app.locals.t = t`, `res.render("a", { t })`, `addGlobal("t", t)`. */
+const givers =
+  "(?:\\b(?:locals|imports|globals?|helpers?)\\b[\\w.]{0,40}(?:\\s{0,4},|\\s{0,4}=\\s{0,4}\\{|\\.|\\[|\\s{0,4}:\\s{0,4}\\{)[^;()]{0,200}?|\\badd(?:Global|Helper|Filter)\\(\\s{0,9}|\\b(?:render|renderFile|view)\\([^;()]{0,200}?\\{[^;()]{0,200}?)";
+
 /**
  * The languages of a book's code in which the usual call stands already, or what makes it: in others nothing says that there is
  * such a function. Undefined where that is not asked, since the book says how lookups are written, and not by what a line of
@@ -313,20 +335,22 @@ export function usualIn(
   const stands = (behind: string) => new RegExp(`(?<![\\w$@.>:/-])${name}${behind}|${made}`, "m");
   const inBrackets = stands("\\s?\\(");
   const bare = stands("(?:\\s?\\(|\\s[\"':])");
+  const gives = new RegExp(`${givers}(?<![\\w$.])["']?${name}(?![\\w$])`);
   const found = new Set<string>();
   for (const { file, text } of code()) {
-    if (!bare.test(text)) continue;
     if (isScript(file)) {
-      if (isForAll) found.add("script");
+      if (isForAll && bare.test(text)) found.add("script").add(rendered);
+      else if (gives.test(text)) found.add(rendered);
       continue;
     }
+    if (!bare.test(text)) continue;
     const dialect = dialectOf(file, text);
     const language = dialect?.language ?? languageOf(file);
-    if (language === undefined || found.has(language)) continue;
+    if (language === undefined || found.has(spokenIn(language, dialect))) continue;
     // Neither a remark nor a script inside of the page says that the page's own language has it.
     const own = (dialect ? withoutRaw(text) : text).replaceAll(remarks, "");
     const spoken = languageNamed(language);
-    if ((spoken && !spoken.callsBare ? inBrackets : bare).test(own)) found.add(language);
+    if ((spoken && !spoken.callsBare ? inBrackets : bare).test(own)) found.add(spokenIn(language, dialect));
   }
   return isForAll && found.size === 0 ? undefined : [...found].sort();
 }

@@ -266,21 +266,27 @@ function joinKey(parts: readonly string[], separators: Separators, hasNamespace:
 }
 
 /** Files that every part of a program has: the folder says whose they are. */
-const oftenNamed = /^_?(?:show|edit|new|list|form|create|update|delete|add|details?|view|page)$/i;
+const oftenNamed =
+  /^[_+]?(?:show|edit|new|list|form|create|update|delete|add|details?|view|page|layout|error|loading|not-found|route|template)$/i;
+
+/** Files that are their folder's page, by a name that says nothing else. */
+const ofFolder = /^(?:_?index|\+?page)$/;
+
+/** Folders of routes that stand for a value or for nothing: `[id]`, `(signed-in)`, `@side`, `$slug`, `:id`. */
+const ofRoutes = /^[[({@$:<]/;
 
 /** Folders that are named by what programs are made of. */
 const ofFrameworks =
   /^(?:src|app|views?|pages?|templates?|components?|screens?|routes?|partials?|layouts?|shared|common|html|public|www|lib|ui)$/i;
 
-/** The folder's and file's names; a file named `index` goes by its folder. */
+/** The folder's and file's names; a file named `index` or `page` goes by its folder. */
 function placeOf(file: string): { folder: string; name: string } {
   const parts = file.split("/");
   const base = parts.pop() ?? "";
   const name = base.replace(/\.[^.]+$/, "").replace(/\.[^.]+$/, "");
-  const folder = parts[parts.length - 1] ?? "";
-  return name === "index" && folder !== ""
-    ? { folder: parts[parts.length - 2] ?? "", name: folder }
-    : { folder, name };
+  const [folder = "", outer = ""] = parts.filter((part) => !ofRoutes.test(part)).reverse();
+  const isFolders = folder !== "" && ofFolder.test(name) && (name === "index" || !ofFrameworks.test(folder));
+  return isFolders ? { folder: outer, name: folder } : { folder, name };
 }
 
 /** What a literal is, in one word: its attribute, its element, or how code uses it. */

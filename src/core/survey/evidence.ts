@@ -26,6 +26,7 @@ import {
   debugged,
   described,
   inHeaders,
+  loggedOnly,
   marked,
   ofOtherLocale,
   piped,
@@ -206,6 +207,7 @@ const placing: readonly EvidenceSource[] = [
 const looking: readonly EvidenceSource[] = [
   besideKey,
   piped,
+  loggedOnly,
   walked,
   shaped,
   headings,

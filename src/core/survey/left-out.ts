@@ -265,6 +265,7 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
   // Nobody writes a script of this length.
   if (text.length > 1_000_000) return "generated";
   if (isMinified(text)) return "minified";
+  if ((text.match(memoryOfMachine)?.length ?? 0) >= leastOfMachine) return "generated";
   if (builtHead.test(head) || (text.slice(0, looked).match(namedModule)?.length ?? 0) >= leastModules)
     return "generated";
   if (givesLocale(file, head)) return "one file per locale";
@@ -273,6 +274,10 @@ export function leftOutByContent(file: string, text: string): LeftOut | undefine
     return "vendored";
   return forAnyLoader.test(head) || forAnyLoader.test(text.slice(-headLength)) ? "vendored" : undefined;
 }
+
+/** How scripts that were compiled from code for machines read their memory, and how often at least. */
+const memoryOfMachine = /\bHEAPU?(?:8|16|32)\[/g;
+const leastOfMachine = 10;
 
 /**
  * Whether a script gives a program its texts in the language that the file is called by: `editor.addTexts("zh_CN", {` in

@@ -36,7 +36,24 @@ const flat = fc.oneof(
 );
 const chosen = fc.tuple(test1, flat, flat).map(([is, a, b]) => `${is} ? ${a} : ${b}`);
 const either = fc.oneof(flat, chosen);
+/** Tests of one number or of another, and what is shown then. */
+const link = fc.record({
+  is: fc.tuple(test1, fc.constantFrom("n", "n", "m")).map(([is, name]) => is.replace("n", name)),
+  text: flat,
+});
+const chain = fc.tuple(fc.array(link, { minLength: 2, maxLength: 3 }), either);
 const body = fc.oneof(
+  chain.map(
+    ([links, last]) =>
+      `${links.map(({ is, text }) => `if (${is}) { return ${text}; }`).join(" else ")} else { return ${last}; }`,
+  ),
+  chain.map(
+    ([links, last]) =>
+      `${links.map(({ is, text }) => `if (${is}) return ${text};`).join(" ")} return ${last};`,
+  ),
+  chain.map(
+    ([links, last]) => `return ${links.map(({ is, text }) => `${is} ? ${text} : `).join("")}${last};`,
+  ),
   either.map((one) => `return ${one};`),
   fc.tuple(flat, either).map(([a, b]) => `switch (n) { case 0: return ${a}; default: return ${b}; }`),
   fc
@@ -48,7 +65,7 @@ const body = fc.oneof(
   fc.tuple(test1, flat, either).map(([is, a, b]) => `if (${is}) { return ${a}; } else { return ${b}; }`),
 );
 
-type Say = (n: number, who: string) => string;
+type Say = (n: number, who: string, m: number) => string;
 
 /** The function that code of a module defines; `t` is what it calls for texts. */
 function defined(code: string, t: (key: string, values?: Record<string, unknown>) => string): Say {
@@ -93,7 +110,7 @@ describe("words that code chooses by a number", () => {
     let plurals = 0;
     await fc.assert(
       fc.asyncProperty(body, async (statements) => {
-        const code = `export function f(n, who) {\n  ${statements}\n}\n`;
+        const code = `export function f(n, who, m) {\n  ${statements}\n}\n`;
         const book = { name: "app", code: ["app/**"], files: "t/{locale}.json", naming: { shape: "flat" } };
         const files = memoryFiles({
           "fond.config.json": JSON.stringify({
@@ -114,9 +131,10 @@ describe("words that code chooses by a number", () => {
           shown(reader.read(texts[key] ?? `no ${key}`).nodes, values);
         const before = defined(code, t);
         const now = defined(after("app/a.ts") ?? code, t);
-        for (const n of [0, 1, 2, 3, 11]) expect(now(n, "Ines")).toBe(before(n, "Ines"));
+        for (const n of [0, 1, 2, 3, 11])
+          for (const m of [0, 1, 2, 11]) expect(now(n, "Ines", m)).toBe(before(n, "Ines", m));
       }),
-      { numRuns: 250, seed: 11 },
+      { numRuns: 400, seed: 11 },
     );
     expect(plurals).toBeGreaterThan(100);
   });

@@ -1216,6 +1216,50 @@ test.each<[string, Record<string, unknown>, string, boolean]>([
   expect(extracted.length > 0).toBe(isMoved);
 });
 
+test.each([
+  ["src/routes/quays/[id]/+page.svelte", "quays.boatLateToday"],
+  ["src/app/(shop)/boats/[id]/page.tsx", "boats.boatLateToday"],
+  ["src/app/boats/layout.tsx", "boats.layout.boatLateToday"],
+  ["src/app/page.tsx", "page.boatLateToday"],
+  ["src/routes/+page.svelte", "page.boatLateToday"],
+  ["src/quays/index.tsx", "quays.boatLateToday"],
+])("the key of a text in %s goes by the folder that says something", async (file, key) => {
+  const page = "<p>The boat is late today</p>";
+  const text = file.endsWith(".svelte")
+    ? `<script></script>\n${page}\n`
+    : `export const A = () => ${page};\n`;
+  const project = memoryProject(
+    { code: ["src/**"], emit: { call: 't("{key}"{args})' } },
+    { "t/en.json": "{}", [file]: text },
+  );
+  const { extracted } = await extractProject(project);
+  expect(extracted.map((one) => one.key)).toEqual([key]);
+});
+
+test.each<[string, string, string, boolean]>([
+  ["nothing gives it", "", 'res.render("a", { boats })', false],
+  ["the program gives it to all", "", "app.locals.t = t", true],
+  ["the program gives it among others", "", "Object.assign(app.locals, { user, t })", true],
+  ["the program gives it to one", "", 'res.render("a", { boats, t })', true],
+  ["the environment gives it", "", 'env.addGlobal("t", t)', true],
+  ["another value of the name is given", "", "app.locals.title = title", false],
+  ["another template has it", '<p><%= t("a.b") %></p>', "run()", true],
+])("a template that a program renders has a lookup of scripts where %s", async (_, other, code, isMoved) => {
+  const emit = { call: 't("{key}"{args})', import: 'import { t } from "{to:src/texts.js}";' };
+  const project = memoryProject(
+    { code: ["src/**"], lookups: [{ call: "t" }], emit },
+    {
+      "t/en.json": "{}",
+      "src/a.ejs": "<p>The boat is late today</p><%= user %>\n",
+      "src/b.ejs": `<%= user %>${other}\n`,
+      "src/app.js": `${code};\n`,
+    },
+  );
+  const { extracted, notes } = await extractProject(project);
+  expect(extracted.length > 0).toBe(isMoved);
+  if (!isMoved) expect(notes[0]?.message).toContain('nothing gives them "t"');
+});
+
 describe("a filter in the template of a component", () => {
   const pipe =
     '@Pipe({ name: "say", pure: false })\nexport class SayPipe {\n  transform(key: string) {\n    return key;\n  }\n}\n';

@@ -114,6 +114,7 @@ describe("files that nobody writes text in are recognized", () => {
     ["a.html", `<p>${"long text ".repeat(1_000)}</p>`, undefined],
     ["a.js", '"use strict";\n\nvar _quay = _interopRequireDefault(require("./quay"));\n', "generated"],
     ["a.js", "'use strict';\n\nexports.__esModule = true;\nexports.title = 'Quay';\n", "generated"],
+    ["a.js", `function f(p) {\n${"  HEAP32[p >> 2] = HEAPU8[p];\n".repeat(8)}}\n`, "generated"],
     ["a.js", "module.exports =\n/******/ (function(modules) { // webpackBootstrap\n", "generated"],
     [
       "a.js",

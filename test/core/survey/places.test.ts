@@ -33,6 +33,27 @@ test.each<[string, string, string, string, string]>([
     "{n, plural, =0 {boatsSaved} one {boatsSaved} other {boatsSaved_plural}}",
     "code",
   ],
+  [
+    "what a value holds that is only written for developers",
+    "a.js",
+    "function report(boat) {\n  const message = `The boat ${boat} is late`;\n  if (boat) {\n    console.error(message);\n  } else {\n    logger.warn(message, boat);\n  }\n}\n",
+    "The boat {boat} is late",
+    "unclear",
+  ],
+  [
+    "what such a value holds that is shown as well",
+    "a.js",
+    "function report(boat) {\n  const message = `The boat ${boat} is late`;\n  console.error(message);\n  alert(message);\n}\n",
+    "The boat {boat} is late",
+    "text",
+  ],
+  [
+    "a list of objects as an example",
+    "a.svelte",
+    `<input placeholder={'[{"$berth":"WEST"}]'} />`,
+    `['{'"$berth":"WEST"'}']`,
+    "code",
+  ],
   ["a face", "a.js", 'note.textContent = "ಠ_ಠ";', "ಠ_ಠ", "code"],
   [
     "what stands around the values of an address",

@@ -185,6 +185,11 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   const added: FileChange[] =
     answers.runtime && module !== undefined ? [...moduleFiles(module, files, source, targets)] : [];
   if (takesPage) added.push(...pageFiles(page, files, source, targets));
+  const rendered = answers.runtime && module !== undefined ? renderedEndings(code) : [];
+  if (rendered.length > 0)
+    grounds.push(
+      `Templates in ${rendered.map((ending) => `*${ending}`).join(" and ")} know only what they are given: give them "t" where the program renders them, and their texts can move as well.`,
+    );
   const changes: FileChange[] = [
     { file: configFileNames[0], before: undefined, after: compactJson(config) },
     // Catalogs that are there stay as they are.
@@ -200,6 +205,14 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
 function openedBooks(files: Files, proposed: object): readonly Book[] {
   const checked = v.safeParse(configSchema, proposed);
   return checked.success ? checked.output.books.map((book) => loadBook(files, checked.output, book)) : [];
+}
+
+/** The endings of templates of script that a program renders. */
+function renderedEndings(code: readonly SourceFile[]): readonly string[] {
+  const endings = code.flatMap(({ file, dialect }) =>
+    dialect?.language === "script" && dialect.shown && !dialect.isComponent ? [posix.extname(file)] : [],
+  );
+  return [...new Set(endings)].sort();
 }
 
 /** A module's path as the project's scripts import others: with an ending where they have one. */

@@ -7,7 +7,13 @@ import { isScript, startsAsXml } from "../../source/readers/script/endings.js";
 import { hasSharedEnding, isSharedProgram } from "../../source/dialects/index.js";
 import { isReadable, prepareReaders, readSource } from "../../source/read.js";
 import { lazily } from "../../text/lazy.js";
-import { leftOutByContent, leftOutByName, libraryTest, type LeftOut } from "../../survey/left-out.js";
+import {
+  leftOutByContent,
+  leftOutByName,
+  libraryTest,
+  oneFilePerLocale,
+  type LeftOut,
+} from "../../survey/left-out.js";
 import type { Ecosystem } from "../ecosystems/index.js";
 import { declaredLookups } from "./declared-texts.js";
 import { withoutFrame, type FoundBook } from "./found-book.js";
@@ -221,7 +227,9 @@ function isProgram(files: Files, file: string): boolean {
 /** Reads files of code, without those that were built or are hardly readable. */
 export async function readAllCode(files: Files, readable: readonly string[]): Promise<SourceFile[]> {
   const isOfLibrary = libraryTest(files, readable);
-  const listed = readable.filter((file) => !isOfLibrary(file));
+  // What one file says for each locale, its first one says as well.
+  const perLocale = oneFilePerLocale(readable);
+  const listed = readable.filter((file) => !isOfLibrary(file) && !perLocale.has(file));
   await prepareReaders(listed, files);
   return listed.flatMap((file) => {
     const read = files.read(file);

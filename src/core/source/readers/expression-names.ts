@@ -2,7 +2,7 @@ import { withoutQuoted } from "../../text/delimited.js";
 
 /** Calls and members that only change a value's form, so that they name nothing. */
 const formOnly = new Set(
-  "to_s to_i html_safe strftime length size count capitalize upcase downcase strip trim toString toFixed toLocaleString toUpperCase toLowerCase format escape h raw e htmlspecialchars htmlentities esc_html esc_attr value get self this fn join first last call sprintf printf number_format Math math floor ceil round abs max min sum Array array Object String Number parseInt parseFloat intval floatval strval int str float len count_ sizeof implode explode join str_replace ucfirst ucwords lcfirst nl2br urlencode rawurlencode encodeURIComponent json_encode JSON stringify GET POST REQUEST SERVER SESSION COOKIE _GET _POST _REQUEST _SERVER _SESSION _COOKIE if else and or not None True False null nil true false new".split(
+  "to_s to_i html_safe strftime length size count capitalize upcase downcase strip trim toString toFixed toLocaleString toLocaleDateString toLocaleTimeString toDateString toISOString toUpperCase toLowerCase format escape h raw e htmlspecialchars htmlentities esc_html esc_attr value get self this fn join first last call sprintf printf number_format Math math floor ceil round abs max min sum Array array Object String Number parseInt parseFloat intval floatval strval int str float len count_ sizeof implode explode join str_replace ucfirst ucwords lcfirst nl2br urlencode rawurlencode encodeURIComponent json_encode JSON stringify GET POST REQUEST SERVER SESSION COOKIE _GET _POST _REQUEST _SERVER _SESSION _COOKIE if else and or not None True False null nil true false new".split(
     " ",
   ),
 );

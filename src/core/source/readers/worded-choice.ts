@@ -15,6 +15,11 @@ export interface ChoiceTest {
   /** The selectors that the first branch stands for, and the second. */
   readonly first: readonly string[];
   readonly second: readonly string[];
+  /**
+   * How the same is asked as what is true or not, where a number is asked whether it is above 0: what is missing is not
+   * either.
+   */
+  readonly orElse?: ChoiceTest;
 }
 
 /** How one language's conditionals are read. */
@@ -23,11 +28,28 @@ export interface ChoiceReader<Node> {
   read(node: Node): { readonly test: ChoiceTest; readonly first: Node; readonly second: Node } | undefined;
   /** What a branch says. */
   pieces(branch: Node): readonly Piece[];
+  /** The code of a branch. */
+  codeOf(branch: Node): string;
   /** Told of each conditional whose words become part of the message. */
   take(node: Node): void;
   uniqueName(wanted: string, code: string): string;
   /** The language of the texts, whose plurals say what `one` stands for. */
   readonly language: string | undefined;
+}
+
+/** What is never missing, and never below 0: how many things there are. */
+const sureCount = /(?:\.|->|::)(?:length|size|count)(?:\(\))?$|^(?:len|count|sizeof)\(/;
+
+/** What a text for none says, in a word or in no word at all: an ending. */
+const saysNone = /\b(?:no|none|nothing|nobody|zero|empty|never|any|0)\b|^[\W\s]{0,3}\w{0,3}\W{0,3}$/i;
+
+/** Reads a conditional; where it asks whether a number is above 0, as a number only if what it says else is said of none. */
+function readWith<Node>(node: Node, reader: ChoiceReader<Node>): ReturnType<ChoiceReader<Node>["read"]> {
+  const whole = reader.read(node);
+  const orElse = whole?.test.orElse;
+  if (!whole || !orElse || sureCount.test(whole.test.code)) return whole;
+  const none = whole.test.first.includes("other") ? whole.second : whole.first;
+  return saysNone.test(reader.codeOf(none)) ? whole : { ...whole, test: orElse };
 }
 
 /** Words chosen by a conditional, and by the conditionals in its branches that compare the same value. */
@@ -36,12 +58,12 @@ export function choicePiece<Node>(
   span: Span,
   reader: ChoiceReader<Node>,
 ): ChoicePiece | undefined {
-  const whole = reader.read(node);
+  const whole = readWith(node, reader);
   if (!whole) return undefined;
   const { test } = whole;
   const branches = new Map<string, readonly Piece[]>();
   const collect = (branch: Node, selectors: readonly string[]) => {
-    const inner = selectors.includes("other") ? reader.read(branch) : undefined;
+    const inner = selectors.includes("other") ? readWith(branch, reader) : undefined;
     if (inner?.test.kind === test.kind && inner.test.code === test.code) {
       // A test that an outer one has answered already cannot be asked again.
       const left = (those: readonly string[]) => those.filter((one) => one === "other" || !branches.has(one));
@@ -125,6 +147,15 @@ function rankOf(selector: string): number {
 /** The comparison with its sides changed about. */
 export function flip(operator: string): string {
   return { "<": ">", ">": "<", "<=": ">=", ">=": "<=" }[operator] ?? operator;
+}
+
+/** Whether a comparison only asks whether a number is above 0. */
+export function asksForAny(
+  operator: string,
+  { first, second }: Pick<ChoiceTest, "first" | "second">,
+): boolean {
+  const [exact, ...others] = first.includes("other") ? second : first;
+  return exact === "=0" && others.length === 0 && /^[<>]/.test(operator);
 }
 
 /** The numbers of things that a comparison with a small number stands for. */

@@ -1,5 +1,6 @@
 import { fixedText, type Literal } from "../../source/model.js";
-import { evidence, isBesideWidget, neighbor, type Evidence } from "../company.js";
+import { writesForDevelopers } from "../calls.js";
+import { evidence, isBesideWidget, isTerminalProgram, neighbor, type Evidence } from "../company.js";
 import type { EvidenceSource } from "./source.js";
 
 /** What an object says of itself: `toString` with its values. */
@@ -133,6 +134,34 @@ export const piped: EvidenceSource = ({ context, span }, _habits, _own, { text }
   if (!/^\$?\w{1,60}$/.test(name)) return undefined;
   const use = new RegExp(`${toProgram}${name.replace("$", "\\$")}(?!\\w)`);
   return use.test(text.slice(span.end, span.end + longestWay)) ? evidence("piped", said) : undefined;
+};
+
+/** How a value is declared that is known up to the end of its block: `const line = `, `String line = `, `line := `. */
+const inBlock =
+  /(?:\b(?:const|let|final|val|String|string|auto)\s{1,4}|^)[\w$]{1,60}\s{0,4}(?::\s{0,4}string\s{0,4})?:?=\s{0,9}$/;
+
+/** A value that is only written for developers: `const line = …; log.info(line);`. */
+export const loggedOnly: EvidenceSource = ({ context, span }, habits, _own, { text, ...place }) => {
+  const { role, name = "", atLoad } = context;
+  if (text === undefined || role !== "variable" || atLoad || !/^[\w$]{1,60}$/.test(name)) return undefined;
+  const lineStart = text.lastIndexOf("\n", span.start - 1) + 1;
+  const before = text.slice(Math.max(lineStart, span.start - 160), span.start);
+  if (!inBlock.test(before.trimStart())) return undefined;
+  const indent = /^[ \t]{0,80}/.exec(before)?.[0].length ?? 0;
+  const end = new RegExp(`\\n[ \\t]{0,${Math.max(indent - 1, 0)}}[^ \\t\\n]`).exec(
+    text.slice(span.end, span.end + longestWay),
+  );
+  if (indent === 0 || !end) return undefined;
+  const block = text.slice(span.end, span.end + end.index);
+  let uses = 0;
+  for (let at = block.indexOf(name); at >= 0; at = block.indexOf(name, at + name.length)) {
+    if (/[\w$]/.test(block.charAt(at + name.length)) || /[\w$]/.test(block.charAt(at - 1))) continue;
+    const callee = /([\w$.>:-]{1,60})\(\s{0,20}$/.exec(block.slice(Math.max(at - 90, 0), at))?.[1];
+    if (callee === undefined || !writesForDevelopers(callee, habits)) return undefined;
+    if (habits.printingCall.test(callee) && isTerminalProgram(place)) return undefined;
+    uses++;
+  }
+  return uses > 0 ? evidence("codeCall", `${name} is only written for developers`) : undefined;
 };
 
 /** What stands beside a key, and is shown only where no catalog has the key. */

@@ -4,7 +4,7 @@ import type { ChoicePiece, LookupKey, Piece, WrittenString } from "../../model.j
 import { joinTexts } from "../../pieces.js";
 import { nameFromCode, uniqueNames } from "../expression-names.js";
 import { countedWord } from "../counted-words.js";
-import { choicePiece, flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
+import { asksForAny, choicePiece, flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
 import type { Grammar } from "../../languages/language.js";
 import { bareNode, childIn, namedChildren, type CodeNode } from "./tree.js";
 import { isSideBySide, type NodeTexts } from "./node-texts.js";
@@ -69,6 +69,7 @@ export class Wording {
           return { test: this.testOf(parts.test), first: parts.first, second: parts.second };
         },
         pieces: (branch) => joinTexts(this.partsOf(branch, unique, taken)),
+        codeOf: (branch) => this.nodes.textOf(branch),
         take: (one) => taken.push(bareNode(one)),
         uniqueName: unique,
         language: this.sourceLanguage,
@@ -85,15 +86,22 @@ export class Wording {
     if (left && right) {
       const flipped = isSmallNumber(this.nodes.textOf(left));
       const [operand, bound] = flipped ? [right, left] : [left, right];
-      const operator = this.nodes.operatorOf(test);
+      const written = this.nodes.operatorOf(test);
+      const operator = flipped ? flip(written) : written;
       const numbers = isSmallNumber(this.nodes.textOf(bound))
-        ? numbersFor(flipped ? flip(operator) : operator, Number(this.nodes.textOf(bound)))
+        ? numbersFor(operator, Number(this.nodes.textOf(bound)))
         : undefined;
       if (numbers && isReadable(bareNode(operand), this.nodes.spec)) {
         const code = this.nodes.textOf(bareNode(operand));
-        return { kind: "plural", code, value: code, name: nameFromCode(code), ...numbers };
+        const plural = { kind: "plural", code, value: code, name: nameFromCode(code), ...numbers } as const;
+        return asksForAny(operator, numbers) ? { ...plural, orElse: this.truthOf(test) } : plural;
       }
     }
+    return this.truthOf(test);
+  }
+
+  /** A test as what is true or not. */
+  private truthOf(test: CodeNode): ChoiceTest {
     const code = this.nodes.textOf(test);
     return {
       kind: "select",

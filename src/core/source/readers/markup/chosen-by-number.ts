@@ -58,6 +58,7 @@ export function chosenByNumber(
       typeof branch === "string" && branch.length > 2
         ? [{ kind: "text", value: branch.slice(1, -1), span }]
         : [],
+    codeOf: (branch) => (typeof branch === "string" ? branch : code),
     take: () => undefined,
     uniqueName: uniqueNames(),
     language,

@@ -1,6 +1,6 @@
 import type { ConditionalExpression, Expression, ObjectExpression } from "oxc-parser";
 import { isKnownLanguage } from "../../../locale/mistaken-tag.js";
-import { flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
+import { asksForAny, flip, numbersFor, type ChoiceTest } from "../worded-choice.js";
 import { nameForExpression } from "./names.js";
 
 /** Reads the test of a conditional: a number against 0, 1 or 2, a value against a name, or anything that is true or false. */
@@ -14,7 +14,10 @@ export function choiceTest(test: Expression, code: string): ChoiceTest {
       const given = { code: write(operand), value: write(operand), name: nameForExpression(operand) };
       if (typeof bound.value === "number") {
         const numbers = numbersFor(operator, bound.value);
-        if (numbers) return { kind: "plural", ...given, ...numbers };
+        if (numbers) {
+          const plural = { kind: "plural", ...given, ...numbers } as const;
+          return asksForAny(operator, numbers) ? { ...plural, orElse: truthOf(test, code) } : plural;
+        }
       }
       if (
         typeof bound.value === "string" &&
@@ -28,11 +31,17 @@ export function choiceTest(test: Expression, code: string): ChoiceTest {
       }
     }
   }
+  return truthOf(test, code);
+}
+
+/** A test as what is true or not. */
+function truthOf(test: Expression, code: string): ChoiceTest {
+  const written = code.slice(test.start, test.end);
   return {
     kind: "select",
-    code: write(test),
+    code: written,
     name: nameForExpression(test),
-    value: `${write(test)} ? "yes" : "no"`,
+    value: `${written} ? "yes" : "no"`,
     first: ["yes"],
     second: ["other"],
   };

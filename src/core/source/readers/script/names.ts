@@ -46,7 +46,7 @@ function namePart(node: Node): string | undefined {
       const noun = called && /^(?:get|format|render|to|compute|calculate|use)([A-Z]\w*)$/.exec(called)?.[1];
       const generic =
         !noun ||
-        /^(String|Fixed|LocaleString|LocaleDateString|LocaleTimeString|LowerCase|UpperCase|ISOString|Precision)$/.test(
+        /^(String|Number|Value|Count|Fixed|LocaleString|LocaleDateString|LocaleTimeString|LowerCase|UpperCase|ISOString|Precision)$/.test(
           noun,
         );
       if (!generic) return noun;

@@ -113,6 +113,7 @@ export class PieceList {
           this.obstacle ??= list.obstacle;
           return list.pieces;
         },
+        codeOf: ({ start, end }) => this.code.slice(start, end),
         take: (node) => {
           if (node.type === "ConditionalExpression") this.chosen.push(node);
         },
@@ -127,6 +128,7 @@ export class PieceList {
   returned(links: readonly ReturnLink[], last: Expression, span: Span): ChoicePiece | undefined {
     type Part = { readonly from: number } | { readonly text: Expression };
     const whole: Part = { from: 0 };
+    let isWhole = true;
     const piece = choicePiece<Part>(whole, span, {
       read: (part) => {
         const link = "from" in part ? links[part.from] : undefined;
@@ -142,16 +144,22 @@ export class PieceList {
           : undefined;
       },
       pieces: (part) => {
+        // Where a test has left nothing for the next one, its text belongs to no form.
+        if ("from" in part && part.from < links.length) isWhole = false;
         const list = this.nested();
         list.expression("text" in part ? part.text : last);
         this.obstacle ??= list.obstacle;
         return list.pieces;
       },
+      codeOf: (part) => {
+        const { start, end } = "text" in part ? part.text : (links[part.from]?.text ?? last);
+        return this.code.slice(start, end);
+      },
       take: () => undefined,
       uniqueName: this.uniqueName,
       language: this.language,
     });
-    return piece?.choice === "plural" ? piece : undefined;
+    return isWhole && piece?.choice === "plural" ? piece : undefined;
   }
 
   template(template: TemplateLiteral): void {

@@ -174,8 +174,11 @@ function found(
 ): ReturnedTexts | undefined {
   const span = { start: first.start, end: end.end };
   const written = withoutQuoted(code.slice(span.start, span.end), "\"'`", () => "_");
+  const [outer] = links;
   // A comment among them would be lost.
-  return links.length === 0 || /\/[/*]/.test(written) ? undefined : { links, last, span };
+  return outer && links.every(({ test }) => test.code === outer.test.code) && !/\/[/*]/.test(written)
+    ? { links, last, span }
+    : undefined;
 }
 
 /** A statement that returns a text, by itself or in braces. */
