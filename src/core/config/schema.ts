@@ -119,7 +119,10 @@ const emitTemplates = {
 
 const importLine = v.pipe(
   nonEmpty("an import line"),
-  v.regex(/^\s*import\b/, 'an import line such as import { t } from "./texts";'),
+  v.regex(
+    /^\s*(?:import\b|(?:const|var|let)\s[^=]{1,300}=\s{0,9}require\()/,
+    'an import line such as import { t } from "./texts"; or const { t } = require("./texts");',
+  ),
 );
 
 const emitSchema = v.strictObject({

@@ -70,6 +70,8 @@ export interface ExtractOptions {
   readonly habits?: OwnHabits | undefined;
   /** The languages whose code has the usual call, where a book names it and says no more; any where not given. */
   readonly usual?: readonly string[] | undefined;
+  /** The ends of the paths of scripts that pages load as they are. */
+  readonly ofPages?: readonly string[];
   /** What the book's code does elsewhere with its strings, so that no text takes their place. */
   readonly uses?: () => UsesElsewhere;
   /** The book's scripts that a name stands in: without them, constants that hold texts stay. */
@@ -559,6 +561,7 @@ function emissionFor({ book, reader, imports, setup, options }: Extraction, file
     imports: line ? [line] : imports,
     setup,
     scriptsNaming: options.scriptsNaming,
+    ofPages: options.ofPages ?? [],
   };
 }
 

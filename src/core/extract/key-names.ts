@@ -269,8 +269,8 @@ function joinKey(parts: readonly string[], separators: Separators, hasNamespace:
 const oftenNamed =
   /^[_+]?(?:show|edit|new|list|form|create|update|delete|add|details?|view|page|layout|error|loading|not-found|route|template)$/i;
 
-/** Files that are their folder's page, by a name that says nothing else. */
-const ofFolder = /^(?:_?index|\+?page)$/;
+/** Files that are their folder's page, by a name that says nothing else: `index`, and `page` where folders are routes. */
+const ofFolder = /(?:^|\/)(?:_?index|\+page)\.|(?:^|\/)(?:app|routes|pages)\/(?:[^/]*\/)*page\.\w+$/;
 
 /** Folders of routes that stand for a value or for nothing: `[id]`, `(signed-in)`, `@side`, `$slug`, `:id`. */
 const ofRoutes = /^[[({@$:<]/;
@@ -285,7 +285,7 @@ function placeOf(file: string): { folder: string; name: string } {
   const base = parts.pop() ?? "";
   const name = base.replace(/\.[^.]+$/, "").replace(/\.[^.]+$/, "");
   const [folder = "", outer = ""] = parts.filter((part) => !ofRoutes.test(part)).reverse();
-  const isFolders = folder !== "" && ofFolder.test(name) && (name === "index" || !ofFrameworks.test(folder));
+  const isFolders = folder !== "" && ofFolder.test(file) && (name === "index" || !ofFrameworks.test(folder));
   return isFolders ? { folder: outer, name: folder } : { folder, name };
 }
 

@@ -244,7 +244,7 @@ function withBareSetup(edit: TextEdit, { line }: SetupLine, text: string): TextE
 
 /** The quote that the file's own strings use more. */
 function dominantQuote(text: string): '"' | "'" {
-  const imports = [...text.matchAll(/\bfrom\s*(["'])/g)].map((match) => match[1]);
+  const imports = [...text.matchAll(/\b(?:from\s*|require\(\s*)(["'])/g)].map((match) => match[1]);
   const marks =
     imports.length > 0 ? imports : [...text.matchAll(/[=(,:[]\s*(["'])/g)].map((match) => match[1]);
   const single = marks.filter((mark) => mark === "'").length;

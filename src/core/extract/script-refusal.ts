@@ -1,4 +1,5 @@
 import { countOf, lookupValues, pluralExample, takesAll } from "./emit.js";
+import { isOfPages } from "./page-scripts.js";
 import { notices } from "../message/notices.js";
 import { literalMessage } from "../source/literal-message.js";
 import type { BoundLookup, Literal, Obstacle, SourceFile } from "../source/model.js";
@@ -85,6 +86,15 @@ const say = notices("extract", {
     message: '"{name}" is imported by a statement, and this file takes its modules in by require()',
     remedy: "bring the lookup in by require(), then extract again",
   },
+  "page-script": {
+    message: 'pages load this script as it is, so that it cannot bring in "{name}"',
+    remedy:
+      "load it as a module, or let a script before it give the lookup to all: emit.call without emit.import",
+  },
+  "no-require": {
+    message: '"{name}" is taken in by require(), and nothing shows that this file knows that',
+    remedy: "bring the lookup in as this file brings in others, then extract again",
+  },
   "of-pages": {
     message: '"{name}" is of another part of the project, and this is a program of a server',
     remedy: "import it by hand if it works there, then extract again",
@@ -107,7 +117,7 @@ export function scriptRefusal(
   by?: BoundLookup,
   bound: readonly BoundLookup[] = [],
 ): Obstacle | undefined {
-  const { book, reader, imports, setup, scriptsNaming } = emission;
+  const { book, reader, imports, setup, scriptsNaming, ofPages } = emission;
   if (literalMessage(literal.pieces, reader) === undefined) return tooManyChoices(reader);
   if (literal.context.atLoad && !book.emit.atLoad && !part.runsPerUse) return say("at-load-script", {});
   if (isHoisted(part, literal.span)) return say("at-load-script", {});
@@ -208,7 +218,9 @@ export function scriptRefusal(
     return say("not-imported", { name });
   const line = imports.find(({ names }) => names.some(({ local }) => local === variable));
   if (!binding && line && isFromAnotherProgram(line, part)) return say("of-pages", { name });
-  if (!binding && line && isOfOldModules(part)) return say("no-import", { name });
+  if (!binding && line && isLoaded(part, line, ofPages)) return say("page-script", { name });
+  if (!binding && line && !line.isRequire && isOfOldModules(part)) return say("no-import", { name });
+  if (!binding && line?.isRequire && !isOfOldModules(part)) return say("no-require", { name });
   return undefined;
 }
 
@@ -283,6 +295,17 @@ function isHoisted({ program, text, hoisted }: ScriptPart, span: Span): boolean 
 function isFromAnotherProgram({ line }: ImportLine, { text, file }: ScriptPart): boolean {
   const [, part] = /\{to:([^/{}]{1,80})\//.exec(line) ?? [];
   return part !== undefined && file.includes("/") && !file.startsWith(`${part}/`) && takesInNode(text);
+}
+
+/** Whether pages load a script as it is, and not as a module that could bring something in by a line. */
+function isLoaded(
+  { file, program, isWhole }: ScriptPart,
+  { isRequire }: ImportLine,
+  ofPages: readonly string[],
+): boolean {
+  if (!isWhole || !file.endsWith(".js")) return false;
+  const isModule = program.body.some(({ type }) => /^(?:Import|Export)/.test(type));
+  return !isModule && isOfPages(file, ofPages, !isRequire);
 }
 
 /** Whether a script is a CommonJS module, in which nothing is imported by a statement. */

@@ -21,6 +21,8 @@ export interface ScriptEmission {
   readonly setup: SetupLine | undefined;
   /** The book's other scripts that a name stands in; undefined where they are not at hand. */
   readonly scriptsNaming: ScriptsNaming | undefined;
+  /** The ends of the paths of scripts that pages load as they are. */
+  readonly ofPages: readonly string[];
 }
 
 /** How a book's scripts look a text up; undefined where they have no way to write elements in it. */

@@ -10,6 +10,7 @@ import {
 import { isDecidedOn } from "../extract/file-extraction.js";
 import { usualIn } from "../extract/hosts.js";
 import { bookClasses } from "../extract/member-receiver.js";
+import { scriptsOfPages } from "../extract/page-scripts.js";
 import { scriptsNaming } from "../extract/script-parts.js";
 import { messageReader } from "../message/parse.js";
 import { makePlan } from "../plan/plan.js";
@@ -34,7 +35,7 @@ export interface ExtractReading
   extends
     Required<Pick<ExtractOptions, "least" | "collectOnly">>,
     Required<Pick<SurveyReading, "everything" | "shownErrors">>,
-    Pick<ExtractOptions, "usual"> {
+    Pick<ExtractOptions, "usual" | "ofPages"> {
   /** What the book's code does elsewhere with its strings; where files are tried, it must be known before. */
   readonly uses?: UsesElsewhere;
 }
@@ -60,6 +61,12 @@ export async function extractProject(
       everything,
       shownErrors: errorsShownBy(project, config),
       usual: usualIn(config, () => textsOf(project, listCode(project.files, config))),
+      // Without a line that brings lookups in, nobody asks.
+      ofPages: [config.emit, ...Object.values(config.emit.endings ?? {})].every(
+        (one) => one.import === undefined,
+      )
+        ? []
+        : scriptsOfPages(textsOf(project, listCode(project.files, config))),
     };
     const uses = lazily(() =>
       usesIn(() => textsOf(project, listCode(project.files, config)), textCallsOf(config)),
@@ -120,7 +127,7 @@ function* textsOf(
 function runOf(
   project: Project,
   config: BookConfig,
-  { shownErrors, usual }: ExtractReading,
+  { shownErrors, usual, ofPages = [] }: ExtractReading,
   options: ExtractOptions,
 ): BookExtraction {
   const texts = () => textsOf(project, listCode(project.files, config));
@@ -129,6 +136,7 @@ function runOf(
     classes: bookClasses(texts),
     habits: habitsOf(config, shownErrors),
     usual,
+    ofPages,
     ...options,
     waivers: project.waivers,
   });

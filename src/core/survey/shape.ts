@@ -188,6 +188,8 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^[^<>"]{0,80}"(?:\s[\w:-]{1,40}(?:=[^\s"<>]{1,60})?){1,6}\s?\/?>/, "part of a tag"],
   [/^\$[A-Za-z_][\w>[\]-]{0,60}$/, "a placeholder"],
   [/^(?:\\[nrtv0]){1,9}$/, "an escape"],
+  // Signs that nothing shows; those before a bracket color what a terminal does.
+  [/[^\P{Cc}\s\u0080-\u009f](?!\[)/u, "bytes for a program"],
   [/^(?:\[\s{0,9})?\{\s{0,9}["'][\w$.-]{1,40}["']\s{0,4}:/, "an object of a program"],
   [
     /^(?:window|document|self|parent|opener|jQuery|\$)\.[\w$.[\]'"]{1,200}\([^()]{0,100}\);?$/,

@@ -1237,6 +1237,62 @@ test.each([
 });
 
 test.each<[string, string, string, boolean]>([
+  ["loads as it is", '<script src="/js/a.js?v=2"></script>', 'import { t } from "{to:t.js}";', false],
+  [
+    "loads behind what it puts in",
+    '<script src="{{ root }}/js/a.js"></script>',
+    'import { t } from "{to:t.js}";',
+    false,
+  ],
+  [
+    "loads as a module",
+    '<script type="module" src="js/a.js"></script>',
+    'import { t } from "{to:t.js}";',
+    true,
+  ],
+  ["does not load", '<script src="js/other-a.js"></script>', 'import { t } from "{to:t.js}";', true],
+  [
+    "loads, and that knows require()",
+    '<script src="js/a.js"></script>',
+    'const { t } = require("{to:t.js}");',
+    false,
+  ],
+])("a script that a page %s brings a lookup in", async (_, page, line, isMoved) => {
+  const project = memoryProject(
+    { code: ["web/**"], emit: { call: 't("{key}"{args})', import: line } },
+    {
+      "t/en.json": "{}",
+      "web/a.html": `<p class="x">{{ boats }}</p>${page}\n`,
+      "web/js/a.js": `${line.includes("require") ? 'const x = require("x");\n' : ""}show(() => alert("The boat is late"));\n`,
+    },
+  );
+  const { extracted } = await extractProject(project);
+  expect(extracted.some(({ file }) => file === "web/js/a.js")).toBe(isMoved);
+});
+
+test.each([
+  [
+    'const a = require("a");\nrun(a);\n',
+    'const a = require("a");\nconst { t } = require("../../t.js");\nrun(a);\n',
+  ],
+  [
+    '"use strict";\nvar a = require("a")\n  , b = require("b").c;\nrun(a);\n',
+    'const { t } = require("../../t.js");\nrun(a);\n',
+  ],
+  ["exports.a = 1;\n", 'const { t } = require("../../t.js");\n\nexports.a = 1;\n'],
+  ['import a from "a";\n', undefined],
+])("a lookup is taken in by require() where a script takes others in so: %#", async (head, expected) => {
+  const project = memoryProject(
+    { code: ["web/**"], emit: { call: 't("{key}"{args})', import: 'const { t } = require("{to:t.js}");' } },
+    { "t/en.json": "{}", "web/js/a.js": `${head}show(() => alert("The boat is late"));\n` },
+  );
+  const { changes } = await extractProject(project);
+  const after = changes.find(({ file }) => file === "web/js/a.js")?.after;
+  if (expected === undefined) expect(after).toBeUndefined();
+  else expect(after).toContain(expected);
+});
+
+test.each<[string, string, string, boolean]>([
   ["nothing gives it", "", 'res.render("a", { boats })', false],
   ["the program gives it to all", "", "app.locals.t = t", true],
   ["the program gives it among others", "", "Object.assign(app.locals, { user, t })", true],

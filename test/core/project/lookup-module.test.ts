@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { createRequire } from "node:module";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { runInNewContext } from "node:vm";
@@ -119,6 +120,35 @@ describe("messages are filled as this package fills them", () => {
     }
     expect(asked).toBeGreaterThan(500);
   });
+});
+
+test("for programs that take their modules in by require() it is such a module", async () => {
+  const folder = temporaryProject({
+    "texts.js": lookupModule({ isTyped: false, isCommon: true, source: "en", catalogs }),
+    ...Object.fromEntries(
+      catalogs.map(({ path }) => [path, '{ "a": { "b": "{n, plural, one {# boat} other {# boats}}" } }']),
+    ),
+  });
+  const { t, textIn } = createRequire(join(folder, "a.js"))("./texts.js") as Written;
+  expect([t("a.b", { n: 1 }), textIn("pl", "a.b", { n: 3 })]).toEqual(["1 boat", "3 boats"]);
+});
+
+test("a project of such programs gets it, and its scripts take it in", async () => {
+  const folder = temporaryProject({
+    "package.json": '{ "name": "quay" }',
+    "lib/app.js":
+      'var http = require("http");\n\nexports.show = function (page, late) {\n  page.title = late ? "The boat is late today" : "All boats are here";\n};\n',
+    "lib/run.js": 'require("./app").show(process, true);\nconsole.log(process.title);\n',
+  });
+  expect((await fond(folder, "init", "--runtime", "--write")).status).toBe(0);
+  expect((await fond(folder, "extract", "--write", "--include", "likely")).status).toBe(0);
+  expect(filesIn(folder)["lib/app.js"]).toContain('const { t } = require("../texts.js");\n');
+  const page = { title: "" };
+  (createRequire(join(folder, "a.js"))("./lib/app.js") as { show(page: object, late: boolean): void }).show(
+    page,
+    false,
+  );
+  expect(page.title).toBe("All boats are here");
 });
 
 test("in TypeScript it is free of errors under the strictest settings", () => {

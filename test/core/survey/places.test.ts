@@ -54,6 +54,21 @@ test.each<[string, string, string, string, string]>([
     `['{'"$berth":"WEST"'}']`,
     "code",
   ],
+  ["bytes for a program", "a.js", "const title = `blob ${size}\\0`;", "blob {size}\0", "code"],
+  [
+    "what is recorded with a change of code",
+    "a.js",
+    'commit({ commit_message: "Update the boats of the quay" });',
+    "Update the boats of the quay",
+    "unclear",
+  ],
+  [
+    "whom a token is about",
+    "a.js",
+    'sign(boat, secret, { subject: "Session of the crew", issuer: "quay", expiresIn: "2h" });',
+    "Session of the crew",
+    "unclear",
+  ],
   ["a face", "a.js", 'note.textContent = "ಠ_ಠ";', "ಠ_ಠ", "code"],
   [
     "what stands around the values of an address",

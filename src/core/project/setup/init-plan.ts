@@ -126,6 +126,7 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   if (targets.length === 0 && !answers.targets) open.push("targets");
   const names = bookNames(books);
   const module = moduleFor(seen, books.map(seen.studied));
+  const isCommon = module?.endsWith(".js") === true && takesByRequire(seen);
   const page =
     module === undefined && books.every((book) => seen.studied(book).lookups.uses.length === 0)
       ? pageScriptFor(code)
@@ -135,7 +136,9 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
       ? {
           ...answers,
           lookup: 't("{key}"{args})',
-          import: `import { t } from "{to:${importable(module, code)}}";`,
+          import: isCommon
+            ? `const { t } = require("{to:${module}}");`
+            : `import { t } from "{to:${importable(module, code)}}";`,
         }
       : answers;
   const written: {
@@ -183,7 +186,9 @@ function planWith(seen: Seen, answers: InitAnswers): InitPlan {
   const config = { ...(schema !== undefined && { $schema: schema }), source, targets, books: written };
   const files = written[0]?.files ?? "";
   const added: FileChange[] =
-    answers.runtime && module !== undefined ? [...moduleFiles(module, files, source, targets)] : [];
+    answers.runtime && module !== undefined
+      ? [...moduleFiles({ file: module, isCommon }, files, source, targets)]
+      : [];
   if (takesPage) added.push(...pageFiles(page, files, source, targets));
   const rendered = answers.runtime && module !== undefined ? renderedEndings(code) : [];
   if (rendered.length > 0)
@@ -244,6 +249,19 @@ function moduleFor(
     .find((file) => !files.read(file).ok);
 }
 
+/** Whether most scripts of a project take their modules in by `require()`, and its package does not say otherwise (CommonJS). */
+function takesByRequire({ files, code }: Seen): boolean {
+  const settings = files.read("package.json");
+  if (settings.ok && /"type"\s{0,9}:\s{0,9}"module"/.test(settings.text)) return false;
+  let common = 0;
+  for (const { file, text } of code)
+    if (isScript(file) && !/\.[cm]?tsx?$/.test(file)) {
+      if (/^\s{0,40}(?:import\s[^(]|export\s)/m.test(text)) common--;
+      else if (/\brequire\(\s{0,9}["'`]|\bmodule\.exports\b|^exports\.\w/m.test(text)) common++;
+    }
+  return common > 0;
+}
+
 /** The script of plain pages, the pages that load it, and empty catalogs. */
 function pageFiles(
   page: PageScript,
@@ -266,7 +284,7 @@ function pageFiles(
 
 /** The module, and empty catalogs for it to import. */
 function moduleFiles(
-  file: string,
+  { file, isCommon }: { readonly file: string; readonly isCommon: boolean },
   files: string,
   source: string,
   targets: readonly string[],
@@ -277,7 +295,7 @@ function moduleFiles(
     const path = posix.relative(posix.dirname(file), pathOf(locale));
     return { locale, path: path.startsWith(".") ? path : `./${path}` };
   });
-  const after = lookupModule({ isTyped: file.endsWith(".ts"), source, catalogs });
+  const after = lookupModule({ isTyped: file.endsWith(".ts"), isCommon, source, catalogs });
   return [
     { file, before: undefined, after },
     ...locales.map((locale) => ({ file: pathOf(locale), before: undefined, after: "{}\n" })),

@@ -2,6 +2,8 @@
 export interface LookupModuleRequest {
   /** Whether it is TypeScript. */
   readonly isTyped: boolean;
+  /** Whether it is a CommonJS module, taken in by `require()`; in TypeScript it never is. */
+  readonly isCommon?: boolean;
   readonly source: string;
   /** All locales, the source among them, with the path of each catalog as the module imports it. */
   readonly catalogs: readonly { readonly locale: string; readonly path: string }[];
@@ -11,12 +13,14 @@ export interface LookupModuleRequest {
  * The text of a small module that looks up texts and fills them: for projects where nothing does that yet. It needs no
  * package; arguments, plurals, selects, numbers and dates of ICU's syntax are filled with what `Intl` has.
  */
-export function lookupModule({ isTyped, source, catalogs }: LookupModuleRequest): string {
+export function lookupModule({ isTyped, isCommon = false, source, catalogs }: LookupModuleRequest): string {
   const as = (type: string) => (isTyped ? type : "");
   const nameOf = (locale: string) => locale.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
-  const imports = catalogs.map(
-    ({ locale, path }) =>
-      `import ${nameOf(locale)} from "${path}"${isTyped ? "" : ' with { type: "json" }'};`,
+  const given = isCommon ? "" : "export ";
+  const imports = catalogs.map(({ locale, path }) =>
+    isCommon
+      ? `const ${nameOf(locale)} = require("${path}");`
+      : `import ${nameOf(locale)} from "${path}"${isTyped ? "" : ' with { type: "json" }'};`,
   );
   const members = catalogs.map(({ locale }) =>
     /-/.test(locale) ? `"${locale}": ${nameOf(locale)}` : locale,
@@ -54,17 +58,17 @@ type ValuesOf<One> = keyof Texts extends never
 let current = sourceLocale;
 
 /** Chooses the locale of all lookups from now on. */
-export function setLocale(locale${as(": string")})${as(": void")} {
+${given}function setLocale(locale${as(": string")})${as(": void")} {
   current = locale;
 }
 
 /** The text of a key in the current locale, filled with values. */
-export function t${as("<One extends Key>")}(${isTyped ? "key: One, ...values: ValuesOf<One>" : "key, values"})${as(": string")} {
+${given}function t${as("<One extends Key>")}(${isTyped ? "key: One, ...values: ValuesOf<One>" : "key, values"})${as(": string")} {
   return textIn(current, key, ${isTyped ? "(values as readonly Values[])[0]" : "values"});
 }
 
 /** The same in any locale, for programs that serve several at once. */
-export function textIn(locale${as(": string")}, key${as(": string")}, values${as(": Values")} = {})${as(": string")} {
+${given}function textIn(locale${as(": string")}, key${as(": string")}, values${as(": Values")} = {})${as(": string")} {
   for (const one of [locale, locale.split("-", 1)[0] ?? locale, sourceLocale]) {
     const text = find(catalogs[one], key);
     if (text !== undefined) return compiled(text, one)(values);
@@ -207,5 +211,5 @@ function compile(text${as(": string")}, locale${as(": string")})${as(": Part")} 
 
   return parts(false);
 }
-`;
+${isCommon ? "\nmodule.exports = { setLocale, t, textIn };\n" : ""}`;
 }

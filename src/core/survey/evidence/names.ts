@@ -89,11 +89,27 @@ function isOfInterface({ literals }: Place): boolean {
   return found;
 }
 
+/** Whether an object says beside a text who vouches for it and how long, as claims do (RFC 7519, section 4.1). */
+function isClaim({ context }: Literal, { literals, index }: Place): boolean {
+  return literals.slice(Math.max(index - 4, 0), index + 5).some((other) => {
+    const name = givenName(other);
+    return (
+      other.context.role === "property" &&
+      other.context.element === context.element &&
+      /^(?:issuer|audience|jwtid|expiresIn|notBefore|algorithms?)$/.test(name)
+    );
+  });
+}
+
 export const named: EvidenceSource = (literal, habits, _own, place) => {
   const { role } = literal.context;
   const name = givenName(literal);
   if (/^(?:help|description|epilog|usage)$/.test(name) && isTerminalFile(place, habits.terminalFile))
     return evidence("inTerminal", `${name} of a program for terminals`);
+  if (/^commit_?(?:[mM]essage|[mM]sg|MESSAGE|MSG)$/.test(name))
+    return evidence("developerError", `${name} of a change that is recorded, for developers`);
+  if (role === "property" && name === "subject" && isClaim(literal, place))
+    return evidence("codeName", "whom a token is about, which programs compare");
   if (role === "property" && name === "description" && isBesideType(literal, place))
     return evidence("inSchema", "describes a value beside its type");
   if (

@@ -1,5 +1,6 @@
 import { lineStart as lineStartOf } from "../../../text/line-start.js";
 import {
+  type VariableDeclarator,
   visitorKeys,
   type ArrowFunctionExpression,
   type Function as FunctionNode,
@@ -93,51 +94,73 @@ export function moduleBinding(
   return undefined;
 }
 
-/** The module that a declaration takes a name from: `const { say } = require("./say")`. */
-function requiredFrom(statement: Program["body"][number], name: string): string | undefined {
-  if (statement.type !== "VariableDeclaration") return undefined;
-  for (const { id, init } of statement.declarations) {
-    const call = init?.type === "MemberExpression" ? init.object : init;
-    if (
-      call?.type !== "CallExpression" ||
-      call.callee.type !== "Identifier" ||
-      call.callee.name !== "require"
-    )
-      continue;
-    const [source] = call.arguments;
-    const names =
-      id.type === "Identifier"
-        ? [id.name]
-        : id.type === "ObjectPattern"
-          ? id.properties.flatMap((one) =>
-              one.type === "Property" && one.value.type === "Identifier" ? [one.value.name] : [],
-            )
-          : [];
-    if (names.includes(name) && source?.type === "Literal" && typeof source.value === "string")
-      return source.value;
-  }
-  return undefined;
+/** A declaration that takes names from a module (CommonJS): `const { say } = require("./say")`. */
+interface Required {
+  readonly from: string;
+  readonly names: readonly { readonly local: string; readonly start: number; readonly end: number }[];
+  /** Whether the names stand in braces. */
+  readonly named: boolean;
 }
 
-/** An import line, read. */
+function requiredBy({ id, init }: VariableDeclarator): Required | undefined {
+  const call = init?.type === "MemberExpression" ? init.object : init;
+  if (call?.type !== "CallExpression" || call.callee.type !== "Identifier" || call.callee.name !== "require")
+    return undefined;
+  const [source] = call.arguments;
+  if (source?.type !== "Literal" || typeof source.value !== "string") return undefined;
+  const names =
+    id.type === "Identifier"
+      ? [{ local: id.name, start: id.start, end: id.end }]
+      : id.type === "ObjectPattern"
+        ? id.properties.flatMap((one) =>
+            one.type === "Property" && one.value.type === "Identifier"
+              ? [{ local: one.value.name, start: one.start, end: one.end }]
+              : [],
+          )
+        : [];
+  return { from: source.value, names, named: id.type === "ObjectPattern" };
+}
+
+/** The module that a declaration takes a name from. */
+function requiredFrom(statement: Program["body"][number], name: string): string | undefined {
+  if (statement.type !== "VariableDeclaration") return undefined;
+  return statement.declarations
+    .map(requiredBy)
+    .find((required) => required?.names.some(({ local }) => local === name))?.from;
+}
+
+/** A line that brings names in, read. */
 export interface ImportLine {
   readonly line: string;
   readonly from: string;
   readonly names: readonly { readonly local: string; readonly written: string; readonly named: boolean }[];
+  /** Whether it calls `require()`, which only modules of that kind know. */
+  readonly isRequire: boolean;
 }
 
-/** Reads one import declaration as the configuration gives it; undefined where it is none. */
+/** Reads one import declaration, or one that calls `require()`, as the configuration gives it; undefined where it is none. */
 export function readImportLine(line: string): ImportLine | undefined {
   const { program, problems } = parseAnew("line.ts", line);
   const declaration = program.body[0];
-  if (problems.length > 0 || program.body.length !== 1 || declaration?.type !== "ImportDeclaration")
-    return undefined;
+  if (problems.length > 0 || program.body.length !== 1) return undefined;
+  if (declaration?.type === "VariableDeclaration") {
+    const [only, ...others] = declaration.declarations.map(requiredBy);
+    if (!only || others.length > 0) return undefined;
+    const { from, named } = only;
+    const names = only.names.map(({ local, start, end }) => ({
+      local,
+      written: line.slice(start, end),
+      named,
+    }));
+    return { line, from, names, isRequire: true };
+  }
+  if (declaration?.type !== "ImportDeclaration") return undefined;
   const names = declaration.specifiers.map((specifier) => ({
     local: specifier.local.name,
     written: line.slice(specifier.start, specifier.end),
     named: specifier.type === "ImportSpecifier",
   }));
-  return { line, from: declaration.source.value, names };
+  return { line, from: declaration.source.value, names, isRequire: false };
 }
 
 /**
@@ -156,19 +179,23 @@ export function importEdits(
   const edits: TextEdit[] = [];
   const added = new Map<ImportDeclaration, string[]>();
   const lines: string[] = [];
+  const required: string[] = [];
   for (const line of wanted) {
     const missing = line.names.filter(({ local }) => moduleBinding(program, local) === undefined);
     if (missing.length === 0) continue;
     const home = imports.find(
       (statement) =>
+        !line.isRequire &&
         statement.source.value === line.from &&
         statement.importKind !== "type" &&
         statement.specifiers.some((one) => one.type === "ImportSpecifier"),
     );
     if (home && missing.every(({ named }) => named))
       added.set(home, [...(added.get(home) ?? []), ...missing.map(({ written }) => written)]);
+    else if (line.isRequire) required.push(line.line);
     else lines.push(line.line);
   }
+  if (required.length > 0) edits.push(newRequires(program, text, required));
   for (const [home, names] of added) {
     const last = home.specifiers[home.specifiers.length - 1];
     if (last)
@@ -189,6 +216,19 @@ function newImports(
   if (at !== undefined) return linesAt(program, text, at, lines);
   const start = /^#!.*(?:\r?\n|$)/.exec(text)?.[0].length ?? 0;
   return { start, end: start, replacement: lines.map((line) => line + lineEnd).join("") + lineEnd };
+}
+
+/** New lines that call `require()`, behind those that a script begins with. */
+function newRequires(program: Program, text: string, lines: readonly string[]): TextEdit {
+  const isHead = (statement: Program["body"][number]) =>
+    (statement.type === "VariableDeclaration" &&
+      statement.declarations.some((one) => requiredBy(one) !== undefined)) ||
+    (statement.type === "ExpressionStatement" &&
+      (Boolean("directive" in statement && statement.directive) ||
+        /^require\(/.test(text.slice(statement.start, statement.end))));
+  const first = program.body.findIndex((statement) => !isHead(statement));
+  const last = program.body[(first < 0 ? program.body.length : first) - 1];
+  return last ? linesAt(program, text, last.end, lines) : newImports(program, text, lines, undefined);
 }
 
 /** Behind which place of a script the first of its own statements stands; undefined for the beginning of a file. */
