@@ -25,6 +25,10 @@ const say = notices("extract", {
     message: "it says how the program is called, before what looks texts up is set up",
     remedy: "bring the lookup in by hand if it works that early, then extract again",
   },
+  "before-loading": {
+    message: "it tells why the program ends before the files are taken in that have the lookup",
+    remedy: "leave it, or take in the file of the lookup before it, then extract again",
+  },
   shadowed: {
     message: '"{name}" is a value here, and no lookup',
     remedy: 'rename the value "{name}", then extract again',
@@ -203,6 +207,7 @@ export function hostRefusal(
   const lacking = host.kind === "code" && !receiver ? lackingName(template, source, host) : undefined;
   if (lacking !== undefined) return say("not-declared", { name: lacking });
   if (host.kind === "code" && startsProgram(literal, source, host)) return say("before-setup", {});
+  if (endsBefore(literal, source, host)) return say("before-loading", {});
   const shadowed = shadowedName(template, source, literal.span);
   if (shadowed !== undefined) return say("shadowed", { name: shadowed });
   const tags = isExpression ? undefined : lackingTags(template, source);
@@ -293,6 +298,12 @@ function startsProgram(
     languageNamed(language)?.runsBeforeSetup?.(callee, text, importLine) === true &&
     importLineEdit(language, dialect, text, importLine) !== undefined
   );
+}
+
+/** Whether a text tells why the program ends before it has the lookup. */
+function endsBefore({ context, span }: Literal, { text }: SourceFile, { language }: Host): boolean {
+  const callee = context.role === "argument" ? (context.name ?? "") : "";
+  return languageNamed(language)?.endsBeforeLoading?.(callee, text, span.start) === true;
 }
 
 /**

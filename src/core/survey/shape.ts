@@ -76,6 +76,9 @@ const technical: readonly (readonly [RegExp, string])[] = [
   [/^(?:[a-z][\w-]{1,60}=(?:"[^"<>]{0,200}"|'[^'<>]{0,200}')\s{0,9})+$/, "attributes of an element"],
   [/^(?:true|false|null|undefined|nil)$/, "a value of a program"],
   [/\\[a-z]{3,30}\{/, "TeX"],
+  // As those for typesetting write it: `\version "2.24"`.
+  [/^\s?(?:-\s?)?\\[A-Za-z]{2,30}(?: ["#<{\\\d-]|\s?$)/, "a command for typesetting"],
+  [/^\s?-\*- ?[\w-]{2,40}[;:]/, "settings of an editor"],
   [/^[#.][A-Za-z][\w-]{0,60}(?:[ >+~]{1,3}[#.][A-Za-z][\w.#:-]{0,60}){1,9}$/, "a selector"],
   [/^(?:%[sd]|\[\/?[a-z]{1,8}\]|[^\p{L}%[])+$/u, "marks around values"],
   [/^[A-Z]{3,20}:'?[^\s'=:]{1,60}['=:,]\S/, "a command of another program"],

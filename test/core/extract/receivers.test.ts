@@ -1216,6 +1216,36 @@ test.each<[string, Record<string, unknown>, string, boolean]>([
   expect(extracted.length > 0).toBe(isMoved);
 });
 
+test.each<[string, string, boolean]>([
+  [
+    "where a file could not be taken in",
+    'if (!@include_once("a.php")) {\n  echo "The boats could not be found";\n  exit;\n}\n',
+    false,
+  ],
+  [
+    "before the first file",
+    'if ($old) {\n  echo "This program needs newer boats";\n  exit;\n}\nrequire "a.php";\n',
+    false,
+  ],
+  [
+    "behind the first file",
+    'require "a.php";\nif ($old) {\n  echo "This program needs newer boats";\n  exit;\n}\n',
+    true,
+  ],
+  ["in a function", 'function f() {\n  echo "This program needs newer boats";\n  exit;\n}\nrequire "a.php";\n', true],
+  ["on its page", 'echo "All the boats are here";\ninclude "foot.php";\n', true],
+  ["in parts", 'echo "In the boat ", $boat, " of ", $owner;\n', false],
+  ["with its end", 'echo "All the boats are late", $n, "<br>";\n', true],
+])("what a script of PHP says %s", async (_, code, isMoved) => {
+  const emit = { endings: { ".php": { call: "say('{key}'{args})" } } };
+  const project = memoryProject(
+    { code: ["a/**"], lookups: [{ call: "say" }], emit },
+    { "t/en.json": "{}", "a/a.php": `<?php\n${code}` },
+  );
+  const { extracted } = await extractProject(project);
+  expect(extracted.length > 0).toBe(isMoved);
+});
+
 test.each([
   ["src/routes/quays/[id]/+page.svelte", "quays.boatLateToday"],
   ["src/app/(shop)/boats/[id]/page.tsx", "boats.boatLateToday"],

@@ -69,6 +69,14 @@ test.each<[string, string, string, string, string]>([
     "Session of the crew",
     "unclear",
   ],
+  [
+    "a command for typesetting",
+    "a.py",
+    "note.setText('\\\\version \"{0}\"'.format(version))\n",
+    '\\version "{version}"',
+    "code",
+  ],
+  ["settings of an editor", "a.py", "note.setText('-*- menu;\\n' + text)\n", "-*- menu;\n{text}", "code"],
   ["a face", "a.js", 'note.textContent = "ಠ_ಠ";', "ಠ_ಠ", "code"],
   [
     "what stands around the values of an address",

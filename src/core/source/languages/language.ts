@@ -140,6 +140,8 @@ export interface Language {
    * in is set up.
    */
   runsBeforeSetup?(callee: string, text: string, line: string): boolean;
+  /** Whether what a call says at a place ends the program before the file has taken in others, the one with the lookup among them. */
+  endsBeforeLoading?(callee: string, text: string, at: number): boolean;
   /**
    * The source of a pattern, with NAME, by which a function gives a name to a value of its own, where that hides a function of the
    * same name. Lines are apart.

@@ -3,6 +3,26 @@ import { comparisons, defineLanguage, listed } from "../language.js";
 import { sharedPhpEndings } from "./endings.js";
 import { phpHabits } from "./habits.js";
 
+const takesIn = /(?<![\w$>])(?:include|require)(?:_once)?\b/g;
+const ends = /(?<![\w$>])(?:exit|die)\b/;
+
+/**
+ * Whether a text tells why a script ends: where a file could not be taken in, or before the first that is taken in at all, so that
+ * nothing has declared functions yet.
+ */
+function endsBeforeLoading(callee: string, text: string, at: number): boolean {
+  if (!/^(?:echo|print|die|exit)$/.test(callee)) return false;
+  const before = text.slice(Math.max(at - 500, 0), at);
+  const failed = /!\s{0,9}\(?\s{0,9}@?(?:include|require)(?:_once)?\b[^{}]{0,300}\{[^{}]{0,300}$/.test(
+    before,
+  );
+  const isEnd = ends.test(callee) || ends.test(/^[^}]{0,300}/.exec(text.slice(at))?.[0] ?? "");
+  if (failed) return true;
+  if (!isEnd || /\b(?:function|class)\s/.test(text.slice(0, at))) return false;
+  const [first] = text.matchAll(takesIn);
+  return first !== undefined && first.index > at;
+}
+
 /** PHP. */
 export const php = defineLanguage({
   name: "php",
@@ -57,6 +77,7 @@ export const php = defineLanguage({
   },
   habits: phpHabits,
   takesVariablesIn: true,
+  endsBeforeLoading,
   escapesIn: (open) =>
     open === "'"
       ? quoteEscapes
