@@ -141,10 +141,15 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
   const letterCase = book.naming.case ?? "camel";
   const hasNamespaces = book.files.includes("{namespace}");
   const isPlaced = /\{(?:file|folder|component)\}/.test(pattern);
+  const root = hasNamespaces || book.naming.pattern !== undefined ? undefined : rootOf(known, separators);
   // Groups are called as those that are there, and written as most of them.
+  const front = root === undefined ? "" : root + separators.parts;
   const outer = hasNamespaces
     ? []
-    : [...known.groups].filter((group) => !group.includes(separators.parts) && wordsOf(group).length > 0);
+    : [...known.groups]
+        .filter((group) => group.startsWith(front))
+        .map((group) => group.slice(front.length))
+        .filter((group) => !group.includes(separators.parts) && wordsOf(group).length > 0);
   const groups = new Map(outer.map((group) => [wordsOf(group).join(""), group]));
   const groupCase = caseOf(outer, letterCase);
 
@@ -175,7 +180,7 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
         }),
       )
       .filter((part) => part !== "");
-    return joinKey(parts, separators, hasNamespaces);
+    return joinKey(root === undefined ? parts : [root, ...parts], separators, hasNamespaces);
   };
   const isFree = (key: string) =>
     textOf(key) === undefined &&
@@ -237,6 +242,24 @@ export function keyNamer(book: BookConfig, separators: Separators, known: KnownK
   };
 }
 
+/** So many keys in one group, and this part of them in a group of it, show that all keys stand in it. */
+const leastInRoot = 10;
+const mostNested = 0.6;
+
+/** The group in which all keys of a book stand, in groups of their own: `app` of `app.quay.title`. */
+function rootOf({ texts }: KnownKeys, { parts }: Separators): string | undefined {
+  if (parts === "" || texts.size < leastInRoot) return undefined;
+  let root: string | undefined;
+  let nested = 0;
+  for (const key of texts.keys()) {
+    const [first = "", ...rest] = key.split(parts);
+    if (rest.length === 0 || (root !== undefined && root !== first)) return undefined;
+    root = first;
+    if (rest.length > 1) nested++;
+  }
+  return nested >= texts.size * mostNested ? root : undefined;
+}
+
 /** So many groups show how they are written, and this part of all must be. */
 const leastShown = 3;
 const mostShown = 0.8;
@@ -269,8 +292,12 @@ function joinKey(parts: readonly string[], separators: Separators, hasNamespace:
 const oftenNamed =
   /^[_+]?(?:show|edit|new|list|form|create|update|delete|add|details?|view|page|layout|error|loading|not-found|route|template)$/i;
 
-/** Files that are their folder's page, by a name that says nothing else: `index`, and `page` where folders are routes. */
-const ofFolder = /(?:^|\/)(?:_?index|\+page)\.|(?:^|\/)(?:app|routes|pages)\/(?:[^/]*\/)*page\.\w+$/;
+/**
+ * Files that are what their folder is about, by a name that says nothing else: `index`, `main`, and `page` where folders are
+ * routes.
+ */
+const ofFolder =
+  /(?:^|\/)(?:_?index|\+page|main|[cC]omponent)\.|(?:^|\/)(?:app|routes|pages)\/(?:[^/]*\/)*page\.\w+$/;
 
 /** Folders of routes that stand for a value or for nothing: `[id]`, `(signed-in)`, `@side`, `$slug`, `:id`. */
 const ofRoutes = /^[[({@$:<]/;
@@ -279,14 +306,17 @@ const ofRoutes = /^[[({@$:<]/;
 const ofFrameworks =
   /^(?:src|app|views?|pages?|templates?|components?|screens?|routes?|partials?|layouts?|shared|common|html|public|www|lib|ui)$/i;
 
-/** The folder's and file's names; a file named `index` or `page` goes by its folder. */
+/** The folder's and file's names; a file named for nothing else, such as `index`, goes by its folder. */
 function placeOf(file: string): { folder: string; name: string } {
   const parts = file.split("/");
   const base = parts.pop() ?? "";
   const name = base.replace(/\.[^.]+$/, "").replace(/\.[^.]+$/, "");
-  const [folder = "", outer = ""] = parts.filter((part) => !ofRoutes.test(part)).reverse();
-  const isFolders = folder !== "" && ofFolder.test(file) && (name === "index" || !ofFrameworks.test(folder));
-  return isFolders ? { folder: outer, name: folder } : { folder, name };
+  const places = parts.filter((part) => !ofRoutes.test(part)).reverse();
+  const [folder = "", outer = ""] = places;
+  if (!ofFolder.test(file)) return { folder, name };
+  const [about, around = ""] = places.filter((part) => !ofFrameworks.test(part));
+  if (about !== undefined) return { folder: around, name: about };
+  return name === "index" && folder !== "" ? { folder: outer, name: folder } : { folder, name };
 }
 
 /** What a literal is, in one word: its attribute, its element, or how code uses it. */

@@ -114,15 +114,29 @@ function componentHas(
   const call = callOf(members);
   if (text.search(used) >= 0 || call.test(template)) return true;
   const mention = new RegExp(`(?<![\\w$])${literally(members)}(?![\\w$])`, "g");
-  return (
-    naming?.(members, file).some((other) => {
-      if (other.isWhole) return false;
-      const mentions = other.text.match(mention)?.length ?? 0;
-      // What a template calls and its script does not name is there for all.
-      if (mentions === 0) return other.template !== undefined && call.test(other.template);
-      return mentions === other.text.match(used)?.length;
-    }) ?? false
-  );
+  const having = (naming?.(members, file) ?? []).filter((other) => {
+    if (other.isWhole) return false;
+    const mentions = other.text.match(mention)?.length ?? 0;
+    // What a template calls and its script does not name is there for all.
+    if (mentions === 0) return other.template !== undefined && call.test(other.template);
+    return mentions === other.text.match(used)?.length;
+  });
+  const mixed = having.map((other) => mixinsIn(other.text));
+  const [first] = mixed;
+  if (!first) return false;
+  // What each of them takes in from others may be what has it.
+  if (mixed.some((names) => names.length === 0)) return true;
+  const own = mixinsIn(text);
+  return first.some((name) => own.includes(name) && mixed.every((names) => names.includes(name)));
+}
+
+/** The objects and classes that a component takes members from: `mixins: [Popup, Focus("input")]`, `extends: Base`, `mixins(Popup)`. */
+function mixinsIn(text: string): readonly string[] {
+  const found = [
+    ...text.matchAll(/(?<![\w$.])mixins\s{0,9}(?::\s{0,9}\[|\()([^\])]{0,600})/g),
+    ...text.matchAll(/(?<![\w$.])extends\s{0,9}:\s{0,9}([\w$.]{1,80})/g),
+  ];
+  return found.flatMap(([, names = ""]) => names.match(/[A-Za-z_$][\w$]{0,80}/g) ?? []);
 }
 
 /** Whether a class or an object has a member of a name. */

@@ -1,4 +1,3 @@
-import { htmlElements } from "../text/html-elements.js";
 import type { MessageProblem, MessageProblemCode } from "../message/model.js";
 import { explainProblem } from "../message/problem-wordings.js";
 import type { Span } from "../text/span.js";
@@ -46,6 +45,13 @@ const endsByItself = new Set(
   "p li dt dd option optgroup tr td th thead tbody tfoot body html head".split(" "),
 );
 
+/** Elements that texts are formatted with. Of others without attributes a text may only speak: "policies for the <iframe>". */
+const formatting = new Set(
+  "a abbr address article aside b bdi bdo big blockquote caption center cite code dd del details dfn div dl dt em figcaption figure font footer h1 h2 h3 h4 h5 h6 header i ins kbd label legend li mark ol p pre q rp rt ruby s samp section small span strike strong sub summary sup table tbody td tfoot th thead tr tt u ul var".split(
+    " ",
+  ),
+);
+
 /**
  * Whether what looks like an opening tag is none: an element that ends by itself, or a name that nobody closes, as in
  * `ferry [options] <host>`.
@@ -62,7 +68,7 @@ function isNoTag(
     return true;
   // A text that is one name in such signs stands for something: `<select>`.
   if (code === "tag-unclosed" && /^\s*<[\w -]+>\s*$/.test(entry.text)) return true;
-  if (code !== "tag-unclosed" || htmlElements.has(name.toLowerCase())) return false;
+  if (code !== "tag-unclosed" || formatting.has(name.toLowerCase())) return false;
   const end = `</${name}>`;
   if (entry.text.includes(end)) return false;
   const { book } = context;

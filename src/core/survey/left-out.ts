@@ -330,11 +330,17 @@ export function compiledTest(files: readonly string[]): (file: string) => boolea
   }
   const folders = [...made].flatMap(([place, list]) => {
     const base = place.slice(0, place.lastIndexOf("/", place.length - 2) + 1);
-    const isMost = (from: string) => {
-      const twins = list.filter((name) => sources.has(base + from + name)).length;
-      return twins >= leastCompiled && twins * 10 >= list.length * 8;
+    const isMade = (names: readonly string[], from: string) => {
+      const twins = names.filter((name) => sources.has(base + from + name)).length;
+      return twins >= leastCompiled && twins * 10 >= names.length * 8;
     };
-    return isMost("src/") || isMost("") ? [place] : [];
+    if (isMade(list, "src/") || isMade(list, "")) return [place];
+    // A part of it alone may be made of sources there, and the rest of others.
+    const parts = new Set(list.flatMap((name) => /^[^/]{1,200}\//.exec(name) ?? []));
+    return [...parts].flatMap((part) => {
+      const names = list.filter((name) => name.startsWith(part));
+      return isMade(names, "src/") ? [place + part] : [];
+    });
   });
   return (file) => folders.some((folder) => file.startsWith(folder));
 }

@@ -1232,7 +1232,11 @@ test.each<[string, string, boolean]>([
     'require "a.php";\nif ($old) {\n  echo "This program needs newer boats";\n  exit;\n}\n',
     true,
   ],
-  ["in a function", 'function f() {\n  echo "This program needs newer boats";\n  exit;\n}\nrequire "a.php";\n', true],
+  [
+    "in a function",
+    'function f() {\n  echo "This program needs newer boats";\n  exit;\n}\nrequire "a.php";\n',
+    true,
+  ],
   ["on its page", 'echo "All the boats are here";\ninclude "foot.php";\n', true],
   ["in parts", 'echo "In the boat ", $boat, " of ", $owner;\n', false],
   ["with its end", 'echo "All the boats are late", $n, "<br>";\n', true],
@@ -1253,17 +1257,62 @@ test.each([
   ["src/app/page.tsx", "page.boatLateToday"],
   ["src/routes/+page.svelte", "page.boatLateToday"],
   ["src/quays/index.tsx", "quays.boatLateToday"],
+  ["packages/berth-list/src/main.tsx", "berthList.boatLateToday"],
+  ["src/main.tsx", "main.boatLateToday"],
 ])("the key of a text in %s goes by the folder that says something", async (file, key) => {
   const page = "<p>The boat is late today</p>";
   const text = file.endsWith(".svelte")
     ? `<script></script>\n${page}\n`
     : `export const A = () => ${page};\n`;
   const project = memoryProject(
-    { code: ["src/**"], emit: { call: 't("{key}"{args})' } },
+    { code: ["src/**", "packages/**"], emit: { call: 't("{key}"{args})' } },
     { "t/en.json": "{}", [file]: text },
   );
   const { extracted } = await extractProject(project);
   expect(extracted.map((one) => one.key)).toEqual([key]);
+});
+
+test.each([
+  ["in one group, in groups of it", "harbor.quay.text", "harbor.boats.boatLateToday"],
+  ["in one group", "harbor.text", "boats.boatLateToday"],
+  ["in several groups", "harbor#.quay.text", "boats.boatLateToday"],
+])("a new key is where all keys are %s", async (_, pattern, key) => {
+  const texts = Array.from({ length: 12 }, (__, n) => [
+    `${pattern.replace("#", String(n % 2))}${n}`,
+    `Text ${n}`,
+  ]);
+  const project = memoryProject(
+    { code: ["src/**"], naming: { shape: "flat" }, emit: { call: 't("{key}"{args})' } },
+    {
+      "t/en.json": JSON.stringify(Object.fromEntries(texts)),
+      "src/boats.tsx": "export const A = () => <p>The boat is late today</p>;\n",
+    },
+  );
+  const { extracted } = await extractProject(project);
+  expect(extracted.map((one) => one.key)).toEqual([key]);
+});
+
+test.each<[string, Readonly<Record<string, string>>, string, boolean]>([
+  ["share what it takes in", { b: "mixins: [Texts, Move]," }, "mixins: [Texts],", true],
+  ["take in something else", { b: "mixins: [Texts]," }, "mixins: [Move],", false],
+  ["take in what makes it", { b: "mixins: [Texts('a')]," }, "", false],
+  ["have no others", { b: "", c: "mixins: [Move]," }, "", true],
+  ["are made of another", { b: "extends: Texts," }, "extends: Base,", false],
+])("a component asks itself for a text where others that do %s", async (_, others, own, isMoved) => {
+  const component = (head: string, body: string) =>
+    `<script>\nexport default {\n  ${head}\n  methods: { show() { alert(${body}); } },\n};\n</script>\n`;
+  const project = memoryProject(
+    { code: ["src/**"], lookups: [{ call: "this.t" }], emit: { call: 'this.t("{key}"{args})' } },
+    {
+      "t/en.json": '{ "a": "All boats" }',
+      "src/a.vue": component(own, '"The boat is late today"'),
+      ...Object.fromEntries(
+        Object.entries(others).map(([name, head]) => [`src/${name}.vue`, component(head, 'this.t("a")')]),
+      ),
+    },
+  );
+  const { extracted } = await extractProject(project);
+  expect(extracted.length > 0).toBe(isMoved);
 });
 
 test.each<[string, string, string, boolean]>([

@@ -186,7 +186,9 @@ test("scripts of which most have a twin in sources are what a compiler made", ()
   const compiled = (files: readonly string[]) => files.filter(compiledTest(files));
   expect(compiled([...sources, ...made])).toEqual(made);
   expect(compiled([...sources.slice(1), ...made])).toEqual([]);
-  expect(compiled([...sources, ...made, "app/lib/own.js", "app/lib/more.js"])).toEqual([]);
+  // A folder in it is judged by itself.
+  expect(compiled([...sources, ...made, "app/lib/own.js", "app/lib/more.js"])).toEqual(made);
+  expect(compiled([...sources, ...made, "app/lib/x/own.js", "app/lib/x/more.js"])).toEqual([]);
   expect(compiled([...sources.map((file) => file.replace("app", "other")), ...made])).toEqual([]);
 });
 

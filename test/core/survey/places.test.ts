@@ -77,6 +77,13 @@ test.each<[string, string, string, string, string]>([
     "code",
   ],
   ["settings of an editor", "a.py", "note.setText('-*- menu;\\n' + text)\n", "-*- menu;\n{text}", "code"],
+  [
+    "what is said of a name of code",
+    "a.js",
+    'const config = { props: { "on-text": "on-text is renamed to active-text." } };',
+    "on-text is renamed to active-text.",
+    "unclear",
+  ],
   ["a face", "a.js", 'note.textContent = "ಠ_ಠ";', "ಠ_ಠ", "code"],
   [
     "what stands around the values of an address",

@@ -26,6 +26,10 @@ function isNameOfPart({ context: { role, index = 0 }, pieces }: Literal): boolea
   );
 }
 
+/** What is said of a name of code that is none any more: "on-text is renamed to active-text". */
+const renamed =
+  /^[`'"<]?[\w.()-]{2,60}[`'">]? (?:is|was|are|has been|have been|will be) (?:renamed to|deprecated|removed in)(?!\p{L})/u;
+
 export const shaped: EvidenceSource = (literal, _habits, _own, place) => {
   const found = shapeOf(fixedText(literal.pieces));
   if (isAmongRules(literal, place)) return [evidence("technicalShape", "among rules for values")];
@@ -37,6 +41,8 @@ export const shaped: EvidenceSource = (literal, _habits, _own, place) => {
     all.push(evidence("restOfSentence", "begins as the rest of a sentence does"));
   if (inContent && /^\s*[a-z][a-z0-9]*(?:_[a-z0-9]+)+:\s*$/.test(fixedText(literal.pieces)))
     all.push(evidence("technicalShape", "a name of a program before its value"));
+  if (!inContent && renamed.test(fixedText(literal.pieces)))
+    all.push(evidence("developerError", "says that a name of code is none any more"));
   if (isNameWithValue(literal, inContent ? /_/ : /[._]/))
     all.push(evidence("technicalShape", "a name with a value in it"));
   switch (found.name) {

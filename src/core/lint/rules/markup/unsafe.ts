@@ -3,7 +3,7 @@ import { defineRule } from "../../rule.js";
 const dangers: readonly (readonly [RegExp, string])[] = [
   [/<\s*(?:\/\s*)?script\b/i, "a script"],
   [
-    /<\s*(?:iframe|object|embed)\b|<\s*(?:form|link|base)\s[^<>]*=|<\s*meta\s[^<>]{0,300}http-equiv\s{0,9}=\s{0,9}["']?refresh/i,
+    /<\s*(?:iframe|object|embed|form|link|base)\s[^<>]*=|<\s*meta\s[^<>]{0,300}http-equiv\s{0,9}=\s{0,9}["']?refresh/i,
     "an element that loads or sends something",
   ],
   [/<[^<>]*\son[a-z]{3,}\s*=/i, "an event handler"],
@@ -34,6 +34,11 @@ export const markupUnsafe = defineRule({
         source: "<head><meta name='a' content='b'></head>Hello",
         target: "<head><meta name='a' content='b'></head>Hallo",
         note: "it loads nothing",
+      },
+      {
+        source: "Rules for the <iframe> of the page",
+        target: "Regeln für das <iframe> der Seite",
+        note: "an element that the text speaks of",
       },
       {
         source: "JavaScript: the basics",

@@ -14,6 +14,11 @@ export const tagUnbalanced = defineRule({
       { source: "Read <b>this</b>", target: "Lies das</b>" },
     ],
     good: [
+      {
+        source: "Rules for the <iframe> of the page",
+        target: "Regeln für das <iframe> der Seite",
+        note: "an element that the text speaks of",
+      },
       { source: "Read <b>this</b>", target: "Lies <b>das</b>" },
       { source: "First<br>Second", target: "Erstens<br>Zweitens", note: "an element that HTML never closes" },
     ],
