@@ -42,7 +42,7 @@ export const shaped: EvidenceSource = (literal, _habits, _own, place) => {
   if (inContent && /^\s*[a-z][a-z0-9]*(?:_[a-z0-9]+)+:\s*$/.test(fixedText(literal.pieces)))
     all.push(evidence("technicalShape", "a name of a program before its value"));
   if (!inContent && renamed.test(fixedText(literal.pieces)))
-    all.push(evidence("developerError", "says that a name of code is none any more"));
+    all.push(evidence("codeCall", "tells developers that a name is none any more"));
   if (isNameWithValue(literal, inContent ? /_/ : /[._]/))
     all.push(evidence("technicalShape", "a name with a value in it"));
   switch (found.name) {
