@@ -200,6 +200,7 @@ export const dialectNames = [
   "commented",
   "capitals",
   "go",
+  "filled",
   "mako",
   "html",
 ] as const;

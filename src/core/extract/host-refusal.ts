@@ -229,6 +229,8 @@ export function hostRefusal(
   for (const { code, piece } of values) {
     const island = source.text.slice(piece.span.start, piece.span.end);
     if (!isExpression && !host.readsIsland(island)) return say("value", { code: island });
+    // A quote would end the attribute that the lookup is.
+    if (!isExpression && isAttribute(template) && code?.includes('"')) return say("value", { code: island });
     // `echo $a, $b` puts out several values, and a message would take the first.
     if (
       host.kind === "markup" &&

@@ -180,7 +180,7 @@ export function hostOf(
       insideMarks((hasValues ? filled.attribute : undefined) ?? own.attribute, marks),
     ...(syntaxOf(book.syntax).name === "java" && { asJoined: languageNamed(language)?.asJoined }),
     onlyQuote: dialect?.valuesInOrder ? '"' : undefined,
-    takesNames: !dialect?.valuesInOrder || isNumbered,
+    takesNames: (!dialect?.valuesInOrder && !dialect?.fills) || isNumbered,
     pass: dialect?.valuesInOrder
       ? passAlone
       : isNumbered

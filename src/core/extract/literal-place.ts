@@ -20,8 +20,9 @@ export function tagBefore(
 }
 
 /** Whether a text is all that its element holds. */
-export function isWholeContent(text: string, { form, span }: Literal): boolean {
-  const tag = form === "content" ? tagBefore(text, span) : undefined;
+export function isWholeContent(text: string, { form, span, pieces }: Literal): boolean {
+  const isText = form === "content" || (form === "phrase" && pieces.every(({ kind }) => kind !== "tag"));
+  const tag = isText ? tagBefore(text, span) : undefined;
   if (!tag || voidElements.has(tag.name.toLowerCase())) return false;
   const close = /^\s*<\/([a-zA-Z][\w-]{0,60})/.exec(text.slice(span.end, span.end + 200))?.[1];
   return close?.toLowerCase() === tag.name.toLowerCase();

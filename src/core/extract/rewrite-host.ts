@@ -107,7 +107,7 @@ function hostEdit(
   }
   const hasTags = pieces.some(({ kind }) => kind === "tag");
   const content = templateIn(host, "content", literal, values.length > 0);
-  if (form === "content" && isAttribute(content)) {
+  if (form !== "attribute" && !hasTags && isAttribute(content)) {
     const at = tagBefore(source.text, span)?.end ?? span.start;
     return { start: at, end: at, replacement: ` ${fill(content ?? "", '"')}` };
   }

@@ -174,15 +174,15 @@ function bindingPattern(pattern: string): RegExp {
 }
 
 /**
- * `[[KEY]]` as a pattern for marks in texts. Values may stand behind the key, parted from it by a comma, and marks of the template
- * in it.
+ * `[[KEY]]` as a pattern for marks in texts. Values may stand behind the key, parted from it by a comma or in brackets, and marks of
+ * the template in it.
  */
 function markPattern(pattern: string): RegExp {
   const [before = "", behind = ""] = pattern.split("KEY");
   // A key ends where the mark behind it begins, also where that is of letters or underscores.
   const lazy = /^\w/.test(behind) ? "?" : "";
   return new RegExp(
-    `${literally(before)}\\s{0,9}((?:[${keyCharacters}]|\\{\\{[\\w.]{1,60}\\}\\}){1,200}${lazy})\\s{0,9}(?:\\s*,[^\\n]{0,200}?)?${literally(behind)}`,
+    `${literally(before)}\\s{0,9}((?:[${keyCharacters}]|\\{\\{[\\w.]{1,60}\\}\\}){1,200}${lazy})\\s{0,9}(?:\\s*,[^\\n]{0,200}?|\\([^\\n]{0,200}?\\))?${literally(behind)}`,
     "gu",
   );
 }

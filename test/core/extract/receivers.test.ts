@@ -1,6 +1,9 @@
-import { describe, expect, test } from "@jest/globals";
+import { afterAll, describe, expect, test } from "@jest/globals";
 import { extractProject } from "../../../src/core/project/extract-project.js";
 import { memoryProject } from "../../support/memory-project.js";
+import { cleanUp, filesIn, fond, temporaryProject } from "../../support/project.js";
+
+afterAll(cleanUp);
 
 /** Extracts from one file; gives what it is then, and why texts stayed. */
 async function extract(file: string, code: string, book: Readonly<Record<string, unknown>>) {
@@ -1290,6 +1293,86 @@ test.each([
   );
   const { extracted } = await extractProject(project);
   expect(extracted.map((one) => one.key)).toEqual([key]);
+});
+
+describe("a page that a program fills in by attributes", () => {
+  const catalog = "boat.title=All boats\nboat.due=Due in {0} days\nnav.home=Home of the harbor\n";
+  const files = (page: string) => ({
+    "pom.xml": "<project/>",
+    "src/main/resources/messages.properties": catalog,
+    "src/main/resources/messages_de.properties": catalog,
+    "src/main/resources/templates/a.html": `<body>\n<h1 th:text="#{boat.title}">Boats</h1>\n<a data-th-text="#{nav.home}">Home</a>\n<i th:text="#{boat.due(\${boat.days})}">Due</i>\n${page}\n</body>\n`,
+  });
+  const after = async (page: string) => {
+    const folder = temporaryProject(files(page));
+    expect((await fond(folder, "init", "--write")).status).toBe(0);
+    const { stdout } = await fond(folder, "extract", "--write");
+    const all = filesIn(folder);
+    const lines = (all["src/main/resources/templates/a.html"] ?? "").trimEnd().split("\n");
+    const lint = await fond(folder, "lint", "--rule", "key/undefined", "--rule", "key/unused");
+    return {
+      line: lines.at(-2),
+      texts: all["src/main/resources/messages.properties"] ?? "",
+      stdout,
+      lint: lint.stdout,
+    };
+  };
+
+  test.each([
+    [
+      "a text",
+      "<p>The office is open</p>",
+      '<p th:text="#{a.officeOpen}">The office is open</p>',
+      "a.officeOpen=The office is open",
+    ],
+    [
+      "an attribute",
+      '<img alt="Map of the harbor"/>',
+      '<img th:alt="#{a.mapHarbor}"/>',
+      "a.mapHarbor=Map of the harbor",
+    ],
+    [
+      "a text with a value",
+      "<p>[[${boat.days}]] days until departure</p>",
+      '<p th:text="#{a.daysUntilDeparture(${boat.days})}">[[${boat.days}]] days until departure</p>',
+      "a.daysUntilDeparture={0} days until departure",
+    ],
+  ])("gets an attribute for %s", async (_, page, line, text) => {
+    const { texts, lint, ...found } = await after(page);
+    expect(found.line).toBe(line);
+    expect(texts).toContain(text);
+    expect(lint).not.toMatch(/unknown key|unused key/);
+  });
+
+  test.each([
+    ["what is filled in already", '<p th:text="${boat.name}">Sea Rose of Ostrel</p>'],
+    [
+      "what is in an element that is filled in",
+      '<div th:replace="~{foot :: all}"><p>Foot of the page</p></div>',
+    ],
+    ["what is taken out", '<p th:remove="all">For those who draw the page</p>'],
+    ["an attribute that is filled in", '<img alt="Map of the harbor" th:alt="#{boat.title}"/>'],
+    ["one of several such", '<img alt="Map of the harbor" th:attr="src=@{/a.png},alt=#{boat.title}"/>'],
+    [
+      "a string beside one that is filled in",
+      '<script th:inline="javascript">say(/*[[#{boat.title}]]*/ "All the boats");</script>',
+    ],
+  ])("keeps %s", async (_, page) => {
+    const { line, stdout } = await after(page);
+    expect(line).toBe(page);
+    expect(stdout).not.toMatch(/not extracted|likely/);
+  });
+
+  test.each([
+    `<p th:text="'Due in ' + \${boat.days}">Due in 3</p>`,
+    '<p th:text="|Owner ${boat.owner} pays|">Owner X pays</p>',
+    '<p>Due <b th:text="${boat.days}">3</b> days from now</p>',
+    "<p>Owner [[${boat.names['a\"b']}]] pays</p>",
+  ])("says why texts stay: %s", async (page) => {
+    const { line, stdout } = await after(page);
+    expect(line).toBe(page);
+    expect(stdout).toContain("not extracted");
+  });
 });
 
 test.each<[string, Readonly<Record<string, string>>, string, boolean]>([

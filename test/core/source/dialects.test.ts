@@ -33,6 +33,8 @@ describe("the dialect of a template", () => {
     ["page.html", "<!-- PAGE_LOOP boats --><p><!-- PAGE_VAR boat --></p><!-- /PAGE_LOOP -->", "capitals"],
     ["page.mak", "<p>${boat}</p>", "mako"],
     ["page.html", '<p>${_("Boats")}</p>', "mako"],
+    ["page.html", '<p th:text="#{boat.title}">Sea Rose</p>', "filled"],
+    ["page.html", '<p data-th-each="boat : ${boats}">[[${boat.name}]]</p>', "filled"],
     ["page.html", "<ul>\n% for boat in boats:\n<li>${boat.name}</li>\n% endfor\n</ul>", "mako"],
     ["page.html", "<p>${boat.name} costs 5 % for all of us</p>", "html"],
     ["page.html", "<!-- Boats --><p>{boat}</p><!-- end of boats -->", "html"],

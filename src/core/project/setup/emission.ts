@@ -1,3 +1,4 @@
+import type { Fills } from "../../source/dialects/dialect.js";
 import { posix } from "node:path";
 import type { SourceFile } from "../../source/model.js";
 import { languageOf } from "../../source/languages/index.js";
@@ -76,6 +77,12 @@ export function emissionOf(
 
 const unseen: PluralCall = { kind: "unseen" };
 
+/** How attributes fill in the pages of an ending, where they do. */
+function fillsIn(code: readonly SourceFile[], ending: string): Fills | undefined {
+  return code.find(({ file, dialect }) => dialect?.fills !== undefined && file.endsWith(ending))?.dialect
+    ?.fills;
+}
+
 function usualEmission(
   uses: readonly LookupUse[],
   code: readonly SourceFile[],
@@ -103,7 +110,11 @@ function usualEmission(
     const called = (some: readonly LookupUse[]) => writtenIn(some, (one) => one === ending, places);
     // What works out its text when that is shown is for what is evaluated while a file is loaded.
     const eager = uses.filter((use) => !isNamedLazy(nameOf(use) ?? ""));
-    const found = markupIn(uses, ending) ?? shownHelper(uses, ending) ?? called(eager) ?? called(uses);
+    const found =
+      markupIn(uses, ending, fillsIn(code, ending)) ??
+      shownHelper(uses, ending) ??
+      called(eager) ??
+      called(uses);
     if (!found) continue;
     const lazy = uses.length > eager.length ? called(uses.filter((use) => !eager.includes(use))) : undefined;
     // What components call is brought into their scripts, as into others.

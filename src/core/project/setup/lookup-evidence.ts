@@ -1,3 +1,4 @@
+import { literally } from "../../text/key-pattern.js";
 import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
 import type { Literal, SourceFile } from "../../source/model.js";
@@ -201,11 +202,23 @@ const marked = /([[{%<@#(]{2,3})([\w.:/-]{2,200})(?:\s{0,9},[^\]\n]{0,200}?)?([\
 /** A part of a template that a function of its name fills in: `{{#say}}cart.title{{/say}}`. */
 const filledPart = /(\{\{#(\w{1,40})\}\}\s{0,9})([\w.:/-]{2,200})(\s{0,9}\{\{\/\2\}\})/g;
 
+/** Keys in the marks by which attributes fill in a page, also with values. */
+function filledMarks({ text, dialect }: SourceFile): readonly (readonly string[])[] {
+  const [open = "", close = ""] = dialect?.fills?.mark.split("KEY") ?? [];
+  if (open === "") return [];
+  const pattern = new RegExp(
+    `${literally(open)}([\\w.:/-]{1,200})(?:\\([^\\n]{0,200}?\\))?${literally(close)}`,
+    "g",
+  );
+  return [...text.matchAll(pattern)].map(([, key = ""]) => [open, key, close]);
+}
+
 function addMarks(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {
   for (const source of code)
     for (const [open = "", text = "", close = ""] of [
+      ...filledMarks(source),
       ...[marked, underscored].flatMap((pattern) =>
-        [...source.text.matchAll(pattern)].map((found) => found.slice(1)),
+        source.dialect?.fills ? [] : [...source.text.matchAll(pattern)].map((found) => found.slice(1)),
       ),
       ...[...source.text.matchAll(filledPart)].map(([, open = "", , text = "", close = ""]) => [
         open.trim(),

@@ -1,3 +1,4 @@
+import type { Fills } from "../../source/dialects/dialect.js";
 import { posix } from "node:path";
 import { literally } from "../../text/key-pattern.js";
 import type { SourceFile } from "../../source/model.js";
@@ -124,7 +125,11 @@ function loadLine(samples: readonly LookupSample[]): string | undefined {
 }
 
 /** What templates write for a filter or a tag. */
-export function markupIn(uses: readonly LookupUse[], ending: string): EndingEmission | undefined {
+export function markupIn(
+  uses: readonly LookupUse[],
+  ending: string,
+  fills: Fills | undefined,
+): EndingEmission | undefined {
   const here = uses.filter(({ endings }) => (endings.get(ending) ?? 0) > 0);
   const counts = new Map(here.map((use) => [use, use.endings.get(ending) ?? 0]));
   const [main] = [...here].sort((a, b) => (counts.get(b) ?? 0) - (counts.get(a) ?? 0));
@@ -132,7 +137,9 @@ export function markupIn(uses: readonly LookupUse[], ending: string): EndingEmis
   const { lookup, samples } = main;
   if ("mark" in lookup) {
     const content = lookup.mark.replace("KEY", "{key}");
-    return { content, attribute: content };
+    return fills?.mark === lookup.mark
+      ? { content: fills.content, attribute: fills.attribute, withValues: { content: fills.withValues } }
+      : { content, attribute: content };
   }
   if ("filter" in lookup) {
     const isBinding = samples.some(({ source, literal }) =>

@@ -114,6 +114,8 @@ export interface Dialect {
   attributeOn?(element: string, call: string): string | undefined;
   /** How scripts own templates in files of their own, and say what these may use. */
   readonly owners?: TemplateOwners;
+  /** How attributes fill in what stands in the file, which only shows what the page looks like. */
+  readonly fills?: Fills;
   /** Whether a filter can stand in brackets in any expression that shows something: `open ? ('key' | text) : ''`. */
   readonly filtersInBrackets?: true;
   /** Set where what is shown is put on the page as it is, so that signs of markup in a text would become markup. */
@@ -122,6 +124,20 @@ export interface Dialect {
   readonly valuesInOrder?: true;
   /** Whether the code of an island, marks and all, can be passed to a call. */
   passesIsland(island: string): boolean;
+}
+
+/** How attributes of a page fill in its texts, and how lookups are written in them. */
+export interface Fills {
+  /** Whether an attribute is one of those, by its name. */
+  isOwn(name: string): boolean;
+  /** What such an attribute fills in by its name and value: what stands in its element, or other attributes; undefined for neither. */
+  filledBy(name: string, value: string): "content" | readonly string[] | undefined;
+  /** What stands around a key in their values, and in the text, with KEY for it. */
+  readonly mark: string;
+  /** The attributes that fill in an element's content and another attribute by a key, and its content with values. */
+  readonly content: string;
+  readonly attribute: string;
+  readonly withValues: string;
 }
 
 /**

@@ -9,6 +9,7 @@ import { curly } from "./curly/curly.js";
 import { directives } from "./directives/directives.js";
 import { ejs } from "./ejs/ejs.js";
 import { erb } from "./erb/erb.js";
+import { filled } from "./filled/filled.js";
 import { go } from "./go/go.js";
 import { html } from "./html/html.js";
 import { jsp } from "./jsp/jsp.js";
@@ -27,6 +28,7 @@ const byName: Readonly<Record<DialectName, Dialect>> = {
   php,
   svelte,
   vue,
+  filled,
   braces,
   curly,
   commented,

@@ -15,6 +15,10 @@ import { boundName } from "./parts.js";
 import type { MarkupAttribute, MarkupElement } from "./tree.js";
 
 const say = notices("extract", {
+  "in-filling": {
+    message: "it is a string of an expression that fills in a page",
+    remedy: "write a message with its values, and look that up in the expression by hand",
+  },
   "attribute-markup": {
     message: "it is markup in an attribute's value",
     remedy: "move the markup out of it, or the text by hand",
@@ -31,10 +35,14 @@ export function readAttributes(page: Page, element: MarkupElement): void {
   }
   for (const { attributes = [] } of classMarksOf(page.shapes, element))
     for (const name of attributes) marks.add(name);
-  const filled = attributesFilled(page.shapes, element);
+  const filled = attributesFilled(page.shapes, element, page.dialect.fills);
   for (const attribute of element.attributes) {
     const { raw, name } = attribute;
     if (filled.has(name)) continue;
+    if (page.dialect.fills?.isOwn(name)) {
+      readFilling(page, element, attribute);
+      continue;
+    }
     if (raw === undefined || raw === "" || isMark(page.shapes, name)) continue;
     if (isMarkOf(page.shapes, element, name)) {
       page.mentions.add(raw);
@@ -85,6 +93,32 @@ export function readAttributes(page: Page, element: MarkupElement): void {
     }
     page.mentions.add(raw);
     addAttribute(page, element, attribute, marks.has(name));
+  }
+}
+
+/** The strings of an expression that fills something in: texts, but for names and classes that programs go by. */
+const filling = /'((?:[^'\\\n]|\\.){1,300})'|\|([^|'"\n]{1,300})\|/g;
+
+/** Reads the strings of an attribute that fills in its element or another attribute; their places take no lookup by themselves. */
+function readFilling(page: Page, element: MarkupElement, attribute: MarkupAttribute): void {
+  const { name, raw = "", valueStart } = attribute;
+  page.mentions.add(raw);
+  const fills = page.dialect.fills?.filledBy(name, raw);
+  if (fills === undefined || raw.includes("&")) return;
+  const context =
+    fills === "content" ? contentContext(element) : attributeContext(page.dialect, element, fills[0] ?? name);
+  for (const { 0: whole, 1: single, 2: bars = "", index } of raw.matchAll(filling)) {
+    const value = single ?? bars.replace(/[$*#@~]\{[^{}]{0,200}\}/g, "");
+    if (!/\p{L}{2}/u.test(value)) continue;
+    const start = valueStart + index;
+    const span = { start, end: start + whole.length };
+    page.add({
+      form: "string",
+      span,
+      pieces: [{ kind: "text", value: single ?? bars, span: { start: start + 1, end: span.end - 1 } }],
+      context,
+      obstacle: say("in-filling", {}),
+    });
   }
 }
 

@@ -1,3 +1,4 @@
+import type { Fills } from "../../dialects/dialect.js";
 import { literally } from "../../../text/key-pattern.js";
 import type { Span } from "../../../text/span.js";
 import { keyFilledIn, keysInAttribute } from "../../attribute-keys.js";
@@ -6,9 +7,15 @@ import type { Lookup, LookupKey, LookupShapes } from "../../model.js";
 import type { MarkupAttribute, MarkupElement } from "./tree.js";
 
 /** The attributes whose texts a lookup beside them gives: `data-text="home.lead.title"`, `data-text="[title]home.lead"`. */
-export function attributesFilled(shapes: LookupShapes, { attributes }: MarkupElement): ReadonlySet<string> {
+export function attributesFilled(
+  shapes: LookupShapes,
+  { attributes }: MarkupElement,
+  fills: Fills | undefined,
+): ReadonlySet<string> {
   const filled = new Set<string>();
   for (const { name, raw = "" } of attributes) {
+    const own = fills?.filledBy(name, raw);
+    if (own !== undefined && own !== "content") for (const one of own) filled.add(one);
     if (!shapes.attributes.has(name)) continue;
     for (const [, written] of raw.matchAll(/\[([\w-]{1,40})\]/g)) filled.add(written ?? "");
     const last = raw.split(/[.:;]/).at(-1) ?? "";

@@ -51,12 +51,18 @@ function pageOf(text: string, dialect: Dialect, shapes: LookupShapes, readEmbedd
   );
 }
 
+/** Whether a string of a script stands where one is filled in: `/*[[#{boat.title}]]*\/ "Sea Rose"`. */
+function isBesideInlined(text: string, { span }: Literal): boolean {
+  return /[\])]\]\*\/\s{0,9}$/.test(text.slice(Math.max(span.start - 20, 0), span.start));
+}
+
 function found(
-  { text, lookups, mentions, problems }: Page,
-  literals: Literal[],
+  { text, lookups, mentions, problems, dialect }: Page,
+  read: Literal[],
   file: string,
   bom: boolean,
 ): SourceFile {
+  const literals = dialect.fills ? read.filter((one) => !isBesideInlined(text, one)) : read;
   literals.sort(byPlace);
   lookups.sort(byPlace);
   return { file, text, bom, lines: lineIndex(text), literals, lookups, mentions, problems };
@@ -99,11 +105,20 @@ function readElements(page: Page, parent: MarkupElement): void {
   const name = parent.name.toLowerCase();
   if (name === "script") readScriptElement(page, parent);
   else if (!skippedElements.has(name)) {
-    if (!page.isLookupElement(parent)) readSentences(page, parent);
-    for (const child of parent.children) if (child.kind === "element") readElements(page, child);
+    // What is filled in by an attribute only shows what the page looks like.
+    if (!isFilled(page, parent)) {
+      if (!page.isLookupElement(parent)) readSentences(page, parent);
+      for (const child of parent.children) if (child.kind === "element") readElements(page, child);
+    }
   }
   page.exempt = outer;
   page.isAsItIs = isAsItIs;
+}
+
+function isFilled({ dialect: { fills } }: Page, { attributes }: MarkupElement): boolean {
+  return (
+    fills !== undefined && attributes.some(({ name, raw = "" }) => fills.filledBy(name, raw) === "content")
+  );
 }
 
 function exemption(page: Page, element: MarkupElement): string | undefined {
