@@ -201,6 +201,7 @@ export const dialectNames = [
   "capitals",
   "go",
   "filled",
+  "faces",
   "mako",
   "html",
 ] as const;

@@ -1295,6 +1295,29 @@ test.each([
   expect(extracted.map((one) => one.key)).toEqual([key]);
 });
 
+test.each([
+  ["a.xhtml", '<html xmlns:h="http://xmlns.jcp.org/jsf/html"><h:body>', "#"],
+  ["a.jsp", '<%@ taglib prefix="c" uri="c" %><body>', "$"],
+])("texts of %s are members of what holds them", async (file, head, sign) => {
+  const texts =
+    "quay.title=All the boats\nboats_empty=No boats\nquay.save=Save the boat\nquay.late=Late boats\n";
+  const page = (line: string) =>
+    `${head}\n<h1>${sign}{msg['quay.title']}</h1><p>${sign}{msg.boats_empty}</p><b>${sign}{msg["quay.late"]}</b>\n${line}\n</body>\n`;
+  const folder = temporaryProject({
+    "pom.xml": "<project/>",
+    "src/main/resources/texts.properties": texts,
+    "src/main/resources/texts_de.properties": texts,
+    [`src/main/webapp/${file}`]: page('<p>The office is open</p><h:outputText value="Boats of today"/>'),
+  });
+  expect((await fond(folder, "init", "--write")).status).toBe(0);
+  expect((await fond(folder, "extract", "--write")).status).toBe(0);
+  expect(filesIn(folder)[`src/main/webapp/${file}`]).toBe(
+    page(`<p>${sign}{msg['a.office_open']}</p><h:outputText value="${sign}{msg['a.boats_today']}"/>`),
+  );
+  const { stdout } = await fond(folder, "lint", "--rule", "key/undefined", "--rule", "key/unused");
+  expect(stdout.match(/(?:unknown|unused) key.*/g)).toEqual(['unused key "quay.save"']);
+});
+
 describe("a page that a program fills in by attributes", () => {
   const catalog = "boat.title=All boats\nboat.due=Due in {0} days\nnav.home=Home of the harbor\n";
   const files = (page: string) => ({

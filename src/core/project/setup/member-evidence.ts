@@ -55,7 +55,9 @@ export function memberUses(code: readonly SourceFile[], keys: KeyIndex, constant
       // What a part of a template fills in stands as it is: `{{#say}}cart.title{{/say}}`.
       if (/\{\{#\w{1,40}\}\}\s{0,9}$/.test(text.slice(Math.max(match.index - 60, 0), match.index))) continue;
       const steps = path.match(/\??\.\s{0,4}[\w$]{1,61}|\[[^\][]{0,90}\]/g) ?? [];
-      const parts = steps.map((step) => step.replace(/[\s.?[\]"']+/g, ""));
+      const parts = steps.map((step) =>
+        step.startsWith("[") ? step.replace(/^\[\s*["']|["']\s*\]$/g, "") : step.replace(/[\s.?]+/g, ""),
+      );
       const isCalled = text[match.index + whole.length] === "(";
       const sign = /^[$@]/.exec(whole)?.[0] ?? "";
       const all: Chain = { sign, calls: call !== undefined, steps, parts, isCalled, file };

@@ -23,10 +23,17 @@ export function shownMember(
   ending: string,
 ): EndingEmission | undefined {
   if (call === undefined || call.includes("(")) return undefined;
-  const around = code.find(({ file, dialect }) => posix.extname(file) === ending && dialect?.shownMember)
-    ?.dialect?.shownMember;
+  const { shownMember: around, membersInBrackets = false } =
+    code.find(({ file, dialect }) => posix.extname(file) === ending && dialect?.shownMember)?.dialect ?? {};
   if (!around) return undefined;
-  const content = around.join(call);
+  // Expressions that are worked out later have another sign (Jakarta Expression Language 5.0, 1.2).
+  const root = /^[\w$]+/.exec(call)?.[0] ?? "";
+  const here = code.filter(({ file }) => posix.extname(file) === ending);
+  const used = (open: string) => here.reduce((sum, { text }) => sum + text.split(open + root).length - 1, 0);
+  const isLater = around[0] === "${" && used("#{") > used("${");
+  const content = (isLater ? ["#{", around[1]] : around).join(
+    membersInBrackets ? call.replace(/\.\{key\}$/, "['{key}']") : call,
+  );
   return { content, attribute: content };
 }
 

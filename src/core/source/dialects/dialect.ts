@@ -104,6 +104,8 @@ export interface Dialect {
   readonly shown?: readonly [open: string, close: string];
   /** What stands around a member of an object, where that is shown as it is and calls are not written so. */
   readonly shownMember?: readonly [open: string, close: string];
+  /** Set where a dot goes into an object, so that a key with dots stands in brackets: `texts['quay.title']`. */
+  readonly membersInBrackets?: true;
   /** Whether a file's lookups are helpers, which take values without brackets and commas, and stand in brackets inside of others. */
   takesHelpers?(file: string): boolean;
   /** How a string is shown with a filter, where that is not written as `{{ 'text' | filter }}`. */

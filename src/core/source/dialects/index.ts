@@ -9,6 +9,7 @@ import { curly } from "./curly/curly.js";
 import { directives } from "./directives/directives.js";
 import { ejs } from "./ejs/ejs.js";
 import { erb } from "./erb/erb.js";
+import { faces } from "./faces/faces.js";
 import { filled } from "./filled/filled.js";
 import { go } from "./go/go.js";
 import { html } from "./html/html.js";
@@ -28,6 +29,7 @@ const byName: Readonly<Record<DialectName, Dialect>> = {
   php,
   svelte,
   vue,
+  faces,
   filled,
   braces,
   curly,

@@ -23,6 +23,8 @@ export const jsp: Dialect = {
   foreign: foreignBraces,
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
+  shownMember: ["${", "}"],
+  membersInBrackets: true,
   showsRaw: true,
   branches: bracedBranches,
   passesIsland: (island) => island.startsWith("<%"),

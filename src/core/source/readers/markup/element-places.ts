@@ -16,9 +16,12 @@ export function attributeContext(
     ?.raw?.toLowerCase();
   const tag = element.name.toLowerCase();
   const isButton =
-    tag === "input" && name.toLowerCase() === "value" && /^(submit|button|reset)$/.test(type ?? "");
+    name.toLowerCase() === "value" &&
+    ((tag === "input" && /^(submit|button|reset)$/.test(type ?? "")) ||
+      /:(?:command|menu)?(?:button|link|item)$/.test(tag));
   // What a tag puts out is shown where it stands.
-  if (/:out$/.test(tag) && /^(?:value|default)$/.test(name)) return contentContext(element);
+  if (/:(?:out|output(?:text|label|format))$/.test(tag) && /^(?:value|default)$/.test(name))
+    return contentContext(element);
   // `<c:set var="title" value="Tours">`: what it is called says what it is.
   const called =
     /:|^param$/.test(tag) && /^(?:value|default)$/.test(name)

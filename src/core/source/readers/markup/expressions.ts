@@ -220,7 +220,9 @@ function readMembers(code: string, start: number, { members, separators }: Looku
   return [...code.matchAll(chain)].flatMap((match): Lookup[] => {
     const [whole, root = "", path = ""] = match;
     if (!members.has(root)) return [];
-    const parts = [...path.matchAll(/[\w-]+/g)].map(([part]) => part);
+    const parts = [...path.matchAll(/\.([\w-]+)|\[["']([^"'\]]*)["']\]/g)].map(
+      ([, name, quoted]) => name ?? quoted ?? "",
+    );
     const end = start + match.index + whole.length;
     const closed = /["']\]$/.exec(whole)?.[0].length ?? 0;
     const keySpan = { start: end - closed - (parts.at(-1)?.length ?? 0), end: end - closed };
