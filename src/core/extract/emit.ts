@@ -75,15 +75,22 @@ export function fillTemplate(
       sign === "\n" ? "\\n" : sign === "\r" ? "\\r" : sign === quote || sign === "\\" ? `\\${sign}` : sign,
     );
   const escaped = escape(key);
-  return template
-    .replace(/((?<=[(,\s]):)?(["'])\{key\}\2/, (_, colon: string | undefined) =>
-      colon && isPlainSymbol.test(key) ? ":{key}" : `${colon ?? ""}${quote}{key}${quote}`,
-    )
-    .replace(/(["'])\{text\}\1/, () => quote + escape(text) + quote)
-    .replace("{key}", () => escaped)
-    .replace("{count}", () => values.find(({ name }) => name === count)?.code ?? "")
-    .replace("{args}", () => args)
-    .replace("{values}", () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")));
+  const filled: Readonly<Record<string, () => string>> = {
+    key: () => escaped,
+    text: () => "{text}",
+    count: () => values.find(({ name }) => name === count)?.code ?? "",
+    args: () => args,
+    values: () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")),
+  };
+  // In one go, since a text that is its own key may have such marks itself.
+  return template.replace(
+    /((?<=[(,\s]):)?(["'])\{(key|text)\}\2|\{(key|text|count|args|values)\}/g,
+    (_, colon: string | undefined, __: string, quoted: string | undefined, mark = "") => {
+      if (quoted === "text") return `${colon ?? ""}${quote}${escape(text)}${quote}`;
+      if (quoted === undefined) return filled[mark]?.() ?? "";
+      return colon && isPlainSymbol.test(key) ? `:${escaped}` : `${colon ?? ""}${quote}${escaped}${quote}`;
+    },
+  );
 }
 
 /** A name that stands as a symbol without quotes. */

@@ -204,9 +204,12 @@ function relativePrefix(
     .join(separator);
 }
 
+/** What a call is given before its key: names, and words in quotes. */
+const given = String.raw`(?:(?:[\w$.]+|"[\w./\\:-]*"|'[\w./\\:-]*')\s*,\s*)`;
+
 /** The function that a template such as `t("{key}"{args})` or `t(:"{key}"{args})` calls; undefined where it is no plain call. */
 export function calleeOf(template: string): string | undefined {
-  return /^\s*([\w$.]+)\(\s*(?:[\w$.]+\s*,\s*){0,4}:?["'`]\{key\}/.exec(template)?.[1];
+  return new RegExp(`^\\s*([\\w$.]+)\\(\\s*${given}{0,4}:?["'\`]\\{key\\}`).exec(template)?.[1];
 }
 
 /**
@@ -232,16 +235,15 @@ export function usesDefaultCall(lookups: BookConfig["lookups"]): boolean {
 
 /** The names that a template gives its function before the key: `locale` in `t(locale, "{key}"{args})`. */
 export function givenBeforeKey(template: string): readonly string[] {
-  const [, given = ""] = /\(\s*((?:[\w$.]+\s*,\s*){1,4}):?["'`]\{key\}/.exec(template) ?? [];
-  return given.split(",").flatMap((one) => /^\s*([A-Za-z_$][\w$]*)/.exec(one)?.[1] ?? []);
+  const [, names = ""] = new RegExp(`\\(\\s*(${given}{1,4}):?["'\`]\\{key\\}`).exec(template) ?? [];
+  return names.split(",").flatMap((one) => /^\s*([A-Za-z_$][\w$]*)/.exec(one)?.[1] ?? []);
 }
 
 /** The functions that a template for extraction calls with the key, wherever in it they stand, as tags too. */
 export function calledIn(template: string): readonly string[] {
-  const name =
-    /(?<![\w$.])([\w$.]+)(?:\(\s*(?:[\w$.]+\s*,\s*){0,4}(?:\{\s*[\w$]+\s*:\s*)?:?["'`]|`)\{key\}/.exec(
-      template,
-    )?.[1];
+  const name = new RegExp(
+    `(?<![\\w$.])([\\w$.]+)(?:\\(\\s*${given}{0,4}(?:\\{\\s*[\\w$]+\\s*:\\s*)?:?["'\`]|\`)\\{key\\}`,
+  ).exec(template)?.[1];
   return name === undefined ? [] : [name];
 }
 

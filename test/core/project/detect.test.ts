@@ -204,6 +204,67 @@ describe("init finds the catalogs, wherever they are and however they are writte
     );
   });
 
+  test("catalogs whose keys are texts have the domain in their name, and code gives it first", async () => {
+    const texts =
+      "<?php\nreturn ['All boats' => 'B', 'The boat is late' => 'C', 'Name' => 'N', 'Save' => 'S'];\n";
+    const asked = ["All boats", "The boat is late", "Name", "Save"];
+    const result = await planInit(
+      memoryFiles({
+        "messages/de/app.php": texts,
+        "messages/fr/app.php": texts,
+        "a.php": `<?php\n${asked.map((text) => `echo Quay::t('app', '${text}', $values);\n`).join("")}`,
+      }),
+    );
+    if (!result.ok) throw new Error("no plan");
+    const { source, books } = JSON.parse(result.plan.changes[0]?.after ?? "{}") as {
+      source: string;
+      books: object[];
+    };
+    expect(source).toBe("en");
+    expect(books).toMatchObject([
+      {
+        files: "messages/{locale}/app.php",
+        lookups: [{ call: "Quay.t", key: 1 }],
+        emit: { call: "Quay::t('app', '{key}'{args})" },
+        naming: { pattern: "{text}" },
+      },
+    ]);
+  });
+
+  test("a file is no locale by its name in the folder of one", async () => {
+    const texts = "<?php\nreturn ['title' => 'Boats', 'save' => 'Save'];\n";
+    const files = ["de", "en", "fr"].map((locale) => [`messages/${locale}/app.php`, texts]);
+    const result = await planInit(memoryFiles(Object.fromEntries(files) as Record<string, string>));
+    if (!result.ok) throw new Error("no plan");
+    const { books, targets } = JSON.parse(result.plan.changes[0]?.after ?? "{}") as {
+      books: { files: string }[];
+      targets: string[];
+    };
+    expect([books[0]?.files, targets]).toEqual(["messages/{locale}/{namespace}.php", ["de", "fr"]]);
+  });
+
+  test.each([
+    ["app", "app", { call: "Quay.t", key: 1 }, "Quay::t('app', '{key}')"],
+    // Which of several domains a new text is of nobody knows.
+    ["app", "crew", undefined, undefined],
+  ])("a lookup by text is given a domain first: %s, %s", async (one, other, lookup, call) => {
+    const texts = [
+      "All boats",
+      "The boat is late",
+      "No boats yet",
+      "Save the boat",
+      "Leave the quay",
+      "A new boat",
+    ];
+    const calls = texts.map((text, n) => `echo Quay::t('${n % 2 ? one : other}', '${text}');\n`);
+    const result = await planInit(memoryFiles({ "a.php": `<?php\n${calls.join("")}` }));
+    if (!result.ok) throw new Error("no plan");
+    const { books } = JSON.parse(result.plan.changes[0]?.after ?? "{}") as {
+      books: { lookups: object[]; emit?: { call: string } }[];
+    };
+    expect([books[0]?.lookups[0], books[0]?.emit?.call]).toEqual([lookup ?? { call: "t" }, call]);
+  });
+
   test.each([
     ["icu", "{n, plural, one {#} other {#}}"],
     ["double-brace", "Hi {{name}}"],

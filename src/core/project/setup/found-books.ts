@@ -247,11 +247,11 @@ function bookOf(whole: Group, alone: Map<string, FoundFile>, grounds: string[]):
   const group = leaf === undefined ? whole : withTextsIn(leaf, whole);
   const names = new Set(group.members.flatMap(({ namespace }) => namespace ?? []));
   const [onlyName] = names;
-  // In PHP the name of the file is part of the key, also where there is one file only.
+  // In PHP the name of the file is part of the key, also where there is one file only; but not of a text that is its own key.
   const isOne =
     names.size === 1 &&
     onlyName !== undefined &&
-    !formats[group.format ?? formatNameOf(group.pattern)].code?.keysNameFile;
+    (!formats[group.format ?? formatNameOf(group.pattern)].code?.keysNameFile || hasTexts(group));
   const files = isOne ? group.pattern.replace("{namespace}", onlyName) : group.pattern;
   const isRooted = group.members.every(
     ({ found: { content }, written }) =>
@@ -296,6 +296,16 @@ function bookOf(whole: Group, alone: Map<string, FoundFile>, grounds: string[]):
     ...(group.format !== undefined && { format: group.format }),
     ...(leaf !== undefined && { leaf }),
   };
+}
+
+/** Whether the keys of a group of files are texts: many of several words, and none a name of a program. */
+function hasTexts({ members }: Group): boolean {
+  const keys = members.flatMap(({ found }) => found.content.entries.map(({ key }) => key));
+  const phrases = keys.filter((key) => /\p{L} \p{L}/u.test(key));
+  return (
+    phrases.length * 4 > keys.length &&
+    !keys.some((key) => /^[a-z][a-zA-Z0-9]*(?:[._-][a-zA-Z0-9]+)+$|^[a-z]+[A-Z]\w*$/.test(key))
+  );
 }
 
 /** The one name that stands around all entries of a file; undefined where there are several, or none. */

@@ -42,6 +42,10 @@ export function localeIn(file: string, takesFolders = false): LocalePlace | unde
   };
   for (let at = last; at >= Math.max(0, last - 1); at--) {
     const part = parts[at] ?? "";
+    // A name of three letters is a language by chance where the folder is one: `messages/de/app.php`.
+    const folder = at === last && /^[a-z]{3}$/.test(part) ? parts[last - 1] : undefined;
+    const around = folder === undefined ? undefined : placeAt(last - 1, folder, "{locale}");
+    if (around && !isByChance(around)) return around;
     const whole = placeAt(at, part, "{locale}");
     if (whole && (takesFolders || !(whole.isWeak && at < last))) return whole;
     if (at !== last) continue;

@@ -1,3 +1,4 @@
+import { hasTextsAsKeys } from "./source-language.js";
 import type { LetterCase } from "../../config/names.js";
 import type { FoundBook } from "./found-book.js";
 
@@ -13,7 +14,7 @@ export interface NamingStyle {
 
 /** The style of a book's keys, and how code joins their parts; `usual` is the case of such projects, for keys of one word each. */
 export function namingOf(
-  { keys, flat, locales, ownText }: FoundBook,
+  book: FoundBook,
   source: string,
   {
     between,
@@ -26,6 +27,7 @@ export function namingOf(
   },
   usual: "snake" | undefined,
 ): NamingStyle | undefined {
+  const { keys, flat, locales, ownText } = book;
   const all = [...keys.values()].flatMap((set) => [...set]);
   // A group has its name in many keys.
   const words = [...new Set(all.flatMap((key) => key.split(".")))];
@@ -38,7 +40,10 @@ export function namingOf(
   const most = pascal * 2 > words.length ? "pascal" : upper * 2 > words.length ? "upper" : undefined;
   const letterCase = most ?? (snake + kebab + camel === 0 ? usual : joined);
   const isProse = all.filter((key) => /\p{L} \p{L}/u.test(key)).length * 2 > all.length;
-  const isOwnText = isProse || (ownText.get(source) ?? 0) * 2 > (locales.get(source) ?? 0);
+  const isOwnText =
+    isProse ||
+    (!locales.has(source) && hasTextsAsKeys(book)) ||
+    (ownText.get(source) ?? 0) * 2 > (locales.get(source) ?? 0);
   const share = (test: (key: string) => boolean) => all.filter(test).length / Math.max(all.length, 1);
   // Flat keys may have parts of their own: `cart:title`.
   const mark =

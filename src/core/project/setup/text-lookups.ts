@@ -26,10 +26,28 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
   // Which get another text behind the first: the forms of a plural, or what a text is about and the text. Neither is a key alone.
   const pairs = new Map<LookupUse, Map<string, number>>();
   const phrases = new Map<LookupUse, Set<string>>();
+  const domains = new Map<LookupUse, Map<string, number>>();
   for (const source of code)
     for (const [place, literal] of source.literals.entries()) {
       const { role, name = "", index } = literal.context;
-      if (role !== "argument" || index !== 0) continue;
+      if (role !== "argument") continue;
+      if (index === 1) {
+        const domain = domainBefore(source, place, name);
+        const text = readableText(literal.pieces);
+        if (domain === undefined || literal.pieces.some(({ kind }) => kind !== "text")) continue;
+        const id = `${name} 1`;
+        const use = uses.get(id) ?? newUse({ call: name, key: 1 }, `${name}(…, TEXT)`);
+        uses.set(id, use);
+        const own = domains.get(use) ?? new Map<string, number>();
+        domains.set(use, own.set(domain, (own.get(domain) ?? 0) + 1));
+        if (textLike.test(text)) {
+          countHit(use, source, literal);
+          if (/\p{L}\S{0,40} \S{0,40}\p{L}/u.test(text))
+            phrases.set(use, (phrases.get(use) ?? new Set()).add(text));
+        } else if (keyLike.test(text)) use.misses++;
+        continue;
+      }
+      if (index !== 0) continue;
       if (!lookupByName.test(name) && !/^\w+$/.test(name)) continue;
       if (literal.pieces.some(({ kind }) => kind !== "text")) continue;
       const text = readableText(literal.pieces);
@@ -57,17 +75,42 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       use.hits >= fewest &&
       use.hits > use.misses * 3 &&
       (phrases.get(use)?.size ?? 0) >= fewestPhrases &&
-      !isOfPairs(use, pairs.get(use)),
+      !isOfPairs(use, pairs.get(use)) &&
+      // Of several domains nothing says which one a new text is of.
+      isOfOneDomain(use, domains.get(use)),
   );
+  const nameIn = (id: string) => id.replace(/ 1$/, "");
   const unknown = often.filter(([name, { hits }]) => !lookupByName.test(name) && hits >= fewestOfAnyName);
   const made = madeLookups(
     new Set(unknown.map(([name]) => name)),
     code.map(({ text }) => text),
   );
   return often
-    .filter(([name]) => lookupByName.test(name) || shortName.test(name) || made.has(name))
+    .filter(([id]) => lookupByName.test(nameIn(id)) || shortName.test(nameIn(id)) || made.has(id))
     .map(([, use]) => use)
     .sort((a, b) => b.hits - a.hits);
+}
+
+/** So many of a function's texts are of one domain. */
+const ofOneDomain = 0.8;
+
+function isOfOneDomain(
+  { hits, misses }: LookupUse,
+  domains: ReadonlyMap<string, number> | undefined,
+): boolean {
+  return !domains || [...domains.values()].some((count) => count >= (hits + misses) * ofOneDomain);
+}
+
+/** The domain that a call is given before its text, as a string of one word: `say("app", "All boats")`. */
+function domainBefore({ literals, text }: SourceFile, place: number, name: string): string | undefined {
+  if (!lookupByName.test(name) && !shortName.test(name)) return undefined;
+  const [own, first] = [literals[place], literals[place - 1]];
+  if (!own || first?.context.role !== "argument" || first.context.name !== name || first.context.index !== 0)
+    return undefined;
+  const domain = readableText(first.pieces);
+  return /^[\w./\\:-]{1,40}$/.test(domain) && /^\s*,\s*$/.test(text.slice(first.span.end, own.span.start))
+    ? domain
+    : undefined;
 }
 
 /** Fewer keys than these may be given to a function of the same name by chance. */

@@ -31,7 +31,7 @@ export function writtenAt(
   const { text } = source;
   const before = text.slice(Math.max(literal.span.start - 200, 0), literal.span.start);
   const [, callee, given] =
-    /(?<![\w$@])([$@]{0,2}[A-Za-z_][\w$]{0,60}(?:(?:\??\.|->|::)[A-Za-z_$][\w$]{0,60}){0,4})\(\s{0,9}((?:[\w$.]{1,40}\s{0,9},\s{0,9}){0,3})$/.exec(
+    /(?<![\w$@])([$@]{0,2}[A-Za-z_][\w$]{0,60}(?:(?:\??\.|->|::)[A-Za-z_$][\w$]{0,60}){0,4})\(\s{0,9}((?:(?:[\w$.]{1,40}|"[\w./\\:-]{1,40}"|'[\w./\\:-]{1,40}')\s{0,9},\s{0,9}){0,3})$/.exec(
       before,
     ) ??
     /(?<![\w$.])([A-Za-z_]\w*)( )$/.exec(before) ??
