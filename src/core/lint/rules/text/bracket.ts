@@ -35,15 +35,17 @@ export const textBracket = defineRule({
     good: [
       { source: "Boats (late)", target: "Boote (verspätet)" },
       { source: "a) Boats", target: "a) Boote" },
+      { source: "Boats (Ctrl+=)", target: "Boote (Strg + =)" },
       { locale: "ja", source: "Boats (late)", target: "船（遅延)" },
     ],
   },
   pair(target, source) {
     // A word or number with a bracket behind it opens a list or an example.
-    const text = target.message.facts.text
-      .replace(/^\s*[\p{L}\p{M}\p{N}]{1,4}[)）]/u, "")
-      // A face is drawn with one.
-      .replace(/(?<!\S)[:;=]['-]?[()[\]]/g, "");
+    const whole = target.message.facts.text.replace(/^\s*[\p{L}\p{M}\p{N}]{1,4}[)）]/u, "");
+    // A face is drawn with one, but the end of `(Ctrl + =)` is none.
+    const text = pairs.every((pair) => unpaired(whole, pair) === 0)
+      ? ""
+      : whole.replace(/(?<!\S)[:;=]['-]?[()[\]]/g, "");
     if (!/[()[\]（）【】]/.test(text)) return;
     const from = source.message.facts.text;
     if (pairs.some((pair) => unpaired(from, pair) !== 0)) return;

@@ -38,6 +38,18 @@ const tested = [
   "Han",
 ];
 
+/** Languages that are written in several scripts, with those besides the likely one (CLDR, "Language/Script"). */
+const alternatives = new Map<string, RegExp>();
+for (const [languages, written] of [
+  ["bs ro sr", ["Cyrillic"]],
+  ["az ku tk uz", ["Cyrillic", "Arabic"]],
+  ["ha kk ky ms pa tg", ["Arabic"]],
+  ["ug", ["Cyrillic"]],
+  ["ks sd", ["Devanagari"]],
+] as const)
+  for (const language of languages.split(" "))
+    alternatives.set(language, new RegExp(`[${written.map((one) => `\\p{Script=${one}}`).join("")}]`, "u"));
+
 const scripts = new Map<string, { readonly foreign: RegExp; readonly mixed: RegExp | undefined }>();
 
 function scriptsOf(locale: string) {
@@ -122,6 +134,9 @@ export const textScript = defineRule({
     const isSource = locale === context.book.sourceLocale;
     const source = isSource ? undefined : context.sourceOf(catalog, entry.key);
     const first = foreign.test(text) ? firstElsewise(catalog, foreign) : undefined;
+    // A tag that names its script has that one.
+    const other = /-[A-Z][a-z]{3}(?:-|$)/.test(locale) ? undefined : alternatives.get(languageOf(locale));
+    if (first && other?.test(first.text)) return;
     if (first) {
       // One word for a file that is written in another script as a whole.
       const [quoted = ""] = foreign.exec(text) ?? [];
