@@ -84,6 +84,20 @@ test.each<[string, string, string, string, string]>([
     "on-text is renamed to active-text.",
     "unclear",
   ],
+  [
+    "what an error says of what developers did",
+    "a.py",
+    "class Boats:\n    def all(self):\n        if not self.known:\n            msg = (\n                'You must call `.load()` before the boats are shown.'\n            )\n            raise AssertionError(msg)\n        return self.known\n",
+    "You must call `.load()` before the boats are shown.",
+    "likely",
+  ],
+  [
+    "what is logged, and shown further down",
+    "a.py",
+    "def late(boat):\n    if boat:\n        message = 'The boat is late today'\n        logger.info(message)\n    flash(message)\n",
+    "The boat is late today",
+    "text",
+  ],
   ["a face", "a.js", 'note.textContent = "ಠ_ಠ";', "ಠ_ಠ", "code"],
   [
     "what stands around the values of an address",

@@ -19,7 +19,7 @@ export function nameFromCode(code: string): string {
     return inLowerCase(member);
   // What is got by a key is named by its last part: `t("main.title")`, `getSetting('site_name')`.
   const got =
-    /(?:^|[.>:\s])(?:get[A-Z_]?\w{0,40}|\w{1,2}|text|setting|param|option)\(\s{0,9}(?:"([A-Za-z][\w.-]{2,80})"|'([A-Za-z][\w.-]{2,80})')\s{0,9}\)\s*$/.exec(
+    /(?:^|[.>:\s])(?:get[A-Z_]?\w{0,40}|\w{1,2}|text|setting|param|option)\(\s{0,9}(?:"([A-Za-z][\w.-]{2,80})"|'([A-Za-z][\w.-]{2,80})')\s{0,9}(?:,[^()]{0,40})?\){1,3}\s*$/.exec(
       code,
     );
   const part = (got?.[1] ?? got?.[2])?.split(/[.-]/).at(-1) ?? "";

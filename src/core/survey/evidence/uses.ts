@@ -136,30 +136,38 @@ export const piped: EvidenceSource = ({ context, span }, _habits, _own, { text }
   return use.test(text.slice(span.end, span.end + longestWay)) ? evidence("piped", said) : undefined;
 };
 
+/** Errors that say what developers have done wrong, with the value in brackets behind them, and the text of an assertion. */
+const raised =
+  /(?:\braise\s{1,4}|\bthrow\s{1,4}new\s{1,4})(?:\w{1,40}\.){0,3}(?:Assertion|NotImplemented|Type|Attribute|Key|Index|Name|Import)(?:Error|Exception)\(\s{0,20}$|\bassert\s[^\n]{1,200},\s{0,9}\(?$/;
+
 /** How a value is declared that is known up to the end of its block: `const line = `, `String line = `, `line := `. */
 const inBlock =
-  /(?:\b(?:const|let|final|val|String|string|auto)\s{1,4}|^)[\w$]{1,60}\s{0,4}(?::\s{0,4}string\s{0,4})?:?=\s{0,9}$/;
+  /(?:^|\n)([ \t]{0,80})((?:const|let|final|val|String|string|auto)\s{1,4})?[\w$]{1,60}\s{0,4}(?::\s{0,4}string\s{0,4})?:?=\s{0,9}\(?\s{0,99}$/;
 
 /** A value that is only written for developers: `const line = …; log.info(line);`. */
 export const loggedOnly: EvidenceSource = ({ context, span }, habits, _own, { text, ...place }) => {
   const { role, name = "", atLoad } = context;
   if (text === undefined || role !== "variable" || atLoad || !/^[\w$]{1,60}$/.test(name)) return undefined;
-  const lineStart = text.lastIndexOf("\n", span.start - 1) + 1;
-  const before = text.slice(Math.max(lineStart, span.start - 160), span.start);
-  if (!inBlock.test(before.trimStart())) return undefined;
-  const indent = /^[ \t]{0,80}/.exec(before)?.[0].length ?? 0;
-  const end = new RegExp(`\\n[ \\t]{0,${Math.max(indent - 1, 0)}}[^ \\t\\n]`).exec(
-    text.slice(span.end, span.end + longestWay),
-  );
+  const declared = inBlock.exec(text.slice(Math.max(span.start - 200, 0), span.start));
+  if (!declared) return undefined;
+  const [, { length: indent } = "", keyword] = declared;
+  // Without a word that declares it, it may be known in the whole function.
+  const ends =
+    keyword === undefined
+      ? /\n(?:[^ \t\n]|[ \t]{1,20}(?:async )?(?:def|class|function|public|private|protected|static)\s)/
+      : new RegExp(`\\n[ \\t]{0,${Math.max(indent - 1, 0)}}[^ \\t\\n]`);
+  const end = ends.exec(text.slice(span.end, span.end + longestWay));
   if (indent === 0 || !end) return undefined;
   const block = text.slice(span.end, span.end + end.index);
   let uses = 0;
   for (let at = block.indexOf(name); at >= 0; at = block.indexOf(name, at + name.length)) {
     if (/[\w$]/.test(block.charAt(at + name.length)) || /[\w$]/.test(block.charAt(at - 1))) continue;
-    const callee = /([\w$.>:-]{1,60})\(\s{0,20}$/.exec(block.slice(Math.max(at - 90, 0), at))?.[1];
+    const before = block.slice(Math.max(at - 240, 0), at);
+    const callee = /([\w$.>:-]{1,60})\(\s{0,20}$/.exec(before.slice(-90))?.[1];
+    uses++;
+    if (raised.test(before)) continue;
     if (callee === undefined || !writesForDevelopers(callee, habits)) return undefined;
     if (habits.printingCall.test(callee) && isTerminalProgram(place)) return undefined;
-    uses++;
   }
   return uses > 0 ? evidence("codeCall", `${name} is only written for developers`) : undefined;
 };
