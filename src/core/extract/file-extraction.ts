@@ -98,7 +98,7 @@ export interface Replaced {
 }
 
 const say = notices("extract", {
-  "in-parts": {
+  "put-out-in-parts": {
     message: "it is a part of a sentence that is put out in parts, with values between them",
     remedy: "put the sentence together in one string, then extract again",
   },
@@ -190,7 +190,7 @@ function isPutOutInParts(literal: Literal, { literals, text }: SourceFile): bool
     if (!/\p{L}/u.test(fixedText(other.pieces).replace(/<[^<>]{0,200}>/g, ""))) return false;
     const [first, second] = other.span.start < span.start ? [other.span, span] : [span, other.span];
     const between = text.slice(first.end, second.start);
-    return !between.includes(";") && /^[\s"']{0,9},[^"']*\w[^"']*,[\s"']{0,9}$/.test(between);
+    return !between.includes(";") && /^[\s"']{0,9},(?=[^"']{0,300}\w)[^"']{0,300},[\s"']{0,9}$/.test(between);
   });
 }
 
@@ -457,7 +457,7 @@ function writable(
         (annotation ? undefined : literal.obstacle) ??
         foreignLocale(literal, book) ??
         (isOpen(literal) ? say("fragment", {}) : undefined) ??
-        (isPutOutInParts(literal, source) ? say("in-parts", {}) : undefined) ??
+        (isPutOutInParts(literal, source) ? say("put-out-in-parts", {}) : undefined) ??
         (goesOn(literal, source) ? say("appended", {}) : undefined) ??
         sentRefusal(literal, source, uses) ??
         (labels && "members" in labels ? say("label-beside", {}) : labels) ??

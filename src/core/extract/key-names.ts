@@ -297,7 +297,7 @@ const oftenNamed =
  * routes.
  */
 const ofFolder =
-  /(?:^|\/)(?:_?index|\+page|main|[cC]omponent)\.|(?:^|\/)(?:app|routes|pages)\/(?:[^/]*\/)*page\.\w+$/;
+  /(?:^|\/)(?:_?index|\+page|main|[cC]omponent)\.|(?:^|\/)(?:app|routes|pages)\/(?:[^/]{1,100}\/){0,12}page\.\w{1,10}$/;
 
 /** Folders of routes that stand for a value or for nothing: `[id]`, `(signed-in)`, `@side`, `$slug`, `:id`. */
 const ofRoutes = /^[[({@$:<]/;
