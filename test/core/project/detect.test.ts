@@ -210,9 +210,9 @@ describe("init finds the catalogs, wherever they are and however they are writte
     const asked = ["All boats", "The boat is late", "Name", "Save"];
     const result = await planInit(
       memoryFiles({
-        "messages/de/app.php": texts,
-        "messages/fr/app.php": texts,
-        "a.php": `<?php\n${asked.map((text) => `echo Quay::t('app', '${text}', $values);\n`).join("")}`,
+        "messages/de/all.php": texts,
+        "messages/fr/all.php": texts,
+        "a.php": `<?php\n${asked.map((text) => `echo Quay::t('all', '${text}', $values);\n`).join("")}`,
       }),
     );
     if (!result.ok) throw new Error("no plan");
@@ -223,9 +223,9 @@ describe("init finds the catalogs, wherever they are and however they are writte
     expect(source).toBe("en");
     expect(books).toMatchObject([
       {
-        files: "messages/{locale}/app.php",
+        files: "messages/{locale}/all.php",
         lookups: [{ call: "Quay.t", key: 1 }],
-        emit: { call: "Quay::t('app', '{key}'{args})" },
+        emit: { call: "Quay::t('all', '{key}'{args})" },
         naming: { pattern: "{text}" },
       },
     ]);
@@ -233,7 +233,7 @@ describe("init finds the catalogs, wherever they are and however they are writte
 
   test("a file is no locale by its name in the folder of one", async () => {
     const texts = "<?php\nreturn ['title' => 'Boats', 'save' => 'Save'];\n";
-    const files = ["de", "en", "fr"].map((locale) => [`messages/${locale}/app.php`, texts]);
+    const files = ["de", "en", "fr"].map((locale) => [`messages/${locale}/all.php`, texts]);
     const result = await planInit(memoryFiles(Object.fromEntries(files) as Record<string, string>));
     if (!result.ok) throw new Error("no plan");
     const { books, targets } = JSON.parse(result.plan.changes[0]?.after ?? "{}") as {
