@@ -121,6 +121,8 @@ function componentHas(
     if (mentions === 0) return other.template !== undefined && call.test(other.template);
     return mentions === other.text.match(used)?.length;
   });
+  // What a program gives to all components is called so.
+  if (having.length > 0 && members.startsWith("$")) return true;
   const mixed = having.map((other) => mixinsIn(other.text));
   const [first] = mixed;
   if (!first) return false;

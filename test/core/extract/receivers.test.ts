@@ -1404,16 +1404,18 @@ test.each<[string, Readonly<Record<string, string>>, string, boolean]>([
   ["take in what makes it", { b: "mixins: [Texts('a')]," }, "", false],
   ["have no others", { b: "", c: "mixins: [Move]," }, "", true],
   ["are made of another", { b: "extends: Texts," }, "extends: Base,", false],
+  ["take in something else, and the program gives it to all", { $: "mixins: [Move]," }, "", true],
 ])("a component asks itself for a text where others that do %s", async (_, others, own, isMoved) => {
+  const asked = "$" in others ? "this.$t" : "this.t";
   const component = (head: string, body: string) =>
     `<script>\nexport default {\n  ${head}\n  methods: { show() { alert(${body}); } },\n};\n</script>\n`;
   const project = memoryProject(
-    { code: ["src/**"], lookups: [{ call: "this.t" }], emit: { call: 'this.t("{key}"{args})' } },
+    { code: ["src/**"], lookups: [{ call: asked }], emit: { call: `${asked}("{key}"{args})` } },
     {
       "t/en.json": '{ "a": "All boats" }',
       "src/a.vue": component(own, '"The boat is late today"'),
       ...Object.fromEntries(
-        Object.entries(others).map(([name, head]) => [`src/${name}.vue`, component(head, 'this.t("a")')]),
+        Object.entries(others).map(([name, head]) => [`src/${name}b.vue`, component(head, `${asked}("a")`)]),
       ),
     },
   );
