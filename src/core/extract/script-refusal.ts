@@ -292,7 +292,9 @@ function isHoisted({ program, text, hoisted }: ScriptPart, span: Span): boolean 
 }
 
 /** Whether a program of a server would take in a module of another part of the project, which may be for pages. */
-function isFromAnotherProgram({ line }: ImportLine, { text, file }: ScriptPart): boolean {
+function isFromAnotherProgram({ line, isRequire }: ImportLine, { text, file }: ScriptPart): boolean {
+  // What is taken in by require() is for programs of a server.
+  if (isRequire) return false;
   const [, part] = /\{to:([^/{}]{1,80})\//.exec(line) ?? [];
   return part !== undefined && file.includes("/") && !file.startsWith(`${part}/`) && takesInNode(text);
 }

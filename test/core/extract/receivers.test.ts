@@ -1457,7 +1457,7 @@ test.each<[string, string, string, boolean]>([
   expect(extracted.some(({ file }) => file === "web/js/a.js")).toBe(isMoved);
 });
 
-test.each([
+test.each<[string, string | undefined, string?]>([
   [
     'const a = require("a");\nrun(a);\n',
     'const a = require("a");\nconst { t } = require("../../t.js");\nrun(a);\n',
@@ -1466,18 +1466,29 @@ test.each([
     '"use strict";\nvar a = require("a")\n  , b = require("b").c;\nrun(a);\n',
     'const { t } = require("../../t.js");\nrun(a);\n',
   ],
+  [
+    'const path = require("path");\nrun(path);\n',
+    'const path = require("path");\nconst { t } = require("../../lib/t.js");\nrun(path);\n',
+    "lib/t.js",
+  ],
   ["exports.a = 1;\n", 'const { t } = require("../../t.js");\n\nexports.a = 1;\n'],
   ['import a from "a";\n', undefined],
-])("a lookup is taken in by require() where a script takes others in so: %#", async (head, expected) => {
-  const project = memoryProject(
-    { code: ["web/**"], emit: { call: 't("{key}"{args})', import: 'const { t } = require("{to:t.js}");' } },
-    { "t/en.json": "{}", "web/js/a.js": `${head}show(() => alert("The boat is late"));\n` },
-  );
-  const { changes } = await extractProject(project);
-  const after = changes.find(({ file }) => file === "web/js/a.js")?.after;
-  if (expected === undefined) expect(after).toBeUndefined();
-  else expect(after).toContain(expected);
-});
+])(
+  "a lookup is taken in by require() where a script takes others in so: %#",
+  async (head, expected, to = "t.js") => {
+    const project = memoryProject(
+      {
+        code: ["web/**"],
+        emit: { call: 't("{key}"{args})', import: `const { t } = require("{to:${to}}");` },
+      },
+      { "t/en.json": "{}", "web/js/a.js": `${head}show(() => alert("The boat is late"));\n` },
+    );
+    const { changes } = await extractProject(project);
+    const after = changes.find(({ file }) => file === "web/js/a.js")?.after;
+    if (expected === undefined) expect(after).toBeUndefined();
+    else expect(after).toContain(expected);
+  },
+);
 
 test.each<[string, string, string, boolean]>([
   ["nothing gives it", "", 'res.render("a", { boats })', false],

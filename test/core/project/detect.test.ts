@@ -204,6 +204,26 @@ describe("init finds the catalogs, wherever they are and however they are writte
     );
   });
 
+  test.each([
+    ['const { say } = require("./lib/texts");', 'const { say } = require("{to:lib/texts}");'],
+    ["var say = require('./lib/texts').say;", 'const say = require("{to:lib/texts}").say;'],
+    ["const { tell: say } = require('harbor-texts')", 'const { tell: say } = require("harbor-texts");'],
+    ['import { say } from "./lib/texts";', 'import { say } from "{to:lib/texts}";'],
+  ])("the line that brings a lookup in is found: %s", async (line, expected) => {
+    const keys = ["boats.title", "boats.empty", "boats.late"];
+    const files = {
+      "texts/de.json": '{ "boats": { "title": "A", "empty": "B", "late": "C" } }',
+      "texts/en.json": '{ "boats": { "title": "D", "empty": "E", "late": "F" } }',
+      "a.js": `${line}\n${keys.map((key) => `show(say("${key}"));\n`).join("")}`,
+    };
+    const result = await planInit(memoryFiles(files));
+    if (!result.ok) throw new Error("no plan");
+    const { books } = JSON.parse(result.plan.changes[0]?.after ?? "{}") as {
+      books: { emit?: { import?: string } }[];
+    };
+    expect(books[0]?.emit?.import).toBe(expected);
+  });
+
   test("catalogs whose keys are texts have the domain in their name, and code gives it first", async () => {
     const texts =
       "<?php\nreturn ['All boats' => 'B', 'The boat is late' => 'C', 'Name' => 'N', 'Save' => 'S'];\n";
@@ -1116,6 +1136,16 @@ describe("init finds lookups by the keys of the catalog", () => {
         "t/en.json": '{ "home": { "title": "Open {boat}", "lead": "Shut" }, "foot": { "note": "Note" } }',
         "words.js":
           "export function say(key, values = {}) {\n  return texts[key].replace(/\\{(\\w+)\\}/g, (_, name) => values[name]);\n}\n",
+        "a.js": 'show(say("home.title", { boat: 1 }), say("home.lead"), say("foot.note"));\n',
+      },
+      { syntax: { argument: "{{name}}" } },
+    ],
+    [
+      "values that an exported function puts in place of names",
+      {
+        "t/en.json": '{ "home": { "title": "Open {boat}", "lead": "Shut" }, "foot": { "note": "Note" } }',
+        "words.js":
+          "exports.say = function (key, values) {\n  return texts[key].replace('{' + name + '}', values[name]);\n};\n",
         "a.js": 'show(say("home.title", { boat: 1 }), say("home.lead"), say("foot.note"));\n',
       },
       { syntax: { argument: "{{name}}" } },

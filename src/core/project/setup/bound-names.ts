@@ -65,13 +65,30 @@ function importOf(
   return undefined;
 }
 
-/** The line that imports a name into a script; a path in the project stands as `{to:…}`. */
+/** What takes a name in from a module (CommonJS), and the target of the declaration that does it alone. */
+function requireOf(
+  text: string,
+  name: string,
+): { readonly target: string; readonly from: string; readonly member: string } | undefined {
+  const lines =
+    /^[ \t]{0,40}(?:const|let|var)\s{1,9}(\{[^{}=]{1,300}\}|[\w$]{1,60})\s{0,9}=\s{0,9}require\(\s{0,9}["']([^"'\n]{1,300})["']\s{0,9}\)((?:\.[\w$]{1,60})?)[ \t]{0,9}[;\r\n]/gm;
+  for (const [, target = "", from = "", member = ""] of text.matchAll(lines)) {
+    if (target === name) return { target: name, from, member };
+    if (member !== "" || !target.startsWith("{")) continue;
+    for (const part of target.slice(1, -1).split(",")) {
+      const [, given, own] = /^([\w$]+)(?:\s{0,9}:\s{0,9}([\w$]+))?$/.exec(part.trim()) ?? [];
+      if ((own ?? given) === name) return { target: `{ ${part.trim()} }`, from, member };
+    }
+  }
+  return undefined;
+}
+
+/** The line that brings a name into a script; a path in the project stands as `{to:…}`. */
 export function importLine(file: string, text: string, name: string): string | undefined {
+  const pathOf = (from: string) =>
+    from.startsWith(".") ? `{to:${posix.normalize(posix.join(posix.dirname(file), from))}}` : from;
   const found = importOf(text, name);
-  if (!found) return undefined;
-  const { clause, from } = found;
-  const target = from.startsWith(".")
-    ? `{to:${posix.normalize(posix.join(posix.dirname(file), from))}}`
-    : from;
-  return `import ${clause} from "${target}";`;
+  if (found) return `import ${found.clause} from "${pathOf(found.from)}";`;
+  const required = requireOf(text, name);
+  return required && `const ${required.target} = require("${pathOf(required.from)}")${required.member};`;
 }

@@ -47,7 +47,7 @@ function filledWhereMade(use: LookupUse, code: readonly SourceFile[]): FillingSy
   const plain = name.replaceAll("$", "\\$");
   // A method is told from a call by the body behind it.
   const head = new RegExp(
-    `(?:\\b(?:def|function)\\s{1,9}(?:self\\.)?|\\b(?:const|let|var)\\s{1,9})${plain}\\s{0,9}(?:[(=:<]|$)|^[ \\t]{0,20}(?:(?:public|private|static|async)\\s{1,9}){0,4}${plain}\\([^()]{0,200}\\)[^;(){}]{0,80}\\{`,
+    `(?:\\b(?:def|function)\\s{1,9}(?:self\\.)?|\\b(?:const|let|var)\\s{1,9})${plain}\\s{0,9}(?:[(=:<]|$)|^[ \\t]{0,20}(?:(?:public|private|static|async)\\s{1,9}){0,4}${plain}\\([^()]{0,200}\\)[^;(){}]{0,80}\\{|\\.${plain}\\s{0,9}=\\s{0,9}(?:async\\s)?(?:function\\b|\\(|[\\w$]{1,40}\\s{0,9}=>)|(?<![\\w$.])${plain}\\s{0,9}:\\s{0,9}(?:async\\s)?(?:function\\b|\\([^()]{0,200}\\)\\s{0,9}=>)`,
     "m",
   );
   for (const { file, text } of code) {
