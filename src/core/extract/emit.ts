@@ -77,14 +77,13 @@ export function fillTemplate(
   const escaped = escape(key);
   const filled: Readonly<Record<string, () => string>> = {
     key: () => escaped,
-    text: () => "{text}",
     count: () => values.find(({ name }) => name === count)?.code ?? "",
     args: () => args,
     values: () => (args === "" ? noValues(write) : args.replace(/^,?\s*/, "")),
   };
   // In one go, since a text that is its own key may have such marks itself.
   return template.replace(
-    /((?<=[(,\s]):)?(["'])\{(key|text)\}\2|\{(key|text|count|args|values)\}/g,
+    /((?<=[(,\s]):)?(["'])\{(key|text)\}\2|\{(key|count|args|values)\}/g,
     (_, colon: string | undefined, __: string, quoted: string | undefined, mark = "") => {
       if (quoted === "text") return `${colon ?? ""}${quote}${escape(text)}${quote}`;
       if (quoted === undefined) return filled[mark]?.() ?? "";

@@ -98,10 +98,6 @@ export interface Replaced {
 }
 
 const say = notices("extract", {
-  "put-out-in-parts": {
-    message: "it is a part of a sentence that is put out in parts, with values between them",
-    remedy: "put the sentence together in one string, then extract again",
-  },
   fragment: {
     message: "it is a part of a sentence: its bracket is closed in another text",
     remedy: "put the whole sentence into one text, with its values",
@@ -174,24 +170,6 @@ function isOpen({ pieces }: Literal): boolean {
     (last?.kind === "text" && /[\p{L}\p{N}][^\p{L}\p{N}]{0,3}[([{]\s*$/u.test(last.value)) ||
     (first?.kind === "text" && /^\s*[)\]}][\s.,:;]{0,3}\p{L}/u.test(first.value))
   );
-}
-
-/** Calls that put out what they are given one behind the other. */
-const putsOut = /(?:^|\.)(?:echo|print|write)$/;
-
-/** Whether a call puts out a sentence in parts, with values between them: `echo "At line ", $line, " of ", $file`. */
-function isPutOutInParts(literal: Literal, { literals, text }: SourceFile): boolean {
-  const { context, span } = literal;
-  const { role, name = "" } = context;
-  if (role !== "argument" || !putsOut.test(name)) return false;
-  return literals.some((other) => {
-    if (other === literal || other.context.role !== "argument" || other.context.name !== name) return false;
-    if (Math.abs(other.span.start - span.start) > 300) return false;
-    if (!/\p{L}/u.test(fixedText(other.pieces).replace(/<[^<>]{0,200}>/g, ""))) return false;
-    const [first, second] = other.span.start < span.start ? [other.span, span] : [span, other.span];
-    const between = text.slice(first.end, second.start);
-    return !between.includes(";") && /^[\s"']{0,9},(?=[^"']{0,300}\w)[^"']{0,300},[\s"']{0,9}$/.test(between);
-  });
 }
 
 /** Whether a text is appended to another, and begins with a blank and a small letter, as the rest of a sentence does. */
@@ -457,7 +435,6 @@ function writable(
         (annotation ? undefined : literal.obstacle) ??
         foreignLocale(literal, book) ??
         (isOpen(literal) ? say("fragment", {}) : undefined) ??
-        (isPutOutInParts(literal, source) ? say("put-out-in-parts", {}) : undefined) ??
         (goesOn(literal, source) ? say("appended", {}) : undefined) ??
         sentRefusal(literal, source, uses) ??
         (labels && "members" in labels ? say("label-beside", {}) : labels) ??

@@ -10,7 +10,7 @@ import { calleeOf, defaultCall, frontOf, usesDefaultCall } from "../source/book-
 import type { Literal, SourceFile } from "../source/model.js";
 import { languageNamed, languageOf } from "../source/languages/index.js";
 import { listed, type Language, type ValueWriter } from "../source/languages/language.js";
-import { hasNoFilter } from "../source/dialects/dialect.js";
+import { hasNoFilter, isRenderedScript } from "../source/dialects/dialect.js";
 import { dialectOf } from "../source/dialects/index.js";
 import { isScript } from "../source/readers/script/endings.js";
 
@@ -100,7 +100,7 @@ export function hostOf(
   const language = script ? "script" : dialect ? dialect.language : (languageOf(file) ?? "script");
   // What a line of scripts brings in is in no other language, unless that has a function of the same name.
   // Nor does a component have what nobody says but the usual name.
-  const isScripts = script || (own.call !== undefined && language === "script" && !isRendered(dialect));
+  const isScripts = script || (own.call !== undefined && language === "script" && !isRenderedScript(dialect));
   const mayCall = usual === undefined || isScripts || usual.includes(spokenIn(language, dialect));
   const usualCall = own.call ?? (usesDefaultCall(book.lookups) ? defaultCall : undefined);
   const helper = helperIn(own.content);
@@ -134,10 +134,7 @@ export function hostOf(
   const host: Host = {
     kind: script ? "script" : dialect ? "markup" : "code",
     language,
-    notGiven:
-      !mayCall && isRendered(dialect) && dialect?.shown && language === "script"
-        ? calleeOf(usualCall ?? "")
-        : undefined,
+    notGiven: !mayCall && isRenderedScript(dialect) && dialect?.shown ? calleeOf(usualCall ?? "") : undefined,
     importLine: forEnding?.import,
     atLoad: atLoad === true,
     call,
@@ -217,12 +214,7 @@ function pluralIn(
 const rendered = "rendered";
 
 function spokenIn(language: string, dialect: SourceFile["dialect"]): string {
-  return language === "script" && isRendered(dialect) ? rendered : language;
-}
-
-/** Whether a template is rendered by a program, so that it knows only the names that it is given. */
-function isRendered(dialect: SourceFile["dialect"]): boolean {
-  return dialect !== undefined && !dialect.isComponent;
+  return isRenderedScript(dialect) ? rendered : language;
 }
 
 /** The host for one of a file's texts. */

@@ -1,6 +1,3 @@
-import { posix } from "node:path";
-import { isMarkup } from "../source/dialects/index.js";
-
 /** A script element that a page loads as it is (HTML, "The script element"): modules say that they are such. */
 const loading =
   /<script\b([^<>]{0,400}?)\bsrc\s{0,9}=\s{0,9}["']([^"'<>\n]{1,300}?\.js)(?:\?[^"'<>\n]{0,200})?["']([^<>]{0,400})>/gi;
@@ -9,12 +6,10 @@ const loading =
  * The scripts that pages of a project load as they are, and not as modules: the ends of their paths, as far as pages write them.
  * What a bundler makes of a script has mostly another name.
  */
-export function scriptsOfPages(
-  files: Iterable<{ readonly file: string; readonly text: string }>,
-): readonly string[] {
+export function scriptsOfPages(pages: Iterable<{ readonly text: string }>): readonly string[] {
   const found = new Set<string>();
-  for (const { file, text } of files) {
-    if (!isMarkup(file) || !text.includes("<script")) continue;
+  for (const { text } of pages) {
+    if (!text.includes("<script")) continue;
     for (const [, before = "", source = "", after = ""] of text.matchAll(loading)) {
       if (/\btype\s{0,9}=\s{0,9}["']?module\b/i.test(before + after)) continue;
       // Behind what a template puts in, and behind the way to it.
@@ -26,9 +21,7 @@ export function scriptsOfPages(
   return [...found].sort();
 }
 
-/** Whether a file is one of the scripts that pages load: by its whole path, or its end where that names a folder or nothing else has its name. */
-export function isOfPages(file: string, loaded: readonly string[] = [], byName = true): boolean {
-  return loaded.some(
-    (end) => file === end || (file.endsWith(`/${end}`) && (byName || posix.dirname(end) !== ".")),
-  );
+/** Whether a file is one of the scripts that pages load, by the end of its path: the name alone tells only `byName`, since bundles may have it too. */
+export function isOfPages(file: string, loaded: readonly string[], byName: boolean): boolean {
+  return loaded.some((end) => file === end || (file.endsWith(`/${end}`) && (byName || end.includes("/"))));
 }

@@ -1,4 +1,6 @@
+import type { Program } from "oxc-parser";
 import { countOf, lookupValues, pluralExample, takesAll } from "./emit.js";
+import { isCommonModule } from "../source/readers/script/module-kind.js";
 import { isOfPages } from "./page-scripts.js";
 import { notices } from "../message/notices.js";
 import { literalMessage } from "../source/literal-message.js";
@@ -306,18 +308,17 @@ function isLoaded(
   ofPages: readonly string[],
 ): boolean {
   if (!isWhole || !file.endsWith(".js")) return false;
-  const isModule = program.body.some(({ type }) => /^(?:Import|Export)/.test(type));
-  return !isModule && isOfPages(file, ofPages, !isRequire);
+  return !isModule(program) && isOfPages(file, ofPages, !isRequire);
+}
+
+/** Whether a script imports or exports by statements (ECMA-262, section 16.2). */
+function isModule({ body }: Program): boolean {
+  return body.some(({ type }) => /^(?:Import|Export)/.test(type));
 }
 
 /** Whether a script is a CommonJS module, in which nothing is imported by a statement. */
 function isOfOldModules({ file, text, program, isWhole }: ScriptPart): boolean {
-  return (
-    isWhole &&
-    /\.c?js$/.test(file) &&
-    /\brequire\(\s{0,9}["'`]|\bmodule\.exports\b|^exports\.\w/m.test(text) &&
-    !program.body.some(({ type }) => /^(?:Import|Export)/.test(type))
-  );
+  return isWhole && /\.c?js$/.test(file) && isCommonModule(text) && !isModule(program);
 }
 
 /** Whether a script gives a name a value that is no object of texts. */

@@ -61,9 +61,10 @@ const longestTag = 2_000;
  */
 export function sentRefusal(
   literal: Literal,
-  { text }: SourceFile,
+  source: SourceFile,
   uses: () => SetsOfUses,
 ): Obstacle | undefined {
+  const { text } = source;
   const { form, context, pieces, span } = literal;
   const element = context.element ?? "";
   if (form === "content") {
@@ -82,7 +83,7 @@ export function sentRefusal(
   const setter =
     context.role === "argument" && context.index === 0 ? setterOf(context.name ?? "") : undefined;
   if (setter !== undefined && uses().lookedUp.has(setter)) return say("looked-up-later", { name: setter });
-  if (isJoinedToValues(literal, text)) return say("in-parts", {});
+  if (isJoinedToValues(literal, text) || isPutOutInParts(literal, source)) return say("in-parts", {});
   if (isChoiceAlone(literal, text)) return say("choice-sent", {});
   if (isUsedToo(literal, text)) return say("used-too", {});
   if (
@@ -158,6 +159,24 @@ function isJoinedToValues({ context: { role, name = "" }, span }: Literal, text:
   if (!isCall && !isList) return false;
   const members = text.slice(inner.at + 1, close);
   return /[\p{L}_$]/u.test(withoutQuoted(members, "\"'`", () => ""));
+}
+
+/** Calls that put out what they are given one behind the other. */
+const putsOut = /(?:^|\.)(?:echo|print|write)$/;
+
+/** Whether a call puts out a sentence in parts, with values between them: `echo "At line ", $line, " of ", $file`. */
+function isPutOutInParts(literal: Literal, { literals, text }: SourceFile): boolean {
+  const { context, span } = literal;
+  const { role, name = "" } = context;
+  if (role !== "argument" || !putsOut.test(name)) return false;
+  return literals.some((other) => {
+    if (other === literal || other.context.role !== "argument" || other.context.name !== name) return false;
+    if (Math.abs(other.span.start - span.start) > 300) return false;
+    if (!/\p{L}/u.test(fixedText(other.pieces).replace(/<[^<>]{0,200}>/g, ""))) return false;
+    const [first, second] = other.span.start < span.start ? [other.span, span] : [span, other.span];
+    const between = text.slice(first.end, second.start);
+    return !between.includes(";") && /^[\s"']{0,9},(?=[^"']{0,300}\w)[^"']{0,300},[\s"']{0,9}$/.test(between);
+  });
 }
 
 /** The tag of an element up to a place in it or behind it; undefined where it does not stand close before. */

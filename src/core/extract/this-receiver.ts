@@ -1,5 +1,6 @@
 import type { ClassBody, Node, ObjectExpression, Program } from "oxc-parser";
 import { childrenOf } from "../source/readers/script/scopes.js";
+import { dialectByName } from "../source/dialects/index.js";
 import { literally } from "../text/key-pattern.js";
 import { callOf, type ScriptPart, type ScriptsNaming } from "./script-parts.js";
 
@@ -122,7 +123,7 @@ function componentHas(
     return mentions === other.text.match(used)?.length;
   });
   // What a program gives to all components is called so.
-  if (having.length > 0 && members.startsWith("$")) return true;
+  if (having.length > 0 && members.startsWith("$") && dialectByName(file)?.hasSharedMembers) return true;
   const mixed = having.map((other) => mixinsIn(other.text));
   const [first] = mixed;
   if (!first) return false;

@@ -13,6 +13,7 @@ import { bookClasses } from "../extract/member-receiver.js";
 import { scriptsOfPages } from "../extract/page-scripts.js";
 import { scriptsNaming } from "../extract/script-parts.js";
 import { messageReader } from "../message/parse.js";
+import { isMarkup } from "../source/dialects/index.js";
 import { makePlan } from "../plan/plan.js";
 import { lazily } from "../text/lazy.js";
 import { listCode, type UnreadSource } from "../source/book-code.js";
@@ -66,7 +67,7 @@ export async function extractProject(
         (one) => one.import === undefined,
       )
         ? []
-        : scriptsOfPages(textsOf(project, listCode(project.files, config))),
+        : scriptsOfPages(textsOf(project, listCode(project.files, config).filter(isMarkup))),
     };
     const uses = lazily(() =>
       usesIn(() => textsOf(project, listCode(project.files, config)), textCallsOf(config)),

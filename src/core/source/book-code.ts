@@ -177,7 +177,7 @@ function bindingPattern(pattern: string): RegExp {
  * `[[KEY]]` as a pattern for marks in texts. Values may stand behind the key, parted from it by a comma or in brackets, and marks of
  * the template in it.
  */
-function markPattern(pattern: string): RegExp {
+export function markPattern(pattern: string): RegExp {
   const [before = "", behind = ""] = pattern.split("KEY");
   // A key ends where the mark behind it begins, also where that is of letters or underscores.
   const lazy = /^\w/.test(behind) ? "?" : "";

@@ -21,6 +21,7 @@ import {
   readEntries,
 } from "./found-file.js";
 import { moduleLocale, isByChance, leastSure, type LocalePlace, localeIn } from "./locale-place.js";
+import { areTexts } from "./source-language.js";
 import { tables } from "./table-books.js";
 import { booksInCode, booksByFile } from "./all-locales-books.js";
 import { textMember, withMembersApart, withTextsIn } from "./text-member.js";
@@ -251,7 +252,8 @@ function bookOf(whole: Group, alone: Map<string, FoundFile>, grounds: string[]):
   const isOne =
     names.size === 1 &&
     onlyName !== undefined &&
-    (!formats[group.format ?? formatNameOf(group.pattern)].code?.keysNameFile || hasTexts(group));
+    (!formats[group.format ?? formatNameOf(group.pattern)].code?.keysNameFile ||
+      areTexts(group.members.flatMap(({ found }) => found.content.entries.map(({ key }) => key))));
   const files = isOne ? group.pattern.replace("{namespace}", onlyName) : group.pattern;
   const isRooted = group.members.every(
     ({ found: { content }, written }) =>
@@ -296,16 +298,6 @@ function bookOf(whole: Group, alone: Map<string, FoundFile>, grounds: string[]):
     ...(group.format !== undefined && { format: group.format }),
     ...(leaf !== undefined && { leaf }),
   };
-}
-
-/** Whether the keys of a group of files are texts: many of several words, and none a name of a program. */
-function hasTexts({ members }: Group): boolean {
-  const keys = members.flatMap(({ found }) => found.content.entries.map(({ key }) => key));
-  const phrases = keys.filter((key) => /\p{L} \p{L}/u.test(key));
-  return (
-    phrases.length * 4 > keys.length &&
-    !keys.some((key) => /^[a-z][a-zA-Z0-9]*(?:[._-][a-zA-Z0-9]+)+$|^[a-z]+[A-Z]\w*$/.test(key))
-  );
 }
 
 /** The one name that stands around all entries of a file; undefined where there are several, or none. */

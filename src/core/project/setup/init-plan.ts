@@ -6,6 +6,8 @@ import { configSchema } from "../../config/schema.js";
 import type { Files } from "../../files/files.js";
 import { makePlan, type FileChange, type Plan } from "../../plan/plan.js";
 import type { SourceFile } from "../../source/model.js";
+import { isRenderedScript } from "../../source/dialects/dialect.js";
+import { isCommonModule } from "../../source/readers/script/module-kind.js";
 import { isScript } from "../../source/readers/script/endings.js";
 import { lazily } from "../../text/lazy.js";
 import { compiledTest } from "../../survey/left-out.js";
@@ -215,7 +217,7 @@ function openedBooks(files: Files, proposed: object): readonly Book[] {
 /** The endings of templates of script that a program renders. */
 function renderedEndings(code: readonly SourceFile[]): readonly string[] {
   const endings = code.flatMap(({ file, dialect }) =>
-    dialect?.language === "script" && dialect.shown && !dialect.isComponent ? [posix.extname(file)] : [],
+    isRenderedScript(dialect) && dialect?.shown ? [posix.extname(file)] : [],
   );
   return [...new Set(endings)].sort();
 }
@@ -257,7 +259,7 @@ function takesByRequire({ files, code }: Seen): boolean {
   for (const { file, text } of code)
     if (isScript(file) && !/\.[cm]?tsx?$/.test(file)) {
       if (/^\s{0,40}(?:import\s[^(]|export\s)/m.test(text)) common--;
-      else if (/\brequire\(\s{0,9}["'`]|\bmodule\.exports\b|^exports\.\w/m.test(text)) common++;
+      else if (isCommonModule(text)) common++;
     }
   return common > 0;
 }

@@ -1,4 +1,4 @@
-import { literally } from "../../text/key-pattern.js";
+import { markPattern } from "../../source/book-code.js";
 import { posix } from "node:path";
 import type { LookupConfig } from "../../config/schema.js";
 import type { Literal, SourceFile } from "../../source/model.js";
@@ -204,13 +204,10 @@ const filledPart = /(\{\{#(\w{1,40})\}\}\s{0,9})([\w.:/-]{2,200})(\s{0,9}\{\{\/\
 
 /** Keys in the marks by which attributes fill in a page, also with values. */
 function filledMarks({ text, dialect }: SourceFile): readonly (readonly string[])[] {
-  const [open = "", close = ""] = dialect?.fills?.mark.split("KEY") ?? [];
-  if (open === "") return [];
-  const pattern = new RegExp(
-    `${literally(open)}([\\w.:/-]{1,200})(?:\\([^\\n]{0,200}?\\))?${literally(close)}`,
-    "g",
-  );
-  return [...text.matchAll(pattern)].map(([, key = ""]) => [open, key, close]);
+  const mark = dialect?.fills?.mark;
+  if (mark === undefined) return [];
+  const [open = "", close = ""] = mark.split("KEY");
+  return [...text.matchAll(markPattern(mark))].map(([, key = ""]) => [open, key, close]);
 }
 
 function addMarks(code: readonly SourceFile[], keys: KeyIndex, uses: Map<string, LookupUse>): void {

@@ -78,14 +78,22 @@ const englishWords = /\b(?:the|of|to|is|are|and|with|your|this|for|not|please|yo
 /** So many languages that the keys are in none of. */
 const leastOthers = 5;
 
+const phrase = /\p{L} \p{L}/u;
+const nameOfProgram = /^[a-z][a-zA-Z0-9]*(?:[._-][a-zA-Z0-9]+)+$|^[a-z]+[A-Z]\w*$/;
+
+/** Whether keys are texts: labels of a word each are as well, where no key is a name as programs have them. */
+export function areTexts(keys: readonly string[]): boolean {
+  const phrases = keys.filter((key) => phrase.test(key)).length;
+  const names = keys.filter((key) => nameOfProgram.test(key)).length;
+  return phrases * 2 > keys.length || (phrases * 4 > keys.length && names * 20 < keys.length);
+}
+
 /** Whether a book's keys are texts in English, and none of its locales has them as its own texts. */
 export function hasTextsAsKeys({ keys, ownText, locales }: FoundBook): boolean {
   const all = [...keys.values()].flatMap((set) => [...set]);
-  const prose = all.filter((key) => /\p{L} \p{L}/u.test(key));
-  const names = all.filter((key) => /^[a-z][a-zA-Z0-9]*(?:[._-][a-zA-Z0-9]+)+$|^[a-z]+[A-Z]\w*$/.test(key));
+  const prose = all.filter((key) => phrase.test(key));
   return (
-    // Labels of a word each are texts as well, where no key is a name as programs have them.
-    (prose.length * 2 > all.length || (prose.length * 4 > all.length && names.length * 20 < all.length)) &&
+    areTexts(all) &&
     // Of labels hardly any has such a word; what several languages have translated, and none has as its own, is English as well.
     (prose.filter((key) => englishWords.test(key)).length * 6 > prose.length ||
       (locales.size >= leastOthers && prose.every((key) => /^[\0-\x7f]*$/.test(key)))) &&

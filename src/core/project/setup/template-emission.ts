@@ -23,17 +23,14 @@ export function shownMember(
   ending: string,
 ): EndingEmission | undefined {
   if (call === undefined || call.includes("(")) return undefined;
-  const { shownMember: around, membersInBrackets = false } =
-    code.find(({ file, dialect }) => posix.extname(file) === ending && dialect?.shownMember)?.dialect ?? {};
-  if (!around) return undefined;
-  // Expressions that are worked out later have another sign (Jakarta Expression Language 5.0, 1.2).
-  const root = /^[\w$]+/.exec(call)?.[0] ?? "";
   const here = code.filter(({ file }) => posix.extname(file) === ending);
-  const used = (open: string) => here.reduce((sum, { text }) => sum + text.split(open + root).length - 1, 0);
-  const isLater = around[0] === "${" && used("#{") > used("${");
-  const content = (isLater ? ["#{", around[1]] : around).join(
-    membersInBrackets ? call.replace(/\.\{key\}$/, "['{key}']") : call,
-  );
+  const { shownMember: marks, membersInBrackets } =
+    here.find(({ dialect }) => dialect?.shownMember)?.dialect ?? {};
+  if (!marks) return undefined;
+  const root = /^[\w$]+/.exec(call)?.[0] ?? "";
+  const uses = (open: string) => here.reduce((sum, { text }) => sum + text.split(open + root).length - 1, 0);
+  const [around = ["", ""]] = [...marks].sort(([a], [b]) => uses(b) - uses(a));
+  const content = around.join(membersInBrackets ? call.replace(/\.\{key\}$/, "['{key}']") : call);
   return { content, attribute: content };
 }
 

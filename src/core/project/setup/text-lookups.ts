@@ -79,16 +79,23 @@ export function textLookups(code: readonly SourceFile[]): LookupUse[] {
       // Of several domains nothing says which one a new text is of.
       isOfOneDomain(use, domains.get(use)),
   );
-  const nameIn = (id: string) => id.replace(/ 1$/, "");
-  const unknown = often.filter(([name, { hits }]) => !lookupByName.test(name) && hits >= fewestOfAnyName);
+  const unknown = often.filter(
+    ([name, use]) => !domains.has(use) && !lookupByName.test(name) && use.hits >= fewestOfAnyName,
+  );
   const made = madeLookups(
     new Set(unknown.map(([name]) => name)),
     code.map(({ text }) => text),
   );
-  return often
-    .filter(([id]) => lookupByName.test(nameIn(id)) || shortName.test(nameIn(id)) || made.has(id))
-    .map(([, use]) => use)
-    .sort((a, b) => b.hits - a.hits);
+  return (
+    often
+      // What is given a domain first is called as lookups are.
+      .filter(
+        ([name, use]) =>
+          domains.has(use) || lookupByName.test(name) || shortName.test(name) || made.has(name),
+      )
+      .map(([, use]) => use)
+      .sort((a, b) => b.hits - a.hits)
+  );
 }
 
 /** So many of a function's texts are of one domain. */

@@ -102,8 +102,8 @@ export interface Dialect {
   readonly conditional?: { readonly shown: string; readonly otherwise: string };
   /** What stands around an expression that is shown; undefined where a book must say. */
   readonly shown?: readonly [open: string, close: string];
-  /** What stands around a member of an object, where that is shown as it is and calls are not written so. */
-  readonly shownMember?: readonly [open: string, close: string];
+  /** What may stand around a member of an object, where that is shown as it is and calls are not written so; the usual marks first. */
+  readonly shownMember?: readonly (readonly [open: string, close: string])[];
   /** Set where a dot goes into an object, so that a key with dots stands in brackets: `texts['quay.title']`. */
   readonly membersInBrackets?: true;
   /** Whether a file's lookups are helpers, which take values without brackets and commas, and stand in brackets inside of others. */
@@ -126,6 +126,11 @@ export interface Dialect {
   readonly valuesInOrder?: true;
   /** Whether the code of an island, marks and all, can be passed to a call. */
   passesIsland(island: string): boolean;
+}
+
+/** Whether a template of script is rendered by a program, so that it knows only the names that it is given. */
+export function isRenderedScript(dialect: Dialect | undefined): boolean {
+  return dialect?.language === "script" && !dialect.isComponent;
 }
 
 /** How attributes of a page fill in its texts, and how lookups are written in them. */

@@ -59,7 +59,7 @@ export const braces: Dialect = {
   sign: /\{%[-+~]? ?[a-z]|\{#\s[^{}]{1,600}#\}|\{\{~?[#/^>] ?[\w./-]/g,
   islands: (text) => braceIslands(text, true),
   codeInScripts: true,
-  shownMember: ["{{ ", " }}"],
+  shownMember: [["{{ ", " }}"]],
   takesHelpers: (file) => /\.(?:hbs|handlebars)$/.test(file),
   closeOfOther: (code) => {
     // What a page puts into an attribute or a setting of the page around it.

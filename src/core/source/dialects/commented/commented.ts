@@ -36,7 +36,7 @@ export const commented: Dialect = {
     ),
   ],
   codeInScripts: true,
-  shownMember: ["{", "}"],
+  shownMember: [["{", "}"]],
   bindsAttributes: false,
   passesIsland: () => true,
 };

@@ -28,7 +28,7 @@ export const curly: Dialect = {
     ),
   ],
   codeInScripts: true,
-  shownMember: ["{", "}"],
+  shownMember: [["{", "}"]],
   filtered: { open: "{", bar: "|", close: "}" },
   closeOfOther: (code) =>
     // A text of its own: `{t}All boats{/t}`; one that takes it as a setting has no block.

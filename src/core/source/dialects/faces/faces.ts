@@ -11,7 +11,10 @@ export const faces: Dialect = {
   islands: expressions,
   elementsInText: true,
   bindsAttributes: false,
-  shownMember: ["#{", "}"],
+  shownMember: [
+    ["#{", "}"],
+    ["${", "}"],
+  ],
   membersInBrackets: true,
   passesIsland: hasNoFilter,
 };

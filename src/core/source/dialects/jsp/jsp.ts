@@ -23,7 +23,10 @@ export const jsp: Dialect = {
   foreign: foreignBraces,
   bindsAttributes: true,
   shown: ["<%= ", " %>"],
-  shownMember: ["${", "}"],
+  shownMember: [
+    ["${", "}"],
+    ["#{", "}"],
+  ],
   membersInBrackets: true,
   showsRaw: true,
   branches: bracedBranches,
